@@ -1,0 +1,403 @@
+"""Whether the build accepts an entry, and the facts it carries: edit in, body out. Nothing is written here."""
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from hollet.core.book import edits as e
+from hollet.core.book import entries as b
+from hollet.core.book.fold import BookState
+from hollet.core.book.gates import dry_run_decision, gate_answers
+from hollet.core.book.measure import odd_question, read_text, result_of, results_of
+from hollet.core.book.run import attempt_facts, attempts_of, cranked_s
+from hollet.core.book.status import SETTLED, plan_of, status_of, waiting_for
+from hollet.core.book.tighten import JointFacts, joint_facts, quantity_of, setting_for, stage_ask, tolerance_of
+from hollet.core.errors import Conflict, NotFound, Refused
+from hollet.core.instruments import Instrument
+from hollet.core.limits import Limit
+from hollet.core.procedure.sheet import (
+    FillStep,
+    Joint,
+    MeasureStep,
+    ReadingSpec,
+    RemoveStep,
+    ResultSpec,
+    RunStep,
+    Step,
+    TightenStep,
+)
+from hollet.core.quantities.parse import parse
+from hollet.core.quantities.quantity import Quantity, decimal_text
+from hollet.core.running import DRY_RUN_S, DryRun, dry_run_request
+
+__all__ = ["NEVER_LATE", "accept"]
+
+NEVER_LATE = ("reading", "note", "left open", "samples", "attempt ended")
+Tools = Mapping[str, Instrument]
+
+
+def accept(state: BookState, edit: Any, tools: Tools) -> b.Body:
+    """The body to write for an edit.
+
+    Raises
+    ------
+    Refused
+        In one sentence with the field: `must_wait`, `not_complete`, `not_final`, `no_reason`, `odd_figure`,
+        `already_struck`, `stage_waits`, `shut`, and the parser's own codes.
+    NotFound
+        The step, reading, result, bolt, tool or entry does not exist.
+    """
+    return ACCEPT[edit.kind](state, edit, tools)
+
+
+def _step(state: BookState, step_id: str) -> Step:
+    step = plan_of(state).find_step(step_id)
+    if step is None:
+        raise NotFound("step", step_id)
+    return step
+
+
+def _tool(tools: Tools, tool_id: str) -> Instrument:
+    if tool_id not in tools or tools[tool_id].retired:
+        raise NotFound("tool", tool_id)
+    tool = tools[tool_id]
+    if tool.set_with is not None and tool.set_with.id in tools:
+        return tool.model_copy(update={"set_with": tool.set_with.model_copy(update={"set_with": None})})
+    return tool
+
+
+def _started(state: BookState, edit: e.StartedEdit, tools: Tools) -> b.Body:
+    return b.Started(step=_step(state, edit.step).id)
+
+
+def _done(state: BookState, edit: e.DoneEdit, tools: Tools) -> b.Body:
+    step = _step(state, edit.step)
+    if status_of(state, step).status in SETTLED:
+        raise Conflict(f"{step.number} is already done: nothing was written", reason_code="already_done")
+    if edit.reason is None:
+        waits = waiting_for(state, step.id)
+        if waits:
+            raise Refused("must_wait", f"{step.number} waits for {waits[0].number} {waits[0].title}: {waits[0].because}. "
+                          "Do that first, or give a reason", field="reason")  # fmt: skip
+        lacking = _lacking(state, step)
+        if lacking:
+            raise Refused("not_complete", f"{step.number}: {lacking}. Finish it, or give a reason", field="reason")
+    return b.Done(step=step.id, reason=edit.reason, opens=step.opens, closes=step.closes,
+                  joint=step.joint if isinstance(step, RemoveStep) else None)  # fmt: skip
+
+
+def _lacking(state: BookState, step: Step) -> str | None:
+    """What is still missing before a step can be called done."""
+    live = state.of_step(step.id)
+    if step.caution is not None and step.caution.confirm and not any(x.kind == "confirmed" and x.body.what == step.caution.confirm for x in live):
+        return f"not confirmed: {step.caution.confirm}"
+    if isinstance(step, MeasureStep):
+        missing = [r.name for r in step.reading if not state.live(f"reading:{r.id}")]
+        if missing:
+            return f"{missing[0]} is not read"
+        undecided = [r for r in results_of(state, step) if r.open and r.disposition is None and r.judgement.verdict != "no_limit"]
+        if undecided:
+            return f"{undecided[0].name} is {undecided[0].judgement.words}"
+    if isinstance(step, TightenStep):
+        joint = plan_of(state).find_joint(step.joint)
+        facts = joint_facts(state, joint) if joint else None
+        if facts is None or not facts.begun or not facts.final:
+            return f"not final: {facts.progress if facts else step.joint}"
+    if isinstance(step, RunStep) and not any(a.passed for a in attempts_of(state, step)):
+        return "no attempt has passed"
+    if isinstance(step, FillStep):
+        if not state.live(f"reading:{step.id}"):
+            return "the amount is not entered"
+        if not any(x.kind == "confirmed" and x.body.what == step.level for x in live):
+            return f"not looked at: {step.level}"
+    return None
+
+
+def _reopened(state: BookState, edit: e.ReopenedEdit, tools: Tools) -> b.Body:
+    step = _step(state, edit.step)
+    if status_of(state, step).status not in SETTLED:
+        raise Conflict(f"{step.number} is not done, so it cannot be reopened", reason_code="not_done")
+    return b.Reopened(step=step.id, reason=edit.reason)
+
+
+def _skipped(state: BookState, edit: e.SkippedEdit, tools: Tools) -> b.Body:
+    step = _step(state, edit.step)
+    if status_of(state, step).status in SETTLED:
+        raise Conflict(f"{step.number} is already done or passed over", reason_code="already_done")
+    return b.Skipped(step=step.id, reason=edit.reason, not_applicable=edit.not_applicable)
+
+
+def _confirmed(state: BookState, edit: e.ConfirmedEdit, tools: Tools) -> b.Body:
+    return b.Confirmed(step=_step(state, edit.step).id, what=edit.what)
+
+
+def _reading(state: BookState, edit: e.ReadingEdit, tools: Tools) -> b.Body:
+    step = _step(state, edit.step)
+    spec = _spec(state, step, edit.reading)
+    tool = _tool(tools, edit.instrument)
+    direct = _direct_limit(state, step, edit.reading)
+    values, setting, question = [], None, None
+    for text in edit.typed:
+        parsed, base = read_text(text, tool, edit.unit, tool.dimension)
+        setting = base or setting
+        value = float(parsed.nominal or 0) + (float(str(base.value)) if base else 0.0)
+        question = question or odd_question(spec, value, tool, direct)
+        values.append(Quantity(value=decimal_text(parsed.nominal or 0), unit=parsed.unit or edit.unit))
+    if question and not edit.sure:
+        raise Refused("odd_figure", question, field="typed")
+    return b.Reading(step=step.id, reading=edit.reading, typed=edit.typed, unit=edit.unit, values=tuple(values),
+                     deviation_from=setting, instrument=tool, state=edit.state, sure=edit.sure)  # fmt: skip
+
+
+def _direct_limit(state: BookState, step: Step, reading: str) -> Limit | None:
+    if isinstance(step, FillStep):
+        return plan_of(state).find_limit(step.amount)
+    named = (r.limit for r in getattr(step, "result", ()) if r.reading == reading)
+    return plan_of(state).find_limit(next(named, None))
+
+
+def _spec(state: BookState, step: Step, reading: str) -> ReadingSpec:
+    if isinstance(step, MeasureStep):
+        for spec in step.reading:
+            if spec.id == reading:
+                return spec
+    if isinstance(step, FillStep) and reading == step.id:
+        limit = plan_of(state).find_limit(step.amount)
+        expected = (limit.target or limit.hi or limit.lo) if limit else None
+        return ReadingSpec(id=step.id, name=step.fluid, tool="jug", nominal=f"{expected or 0} {limit.unit if limit else 'L'}")
+    raise NotFound("reading", reading)
+
+
+def _result(state: BookState, step_id: str, result: str) -> tuple[MeasureStep, ResultSpec]:
+    step = _step(state, step_id)
+    if isinstance(step, MeasureStep):
+        for spec in step.result:
+            if spec.id == result:
+                return step, spec
+    raise NotFound("result", result)
+
+
+def _concession(state: BookState, edit: e.ConcessionEdit, tools: Tools) -> b.Body:
+    step, spec = _result(state, edit.step, edit.result)
+    facts = result_of(state, step, spec)
+    if facts.judgement.verdict == "inside":
+        raise Refused("not_outside", f"{facts.name} is inside: there is nothing to accept", field="result")
+    if not facts.readings:
+        raise Refused("not_complete", f"{facts.name} is not read yet", field="result")
+    return b.Concession(step=step.id, result=spec.id, readings=facts.readings, value=facts.judgement.value_text, limit=facts.limit,
+                        reason=edit.reason, name=edit.name, licensed=edit.licensed, recheck=edit.recheck)  # fmt: skip
+
+
+def _disposition(state: BookState, edit: e.DispositionEdit, tools: Tools) -> b.Body:
+    step, spec = _result(state, edit.step, edit.result)
+    return b.Disposition(step=step.id, result=spec.id, choice=edit.choice, note=edit.note)
+
+
+def _joint(state: BookState, step: Step) -> tuple[Joint, JointFacts]:
+    joint = plan_of(state).find_joint(getattr(step, "joint", None))
+    if joint is None:
+        raise NotFound("joint", step.id)
+    return joint, joint_facts(state, joint)
+
+
+def _fastener(state: BookState, edit: e.FastenerEdit, tools: Tools) -> b.Body:
+    step = _step(state, edit.step)
+    joint, facts = _joint(state, step)
+    if edit.bolt > len(facts.bolts):
+        raise NotFound("bolt", str(edit.bolt))
+    if edit.act in ("marked", "locked"):
+        return b.Fastener(step=step.id, joint=joint.id, bolt=edit.bolt, act=edit.act, tightness="torqued", note=edit.note)
+    if edit.act == "state":
+        if edit.tightness is None or edit.tightness == "torqued":
+            raise Refused("bad_entry", "'tightness' must be a state such as snug, cinched or loosened again", field="tightness")
+        return b.Fastener(step=step.id, joint=joint.id, bolt=edit.bolt, act="state", tightness=edit.tightness, note=edit.note)
+    return _torqued(step, joint, facts, edit)
+
+
+def _torqued(step: Step, joint: Joint, facts: JointFacts, edit: e.FastenerEdit) -> b.Body:
+    bolt = facts.bolts[edit.bolt - 1]
+    stage = edit.stage or facts.next_stage or bolt.stage
+    again = bolt.stage == stage and bolt.stage > 0
+    if not again:
+        if facts.next_stage is None:
+            raise Refused("stage_waits", facts.waits or "every bolt has its last stage", field="stage")
+        if stage != facts.next_stage or bolt.stage != stage - 1:
+            raise Conflict(f"bolt {edit.bolt} is at stage {bolt.stage}; next is bolt {facts.next_bolt}, stage {facts.next_stage}")
+    kind, asked, _ = stage_ask(joint, stage)
+    percent, assumed = tolerance_of(joint)
+    unit = "deg" if kind == "angle" else "N·m"
+    wrench, adapter = facts.wrench, facts.adapter
+    set_to = gets = None
+    typed = None
+    if edit.act == "clicked":
+        setting = setting_for(joint, stage, wrench, adapter)
+        if kind == "torque" and (setting.set_to is None or setting.gets is None):
+            raise Refused("wrench_unfit", setting.refusal or "choose a wrench first", field="wrench")
+        if kind == "torque" and wrench is not None and not wrench_holds(wrench, percent) and facts.wrench_reason is None:
+            raise Refused("wrench_wide", f"{wrench.code} holds ±{wrench.mpe_percent} %, the joint asks ±{decimal_text(percent)} %: "
+                          "another wrench, or go on with a reason", field="wrench")  # fmt: skip
+        set_to = quantity_of(setting.set_to, unit) if setting.set_to is not None else None
+        gets = quantity_of(setting.gets if setting.gets is not None else asked, unit)
+        if edit.typed is not None:  # the wrench stood at another figure than it should have
+            stood, typed = _one_figure(edit.typed, kind, unit), edit.typed
+            ratio = setting.gets / setting.set_to if setting.gets and setting.set_to else 1.0
+            set_to, gets = quantity_of(stood, unit) if kind == "torque" else None, quantity_of(stood * ratio, unit)
+    else:
+        typed, gets = edit.typed, quantity_of(_one_figure(edit.typed or "", kind, unit), unit)
+    return b.Fastener(
+        step=step.id, joint=joint.id, bolt=edit.bolt, act=edit.act, tightness="torqued", stage=stage, asked=quantity_of(asked, unit),
+        tolerance_percent=percent, tolerance_assumed=assumed, set_to=set_to, gets=gets, typed=typed,
+        wrench=wrench if kind == "torque" else None, adapter=adapter if kind == "torque" else None, note=edit.note,
+    )  # fmt: skip
+
+
+def _one_figure(text: str, dimension: str, unit: str) -> float:
+    parsed = parse(text, dimension, unit)
+    if parsed.kind != "single" or parsed.nominal is None or parsed.nominal <= 0:
+        raise Refused("bad_number", f"'{text}': type one figure above zero, such as 50 Nm", field="typed")
+    return float(parsed.nominal)
+
+
+def wrench_holds(wrench: Instrument, percent: float) -> bool:
+    """Whether the wrench's permissible deviation fits into the joint's tolerance."""
+    return wrench.mpe_percent is None or float(wrench.mpe_percent) <= percent
+
+
+def _left_open(state: BookState, edit: e.LeftOpenEdit, tools: Tools) -> b.Body:
+    return b.LeftOpen(step=_step(state, edit.step).id, item=edit.item, what=edit.what, blocks=edit.blocks, undo=edit.undo)
+
+
+def _undone(state: BookState, edit: e.UndoneEdit, tools: Tools) -> b.Body:
+    if edit.item not in state.opened:
+        raise NotFound("open item", edit.item)
+    return b.Undone(item=edit.item, note=edit.note)
+
+
+def _bagged(state: BookState, edit: e.BaggedEdit, tools: Tools) -> b.Body:
+    step = _step(state, edit.step)
+    other = next((x for x in state.bags.get(edit.bag, []) if x.body.step != step.id), None)
+    if other is not None:
+        used = _step(state, other.body.step)
+        raise Refused("bag_taken", f"bag {edit.bag} holds the fasteners of {used.number} {used.title}: take the next number", field="bag")
+    return b.Bagged(step=step.id, bag=edit.bag, lines=edit.lines, place=edit.place)
+
+
+def _note(state: BookState, edit: e.NoteEdit, tools: Tools) -> b.Body:
+    return b.Note(step=edit.step, text=edit.text)
+
+
+def _decision(state: BookState, edit: e.DecisionEdit, tools: Tools) -> b.Body:
+    step = _step(state, edit.step)
+    if edit.about == "dry_run":
+        dry_run_request(DryRun(seconds=Quantity(value=edit.seconds, unit="s"), accepted=edit.reason is not None,
+                               limit=Quantity(value=DRY_RUN_S, unit="s")))  # fmt: skip
+        return b.Decision(step=step.id, about="dry_run", seconds=edit.seconds, reason=edit.reason)
+    joint, _ = _joint(state, step)
+    if edit.about == "wrench":
+        wrench = _tool(tools, edit.wrench or "")
+        if "wrench" not in wrench.kind:
+            raise Refused("wrench_unfit", f"{wrench.code} is a {wrench.kind}, not a torque wrench", field="wrench")
+        return b.Decision(step=step.id, about="wrench", joint=joint.id, wrench=wrench, adapter=edit.adapter, reason=edit.reason)
+    if edit.reason is None or edit.bolt is None or edit.stage is None:
+        raise Refused("no_reason", "to pass over a bolt name the bolt, the stage and the reason", field="reason")
+    return b.Decision(step=step.id, about="pass_over", joint=joint.id, bolt=edit.bolt, stage=edit.stage, reason=edit.reason)
+
+
+def _run_step(state: BookState, step_id: str) -> RunStep:
+    step = _step(state, step_id)
+    if not isinstance(step, RunStep):
+        raise Refused("bad_entry", f"{step.number} is not a rung of the first start", field="step")
+    return step
+
+
+def _attempt_started(state: BookState, edit: e.AttemptStartedEdit, tools: Tools) -> b.Body:
+    step = _run_step(state, edit.step)
+    earlier = attempts_of(state, step)
+    if any(not a.ended for a in earlier):
+        raise Conflict("an attempt is still running: turn the key off first", reason_code="still_running")
+    if earlier and earlier[-1].stop and not earlier[-1].cause and step.rung in ("fire", "run_on"):
+        raise Refused("no_cause", f"attempt {earlier[-1].number} was stopped: write its cause and what was changed before "
+                      "firing again", field="cause")  # fmt: skip
+    plan = plan_of(state)
+    limit = plan.find_limit(step.time_limit)
+    seconds = limit.figure("hi") if limit else None
+    if seconds is None:
+        raise Refused("no_limit", "the time allowed is not given yet: enter it in the limit book first", field="time_limit")
+    total = plan.find_limit(step.total_limit)
+    most = total.figure("hi") if total else None
+    if most is not None and cranked_s(earlier) >= most and edit.reason is None:
+        raise Refused("look_first", f"{decimal_text(most)} s of cranking without oil pressure: stop and look for the cause; "
+                      "to go on, give a reason", field="reason")  # fmt: skip
+    gate = next(g for g in gate_answers(state, tuple(tools.values())) if g.rung == step.rung)
+    if gate.answer == "shut" and edit.reason is None:
+        raise Refused("shut", f"{gate.name} is shut: {gate.reasons[0]}", field="reason")
+    dry = dry_run_decision(state)
+    if gate.answer == "limited" and step.rung == "fire" and dry is not None:
+        seconds = min(seconds, dry)
+    missing = [what for what in step.isolate if what not in edit.isolated]
+    if missing:
+        raise Refused("not_isolated", f"not confirmed: {missing[0]}", field="isolated")
+    number = sum(len(runs) for runs in state.runs.values()) + 1
+    return b.AttemptStarted(step=step.id, attempt=edit.attempt, rung=step.rung, number=number, isolated=edit.isolated,
+                            expected=step.expect, limit_s=seconds, gate=gate.answer,
+                            gate_reasons=gate.reasons if gate.answer == "shut" else (), reason=edit.reason)  # fmt: skip
+
+
+def _known_attempt(state: BookState, step: RunStep, attempt: str) -> None:
+    if attempt not in state.runs.get(step.id, []):
+        raise NotFound("attempt", attempt)
+
+
+def _figure(text: str | None, dimension: str, unit: str) -> float | None:
+    if text is None or not text.strip():
+        return None
+    parsed = parse(text, dimension, unit)
+    value = parsed.advance if parsed.advance is not None else parsed.nominal
+    if value is None:
+        raise Refused("bad_number", f"'{text}': type one figure, such as 2.5 bar", field="samples")
+    return float(value)
+
+
+def _samples(state: BookState, edit: e.SamplesEdit, tools: Tools) -> b.Body:
+    step = _run_step(state, edit.step)
+    _known_attempt(state, step, edit.attempt)
+    samples = tuple(
+        b.RunSample(t=s.t, rpm=_figure(s.rpm, "speed", "rpm"), oil_kpa=_figure(s.oil, "pressure", "bar"),
+                    coolant_c=_figure(s.coolant, "temperature", "°C"), timing_deg=_figure(s.timing, "angle", "deg"),
+                    lamp_out=s.lamp_out, seen=s.seen,
+                    typed=", ".join(x for x in (s.rpm, s.oil, s.coolant, s.timing) if x) or None)
+        for s in edit.samples
+    )  # fmt: skip
+    return b.Samples(step=step.id, attempt=edit.attempt, samples=samples)
+
+
+def _attempt_ended(state: BookState, edit: e.AttemptEndedEdit, tools: Tools) -> b.Body:
+    step = _run_step(state, edit.step)
+    _known_attempt(state, step, edit.attempt)
+    facts = attempt_facts(state, step, edit.attempt)
+    if facts.ended and not (edit.cause and edit.change):
+        raise Conflict("the key of this attempt is already off", reason_code="already_ended")
+    if edit.passed and (facts.stop or any(not d.met and d.at_s < edit.after_s for d in facts.deadlines)):
+        raise Refused("not_passed", "something asked for was not entered or was over its limit, so this attempt cannot pass", field="passed")
+    if edit.passed and step.pressure is not None and facts.pressure_at is None:
+        raise Refused("not_passed", "oil pressure was not entered and the lamp was not seen out: silence is no pass", field="passed")
+    return b.AttemptEnded(step=step.id, attempt=edit.attempt, after_s=edit.after_s, reason=edit.reason, passed=edit.passed,
+                          cause=edit.cause, change=edit.change)  # fmt: skip
+
+
+def _strike(state: BookState, edit: e.StrikeEdit, tools: Tools) -> b.Body:
+    target = state.entries.get(edit.entry)
+    if target is None:
+        raise NotFound("line", edit.entry)
+    if target.kind in ("strike", "plan edited"):
+        raise Refused("not_strikable", f"line {target.seq} cannot be struck: it is edited back instead", field="entry")
+    if edit.entry in state.struck:
+        raise Conflict(f"line {target.seq} is already struck", reason_code="already_struck")
+    return b.Strike(entry=edit.entry, reason=edit.reason)
+
+
+ACCEPT: dict[str, Callable[[BookState, Any, Tools], b.Body]] = {
+    "started": _started, "done": _done, "reopened": _reopened, "skipped": _skipped, "confirmed": _confirmed,
+    "reading": _reading, "concession": _concession, "disposition": _disposition, "fastener": _fastener,
+    "left open": _left_open, "undone": _undone, "bagged": _bagged, "note": _note, "decision": _decision,
+    "attempt started": _attempt_started, "samples": _samples, "attempt ended": _attempt_ended, "strike": _strike,
+}  # fmt: skip

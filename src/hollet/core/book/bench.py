@@ -1,0 +1,446 @@
+"""What each bench shows: one model a kind, made from the facts of the build. Screens draw these and compute nothing."""
+
+from collections.abc import Callable, Sequence
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from hollet.core.book.accept import wrench_holds
+from hollet.core.book.entries import Entry
+from hollet.core.book.fold import BookState
+from hollet.core.book.gates import GateAnswer, OpenItem, dry_run_decision, gate_answers, left_open, open_items
+from hollet.core.book.measure import ReadingFacts, ResultFacts, readings_of, results_of
+from hollet.core.book.run import AttemptFacts, attempts_of, cranked_s
+from hollet.core.book.sentences import LogLine, line_of
+from hollet.core.book.status import SETTLED, StepStatus, current_step, plan_of, status_of, statuses, waiting_for
+from hollet.core.book.tighten import JointFacts, Setting, joint_facts, setting_for, stage_ask
+from hollet.core.errors import Refused
+from hollet.core.instruments import Instrument, combine, reading_share
+from hollet.core.limits import Judgement, Limit, judge
+from hollet.core.procedure.precedence import Waiting
+from hollet.core.procedure.sheet import (
+    RUNGS,
+    STAGES,
+    BagLine,
+    Caution,
+    CheckStep,
+    FillStep,
+    MeasureStep,
+    RemoveStep,
+    RunStep,
+    Step,
+    TightenStep,
+    blocks_of,
+)
+from hollet.core.quantities.quantity import decimal_text, exact
+
+__all__ = ["Bench", "BookView", "bench_of", "book_view"]
+
+PRIMARY = {"check": "Looked at and right", "connect": "It is connected", "fit": "It is fitted", "inspect": "Looked at",
+           "wait": "The time is over", "remove": "It is off"}  # fmt: skip
+
+
+class View(BaseModel):
+    """Base of all views."""
+
+    model_config = ConfigDict(frozen=True)
+
+
+class StageRow(View):
+    """One of the nine stages with its counts."""
+
+    id: str
+    name: str
+    done: int
+    total: int
+
+
+class StepRow(View):
+    """One step on the strip."""
+
+    id: str
+    number: str
+    short: str
+    title: str
+    stage: str
+    kind: str
+    status: str
+    waits: bool
+
+
+class Resume(View):
+    """Where the mechanic stopped, in one line, and what is left loose."""
+
+    title: str
+    line: str
+    since: str
+
+
+class BookView(View):
+    """The frame round every bench of a build."""
+
+    stages: tuple[StageRow, ...]
+    steps: tuple[StepRow, ...]
+    current: str
+    written: tuple[LogLine, ...]
+    left_open: tuple[OpenItem, ...]
+    resume: Resume | None
+    head: int
+    title: str
+
+
+class BenchBase(View):
+    """What all benches share."""
+
+    step: str
+    number: str
+    title: str
+    stage: str
+    stage_name: str
+    do: str
+    why: str | None
+    caution: Caution | None
+    confirmed: bool
+    status: StepStatus
+    waits: tuple[Waiting, ...]
+    blocks: str
+    opens: tuple[str, ...]
+    closes: tuple[str, ...]
+    next: tuple[str, ...]
+    following: str | None
+    seen: int
+    primary: str
+    lines: tuple[LogLine, ...]
+
+
+class CheckBench(BenchBase):
+    """Tick it."""
+
+    kind: Literal["check"] = "check"
+
+
+class BagView(View):
+    """One compartment of the tray."""
+
+    bag: int
+    step: str
+    title: str
+    lines: tuple[BagLine, ...]
+    pieces: int
+
+
+class RemoveBench(BenchBase):
+    """Take it off, fasteners into a bag."""
+
+    kind: Literal["remove"] = "remove"
+    proposed: tuple[BagLine, ...]
+    next_bag: int
+    bags: tuple[BagView, ...]
+    bagged: tuple[BagView, ...]
+
+
+class ToolChoice(View):
+    """A tool of the shop for a kind of reading, with what it can do here."""
+
+    id: str
+    code: str
+    name: str
+    kind: str
+    unit: str
+    dimension: str
+    U_text: str
+    setting: str | None
+    words: str
+    can: bool
+
+
+class MeasureBench(BenchBase):
+    """Read it, judge it, decide."""
+
+    kind: Literal["measure"] = "measure"
+    readings: tuple[ReadingFacts, ...]
+    results: tuple[ResultFacts, ...]
+    tools: tuple[ToolChoice, ...]
+    next_reading: str | None
+    rework: str | None
+    replace: str | None
+
+
+class WrenchChoice(View):
+    """A wrench for this joint: what to set, and whether it may be used."""
+
+    id: str
+    code: str
+    name: str
+    words: str
+    usable: bool
+    holds: bool
+
+
+class TightenBench(BenchBase):
+    """One bolt at a time."""
+
+    kind: Literal["tighten"] = "tighten"
+    joint: JointFacts
+    layout: str
+    sides: tuple[str, str] | None
+    fastener: str
+    treatment: str | None
+    source: str | None
+    setting: Setting | None
+    wrenches: tuple[WrenchChoice, ...]
+    wide: str | None
+    wait_for: str | None
+
+
+class FillBench(BenchBase):
+    """A fluid, its amount and its level."""
+
+    kind: Literal["fill"] = "fill"
+    fluid: str
+    amount: Limit
+    judgement: Judgement
+    typed: tuple[str, ...]
+    level: str
+    level_seen: bool
+    tools: tuple[ToolChoice, ...]
+    coolant: bool
+    dry_run_s: float | None
+
+
+class RunBench(BenchBase):
+    """One rung of the first start."""
+
+    kind: Literal["run"] = "run"
+    rung: str
+    rung_name: str
+    rungs: tuple[GateAnswer, ...]
+    gate: GateAnswer
+    isolate: tuple[str, ...]
+    expect: str
+    watch: tuple[str, ...]
+    limit_s: float | None
+    limit_words: str
+    assumed: bool
+    attempts: tuple[AttemptFacts, ...]
+    running: AttemptFacts | None
+    cranked_s: float
+    total_s: float | None
+    still_runs: str | None
+    suspects: tuple[str, ...]
+
+
+Bench = Annotated[CheckBench | RemoveBench | MeasureBench | TightenBench | FillBench | RunBench, Field(discriminator="kind")]
+
+
+def book_view(state: BookState) -> BookView:
+    """The strip, the last lines and what is left open."""
+    plan = plan_of(state)
+    known = statuses(state)
+    settled = {step for step, status in known.items() if status.status in SETTLED}
+    rows = tuple(
+        StepRow(id=s.id, number=s.number, short=s.short or s.title, title=s.title, stage=s.stage, kind=s.kind,
+                status=known[s.id].status, waits=any(a.step not in settled for a in s.after))
+        for s in plan.step
+    )  # fmt: skip
+    stages = tuple(
+        StageRow(id=stage, name=name, done=sum(r.stage == stage and r.status in SETTLED for r in rows), total=sum(r.stage == stage for r in rows))
+        for stage, name in STAGES.items()
+    )
+    newest = [state.entries[i] for i in state.order[-60:] if state.entries[i].kind not in ("strike", "samples")][-3:]
+    return BookView(stages=stages, steps=rows, current=current_step(state, known), written=tuple(line_of(state, e) for e in newest),
+                    left_open=left_open(state), resume=_resume(state, known), head=state.head, title=plan.title)  # fmt: skip
+
+
+def _resume(state: BookState, known: dict[str, StepStatus]) -> Resume | None:
+    last = state.last
+    if last is None or last.kind == "plan edited":
+        return None
+    plan = plan_of(state)
+    step = plan.find_step(current_step(state, known))
+    assert step is not None
+    title, line = f"You stopped at {step.number} {step.short or step.title}", "This step is not done."
+    joint = plan.find_joint(step.joint) if isinstance(step, TightenStep) else None
+    if joint is not None:
+        facts = joint_facts(state, joint)
+        if facts.next_bolt and facts.next_stage:
+            title = f"You stopped at bolt {facts.next_bolt}, stage {facts.next_stage}"
+            done = [b.number for b in facts.bolts if b.stage >= facts.next_stage]
+            whole = f"Bolts 1 to {done[-1]} have stage {facts.next_stage}. " if done else ""
+            line = f"{whole}Bolt {facts.next_bolt} is not pulled in this stage."
+    loose = left_open(state)
+    if loose:
+        line += f" Left open: {'; '.join(item.what for item in loose[:3])}" + (f" and {len(loose) - 3} more." if len(loose) > 3 else ".")
+    return Resume(title=title, line=line, since=last.time)
+
+
+def bench_of(state: BookState, step: Step, tools: Sequence[Instrument]) -> Bench:
+    """The bench of one step."""
+    return BENCHES[type(step)](state, step, tools, _base(state, step))
+
+
+def _base(state: BookState, step: Step) -> dict[str, Any]:
+    plan = plan_of(state)
+    known = statuses(state)
+    live = state.of_step(step.id)
+    confirm = step.caution.confirm if step.caution else None
+    later = [s for s in plan.step[plan.step.index(step) + 1 :] if known[s.id].status not in SETTLED]
+    opened = {o.id: o.what for s in plan.step for o in s.opens}
+    return {
+        "step": step.id, "number": step.number, "title": step.title, "stage": step.stage, "stage_name": STAGES[step.stage],
+        "do": step.do, "why": step.why, "caution": step.caution, "status": status_of(state, step),
+        "confirmed": confirm is None or any(e.kind == "confirmed" and e.body.what == confirm for e in live),
+        "waits": waiting_for(state, step.id, known), "blocks": RUNGS.get(blocks_of(step), "nothing"),
+        "opens": tuple(o.what for o in step.opens), "closes": tuple(opened.get(c, c) for c in step.closes),
+        "next": tuple(f"{s.number} {s.title}" for s in later[:3]), "following": later[0].id if later else None,
+        "seen": state.seen.get(f"step:{step.id}", 0), "primary": PRIMARY.get(step.kind, "It is done"),
+        "lines": tuple(line_of(state, e) for e in _all_of_step(state, step.id)[-12:]),
+    }  # fmt: skip
+
+
+def _all_of_step(state: BookState, step: str) -> list[Entry]:
+    struck = [state.entries[i] for i in state.struck if getattr(state.entries[i].body, "step", None) == step]
+    return sorted([*state.of_step(step), *struck], key=lambda e: e.seq)
+
+
+def _check(state: BookState, step: CheckStep, tools: Sequence[Instrument], base: dict[str, Any]) -> CheckBench:
+    return CheckBench(**base)
+
+
+def _bag_view(state: BookState, entry: Entry) -> BagView:
+    step = plan_of(state).find_step(entry.body.step)
+    return BagView(bag=entry.body.bag, step=entry.body.step, title=step.title if step else "", lines=entry.body.lines,
+                   pieces=sum(line.count for line in entry.body.lines))  # fmt: skip
+
+
+def _remove(state: BookState, step: RemoveStep, tools: Sequence[Instrument], base: dict[str, Any]) -> RemoveBench:
+    bags = tuple(_bag_view(state, e) for number in sorted(state.bags) for e in state.bags[number])
+    used = [bag.bag for bag in bags]
+    return RemoveBench(**base, proposed=step.bag, next_bag=max(used, default=0) + 1, bags=bags,
+                       bagged=tuple(bag for bag in bags if bag.step == step.id))  # fmt: skip
+
+
+def _tool_choices(tools: Sequence[Instrument], kinds: set[str], value: float, limit: Limit | None) -> tuple[ToolChoice, ...]:
+    found = []
+    for tool in tools:
+        if tool.retired or tool.kind not in kinds:
+            continue
+        words, u_text, can = "no usual repeatability: read three times", "", False
+        if tool.s is not None:
+            big_u = combine([(1, reading_share(tool, [value]))])[2]
+            u_text, can = f"±{decimal_text(big_u, 4)}", True
+            lo, hi = (limit.figure("lo"), limit.figure("hi")) if limit else (None, None)
+            if lo is not None and hi is not None and 2 * big_u > hi - lo:
+                words, can = "too wide: it can never prove inside", False
+            else:
+                words = tool.name
+        if not tool.covers(value):
+            words, can = f"range {tool.lo} to {tool.hi} {tool.unit}", False
+        found.append(ToolChoice(id=tool.id, code=tool.code, name=tool.name, kind=tool.kind, unit=tool.unit, dimension=tool.dimension,
+                                U_text=u_text, setting=tool.setting, words=words, can=can))  # fmt: skip
+    return tuple(found)
+
+
+def _measure(state: BookState, step: MeasureStep, tools: Sequence[Instrument], base: dict[str, Any]) -> MeasureBench:
+    from hollet.core.quantities.parse import parse
+
+    readings = readings_of(state, step)
+    choices: dict[str, ToolChoice] = {}
+    for spec in step.reading:
+        nominal = float(parse(spec.nominal).nominal or 0)
+        for choice in _tool_choices(tools, {spec.tool, "caliper"} if spec.tool in ("micrometer", "bore gauge") else {spec.tool}, nominal, None):
+            choices.setdefault(choice.id, choice)
+    return MeasureBench(**base | {"primary": f"{step.short or step.title}: done"}, readings=readings, results=results_of(state, step, tools),
+                        tools=tuple(choices.values()), next_reading=next((r.id for r in readings if r.entry is None), None),
+                        rework=step.rework, replace=step.replace)  # fmt: skip
+
+
+def _tighten(state: BookState, step: TightenStep, tools: Sequence[Instrument], base: dict[str, Any]) -> TightenBench:
+    joint = plan_of(state).find_joint(step.joint)
+    assert joint is not None
+    facts = joint_facts(state, joint)
+    stage = facts.next_stage or max(1, min((b.stage for b in facts.bolts), default=1))
+    wrenches = []
+    for tool in tools:
+        if tool.retired or "wrench" not in tool.kind:
+            continue
+        kind = stage_ask(joint, stage)[0]
+        setting = setting_for(joint, stage, tool, facts.adapter)
+        words = setting.refusal or (f"set {setting.figure} {setting.unit}, holds ±{tool.mpe_percent} %" if kind == "torque" else "angle")
+        wrenches.append(WrenchChoice(id=tool.id, code=tool.code, name=tool.name, words=words, usable=setting.refusal is None,
+                                     holds=wrench_holds(tool, facts.tolerance)))  # fmt: skip
+    wide = None
+    if facts.wrench is not None and not wrench_holds(facts.wrench, facts.tolerance) and facts.wrench_reason is None:
+        wide = f"{facts.wrench.code} holds ±{facts.wrench.mpe_percent} %, the joint asks ±{decimal_text(facts.tolerance)} %"
+    primary = "It clicked"
+    if facts.next_stage and stage_ask(joint, facts.next_stage)[0] == "angle":
+        primary = "Turned"
+    elif facts.to_mark:
+        primary = "Marked"
+    elif facts.final:
+        primary = f"{step.short or step.title}: done"
+    return TightenBench(
+        **base | {"primary": primary, "seen": max(base["seen"], state.seen.get(f"joint:{joint.id}", 0))}, joint=facts,
+        layout=joint.layout.kind, sides=joint.sides, fastener=joint.fastener, treatment=joint.treatment, source=joint.source,
+        setting=setting_for(joint, facts.next_stage, facts.wrench, facts.adapter) if facts.next_stage else None,
+        wrenches=tuple(wrenches), wide=wide, wait_for=joint.wait_for,
+    )  # fmt: skip
+
+
+def _fill(state: BookState, step: FillStep, tools: Sequence[Instrument], base: dict[str, Any]) -> FillBench:
+    limit = plan_of(state).find_limit(step.amount)
+    assert limit is not None
+    entries = state.live(f"reading:{step.id}")
+    judgement = judge(None, None, limit)
+    if entries:
+        tool, values = entries[-1].body.instrument, entries[-1].body.values
+        typed = [float(exact(q, tool.dimension, "values")) for q in values]
+        try:
+            spread = reading_share(tool, typed)
+            judgement = judge(spread.value, combine([(1, spread)])[2], limit)
+        except Refused:
+            judgement = judge(sum(typed) / len(typed), None, limit)
+    seen = any(e.kind == "confirmed" and e.body.what == step.level for e in state.of_step(step.id))
+    expected = limit.figure("target") or limit.figure("hi") or 0.0
+    return FillBench(**base | {"primary": f"{step.fluid}: in and level"}, fluid=step.fluid, amount=limit, judgement=judgement,
+                     typed=entries[-1].body.typed if entries else (), level=step.level, level_seen=seen, coolant=step.coolant,
+                     tools=_tool_choices(tools, {"jug"}, expected, limit), dry_run_s=dry_run_decision(state) if step.coolant else None)  # fmt: skip
+
+
+def _run(state: BookState, step: RunStep, tools: Sequence[Instrument], base: dict[str, Any]) -> RunBench:
+    plan = plan_of(state)
+    items = open_items(state, tools)
+    answers = gate_answers(state, tools, items)
+    gate = next(a for a in answers if a.rung == step.rung)
+    attempts = attempts_of(state, step)
+    limit = plan.find_limit(step.time_limit)
+    total = plan.find_limit(step.total_limit)
+    most = limit.figure("hi") if limit else None
+    if gate.answer == "limited" and step.rung == "fire" and most is not None:
+        most = min(most, dry_run_decision(state) or most)
+    used = [plan.find_limit(n) for n in (step.time_limit, step.pressure, step.pressure_by, step.coolant) if n]
+    return RunBench(
+        **base | {"primary": f"{RUNGS[step.rung]} now"}, rung=step.rung, rung_name=RUNGS[step.rung], rungs=answers, gate=gate,
+        isolate=step.isolate, expect=step.expect, watch=step.watch, limit_s=most, limit_words=limit.words() if limit else "not given",
+        assumed=any(x is not None and x.source is None for x in used), attempts=attempts,
+        running=next((a for a in attempts if not a.ended), None), cranked_s=cranked_s(attempts),
+        total_s=total.figure("hi") if total else None, still_runs=step.still_runs, suspects=_suspects(state, items),
+    )  # fmt: skip
+
+
+def _suspects(state: BookState, items: tuple[OpenItem, ...]) -> tuple[str, ...]:
+    """First suspects when something is wrong: what was changed last, then the temporary items still in."""
+    plan = plan_of(state)
+    changed = []
+    for entry_id in reversed(state.order[-80:]):
+        entry = state.entries[entry_id]
+        step = plan.find_step(getattr(entry.body, "step", None) or "")
+        if entry.kind == "done" and entry_id not in state.struck and step is not None and step.kind not in ("run", "measure"):
+            changed.append(f"{step.number} {step.title}")
+    temporary = [item.what for item in items if item.kind == "temporary"]
+    return tuple(changed[:3] + temporary[:5])
+
+
+BENCHES: dict[type[Any], Callable[[BookState, Any, Sequence[Instrument], dict[str, Any]], Bench]] = {
+    CheckStep: _check, RemoveStep: _remove, MeasureStep: _measure, TightenStep: _tighten, FillStep: _fill, RunStep: _run,
+}  # fmt: skip

@@ -1,0 +1,326 @@
+"""The kinds of entry that a log holds, and their bodies. A body carries facts: everything a later edit could change."""
+
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
+
+from hollet.core.errors import Refused
+from hollet.core.instruments import Instrument
+from hollet.core.limits import Limit
+from hollet.core.procedure.sheet import BagLine, Opens, Rung, Sheet
+from hollet.core.quantities.quantity import Quantity
+
+__all__ = ["KINDS", "Body", "Entry", "Tightness", "body_of"]
+
+Reason = Annotated[str, Field(min_length=3, max_length=1000)]
+Short = Annotated[str, Field(min_length=1, max_length=200)]
+Tightness = Literal["as found", "out", "left out on purpose", "by hand", "snug", "cinched", "torqued", "loosened again"]
+
+
+class Body(BaseModel):
+    """Base of all bodies; frozen, unknown fields refused, no number that is not finite."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+    def subject(self) -> str:
+        """What the entry is about; lateness is judged by subject."""
+        step = getattr(self, "step", None)
+        return f"step:{step}" if step else "build"
+
+
+class PlanEdited(Body):
+    """The plan was made (`before` empty, `sheet` whole) or one thing of it changed."""
+
+    what: Short
+    sheet: Sheet | None = None
+    path: str | None = None
+    before: Limit | None = None
+    after: Limit | None = None
+    reason: str | None = None
+
+    def subject(self) -> str:
+        return f"plan:{self.path or ''}"
+
+
+class StepBody(Body):
+    """An entry about one step."""
+
+    step: str
+
+
+class Started(StepBody):
+    """Work on the step began."""
+
+
+class Done(StepBody):
+    """The step is done; with what it opened and closed, and the joint it took out. `reason` when out of order."""
+
+    reason: Reason | None = None
+    joint: str | None = None
+    opens: tuple[Opens, ...] = ()
+    closes: tuple[str, ...] = ()
+
+
+class Reopened(StepBody):
+    """The step counts as not done again."""
+
+    reason: Reason
+
+
+class Skipped(StepBody):
+    """The step is passed over, or does not apply here."""
+
+    reason: Reason
+    not_applicable: bool = False
+
+
+class Confirmed(StepBody):
+    """A precondition or a level, seen and pressed."""
+
+    what: Short
+
+
+class Reading(StepBody):
+    """Repeats of one reading as typed, the values as parsed, and the tool as it was."""
+
+    reading: str
+    typed: Annotated[tuple[Short, ...], Field(min_length=1, max_length=50)]
+    unit: str
+    values: tuple[Quantity, ...]
+    deviation_from: Quantity | None = None
+    instrument: Instrument | None = None
+    state: str | None = None
+    sure: bool = False
+
+    def subject(self) -> str:
+        return f"reading:{self.reading}"
+
+
+class Concession(StepBody):
+    """A value outside its limit accepted in writing; holds for these readings, this limit and their values."""
+
+    result: str
+    readings: tuple[str, ...]
+    value: str
+    limit: Limit
+    reason: Annotated[str, Field(min_length=10, max_length=1000)]
+    name: Short
+    licensed: str | None = None
+    recheck: str | None = None
+
+    def subject(self) -> str:
+        return f"result:{self.step}/{self.result}"
+
+
+class Disposition(StepBody):
+    """What happens about a result outside: measure again, rework or replace."""
+
+    result: str
+    choice: Literal["measure_again", "rework", "replace"]
+    note: str | None = None
+
+    def subject(self) -> str:
+        return f"result:{self.step}/{self.result}"
+
+
+class Adapter(Body):
+    """A crowfoot or the like: length in mm in the plane of rotation, angle in deg (0 straight out)."""
+
+    length: Annotated[float, Field(ge=0, le=2000)]
+    angle: Annotated[float, Field(ge=-180, le=180)]
+
+
+class Fastener(StepBody):
+    """One act on one bolt, with the torque asked, the wrench and what the bolt got."""
+
+    joint: str
+    bolt: Annotated[int, Field(ge=1, le=200)]
+    act: Literal["clicked", "read", "state", "marked", "locked"]
+    tightness: Tightness
+    stage: Annotated[int, Field(ge=1, le=8)] | None = None
+    asked: Quantity | None = None
+    tolerance_percent: float | None = None
+    tolerance_assumed: bool = False
+    set_to: Quantity | None = None
+    gets: Quantity | None = None
+    typed: str | None = None
+    wrench: Instrument | None = None
+    adapter: Adapter | None = None
+    note: str | None = None
+
+    def subject(self) -> str:
+        return f"joint:{self.joint}"
+
+
+class LeftOpen(StepBody):
+    """A temporary state left by hand: a word, the rung it blocks, what undoes it."""
+
+    item: str
+    what: Short
+    blocks: Rung
+    undo: Short
+    open_for: Rung | None = None
+
+    def subject(self) -> str:
+        return f"open:{self.item}"
+
+
+class Undone(Body):
+    """A temporary state is gone."""
+
+    item: str
+    note: str | None = None
+
+    def subject(self) -> str:
+        return f"open:{self.item}"
+
+
+class Bagged(StepBody):
+    """Fasteners into a numbered bag."""
+
+    bag: Annotated[int, Field(ge=1, le=9999)]
+    lines: tuple[BagLine, ...]
+    place: str | None = None
+
+    def subject(self) -> str:
+        return f"bag:{self.bag}"
+
+
+class Note(Body):
+    """Words to the log."""
+
+    step: str | None = None
+    text: Annotated[str, Field(min_length=1, max_length=4000)]
+
+
+class Decision(StepBody):
+    """A choice with its reason: the wrench for a joint, a bolt passed over, one dry run."""
+
+    about: Literal["wrench", "pass_over", "dry_run"]
+    joint: str | None = None
+    bolt: int | None = None
+    stage: int | None = None
+    wrench: Instrument | None = None
+    adapter: Adapter | None = None
+    seconds: float | None = None
+    reason: Reason | None = None
+
+    def subject(self) -> str:
+        return f"joint:{self.joint}" if self.joint else f"step:{self.step}"
+
+
+class AttemptStarted(StepBody):
+    """One try on the ladder begins."""
+
+    attempt: str
+    rung: Rung
+    number: int = 1
+    isolated: tuple[Short, ...] = ()
+    expected: str = ""
+    limit_s: float
+    gate: Literal["shut", "limited", "nothing left open"] = "nothing left open"
+    gate_reasons: tuple[str, ...] = ()
+    reason: Reason | None = None
+
+    def subject(self) -> str:
+        return f"run:{self.attempt}"
+
+
+class RunSample(Body):
+    """One moment of an attempt; `t` in s since its start; what nobody entered is absent."""
+
+    t: Annotated[float, Field(ge=0, le=86400)]
+    rpm: Annotated[float, Field(ge=0, le=30000)] | None = None
+    oil_kpa: Annotated[float, Field(ge=0, le=5000)] | None = None
+    coolant_c: Annotated[float, Field(ge=-60, le=400)] | None = None
+    timing_deg: Annotated[float, Field(ge=-90, le=90)] | None = None
+    lamp_out: bool = False
+    seen: Literal["leak", "fuel leak", "noise", "smoke", "glow"] | None = None
+    typed: str | None = None
+
+
+class Samples(StepBody):
+    """Samples of an attempt, many in one."""
+
+    attempt: str
+    samples: Annotated[tuple[RunSample, ...], Field(min_length=1, max_length=3600)]
+
+    def subject(self) -> str:
+        return f"run:{self.attempt}"
+
+
+class AttemptEnded(StepBody):
+    """The key is off: after how long, why, and whether the rung was passed."""
+
+    attempt: str
+    after_s: Annotated[float, Field(ge=0, le=86400)]
+    reason: Reason
+    passed: bool = False
+    cause: str | None = None
+    change: str | None = None
+
+    def subject(self) -> str:
+        return f"run:{self.attempt}"
+
+
+class Strike(Body):
+    """An earlier entry is struck; it stays readable."""
+
+    entry: str
+    reason: Reason
+
+    def subject(self) -> str:
+        return "log"
+
+
+class ToolEdited(Body):
+    """A tool of the shop as it is from now on (shop log only)."""
+
+    tool: Instrument
+    reason: str | None = None
+
+    def subject(self) -> str:
+        return f"tool:{self.tool.id}"
+
+
+KINDS: dict[str, type[Body]] = {
+    "plan edited": PlanEdited, "started": Started, "done": Done, "reopened": Reopened, "skipped": Skipped,
+    "confirmed": Confirmed, "reading": Reading, "concession": Concession, "disposition": Disposition,
+    "fastener": Fastener, "left open": LeftOpen, "undone": Undone, "bagged": Bagged, "note": Note, "decision": Decision,
+    "attempt started": AttemptStarted, "samples": Samples, "attempt ended": AttemptEnded, "strike": Strike,
+    "tool edited": ToolEdited,
+}  # fmt: skip
+
+
+class Entry(BaseModel):
+    """One line of a log, as the fold takes it. `time` is UTC in ISO 8601, `bench_time` the client's with offset."""
+
+    model_config = ConfigDict(frozen=True)
+    id: str
+    seq: int
+    time: str
+    bench_time: str
+    who: str
+    kind: str
+    version: int = 1
+    body: Any
+
+    @property
+    def strikes(self) -> str | None:
+        """Id of the entry that this one strikes."""
+        return self.body.entry if self.kind == "strike" else None
+
+
+def body_of(kind: str, data: dict[str, Any]) -> Body:
+    """The body of an entry of `kind`, checked; refused (`bad_entry`) in one sentence with the field."""
+    if kind not in KINDS:
+        raise Refused("bad_entry", f"'{kind}' is not a kind of entry; known are {', '.join(sorted(KINDS))}", field="kind")
+    try:
+        return KINDS[kind].model_validate(data)
+    except ValidationError as error:
+        first = error.errors()[0]
+        field = ".".join(str(part) for part in first["loc"]) or "body"
+        named = {"missing": "must be given", "extra_forbidden": "is not known here"}.get(first["type"])
+        if first["type"] == "string_too_short":
+            named = f"needs at least {first.get('ctx', {}).get('min_length')} characters"
+        raise Refused("bad_entry", f"'{field}' {named}" if named else f"'{field}': {first['msg']}", field=field) from error

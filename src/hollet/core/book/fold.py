@@ -1,0 +1,122 @@
+"""The fold: entries in, the latest facts of each subject out. It judges nothing and never refuses.
+
+Live entries are kept by subject in their order; a struck entry leaves its subject. Everything else (status, verdicts,
+gates) is computed from these facts when asked.
+"""
+
+from collections import defaultdict
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+
+from hollet.core.book.entries import Entry
+from hollet.core.procedure.sheet import Sheet
+
+__all__ = ["BookState", "fold", "state_after"]
+
+
+@dataclass(slots=True)
+class BookState:
+    """Facts of one build. Advanced in place by its one owner; readers must not change it."""
+
+    plan: Sheet | None = None
+    head: int = 0
+    last_hash: str = ""
+    entries: dict[str, Entry] = field(default_factory=dict)
+    order: list[str] = field(default_factory=list)
+    struck: dict[str, Entry] = field(default_factory=dict)
+    by_subject: dict[str, list[Entry]] = field(default_factory=lambda: defaultdict(list))
+    seen: dict[str, int] = field(default_factory=dict)
+    by_step: dict[str, list[Entry]] = field(default_factory=lambda: defaultdict(list))
+    bags: dict[int, list[Entry]] = field(default_factory=lambda: defaultdict(list))
+    opened: dict[str, list[Entry]] = field(default_factory=lambda: defaultdict(list))
+    runs: dict[str, list[str]] = field(default_factory=lambda: defaultdict(list))
+
+    def live(self, subject: str) -> list[Entry]:
+        """Entries of a subject that are not struck, oldest first."""
+        return self.by_subject.get(subject, [])
+
+    def of_step(self, step: str) -> list[Entry]:
+        """Entries about a step that are not struck, oldest first."""
+        return self.by_step.get(step, [])
+
+    @property
+    def last(self) -> Entry | None:
+        """The newest entry."""
+        return self.entries[self.order[-1]] if self.order else None
+
+
+def fold(state: BookState, entry: Entry) -> BookState:
+    """Take one entry in; the same id twice changes nothing."""
+    if entry.id in state.entries:
+        return state
+    state.entries[entry.id] = entry
+    state.order.append(entry.id)
+    state.head = entry.seq
+    subject = entry.body.subject()
+    state.seen[subject] = entry.seq
+    if entry.kind == "strike":
+        _strike(state, entry)
+        return state
+    if entry.kind == "plan edited":
+        state.plan = planned(state.plan, entry)
+        return state
+    state.by_subject[subject].append(entry)
+    step = getattr(entry.body, "step", None)
+    if step:
+        state.by_step[step].append(entry)
+        state.seen[f"step:{step}"] = entry.seq
+    if entry.kind == "bagged":
+        state.bags[entry.body.bag].append(entry)
+    elif entry.kind == "attempt started":
+        state.runs[entry.body.step].append(entry.body.attempt)
+    elif entry.kind == "done":
+        if entry.body.joint:
+            state.by_subject[f"joint:{entry.body.joint}"].append(entry)
+        for item in entry.body.opens:
+            state.opened[item.id].append(entry)
+        for item_id in entry.body.closes:
+            state.opened[item_id].append(entry)
+    elif entry.kind in ("left open", "undone"):
+        state.opened[entry.body.item].append(entry)
+    return state
+
+
+def _strike(state: BookState, entry: Entry) -> None:
+    target = state.entries.get(entry.body.entry)
+    if target is None or target.id in state.struck or target.kind in ("strike", "plan edited"):
+        return
+    state.struck[target.id] = entry
+    body = target.body
+    touched = [state.by_subject[body.subject()], state.by_step[getattr(body, "step", None) or ""]]
+    touched += [state.bags[body.bag]] if target.kind == "bagged" else []
+    touched += [state.by_subject[f"joint:{body.joint}"]] if target.kind == "done" and body.joint else []
+    touched += [state.opened[item.id] for item in body.opens] if target.kind == "done" else []
+    touched += [state.opened[item] for item in body.closes] if target.kind == "done" else []
+    touched += [state.opened[body.item]] if target.kind in ("left open", "undone") else []
+    for listed in touched:
+        if target in listed:
+            listed.remove(target)
+    state.seen[target.body.subject()] = entry.seq
+    if getattr(target.body, "step", None):
+        state.seen[f"step:{target.body.step}"] = entry.seq
+    if target.kind == "attempt started":
+        state.runs[target.body.step].remove(target.body.attempt)
+
+
+def planned(plan: Sheet | None, entry: Entry) -> Sheet | None:
+    """The plan after a plan edit."""
+    body = entry.body
+    if body.sheet is not None:
+        return body.sheet  # type: ignore[no-any-return]
+    if plan is None or body.after is None:
+        return plan
+    limits = tuple(body.after if limit.id == body.after.id else limit for limit in plan.limit)
+    return plan.model_copy(update={"limit": limits})
+
+
+def state_after(entries: Iterable[Entry], state: BookState | None = None) -> BookState:
+    """Fold `entries` (in order of sequence) into a new state, or further into `state`."""
+    state = state if state is not None else BookState()
+    for entry in entries:
+        fold(state, entry)
+    return state

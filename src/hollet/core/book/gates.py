@@ -1,0 +1,191 @@
+"""Left open and the gates: everything that must be cleared, by the first rung it blocks."""
+
+from collections.abc import Sequence
+
+from pydantic import BaseModel, ConfigDict
+
+from hollet.core.book.fold import BookState
+from hollet.core.book.measure import results_of
+from hollet.core.book.run import attempts_of
+from hollet.core.book.status import SETTLED, StepStatus, plan_of, statuses
+from hollet.core.book.tighten import joint_facts
+from hollet.core.instruments import Instrument
+from hollet.core.procedure.sheet import RUNGS, FillStep, MeasureStep, RunStep, Step, TightenStep, blocks_of
+
+__all__ = ["GATE_LINE", "GateAnswer", "OpenItem", "gate_answers", "left_open", "open_items"]
+
+GATE_LINE = "The vehicle maker's manual, local codes and licensed practice go first."
+
+
+class OpenItem(BaseModel):
+    """One thing left open: what it is, the first rung it blocks, where it is cleared."""
+
+    model_config = ConfigDict(frozen=True)
+    id: str
+    kind: str
+    what: str
+    blocks: str
+    step: str | None = None
+    step_number: str = ""
+    stage: str = ""
+    undo: str = ""
+    since: str = ""
+    who: str = ""
+    open_for: str | None = None
+    note: str | None = None
+    assumed: bool = False
+
+
+class GateAnswer(BaseModel):
+    """May I? `shut`, `limited` (with its limit) or `nothing left open`; `first` are the items that shut this rung itself."""
+
+    model_config = ConfigDict(frozen=True)
+    rung: str
+    name: str
+    answer: str
+    limit: str | None = None
+    reasons: tuple[str, ...] = ()
+    items: tuple[OpenItem, ...] = ()
+    check_open: tuple[str, ...] = ()
+
+
+def left_open(state: BookState) -> tuple[OpenItem, ...]:
+    """Temporary states and joints begun and not final: the ledger of the plate."""
+    return (*_temporary(state), *_joints(state))
+
+
+def _temporary(state: BookState) -> tuple[OpenItem, ...]:
+    plan = plan_of(state)
+    found = []
+    for item_id, entries in state.opened.items():
+        opener = None
+        for entry in entries:
+            closes = entry.kind == "undone" or (entry.kind == "done" and item_id in entry.body.closes)
+            opener = None if closes else entry
+        if opener is None:
+            continue
+        body = opener.body
+        item = next(o for o in body.opens if o.id == item_id) if opener.kind == "done" else body
+        step = plan.find_step(body.step)
+        found.append(OpenItem(id=item_id, kind="temporary", what=item.what, blocks=item.blocks, step=body.step, undo=item.undo,
+                              step_number=step.number if step else "", stage=step.stage if step else "", since=opener.time,
+                              who=opener.who, open_for=item.open_for, note=getattr(item, "if_left", None)))  # fmt: skip
+    return tuple(sorted(found, key=lambda i: i.since))
+
+
+def _joints(state: BookState) -> tuple[OpenItem, ...]:
+    plan = plan_of(state)
+    found = []
+    for joint in plan.joint:
+        facts = joint_facts(state, joint)
+        if not facts.begun or facts.final:
+            continue
+        step = next((s for s in plan.step if isinstance(s, TightenStep) and s.joint == joint.id), None)
+        first = state.live(f"joint:{joint.id}")[0]
+        found.append(OpenItem(id=f"joint:{joint.id}", kind="joint", what=f"{joint.name}, {facts.progress}", since=first.time,
+                              blocks=blocks_of(step) if step else "crank", step=step.id if step else None,
+                              step_number=step.number if step else "", stage=step.stage if step else "",
+                              undo=joint.wait_for or "tighten to the last stage", who=first.who))  # fmt: skip
+    return tuple(found)
+
+
+def open_items(
+    state: BookState, tools: Sequence[Instrument] = (), known: dict[str, StepStatus] | None = None
+) -> tuple[OpenItem, ...]:
+    """Everything open: steps, temporary states, joints, results and missing values, each with the rung it blocks."""
+    plan = plan_of(state)
+    known = known or statuses(state)
+    found = list(left_open(state))
+    for step in plan.step:
+        status = known[step.id]
+        if status.status not in SETTLED and not (isinstance(step, TightenStep) and any(i.step == step.id and i.kind == "joint" for i in found)):
+            found.append(OpenItem(id=f"step:{step.id}", kind="step", what=step.title, blocks=blocks_of(step), step=step.id,
+                                  step_number=step.number, stage=step.stage, note=status.doubt))  # fmt: skip
+        if isinstance(step, MeasureStep) and status.status not in ("skipped", "not_applicable"):
+            found += _results(state, step, tools, status)
+    found += [i for step in plan.step for i in _missing(state, step) if known[step.id].status not in SETTLED]
+    return tuple(found)
+
+
+def _results(state: BookState, step: MeasureStep, tools: Sequence[Instrument], status: StepStatus) -> list[OpenItem]:
+    found = []
+    for result in results_of(state, step, tools):
+        judged = result.judgement
+        if judged.verdict == "not_read" and not result.refusal and status.status not in SETTLED:
+            continue  # the step itself is open and says so
+        barred = result.conceded and result.limit.safety is not None and not result.licensed
+        if not result.open and not barred:
+            continue
+        if judged.verdict == "no_limit":
+            continue
+        blocks = blocks_of(step)
+        if barred:
+            blocks = "fuel_on" if result.limit.safety == "fuel" else "drive"
+        found.append(OpenItem(id=f"result:{step.id}/{result.id}", kind="result", blocks=blocks, step=step.id,
+                              what=f"{result.name} {judged.value_text} {judged.unit}: {judged.words}".replace("  ", " "),
+                              step_number=step.number, stage=step.stage, note=result.lapsed or result.refusal,
+                              assumed=judged.assumed))  # fmt: skip
+    return found
+
+
+def _missing(state: BookState, step: Step) -> list[OpenItem]:
+    """Values that the step needs and nobody has given yet."""
+    plan = plan_of(state)
+    if isinstance(step, MeasureStep):
+        names = [result.limit for result in step.result]
+    elif isinstance(step, RunStep):
+        names = [n for n in (step.time_limit, step.pressure, step.pressure_by, step.coolant) if n]
+    elif isinstance(step, FillStep):
+        names = [step.amount]
+    else:
+        names = []
+    limits = [limit for limit in plan.limit if limit.id in names and not limit.given and limit.target is None]
+    return [OpenItem(id=f"limit:{step.id}/{limit.id}", kind="missing", what=f"{limit.name}: value not given", blocks=blocks_of(step),
+                     step=step.id, step_number=step.number, stage=step.stage) for limit in limits]  # fmt: skip
+
+
+def dry_run_decision(state: BookState) -> float | None:
+    """Seconds of the one run without coolant that was decided in writing and not used yet, or None."""
+    plan = plan_of(state)
+    for step in plan.step:
+        if not isinstance(step, FillStep) or not step.coolant:
+            continue
+        decided = [e for e in state.of_step(step.id) if e.kind == "decision" and e.body.about == "dry_run"]
+        if decided:
+            runs = (a for s in plan.step if isinstance(s, RunStep) and s.rung == "fire" for a in attempts_of(state, s))
+            if not any(a.started >= decided[-1].time for a in runs):
+                return float(decided[-1].body.seconds or 0.0)
+    return None
+
+
+def gate_answers(
+    state: BookState, tools: Sequence[Instrument] = (), items: tuple[OpenItem, ...] | None = None
+) -> tuple[GateAnswer, ...]:
+    """The seven rungs in order; what blocks a rung blocks all above it."""
+    plan = plan_of(state)
+    items = open_items(state, tools) if items is None else items
+    dry = dry_run_decision(state)
+    coolant = {f"step:{step.id}" for step in plan.step if isinstance(step, FillStep) and step.coolant}
+    answers = []
+    below: list[OpenItem] = []
+    for rung, name in RUNGS.items():
+        own = [item for item in items if item.blocks == rung]
+        own.sort(key=lambda i: (i.step_number or "9.99", i.kind))
+        reasons = [*below, *own]
+        must_be_open = tuple(item.what for item in items if item.open_for == rung)
+        if not reasons:
+            answer, limit = "nothing left open", None
+            for step in plan.step:
+                if isinstance(step, RunStep) and step.rung == rung and rung == "run_on":
+                    held = plan.find_limit(step.time_limit)
+                    if held and held.hi:
+                        answer, limit = "limited", f"{held.hi} {held.unit} at most"
+        elif rung == "fire" and dry is not None and all(item.id in coolant for item in reasons):
+            answer, limit = "limited", f"one run of {dry:g} s at most without coolant, then a full cool-down"
+        else:
+            answer, limit = "shut", None
+        words = tuple(item.what for item in reasons[:40])
+        answers.append(GateAnswer(rung=rung, name=name, answer=answer, limit=limit, reasons=words, items=tuple(own), check_open=must_be_open))
+        below += own
+    return tuple(answers)
+

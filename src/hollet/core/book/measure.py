@@ -1,0 +1,256 @@
+"""Measuring in a build: readings, derived results, their verdicts, and which tool would settle one."""
+
+from collections.abc import Sequence
+
+from pydantic import BaseModel, ConfigDict
+
+from hollet.core.book.entries import Entry
+from hollet.core.book.fold import BookState
+from hollet.core.book.status import plan_of
+from hollet.core.errors import Refused
+from hollet.core.instruments import Instrument, Spread, combine, reading_share, zero_chain
+from hollet.core.limits import Judgement, Limit, judge
+from hollet.core.procedure.sheet import MeasureStep, ReadingSpec, ResultSpec, Sheet
+from hollet.core.quantities.parse import Parsed, parse
+from hollet.core.quantities.quantity import Quantity, decimal_text, exact
+
+__all__ = ["ReadingFacts", "ResultFacts", "odd_question", "read_text", "readings_of", "result_of", "results_of", "settling_tools"]
+
+
+class ReadingFacts(BaseModel):
+    """One reading as it stands: typed text, value in the canonical unit, tool and spread."""
+
+    model_config = ConfigDict(frozen=True)
+    id: str
+    name: str
+    place: str | None
+    tool_kind: str
+    entry: str | None = None
+    typed: tuple[str, ...] = ()
+    value_text: str = ""
+    unit: str = ""
+    tool: str | None = None
+    who: str = ""
+    moves: str | None = None
+
+
+class ResultFacts(BaseModel):
+    """One judged result, its concession or disposition, and what would settle it."""
+
+    model_config = ConfigDict(frozen=True)
+    id: str
+    name: str
+    limit: Limit
+    judgement: Judgement
+    readings: tuple[str, ...] = ()
+    conceded: bool = False
+    licensed: bool = False
+    concession: str | None = None
+    lapsed: str | None = None
+    disposition: str | None = None
+    settled_by: tuple[str, ...] = ()
+    refusal: str | None = None
+
+    @property
+    def open(self) -> bool:
+        """Whether the result still needs something: not read, undecided, or outside and not conceded."""
+        return self.judgement.verdict != "inside" and not self.conceded
+
+
+def read_text(text: str, tool: Instrument | None, unit: str, dimension: str) -> tuple[Parsed, Quantity | None]:
+    """Parse one typed repeat; on a gauge with a setting a value under half of it is a deviation.
+
+    Returns
+    -------
+    (Parsed, Quantity or None)
+        The value as typed, and the setting it was added to.
+    """
+    parsed = parse(text, dimension, unit)
+    if parsed.kind != "single" or parsed.nominal is None:
+        raise Refused("bad_number", f"'{text}': a reading is one figure, such as 0.09 mm", field="typed")
+    if tool is not None and tool.setting is not None:
+        setting = parse(tool.setting, tool.dimension, tool.unit)
+        assert setting.nominal is not None
+        if abs(parsed.nominal) < setting.nominal / 2:
+            return parsed, Quantity(value=decimal_text(setting.nominal), unit=setting.unit or tool.unit)
+    return parsed, None
+
+
+def odd_question(spec: ReadingSpec, value: float, tool: Instrument | None, direct: Limit | None = None) -> str | None:
+    """A question about a figure that is hardly possible here, or None. Asked, never refused.
+
+    A figure judged directly by a limit (a gap) is odd beyond 0.4 to 2.5 times what is expected, or five times the upper
+    limit where nothing is expected; one that goes into a difference (a diameter) beyond 5 %. Decimal slips and inch for
+    millimetre are named.
+    """
+    parsed = parse(spec.nominal)
+    nominal = float(parsed.nominal or 0)
+    text, expected = f"{value:.6g} {parsed.unit}", f"{nominal:.6g} {parsed.unit}"
+    if nominal == 0:
+        most = direct.figure("hi") if direct else None
+        return f"{text} is far over the limit of {direct.words()}. Is it right?" if direct and most and value > 5 * most else None
+    low, high = (0.4, 2.5) if direct else (0.95, 1.05)
+    if tool is not None and not tool.covers(value):
+        text += f", outside the range of {tool.code}"
+    elif low * nominal <= value <= high * nominal:
+        return None
+    for factor, slip in ((10.0, "a decimal place"), (0.1, "a decimal place"), (1 / 25.4, "mm taken for inches"),
+                         (25.4, "inches taken for mm"), (1 / 1000, "thou typed as inches")):  # fmt: skip
+        if abs(value * factor - nominal) <= 0.05 * abs(nominal):
+            return f"{text}? Expected is about {expected}: {slip}?"
+    return f"{text}? Expected is about {expected}. Is it right?"
+
+
+def _spread(entry: Entry) -> Spread:
+    body = entry.body
+    if body.instrument is None:
+        raise Refused("no_instrument_data", "no tool was named for this reading", field="instrument")
+    base = float(exact(body.deviation_from, body.instrument.dimension, "setting")) if body.deviation_from else 0.0
+    typed = [float(exact(q, body.instrument.dimension, "values")) + base for q in body.values]
+    return reading_share(body.instrument, typed)
+
+
+def latest(state: BookState, reading: str) -> Entry | None:
+    """The reading in force: the newest that is not struck."""
+    found = state.live(f"reading:{reading}")
+    return found[-1] if found else None
+
+
+def readings_of(state: BookState, step: MeasureStep) -> tuple[ReadingFacts, ...]:
+    """All readings of a step, taken or not."""
+    return tuple(_reading(state, spec) for spec in step.reading)
+
+
+def _reading(state: BookState, spec: ReadingSpec) -> ReadingFacts:
+    entry = latest(state, spec.id)
+    if entry is None:
+        return ReadingFacts(id=spec.id, name=spec.name, place=spec.place, tool_kind=spec.tool)
+    body = entry.body
+    value, moves = "", None
+    if body.instrument is not None:
+        value = _value_text(entry)
+        typed = [float(str(q.value)) for q in body.values]
+        tool_s = body.instrument.figure("s")
+        if len(typed) >= 2 and tool_s and max(typed) - min(typed) > 4 * tool_s:
+            moves = "the repeats spread more than this tool usually does: does something move?"
+    return ReadingFacts(id=spec.id, name=spec.name, place=spec.place, tool_kind=spec.tool, entry=entry.id, typed=body.typed,
+                        value_text=value, unit=body.values[0].unit, tool=body.instrument.code if body.instrument else None,
+                        who=entry.who, moves=moves)  # fmt: skip
+
+
+def _value_text(entry: Entry) -> str:
+    body = entry.body
+    values = [exact(q, body.instrument.dimension, "values") for q in body.values]
+    base = exact(body.deviation_from, body.instrument.dimension, "setting") if body.deviation_from else 0
+    mean = sum(values, start=0 * values[0]) / len(values) + base
+    offset = parse(body.instrument.offset, body.instrument.dimension, body.instrument.unit).nominal or 0
+    return decimal_text(mean - offset)
+
+
+def results_of(state: BookState, step: MeasureStep, tools: Sequence[Instrument] = ()) -> tuple[ResultFacts, ...]:
+    """All results of a step, judged by the limits as they stand now."""
+    return tuple(result_of(state, step, spec, tools) for spec in step.result)
+
+
+def result_of(state: BookState, step: MeasureStep, spec: ResultSpec, tools: Sequence[Instrument] = ()) -> ResultFacts:
+    """One result with its verdict, its working and what holds about it."""
+    plan: Sheet = plan_of(state)
+    limit = plan.find_limit(spec.limit)
+    assert limit is not None
+    named = [spec.reading] if spec.reading else [spec.minuend, spec.subtrahend]
+    entries = [latest(state, name) for name in named if name]
+    taken = [entry for entry in entries if entry is not None]
+    if len(taken) < len(named):
+        return ResultFacts(id=spec.id, name=spec.name, limit=limit, judgement=judge(None, None, limit))
+    ids = tuple(entry.id for entry in taken)
+    try:
+        parts = [(1 if k == 0 else -1, _spread(entry)) for k, entry in enumerate(taken)]
+    except Refused as refusal:
+        judgement = judge(_nominal(taken), None, limit)
+        return _with_choices(state, step, spec, ResultFacts(
+            id=spec.id, name=spec.name, limit=limit, judgement=judgement, readings=ids, refusal=refusal.message))  # fmt: skip
+    value = sum(sign * spread.value for sign, spread in parts)
+    if len(parts) == 2 and limit.dimension == "length" and "clearance" in limit.id and value <= 0:
+        return ResultFacts(id=spec.id, name=spec.name, limit=limit, judgement=judge(None, None, limit), readings=ids,
+                           refusal="the piston is not smaller than the bore: which of the two figures is wrong?")  # fmt: skip
+    _, _, big_u = combine(parts)
+    judgement = judge(value, big_u, limit, _working(parts, taken, limit))
+    by = settling_tools(taken, parts, limit, tools) if judgement.verdict == "too_close" else ()
+    facts = ResultFacts(id=spec.id, name=spec.name, limit=limit, judgement=judgement, readings=ids, settled_by=by)
+    return _with_choices(state, step, spec, facts)
+
+
+def _nominal(taken: Sequence[Entry]) -> float:
+    signs = (1, -1)
+    means = [sum(float(str(q.value)) for q in e.body.values) / len(e.body.values) for e in taken]
+    return sum(sign * mean for sign, mean in zip(signs, means, strict=False))
+
+
+def _working(parts: Sequence[tuple[int, Spread]], taken: Sequence[Entry], limit: Limit) -> tuple[str, ...]:
+    unit = limit.unit
+    lines = []
+    for entry in taken:
+        body = entry.body
+        tool = body.instrument
+        line = f"{tool.code}: {', '.join(body.typed)}"
+        if body.deviation_from:
+            line += f" from the setting {body.deviation_from.value}"
+        if tool.figure("offset"):
+            line += f", known offset {tool.offset} {tool.unit} taken off"
+        lines.append(line)
+    if len(parts) == 2:
+        difference = parts[0][1].value - parts[1][1].value
+        lines.append(f"{parts[0][1].value:.4f} − {parts[1][1].value:.4f} = {difference:.4f} {unit}")
+    for _, spread in parts:
+        lines.append("   ".join(f"{share.name} {share.u:.4f}" for share in spread.own if share.u))
+    chains = [spread.chain for _, spread in parts]
+    zero = parts[0][1].zero.u
+    if len(chains) == 2 and chains[0] == chains[1]:
+        lines.append(f"zero error {zero:.4f} is shared by both readings (one setting): it cancels")
+    elif any(spread.zero.u for _, spread in parts):
+        lines.append("   ".join(f"zero error {spread.zero.u:.4f}" for _, spread in parts) + ": not shared, it counts")
+    u_c, k, big_u = combine(parts)
+    lines.append(f"u = {u_c:.4f}, k = {k:.2f}, U = {big_u:.4f} {unit}")
+    return tuple(lines)
+
+
+def _with_choices(state: BookState, step: MeasureStep, spec: ResultSpec, facts: ResultFacts) -> ResultFacts:
+    """Concession and disposition as they hold: a concession lapses when its reading or its limit changed."""
+    update: dict[str, object] = {}
+    for entry in state.live(f"result:{step.id}/{spec.id}"):
+        if entry.kind == "disposition":
+            update |= {"disposition": entry.body.choice, "conceded": False, "concession": None}
+        elif entry.kind == "concession":
+            holds = entry.body.readings == facts.readings and _same_limit(entry.body.limit, facts.limit)
+            words = f"accepted by {entry.body.name}: {entry.body.reason}"
+            if holds:
+                update |= {"conceded": facts.judgement.verdict != "inside", "concession": words, "lapsed": None,
+                           "licensed": bool(entry.body.licensed)}
+            else:
+                update |= {"conceded": False, "lapsed": f"{words} (lapsed: the reading or the limit has changed)"}
+    return facts.model_copy(update=update)
+
+
+def _same_limit(a: Limit, b: Limit) -> bool:
+    return all(a.figure(key) == b.figure(key) for key in ("lo", "hi", "target"))
+
+
+def settling_tools(
+    taken: Sequence[Entry], parts: Sequence[tuple[int, Spread]], limit: Limit, tools: Sequence[Instrument]
+) -> tuple[str, ...]:
+    """Tools of the shop with which one reading, taken in place of the first, would bring a verdict at this value."""
+    value = sum(sign * spread.value for sign, spread in parts)
+    found = []
+    for tool in tools:
+        own = taken[0].body.instrument
+        if tool.retired or tool.dimension != own.dimension or tool.s is None or not tool.covers(parts[0][1].value):
+            continue
+        if own.kind not in (tool.kind, "caliper") and (own.kind, tool.kind) != ("rule", "caliper"):
+            continue
+        for n in (1, 3):
+            trial = reading_share(tool, [parts[0][1].value + tool.figure("offset")] * n)
+            trial = Spread(parts[0][1].value, trial.own, trial.zero, zero_chain(tool))
+            if judge(value, combine([(1, trial), *parts[1:]])[2], limit).verdict in ("inside", "outside"):
+                found.append(tool.code if n == 1 else f"{tool.code}, read {n} times")
+                break
+    return tuple(found)

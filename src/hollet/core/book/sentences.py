@@ -1,0 +1,146 @@
+"""Log lines in words: what a person did, as the log and the band Written show it."""
+
+from collections.abc import Callable
+from typing import Any
+
+from pydantic import BaseModel, ConfigDict
+
+from hollet.core.book.entries import Entry
+from hollet.core.book.fold import BookState
+from hollet.core.book.status import plan_of
+from hollet.core.book.tighten import act_verdict
+from hollet.core.quantities.quantity import decimal_text, exact
+
+__all__ = ["LogLine", "line_of"]
+
+
+class LogLine(BaseModel):
+    """One line of the log for the eye."""
+
+    model_config = ConfigDict(frozen=True)
+    id: str
+    seq: int
+    time: str
+    bench_time: str
+    who: str
+    kind: str
+    step: str | None
+    step_number: str
+    text: str
+    verdict: str = ""
+    side: str | None = None
+    verdict_words: str = ""
+    assumed: bool = False
+    struck_by: str | None = None
+    struck_reason: str | None = None
+    struck_time: str | None = None
+    hash: str = ""
+    strikable: bool = True
+
+
+def line_of(state: BookState, entry: Entry) -> LogLine:
+    """The line of one entry, struck or not."""
+    plan = plan_of(state)
+    step_id = getattr(entry.body, "step", None)
+    step = plan.find_step(step_id) if step_id else None
+    strike = state.struck.get(entry.id)
+    verdict, side, words, assumed = "", None, "", False
+    joint = plan.find_joint(getattr(entry.body, "joint", None))
+    if entry.kind == "fastener" and joint is not None:
+        judged = act_verdict(joint, entry)
+        if judged is not None:
+            verdict, side, words, assumed = judged.verdict, judged.side, judged.words.split(",")[0], judged.assumed
+    number = step.number if step else ("no longer in the plan" if step_id else "")
+    return LogLine(
+        id=entry.id, seq=entry.seq, time=entry.time, bench_time=entry.bench_time, who=entry.who, kind=entry.kind, step=step_id,
+        step_number=number, text=_text(state, entry), verdict=verdict, side=side, verdict_words=words, assumed=assumed,
+        struck_by=strike.who if strike else None, struck_reason=strike.body.reason if strike else None,
+        struck_time=strike.time if strike else None, strikable=entry.kind not in ("strike", "plan edited") and strike is None,
+    )  # fmt: skip
+
+
+def _text(state: BookState, entry: Entry) -> str:
+    body, kind = entry.body, entry.kind
+    plan = plan_of(state)
+    step = plan.find_step(getattr(body, "step", None) or "")
+    title = step.title if step else getattr(body, "step", "") or ""
+    if kind == "plan edited":
+        if body.sheet is not None:
+            return f"plan made from the sheet: {body.sheet.title}, {len(body.sheet.step)} steps"
+        return f"{body.what}: {body.before.words()} became {body.after.words()}" + (f", {body.reason}" if body.reason else "")
+    if kind == "reading":
+        spec = next((r.name for s in plan.step for r in getattr(s, "reading", ()) if r.id == body.reading), title)
+        values = ", ".join(_shown(q.value, q.unit, body.instrument) for q in body.values)
+        typed = ", ".join(body.typed)
+        plus = f" from {body.deviation_from.value}" if body.deviation_from else ""
+        return f"{spec}: typed {typed}, {values}{plus}, {body.instrument.code if body.instrument else 'no tool'}"
+    if kind == "fastener":
+        return _fastener(body)
+    if kind == "strike":
+        target = state.entries.get(body.entry)
+        return f"line {target.seq if target else '?'} struck: {body.reason}"
+    return TEXTS[kind](body, title)
+
+
+def _shown(value: str | float | None, unit: str, tool: Any) -> str:
+    places = len(str(getattr(tool, "resolution", "")).partition(".")[2])
+    text = str(value)
+    return f"{text} {unit}" if len(text.partition(".")[2]) <= 5 else f"{decimal_text(float(text), max(places, 4))} {unit}"
+
+
+def _fastener(body: Any) -> str:
+    bolt = f"bolt {body.bolt}"
+    act, note = body.act, body.note
+    tail = f", {note}" if note else ""
+    if act in ("marked", "locked"):
+        return f"{bolt} {act}{tail}"
+    if act == "state":
+        return f"{bolt} {body.tightness}{tail}"
+    gets = body.gets
+    angle = gets.unit == "deg"
+    figure = decimal_text(float(exact(gets, "angle" if angle else "torque", "gets")), 0 if angle else 1)
+    unit = "°" if angle else " N·m"
+    if act == "read":
+        return f"{bolt}, stage {body.stage}: read {body.typed}{tail}"
+    if body.set_to is None:
+        return f"{bolt}, stage {body.stage}: turned {figure}{unit}{tail}"
+    return f"{bolt}, stage {body.stage}: wrench {body.set_to.value}, bolt {figure}{tail}"
+
+
+def _bag(body: Any) -> str:
+    lines = ", ".join(f"{x.count} {x.size}" + (f"×{x.length}" if x.length else "") for x in body.lines)
+    return f"bag {body.bag}: {lines}" + (f", {body.place}" if body.place else "")
+
+
+def _decision(body: Any) -> str:
+    about = body.about
+    reason = f": {body.reason}" if body.reason else ""
+    if about == "wrench":
+        adapter = body.adapter
+        with_it = f" with an adapter of {adapter.length:g} mm at {adapter.angle:g}°" if adapter and adapter.length else ""
+        return f"wrench {body.wrench.code}{with_it}{reason}"
+    if about == "dry_run":
+        return f"one run of {body.seconds:g} s without coolant decided{reason}"
+    return f"bolt {body.bolt} passed over at stage {body.stage}{reason}"
+
+
+TEXTS: dict[str, Callable[[Any, str], str]] = {
+    "started": lambda b, t: f"began: {t}",
+    "done": lambda b, t: f"done: {t}" + (f" (out of order: {b.reason})" if b.reason else ""),
+    "reopened": lambda b, t: f"reopened: {t}, {b.reason}",
+    "skipped": lambda b, t: f"{'not applicable' if b.not_applicable else 'skipped'}: {t}, {b.reason}",
+    "confirmed": lambda b, t: f"seen: {b.what}",
+    "concession": lambda b, t: f"accepted in writing: {b.limit.name} {b.value} {b.limit.unit}, limit {b.limit.words()}. "
+                               f"“{b.reason}” {b.name}",
+    "disposition": lambda b, t: f"{t}, {b.result}: {b.choice.replace('_', ' ')}" + (f", {b.note}" if b.note else ""),
+    "left open": lambda b, t: f"left open: {b.what}",
+    "undone": lambda b, t: f"undone: {b.item}" + (f", {b.note}" if b.note else ""),
+    "bagged": lambda b, t: _bag(b),
+    "note": lambda b, t: b.text,
+    "decision": lambda b, t: _decision(b),
+    "attempt started": lambda b, t: f"attempt {b.number}, {t}" + (f", gate shut: {b.reason}" if b.gate == "shut" else ""),
+    "samples": lambda b, t: "; ".join(f"{s.t:.0f} s " + (s.seen or s.typed or ("lamp out" if s.lamp_out else "")) for s in b.samples[:4]),
+    "attempt ended": lambda b, t: f"key off after {b.after_s:.1f} s, {b.reason}" + (", passed" if b.passed else "")
+                                  + (f". Cause: {b.cause}; changed: {b.change}" if b.cause else ""),
+    "tool edited": lambda b, t: f"tool {b.tool.code}: {b.tool.name}",
+}  # fmt: skip

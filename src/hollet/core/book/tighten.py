@@ -1,0 +1,317 @@
+"""Tightening in a build: which bolt is next, what each has, what waits to be put right, when the joint is final."""
+
+import math
+
+from pydantic import BaseModel, ConfigDict
+
+from hollet.core.book.entries import Adapter, Entry
+from hollet.core.book.fold import BookState
+from hollet.core.errors import Refused
+from hollet.core.instruments import Instrument, reading_share, single_reading_U
+from hollet.core.limits import Judgement, Limit, judge
+from hollet.core.procedure.sheet import Joint
+from hollet.core.quantities.parse import parse
+from hollet.core.quantities.quantity import Quantity, canonical, decimal_text, round9
+from hollet.core.tightening.adapters import in_usable_range, lever_ratio
+from hollet.core.tightening.patterns import circle_point, head_point
+
+__all__ = ["ASSUMED_TOLERANCE", "BoltFacts", "JointFacts", "Setting", "StageFacts", "joint_facts", "setting_for", "stage_ask", "tolerance_of"]
+
+ASSUMED_TOLERANCE = 10.0  # percent, where neither sheet nor source gives one; always marked assumed
+
+
+class StageFacts(BaseModel):
+    """One round: what is asked, how many bolts have it."""
+
+    model_config = ConfigDict(frozen=True)
+    number: int
+    kind: str
+    asked: float
+    text: str
+    done: int
+
+
+class BoltFacts(BaseModel):
+    """One fastener: tightness, stage reached, verdict of its latest act, what is set and due."""
+
+    model_config = ConfigDict(frozen=True)
+    number: int
+    place: str
+    x: float
+    y: float
+    tightness: str = "as found"
+    stage: int = 0
+    stages: tuple[str, ...] = ()
+    verdict: str = ""
+    gets: str = ""
+    words: str = ""
+    side: str | None = None
+    locked: bool = False
+    marked: bool = False
+    passed_over: bool = False
+    final: bool = False
+    entry: str | None = None
+
+
+class Setting(BaseModel):
+    """The figure for the hand: what to set, what the bolt gets, and how that lies in the tolerance."""
+
+    model_config = ConfigDict(frozen=True)
+    kind: str
+    figure: str
+    unit: str
+    set_to: float | None = None
+    gets: float | None = None
+    judgement: Judgement | None = None
+    working: tuple[str, ...] = ()
+    refusal: str | None = None
+    note: str | None = None
+
+
+class JointFacts(BaseModel):
+    """The joint as it stands."""
+
+    model_config = ConfigDict(frozen=True)
+    id: str
+    name: str
+    bolts: tuple[BoltFacts, ...]
+    stages: tuple[StageFacts, ...]
+    begun: bool
+    final: bool
+    next_bolt: int | None = None
+    next_stage: int | None = None
+    to_mark: bool = False
+    waits: str | None = None
+    put_right: tuple[str, ...] = ()
+    outside: tuple[int, ...] = ()
+    progress: str = ""
+    tolerance: float = ASSUMED_TOLERANCE
+    tolerance_assumed: bool = True
+    wrench: Instrument | None = None
+    adapter: Adapter | None = None
+    wrench_reason: str | None = None
+
+
+def stage_ask(joint: Joint, number: int) -> tuple[str, float, str]:
+    """Kind (`torque` or `angle`), canonical figure and text of a stage, from 1."""
+    stage = joint.stage[number - 1]
+    kind = "torque" if stage.torque else "angle"
+    text = stage.torque or stage.angle or ""
+    parsed = parse(text, kind)
+    assert parsed.nominal is not None
+    return kind, float(parsed.nominal), text
+
+
+def tolerance_of(joint: Joint) -> tuple[float, bool]:
+    """Tolerance in percent, and whether it is assumed."""
+    if joint.tolerance is None:
+        return ASSUMED_TOLERANCE, True
+    parsed = parse(joint.tolerance, "percent", "%")
+    assert parsed.nominal is not None
+    return float(parsed.nominal), joint.source is None
+
+
+def torque_limit(joint: Joint, asked: float, unit: str) -> Limit:
+    """The band round a torque."""
+    percent, assumed = tolerance_of(joint)
+    spread = asked * percent / 100
+    digits = 1 if unit == "N·m" else 2
+    return Limit(id="torque", name=joint.name, dimension="torque", unit=unit, lo=decimal_text(round9(asked - spread)),
+                 hi=decimal_text(round9(asked + spread)), target=decimal_text(round9(asked)), step="0." + "1".rjust(digits, "0"),
+                 source=None if assumed else joint.source)  # fmt: skip
+
+
+def nearest_mark(value: float, graduation: float) -> float:
+    """The nearest mark of a wrench; halves go up."""
+    return round9(math.floor(value / graduation + 0.5) * graduation) if graduation else value
+
+
+def setting_for(joint: Joint, stage: int, wrench: Instrument | None, adapter: Adapter | None) -> Setting:
+    """What to set for a stage: T L/(L + E cos theta), the nearest mark, and what the bolt gets worked back from it."""
+    kind, asked, text = stage_ask(joint, stage)
+    if kind == "angle":
+        return Setting(kind=kind, figure=decimal_text(asked), unit="°", gets=asked, note=f"turn {text} on top of the torque")
+    if wrench is None:
+        return Setting(kind=kind, figure=decimal_text(asked), unit="N·m", refusal="choose a wrench: its setting follows from it")
+    try:
+        ratio = 1.0
+        lines: list[str] = []
+        if adapter is not None and adapter.length:
+            grip = float(wrench.grip_mm or 0)
+            if not grip:
+                raise Refused("length_not_positive", f"enter the length of {wrench.code}, drive to grip, under Tools", field="grip_mm")
+            ratio = lever_ratio(grip, adapter.length, adapter.angle)
+            arm = decimal_text(round9(grip / ratio), 0) if adapter.angle == 0 else decimal_text(grip / ratio, 1)
+            lines.append(f"{asked:g} × {grip:g} ÷ {arm} = {decimal_text(asked * ratio, 1)}")
+        mark = nearest_mark(asked * ratio, wrench.figure("resolution"))
+        lines.append(f"nearest mark {decimal_text(mark)}")
+        full = float(parse(wrench.hi or "0", "torque", wrench.unit).nominal or 0)
+        if not in_usable_range(mark, full):
+            raise Refused("no_wrench_in_range", f"{decimal_text(mark)} N·m lies outside 20 to 100 % of {wrench.code} "
+                          f"({decimal_text(full * 0.2)} to {decimal_text(full)} N·m): take another wrench or turn the adapter. "
+                          "With this one the bolt can be logged snug or cinched, not torqued", field="wrench")  # fmt: skip
+    except Refused as refusal:
+        return Setting(kind=kind, figure=decimal_text(asked), unit="N·m", refusal=refusal.message)
+    gets = mark / ratio
+    lines.append(f"bolt gets {decimal_text(mark)} ÷ {ratio:.4f} = {decimal_text(gets, 1)}")
+    deviation = wrench.permissible(gets)
+    judgement = _click(gets, deviation, torque_limit(joint, asked, "N·m"), tuple(lines))
+    return Setting(kind=kind, figure=decimal_text(mark), unit="N·m", set_to=mark, gets=gets, judgement=judgement, working=tuple(lines))
+
+
+def _click(gets: float, deviation: float, limit: Limit, working: tuple[str, ...]) -> Judgement:
+    """A click is an act: what the bolt nominally gets against the tolerance; the wrench's deviation is the whisker."""
+    plain = judge(gets, 0.0, limit, working)
+    verdict = "outside" if plain.verdict == "outside" else "inside"
+    words = plain.words if verdict == plain.verdict else "inside, on the limit"
+    return plain.model_copy(update={"verdict": verdict, "words": words, "U": deviation, "U_text": decimal_text(deviation, 1)})
+
+
+def act_verdict(joint: Joint, entry: Entry) -> Judgement | None:
+    """The verdict on one torqued act, by the torque asked and the tolerance in force when it was done."""
+    body = entry.body
+    if body.asked is None or body.gets is None or body.tolerance_percent is None:
+        return None
+    dimension = "angle" if body.asked.unit == "deg" else "torque"
+    asked, gets = canonical(body.asked, dimension, "asked"), canonical(body.gets, dimension, "gets")
+    spread = asked * body.tolerance_percent / 100
+    limit = Limit(id="t", name=joint.name, dimension=dimension, unit=body.asked.unit, lo=decimal_text(round9(asked - spread)),
+                  hi=decimal_text(round9(asked + spread)), target=decimal_text(asked), step="0.1",
+                  source=None if body.tolerance_assumed else "sheet")  # fmt: skip
+    if body.act == "read" and body.wrench is not None:
+        try:
+            spread_of = reading_share(body.wrench, [gets])
+            big_u = single_reading_U(body.wrench, spread_of.value)
+        except Refused:
+            return judge(gets, None, limit)
+        return judge(gets, big_u, limit)
+    return _click(gets, body.wrench.permissible(gets) if body.wrench else 0.0, limit, ())
+
+
+def joint_facts(state: BookState, joint: Joint) -> JointFacts:
+    """The whole joint from the live acts on it."""
+    order = joint.sequence()
+    acts: dict[int, list[Entry]] = {number: [] for number in range(1, len(order) + 1)}
+    passed: set[tuple[int, int]] = set()
+    wrench, adapter, reason = None, None, None
+    for entry in state.live(f"joint:{joint.id}"):
+        body = entry.body
+        if entry.kind == "decision" and body.about == "wrench":
+            wrench, adapter, reason = body.wrench, body.adapter, body.reason
+        elif entry.kind == "decision" and body.about == "pass_over":
+            passed.add((body.bolt, body.stage))
+        elif entry.kind == "done":
+            for listed in acts.values():
+                listed.append(entry)
+        elif entry.kind == "fastener" and body.bolt in acts:
+            acts[body.bolt].append(entry)
+    places = _places(joint)
+    bolts = tuple(_bolt(joint, number, order[number - 1], places, acts[number], passed) for number in acts)
+    stages = tuple(
+        StageFacts(number=k, kind=stage_ask(joint, k)[0], asked=stage_ask(joint, k)[1], text=stage_ask(joint, k)[2],
+                   done=sum(bolt.stage >= k for bolt in bolts))
+        for k in range(1, len(joint.stage) + 1)
+    )  # fmt: skip
+    begun = any(bolt.tightness not in ("as found", "out") for bolt in bolts)
+    final = begun and all(bolt.final for bolt in bolts)
+    percent, assumed = tolerance_of(joint)
+    reached = min(bolt.stage for bolt in bolts)
+    facts = JointFacts(id=joint.id, name=joint.name, bolts=bolts, stages=stages, begun=begun, final=final, tolerance=percent,
+                       tolerance_assumed=assumed, wrench=wrench, adapter=adapter, wrench_reason=reason,
+                       progress=_progress(bolts, stages))  # fmt: skip
+    if joint.final != "torqued" or final:  # nothing to lead through
+        return facts
+    outside = tuple(b.number for b in bolts if b.verdict in ("outside", "too_close") and b.stage == max(reached, 1)
+                    and not b.passed_over)  # fmt: skip
+    if reached < len(stages):
+        following = next(b.number for b in bolts if b.stage == reached)
+        stage = reached + 1
+        behind = [b for b in bolts if b.stage == reached]
+        blocked = tuple(b.number for b in behind if b.verdict in ("outside", "too_close") and b.stage and not b.passed_over)
+        if len(behind) == len(bolts) and blocked:
+            return facts.model_copy(update={"outside": blocked, "put_right": _advice(joint, bolts, blocked),
+                                            "waits": f"stage {stage} waits until bolt {blocked[0]} is put right or passed over"})  # fmt: skip
+        live = tuple(b.number for b in bolts if b.verdict in ("outside", "too_close") and not b.passed_over)
+        return facts.model_copy(update={"next_bolt": following, "next_stage": stage, "outside": live,
+                                        "put_right": _advice(joint, bolts, live)})  # fmt: skip
+    if outside:
+        return facts.model_copy(update={"outside": outside, "put_right": _advice(joint, bolts, outside),
+                                        "waits": f"bolt {outside[0]} waits to be put right or passed over"})  # fmt: skip
+    unmarked = next((b.number for b in bolts if joint.mark and not b.marked), None)
+    return facts.model_copy(update={"next_bolt": unmarked, "to_mark": unmarked is not None})
+
+
+def _places(joint: Joint) -> dict[str, tuple[float, float]]:
+    names = joint.layout.names()
+    if joint.layout.kind == "head":
+        return {name: head_point(name, joint.layout.columns or 0, 1.0, 1.0) for name in names}
+    if joint.layout.kind == "circle":
+        return {name: circle_point(int(name), len(names)) for name in names}
+    return dict(joint.layout.points)
+
+
+def _bolt(joint: Joint, number: int, place: str, places: dict[str, tuple[float, float]], acts: list[Entry],
+          passed: set[tuple[int, int]]) -> BoltFacts:  # fmt: skip
+    tightness, stage, locked, marked = "as found", 0, False, False
+    latest: Entry | None = None
+    stages: list[str] = []
+    for entry in acts:
+        body = entry.body
+        if entry.kind == "done":  # a removal took the whole joint out
+            tightness, stage, latest, locked, marked, stages = "out", 0, None, False, False, []
+        elif body.act == "marked":
+            marked = True
+        elif body.act == "locked":
+            locked = True
+        elif body.tightness == "torqued" and body.stage:
+            tightness, stage, latest = f"torqued stage {body.stage}", body.stage, entry
+            stages = stages[: body.stage - 1]
+            judgement = act_verdict(joint, entry)
+            stages.append(judgement.verdict if judgement else "inside")
+        else:
+            tightness, latest = body.tightness, entry
+            if body.tightness in ("out", "loosened again", "left out on purpose", "by hand"):
+                stage, locked, marked, stages = 0, False, False, []
+    judged = act_verdict(joint, latest) if latest is not None and tightness.startswith("torqued") else None
+    last_stage = len(joint.stage)
+    verdict = judged.verdict if judged else ""
+    over = (number, stage) in passed
+    good = verdict in ("", "inside") or over
+    final = {"torqued": stage == last_stage and good, "cinched": tightness == "cinched" or (stage > 0 and good),
+             "snug": tightness in ("snug", "cinched") or stage > 0}[joint.final]  # fmt: skip
+    if tightness == "as found":
+        final = True
+    elif joint.mark and not marked:
+        final = False
+    x, y = places[place]
+    return BoltFacts(number=number, place=place, x=x, y=y, tightness=tightness, stage=stage, stages=tuple(stages), verdict=verdict,
+                     gets=judged.value_text if judged else "", words=judged.words if judged else "",
+                     side=judged.side if judged else None, locked=locked, marked=marked, passed_over=over, final=final,
+                     entry=latest.id if latest else None)  # fmt: skip
+
+
+def _advice(joint: Joint, bolts: tuple[BoltFacts, ...], outside: tuple[int, ...]) -> tuple[str, ...]:
+    lines = []
+    for number in outside:
+        bolt = bolts[number - 1]
+        said = joint.put_right.over if bolt.side == "high" else joint.put_right.under
+        lines.append(said or "The sheet does not say what puts it right: look in the vehicle's manual, or leave it with a reason")
+    return tuple(lines)
+
+
+def _progress(bolts: tuple[BoltFacts, ...], stages: tuple[StageFacts, ...]) -> str:
+    """Such as "5 of 10 at stage 2"."""
+    highest = max(bolt.stage for bolt in bolts)
+    if highest == 0:
+        loose = sum(bolt.tightness in ("out", "loosened again", "by hand", "left out on purpose") for bolt in bolts)
+        return f"{loose} of {len(bolts)} loose" if loose else f"{len(bolts)} as found"
+    count = sum(bolt.stage == highest for bolt in bolts)
+    whole = count == len(bolts)
+    if whole and highest == len(stages):
+        return f"all {count} at stage {highest}, {sum(not b.final for b in bolts)} not final"
+    return f"{count} of {len(bolts)} at stage {highest}"
+
+
+def quantity_of(value: float, unit: str) -> Quantity:
+    """A figure for a body, as decimal text."""
+    return Quantity(value=decimal_text(round9(value)), unit=unit)

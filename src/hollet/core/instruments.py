@@ -1,0 +1,159 @@
+"""The shop's own tools, and what a reading taken with one is worth.
+
+Model: reading = typed - known offset + zero error + permissible error + resolution + repeatability. All but the zero
+error are independent from reading to reading. The zero error belongs to one setting of one tool, named by a zero
+chain such as `M3#2`; a gauge set with a micrometer carries the chain of that micrometer. In a difference two equal
+chains cancel (JCGM 100, F.1.2.4); permissible error and repeatability never do.
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from hollet.core.errors import Refused
+from hollet.core.quantities.parse import parse
+from hollet.core.verdicts import coverage_factor, rectangular, sample_deviation
+
+__all__ = ["Instrument", "Share", "Spread", "combine", "reading_share", "single_reading_U", "zero_chain"]
+
+ToolKind = Literal["micrometer", "bore gauge", "caliper", "depth gauge", "dial indicator", "feeler", "gauge strip", "rule",
+                   "straight edge", "jug", "pressure gauge", "thermometer", "timing light", "voltmeter", "angle gauge",
+                   "click wrench", "indicating wrench"]  # fmt: skip
+
+
+class Instrument(BaseModel):
+    """One tool of the shop; figures are decimal text in `unit`, half-widths are half-widths."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+    id: str
+    code: str
+    name: str
+    kind: ToolKind
+    dimension: str
+    unit: str
+    lo: str | None = None
+    hi: str | None = None
+    resolution: str
+    mpe: str | None = None
+    mpe_percent: str | None = None
+    s: str | None = None
+    offset: str = "0"
+    zero_error: str = "0"
+    zero_no: int = 1
+    set_with: "Instrument | None" = None
+    setting: str | None = None
+    setting_s: str | None = None
+    grip_mm: str | None = None
+    checked: str | None = None
+    source: str | None = None
+    version: int = 1
+    retired: bool = False
+
+    def figure(self, field: str) -> float:
+        """A figure of this tool in the canonical unit (as a difference), 0 when it is not given."""
+        text = getattr(self, field)
+        if text is None:
+            return 0.0
+        parsed = parse(str(text), self.dimension, self.unit)
+        zero = parse("0", self.dimension, self.unit).nominal
+        assert parsed.nominal is not None
+        assert zero is not None
+        return float(parsed.nominal - zero)
+
+    def permissible(self, value: float) -> float:
+        """Half-width of the permissible error at `value`, canonical unit."""
+        percent = float(self.mpe_percent or 0) / 100 * abs(value)
+        return max(self.figure("mpe"), percent)
+
+    def covers(self, value: float) -> bool:
+        """Whether a canonical value lies in the range of this tool."""
+        low = parse(self.lo, self.dimension, self.unit).nominal if self.lo else None
+        high = parse(self.hi, self.dimension, self.unit).nominal if self.hi else None
+        return (low is None or value >= float(low)) and (high is None or value <= float(high))
+
+
+@dataclass(frozen=True, slots=True)
+class Share:
+    """One contribution: standard uncertainty and degrees of freedom."""
+
+    name: str
+    u: float
+    nu: float = math.inf
+
+
+@dataclass(frozen=True, slots=True)
+class Spread:
+    """What is known of one reading: its value, its own shares, and the zero error with its chain."""
+
+    value: float
+    own: tuple[Share, ...]
+    zero: Share
+    chain: str
+
+
+def zero_chain(tool: Instrument) -> str:
+    """The setting whose zero error a reading carries: `M3#2` for micrometer M3 after its second zeroing."""
+    master = tool.set_with or tool
+    return f"{master.id}#{master.zero_no}"
+
+
+def reading_share(tool: Instrument, typed: Sequence[float]) -> Spread:
+    """The corrected mean of repeats (canonical unit) and its shares.
+
+    Repeatability: the tool's pooled s with k = 2 while the sample deviation is at most twice it; a larger sample
+    deviation is used with its own n - 1 degrees of freedom.
+
+    Raises
+    ------
+    Refused
+        `repeatability_unknown` when there is one reading and the tool has no usual repeatability.
+    """
+    n = len(typed)
+    mean = math.fsum(typed) / n
+    value = mean - tool.figure("offset")
+    pooled = tool.figure("s") if tool.s is not None else None
+    sample = sample_deviation(list(typed)) if n >= 2 else None
+    if pooled is not None and (sample is None or sample <= 2 * pooled):
+        spread = Share("repeatability", pooled / math.sqrt(n))
+    elif sample is not None:
+        spread = Share("repeatability", sample / math.sqrt(n), n - 1)
+    else:
+        raise Refused("repeatability_unknown", f"{tool.code} has no usual repeatability: read three times, or enter it "
+                      "under Tools", field="readings")  # fmt: skip
+    own = [Share("permissible error", rectangular(tool.permissible(value))),
+           Share("resolution", rectangular(tool.figure("resolution") / 2)), spread]  # fmt: skip
+    master = tool.set_with
+    if master is not None:
+        own += [Share(f"setting on {master.code}", tool.figure("setting_s")),
+                Share(f"{master.code} permissible error", rectangular(master.permissible(value))),
+                Share(f"{master.code} resolution", rectangular(master.figure("resolution") / 2))]  # fmt: skip
+    zero = Share("zero error", rectangular((master or tool).figure("zero_error")))
+    return Spread(value, tuple(own), zero, zero_chain(tool))
+
+
+def combine(parts: Sequence[tuple[int, Spread]]) -> tuple[float, float, float]:
+    """u_c, k and U of a signed sum of readings; equal zero chains are added before they are squared.
+
+    Parameters
+    ----------
+    parts : sequence of (sign, Spread)
+        One reading: [(1, a)]. Bore minus piston: [(1, bore), (-1, piston)].
+    """
+    shares = [share for _, spread in parts for share in spread.own]
+    chains: dict[str, float] = {}
+    for sign, spread in parts:
+        chains[spread.chain] = chains.get(spread.chain, 0.0) + sign * spread.zero.u
+    u_c = math.sqrt(math.fsum(s.u**2 for s in shares) + math.fsum(z**2 for z in chains.values()))
+    rest = math.fsum(s.u**4 / s.nu for s in shares if not math.isinf(s.nu))
+    k = coverage_factor(u_c**4 / rest if rest else math.inf)
+    return u_c, k, k * u_c
+
+
+def single_reading_U(tool: Instrument, value: float) -> float:  # noqa: N802
+    """Expanded uncertainty of one reading near `value` with this tool, infinite when its repeatability is unknown."""
+    if tool.s is None:
+        return math.inf
+    return combine([(1, reading_share(tool, [value + tool.figure("offset")]))])[2]

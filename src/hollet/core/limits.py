@@ -1,0 +1,149 @@
+"""Allowed ranges with their source, and the verdict on a figure with its uncertainty."""
+
+import math
+from collections.abc import Callable
+from fractions import Fraction
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from hollet.core.quantities.parse import parse
+from hollet.core.quantities.quantity import decimal_text, minus, round9
+from hollet.core.quantities.units import find_unit, from_canonical
+from hollet.core.verdicts import decision
+
+__all__ = ["Judgement", "Limit", "judge", "places", "shown"]
+
+VERDICTS = {"conforming": "inside", "not_conforming": "outside", "undecided": "too_close"}
+
+
+class Limit(BaseModel):
+    """An allowed range, one- or two-sided; figures are decimal text in `unit`. Without a source it is assumed."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+    id: str
+    name: str
+    dimension: str
+    unit: str
+    lo: str | None = None
+    hi: str | None = None
+    target: str | None = None
+    step: str | None = None
+    condition: str | None = None
+    source: str | None = None
+    safety: str | None = None
+    version: int = 1
+
+    @property
+    def given(self) -> bool:
+        """Whether there is anything to judge by."""
+        return self.lo is not None or self.hi is not None
+
+    def figure(self, field: str) -> float | None:
+        """`lo`, `hi`, `target` or `step` in the canonical unit."""
+        text = getattr(self, field)
+        if text is None:
+            return None
+        parsed = parse(str(text), self.dimension, self.unit)
+        assert parsed.nominal is not None
+        return float(parsed.nominal)
+
+    def words(self) -> str:
+        """The range in words, such as `0.030 to 0.070 mm`."""
+        if self.lo is not None and self.hi is not None:
+            return f"{self.lo} to {self.hi} {self.unit}"
+        if self.hi is not None:
+            return f"at most {self.hi} {self.unit}"
+        return f"at least {self.lo} {self.unit}" if self.lo is not None else "not given"
+
+
+class Judgement(BaseModel):
+    """A verdict with its evidence; figures are canonical floats, texts are in the unit of the limit."""
+
+    model_config = ConfigDict(frozen=True)
+    verdict: str = Field(pattern="^(inside|outside|too_close|not_read|no_limit)$")
+    side: str | None = None
+    value: float | None = None
+    U: float | None = None
+    lo: float | None = None
+    hi: float | None = None
+    target: float | None = None
+    unit: str = ""
+    assumed: bool = False
+    value_text: str = ""
+    U_text: str = ""
+    lo_text: str = ""
+    hi_text: str = ""
+    target_text: str = ""
+    words: str = ""
+    needs: str | None = None
+    working: tuple[str, ...] = ()
+
+
+def places(limit: Limit) -> int:
+    """Decimals to show: those of the step, else the most that a limit figure was written with."""
+    texts = [limit.step] if limit.step else [t for t in (limit.lo, limit.hi, limit.target) if t]
+    return max((len(t.partition(".")[2]) for t in texts), default=2)
+
+
+def shown(value: float, limit: Limit, extra: int = 0) -> str:
+    """A canonical value in the unit of the limit."""
+    unit = find_unit(limit.unit)
+    assert unit is not None
+    return minus(decimal_text(float(from_canonical(Fraction(value), unit)), places(limit) + extra))
+
+
+def rounded_up(value: float, digits: int = 2) -> str:
+    """An uncertainty rounded up to two significant digits."""
+    return _significant(value, digits, math.ceil)
+
+
+def rounded_down(value: float, digits: int = 2) -> str:
+    """What a tool would need, rounded down."""
+    return _significant(value, digits, math.floor)
+
+
+def _significant(value: float, digits: int, direction: Callable[[float], int]) -> str:
+    if value <= 0 or not math.isfinite(value):
+        return "0"
+    decimals = max(0, digits - 1 - math.floor(math.log10(value)))
+    scaled = round(value * 10**decimals, 6)
+    return decimal_text(direction(scaled) / 10**decimals, decimals)
+
+
+def judge(value: float | None, big_u: float | None, limit: Limit, working: tuple[str, ...] = ()) -> Judgement:
+    """The verdict on `value` ± `big_u` (canonical unit) by ISO 14253-1, in words a mechanic reads.
+
+    A value without a known uncertainty is never judged: it stays `too_close`.
+    """
+    lo, hi, target = limit.figure("lo"), limit.figure("hi"), limit.figure("target")
+    unit = find_unit(limit.unit)
+    assert unit is not None
+    scale = float(unit.factor)
+    base = {
+        "value": value, "U": big_u, "lo": lo, "hi": hi, "target": target, "unit": limit.unit, "assumed": limit.source is None,
+        "value_text": shown(value, limit) if value is not None else "", "working": working,
+        "U_text": rounded_up(big_u / scale) if big_u is not None else "",
+        "lo_text": limit.lo or "", "hi_text": limit.hi or "", "target_text": limit.target or "",
+    }  # fmt: skip
+    if value is None:
+        return Judgement(verdict="not_read", words="not read", **base)
+    if not limit.given:
+        return Judgement(verdict="no_limit", words="limit not given", **base)
+    nearest_hi = hi is not None and (lo is None or abs(value - hi) <= abs(value - lo))
+    side = "high" if nearest_hi else "low"
+    near = hi if nearest_hi else lo
+    assert near is not None
+    distance = abs(value - near)
+    if big_u is None:
+        return Judgement(verdict="too_close", side=side, words="too close to call: the tool's spread is not known", **base)
+    verdict = VERDICTS[decision(value, big_u, lo, hi)]
+    beyond = shown(distance, limit) if unit.offset == 0 else rounded_down(distance / scale)
+    if verdict == "outside":
+        return Judgement(verdict=verdict, side=side, words=f"outside, {beyond} {'over' if nearest_hi else 'under'}", **base)
+    if verdict == "too_close":
+        zone = "no tool can decide: it lies on the limit" if round9(distance) == 0 else f"±{rounded_down(distance / scale)} {limit.unit}"
+        return Judgement(verdict=verdict, side=side, words="too close to call with this tool", needs=zone, **base)
+    edge = ""
+    if lo is not None and hi is not None and distance < 0.2 * (hi - lo):
+        edge = f", near the {'upper' if nearest_hi else 'lower'} edge"
+    return Judgement(verdict=verdict, side=side, words=f"inside{edge}, {beyond} to spare", **base)

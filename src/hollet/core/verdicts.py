@@ -1,0 +1,323 @@
+"""Measurement uncertainty and the decision rule.
+
+Model (JCGM 100, 4.3.7, F.2.2.1, G.4): permissible error and resolution are rectangular, repeatability is s/sqrt(n);
+u_c is their root sum of squares, k is Student's t at 95.45 % for the Welch-Satterthwaite degrees of freedom, U = k u_c.
+Decision: ISO 14253-1 with guard band g = U. Values are compared after rounding to 1e-9 of the unit.
+"""
+
+import math
+from functools import lru_cache
+
+from hollet.core.errors import Refused
+from hollet.core.quantities.quantity import Quantities, Quantity, canonical, canonicals, in_unit, round9
+from hollet.core.quantities.units import CANONICAL, find_unit
+from hollet.core.registry import Input, Result, calculation
+
+__all__ = [
+    "bore_gauge_chain", "clearance_uncertainty", "coverage_factor", "decide", "decision", "feeler_reading",
+    "rectangular", "small_n_factor", "to_20C", "uncertainty",
+]  # fmt: skip
+
+LEVEL = 0.9544997361036416  # the share of a normal distribution within two standard deviations
+
+
+def rectangular(half_width: float) -> float:
+    """Standard uncertainty of a rectangular half-width (JCGM 100, 4.3.7)."""
+    return half_width / math.sqrt(3)
+
+
+@lru_cache(maxsize=512)
+def coverage_factor(nu: float) -> float:
+    """Student's t for two-sided 95.45 % at `nu` > 0 degrees of freedom, which need not be whole; 2 at infinity."""
+    if math.isinf(nu):
+        return 2.0
+    from scipy.special import stdtrit  # 0.4 s to import: only where a sample deviation is really used
+
+    return float(stdtrit(nu, (1 + LEVEL) / 2))
+
+
+def sample_deviation(values: list[float]) -> float:
+    """Standard deviation of n >= 2 readings with n - 1 degrees of freedom."""
+    mean = math.fsum(values) / len(values)
+    return math.sqrt(math.fsum((v - mean) ** 2 for v in values) / (len(values) - 1))
+
+
+def decision(value: float, guard: float, lower: float | None, upper: float | None) -> str:
+    """`conforming`, `not_conforming` or `undecided` (ISO 14253-1); all arguments in one unit, guard >= 0."""
+    low, high = round9(value - guard), round9(value + guard)
+    if (lower is None or low >= round9(lower)) and (upper is None or high <= round9(upper)):
+        return "conforming"
+    if (lower is not None and high < round9(lower)) or (upper is not None and low > round9(upper)):
+        return "not_conforming"
+    return "undecided"
+
+
+def _dimension(quantity: Quantity | Quantities | None, field: str) -> str:
+    unit = find_unit(quantity.unit) if quantity else None
+    if unit is None:
+        raise Refused("not_a_finite_number", f"'{field}' must be a finite number with a unit", field=field)
+    return unit.dimension
+
+
+def _scale(quantity: Quantity | None, dimension: str, field: str) -> float:
+    """A difference (no offset) in the canonical unit, zero or more."""
+    value = canonical(quantity, dimension, field)
+    if value < 0:
+        raise Refused("negative_limit", f"'{field}' must be zero or more (got {value:g})", field=field)
+    return value
+
+
+class Uncertainty(Input):
+    """An instrument's figures and the readings taken with it; `pooled_s` from ten or more earlier repeats."""
+
+    mpe: Quantity | None = None
+    resolution: Quantity | None = None
+    readings: Quantities | None = None
+    pooled_s: Quantity | None = None
+    extra_half_widths: Quantities | None = None
+
+
+class UncertaintyResult(Result):
+    """Mean, contributions, effective degrees of freedom, coverage factor and expanded uncertainty."""
+
+    mean: Quantity
+    s: Quantity
+    u_mpe: Quantity
+    u_res: Quantity
+    u_rep: Quantity
+    u_c: Quantity
+    nu_eff: float
+    k: float
+    U: Quantity
+
+
+@calculation("Uncertainty of a reading")
+def uncertainty(i: Uncertainty) -> UncertaintyResult:
+    """Mean, u_mpe = MPE/sqrt 3, u_res = res/(2 sqrt 3), u_rep = s/sqrt n, nu_eff, k at 95.45 % and U = k u_c.
+
+    Raises
+    ------
+    Refused
+        `no_instrument_data`, `repeatability_unknown` (one reading and no pooled s), `not_a_finite_number`.
+    """
+    if i.mpe is None and i.resolution is None:
+        raise Refused("no_instrument_data", "say which tool was used: its permissible error and its resolution", field="mpe")
+    dimension = _dimension(i.readings, "readings")
+    readings = canonicals(i.readings, dimension, "readings")
+    if not readings:
+        raise Refused("not_a_finite_number", "'readings' must hold at least one reading", field="readings")
+    n = len(readings)
+    mpe, resolution = _scale(i.mpe, dimension, "mpe"), _scale(i.resolution, dimension, "resolution")
+    if i.pooled_s is not None:
+        s, nu_rep = _scale(i.pooled_s, dimension, "pooled_s"), math.inf
+    elif n >= 2:
+        s, nu_rep = sample_deviation(readings), float(n - 1)
+    else:
+        raise Refused("repeatability_unknown", "one reading and no known repeatability: measure again (three times "
+                      "for a critical fit) or give the tool's usual repeatability", field="readings")  # fmt: skip
+    extra = canonicals(i.extra_half_widths, dimension, "extra_half_widths") if i.extra_half_widths else []
+    u_mpe, u_res, u_rep = rectangular(mpe), rectangular(resolution / 2), s / math.sqrt(n)
+    u_c = math.sqrt(u_mpe**2 + u_res**2 + u_rep**2 + math.fsum(rectangular(a) ** 2 for a in extra))
+    nu = math.inf if u_rep == 0 or math.isinf(nu_rep) else nu_rep * (u_c / u_rep) ** 4
+    k = coverage_factor(nu)
+    unit = (i.readings or Quantities(value=[], unit="")).unit
+    mean = math.fsum(readings) / n
+    return UncertaintyResult(
+        mean=in_unit(mean, unit), s=in_unit(s, unit), u_mpe=in_unit(u_mpe, unit), u_res=in_unit(u_res, unit),
+        u_rep=in_unit(u_rep, unit), u_c=in_unit(u_c, unit), nu_eff=nu, k=k, U=in_unit(k * u_c, unit),
+        working=(f"u_c = √({u_mpe:.4g}² + {u_res:.4g}² + {u_rep:.4g}²) = {u_c:.4g} {CANONICAL[dimension]}",
+                 f"U = {k:.3g} × {u_c:.4g} = {k * u_c:.4g} {CANONICAL[dimension]}"),
+    )  # fmt: skip
+
+
+class SmallN(Input):
+    """Numbers of repeats, each 2 or more."""
+
+    n: list[int]
+
+
+class SmallNResult(Result):
+    """Factor h for each n."""
+
+    h: tuple[float, ...]
+
+
+@calculation("Factor for few repeats")
+def small_n_factor(i: SmallN) -> SmallNResult:
+    """h = t(95.45 %, n - 1)/2: multiplies s/sqrt(n) when k = 2 is kept (ISO 14253-2)."""
+    if not i.n or any(n < 2 for n in i.n):
+        raise Refused("repeatability_unknown", "'n' must list numbers of repeats of 2 or more", field="n")
+    return SmallNResult(h=tuple(coverage_factor(n - 1) / 2 for n in i.n))
+
+
+class Decide(Input):
+    """A value, its U and one or two limits; `guard_band` replaces U where given."""
+
+    y: Quantity | None = None
+    U: Quantity | None = None
+    lower_limit: Quantity | None = None
+    upper_limit: Quantity | None = None
+    guard_band: Quantity | None = None
+
+
+class DecideResult(Result):
+    """The decision with its evidence."""
+
+    decision: str
+    acceptance_zone_exists: bool
+    distance_to_nearest_limit: Quantity
+
+
+@calculation("Inside, outside or undecided")
+def decide(i: Decide) -> DecideResult:
+    """ISO 14253-1: touching the limit with the guard band is conforming; proof of the contrary needs more than touching.
+
+    Raises
+    ------
+    Refused
+        `no_limit`, `limits_reversed`, `negative_limit` (U below zero), `not_a_finite_number`.
+    """
+    dimension = _dimension(i.y, "y")
+    y, big_u = canonical(i.y, dimension, "y"), _scale(i.U, dimension, "U")
+    lower = canonical(i.lower_limit, dimension, "lower_limit") if i.lower_limit else None
+    upper = canonical(i.upper_limit, dimension, "upper_limit") if i.upper_limit else None
+    if lower is None and upper is None:
+        raise Refused("no_limit", "there is no limit to judge by: give a lower or an upper one", field="lower_limit")
+    if lower is not None and upper is not None and lower > upper:
+        raise Refused("limits_reversed", "the lower limit lies above the upper limit", field="lower_limit")
+    guard = _scale(i.guard_band, dimension, "guard_band") if i.guard_band else big_u
+    zone = lower is None or upper is None or round9(upper - lower) >= round9(2 * guard)
+    nearest = min(abs(y - limit) for limit in (lower, upper) if limit is not None)
+    unit = i.y.unit if i.y else ""
+    return DecideResult(
+        decision=decision(y, guard, lower, upper), acceptance_zone_exists=zone,
+        distance_to_nearest_limit=in_unit(nearest, unit),
+        working=(f"{y:g} ± {guard:g}: {y - guard:g} to {y + guard:g}",),
+    )  # fmt: skip
+
+
+class ClearanceUncertainty(Input):
+    """A bore and a journal with their own half-widths, and one zero error that may be shared."""
+
+    bore: Quantity | None = None
+    journal: Quantity | None = None
+    bore_own_half_widths: Quantities | None = None
+    journal_own_half_widths: Quantities | None = None
+    zero_error_half_width: Quantity | None = None
+    same_instrument_zero: bool
+
+
+class ClearanceUncertaintyResult(Result):
+    """The clearance with its combined and expanded uncertainty (k = 2)."""
+
+    clearance: Quantity
+    u_c: Quantity
+    U: Quantity
+
+
+@calculation("Uncertainty of a clearance")
+def clearance_uncertainty(i: ClearanceUncertainty) -> ClearanceUncertaintyResult:
+    """Clearance = bore - journal; a zero error shared by both has sensitivity +1 - 1 = 0 and drops out; k = 2."""
+    bore, journal = canonical(i.bore, "length", "bore"), canonical(i.journal, "length", "journal")
+    own = canonicals(i.bore_own_half_widths, "length", "bore_own_half_widths")
+    own += canonicals(i.journal_own_half_widths, "length", "journal_own_half_widths")
+    zero = _scale(i.zero_error_half_width, "length", "zero_error_half_width")
+    zeros = [] if i.same_instrument_zero else [zero, zero]
+    u_c = math.sqrt(math.fsum(rectangular(a) ** 2 for a in own + zeros))
+    unit = i.bore.unit if i.bore else "mm"
+    return ClearanceUncertaintyResult(
+        clearance=in_unit(bore - journal, unit), u_c=in_unit(u_c, unit), U=in_unit(2 * u_c, unit),
+        working=(f"{bore:g} − {journal:g} = {bore - journal:.4f} mm", f"U = 2 × {u_c:.4g} = {2 * u_c:.4g} mm"),
+    )  # fmt: skip
+
+
+class BoreGaugeChain(Input):
+    """A bore gauge set with a micrometer; n >= 1 gauge readings."""
+
+    setting_micrometer_mpe: Quantity | None = None
+    setting_micrometer_resolution: Quantity | None = None
+    setting_repeatability_s: Quantity | None = None
+    gauge_mpe: Quantity | None = None
+    gauge_resolution: Quantity | None = None
+    gauge_repeatability_s: Quantity | None = None
+    n: int
+
+
+class ChainResult(Result):
+    """Combined and expanded uncertainty (k = 2)."""
+
+    u_c: Quantity
+    U: Quantity
+
+
+@calculation("Bore gauge set with a micrometer")
+def bore_gauge_chain(i: BoreGaugeChain) -> ChainResult:
+    """Permissible error and resolution of both tools, the setting repeatability once, the gauge's over sqrt(n); k = 2."""
+    if i.n < 1:
+        raise Refused("not_a_finite_number", "'n' must be 1 or more readings", field="n")
+
+    def part(name: str) -> float:
+        return _scale(getattr(i, name), "length", name)
+
+    widths = (part("setting_micrometer_mpe"), part("setting_micrometer_resolution") / 2,
+              part("gauge_mpe"), part("gauge_resolution") / 2)  # fmt: skip
+    spread = part("setting_repeatability_s") ** 2 + part("gauge_repeatability_s") ** 2 / i.n
+    u_c = math.sqrt(math.fsum(rectangular(a) ** 2 for a in widths) + spread)
+    unit = i.gauge_mpe.unit if i.gauge_mpe else "mm"
+    return ChainResult(u_c=in_unit(u_c, unit), U=in_unit(2 * u_c, unit), working=(f"U = 2 × {u_c:.4g} mm",))
+
+
+class Feeler(Input):
+    """The thickest leaf that enters, the thinnest that does not, the leaves' permissible error."""
+
+    go: Quantity | None = None
+    no_go: Quantity | None = None
+    mpe: Quantity | None = None
+
+
+class FeelerResult(Result):
+    """The gap in the middle of the two leaves, with its uncertainty."""
+
+    value: Quantity
+    u_c: Quantity
+    U: Quantity
+
+
+@calculation("Gap by feeler leaves")
+def feeler_reading(i: Feeler) -> FeelerResult:
+    """The middle between two leaves, half their difference as a rectangular half-width, k = 2. Refuses `feeler_order`."""
+    go, no_go = _scale(i.go, "length", "go"), _scale(i.no_go, "length", "no_go")
+    if go >= no_go:
+        raise Refused("feeler_order", "the leaf that enters must be thinner than the one that does not", field="go")
+    half = (no_go - go) / 2
+    u_c = math.sqrt(rectangular(half) ** 2 + rectangular(_scale(i.mpe, "length", "mpe")) ** 2)
+    unit = i.go.unit if i.go else "mm"
+    return FeelerResult(value=in_unit((go + no_go) / 2, unit), u_c=in_unit(u_c, unit), U=in_unit(2 * u_c, unit),
+                        working=(f"({go:g} + {no_go:g}) ÷ 2 = {(go + no_go) / 2:g} mm ± {2 * u_c:.3g}",))  # fmt: skip
+
+
+class To20(Input):
+    """A reading taken at `temperature`; `alpha` in 1/K; the gauge is taken to be at 20 °C."""
+
+    reading: Quantity | None = None
+    temperature: Quantity | None = None
+    alpha: Quantity | None = None
+
+
+class To20Result(Result):
+    """The length at 20 °C and the shift."""
+
+    value_at_20C: Quantity
+    shift: Quantity
+
+
+@calculation("Reading brought to 20 °C")
+def to_20C(i: To20) -> To20Result:  # noqa: N802
+    """D20 = D/(1 + alpha (T - 20)), the reference temperature of ISO 1."""
+    reading = canonical(i.reading, "length", "reading")
+    factor = 1 + canonical(i.alpha, "expansion", "alpha") * (canonical(i.temperature, "temperature", "temperature") - 20)
+    if factor <= 0:
+        raise Refused("not_a_finite_number", "'alpha' is in 1/K, about 0.000012 for steel", field="alpha")
+    unit = i.reading.unit if i.reading else "mm"
+    return To20Result(value_at_20C=in_unit(reading / factor, unit), shift=in_unit(reading / factor - reading, unit),
+                      working=(f"{reading:g} ÷ {factor:.7g} = {reading / factor:.5f} mm",))  # fmt: skip

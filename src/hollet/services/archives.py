@@ -1,0 +1,131 @@
+"""Whole builds out and in, attempts as CSV, and the check of everything."""
+
+from typing import Any
+
+from pydantic import ValidationError
+from sqlalchemy import select
+
+from hollet.core.book.entries import KINDS
+from hollet.core.book.fold import BookState, state_after
+from hollet.core.book.run import attempts_of
+from hollet.core.book.status import plan_of
+from hollet.core.errors import Conflict, NotFound, Refused
+from hollet.core.procedure.sheet import RunStep, Sheet
+from hollet.exchange.archive import FIELDS, pack, unpack
+from hollet.exchange.csv import table
+from hollet.services.workshop import SHOP, Workshop
+from hollet.store import journal
+from hollet.store.models import BuildRow, EntryRow, VehicleRow
+
+__all__ = ["attempts_csv", "export_build", "import_build", "verify"]
+
+
+def export_build(workshop: Workshop, build: str) -> bytes:
+    """The archive of a build."""
+    with workshop.held(build), workshop.database.read() as session:
+        row = session.get(BuildRow, build)
+        assert row is not None
+        vehicle = session.get(VehicleRow, row.vehicle)
+        assert vehicle is not None
+        facts = {"id": row.id, "name": row.name, "made": row.made, "vehicle": {"id": vehicle.id, "name": vehicle.name, "about": vehicle.about}}
+        entries = [{key: getattr(e, key) for key in FIELDS} for e in journal.read(session, build)]
+    return pack(facts, entries)
+
+
+def import_build(workshop: Workshop, data: bytes) -> str:
+    """Read an archive in; the log arrives byte for byte, the plan is made from it. Nothing is written on a mistake.
+
+    Raises
+    ------
+    Refused
+        `bad_archive`: as `exchange.archive.unpack`, or the chain does not hold.
+    Conflict
+        The build is here already.
+    """
+    unpacked = unpack(data)
+    facts, rows, state = _checked(unpacked.build, unpacked.entries)
+    build = str(facts["id"])
+    with workshop.database.write() as session:
+        if session.get(BuildRow, build) is not None:
+            raise Conflict("this build is here already: nothing was read in", reason_code="build_here")
+        vehicle = facts["vehicle"]
+        if session.get(VehicleRow, vehicle["id"]) is None:
+            session.add(VehicleRow(id=vehicle["id"], name=vehicle["name"], about=vehicle["about"], version=1))
+            session.flush()
+        plan = plan_of(state).model_dump_json()
+        session.add(BuildRow(id=build, name=facts["name"], vehicle=vehicle["id"], made=facts["made"], plan=plan, version=1))
+        session.flush()
+        if any(journal.row_of(session, row.id) is not None for row in rows):
+            raise Conflict("lines of this archive are here already under another build", reason_code="id_used")
+        session.add_all(rows)
+    workshop.forget(build)
+    workshop.tell("", 0)
+    return build
+
+
+def _checked(facts: dict[str, Any], entries: list[dict[str, Any]]) -> tuple[dict[str, Any], list[EntryRow], BookState]:
+    try:
+        build, vehicle = facts["id"], facts["vehicle"]
+        texts = [build, facts["name"], facts["made"], vehicle["id"], vehicle["name"], vehicle["about"]]
+        if not all(isinstance(text, str) and 0 < len(text) <= 2000 for text in texts):
+            raise ValueError
+        rows = [EntryRow(**e, strikes=None, sent="") for e in entries]
+        if any(row.chain != build or row.kind not in KINDS for row in rows):
+            raise ValueError
+        broken = journal.broken_at(iter(rows))
+        if broken is not None:
+            raise Refused("bad_archive", f"the archive was not read in: its chain breaks at line {broken}", field="file")
+        folded = [journal.entry_of(row) for row in rows]
+        for row, entry in zip(rows, folded, strict=True):
+            row.strikes = entry.strikes
+        state = state_after(folded)
+        if state.plan is None:
+            raise ValueError
+    except (KeyError, TypeError, ValueError, AttributeError, ValidationError) as error:
+        if isinstance(error, Refused):
+            raise
+        raise Refused("bad_archive", "the archive was not read in: its facts or a line are not as a build's must be", field="file") from error
+    return facts, rows, state
+
+
+def attempts_csv(workshop: Workshop, build: str) -> str:
+    """All attempts with their samples, one line a sample. Assumed limits are marked in the last column."""
+    head = ("attempt", "rung", "started", "who", "gate", "isolated", "after_s", "passed", "reason", "t_s", "track", "value", "unit", "assumed")
+    with workshop.held(build) as state:
+        plan = plan_of(state)
+        rows: list[tuple[object, ...]] = []
+        for step in plan.step:
+            if not isinstance(step, RunStep):
+                continue
+            named = [plan.find_limit(n) for n in (step.time_limit, step.pressure, step.pressure_by, step.coolant) if n]
+            assumed = "assumed" if any(x is not None and x.source is None for x in named) else ""
+            for a in attempts_of(state, step):
+                own = (a.number, a.rung, a.started, a.who, a.gate, "; ".join(a.isolated), a.after_s, a.passed, a.end_reason or a.stop or "")
+                points = [(t, track.name, value, track.unit) for track in a.tracks for t, value in track.samples]
+                rows += [(*own, *point, assumed) for point in points] or [(*own, "", "", "", "", assumed)]
+    return table(head, rows)
+
+
+def verify(workshop: Workshop) -> list[str]:
+    """Everything that can be checked, in lines; each begins with "ok" or "broken"."""
+    lines = [f"{'ok' if workshop.database.integrity() == 'ok' else 'broken'}: database file"]
+    with workshop.database.read() as session:
+        builds = [(r.id, r.name, r.plan) for r in session.execute(select(BuildRow)).scalars()]
+        for chain, name, plan in [(SHOP, "shop", ""), *builds]:
+            broken = journal.broken_at(journal.read(session, chain))
+            count = journal.head(session, chain)[0]
+            lines.append(f"ok: log of {name}, {count} lines" if broken is None else f"broken: log of {name} at line {broken}")
+            if plan and broken is None:
+                state = state_after(journal.entry_of(row) for row in journal.read(session, chain))
+                same = Sheet.model_validate_json(plan) == state.plan
+                lines.append(f"{'ok' if same else 'broken'}: plan of {name}, rebuilt from its log")
+    return lines
+
+
+def find_build(workshop: Workshop, name: str) -> str:
+    """The id of a build by id or name, for the command line."""
+    with workshop.database.read() as session:
+        found = session.execute(select(BuildRow.id).where((BuildRow.id == name) | (BuildRow.name == name))).scalar()
+    if found is None:
+        raise NotFound("build", name)
+    return str(found)

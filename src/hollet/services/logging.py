@@ -1,0 +1,124 @@
+"""Writing to the log of a build, and reading it."""
+
+import hashlib
+import json
+from typing import Any
+
+from pydantic import BaseModel, ConfigDict
+
+from hollet.core.book.accept import NEVER_LATE, accept
+from hollet.core.book.entries import Entry
+from hollet.core.book.fold import BookState
+from hollet.core.book.sentences import LogLine, line_of
+from hollet.core.errors import Conflict, HolletError
+from hollet.services.workshop import Workshop
+from hollet.store import journal
+
+__all__ = ["LogView", "Sent", "log_of", "stands_on", "write_entry"]
+
+
+class Sent(BaseModel):
+    """What a screen sends with an edit: the id it made, who, its own time, and what it had seen of the subject."""
+
+    model_config = ConfigDict(frozen=True)
+    id: str
+    who: str
+    bench_time: str
+    seen: int
+
+
+class LogView(BaseModel):
+    """A stretch of the log, newest first, and whether the chain holds."""
+
+    lines: tuple[LogLine, ...]
+    total: int
+    struck: int
+    whole: bool
+    broken_at: int | None
+    accepted: tuple[LogLine, ...]
+
+
+def write_entry(workshop: Workshop, build: str, sent: Sent, edit: Any) -> LogLine:
+    """Check, append and fold one entry; the same id with the same body gets the first answer again.
+
+    Raises
+    ------
+    Conflict
+        The id was used with another body, or the subject has moved on (with the newer lines).
+    Refused, NotFound
+        As `core.book.accept` says.
+    """
+    digest = hashlib.sha256(json.dumps([build, edit.model_dump(mode="json")], sort_keys=True).encode()).hexdigest()
+    with workshop.held(build) as state:
+        known = state.entries.get(sent.id)
+        if known is not None:
+            return _again(workshop, state, known, digest)
+        body = None
+        try:
+            body = accept(state, edit, workshop.tools())
+            subject = body.subject()
+        except HolletError:
+            _check_late(state, edit, f"step:{getattr(edit, 'step', '')}", sent.seen)
+            raise
+        _check_late(state, edit, subject, sent.seen)
+        draft = workshop.draft(build, edit.kind, body, sent.who, entry_id=sent.id, bench_time=sent.bench_time, sent=digest)
+        return line_of(state, workshop.write(build, state, draft))
+
+
+def _again(workshop: Workshop, state: BookState, known: Entry, digest: str) -> LogLine:
+    with workshop.database.read() as session:
+        row = journal.row_of(session, known.id)
+    if row is None or row.sent != digest:
+        raise Conflict(f"line {known.seq} has this id already, with something else in it", reason_code="id_used")
+    return line_of(state, known)
+
+
+def _check_late(state: BookState, edit: Any, subject: str, seen: int) -> None:
+    if edit.kind in NEVER_LATE or edit.kind == "strike":
+        return
+    newest = state.seen.get(subject, 0)
+    if newest > seen:
+        newer = tuple(line_of(state, e).text for e in state.live(subject) if e.seq > seen)
+        raise Conflict(f"not written: {len(newer) or 1} newer line stands there since this screen looked. Look again",
+                       reason_code="moved_on", newer=newer)  # fmt: skip
+
+
+def stands_on(workshop: Workshop, build: str, entry_id: str) -> tuple[str, ...]:
+    """What stands on an entry and will count as open when it is struck, in words."""
+    with workshop.held(build) as state:
+        target = state.entries.get(entry_id)
+        if target is None:
+            return ()
+        found = []
+        for other in (state.entries[i] for i in state.order if i not in state.struck):
+            step = getattr(other.body, "step", None)
+            same = step is not None and step == getattr(target.body, "step", None) and other.seq > target.seq
+            concedes = other.kind == "concession" and entry_id in other.body.readings
+            if concedes or (same and target.kind in ("reading", "fastener") and other.kind == "done"):
+                found.append(line_of(state, other).text)
+        return tuple(found)
+
+
+def log_of(workshop: Workshop, build: str, *, step: str | None = None, kind: str | None = None, before: int | None = None,
+           limit: int = 200) -> LogView:  # fmt: skip
+    """The log, newest first, filtered by step or kind ("struck", "accepted", "left open", or an entry kind)."""
+    with workshop.held(build) as state:
+        entries = [state.entries[i] for i in reversed(state.order)]
+        chosen = [e for e in entries if _wanted(state, e, step, kind) and (before is None or e.seq < before)][:limit]
+        with workshop.database.read() as session:
+            broken = journal.broken_at(journal.read(session, build))
+            hashes = {row.id: row.hash for row in journal.read(session, build) if row.id in {e.id for e in chosen}}
+        accepted = [e for e in entries if e.kind == "concession" and e.id not in state.struck]
+        lines = tuple(line_of(state, e).model_copy(update={"hash": hashes.get(e.id, "")}) for e in chosen)
+        return LogView(lines=lines, total=len(entries), struck=len(state.struck), whole=broken is None, broken_at=broken,
+                       accepted=tuple(line_of(state, e) for e in accepted))  # fmt: skip
+
+
+def _wanted(state: BookState, entry: Entry, step: str | None, kind: str | None) -> bool:
+    if step is not None and getattr(entry.body, "step", None) != step:
+        return False
+    if kind is None or kind == "all":
+        return True
+    if kind == "struck":
+        return entry.id in state.struck
+    return entry.kind == kind or (kind == "left open" and entry.kind == "undone") or (kind == "accepted" and entry.kind == "concession")

@@ -1,0 +1,102 @@
+"""The shop's tools: kept, edited (a new version each time), zeroed, and set with one another."""
+
+from typing import Any
+
+from pydantic import ValidationError
+
+from hollet.core.book.entries import ToolEdited
+from hollet.core.errors import Conflict, NotFound, Refused
+from hollet.core.instruments import Instrument
+from hollet.core.quantities.parse import parse
+from hollet.library.shelf import instrument_presets
+from hollet.services.workshop import SHOP, Workshop
+from hollet.store import journal
+from hollet.store.models import InstrumentRow
+
+__all__ = ["edit_tool", "presets", "set_gauge", "zero_tool"]
+
+FIGURES = ("lo", "hi", "resolution", "mpe", "s", "offset", "zero_error", "setting", "setting_s")
+
+
+def presets() -> tuple[dict[str, Any], ...]:
+    """Typical tools to start from."""
+    return instrument_presets()
+
+
+def edit_tool(workshop: Workshop, data: dict[str, Any], *, who: str, version: int, reason: str | None = None) -> Instrument:
+    """Keep a new or edited tool; `version` is the one that was edited, 0 for a new tool.
+
+    Raises
+    ------
+    Refused
+        `bad_tool` with the field: a figure that cannot be read, a code used twice.
+    Conflict
+        The tool was edited since `version`.
+    """
+    known = workshop.tools()
+    tool_id = str(data.get("id") or workshop.new_id())
+    old = known.get(tool_id)
+    if (old.version if old else 0) != version:
+        raise Conflict(f"{old.code if old else tool_id} was edited by somebody else: look again", reason_code="moved_on")
+    try:
+        tool = Instrument.model_validate({**data, "id": tool_id, "version": version + 1})
+    except ValidationError as error:
+        first = error.errors()[0]
+        field = ".".join(str(part) for part in first["loc"])
+        raise Refused("bad_tool", f"'{field}': {first['msg']}", field=field) from error
+    for field in FIGURES:
+        text = getattr(tool, field)
+        if text is not None:
+            _check(tool, field, str(text))
+    twin = next((t for t in known.values() if t.code == tool.code and t.id != tool.id and not t.retired), None)
+    if twin is not None:
+        raise Refused("bad_tool", f"the code {tool.code} belongs to {twin.name}: write another on this tool", field="code")
+    return _keep(workshop, tool, who, reason)
+
+
+def _check(tool: Instrument, field: str, text: str) -> None:
+    try:
+        parsed = parse(text, tool.dimension, tool.unit)
+    except Refused as refusal:
+        raise Refused("bad_tool", f"'{field}': {refusal.message}", field=field) from refusal
+    if parsed.nominal is None or (field in ("resolution", "mpe", "s", "zero_error", "setting_s") and parsed.nominal < 0):
+        raise Refused("bad_tool", f"'{field}' must be one figure, zero or more, in {tool.unit}", field=field)
+
+
+def zero_tool(workshop: Workshop, tool_id: str, *, who: str) -> Instrument:
+    """The tool was zeroed again: readings from before and after no longer share a zero error."""
+    tool = _find(workshop, tool_id)
+    return _keep(workshop, tool.model_copy(update={"zero_no": tool.zero_no + 1, "version": tool.version + 1}), who, "zeroed")
+
+
+def set_gauge(workshop: Workshop, gauge_id: str, master_id: str, setting: str, *, who: str) -> Instrument:
+    """A gauge was set with a micrometer at `setting`: it now carries that micrometer's zero error."""
+    gauge, master = _find(workshop, gauge_id), _find(workshop, master_id)
+    if gauge.dimension != master.dimension or gauge.id == master.id:
+        raise Refused("bad_tool", f"{gauge.code} cannot be set with {master.code}", field="master")
+    parsed = parse(setting, gauge.dimension, gauge.unit)
+    if parsed.nominal is None or not master.covers(float(parsed.nominal)):
+        raise Refused("bad_tool", f"{setting} lies outside the range of {master.code}", field="setting")
+    changed = gauge.model_copy(update={"set_with": master.model_copy(update={"set_with": None}), "setting": setting,
+                                       "zero_no": gauge.zero_no + 1, "version": gauge.version + 1})  # fmt: skip
+    return _keep(workshop, changed, who, f"set with {master.code} at {setting}")
+
+
+def _find(workshop: Workshop, tool_id: str) -> Instrument:
+    tool = workshop.tools().get(tool_id)
+    if tool is None:
+        raise NotFound("tool", tool_id)
+    return tool
+
+
+def _keep(workshop: Workshop, tool: Instrument, who: str, reason: str | None) -> Instrument:
+    draft = workshop.draft(SHOP, "tool edited", ToolEdited(tool=tool, reason=reason), who)
+    with workshop.database.write() as session:
+        row = session.get(InstrumentRow, tool.id)
+        if row is None:
+            session.add(InstrumentRow(id=tool.id, tool=tool.model_dump_json(), version=tool.version))
+        else:
+            row.tool, row.version = tool.model_dump_json(), tool.version
+        journal.append(session, draft)
+    workshop.tools_changed()
+    return tool

@@ -1,0 +1,141 @@
+"""The running Hollet: one database, the clock, the folded builds, and who listens to them."""
+
+import threading
+from collections import OrderedDict
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from datetime import UTC, datetime
+from pathlib import Path
+
+import uuid_utils
+from sqlalchemy import select
+
+from hollet.core.book.entries import Body, Entry
+from hollet.core.book.fold import BookState, fold
+from hollet.core.errors import NotFound, Refused
+from hollet.core.instruments import Instrument
+from hollet.store import journal
+from hollet.store.database import Database
+from hollet.store.models import BuildRow, InstrumentRow, ShopRow
+
+__all__ = ["SHOP", "Clock", "Workshop", "utc_text"]
+
+SHOP = "shop"
+HELD = 20
+Clock = Callable[[], datetime]
+
+
+def utc_text(moment: datetime) -> str:
+    """ISO 8601 in UTC, to the millisecond."""
+    return moment.astimezone(UTC).isoformat(timespec="milliseconds").replace("+00:00", "Z")
+
+
+class Workshop:
+    """What all services share. Thread-safe: one lock a build, at most 20 builds held folded."""
+
+    def __init__(self, folder: Path, clock: Clock | None = None) -> None:
+        self.database = Database(folder)
+        self.clock = clock or (lambda: datetime.now(UTC))
+        self._states: OrderedDict[str, BookState] = OrderedDict()
+        self._locks: dict[str, threading.RLock] = {}
+        self._guard = threading.Lock()
+        self._listeners: dict[int, Callable[[str, int], None]] = {}
+        self._tools: dict[str, Instrument] | None = None
+        with self.database.write() as session:
+            if session.get(ShopRow, 1) is None:
+                session.add(ShopRow(id=1, name="Workshop", time_zone="UTC", version=1))
+
+    def close(self) -> None:
+        """Let go of the database."""
+        self.database.close()
+
+    def now(self) -> str:
+        """The time of the clock as UTC text."""
+        return utc_text(self.clock())
+
+    def new_id(self) -> str:
+        """A UUID of version 7 made by the server."""
+        return str(uuid_utils.uuid7())
+
+    @contextmanager
+    def held(self, build: str) -> Iterator[BookState]:
+        """The folded state of a build under its one lock; raises NotFound for an unknown build."""
+        with self._guard:
+            lock = self._locks.setdefault(build, threading.RLock())
+        with lock:
+            yield self._state(build)
+
+    def _state(self, build: str) -> BookState:
+        state = self._states.get(build)
+        if state is None:
+            state = BookState()
+            with self.database.read() as session:
+                if session.get(BuildRow, build) is None:
+                    raise NotFound("build", build)
+                for row in journal.read(session, build):
+                    fold(state, journal.entry_of(row))
+                    state.last_hash = row.hash
+        with self._guard:
+            self._states[build] = state
+            self._states.move_to_end(build)
+            while len(self._states) > HELD:
+                self._states.popitem(last=False)
+        return state
+
+    def write(self, build: str, state: BookState, draft: journal.Draft, plan: str | None = None) -> Entry:
+        """Append one entry, and the edited plan with it, in one transaction; then fold it and tell the listeners."""
+        with self.database.write() as session:
+            row = journal.append(session, draft, (state.head, state.last_hash))
+            if plan is not None:
+                built = session.get(BuildRow, build)
+                assert built is not None
+                built.plan, built.version = plan, built.version + 1
+        entry = journal.entry_of(row)
+        fold(state, entry)
+        state.last_hash = row.hash
+        self.tell(build, entry.seq)
+        return entry
+
+    def draft(self, chain: str, kind: str, body: Body, who: str, *, entry_id: str = "", bench_time: str = "", sent: str = "") -> journal.Draft:
+        """A draft with the server's time."""
+        now = self.now()
+        return journal.Draft(id=entry_id or self.new_id(), chain=chain, time=now, bench_time=bench_time or now, who=initials(who),
+                             kind=kind, body=body, sent=sent)  # fmt: skip
+
+    def forget(self, build: str) -> None:
+        """Drop the folded state, for example after an import."""
+        with self._guard:
+            self._states.pop(build, None)
+
+    def listen(self, listener: Callable[[str, int], None]) -> Callable[[], None]:
+        """Call `listener(build, seq)` after each entry; returns the function that ends it."""
+        with self._guard:
+            key = max(self._listeners, default=0) + 1
+            self._listeners[key] = listener
+        return lambda: self._listeners.pop(key, None) and None
+
+    def tell(self, build: str, seq: int) -> None:
+        """Tell every listener that a build has moved on."""
+        for listener in tuple(self._listeners.values()):
+            listener(build, seq)
+
+    def tools(self) -> dict[str, Instrument]:
+        """All tools of the shop by id, retired ones too."""
+        if self._tools is None:
+            with self.database.read() as session:
+                rows = session.execute(select(InstrumentRow)).scalars()
+                found = (Instrument.model_validate_json(row.tool) for row in rows)
+                self._tools = {tool.id: tool for tool in sorted(found, key=lambda t: t.code)}
+        return self._tools
+
+    def tools_changed(self) -> None:
+        """Read the tools again when next asked for."""
+        self._tools = None
+
+
+def initials(who: str) -> str:
+    """Who is at the bench: one to six letters; refused (`no_initials`) otherwise."""
+    clean = who.strip()
+    if not (1 <= len(clean) <= 6 and clean.isalpha()):
+        raise Refused("no_initials", "'who' must be the initials of who is at the bench, one to six letters", field="who")
+    return clean.upper()

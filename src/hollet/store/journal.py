@@ -1,0 +1,113 @@
+"""The log: two verbs, append and read, and the check of its chain."""
+
+import hashlib
+import json
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any
+
+from sqlalchemy import func, select
+from sqlalchemy.exc import IntegrityError
+from sqlalchemy.orm import Session
+
+from hollet.core.book.entries import KINDS, Body, Entry
+from hollet.core.errors import Conflict
+from hollet.store.models import EntryRow
+
+__all__ = ["Draft", "append", "body_text", "broken_at", "chain_hash", "entry_of", "head", "read", "row_of"]
+
+
+@dataclass(frozen=True, slots=True)
+class Draft:
+    """An entry before it has its place in a chain."""
+
+    id: str
+    chain: str
+    time: str
+    bench_time: str
+    who: str
+    kind: str
+    body: Body
+    sent: str = ""
+    version: int = 1
+
+
+def body_text(body: Body) -> str:
+    """The text that is hashed and kept: JSON, sorted keys, numbers as text, what is absent left out."""
+    data = body.model_dump(mode="json", exclude_none=True)
+    return json.dumps(_as_text(data), ensure_ascii=False, sort_keys=True, separators=(",", ":"))
+
+
+def _as_text(value: Any) -> Any:
+    if isinstance(value, dict):
+        return {key: _as_text(item) for key, item in value.items()}
+    if isinstance(value, list):
+        return [_as_text(item) for item in value]
+    return value if isinstance(value, str | bool) or value is None else repr(value)
+
+
+def chain_hash(previous: str, row: EntryRow) -> str:
+    """SHA-256 over the previous hash and every field of the entry."""
+    fields = [previous, row.id, row.chain, str(row.seq), row.time, row.bench_time, row.who, row.kind, str(row.version), row.body]
+    return hashlib.sha256(json.dumps(fields, ensure_ascii=False, separators=(",", ":")).encode()).hexdigest()
+
+
+def head(session: Session, chain: str) -> tuple[int, str]:
+    """Sequence number and hash of the newest entry, (0, "") for an empty chain."""
+    last = session.execute(select(func.max(EntryRow.seq)).where(EntryRow.chain == chain)).scalar()
+    if last is None:
+        return 0, ""
+    found = session.execute(select(EntryRow.hash).where(EntryRow.chain == chain, EntryRow.seq == last)).scalar_one()
+    return int(last), str(found)
+
+
+def append(session: Session, draft: Draft, expected: tuple[int, str] | None = None) -> EntryRow:
+    """Insert one entry behind the newest of its chain; the caller's transaction makes it last.
+
+    Raises
+    ------
+    Conflict
+        The id is already used, or the chain has moved on since `expected` was read.
+    """
+    seq, previous = expected or head(session, draft.chain)
+    row = EntryRow(
+        id=draft.id, chain=draft.chain, seq=seq + 1, time=draft.time, bench_time=draft.bench_time, who=draft.who,
+        kind=draft.kind, version=draft.version, body=body_text(draft.body), sent=draft.sent,
+        strikes=draft.body.entry if draft.kind == "strike" else None,  # type: ignore[attr-defined]
+    )  # fmt: skip
+    row.hash = chain_hash(previous, row)
+    try:
+        session.add(row)
+        session.flush()
+    except IntegrityError as error:
+        raise Conflict(f"the log moved on before line {row.seq} was written, or its id is used already: look again") from error
+    session.expunge(row)
+    return row
+
+
+def read(session: Session, chain: str, after: int = 0, limit: int | None = None) -> Iterator[EntryRow]:
+    """Entries of a chain behind sequence number `after`, in order."""
+    query = select(EntryRow).where(EntryRow.chain == chain, EntryRow.seq > after).order_by(EntryRow.seq).limit(limit)
+    yield from session.execute(query.execution_options(yield_per=2000)).scalars()
+
+
+def entry_of(row: EntryRow) -> Entry:
+    """The entry as the fold takes it."""
+    body = KINDS[row.kind].model_validate_json(row.body)
+    return Entry.model_construct(id=row.id, seq=row.seq, time=row.time, bench_time=row.bench_time, who=row.who, kind=row.kind,
+                                 version=row.version, body=body)  # fmt: skip
+
+
+def row_of(session: Session, entry_id: str) -> EntryRow | None:
+    """The row with this id, in any chain."""
+    return session.get(EntryRow, entry_id)
+
+
+def broken_at(rows: Iterator[EntryRow]) -> int | None:
+    """The first sequence number at which the chain does not hold, or None."""
+    previous, expected = "", 1
+    for row in rows:
+        if row.seq != expected or row.hash != chain_hash(previous, row):
+            return expected
+        previous, expected = row.hash, expected + 1
+    return None
