@@ -27,7 +27,7 @@ ToolKind = Literal["micrometer", "bore gauge", "caliper", "depth gauge", "dial i
 class Instrument(BaseModel):
     """One tool of the shop; figures are decimal text in `unit`, half-widths are half-widths."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, extra="forbid", json_schema_serialization_defaults_required=True)
     id: str
     code: str
     name: str

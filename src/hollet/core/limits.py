@@ -19,7 +19,7 @@ VERDICTS = {"conforming": "inside", "not_conforming": "outside", "undecided": "t
 class Limit(BaseModel):
     """An allowed range, one- or two-sided; figures are decimal text in `unit`. Without a source it is assumed."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, extra="forbid", json_schema_serialization_defaults_required=True)
     id: str
     name: str
     dimension: str
@@ -59,7 +59,7 @@ class Limit(BaseModel):
 class Judgement(BaseModel):
     """A verdict with its evidence; figures are canonical floats, texts are in the unit of the limit."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     verdict: str = Field(pattern="^(inside|outside|too_close|not_read|no_limit)$")
     side: str | None = None
     value: float | None = None

@@ -11,16 +11,17 @@ from typing import Any
 from pydantic import TypeAdapter
 
 from hollet.core.book.edits import Edit
-from hollet.services.builds import bench, make_build
+from hollet.core.errors import Conflict
+from hollet.services.builds import bench, cards, make_build
 from hollet.services.logging import Sent, write_entry
 from hollet.services.tools import edit_tool, presets, set_gauge
 from hollet.services.workshop import Workshop, utc_text
 from hollet.store.models import ShopRow
 
-__all__ = ["make_demo"]
+__all__ = ["fill_demo", "make_demo"]
 
 EDIT: TypeAdapter[Any] = TypeAdapter(Edit)
-TOOLS = (
+TOOLS: tuple[tuple[str, str, str, dict[str, str]], ...] = (
     ("c1", "C1", "digital caliper 150 mm, outside jaws", {}),
     ("m3", "M3", "micrometer 75-100 mm, 0.001", {"mpe": "0.002", "zero_error": "0.002", "checked": "2026-02-10", "source": "certificate"}),
     ("b1", "B1", "bore gauge 50-150 mm, 0.002", {"mpe": "0.003", "setting_s": "0.001", "source": "certificate"}),
@@ -75,9 +76,20 @@ class Script:
 
 def make_demo(folder: Path, now: datetime | None = None) -> None:
     """Make the demo data in an empty folder; its times count back from `now` (UTC)."""
-    now = now or datetime.now(UTC)
+    workshop = Workshop(folder)
+    try:
+        fill_demo(workshop, now)
+    finally:
+        workshop.close()
+
+
+def fill_demo(workshop: Workshop, now: datetime | None = None) -> None:
+    """Put the demo into an empty Hollet; refused (`not_empty`) when there are builds already."""
+    if cards(workshop):
+        raise Conflict("there are builds here already: the demo goes into an empty Hollet only", reason_code="not_empty")
+    now, real = now or datetime.now(UTC), workshop.clock
     clock = DemoClock(now - timedelta(days=23))
-    workshop = Workshop(folder, clock)
+    workshop.clock = clock
     try:
         with workshop.database.write() as session:
             shop = session.get(ShopRow, 1)
@@ -88,7 +100,7 @@ def make_demo(folder: Path, now: datetime | None = None) -> None:
         clock.now = now - timedelta(hours=30)
         _spare_engine(workshop, clock)
     finally:
-        workshop.close()
+        workshop.clock = real
 
 
 def _tools(workshop: Workshop) -> None:

@@ -39,7 +39,7 @@ class Workshop:
         self._states: OrderedDict[str, BookState] = OrderedDict()
         self._locks: dict[str, threading.RLock] = {}
         self._guard = threading.Lock()
-        self._listeners: dict[int, Callable[[str, int], None]] = {}
+        self._listeners: dict[int, Callable[[str, int], object]] = {}
         self._tools: dict[str, Instrument] | None = None
         with self.database.write() as session:
             if session.get(ShopRow, 1) is None:
@@ -107,7 +107,7 @@ class Workshop:
         with self._guard:
             self._states.pop(build, None)
 
-    def listen(self, listener: Callable[[str, int], None]) -> Callable[[], None]:
+    def listen(self, listener: Callable[[str, int], object]) -> Callable[[], None]:
         """Call `listener(build, seq)` after each entry; returns the function that ends it."""
         with self._guard:
             key = max(self._listeners, default=0) + 1

@@ -43,7 +43,7 @@ PRIMARY = {"check": "Looked at and right", "connect": "It is connected", "fit": 
 class View(BaseModel):
     """Base of all views."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
 
 
 class StageRow(View):
@@ -73,6 +73,7 @@ class Resume(View):
 
     title: str
     line: str
+    loose: str
     since: str
 
 
@@ -268,10 +269,9 @@ def _resume(state: BookState, known: dict[str, StepStatus]) -> Resume | None:
             done = [b.number for b in facts.bolts if b.stage >= facts.next_stage]
             whole = f"Bolts 1 to {done[-1]} have stage {facts.next_stage}. " if done else ""
             line = f"{whole}Bolt {facts.next_bolt} is not pulled in this stage."
-    loose = left_open(state)
-    if loose:
-        line += f" Left open: {'; '.join(item.what for item in loose[:3])}" + (f" and {len(loose) - 3} more." if len(loose) > 3 else ".")
-    return Resume(title=title, line=line, since=last.time)
+    left = left_open(state)
+    loose = f"Left open: {'; '.join(item.what for item in left[:3])}" + (f" and {len(left) - 3} more." if len(left) > 3 else ".")
+    return Resume(title=title, line=line, loose=loose if left else "Nothing is left open.", since=last.time)
 
 
 def bench_of(state: BookState, step: Step, tools: Sequence[Instrument]) -> Bench:

@@ -20,12 +20,14 @@ GATE_LINE = "The vehicle maker's manual, local codes and licensed practice go fi
 class OpenItem(BaseModel):
     """One thing left open: what it is, the first rung it blocks, where it is cleared."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     id: str
     kind: str
     what: str
     blocks: str
     step: str | None = None
+    clear_at: str | None = None
+    clear_number: str = ""
     step_number: str = ""
     stage: str = ""
     undo: str = ""
@@ -39,7 +41,7 @@ class OpenItem(BaseModel):
 class GateAnswer(BaseModel):
     """May I? `shut`, `limited` (with its limit) or `nothing left open`; `first` are the items that shut this rung itself."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     rung: str
     name: str
     answer: str
@@ -67,7 +69,9 @@ def _temporary(state: BookState) -> tuple[OpenItem, ...]:
         body = opener.body
         item = next(o for o in body.opens if o.id == item_id) if opener.kind == "done" else body
         step = plan.find_step(body.step)
-        found.append(OpenItem(id=item_id, kind="temporary", what=item.what, blocks=item.blocks, step=body.step, undo=item.undo,
+        closer = next((s for s in plan.step if item_id in s.closes), step)
+        found.append(OpenItem(id=item_id, kind="temporary", clear_at=closer.id if closer else None,
+                              clear_number=closer.number if closer else "", what=item.what, blocks=item.blocks, step=body.step, undo=item.undo,
                               step_number=step.number if step else "", stage=step.stage if step else "", since=opener.time,
                               who=opener.who, open_for=item.open_for, note=getattr(item, "if_left", None)))  # fmt: skip
     return tuple(sorted(found, key=lambda i: i.since))
@@ -98,7 +102,8 @@ def open_items(
     found = list(left_open(state))
     for step in plan.step:
         status = known[step.id]
-        if status.status not in SETTLED and not (isinstance(step, TightenStep) and any(i.step == step.id and i.kind == "joint" for i in found)):
+        said = any(i.blocks == blocks_of(step) and step.id in (i.clear_at, i.step if i.kind == "joint" else None) for i in found)
+        if status.status not in SETTLED and not said:
             found.append(OpenItem(id=f"step:{step.id}", kind="step", what=step.title, blocks=blocks_of(step), step=step.id,
                                   step_number=step.number, stage=step.stage, note=status.doubt))  # fmt: skip
         if isinstance(step, MeasureStep) and status.status not in ("skipped", "not_applicable"):
@@ -170,7 +175,7 @@ def gate_answers(
     below: list[OpenItem] = []
     for rung, name in RUNGS.items():
         own = [item for item in items if item.blocks == rung]
-        own.sort(key=lambda i: (i.step_number or "9.99", i.kind))
+        own.sort(key=lambda i: (i.clear_number or i.step_number or "9.99", i.kind))
         reasons = [*below, *own]
         must_be_open = tuple(item.what for item in items if item.open_for == rung)
         if not reasons:

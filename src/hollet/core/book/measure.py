@@ -20,7 +20,7 @@ __all__ = ["ReadingFacts", "ResultFacts", "odd_question", "read_text", "readings
 class ReadingFacts(BaseModel):
     """One reading as it stands: typed text, value in the canonical unit, tool and spread."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     id: str
     name: str
     place: str | None
@@ -37,7 +37,7 @@ class ReadingFacts(BaseModel):
 class ResultFacts(BaseModel):
     """One judged result, its concession or disposition, and what would settle it."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     id: str
     name: str
     limit: Limit
@@ -144,7 +144,8 @@ def _value_text(entry: Entry) -> str:
     base = exact(body.deviation_from, body.instrument.dimension, "setting") if body.deviation_from else 0
     mean = sum(values, start=0 * values[0]) / len(values) + base
     offset = parse(body.instrument.offset, body.instrument.dimension, body.instrument.unit).nominal or 0
-    return decimal_text(mean - offset)
+    places = len(body.instrument.resolution.partition(".")[2]) + (len(values) > 1)
+    return decimal_text(mean - offset, places)
 
 
 def results_of(state: BookState, step: MeasureStep, tools: Sequence[Instrument] = ()) -> tuple[ResultFacts, ...]:

@@ -18,7 +18,7 @@ TRACKS = (("rpm", "Revs", "r/min", 1.0), ("oil_kpa", "Oil", "bar", 0.01), ("cool
 class Deadline(BaseModel):
     """By `at_s` something must have been entered, else STOP with `reason`. Silence is never a pass."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     at_s: float
     reason: str
     what: str
@@ -28,7 +28,7 @@ class Deadline(BaseModel):
 class TrackFacts(BaseModel):
     """One measured course: samples as [t, value] in the unit shown, with its limits."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     key: str
     name: str
     unit: str
@@ -42,7 +42,7 @@ class TrackFacts(BaseModel):
 class AttemptFacts(BaseModel):
     """One attempt as it stands; `stop` is the first reason to turn the key back."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     id: str
     number: int
     step: str

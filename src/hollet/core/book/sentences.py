@@ -17,7 +17,7 @@ __all__ = ["LogLine", "line_of"]
 class LogLine(BaseModel):
     """One line of the log for the eye."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     id: str
     seq: int
     time: str

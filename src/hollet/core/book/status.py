@@ -15,7 +15,7 @@ SETTLED = ("done", "skipped", "not_applicable")
 class StepStatus(BaseModel):
     """Status of one step: open, begun, done, skipped or not_applicable; who, when, and the reason given."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     status: str = "open"
     who: str = ""
     time: str = ""

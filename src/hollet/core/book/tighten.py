@@ -23,7 +23,7 @@ ASSUMED_TOLERANCE = 10.0  # percent, where neither sheet nor source gives one; a
 class StageFacts(BaseModel):
     """One round: what is asked, how many bolts have it."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     number: int
     kind: str
     asked: float
@@ -34,7 +34,7 @@ class StageFacts(BaseModel):
 class BoltFacts(BaseModel):
     """One fastener: tightness, stage reached, verdict of its latest act, what is set and due."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     number: int
     place: str
     x: float
@@ -56,7 +56,7 @@ class BoltFacts(BaseModel):
 class Setting(BaseModel):
     """The figure for the hand: what to set, what the bolt gets, and how that lies in the tolerance."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     kind: str
     figure: str
     unit: str
@@ -71,7 +71,7 @@ class Setting(BaseModel):
 class JointFacts(BaseModel):
     """The joint as it stands."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     id: str
     name: str
     bolts: tuple[BoltFacts, ...]

@@ -1,0 +1,13 @@
+import js from '@eslint/js'
+import { defineConfig } from 'eslint/config'
+import pluginVue from 'eslint-plugin-vue'
+import tseslint from 'typescript-eslint'
+
+export default defineConfig(
+  { ignores: ['src/api/schema.ts', 'src/components.d.ts'] },
+  js.configs.recommended,
+  tseslint.configs.recommended,
+  pluginVue.configs['flat/essential'],
+  { files: ['**/*.ts', '**/*.vue'], languageOptions: { parserOptions: { parser: tseslint.parser, extraFileExtensions: ['.vue'] } } },
+  { rules: { 'no-undef': 'off', 'vue/no-ref-as-operand': 'error', eqeqeq: 'error' } },
+)

@@ -1,0 +1,122 @@
+<script setup lang="ts">
+/** What all benches share: title, waits, caution, the work at the left, figure and primary button at the right. */
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import type { BenchView } from '@/api/client'
+import CautionBlock from '@/shell/CautionBlock.vue'
+import ReasonDialog from '@/shell/ReasonDialog.vue'
+import LineText from '@/shell/LineText.vue'
+import { pressedTwice, useKeys } from '@/composables/keys'
+import { readOut } from '@/composables/speech'
+import { useAgo } from '@/composables/time'
+import { STATUS_WORDS } from '@/composables/words'
+import { useBook } from '@/stores/book'
+
+const props = defineProps<{ bench: BenchView; title?: string; line?: string; primary?: string; ready?: boolean; say?: string; quiet?: boolean; noPrimary?: boolean }>()
+const emit = defineEmits<{ primary: [] }>()
+const book = useBook()
+const router = useRouter()
+const reason = ref<InstanceType<typeof ReasonDialog> | null>(null)
+const settled = computed(() => ['done', 'skipped', 'not_applicable'].includes(props.bench.status.status))
+const resume = computed(() => (!book.touched && book.frame?.resume && book.frame.current === props.bench.step ? book.frame.resume : null))
+const since = useAgo(() => resume.value?.since)
+const waits = computed(() => !settled.value && props.bench.waits.length > 0)
+const can = computed(() => props.ready !== false && !settled.value && !waits.value && props.bench.confirmed && !book.busy)
+const openNext = computed(() => settled.value && props.bench.following !== null)
+
+async function done(withReason?: string) {
+  if (await book.act({ kind: 'done', step: props.bench.step, reason: withReason ?? null })) next()
+}
+function next() {
+  const step = props.bench.following
+  if (step) void router.push({ name: 'step', params: { build: book.card?.id ?? '', step } })
+}
+function press() {
+  if (openNext.value) return next()
+  if (can.value) emit('primary')
+}
+function clicked() {
+  if (!pressedTwice()) press()
+}
+async function outOfOrder() {
+  const first = props.bench.waits[0]
+  const said = await reason.value?.ask({ title: 'Done out of order', button: 'Done all the same', why: `It waits for ${first.number} ${first.title}, ${first.because}.` })
+  if (said) await done(said)
+}
+async function skip(notApplicable: boolean) {
+  const said = await reason.value?.ask({ title: notApplicable ? 'This step does not apply' : 'Skip this step', button: notApplicable ? 'Not applicable' : 'Skipped' })
+  if (said && (await book.act({ kind: 'skipped', step: props.bench.step, reason: said, not_applicable: notApplicable }))) next()
+}
+async function reopen() {
+  const said = await reason.value?.ask({ title: 'Open this step again', button: 'Reopened', why: 'The log keeps both: that it was done, and that it was opened again.' })
+  if (said) await book.act({ kind: 'reopened', step: props.bench.step, reason: said })
+}
+function speak() {
+  readOut(props.say ?? `${props.bench.title}. ${props.bench.do}`)
+}
+useKeys(() => ({ ' ': press, PageDown: press, r: speak, PageUp: speak }))
+defineExpose({ done, ask: (options: { title: string; why?: string; button: string; least?: number }) => reason.value?.ask(options) })
+</script>
+
+<template>
+  <article class="bench" :class="{ nofigure: quiet }">
+    <header>
+      <h1 class="t28">{{ resume ? `${resume.title}, ${since}` : (title ?? bench.title) }}</h1>
+      <p class="t20 sub">{{ resume ? resume.line : (line ?? `${bench.number}, ${bench.stage_name}`) }}</p>
+    </header>
+    <div class="work">
+      <div v-if="waits" class="quiet waits"><p v-for="wait in bench.waits" :key="wait.step"><RouterLink :to="{ name: 'step', params: { build: book.card?.id ?? '', step: wait.step } }" class="b">Waits for {{ wait.number }} {{ wait.title }}</RouterLink>: {{ wait.because }}</p></div>
+      <CautionBlock v-if="bench.caution" :caution="bench.caution" :confirmed="bench.confirmed" :folded="bench.lines.length > 0" @confirm="book.act({ kind: 'confirmed', step: bench.step, what: bench.caution.confirm ?? '' })" />
+      <slot name="work" />
+      <p v-if="book.refused" class="problem" role="alert">{{ book.refused }}</p>
+    </div>
+    <aside class="side">
+      <div class="figure"><slot name="figure" /></div>
+      <div class="acts">
+        <slot name="primary">
+          <button v-if="!noPrimary || openNext" type="button" class="btn primary" :class="{ long: (openNext ? 'On to the next' : (primary ?? bench.primary)).length > 15 }" :disabled="!can && !openNext" @click="clicked">{{ openNext ? 'On to the next' : (primary ?? bench.primary) }}<kbd>Space or right pedal</kbd></button>
+        </slot>
+        <div v-if="$slots.second" class="two"><slot name="second" /></div>
+        <div class="small">
+          <template v-if="settled"><span class="state">{{ STATUS_WORDS[bench.status.status] }} by {{ bench.status.who }}<template v-if="bench.status.reason">: {{ bench.status.reason }}</template></span><button type="button" class="btn small" @click="reopen">Open it again</button></template>
+          <template v-else>
+            <button v-if="waits" type="button" class="btn small whole" @click="outOfOrder">Done out of order</button>
+            <button type="button" class="btn small" @click="skip(false)">Skip</button><button type="button" class="btn small" @click="skip(true)">Not applicable</button>
+          </template>
+        </div>
+      </div>
+    </aside>
+    <section v-if="bench.lines.length" class="lines" aria-label="Written at this step">
+      <h2 class="t16 mut">Written at this step</h2>
+      <ol><li v-for="item in [...bench.lines].reverse()" :key="item.id"><LineText :line="item" /> <span class="t16 mut">{{ item.who }}</span></li></ol>
+    </section>
+    <ReasonDialog ref="reason" />
+  </article>
+</template>
+
+<style scoped>
+.bench { display: grid; grid-template: 'head side' auto 'work side' 1fr 'lines lines' auto / minmax(0, 1fr) 308px; column-gap: 32px; min-height: 100%; }
+header { grid-area: head; }
+.sub { font-weight: 460; margin: 2px 0 8px; }
+.work { grid-area: work; min-width: 0; }
+.work > :deep(* + *) { margin-top: 10px; }
+.side { grid-area: side; display: flex; flex-direction: column; }
+.figure { min-height: 326px; }
+.acts { display: flex; flex-direction: column; gap: 10px; }
+.two { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; }
+.small { display: flex; gap: 8px; flex-wrap: wrap; align-items: center; }
+.small .btn { flex: 1; white-space: nowrap; padding: 6px; }
+.small .btn.whole { flex-basis: 100%; }
+.state { font-weight: 650; font-size: 16px; flex-basis: 100%; }
+.waits { margin: 4px 0 8px; }
+.waits a { display: inline-block; min-height: 32px; line-height: 32px; }
+.lines { grid-area: lines; margin-top: 16px; border-top: 1px solid var(--hair); padding-top: 6px; }
+.lines li { border-top: 1px solid var(--hair); padding: 5px 0; }
+@media (max-width: 959px) {
+  .bench { display: flex; flex-direction: column; }
+  .side { order: 1; display: grid; grid-template-columns: 1fr 1fr; gap: 16px; border-bottom: 3px solid var(--line); padding-bottom: 12px; margin-bottom: 12px; }
+  .work { order: 2; } .lines { order: 3; }
+  .figure { min-height: 0; }
+}
+@media (max-width: 600px) { .side { display: flex; flex-direction: column; } }
+</style>

@@ -1,0 +1,130 @@
+<script setup lang="ts">
+/** Readings typed as mechanics write them, judged by the core, drawn with their uncertainty; then a decision. */
+import { computed, nextTick, ref, watch } from 'vue'
+import { type MeasureBenchView, Refusal } from '@/api/client'
+import Lanes from '@/drawings/Lanes.vue'
+import VerdictMark from '@/drawings/VerdictMark.vue'
+import WorkingLines from '@/shell/WorkingLines.vue'
+import { useFigure } from '@/composables/figure'
+import { useKeys } from '@/composables/keys'
+import { useBook } from '@/stores/book'
+import { useSession } from '@/stores/session'
+import BenchFrame from './BenchFrame.vue'
+import StepWords from './StepWords.vue'
+
+const props = defineProps<{ bench: MeasureBenchView }>()
+const book = useBook()
+const session = useSession()
+const frame = ref<InstanceType<typeof BenchFrame> | null>(null)
+const picked = ref<string | null>(null)
+const toolPicked = ref<Record<string, string>>({})
+const text = ref('')
+const repeats = ref<string[]>([])
+const question = ref('')
+const problem = ref('')
+const chosen = ref<string | null>(null)
+const entry = ref<HTMLInputElement | null>(null)
+
+const reading = computed(() => props.bench.readings.find((r) => r.id === (picked.value ?? props.bench.next_reading)) ?? null)
+const tools = computed(() => props.bench.tools.filter((t) => !reading.value || t.kind === reading.value.tool_kind || t.kind === 'caliper'))
+const tool = computed(() => tools.value.find((t) => t.id === toolPicked.value[reading.value?.tool_kind ?? '']) ?? tools.value[0] ?? null)
+const { view: figure } = useFigure(text, () => ({ dimension: tool.value?.dimension ?? null, unit: tool.value?.unit ?? null, tool: tool.value?.id ?? null }))
+const limits = computed(() => [...new Map(props.bench.results.map((r) => [r.limit.id, r.limit])).values()])
+const open = computed(() => props.bench.results.filter((r) => ['outside', 'too_close'].includes(r.judgement.verdict) && !r.conceded))
+const result = computed(() => props.bench.results.find((r) => r.id === chosen.value) ?? open.value[0] ?? null)
+const deciding = computed(() => result.value !== null && ['outside', 'too_close'].includes(result.value.judgement.verdict))
+const complete = computed(() => props.bench.next_reading === null && open.value.every((r) => r.disposition))
+
+watch(() => props.bench.step, () => { picked.value = null; chosen.value = null; clear() })
+function clear() { text.value = ''; repeats.value = []; question.value = problem.value = '' }
+function lanes(limit: string) {
+  return props.bench.results.filter((r) => r.limit.id === limit).map((r) => ({ id: r.id, name: r.name, value: r.judgement.value, U: r.judgement.U, text: r.judgement.value_text, verdict: r.judgement.verdict, side: r.judgement.side, accepted: r.conceded, words: r.refusal ?? (r.conceded ? 'accepted in writing' : r.judgement.words) }))
+}
+function pick(id: string) { picked.value = id; clear(); void nextTick(() => entry.value?.focus()) }
+function another() { if (text.value.trim() && figure.value?.ok) { repeats.value.push(text.value.trim()); text.value = ''; entry.value?.focus() } }
+async function write(sure = false) {
+  const typed = [...repeats.value, ...(text.value.trim() ? [text.value.trim()] : [])]
+  if (!reading.value || !tool.value || !typed.length) return
+  problem.value = question.value = ''
+  try {
+    const saved = await book.write({ kind: 'reading', step: props.bench.step, reading: reading.value.id, typed, unit: tool.value.unit, instrument: tool.value.id, sure })
+    if (saved || !book.refused) { clear(); picked.value = null; void nextTick(() => entry.value?.focus()) }
+  } catch (error) {
+    book.refused = ''
+    if (error instanceof Refusal && error.problem.reason_code === 'odd_figure') question.value = error.message
+    else problem.value = (error as Error).message
+  }
+}
+async function decide(choice: 'measure_again' | 'rework' | 'replace') {
+  if (!result.value) return
+  const target = result.value
+  await book.act({ kind: 'disposition', step: props.bench.step, result: target.id, choice })
+  if (choice === 'measure_again') { const again = target.readings.map((id) => props.bench.readings.find((r) => r.entry === id)?.id).find(Boolean); if (again) pick(again) }
+}
+async function accept() {
+  if (!result.value) return
+  const target = result.value
+  const why = await frame.value?.ask({ title: `Accept ${target.name} in writing`, button: 'Accepted', least: 10, why: `${target.judgement.value_text} ${target.judgement.unit}, limit ${target.judgement.words}. The reason is shown again at the gates and in the record.` })
+  if (why) await book.act({ kind: 'concession', step: props.bench.step, result: target.id, reason: why, name: session.who })
+}
+useKeys(() => ({ 1: () => deciding.value && decide('measure_again'), 2: () => deciding.value && decide('rework'), 3: () => deciding.value && decide('replace'), 4: () => deciding.value && accept(), Enter: () => entry.value?.focus() }))
+</script>
+
+<template>
+  <BenchFrame ref="frame" :bench="bench" :title="reading ? `${reading.name}${reading.place ? `, ${reading.place}` : ''}` : bench.title" :ready="complete" :no-primary="!complete" @primary="frame?.done()">
+    <template #work>
+      <p class="t20">{{ bench.do }}</p>
+      <div v-for="limit in limits" :key="limit.id" class="limit">
+        <h2 class="t20">{{ limit.name }} <span class="t16">{{ limit.condition }}</span> <span v-if="!limit.source" class="assumed t16">assumed</span><span v-else class="t16 mut">{{ limit.source }}</span></h2>
+        <div class="scroll" tabindex="0" role="region" :aria-label="limit.name"><Lanes :lanes="lanes(limit.id)" :lo="limit.lo ? Number(limit.lo) : null" :hi="limit.hi ? Number(limit.hi) : null" :target="limit.target ? Number(limit.target) : null" :lo-text="limit.lo ?? ''" :hi-text="limit.hi ?? ''" :assumed="!limit.source" :chosen="result?.id ?? null" @choose="chosen = $event" /></div>
+      </div>
+      <section v-if="result && result.judgement.verdict !== 'not_read'" class="decision">
+        <h2 class="t20"><VerdictMark :verdict="result.judgement.verdict" :side="result.judgement.side" :accepted="result.conceded" :size="9" /> {{ result.name }}: {{ result.judgement.value_text }} ±{{ result.judgement.U_text }} {{ result.judgement.unit }}, {{ result.judgement.words }}</h2>
+        <p v-if="result.judgement.needs">It needs {{ result.judgement.needs }} or better. <b>{{ result.settled_by.length ? `${result.settled_by.join(' or ')} would settle it.` : 'No tool in the shop would settle it.' }}</b></p>
+        <p v-if="result.concession">{{ result.concession }}</p>
+        <p v-if="result.lapsed" class="too_close">{{ result.lapsed }}</p>
+        <p v-if="result.disposition">Decided: {{ result.disposition.replace('_', ' ') }}</p>
+        <WorkingLines :lines="result.judgement.working" />
+        <div v-if="deciding && !result.conceded" class="choices">
+          <button type="button" class="btn row" @click="decide('measure_again')"><kbd>1</kbd><span>Measure again<small>{{ result.settled_by[0] ? `with ${result.settled_by[0]}` : 'more repeats' }}</small></span></button>
+          <button type="button" class="btn row" @click="decide('rework')"><kbd>2</kbd><span>Rework<small>{{ bench.rework ?? 'say how in a note' }}</small></span></button>
+          <button type="button" class="btn row" @click="decide('replace')"><kbd>3</kbd><span>Replace<small>{{ bench.replace ?? 'goes to Order' }}</small></span></button>
+          <button type="button" class="btn row" @click="accept"><kbd>4</kbd><span>Accept in writing<small>write the reason</small></span></button>
+        </div>
+      </section>
+      <StepWords v-if="bench.why" :bench="{ ...bench, do: '' }" />
+    </template>
+    <template #figure>
+      <form v-if="reading" class="enter" @submit.prevent="write()">
+        <label class="field"><span>{{ reading.name }}{{ tool ? `, in ${tool.unit}` : '' }}</span>
+          <input ref="entry" v-model="text" class="entry big" inputmode="text" autocomplete="off" name="reading" :aria-invalid="figure ? !figure.ok && !!text : undefined" aria-describedby="figure" /></label>
+        <p id="figure" class="says" aria-live="polite"><template v-if="text && figure?.ok"><span class="t16">{{ figure.words ? `${figure.words}:` : 'is' }} {{ figure.exact ? 'exactly' : 'about' }}</span> <b class="t24">{{ figure.value }} {{ figure.unit }}</b></template><span v-else-if="text && figure" class="problem">{{ figure.words }}</span></p>
+        <p v-if="repeats.length" class="t16">before: {{ repeats.join(', ') }}</p>
+        <div v-if="question" class="block" role="alert"><p class="b">{{ question }}</p><button type="button" class="btn small" @click="write(true)">It is right, write it</button></div>
+        <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+        <label class="field"><span>with</span><select class="entry" :value="tool?.id" @change="toolPicked[reading!.tool_kind] = ($event.target as HTMLSelectElement).value"><option v-for="t in tools" :key="t.id" :value="t.id">{{ t.code }} {{ t.U_text }} {{ t.kind }}</option></select></label>
+        <p v-if="tool" class="t16 mut">{{ tool.words }}{{ tool.setting ? `, set on ${tool.setting}` : '' }}</p>
+        <p v-else class="problem">No {{ reading.tool_kind }} in the shop: add one under Tools.</p>
+        <div class="two"><button type="button" class="btn small" @click="another">And again</button><button type="submit" class="btn small">Write it <kbd>Enter</kbd></button></div>
+      </form>
+      <ol class="readings"><li v-for="r in bench.readings" :key="r.id"><button type="button" :class="{ now: r.id === reading?.id }" @click="pick(r.id)"><span>{{ r.name }}</span><b>{{ r.value_text || '–' }}</b></button><p v-if="r.moves" class="too_close t16">{{ r.moves }}</p></li></ol>
+    </template>
+  </BenchFrame>
+</template>
+
+<style scoped>
+.scroll { overflow-x: auto; }
+.limit { margin: 8px 0 12px; }
+.decision { border-top: 3px solid var(--line); padding-top: 8px; }
+.choices { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; margin-top: 8px; }
+.choices .btn { justify-content: flex-start; flex-wrap: nowrap; align-items: center; }
+.choices span { text-align: left; }
+.choices small { display: block; font-size: 16px; font-weight: 460; }
+.enter { display: grid; gap: 6px; }
+.says { min-height: 34px; line-height: 1.2; }
+.two { display: grid; grid-template-columns: 1fr 1.2fr; gap: 8px; white-space: nowrap; }
+.readings { margin: 10px 0; columns: 2; column-gap: 8px; }
+.readings button { width: 100%; display: flex; justify-content: space-between; border: 0; border-top: 1px solid var(--hair); background: none; min-height: 44px; align-items: center; cursor: pointer; padding: 0 4px; }
+.readings li { break-inside: avoid; }
+.readings .now { background: var(--yel); color: var(--onyel); outline: 2px solid var(--yeledge); outline-offset: -2px; }
+</style>

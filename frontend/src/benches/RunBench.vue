@@ -1,0 +1,162 @@
+<script setup lang="ts">
+/** One rung of the first start: what is isolated, a large clock, what must show by when, and STOP. */
+import { computed, ref, watch } from 'vue'
+import { useIntervalFn } from '@vueuse/core'
+import { v7 } from 'uuid'
+import { Refusal, type RunBenchView } from '@/api/client'
+import StripChart from '@/drawings/StripChart.vue'
+import VerdictMark from '@/drawings/VerdictMark.vue'
+import { pressedTwice, useKeys } from '@/composables/keys'
+import { minutesSeconds } from '@/composables/time'
+import { useBook } from '@/stores/book'
+import BenchFrame from './BenchFrame.vue'
+import StepWords from './StepWords.vue'
+
+const props = defineProps<{ bench: RunBenchView }>()
+const book = useBook()
+const frame = ref<InstanceType<typeof BenchFrame> | null>(null)
+const isolated = ref<string[]>([])
+const clock = ref(0)
+const oil = ref('')
+const rpm = ref('')
+const coolant = ref('')
+const timing = ref('')
+const problem = ref('')
+const cause = ref('')
+const change = ref('')
+
+const running = computed(() => props.bench.running)
+const late = computed(() => running.value?.deadlines.find((d) => !d.met && clock.value >= d.at_s) ?? null)
+const stop = computed(() => running.value?.stop ?? late.value?.reason ?? null)
+const since = computed(() => running.value?.stop_at ?? late.value?.at_s ?? 0)
+const left = computed(() => Math.max(0, (running.value?.limit_s ?? 0) - clock.value))
+const pressureDue = computed(() => running.value?.deadlines.find((d) => d.what.startsWith('oil pressure') && !d.met) ?? null)
+const last = computed(() => props.bench.attempts.at(-1) ?? null)
+const needsCause = computed(() => last.value !== null && last.value.ended && last.value.stop !== null && !last.value.cause)
+const passed = computed(() => props.bench.attempts.some((a) => a.passed))
+const allIsolated = computed(() => props.bench.isolate.every((what) => isolated.value.includes(what)))
+
+function tick() { if (running.value) clock.value = (Date.now() - new Date(running.value.started).getTime()) / 1000 }
+useIntervalFn(tick, 100)
+watch(running, tick, { immediate: true })
+watch(() => props.bench.step, () => { isolated.value = []; problem.value = '' })
+
+async function start() {
+  if (passed.value) return frame.value?.done()
+  problem.value = ''
+  const entry = { kind: 'attempt started' as const, step: props.bench.step, attempt: v7(), isolated: isolated.value }
+  try {
+    await book.write(entry)
+  } catch (error) {
+    book.refused = ''
+    if (error instanceof Refusal && ['shut', 'look_first'].includes(error.problem.reason_code)) {
+      const reason = await frame.value?.ask({ title: error.problem.reason_code === 'shut' ? `${props.bench.rung_name} is shut` : 'Stop and look first', why: `${error.message} An attempt at a shut rung opens nothing and stays marked.`, button: 'Log this attempt all the same' })
+      if (reason) await book.act({ ...entry, attempt: v7(), reason })
+    } else problem.value = (error as Error).message
+  }
+}
+async function sample(extra: { lamp_out?: boolean; seen?: 'leak' | 'fuel leak' | 'noise' | 'smoke' | 'glow' } = {}) {
+  if (!running.value) return
+  problem.value = ''
+  const one = { t: Number(clock.value.toFixed(1)), rpm: rpm.value || null, oil: oil.value || null, coolant: coolant.value || null, timing: timing.value || null, ...extra }
+  try {
+    await book.write({ kind: 'samples', step: props.bench.step, attempt: running.value.id, samples: [one] })
+    rpm.value = oil.value = coolant.value = timing.value = ''
+  } catch (error) {
+    book.refused = ''
+    problem.value = (error as Error).message
+  }
+}
+async function end(reason: string, pass: boolean) {
+  if (!running.value) return
+  await book.act({ kind: 'attempt ended', step: props.bench.step, attempt: running.value.id, after_s: Number(clock.value.toFixed(1)), reason, passed: pass })
+}
+async function keyOff() {
+  if (pressedTwice()) return
+  await off()
+}
+async function off() {
+  if (!running.value) return
+  if (stop.value) return end(stop.value, false)
+  const enough = !pressureDue.value && (props.bench.rung !== 'crank' && props.bench.rung !== 'fire' && props.bench.rung !== 'run_on' ? true : running.value.pressure_at !== null)
+  await end(enough ? `seen: ${props.bench.expect}` : 'ended before what was expected showed', enough)
+}
+async function explain() {
+  if (!last.value || !cause.value.trim() || !change.value.trim()) return
+  await book.act({ kind: 'attempt ended', step: props.bench.step, attempt: last.value.id, after_s: last.value.after_s ?? 0, reason: last.value.end_reason ?? 'stopped', cause: cause.value.trim(), change: change.value.trim() })
+  cause.value = change.value = ''
+}
+const SENSES = [['leak', 'Leak'], ['noise', 'Noise'], ['smoke', 'Smoke'], ['glow', 'Glow']] as const
+useKeys((): Record<string, () => unknown> => (running.value
+  ? { ' ': off, Enter: off, PageDown: off, PageUp: off, 1: () => sample({ seen: 'leak' }), 2: () => sample({ seen: 'noise' }), 3: () => sample({ seen: 'smoke' }), 4: () => sample({ seen: 'glow' }), 5: () => sample({ lamp_out: true }), 6: () => sample({ seen: 'fuel leak' }) }
+  : {}))
+</script>
+
+<template>
+  <div class="run" :class="{ stopped: stop }">
+  <BenchFrame ref="frame" :bench="bench" :title="running ? (stop ? 'STOP' : `Attempt ${running.number}: ${bench.rung_name.toLowerCase()}`) : bench.title" :line="running ? (stop ?? running.expected) : undefined" :ready="passed || (allIsolated && !needsCause)" :primary="passed ? `${bench.title}: done` : bench.primary" :no-primary="running !== null" @primary="start">
+    <template #work>
+      <div v-if="running" class="going">
+        <p v-if="stop" class="stopword" role="alert">STOP <span class="t28">{{ stop }}</span></p>
+        <StripChart v-if="running.tracks.length" :tracks="running.tracks as InstanceType<typeof StripChart>['$props']['tracks']" :limit="running.limit_s" :now="clock" />
+        <p v-if="running.isolated.length"><b>Isolated:</b> {{ running.isolated.join(', ') }}</p>
+        <p v-if="bench.watch.length"><b>Watch:</b> {{ bench.watch.join(', ') }}</p>
+        <div class="senses"><button v-for="([code, word], k) in SENSES" :key="code" type="button" class="btn" @click="sample({ seen: code })">{{ word }}<kbd>{{ k + 1 }}</kbd></button><button type="button" class="btn" @click="sample({ lamp_out: true })">Lamp out<kbd>5</kbd></button><button type="button" class="btn" @click="sample({ seen: 'fuel leak' })">Fuel leak<kbd>6</kbd></button></div>
+        <form class="samples" @submit.prevent="sample()">
+          <label class="field"><span>oil, bar</span><input v-model="oil" class="entry" inputmode="decimal" name="oil" /></label><label class="field"><span>revs, r/min</span><input v-model="rpm" class="entry" inputmode="decimal" name="rpm" /></label><label class="field"><span>coolant, °C</span><input v-model="coolant" class="entry" inputmode="decimal" name="coolant" /></label><label class="field"><span>timing, °</span><input v-model="timing" class="entry" name="timing" /></label><button type="submit" class="btn small">Entered</button>
+        </form>
+        <div v-if="stop" class="suspects"><h2 class="t20">Then look first at</h2><ol><li v-for="s in bench.suspects" :key="s">{{ s }}</li></ol><p v-if="bench.still_runs"><b>If it still runs:</b> {{ bench.still_runs }}</p></div>
+      </div>
+      <template v-else>
+        <StepWords :bench="bench" />
+        <p class="t20"><b>Expected:</b> {{ bench.expect }}</p>
+        <div v-if="bench.isolate.length" class="isolate"><h2 class="t20">Isolated, seen now</h2><el-checkbox v-for="what in bench.isolate" :key="what" :model-value="isolated.includes(what)" :label="what" @change="(on) => (isolated = on ? [...isolated, what] : isolated.filter((w) => w !== what))" /></div>
+        <div v-if="bench.gate.answer === 'shut'" class="block"><p class="b">{{ bench.rung_name }} is shut: {{ bench.gate.reasons.length }} to clear</p><p>{{ bench.gate.reasons.slice(0, 4).join('; ') }}<template v-if="bench.gate.reasons.length > 4"> and {{ bench.gate.reasons.length - 4 }} more</template></p><RouterLink class="btn small" :to="{ name: 'gate', params: { build: book.card?.id ?? '' } }">To the gates</RouterLink></div>
+        <p v-else class="t20"><VerdictMark :verdict="bench.gate.answer === 'limited' ? 'too_close' : 'inside'" :size="8" /> {{ bench.rung_name }}: {{ bench.gate.limit ?? bench.gate.answer }}</p>
+        <p v-if="bench.total_s" class="t16">Cranked without pressure so far: {{ bench.cranked_s.toFixed(0) }} of {{ bench.total_s }} s</p>
+        <form v-if="needsCause" class="block cause" @submit.prevent="explain"><p class="b">Attempt {{ last?.number }} was stopped: {{ last?.stop }}</p><label class="field"><span>What was it?</span><input v-model="cause" class="entry" name="cause" /></label><label class="field"><span>What was changed?</span><input v-model="change" class="entry" name="change" /></label><button type="submit" class="btn small">Written</button></form>
+        <table v-if="bench.attempts.length"><thead><tr><th>attempt</th><th>key off after</th><th>result</th></tr></thead><tbody><tr v-for="a in bench.attempts" :key="a.id"><td class="b">{{ a.number }}</td><td>{{ a.after_s?.toFixed(1) }} s</td><td>{{ a.gate === 'shut' ? 'gate was shut. ' : '' }}{{ a.passed ? 'passed' : (a.stop ?? a.end_reason) }}</td></tr></tbody></table>
+        <p class="t16 mut">The vehicle maker's manual, local codes and licensed practice go first.</p>
+      </template>
+      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    </template>
+    <template #figure>
+      <template v-if="running">
+        <p class="t20 spread"><span>{{ stop ? 'Since the key was due off' : 'Running' }}</span><span>{{ stop ? '' : left <= 15 ? '' : `${Math.ceil(left)} s left` }}</span></p>
+        <p class="clock" :class="{ outside: stop }">{{ stop ? (clock - since).toFixed(1) : minutesSeconds(clock) }}</p>
+        <p v-if="!stop && left <= 15" class="off">Off in {{ Math.ceil(left) }}</p>
+        <p v-if="pressureDue && !stop" class="t24">Oil pressure by {{ pressureDue.at_s }} s</p>
+        <button type="button" class="stop" @click="keyOff">{{ stop ? 'Key is off' : 'STOP' }}<small>{{ stop ? 'then press here' : 'Key off, then press here' }}</small><kbd>Space or either pedal</kbd></button>
+      </template>
+      <template v-else>
+        <p class="t20">{{ passed ? 'Passed' : 'At most' }}</p>
+        <p class="limit">{{ bench.limit_s === null ? '–' : bench.limit_s < 90 ? bench.limit_s : bench.limit_s / 60 }}<span>{{ bench.limit_s !== null && bench.limit_s >= 90 ? 'min' : 's' }}</span></p>
+        <p v-if="bench.assumed" class="assumed">a figure here is assumed</p>
+      </template>
+    </template>
+  </BenchFrame>
+  </div>
+</template>
+
+<style scoped>
+.run { min-height: 100%; }
+.stopped { background: var(--outw); margin: -10px -20px; padding: 10px 20px; border-left: 12px solid var(--out); }
+.stopword { font-size: 96px; font-weight: 850; color: var(--out); line-height: 1; display: flex; gap: 20px; align-items: center; }
+.stopword span { color: var(--ink); }
+.going { display: grid; gap: 10px; }
+.senses { display: grid; grid-template-columns: repeat(6, 1fr); gap: 8px; }
+.senses .btn { flex-wrap: wrap; padding: 6px; font-size: 18px; }
+.samples { display: grid; grid-template-columns: repeat(4, 1fr) auto; gap: 8px; align-items: end; }
+.clock { font-size: 120px; font-weight: 850; letter-spacing: -0.03em; line-height: 1; }
+.limit { font-size: 132px; font-weight: 850; line-height: 1; letter-spacing: -0.03em; }
+.limit span { font-size: 36px; margin-left: 8px; letter-spacing: 0; }
+.off { font-size: 36px; font-weight: 800; }
+.spread { display: flex; justify-content: space-between; }
+.stop { width: 100%; min-height: 280px; background: var(--ink); color: var(--now); border: 0; border-radius: 3px; font-size: 96px; font-weight: 850; line-height: 1; cursor: pointer; margin-top: 10px; display: flex; flex-direction: column; align-items: center; justify-content: center; gap: 14px; }
+.stopped .stop { background: var(--yel); color: var(--onyel); font-size: 56px; border: 3px solid var(--yeledge); }
+.stop small { font-size: 24px; font-weight: 650; }
+.isolate { display: grid; margin: 8px 0; }
+.suspects li { list-style: decimal inside; }
+.cause { display: grid; gap: 8px; margin: 8px 0; }
+@media (max-width: 959px) { .senses { grid-template-columns: repeat(3, 1fr); } .samples { grid-template-columns: 1fr 1fr; } .stop { min-height: 180px; font-size: 72px; } }
+</style>

@@ -1,0 +1,200 @@
+<script setup lang="ts">
+/** One bolt at a time: the figure to set is the largest thing, the joint is drawn, the next bolt is yellow. */
+import { computed, ref } from 'vue'
+import { Refusal, type TightenBenchView } from '@/api/client'
+import BoltPattern from '@/drawings/BoltPattern.vue'
+import LimitBar from '@/drawings/LimitBar.vue'
+import VerdictMark from '@/drawings/VerdictMark.vue'
+import WrenchSketch from '@/drawings/WrenchSketch.vue'
+import WorkingLines from '@/shell/WorkingLines.vue'
+import { useKeys } from '@/composables/keys'
+import { useBook } from '@/stores/book'
+import BenchFrame from './BenchFrame.vue'
+
+const props = defineProps<{ bench: TightenBenchView }>()
+const book = useBook()
+const frame = ref<InstanceType<typeof BenchFrame> | null>(null)
+const other = ref(false)
+const otherBolt = ref(1)
+const otherStage = ref(1)
+const typed = ref('')
+const problem = ref('')
+const tools = ref(false)
+const wrench = ref('')
+const adapter = ref('')
+const angle = ref('0')
+const asked = ref<number | null>(null)
+
+const joint = computed(() => props.bench.joint)
+const setting = computed(() => props.bench.setting)
+const next = computed(() => joint.value.next_bolt)
+const stage = computed(() => joint.value.next_stage)
+const indicating = computed(() => joint.value.wrench?.kind === 'indicating wrench' && setting.value?.kind === 'torque')
+const blocked = computed(() => !joint.value.final && next.value === null)
+const needsWrench = computed(() => setting.value?.kind === 'torque' && setting.value.set_to === null)
+const title = computed(() => {
+  if (joint.value.final) return `${joint.value.name}: final`
+  if (joint.value.to_mark) return `Bolt ${next.value}: mark it`
+  return stage.value ? `Bolt ${next.value}, stage ${stage.value}` : (joint.value.waits ?? joint.value.name)
+})
+const ready = computed(() => (joint.value.final || joint.value.to_mark || (!needsWrench.value && !props.bench.wide && !indicating.value && !blocked.value)))
+const figure = computed(() => setting.value?.figure ?? '')
+const size = computed(() => (figure.value.length <= 3 ? 'huge' : 'large'))
+const outside = computed(() => joint.value.outside.map((n) => joint.value.bolts[n - 1]))
+const say = computed(() => `Bolt ${next.value}, stage ${stage.value}, ${setting.value?.figure} ${setting.value?.kind === 'angle' ? 'degrees' : 'newton metres'}`)
+
+async function click() {
+  problem.value = ''
+  if (joint.value.final) return frame.value?.done()
+  if (next.value === null) return
+  const act = joint.value.to_mark ? 'marked' : 'clicked'
+  await book.act({ kind: 'fastener', step: props.bench.step, bolt: next.value, act, stage: act === 'clicked' ? stage.value : null })
+}
+function askOther(bolt: number | null = next.value, at: number | null = stage.value) {
+  if (bolt === null) return
+  otherBolt.value = bolt
+  otherStage.value = at ?? joint.value.bolts[bolt - 1].stage
+  typed.value = problem.value = ''
+  other.value = true
+}
+async function writeOther() {
+  if (!typed.value.trim()) return
+  try {
+    await book.write({ kind: 'fastener', step: props.bench.step, bolt: otherBolt.value, act: indicating.value ? 'read' : 'clicked', stage: otherStage.value || 1, typed: typed.value.trim() })
+    other.value = false
+  } catch (error) {
+    book.refused = ''
+    problem.value = error instanceof Refusal ? error.message : ''
+  }
+}
+async function again(bolt: number) {
+  asked.value = null
+  const at = joint.value.bolts[bolt - 1].stage
+  if (indicating.value) return askOther(bolt, at)
+  await book.act({ kind: 'fastener', step: props.bench.step, bolt, act: 'clicked', stage: at, note: 'put right' })
+}
+async function loosen(bolt: number) {
+  asked.value = null
+  await book.act({ kind: 'fastener', step: props.bench.step, bolt, act: 'state', tightness: 'loosened again' })
+}
+async function state(bolt: number, tightness: 'by hand' | 'snug' | 'cinched' | 'left out on purpose' | 'out') {
+  asked.value = null
+  await book.act({ kind: 'fastener', step: props.bench.step, bolt, act: 'state', tightness })
+}
+async function passOver(bolt: number) {
+  asked.value = null
+  const reason = await frame.value?.ask({ title: `Leave bolt ${bolt} as it is`, button: 'Left with this reason', why: 'It stays marked, and the joint counts it as passed over.' })
+  if (reason) await book.act({ kind: 'decision', step: props.bench.step, about: 'pass_over', bolt, stage: joint.value.bolts[bolt - 1].stage, reason })
+}
+function askWrench() {
+  wrench.value = joint.value.wrench?.id ?? props.bench.wrenches.find((w) => w.usable)?.id ?? ''
+  adapter.value = joint.value.adapter ? String(joint.value.adapter.length) : ''
+  angle.value = joint.value.adapter ? String(joint.value.adapter.angle) : '0'
+  problem.value = ''
+  tools.value = true
+}
+async function takeWrench(reason: string | null = null) {
+  const length = Number(adapter.value.replace(',', '.') || '0')
+  const turned = Number(angle.value.replace(',', '.') || '0')
+  if (!Number.isFinite(length) || !Number.isFinite(turned)) { problem.value = 'The adapter needs a length in mm and an angle in degrees, such as 60 and 0.'; return }
+  try {
+    await book.write({ kind: 'decision', step: props.bench.step, about: 'wrench', wrench: wrench.value, adapter: length ? { length, angle: turned } : null, reason })
+    tools.value = false
+  } catch (error) {
+    book.refused = ''
+    problem.value = (error as Error).message
+  }
+}
+async function goOn() {
+  const reason = await frame.value?.ask({ title: 'Go on with this wrench', button: 'Go on', why: `${props.bench.wide}.` })
+  if (!reason) return
+  askWrench()
+  tools.value = false
+  await takeWrench(reason)
+}
+useKeys(() => ({ e: () => askOther(), w: askWrench }))
+</script>
+
+<template>
+  <BenchFrame ref="frame" :bench="bench" :title="title" :line="`${joint.name}, ${joint.progress}. ${bench.fastener}${bench.treatment ? `, ${bench.treatment}` : ''}`" :ready="ready" :no-primary="blocked || indicating" :say="say" @primary="click">
+    <template #work>
+      <ol class="ladder"><li v-for="s in joint.stages" :key="s.number" :class="{ done: s.done === joint.bolts.length, now: s.number === stage }"><b>{{ s.kind === 'angle' ? '+' : '' }}{{ s.asked }}{{ s.kind === 'angle' ? '°' : '' }}</b><span>stage {{ s.number }}</span><small>{{ s.done === joint.bolts.length ? 'done' : s.number === stage ? `${s.done} of ${joint.bolts.length}` : '' }}</small></li></ol>
+      <BoltPattern :bolts="joint.bolts" :stage-count="joint.stages.length" :stage-now="stage" :next="next" :layout="bench.layout" :sides="bench.sides as [string, string] | null" @press="asked = $event" />
+      <ol class="sr"><li v-for="b in joint.bolts" :key="b.number">Bolt {{ b.number }}, {{ b.tightness }}{{ b.gets ? `, ${b.gets}, ${b.words}` : '' }}{{ b.marked ? ', marked' : '' }}</li></ol>
+      <div class="under">
+        <WrenchSketch v-if="joint.wrench && setting?.kind === 'torque' && setting.set_to !== null" :adapter="joint.adapter?.length ?? 0" :angle="joint.adapter?.angle ?? 0" :grip="Number(joint.wrench.grip_mm ?? 0)" :sum="setting.working[0] ?? ''" :mark="setting.working.length > 2 ? setting.working[1] : ''" />
+        <button v-for="bolt in outside.slice(0, 1)" :key="bolt.number" type="button" class="block right" @click="asked = bolt.number">
+          <VerdictMark :verdict="bolt.verdict" :side="bolt.side" :size="9" />
+          <span><b class="t20">Put bolt {{ bolt.number }} right: {{ bolt.words.replace('outside, ', '') }}</b><small>{{ outside.length > 1 ? `${outside.length - 1} more after it. ` : '' }}{{ bolt.stage < joint.stages.length ? `Stage ${bolt.stage + 1} waits for it.` : 'The joint waits for it.' }}</small></span>
+        </button>
+      </div>
+      <p v-if="bench.wait_for" class="opens">Final only: {{ bench.wait_for }}</p>
+      <p class="t16 mut">{{ bench.do }}</p>
+    </template>
+    <template #figure>
+      <template v-if="setting">
+        <p class="t20">{{ setting.kind === 'angle' ? `Bolt ${next}: turn by` : `Bolt ${next}: set the wrench to` }}</p>
+        <p class="hero" :class="size">{{ figure }}<span>{{ setting.unit }}</span></p>
+        <template v-if="setting.judgement">
+          <p class="t28">Bolt gets {{ setting.judgement.value_text }}</p>
+          <p>asked {{ setting.judgement.target_text }}, limits <span :class="{ assumed: joint.tolerance_assumed }">±{{ joint.tolerance }} %{{ joint.tolerance_assumed ? ' assumed' : '' }}</span></p>
+          <LimitBar :bar="setting.judgement" :verdict="setting.judgement.verdict" :side="setting.judgement.side" :assumed="setting.judgement.assumed" :lo-text="setting.judgement.lo_text" :hi-text="setting.judgement.hi_text" :words="setting.judgement.words" />
+          <WorkingLines :lines="setting.working" />
+        </template>
+        <p v-if="setting.refusal" class="block">{{ setting.refusal }}</p>
+        <p v-if="setting.note" class="t20">{{ setting.note }}</p>
+        <div v-if="bench.wide" class="block"><p class="b">{{ bench.wide }}: another wrench, or go on with a reason.</p><button type="button" class="btn small" @click="goOn">Go on with a reason</button></div>
+      </template>
+      <p v-else-if="joint.to_mark" class="t24">All at the last stage. Paint a stroke over bolt {{ next }} and the head.</p>
+      <p v-else-if="joint.final" class="t24">Every bolt is final{{ joint.bolts.some((b) => b.marked) ? ' and marked' : '' }}.</p>
+      <p v-else class="t24">{{ joint.waits }}</p>
+    </template>
+    <template #second>
+      <button type="button" class="btn second" @click="askOther()">{{ indicating ? 'It read' : 'Other figure' }}<kbd>E</kbd></button>
+      <button type="button" class="btn second" @click="askWrench">{{ joint.wrench ? joint.wrench.code : 'Choose a' }} wrench<kbd>W</kbd></button>
+    </template>
+  </BenchFrame>
+  <el-dialog v-model="other" :title="indicating ? `Bolt ${otherBolt}: what did it read?` : `Bolt ${otherBolt}: where did the wrench stand?`" width="640" append-to-body>
+    <form @submit.prevent="writeOther"><label class="field"><span>stage {{ otherStage }}, with or without unit</span><input v-model="typed" class="entry big" autofocus inputmode="decimal" name="other" autocomplete="off" /></label><p v-if="problem" class="problem" role="alert">{{ problem }}</p><button type="submit" class="btn" style="margin-top: 12px">Write it</button></form>
+  </el-dialog>
+  <el-dialog v-model="tools" title="Which wrench, which adapter?" width="640" append-to-body>
+    <form class="wrenches" @submit.prevent="takeWrench()">
+      <label v-for="w in bench.wrenches" :key="w.id" class="wrench"><input v-model="wrench" type="radio" name="wrench" :value="w.id" /><span><b>{{ w.code }}</b> {{ w.name }}<small>{{ w.words }}{{ w.holds ? '' : ', wider than the joint asks' }}</small></span></label>
+      <div class="two"><label class="field"><span>adapter, drive to bolt, mm (0 for none)</span><input v-model="adapter" class="entry" inputmode="decimal" name="adapter" /></label><label class="field"><span>angle: 0 straight out, 90 square</span><input v-model="angle" class="entry" inputmode="decimal" name="angle" /></label></div>
+      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+      <button type="submit" class="btn" :disabled="!wrench">Take this one</button>
+    </form>
+  </el-dialog>
+  <el-dialog :model-value="asked !== null" :title="`Bolt ${asked ?? ''}`" width="640" append-to-body @close="asked = null">
+    <p v-if="asked" class="t20">{{ joint.bolts[asked - 1].tightness }}{{ joint.bolts[asked - 1].words ? `, ${joint.bolts[asked - 1].words}` : '' }}</p>
+    <template v-if="asked && joint.outside.includes(asked)">
+      <p class="quiet">{{ joint.put_right[joint.outside.indexOf(asked)] }}</p>
+      <div class="two"><button type="button" class="btn" @click="again(asked)">Pulled again</button><button type="button" class="btn" @click="loosen(asked)">Loosened again</button><button type="button" class="btn" @click="passOver(asked)">Leave it, with a reason</button></div>
+      <p class="t16 mut" style="margin-top: 12px">or its state is</p>
+    </template>
+    <div v-if="asked" class="choices"><button v-for="word in ['by hand', 'snug', 'cinched', 'out', 'left out on purpose'] as const" :key="word" type="button" class="btn" @click="state(asked, word)">{{ word }}</button><button type="button" class="btn" @click="loosen(asked)">loosened again</button></div>
+  </el-dialog>
+</template>
+
+<style scoped>
+.ladder { display: flex; gap: 6px; margin-bottom: 6px; }
+.ladder li { flex: 1; border: 1px solid var(--hair); border-bottom: 8px solid var(--hair); padding: 3px 8px; display: flex; align-items: baseline; gap: 6px; min-height: 46px; white-space: nowrap; font-size: 16px; }
+.ladder li b { font-size: 22px; font-weight: 780; }
+.ladder small { margin-left: auto; font-size: 16px; }
+.ladder .done { border-bottom-color: var(--ink); }
+.ladder .now { border: 3px solid var(--ink); border-bottom: 8px solid var(--yel); padding: 1px 6px; flex: 1.5; }
+.under { display: flex; gap: 14px; align-items: flex-start; flex-wrap: wrap; }
+.right { flex: 1; min-width: 300px; display: flex; gap: 12px; align-items: center; text-align: left; border: 0; border-left: 8px solid var(--out); min-height: 92px; cursor: pointer; }
+.right small { display: block; font-size: 16px; }
+.two { display: flex; gap: 8px; flex-wrap: wrap; margin-top: 8px; }
+.two > * { flex: 1; }
+.hero { font-weight: 850; letter-spacing: -0.035em; line-height: 0.95; margin: 4px 0 8px; white-space: nowrap; }
+.huge { font-size: 192px; } .large { font-size: 132px; }
+.hero span { font-size: 36px; font-weight: 780; letter-spacing: 0; margin-left: 8px; }
+.huge:has(span) { font-size: clamp(132px, 14vw, 192px); }
+.wrenches { display: grid; gap: 10px; }
+.wrench { display: flex; gap: 12px; align-items: center; border-top: 1px solid var(--hair); min-height: 52px; cursor: pointer; }
+.wrench input { width: 26px; height: 26px; accent-color: var(--ink); }
+.wrench small { display: block; font-size: 16px; }
+.choices { display: grid; grid-template-columns: 1fr 1fr 1fr; gap: 8px; margin-top: 12px; }
+</style>

@@ -1,0 +1,53 @@
+/** Keys and pedals. Presses only, held keys do not repeat, and a control that has the focus takes Space for itself. */
+import { onMounted, onUnmounted } from 'vue'
+
+const WAKE_AFTER_MS = 30 * 60 * 1000
+const TWICE_MS = 600
+let lastPress = Date.now()
+let lastPrimary = 0
+
+type Action = () => unknown
+export type KeyMap = Record<string, Action>
+
+function typing(): boolean {
+  const at = document.activeElement
+  return at instanceof HTMLInputElement || at instanceof HTMLTextAreaElement || at instanceof HTMLSelectElement
+}
+
+function focusTakes(key: string): boolean {
+  const at = document.activeElement
+  const control = at instanceof HTMLButtonElement || at instanceof HTMLAnchorElement || at?.getAttribute('role') === 'button'
+  return control && [' ', 'Enter', 'Backspace', 'ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'].includes(key)
+}
+
+function dialogOpen(): boolean {
+  return [...document.querySelectorAll<HTMLElement>('.el-overlay')].some((o) => o.style.display !== 'none')
+}
+
+/** Whether a press of the primary key is a second one within 0.6 s. */
+export function pressedTwice(): boolean {
+  const now = Date.now()
+  const twice = now - lastPrimary < TWICE_MS
+  if (!twice) lastPrimary = now
+  return twice
+}
+
+/** `keys` maps a key (lower case letters, " ", "PageDown" ...) to what it does; read anew at each press. */
+export function useKeys(keys: () => KeyMap): void {
+  function pressed(event: KeyboardEvent) {
+    const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
+    if (event.repeat || event.ctrlKey || event.metaKey || event.altKey || dialogOpen()) return
+    const pedal = key === 'PageDown' || key === 'PageUp'
+    if (!pedal && (typing() || focusTakes(key))) return
+    const action = keys()[key]
+    if (!action) return
+    event.preventDefault()
+    const away = Date.now() - lastPress > WAKE_AFTER_MS
+    lastPress = Date.now()
+    if (away && (key === ' ' || pedal)) return
+    if ((key === ' ' || key === 'PageDown') && pressedTwice()) return
+    action()
+  }
+  onMounted(() => window.addEventListener('keydown', pressed))
+  onUnmounted(() => window.removeEventListener('keydown', pressed))
+}

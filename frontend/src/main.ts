@@ -1,0 +1,13 @@
+import { createPinia } from 'pinia'
+import { createApp } from 'vue'
+import App from './App.vue'
+import { router } from './router'
+import { listenLive } from './stores/live'
+import './theme/tokens.css'
+import './theme/base.css'
+
+const app = createApp(App)
+app.use(createPinia())
+app.use(router)
+app.mount('#app')
+listenLive()

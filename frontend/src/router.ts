@@ -1,0 +1,16 @@
+import { createRouter, createWebHistory } from 'vue-router'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'shop', component: () => import('./views/ShopView.vue') },
+    { path: '/new', name: 'new', component: () => import('./views/NewBuildView.vue') },
+    { path: '/tools', name: 'tools', component: () => import('./views/ToolsView.vue') },
+    { path: '/builds/:build', name: 'build', component: () => import('./views/StepView.vue'), props: true },
+    { path: '/builds/:build/steps/:step', name: 'step', component: () => import('./views/StepView.vue'), props: true },
+    { path: '/builds/:build/gate', name: 'gate', component: () => import('./views/GateView.vue'), props: true },
+    { path: '/builds/:build/log', name: 'log', component: () => import('./views/LogView.vue'), props: true },
+    { path: '/builds/:build/limits', name: 'limits', component: () => import('./views/LimitsView.vue'), props: true },
+    { path: '/:rest(.*)*', name: 'lost', component: () => import('./views/LostView.vue') },
+  ],
+})

@@ -1,0 +1,136 @@
+<script setup lang="ts">
+/** The frame: strip, Written, Now and Next. `desk` is the sitting-down form: one line of Written, no Next. */
+import { computed, onMounted, ref, watch } from 'vue'
+import { useNow } from '@vueuse/core'
+import { useRouter } from 'vue-router'
+import { useKeys } from '@/composables/keys'
+import { clockOf } from '@/composables/time'
+import { useBook } from '@/stores/book'
+import { useJournal } from '@/stores/journal'
+import { useSession } from '@/stores/session'
+import { useShop } from '@/stores/shop'
+import LedgerDrawer from './LedgerDrawer.vue'
+import LineText from './LineText.vue'
+import MarkLogo from './MarkLogo.vue'
+import StripNav from './StripNav.vue'
+import StrikeDialog from './StrikeDialog.vue'
+import LeaveOpenDialog from './LeaveOpenDialog.vue'
+
+const props = defineProps<{ build: string; step?: string | null; desk?: string; next?: readonly string[] }>()
+const book = useBook()
+const shop = useShop()
+const journal = useJournal()
+const session = useSession()
+const router = useRouter()
+const ledger = ref(false)
+const strike = ref<InstanceType<typeof StrikeDialog> | null>(null)
+const leave = ref<InstanceType<typeof LeaveOpenDialog> | null>(null)
+const now = useNow({ interval: 10000 })
+const written = computed(() => (props.desk ? (book.frame?.written ?? []).slice(-1) : (book.frame?.written ?? [])))
+const go = (name: string) => void router.push({ name, params: { build: props.build } })
+const strikeLast = () => {
+  const line = [...(book.frame?.written ?? [])].reverse().find((l) => l.strikable)
+  if (line) strike.value?.ask(line)
+}
+
+onMounted(() => { if (!shop.view) void shop.load() })
+watch(() => [props.build, props.step], () => void book.open(props.build, props.step ?? null), { immediate: true })
+useKeys(() => ({
+  l: () => (ledger.value = true),
+  j: () => go('log'),
+  g: () => go('gate'),
+  f: () => go('limits'),
+  t: () => void router.push('/tools'),
+  d: session.toggleTheme,
+  o: () => leave.value?.ask(),
+  Backspace: strikeLast,
+  Escape: () => void router.push({ name: 'build', params: { build: props.build } }),
+}))
+defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['ask']>[0]) => strike.value?.ask(line) })
+</script>
+
+<template>
+  <div class="frame" :class="{ desk }">
+    <a class="skip" href="#now">To the work in hand</a>
+    <StripNav v-if="book.frame && book.card?.id === build" class="left" :frame="book.frame" :build="build" :step="step ?? null" @ledger="ledger = true" />
+    <div v-else class="left empty"><MarkLogo /></div>
+    <header class="written">
+      <span class="b label">Written</span>
+      <ol aria-live="polite">
+        <li v-for="line in written" :key="line.id"><time>{{ clockOf(line.time, shop.zone) }}</time><LineText :line="line" /></li>
+        <li v-for="item in journal.notSaved" :key="item.id" class="mut"><time>…</time><span class="hand">{{ item.entry.kind }}: not yet saved</span></li>
+      </ol>
+      <div class="about">
+        <span class="b">{{ book.card?.name ?? '' }}</span>
+        <span v-if="!desk" class="mut">{{ book.card?.about ?? '' }}</span>
+        <span class="mut tools">{{ desk ? `${desk}, ` : '' }}{{ clockOf(now.toISOString(), shop.zone) }}
+          <button type="button" class="who" @click="session.asked = true">{{ session.who || 'who?' }}</button></span>
+      </div>
+    </header>
+    <main id="now" class="now" tabindex="-1">
+      <div v-if="journal.notWritten.length" class="block notwritten" role="alert">
+        <div v-for="item in journal.notWritten" :key="item.id" class="refused"><span><b>Not written ({{ item.entry.kind }}):</b> {{ item.refused }}</span>
+          <button type="button" class="btn small" @click="journal.again(item, book.bench?.seen ?? 0).then((v) => v && book.take(v)).catch(() => undefined)">Write it again</button>
+          <button type="button" class="btn small" @click="journal.forget(item.id)">Drop it</button></div>
+      </div>
+      <div v-if="book.problem" class="block" role="alert"><p class="t24">{{ book.problem }}</p><button type="button" class="btn small" @click="book.open(build, step ?? null)">Look again</button></div>
+      <slot />
+    </main>
+    <footer v-if="!desk" class="next">
+      <span class="b label">Next</span>
+      <ol><li v-for="(line, k) in (next ?? []).slice(0, 3)" :key="k" :class="{ b: k === 0 }">{{ line }}</li></ol>
+      <div class="acts">
+        <div class="pair"><button type="button" class="btn small open" @click="leave?.ask()">Leave open <kbd>O</kbd></button><button type="button" class="btn small" @click="strikeLast">Strike last <kbd>Bksp</kbd></button></div>
+        <div class="pair"><RouterLink class="btn small" :to="{ name: 'gate', params: { build } }">Gates <kbd>G</kbd></RouterLink><RouterLink class="btn small" :to="{ name: 'log', params: { build } }">Log <kbd>J</kbd></RouterLink><RouterLink class="btn small" :to="{ name: 'limits', params: { build } }">Figures <kbd>F</kbd></RouterLink></div>
+      </div>
+    </footer>
+    <LedgerDrawer v-model="ledger" :build="build" />
+    <StrikeDialog ref="strike" :build="build" />
+    <LeaveOpenDialog ref="leave" :step="step ?? null" />
+  </div>
+</template>
+
+<style scoped>
+.frame { display: grid; height: 100vh; height: 100dvh; grid-template: 'left written' 116px 'left now' minmax(0, 1fr) 'left next' 110px / 260px minmax(0, 1fr); }
+.frame.desk { grid-template: 'left written' 44px 'left now' minmax(0, 1fr) / 260px minmax(0, 1fr); }
+.left { grid-area: left; }
+.left.empty { padding: 10px 14px; }
+.written { grid-area: written; display: flex; padding: 11px 20px 0; overflow: hidden; gap: 6px; }
+.desk .written { padding-top: 7px; }
+.label { width: 84px; flex: none; line-height: 30px; }
+.written ol { flex: 1; min-width: 0; overflow: hidden; }
+.written li { display: flex; height: 30px; line-height: 30px; white-space: nowrap; overflow: hidden; }
+.written time { width: 62px; flex: none; color: var(--mut); }
+.written li :deep(.line) { overflow: hidden; text-overflow: ellipsis; }
+.about { text-align: right; display: flex; flex-direction: column; line-height: 30px; white-space: nowrap; max-width: 316px; }
+.about > span { overflow: hidden; text-overflow: ellipsis; }
+.desk .about { flex-direction: row; gap: 14px; max-width: 60%; }
+.who { border: 1.5px solid var(--line); background: var(--zinc2); border-radius: 3px; font-weight: 700; font-size: 16px; min-width: 52px; height: 26px; margin-left: 8px; cursor: pointer; position: relative; }
+.who::after { content: ''; position: absolute; inset: -9px -4px; }
+.now { grid-area: now; background: var(--now); border-top: 8px solid var(--yel); border-bottom: 3px solid var(--line); overflow: auto; min-height: 0; padding: 10px 20px; outline-offset: -6px; }
+.desk .now { border-bottom: 0; }
+.next { grid-area: next; display: flex; padding: 8px 20px; gap: 6px; overflow: hidden; }
+.next ol { flex: 1; min-width: 0; }
+.next li { height: 30px; line-height: 30px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+.acts { width: 308px; flex: none; display: flex; flex-direction: column; gap: 6px; }
+.pair { display: flex; gap: 8px; }
+.pair > * { flex: 1 1 auto; padding: 6px 7px; gap: 6px; white-space: nowrap; font-size: 16px; }
+.pair kbd { padding: 0 5px; }
+.refused { display: flex; gap: 10px; align-items: center; flex-wrap: wrap; }
+.notwritten { margin-bottom: 10px; }
+@media (max-width: 1179px) {
+  .frame { grid-template-columns: 72px minmax(0, 1fr); }
+  .frame.desk { grid-template-columns: 72px minmax(0, 1fr); }
+}
+@media (max-width: 959px) {
+  .frame { grid-template-rows: 60px minmax(0, 1fr) 110px; }
+  .frame:not(.desk) .written li:not(:last-child), .about > .mut:not(.tools) { display: none; }
+  .about { flex-direction: row; gap: 10px; max-width: 46%; line-height: 40px; }
+  .written li, .label { line-height: 40px; height: 40px; }
+  .label { width: 76px; }
+  .acts { width: 300px; }
+  .next li:nth-child(3) { display: none; }
+  .next .label { width: 56px; }
+}
+@media (max-width: 600px) { .next { display: none; } .frame { grid-template-rows: 60px minmax(0, 1fr); } .label { display: none; } }
+</style>

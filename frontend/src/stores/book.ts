@@ -1,0 +1,84 @@
+/** The open build: its frame, the step in hand, and writing to it. Status is displayed here, never computed. */
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import { type AppendView, type BenchView, type BuildCard, client, type Entry, got, type LogLine, Refusal } from '@/api/client'
+import { useJournal } from './journal'
+
+export const useBook = defineStore('book', () => {
+  const card = ref<BuildCard | null>(null)
+  const bench = ref<BenchView | null>(null)
+  const problem = ref('')
+  const refused = ref('')
+  const touched = ref(false)
+  const last = ref<LogLine | null>(null)
+  const busy = ref(false)
+  const frame = computed(() => card.value?.frame ?? null)
+  const journal = useJournal()
+  let asked = 0
+
+  journal.whenSent((view) => take(view, true))
+
+  /** Load the frame of a build and the bench of a step; a late answer never overwrites a newer one. */
+  async function open(build: string, step: string | null) {
+    const mine = ++asked
+    if (card.value?.id !== build) {
+      card.value = null
+      touched.value = false
+      last.value = null
+    }
+    if (bench.value?.step !== step) bench.value = null
+    try {
+      const loaded = await got(client.GET('/api/builds/{build}', { params: { path: { build } } }))
+      const path = { build, step: step ?? '' }
+      const stepView = step ? await got(client.GET('/api/builds/{build}/steps/{step}', { params: { path } })) : null
+      if (mine !== asked) return
+      card.value = loaded
+      bench.value = stepView as BenchView | null
+      problem.value = ''
+    } catch (error) {
+      if (mine === asked) problem.value = (error as Error).message
+    }
+  }
+  async function reload() {
+    if (card.value) await open(card.value.id, bench.value?.step ?? null)
+  }
+
+  function take(view: AppendView, fromQueue = false) {
+    if (!card.value || view.build.id !== card.value.id || view.build.frame.head < card.value.frame.head) return
+    asked++
+    card.value = view.build
+    if (view.bench && view.bench.step === bench.value?.step) bench.value = view.bench as BenchView
+    else if (!view.bench || fromQueue) void reload()
+    last.value = view.line
+    touched.value = true
+  }
+
+  /** Write an entry; true when it is on the server, false when it waits or was refused (then `refused` says why). */
+  async function write(entry: Entry): Promise<boolean> {
+    if (!card.value || busy.value) return false
+    busy.value = true
+    refused.value = ''
+    try {
+      const seen = Math.max(bench.value?.seen ?? 0, 0)
+      const view = await journal.write(card.value.id, entry, entry.kind === 'undone' ? card.value.frame.head : seen)
+      if (view) take(view)
+      return view !== null
+    } catch (error) {
+      refused.value = (error as Error).message
+      if (error instanceof Refusal && error.status === 409) void reload()
+      if (error instanceof Refusal) throw error
+      return false
+    } finally {
+      busy.value = false
+    }
+  }
+  /** Like `write`, for acts whose refusal the frame itself shows. */
+  async function act(entry: Entry): Promise<boolean> {
+    try {
+      return await write(entry)
+    } catch {
+      return false
+    }
+  }
+  return { card, bench, frame, problem, refused, touched, last, busy, open, reload, take, write, act }
+})

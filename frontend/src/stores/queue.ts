@@ -1,0 +1,37 @@
+/** What was typed and is not acknowledged yet, kept in IndexedDB so that a reload loses nothing. */
+import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
+import type { Entry } from '@/api/client'
+
+export interface Waiting {
+  id: string
+  build: string
+  who: string
+  bench_time: string
+  seen: number
+  entry: Entry
+  refused: string | null
+}
+
+interface Shelf extends DBSchema {
+  queue: { key: string; value: Waiting }
+}
+
+let shelf: Promise<IDBPDatabase<Shelf>> | null = null
+
+function open(): Promise<IDBPDatabase<Shelf>> {
+  shelf ??= openDB<Shelf>('hollet', 1, { upgrade: (db) => void db.createObjectStore('queue', { keyPath: 'id' }) })
+  return shelf
+}
+
+export async function keep(item: Waiting): Promise<void> {
+  await (await open()).put('queue', JSON.parse(JSON.stringify(item)) as Waiting)
+}
+
+export async function drop(id: string): Promise<void> {
+  await (await open()).delete('queue', id)
+}
+
+/** All that waits, in the order in which it was typed (ids of version 7 sort by time). */
+export async function all(): Promise<Waiting[]> {
+  return (await open()).getAll('queue')
+}

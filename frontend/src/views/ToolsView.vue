@@ -1,0 +1,111 @@
+<script setup lang="ts">
+/** The shop's tools: figures as half-widths, zeroing, and setting a gauge with a micrometer. */
+import { computed, onMounted, ref } from 'vue'
+import { client, got, type Instrument } from '@/api/client'
+import { useKeys } from '@/composables/keys'
+import MarkLogo from '@/shell/MarkLogo.vue'
+import { useSession } from '@/stores/session'
+import { useShop } from '@/stores/shop'
+
+type Draft = Record<string, string | boolean | null>
+const shop = useShop()
+const session = useSession()
+const editing = ref<Draft | null>(null)
+const version = ref(0)
+const setting = ref<Instrument | null>(null)
+const master = ref('')
+const at = ref('')
+const problem = ref('')
+const said = ref('')
+const FIELDS = [['code', 'code on the tool'], ['name', 'name'], ['unit', 'unit'], ['lo', 'range from'], ['hi', 'range to'], ['resolution', 'resolution'], ['mpe', 'permissible error ±'], ['mpe_percent', 'permissible error ± %'], ['s', 'usual repeatability s'], ['offset', 'known offset (reads too much)'], ['zero_error', 'zero error ±'], ['setting_s', 'repeatability of setting'], ['grip_mm', 'length to the grip, mm'], ['checked', 'last checked'], ['source', 'figures from']] as const
+const shown = computed(() => shop.tools.filter((t) => !t.retired))
+const masters = computed(() => shown.value.filter((t) => t.kind === 'micrometer'))
+const KINDS = ['micrometer', 'bore gauge', 'caliper', 'depth gauge', 'dial indicator', 'feeler', 'gauge strip', 'rule', 'straight edge', 'jug', 'pressure gauge', 'thermometer', 'timing light', 'voltmeter', 'angle gauge', 'click wrench', 'indicating wrench']
+
+onMounted(() => void shop.load())
+useKeys(() => ({ d: session.toggleTheme }))
+function edit(tool: Instrument | null) {
+  problem.value = said.value = ''
+  version.value = tool?.version ?? 0
+  editing.value = tool ? ({ ...tool } as unknown as Draft) : { code: '', name: '', kind: 'micrometer', dimension: 'length', unit: 'mm', resolution: '0.001' }
+}
+function preset(event: Event) {
+  const found = shop.view?.presets[Number((event.target as HTMLSelectElement).value)]
+  if (found && editing.value) editing.value = { ...editing.value, ...(found as Draft) }
+}
+async function run(call: () => Promise<unknown>, words: string) {
+  problem.value = ''
+  try {
+    await call()
+    editing.value = setting.value = null
+    said.value = words
+    await shop.load()
+  } catch (error) {
+    problem.value = (error as Error).message
+  }
+}
+async function save() {
+  const who = await session.whoIsIt()
+  const draft = editing.value
+  if (!draft) return
+  const tool = Object.fromEntries(Object.entries(draft).filter(([key, value]) => value !== '' && value !== null && key !== 'version'))
+  await run(() => got(client.POST('/api/tools', { body: { who, tool: tool as Record<string, never>, version: version.value } })), `${String(draft.code)} is kept.`)
+}
+async function zeroed(tool: Instrument) {
+  const who = await session.whoIsIt()
+  await run(() => got(client.POST('/api/tools/{tool}/zeroed', { params: { path: { tool: tool.id } }, body: { who } })), `${tool.code} zeroed: readings from before and after no longer share its zero error.`)
+}
+function askSet(tool: Instrument) { setting.value = tool; master.value = masters.value[0]?.id ?? ''; at.value = tool.setting ?? ''; problem.value = '' }
+async function setGauge() {
+  const who = await session.whoIsIt()
+  const tool = setting.value
+  if (!tool) return
+  await run(() => got(client.POST('/api/tools/{tool}/set', { params: { path: { tool: tool.id } }, body: { who, master: master.value, setting: at.value } })), `${tool.code} is set.`)
+}
+</script>
+
+<template>
+  <div class="page">
+    <header><MarkLogo /><button type="button" class="btn small" @click="edit(null)">A new tool</button></header>
+    <main>
+      <h1 class="t28">{{ shown.length }} tools</h1>
+      <p v-if="said" class="quiet" role="status">{{ said }}</p>
+      <p v-if="shop.problem" class="block" role="alert">{{ shop.problem }}</p>
+      <table v-if="shown.length">
+        <thead><tr><th>Tool</th><th>Range</th><th>Permissible ±</th><th>Resolution</th><th>s</th><th>Zero ±, offset</th><th>Set with</th><th><span class="sr">Acts</span></th></tr></thead>
+        <tbody><tr v-for="t in shown" :key="t.id"><td><b>{{ t.code }}</b> {{ t.name }}</td><td>{{ t.lo ?? '' }} to {{ t.hi ?? '' }} {{ t.unit }}</td><td class="b">{{ t.mpe ?? (t.mpe_percent ? `${t.mpe_percent} %` : '–') }}</td><td>{{ t.resolution }}</td><td>{{ t.s ?? 'not known' }}</td><td>{{ t.zero_error }}, {{ t.offset }}</td><td>{{ t.set_with ? `${t.set_with.code} at ${t.setting}` : '–' }}</td>
+          <td><div class="acts"><button type="button" class="btn small" :aria-label="`Edit ${t.code}`" @click="edit(t)">Edit</button><button v-if="t.kind === 'micrometer'" type="button" class="btn small" :aria-label="`${t.code} zeroed`" @click="zeroed(t)">Zeroed</button><button v-if="t.kind === 'bore gauge'" type="button" class="btn small" :aria-label="`Set ${t.code}`" @click="askSet(t)">Set it</button></div></td></tr></tbody>
+      </table>
+      <p v-else class="t20">No tool yet. Without its tools Hollet cannot say whether a reading is inside.</p>
+    </main>
+    <el-dialog :model-value="editing !== null" :title="version ? `Edit ${String(editing?.code ?? '')}` : 'A new tool'" width="760" append-to-body @close="editing = null">
+      <form v-if="editing" class="form" @submit.prevent="save">
+        <label class="field wide"><span>Begin from a typical one; your certificate comes first</span><select class="entry" @change="preset"><option value="">choose</option><option v-for="(p, k) in shop.view?.presets ?? []" :key="k" :value="k">{{ p.name }}</option></select></label>
+        <label class="field"><span>kind</span><select v-model="editing.kind as string" class="entry"><option v-for="k in KINDS" :key="k">{{ k }}</option></select></label>
+        <label v-for="[key, words] in FIELDS" :key="key" class="field"><span>{{ words }}</span><input v-model="editing[key] as string" class="entry" :name="key" autocomplete="off" /></label>
+        <p v-if="problem" class="problem wide" role="alert">{{ problem }}</p>
+        <button type="submit" class="btn wide">Keep it</button>
+      </form>
+    </el-dialog>
+    <el-dialog :model-value="setting !== null" :title="`Set ${setting?.code ?? ''}`" width="560" append-to-body @close="setting = null">
+      <form class="form" @submit.prevent="setGauge">
+        <label class="field"><span>with</span><select v-model="master" class="entry"><option v-for="m in masters" :key="m.id" :value="m.id">{{ m.code }} {{ m.name }}</option></select></label>
+        <label class="field"><span>at, {{ setting?.unit }}</span><input v-model="at" class="entry" name="setting" /></label>
+        <p class="t16 wide">Its readings then carry the zero error of that micrometer; in a difference with readings of the same micrometer it drops out.</p>
+        <p v-if="problem" class="problem wide" role="alert">{{ problem }}</p>
+        <button type="submit" class="btn wide">It is set</button>
+      </form>
+    </el-dialog>
+  </div>
+</template>
+
+<style scoped>
+.page { min-height: 100dvh; display: grid; grid-template-rows: 76px 1fr; }
+header { padding: 16px 20px; display: flex; justify-content: space-between; }
+main { background: var(--now); border-top: 8px solid var(--yel); padding: 18px 20px; overflow-x: auto; }
+td:nth-child(2) { white-space: nowrap; }
+.acts { display: flex; gap: 6px; }
+.form { display: grid; grid-template-columns: 1fr 1fr 1fr; gap: 12px; align-items: end; }
+.wide { grid-column: 1 / -1; }
+@media (max-width: 959px) { td:nth-child(4), th:nth-child(4), td:nth-child(6), th:nth-child(6) { display: none; } .form { grid-template-columns: 1fr 1fr; } .acts { flex-direction: column; } }
+</style>

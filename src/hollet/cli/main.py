@@ -1,0 +1,165 @@
+"""The command line: serve, demo, compute, backup, restore, verify."""
+
+import json
+import os
+import shutil
+import socket
+import sys
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Annotated, Any
+
+import typer
+
+from hollet.core.errors import HolletError, Refused
+from hollet.core.registry import compute as run_calculation
+from hollet.core.registry import names
+
+__all__ = ["app"]
+
+app = typer.Typer(no_args_is_help=True, add_completion=False, help=__doc__)
+Port = Annotated[int, typer.Option(help="Port on 127.0.0.1.")]
+Data = Annotated[Path | None, typer.Option("--data", help="Folder of the data; else HOLLET_DATA, else ~/.local/share/hollet.")]
+
+
+def data_folder(given: Path | None) -> Path:
+    """Where the data is."""
+    return given or Path(os.environ.get("HOLLET_DATA") or Path.home() / ".local" / "share" / "hollet")
+
+
+def fail(message: str) -> typer.Exit:
+    """One sentence to the error channel, exit code 1."""
+    typer.echo(message, err=True)
+    return typer.Exit(1)
+
+
+@app.command()
+def serve(port: Port = 8765, data: Data = None) -> None:
+    """Start Hollet on this machine."""
+    import uvicorn
+
+    from hollet.services.workshop import Workshop
+    from hollet.web.app import create_app
+
+    if not port_free(port):
+        raise fail(f"Port {port} is busy: stop what uses it, or start with --port {port + 1}.")
+    try:
+        workshop = Workshop(data_folder(data))
+        workshop.database.daily_backup(datetime.now(UTC))
+    except (HolletError, OSError) as error:
+        raise fail(f"Hollet cannot start: {error}") from error
+    typer.echo(f"Hollet is on http://127.0.0.1:{port}  (data in {data_folder(data)}; Ctrl-C stops it)")
+    uvicorn.run(create_app(workshop), host="127.0.0.1", port=port, log_level="warning", access_log=False)
+    workshop.close()
+
+
+def port_free(port: int) -> bool:
+    """Whether nobody listens on the port."""
+    with socket.socket() as probe:
+        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            probe.bind(("127.0.0.1", port))
+        except OSError:
+            return False
+    return True
+
+
+@app.command()
+def demo(port: Port = 8765, data: Data = Path("demo-data"), fresh: bool = False, only_make: bool = False) -> None:
+    """Start Hollet with the demo data; it is made once and kept. --fresh makes it anew."""
+    from hollet.services.demo import make_demo
+
+    folder = data_folder(data)
+    if not only_make and not port_free(port):
+        raise fail(f"Port {port} is busy: stop what uses it, or start with --port {port + 1}.")
+    if fresh and folder.exists():
+        shutil.rmtree(folder)
+    if not (folder / "hollet.sqlite").exists():
+        making = folder.with_name(folder.name + ".making")
+        shutil.rmtree(making, ignore_errors=True)
+        make_demo(making)
+        shutil.rmtree(folder, ignore_errors=True)
+        making.rename(folder)
+    if not only_make:
+        serve(port, folder)
+
+
+@app.command()
+def compute(name: Annotated[str | None, typer.Argument()] = None, list_all: Annotated[bool, typer.Option("--list")] = False) -> None:
+    """Run a calculation: JSON in on the standard input, JSON out. A refusal has exit code 2."""
+    if list_all or name is None:
+        typer.echo("\n".join(names()))
+        return
+    try:
+        text = "" if sys.stdin.isatty() else sys.stdin.read()
+        data: Any = json.loads(text or "{}")
+        if not isinstance(data, dict):
+            raise Refused("bad_input", "the input must be a JSON object such as {\"text\": \"3.5 thou\"}", field="input")
+        typer.echo(json.dumps(run_calculation(name, data), ensure_ascii=False))
+    except json.JSONDecodeError as error:
+        refuse("bad_input", f"the input is not JSON: {error}")
+    except HolletError as error:
+        refuse(error.reason_code, error.message)
+
+
+def refuse(code: str, message: str) -> None:
+    """A refusal as JSON, exit code 2."""
+    typer.echo(json.dumps({"refuse": True, "reason_code": code, "message": message}, ensure_ascii=False))
+    raise typer.Exit(2)
+
+
+@app.command()
+def backup(file: Path, data: Data = None) -> None:
+    """Copy the whole database to FILE while Hollet runs."""
+    from hollet.services.workshop import Workshop
+
+    workshop = Workshop(data_folder(data))
+    typer.echo(f"Copied to {workshop.database.backup(file)}")
+    workshop.close()
+
+
+@app.command()
+def restore(file: Path, data: Data = None) -> None:
+    """Put a backup in place of the database; the old one is kept beside it. Stop Hollet first."""
+    folder = data_folder(data)
+    if not file.is_file():
+        raise fail(f"There is no file {file}.")
+    from hollet.services.restoring import restore_backup
+
+    try:
+        kept = restore_backup(file, folder, datetime.now(UTC))
+    except HolletError as error:
+        raise fail(error.message) from error
+    typer.echo(f"Restored into {folder}" + (f"; the database before it is {kept}" if kept else ""))
+
+
+@app.command()
+def verify(data: Data = None) -> None:
+    """Check the database, every chain and every plan; exit code 1 when something is broken."""
+    from hollet.services.archives import verify as check
+    from hollet.services.workshop import Workshop
+
+    workshop = Workshop(data_folder(data))
+    lines = check(workshop)
+    workshop.close()
+    typer.echo("\n".join(lines))
+    if any(line.startswith("broken") for line in lines):
+        raise typer.Exit(1)
+
+
+@app.command()
+def openapi() -> None:
+    """Print the OpenAPI schema, from which the front end's types are made."""
+    import tempfile
+
+    from hollet.services.workshop import Workshop
+    from hollet.web.app import create_app
+
+    with tempfile.TemporaryDirectory() as folder:
+        workshop = Workshop(Path(folder))
+        typer.echo(json.dumps(create_app(workshop).openapi(), indent=1, sort_keys=True, ensure_ascii=False))
+        workshop.close()
+
+
+if __name__ == "__main__":
+    app()

@@ -1,0 +1,151 @@
+"""The FastAPI application: routers, one table from errors to HTTP, the live channel, the built front end."""
+
+import asyncio
+import contextlib
+from collections.abc import AsyncIterator
+from pathlib import Path
+from typing import Any
+
+from fastapi import FastAPI, Request, WebSocket, WebSocketDisconnect
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import FileResponse, JSONResponse
+from fastapi.routing import APIRoute
+from fastapi.staticfiles import StaticFiles
+from starlette.exceptions import HTTPException
+from starlette.types import ASGIApp, Receive, Scope, Send
+
+from hollet import __version__
+from hollet.core.errors import Conflict, HolletError, NotFound, Refused, Unavailable
+from hollet.services.workshop import Workshop
+from hollet.web.models import Problem
+from hollet.web.routers import builds, compute, shop
+
+__all__ = ["DIST", "STATUS", "create_app"]
+
+DIST = Path(__file__).parent / "dist"
+STATUS: dict[type[HolletError], int] = {Refused: 422, NotFound: 404, Conflict: 409, Unavailable: 503}
+MAX_BODY = 60_000_000
+HOSTS = {"127.0.0.1", "localhost", "[::1]", "testserver"}
+PROBLEMS: dict[int | str, dict[str, Any]] = {code: {"model": Problem} for code in (400, 403, 404, 409, 413, 422, 503)}
+
+
+class LocalOnly:
+    """Refuses hosts other than this machine (DNS rebinding) and bodies that are too large."""
+
+    def __init__(self, app: ASGIApp) -> None:
+        self.app = app
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        if scope["type"] in ("http", "websocket"):
+            headers = dict(scope["headers"])
+            host = headers.get(b"host", b"").decode("latin-1").rsplit(":", 1)[0]
+            origin = headers.get(b"origin", b"").decode("latin-1")
+            foreign = bool(origin) and origin.split("//")[-1].rsplit(":", 1)[0] not in HOSTS
+            if host not in HOSTS or foreign:
+                await _answer(403, "foreign_host", "Hollet answers only to this machine's own address, 127.0.0.1")(scope, receive, send)
+                return
+            length = headers.get(b"content-length", b"0")
+            if length.isdigit() and int(length) > MAX_BODY:
+                await _answer(413, "too_large", f"what was sent is larger than {MAX_BODY // 1_000_000} MB")(scope, receive, send)
+                return
+        await self.app(scope, receive, send)
+
+
+def _answer(status: int, code: str, message: str, field: str | None = None, newer: tuple[str, ...] = ()) -> JSONResponse:
+    problem = Problem(reason_code=code, message=message, field=field, newer=list(newer))
+    return JSONResponse(problem.model_dump(), status_code=status)
+
+
+def create_app(workshop: Workshop, dist: Path = DIST) -> FastAPI:
+    """The application over one workshop."""
+
+    @contextlib.asynccontextmanager
+    async def lifespan(app: FastAPI) -> AsyncIterator[None]:
+        warm = asyncio.create_task(asyncio.to_thread(_warm))
+        yield
+        warm.cancel()
+
+    app = FastAPI(title="Hollet", version=__version__, lifespan=lifespan, responses=PROBLEMS, docs_url=None, redoc_url=None,
+                  generate_unique_id_function=_name)  # fmt: skip
+    app.state.workshop = workshop
+    app.add_middleware(LocalOnly)
+    for router in (shop.router, builds.router, compute.router):
+        app.include_router(router, prefix="/api")
+    _errors(app)
+    _live(app, workshop)
+    _pages(app, dist)
+    return app
+
+
+def _name(route: APIRoute) -> str:
+    return route.name
+
+
+def _warm() -> None:
+    """Import what is slow after the start, not before the first page."""
+    from hollet.core.verdicts import coverage_factor
+
+    coverage_factor(4.0)
+
+
+def _errors(app: FastAPI) -> None:
+    @app.exception_handler(HolletError)
+    async def _(_: Request, error: HolletError) -> JSONResponse:
+        status = next(STATUS[kind] for kind in type(error).__mro__ if kind in STATUS)
+        return _answer(status, error.reason_code, error.message, error.field, getattr(error, "newer", ()))
+
+    @app.exception_handler(RequestValidationError)
+    async def _(_: Request, error: RequestValidationError) -> JSONResponse:
+        first = error.errors()[0]
+        field = ".".join(str(part) for part in first["loc"][1:]) or "body"
+        status = 400 if first["type"] == "json_invalid" else 422
+        return _answer(status, "bad_input", f"'{field}': {first['msg']}", field)
+
+    @app.exception_handler(HTTPException)
+    async def _(_: Request, error: HTTPException) -> JSONResponse:
+        return _answer(error.status_code, "http", str(error.detail))
+
+
+def _live(app: FastAPI, workshop: Workshop) -> None:
+    @app.websocket("/ws/live")
+    async def live(socket: WebSocket) -> None:
+        """Tells each open screen which build has moved on, and to which line."""
+        await socket.accept()
+        loop, queue = asyncio.get_running_loop(), asyncio.Queue[tuple[str, int]]()
+        end = workshop.listen(lambda build, seq: loop.call_soon_threadsafe(queue.put_nowait, (build, seq)))
+        reader = asyncio.create_task(_until_closed(socket))
+        try:
+            while not reader.done():
+                getter = asyncio.create_task(queue.get())
+                await asyncio.wait({getter, reader}, return_when=asyncio.FIRST_COMPLETED)
+                if getter.done():
+                    build, seq = getter.result()
+                    await socket.send_json({"build": build, "seq": seq})
+                else:
+                    getter.cancel()
+        except (WebSocketDisconnect, RuntimeError):
+            reader.cancel()  # the screen went away while it was being told: nothing is lost, it asks when it returns
+        finally:
+            end()
+
+
+async def _until_closed(socket: WebSocket) -> None:
+    with contextlib.suppress(WebSocketDisconnect):
+        while True:
+            await socket.receive_text()
+
+
+def _pages(app: FastAPI, dist: Path) -> None:
+    if (dist / "assets").is_dir():
+        app.mount("/assets", StaticFiles(directory=dist / "assets"), name="assets")
+
+    @app.get("/{path:path}", include_in_schema=False)
+    async def page(path: str) -> FileResponse:
+        """The one page; the front end reads the address."""
+        if path.startswith(("api/", "ws/", "assets/")):
+            raise NotFound("address", path)
+        file = dist / path
+        known = path in ("favicon.svg",) and file.is_file()
+        if not (dist / "index.html").is_file():
+            raise Unavailable("the front end is not built yet: run 'make build'", reason_code="not_built")
+        return FileResponse(file if known else dist / "index.html", headers={} if known else {"Cache-Control": "no-cache"})

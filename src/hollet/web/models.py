@@ -1,0 +1,143 @@
+"""What screens send and get that is not one of the core's own models."""
+
+from typing import Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from hollet.core.book.bench import Bench
+from hollet.core.book.edits import Edit
+from hollet.core.book.sentences import LogLine
+from hollet.core.instruments import Instrument
+from hollet.services.builds import BuildCard, SheetCard
+
+__all__ = ["AppendView", "BuildEdit", "EntryEdit", "LimitEdit", "LimitView", "Problem", "QuantityEdit", "QuantityView",
+           "SetGaugeEdit", "SheetEdit", "ShopView", "StandsView", "ToolEdit", "WhoEdit"]  # fmt: skip
+
+
+class Model(BaseModel):
+    """Base of request models: unknown fields refused, numbers finite."""
+
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+
+
+class Problem(BaseModel):
+    """Every refusal: a stable code, one sentence, the field, and newer lines where there are some."""
+
+    refuse: Literal[True] = True
+    reason_code: str
+    message: str
+    field: str | None = None
+    newer: list[str] = []
+
+
+class EntryEdit(Model):
+    """One entry from a screen; the id is a UUID of version 7 made there."""
+
+    id: str = Field(pattern=r"^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$")
+    who: str = Field(min_length=1, max_length=6)
+    bench_time: str = Field(min_length=10, max_length=40, pattern=r"^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d+)?(Z|[+-]\d\d:\d\d)$")
+    seen: int = Field(ge=0, le=2**53)
+    entry: Edit
+
+
+class AppendView(BaseModel):
+    """The line as written, and the screen as it is now."""
+
+    line: LogLine
+    build: BuildCard
+    bench: Bench | None
+
+
+class ShopView(BaseModel):
+    """The Shop."""
+
+    name: str
+    time_zone: str
+    now: str
+    builds: list[BuildCard]
+    sheets: list[SheetCard]
+    tools: list[Instrument]
+    presets: list[dict[str, Any]]
+
+
+class WhoEdit(Model):
+    """Who acts."""
+
+    who: str = Field(min_length=1, max_length=6)
+
+
+class BuildEdit(WhoEdit):
+    """A new build from a sheet."""
+
+    id: str = Field(pattern=r"^[0-9a-f-]{36}$")
+    sheet: str = Field(min_length=1, max_length=60)
+    name: str = Field(min_length=1, max_length=80)
+    vehicle: str = Field(min_length=1, max_length=80)
+    about: str = Field(min_length=1, max_length=200)
+
+
+class SheetEdit(Model):
+    """A sheet as TOML text."""
+
+    text: str = Field(max_length=20_000_000)
+
+
+class ToolEdit(WhoEdit):
+    """A tool as edited; `version` is the one that was edited, 0 for a new tool."""
+
+    tool: dict[str, Any]
+    version: int = Field(ge=0, le=2**53)
+    reason: str | None = None
+
+
+class SetGaugeEdit(WhoEdit):
+    """A gauge set with a micrometer."""
+
+    master: str
+    setting: str = Field(min_length=1, max_length=40)
+
+
+class LimitEdit(WhoEdit):
+    """A limit as edited: the figures and the source; null takes a figure away."""
+
+    id: str = Field(pattern=r"^[0-9a-f-]{36}$")
+    version: int = Field(ge=1, le=2**53)
+    lo: str | None = Field(max_length=40)
+    hi: str | None = Field(max_length=40)
+    target: str | None = Field(max_length=40)
+    source: str | None = Field(max_length=200)
+    reason: str | None = Field(default=None, max_length=1000)
+
+
+class LimitView(BaseModel):
+    """The line written, and the verdicts that turned."""
+
+    line: LogLine
+    turned: list[str]
+
+
+class QuantityEdit(Model):
+    """A text being typed in a reading field."""
+
+    text: str = Field(max_length=200)
+    dimension: str | None = Field(default=None, max_length=20)
+    unit: str | None = Field(default=None, max_length=20)
+    tool: str | None = Field(default=None, max_length=64)
+
+
+class QuantityView(BaseModel):
+    """What the text means: exact decimal value in the canonical unit, and how it will be taken."""
+
+    ok: bool
+    value: str
+    unit: str
+    exact: bool
+    words: str
+    deviation_from: str | None = None
+    reason_code: str | None = None
+
+
+class StandsView(BaseModel):
+    """What stands on a line that is about to be struck."""
+
+    lines: list[str]

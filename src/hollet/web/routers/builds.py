@@ -1,0 +1,83 @@
+"""One build: its frame, benches, log, gates, limits, and what is written to it."""
+
+from fastapi import APIRouter, Response
+
+from hollet.core.book.bench import Bench
+from hollet.services import archives, builds, logging
+from hollet.services.builds import BuildCard, GateView, LimitRow
+from hollet.services.logging import LogView, Sent
+from hollet.web.models import AppendView, EntryEdit, LimitEdit, LimitView, StandsView
+from hollet.web.routers.shop import Shared
+
+__all__ = ["router"]
+
+router = APIRouter(prefix="/builds/{build}")
+
+
+@router.get("")
+def get_build(build: str, workshop: Shared) -> BuildCard:
+    """The frame of a build."""
+    return builds.frame(workshop, build)
+
+
+@router.get("/steps/{step}")
+def get_bench(build: str, step: str, workshop: Shared) -> Bench:
+    """The bench of a step."""
+    return builds.bench(workshop, build, step)
+
+
+@router.post("/entries")
+def write_entry(build: str, edit: EntryEdit, workshop: Shared) -> AppendView:
+    """Write one entry; the answer is the line and the screen as it is now."""
+    sent = Sent(id=edit.id, who=edit.who, bench_time=edit.bench_time, seen=edit.seen)
+    line = logging.write_entry(workshop, build, sent, edit.entry)
+    bench = builds.bench(workshop, build, line.step) if line.step and line.step_number != "no longer in the plan" else None
+    return AppendView(line=line, build=builds.frame(workshop, build), bench=bench)
+
+
+@router.get("/log")
+def get_log(build: str, workshop: Shared, step: str | None = None, kind: str | None = None, before: int | None = None) -> LogView:
+    """The log, newest first."""
+    return logging.log_of(workshop, build, step=step, kind=kind, before=before)
+
+
+@router.get("/entries/{entry}/stands")
+def get_stands(build: str, entry: str, workshop: Shared) -> StandsView:
+    """What stands on a line, before it is struck."""
+    return StandsView(lines=list(logging.stands_on(workshop, build, entry)))
+
+
+@router.get("/gate")
+def get_gate(build: str, workshop: Shared) -> GateView:
+    """The ladder of gates."""
+    return builds.gate(workshop, build)
+
+
+@router.get("/limits")
+def get_limits(build: str, workshop: Shared) -> list[LimitRow]:
+    """The limit book."""
+    return list(builds.limits(workshop, build))
+
+
+@router.post("/limits/{limit}")
+def edit_limit(build: str, limit: str, edit: LimitEdit, workshop: Shared) -> LimitView:
+    """Edit a limit; the answer names the verdicts that turned."""
+    changes = {"lo": edit.lo, "hi": edit.hi, "target": edit.target, "source": edit.source}
+    line, turned = builds.edit_limit(workshop, build, limit, changes, version=edit.version, who=edit.who, entry_id=edit.id,
+                                     reason=edit.reason)  # fmt: skip
+    return LimitView(line=line, turned=list(turned))
+
+
+@router.get("/archive", response_class=Response)
+def get_archive(build: str, workshop: Shared) -> Response:
+    """The whole build as one file."""
+    name = f"hollet-{build[:8]}.zip"
+    return Response(archives.export_build(workshop, build), media_type="application/zip",
+                    headers={"Content-Disposition": f'attachment; filename="{name}"'})  # fmt: skip
+
+
+@router.get("/attempts.csv", response_class=Response)
+def get_attempts(build: str, workshop: Shared) -> Response:
+    """All attempts as CSV."""
+    return Response(archives.attempts_csv(workshop, build), media_type="text/csv; charset=utf-8",
+                    headers={"Content-Disposition": f'attachment; filename="attempts-{build[:8]}.csv"'})  # fmt: skip

@@ -1,0 +1,32 @@
+"""Calculations by name, and what a typed figure means."""
+
+from typing import Any
+
+from fastapi import APIRouter, Body
+
+from hollet.core.registry import compute, names
+from hollet.services.figures import read_figure
+from hollet.web.models import QuantityEdit, QuantityView
+from hollet.web.routers.shop import Shared
+
+__all__ = ["router"]
+
+router = APIRouter()
+
+
+@router.get("/compute")
+def list_calculations() -> list[str]:
+    """Names of all calculations."""
+    return names()
+
+
+@router.post("/compute/{name}")
+def run_calculation(name: str, data: dict[str, Any] = Body()) -> dict[str, Any]:  # noqa: B008
+    """Run one calculation; a refusal is status 422 with its reason code."""
+    return compute(name, data)
+
+
+@router.post("/quantity")
+def read_quantity(edit: QuantityEdit, workshop: Shared) -> QuantityView:
+    """What is being typed, in the canonical unit; a figure that cannot be read is an answer here, not an error."""
+    return QuantityView(**read_figure(workshop, edit.text, edit.dimension, edit.unit, edit.tool))

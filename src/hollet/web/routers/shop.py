@@ -1,0 +1,84 @@
+"""The Shop: builds, sheets, tools, archives."""
+
+from typing import Annotated
+
+from fastapi import APIRouter, Depends, File, Request, UploadFile
+
+from hollet.core.errors import Refused
+from hollet.core.instruments import Instrument
+from hollet.services import archives, builds, tools
+from hollet.services.builds import BuildCard, SheetCard
+from hollet.services.shop import shop_facts
+from hollet.services.workshop import Workshop
+from hollet.web.models import BuildEdit, SetGaugeEdit, SheetEdit, ShopView, ToolEdit, WhoEdit
+
+__all__ = ["Shared", "router"]
+
+router = APIRouter()
+MAX_ARCHIVE = 50_000_000
+
+
+def shared(request: Request) -> Workshop:
+    """The workshop that this application serves."""
+    return request.app.state.workshop  # type: ignore[no-any-return]
+
+
+Shared = Annotated[Workshop, Depends(shared)]
+
+
+@router.get("/shop")
+def get_shop(workshop: Shared) -> ShopView:
+    """All builds, sheets and tools."""
+    facts = shop_facts(workshop)
+    return ShopView(name=facts.name, time_zone=facts.time_zone, now=workshop.now(), builds=list(builds.cards(workshop)),
+                    sheets=list(builds.sheet_cards(workshop)), tools=list(workshop.tools().values()), presets=list(tools.presets()))  # fmt: skip
+
+
+@router.post("/builds")
+def make_build(edit: BuildEdit, workshop: Shared) -> BuildCard:
+    """A new build from a sheet."""
+    build = builds.make_build(workshop, sheet=edit.sheet, name=edit.name, vehicle=edit.vehicle, about=edit.about, who=edit.who,
+                              build_id=edit.id)  # fmt: skip
+    return builds.frame(workshop, build)
+
+
+@router.post("/sheets")
+def save_sheet(edit: SheetEdit, workshop: Shared) -> SheetCard:
+    """Check and keep an uploaded sheet."""
+    return builds.save_sheet(workshop, edit.text)
+
+
+@router.post("/archives")
+async def read_archive(workshop: Shared, file: Annotated[UploadFile, File()]) -> BuildCard:
+    """Read an archive of a build in."""
+    data = await file.read(MAX_ARCHIVE + 1)
+    if len(data) > MAX_ARCHIVE:
+        raise Refused("bad_archive", f"the archive was not read in: it is larger than {MAX_ARCHIVE // 1_000_000} MB", field="file")
+    return builds.frame(workshop, archives.import_build(workshop, data))
+
+
+@router.post("/demo")
+def read_demo(workshop: Shared) -> ShopView:
+    """Put the demo builds into an empty Hollet."""
+    from hollet.services.demo import fill_demo
+
+    fill_demo(workshop)
+    return get_shop(workshop)
+
+
+@router.post("/tools")
+def edit_tool(edit: ToolEdit, workshop: Shared) -> Instrument:
+    """Keep a new or edited tool."""
+    return tools.edit_tool(workshop, edit.tool, who=edit.who, version=edit.version, reason=edit.reason)
+
+
+@router.post("/tools/{tool}/zeroed")
+def zero_tool(tool: str, edit: WhoEdit, workshop: Shared) -> Instrument:
+    """The tool was zeroed again."""
+    return tools.zero_tool(workshop, tool, who=edit.who)
+
+
+@router.post("/tools/{tool}/set")
+def set_gauge(tool: str, edit: SetGaugeEdit, workshop: Shared) -> Instrument:
+    """A gauge was set with a micrometer."""
+    return tools.set_gauge(workshop, tool, edit.master, edit.setting, who=edit.who)
