@@ -220,7 +220,7 @@ def _torqued(step: Step, joint: Joint, facts: JointFacts, edit: e.FastenerEdit) 
     if not again:
         if facts.next_stage is None:
             raise Refused("stage_waits", facts.waits or "every bolt has its last stage", field="stage")
-        if stage != facts.next_stage or bolt.stage != stage - 1:
+        if stage != facts.next_stage or edit.bolt != facts.next_bolt:
             raise Conflict(f"bolt {edit.bolt} is at stage {bolt.stage}; next is bolt {facts.next_bolt}, stage {facts.next_stage}")
     kind, asked, _ = stage_ask(joint, stage)
     percent, assumed = tolerance_of(joint)

@@ -42,7 +42,7 @@ def _fraction(value: float | str | None, field: str) -> Fraction:
         if value is None or isinstance(value, bool) or (isinstance(value, float) and not math.isfinite(value)):
             raise ValueError
         number = Decimal(str(value))
-        if not number.is_finite() or not -30 < number.adjusted() < 30:
+        if not number.is_finite() or not -330 < number.adjusted() < 300:
             raise ValueError
         return Fraction(number)
     except (ValueError, ArithmeticError) as error:

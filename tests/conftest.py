@@ -1,0 +1,22 @@
+"""Profiles and fixtures shared by all suites."""
+
+import os
+
+import pytest
+
+from tests.support import Book, small_sheet, tools
+
+try:
+    from hypothesis import HealthCheck, settings
+
+    # derandomised, so that a run on one machine is the run on every machine
+    settings.register_profile("ci", deadline=None, derandomize=True, max_examples=60, suppress_health_check=[HealthCheck.too_slow])
+    settings.load_profile("ci")
+except ImportError:
+    os.environ["HYPOTHESIS_ABSENT"] = "1"
+
+
+@pytest.fixture
+def book() -> Book:
+    """A small build in memory, with the shop's tools."""
+    return Book(small_sheet(), tools())

@@ -1,0 +1,181 @@
+"""Left open and the gates: what blocks a rung blocks all above it; doing, skipping, reopening, bags."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from hollet.core.errors import Conflict, NotFound, Refused
+from hollet.core.procedure.sheet import RUNGS
+from tests.support import SMALL, Book, small_sheet, tools
+
+
+def test_fresh_build_is_shut_from_the_first_rung(book: Book):
+    """Nothing is open on a build that has only been made."""
+    answers = [book.gate(rung).answer for rung in RUNGS]
+    assert answers == ["shut"] * 7
+    assert [i.id for i in book.gate("power_on").items] == ["step:lead_on"]
+
+
+@given(st.sets(st.sampled_from(["lead", "head_out", "bore", "ring", "head_in", "cover_on", "oil_in", "water", "lead_on", "crank", "fire", "again"])))
+def test_shut_goes_upwards(skipped: set):
+    """Whatever is passed over: above a shut rung there is no open one."""
+    book = Book(small_sheet(), tools())
+    for step in sorted(skipped):
+        book.do("skipped", step=step, reason="for this test")
+    answers = [book.gate(rung).answer for rung in RUNGS]
+    first = answers.index("shut") if "shut" in answers else 7
+    assert all(a == "shut" for a in answers[first:])
+    blocked = {book.open()[i] for i in book.open()} - {"nothing"}
+    assert (first == 7) == (not blocked)
+
+
+def test_each_open_item_names_its_rung(book: Book):
+    """Temporary states, steps, results, missing values: each with the first rung it blocks."""
+    book.do("confirmed", step="lead", what="Extinguisher at hand")
+    book.do("done", step="lead")
+    book.read("ring", "ring", "0.49", tool="f1")
+    items = book.open()
+    assert (items["lead"], items["coil"], items["result:ring/g"], items["step:again"]) == ("power_on", "fire", "crank", "nothing")
+
+
+def test_open_for_one_rung_blocks_only_the_later_one(book: Book):
+    """The coil off is checked at crank and blocks fire."""
+    book.do("confirmed", step="lead", what="Extinguisher at hand")
+    book.do("done", step="lead")
+    assert book.gate("crank").check_open == ("Coil off",)
+    assert "coil" not in {i.id for i in book.gate("crank").items}
+    assert "coil" in {i.id for i in book.gate("fire").items}
+
+
+def test_item_is_cleared_where_it_is_undone(book: Book):
+    """An item leads to the step that undoes it, and that step is not listed twice."""
+    book.do("confirmed", step="lead", what="Extinguisher at hand")
+    book.do("done", step="lead")
+    items = book.gate("power_on").items
+    assert [(i.id, i.clear_at) for i in items] == [("lead", "lead_on")]
+
+
+def test_undone_by_hand_and_opened_again(book: Book):
+    """Undone closes it; left open again it counts again."""
+    book.do("left open", step="bore", item="rag", what="Rag in port 3", blocks="crank", undo="take it out")
+    assert book.left() == ["Rag in port 3"]
+    book.do("undone", item="rag")
+    assert book.left() == []
+    book.do("left open", step="bore", item="rag", what="Rag in port 3")
+    assert book.left() == ["Rag in port 3"]
+    with pytest.raises(NotFound):
+        book.do("undone", item="nothing")
+
+
+def test_missing_value_blocks():
+    """A limit without a figure is a missing value on the rung of its step."""
+    book = Book(small_sheet(SMALL.replace('id = "gap"\nname = "Gap"\ndimension = "length"\nunit = "mm"\nhi = "0.50"', 'id = "gap"\nname = "Gap"\ndimension = "length"\nunit = "mm"')), tools())
+    assert book.open()["limit:ring/gap"] == "crank"
+
+
+def test_done_waits_for_its_reasons(book: Book):
+    """A step that must wait is refused with what and why; with a reason it is done out of order."""
+    with pytest.raises(Refused) as refusal:
+        book.do("done", step="head_out")
+    assert refusal.value.reason_code == "must_wait"
+    assert "2.01 Lead off: it is live" in refusal.value.message
+    book.do("done", step="head_out", reason="the lead was off already")
+    assert book.bench("head_out").status.reason == "the lead was off already"
+
+
+@pytest.mark.parametrize(
+    ("step", "words"),
+    [("lead", "not confirmed: Extinguisher at hand"), ("bore", "Piston is not read"), ("cover_on", "not final"), ("oil_in", "amount is not entered"), ("crank", "no attempt has passed")],
+)
+def test_incomplete_steps_are_not_done(book: Book, step: str, words: str):
+    """Each kind of step says what it still lacks."""
+    with pytest.raises(Refused) as refusal:
+        book.do("done", step=step)
+    assert refusal.value.reason_code == "not_complete"
+    assert words in refusal.value.message
+
+
+def test_level_is_looked_at(book: Book):
+    """The amount alone does not fill: the level must have been seen."""
+    book.read("oil_in", "oil_in", "4.2", tool="j1")
+    with pytest.raises(Refused) as refusal:
+        book.do("done", step="oil_in")
+    assert "At the mark" in refusal.value.message
+    book.do("confirmed", step="oil_in", what="At the mark")
+    book.do("done", step="oil_in")
+    assert book.bench("oil_in").judgement.verdict == "inside"
+
+
+def test_done_twice_and_skipped_after_done(book: Book):
+    """A second done is a conflict and writes nothing."""
+    book.do("done", step="again")
+    for kind, more in (("done", {}), ("skipped", {"reason": "not needed"})):
+        with pytest.raises(Conflict) as conflict:
+            book.do(kind, step="again", **more)
+        assert conflict.value.reason_code == "already_done"
+
+
+def test_reopened_keeps_both(book: Book):
+    """Reopened counts as begun; the done stays readable; done again works."""
+    with pytest.raises(Conflict):
+        book.do("reopened", step="again", reason="look again")
+    book.do("done", step="again")
+    book.do("reopened", step="again", reason="look again")
+    assert book.bench("again").status.status == "begun"
+    assert [line.kind for line in book.bench("again").lines] == ["done", "reopened"]
+    book.do("done", step="again")
+    assert book.bench("again").status.status == "done"
+
+
+@pytest.mark.parametrize(("flag", "status"), [(False, "skipped"), (True, "not_applicable")])
+def test_skipped_and_not_applicable(book: Book, flag: bool, status: str):
+    """Both need a reason and settle the step."""
+    book.do("skipped", step="ring", reason="rings are new", not_applicable=flag)
+    assert book.bench("ring").status.status == status
+    assert "step:ring" not in book.open()
+
+
+def test_struck_reading_reopens_its_step(book: Book):
+    """A done measurement that loses a reading counts as not done, and says why."""
+    reading = book.read("ring", "ring", "0.30", tool="f1")
+    book.do("done", step="ring")
+    book.do("strike", entry=reading.id, reason="wrong place")
+    assert book.bench("ring").status.status == "begun"
+    assert "struck" in book.bench("ring").status.doubt
+    assert "step:ring" in book.open()
+
+
+def test_bags_are_numbered_once(book: Book):
+    """A bag number used for another step is refused; the same step may add to its bag."""
+    line = [{"count": 6, "size": "M10", "length": "90"}]
+    book.do("bagged", step="head_out", bag=1, lines=line, place="tray A")
+    book.do("bagged", step="head_out", bag=1, lines=line)
+    with pytest.raises(Refused) as refusal:
+        book.do("bagged", step="lead", bag=1, lines=line)
+    assert refusal.value.reason_code == "bag_taken"
+    assert book.bench("head_out").next_bag == 2
+    assert [b.pieces for b in book.bench("head_out").bagged] == [6, 6]
+
+
+def test_where_am_i(book: Book):
+    """First the first open step; then the one last worked on; after it is done the next that waits for nothing."""
+    assert book.view().current == "lead"
+    book.read("ring", "ring", "0.30", tool="f1")
+    assert book.view().current == "ring"
+    book.do("done", step="ring")
+    assert book.view().current == "lead"
+
+
+def test_strip_counts(book: Book):
+    """The strip counts done steps by stage and marks those that wait."""
+    book.do("done", step="again")
+    stages = {s.id: (s.done, s.total) for s in book.view().stages}
+    assert stages["settle"] == (1, 1)
+    assert stages["plan"] == (0, 0)
+    assert {row.id for row in book.view().steps if row.waits} == {"head_out", "head_in"}
+
+
+def test_unknown_step(book: Book):
+    """An entry to a step that is not in the plan is not found."""
+    with pytest.raises(NotFound):
+        book.do("done", step="nothing")

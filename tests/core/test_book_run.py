@@ -1,0 +1,217 @@
+"""The first start: attempts, deadlines, STOP, and that silence is never a pass."""
+
+import pytest
+
+from hollet.core.book.run import attempt_facts
+from hollet.core.errors import Conflict, NotFound, Refused
+from tests.support import Book
+
+A = "attempt-1"
+B = "attempt-2"
+
+
+def start(book: Book, step: str = "crank", attempt: str = A, **more) -> None:
+    """Start an attempt at a rung that is shut, with the reason that takes."""
+    isolated = ["Plugs out"] if step == "crank" else []
+    book.do("attempt started", step=step, attempt=attempt, isolated=isolated, reason="trying it out", **more)
+
+
+def sample(book: Book, t: float, step: str = "crank", attempt: str = A, **figures) -> None:
+    """One sample."""
+    book.do("samples", step=step, attempt=attempt, samples=[{"t": t, **figures}])
+
+
+def facts(book: Book, step: str = "crank", attempt: str = A):
+    """Facts of an attempt."""
+    return attempt_facts(book.state, book.state.plan.find_step(step), attempt)
+
+
+def opened(book: Book) -> Book:
+    """Everything before the start is done or passed over, so that the rungs open."""
+    for step in ("lead", "head_out", "bore", "ring", "head_in", "cover_on", "lead_on"):
+        book.do("skipped", step=step, reason="not part of this test")
+    for step in ("oil_in", "water"):
+        book.read(step, step, "4.2 L", tool="j1")
+        book.do("confirmed", step=step, what="At the mark")
+        book.do("done", step=step)
+    return book
+
+
+def test_shut_rung_needs_a_reason_and_opens_nothing(book: Book):
+    """At a shut rung an attempt can be logged with a reason; it stays marked and passes nothing."""
+    with pytest.raises(Refused) as refusal:
+        book.do("attempt started", step="crank", attempt=A, isolated=["Plugs out"])
+    assert refusal.value.reason_code == "shut"
+    start(book)
+    sample(book, 3, oil="2 bar")
+    book.do("attempt ended", step="crank", attempt=A, after_s=4, reason="pressure showed", passed=True)
+    assert facts(book).gate == "shut"
+    assert not facts(book).passed
+    assert "step:crank" in book.open()
+
+
+def test_isolation_must_be_confirmed(book: Book):
+    """What must be isolated is confirmed before each attempt."""
+    with pytest.raises(Refused) as refusal:
+        opened(book).do("attempt started", step="crank", attempt=A)
+    assert refusal.value.reason_code == "not_isolated"
+
+
+def test_pressure_passes(book: Book):
+    """With pressure shown the attempt passes, and the step can be done."""
+    opened(book).do("attempt started", step="crank", attempt=A, isolated=["Plugs out"])
+    sample(book, 6, oil="1.2 bar")
+    book.do("attempt ended", step="crank", attempt=A, after_s=8, reason="pressure showed", passed=True)
+    assert facts(book).passed
+    assert facts(book).pressure_at == 6
+    book.do("done", step="crank")
+    assert book.gate("fuel_on").answer == "nothing left open"
+
+
+def test_lamp_out_is_pressure_seen(book: Book):
+    """The lamp going out counts where no gauge is fitted."""
+    opened(book).do("attempt started", step="crank", attempt=A, isolated=["Plugs out"])
+    sample(book, 6, lamp_out=True)
+    book.do("attempt ended", step="crank", attempt=A, after_s=8, reason="lamp out", passed=True)
+    assert facts(book).passed
+
+
+@pytest.mark.parametrize("figures", [{}, {"oil": "0.4 bar"}, {"coolant": "60 C"}])
+def test_silence_or_too_little_is_no_pass(book: Book, figures: dict):
+    """Nothing entered, too little, or something else entered: no pass."""
+    opened(book).do("attempt started", step="crank", attempt=A, isolated=["Plugs out"])
+    if figures:
+        sample(book, 3, **figures)
+    with pytest.raises(Refused) as refusal:
+        book.do("attempt ended", step="crank", attempt=A, after_s=8, reason="looked fine", passed=True)
+    assert refusal.value.reason_code == "not_passed"
+
+
+def test_thirty_seconds_in_all_then_look(book: Book):
+    """Two bursts of 15 s without pressure: the third needs a reason."""
+    opened(book)
+    for attempt in (A, B):
+        book.do("attempt started", step="crank", attempt=attempt, isolated=["Plugs out"])
+        book.do("attempt ended", step="crank", attempt=attempt, after_s=15, reason="no pressure yet")
+    assert book.bench("crank").cranked_s == 30
+    with pytest.raises(Refused) as refusal:
+        book.do("attempt started", step="crank", attempt="attempt-3", isolated=["Plugs out"])
+    assert refusal.value.reason_code == "look_first"
+    book.do("attempt started", step="crank", attempt="attempt-3", isolated=["Plugs out"], reason="pump was dry, primed by hand")
+
+
+@pytest.mark.parametrize(
+    ("figures", "words"),
+    [
+        ({"t": 2, "seen": "fuel leak"}, "Fuel leak"),
+        ({"t": 2, "seen": "leak"}, "Leak seen"),
+        ({"t": 2, "seen": "noise"}, "Noise"),
+        ({"t": 9, "oil": "0.3 bar"}, "Oil pressure 0.3 bar, asked 1.0"),
+        ({"t": 9, "coolant": "96 C"}, "Coolant 96 °C, limit 95"),
+    ],
+)
+def test_stop_with_its_reason(book: Book, figures: dict, words: str):
+    """Each thing that stops says STOP and why."""
+    start(book, "fire")
+    sample(book, step="fire", **figures)
+    assert facts(book, "fire").stop.startswith(words)
+
+
+@pytest.mark.parametrize("figures", [{"t": 4, "oil": "0.3 bar"}, {"t": 9, "coolant": "95 C"}, {"t": 9, "rpm": "900"}, {"t": 3, "oil": "36 psi"}])
+def test_what_does_not_stop(book: Book, figures: dict):
+    """Before its time, on the limit, or another figure: no stop."""
+    start(book, "fire")
+    sample(book, step="fire", **figures)
+    assert facts(book, "fire").stop is None
+
+
+def test_deadlines_are_given_before_they_pass(book: Book):
+    """The screen knows by when what must be entered; entering it meets the deadline."""
+    start(book, "fire")
+    first, last = facts(book, "fire").deadlines
+    assert (first.at_s, first.met, last.at_s) == (5, False, 15)
+    assert first.reason == "No oil pressure entered by 5 s: key off"
+    sample(book, 4.5, "fire", oil="1.5 bar")
+    assert facts(book, "fire").deadlines[0].met
+
+
+def test_pressure_entered_too_late_does_not_meet_it(book: Book):
+    """Pressure after its time: the attempt was over its limit and cannot pass."""
+    start(book, "fire")
+    sample(book, 6, "fire", oil="1.5 bar")
+    assert not facts(book, "fire").deadlines[0].met
+    book.do("attempt ended", step="fire", attempt=A, after_s=8, reason="stopped by hand")
+    assert facts(book, "fire").stop == "No oil pressure entered by 5 s: key off"
+
+
+def test_stopped_attempt_needs_cause_and_change(book: Book):
+    """Firing again is refused until the stopped attempt has a cause and a change."""
+    start(book, "fire")
+    sample(book, 3, "fire", seen="leak")
+    book.do("attempt ended", step="fire", attempt=A, after_s=4, reason="leak")
+    with pytest.raises(Refused) as refusal:
+        start(book, "fire", B)
+    assert refusal.value.reason_code == "no_cause"
+    book.do("attempt ended", step="fire", attempt=A, after_s=4, reason="leak", cause="clip loose", change="new clip")
+    assert facts(book, "fire").cause == "clip loose"
+    start(book, "fire", B)
+
+
+def test_one_attempt_at_a_time(book: Book):
+    """A second attempt while one runs is a conflict; so is a second key off."""
+    start(book)
+    with pytest.raises(Conflict):
+        start(book, attempt=B)
+    book.do("attempt ended", step="crank", attempt=A, after_s=5, reason="stopped")
+    with pytest.raises(Conflict):
+        book.do("attempt ended", step="crank", attempt=A, after_s=6, reason="stopped")
+
+
+def test_units_of_samples(book: Book):
+    """Typed as mechanics write them; what cannot be read is refused and nothing is written."""
+    start(book)
+    sample(book, 2, oil="36 psi", rpm="250", timing="8 BTDC", coolant="68 F")
+    body = book.state.live(f"run:{A}")[-1].body.samples[0]
+    assert body.oil_kpa == pytest.approx(248.2113, abs=1e-3)
+    assert (body.rpm, body.timing_deg, body.coolant_c) == (250, 8, 20)
+    count = len(book.state.order)
+    with pytest.raises(Refused):
+        sample(book, 3, oil="2 mm")
+    assert len(book.state.order) == count
+
+
+def test_tracks_for_the_chart(book: Book):
+    """Courses with their limits in the unit shown, oldest first."""
+    start(book, "fire")
+    sample(book, 6, "fire", oil="2 bar")
+    sample(book, 3, "fire", oil="1 bar")
+    oil = next(t for t in facts(book, "fire").tracks if t.key == "oil_kpa")
+    assert oil.samples == ((3.0, 1.0), (6.0, 2.0))
+    assert (oil.lo, oil.lo_from, oil.verdict) == (1.0, 5.0, "inside")
+
+
+def test_unknown_attempt_and_wrong_step(book: Book):
+    """A sample to no attempt; an attempt on a step that is no rung."""
+    with pytest.raises(NotFound):
+        sample(book, 2, oil="2 bar")
+    with pytest.raises(Refused):
+        book.do("attempt started", step="bore", attempt=A)
+
+
+def test_dry_run_limits_fire(book: Book):
+    """Without coolant fire is shut; a written decision limits it to 30 s once, and opens nothing above."""
+    for step in ("lead", "head_out", "bore", "ring", "head_in", "cover_on", "lead_on", "oil_in", "crank"):
+        book.do("skipped", step=step, reason="not part of this test")
+    assert book.gate("fire").answer == "shut"
+    with pytest.raises(Refused) as refusal:
+        book.do("decision", step="water", about="dry_run", seconds=45, reason="only to hear it")
+    assert refusal.value.reason_code == "dry_run_too_long"
+    with pytest.raises(Refused):
+        book.do("decision", step="water", about="dry_run", seconds=10)
+    book.do("decision", step="water", about="dry_run", seconds=10, reason="only to hear it")
+    assert book.gate("fire").answer == "limited"
+    assert book.gate("run_on").answer == "shut"
+    book.do("attempt started", step="fire", attempt=A)
+    assert facts(book, "fire").limit_s == 10
+    book.do("attempt ended", step="fire", attempt=A, after_s=4, reason="heard it")
+    assert book.gate("fire").answer == "shut"

@@ -1,0 +1,103 @@
+"""The watch over a first run: each reason to stop, and silence."""
+
+import pytest
+
+from hollet.core.errors import Refused
+from hollet.core.registry import compute
+from hollet.core.running import oil_pressure_floor_kpa
+
+LIMITS = {"pressure_time": {"value": 10, "unit": "s"}, "floor": {"value": 7, "unit": "psi"}, "coolant_max": {"value": 105, "unit": "°C"}}
+
+
+def watch(*samples: dict) -> dict:
+    """The monitor's answer to samples."""
+    return compute("first_run_monitor", {"samples": list(samples), "sample_units": {"oil_psi": "psi"}, "limits": LIMITS})
+
+
+@pytest.mark.parametrize(
+    ("sample", "action"),
+    [
+        ({"t": 3, "leak": "fuel", "oil_psi": 0}, "abort_leak"),
+        ({"t": 3, "leak": "heavy_oil"}, "abort_leak"),
+        ({"t": 11, "rpm": 1500, "oil_psi": 14.9}, "abort_oil_pressure"),
+        ({"t": 11, "rpm": 1500, "oil_psi": 15}, "continue"),
+        ({"t": 10, "rpm": 1500, "oil_psi": 0}, "continue"),
+        ({"t": 60, "rpm": 600, "oil_psi": 6.9}, "abort_oil_pressure"),
+        ({"t": 60, "coolant": 105.1}, "abort_coolant"),
+        ({"t": 60, "coolant": 105}, "continue"),
+        ({"t": 60, "noise": True}, "abort_noise"),
+        ({"t": 60, "leak": "drip"}, "continue"),
+    ],
+)
+def test_one_sample(sample, action):
+    """Each limit stops on its far side only; a drip of oil or coolant is looked at, not stopped for."""
+    assert watch(sample)["action"]["value"] == action
+
+
+def test_first_hit_wins_in_its_order():
+    """A fuel leak is named before everything else at the same moment."""
+    assert watch({"t": 60, "leak": "fuel", "oil_psi": 0, "coolant": 200, "noise": True})["action"]["value"] == "abort_leak"
+
+
+@pytest.mark.parametrize("samples", [[{"t": 5}, {"t": 4}], [{"t": None}]])
+def test_disorder_is_refused(samples):
+    """Samples out of order of time, or without one, are refused."""
+    with pytest.raises(Refused) as refusal:
+        watch(*samples)
+    assert refusal.value.reason_code == "bad_option"
+
+
+def test_units_of_samples_count():
+    """Pressure in bar is not taken for psi."""
+    data = {"samples": [{"t": 20, "rpm": 2000, "oil_psi": 2.0}], "sample_units": {"oil_psi": "bar"}, "limits": LIMITS}
+    assert compute("first_run_monitor", data)["action"]["value"] == "continue"
+
+
+def test_pressure_rule():
+    """10 psi per 1000 rpm (68.95 kPa), with a floor."""
+    assert oil_pressure_floor_kpa(3000, 1, 0) == pytest.approx(206.843, abs=1e-3)
+    assert oil_pressure_floor_kpa(500, 1, 50) == 50
+
+
+def pressure(times: list, values: list, limit: float = 10) -> dict:
+    """Time to 10 psi."""
+    return compute("time_to_pressure", {"time": {"value": times, "unit": "s"}, "pressure": {"value": values, "unit": "psi"},
+                                        "min_pressure": {"value": 10, "unit": "psi"}, "limit": {"value": limit, "unit": "s"}})  # fmt: skip
+
+
+def test_silence_is_no_pass():
+    """No sample at all is no pressure."""
+    assert pressure([], [])["verdict"]["value"] == "stop_no_pressure"
+
+
+def test_pressure_on_the_limit_counts():
+    """The limit itself is in time; after it is not."""
+    assert pressure([10], [10])["verdict"]["value"] == "pressure_in_time"
+    assert pressure([10.1], [10])["verdict"]["value"] == "stop_no_pressure"
+
+
+def test_pressure_in_another_unit():
+    """0.7 bar is more than 10 psi."""
+    data = {"time": {"value": [2], "unit": "s"}, "pressure": {"value": [0.7], "unit": "bar"}, "min_pressure": {"value": 10, "unit": "psi"}}
+    assert compute("time_to_pressure", data)["verdict"]["value"] == "pressure_in_time"
+
+
+def test_uneven_lists_are_refused():
+    """One pressure for each time."""
+    with pytest.raises(Refused):
+        pressure([1, 2], [3])
+
+
+@pytest.mark.parametrize(
+    ("seconds", "accepted", "answer"),
+    [(20, True, 20), (30, True, 30), (30.1, True, "dry_run_too_long"), (10, False, "no_coolant"), (0, True, "bad_option")],
+)
+def test_dry_run(seconds, accepted, answer):
+    """Only by decision, only up to the limit."""
+    data = {"seconds": {"value": seconds, "unit": "s"}, "accepted": accepted}
+    if isinstance(answer, str):
+        with pytest.raises(Refused) as refusal:
+            compute("dry_run_request", data)
+        assert refusal.value.reason_code == answer
+    else:
+        assert compute("dry_run_request", data)["allowed"] == {"value": answer, "unit": "s"}

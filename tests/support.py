@@ -1,0 +1,349 @@
+"""A small build in memory, a workshop on disk, and the verbs by which tests write to them."""
+
+import tomllib
+import uuid
+from datetime import UTC, datetime, timedelta
+from typing import Any
+
+from pydantic import TypeAdapter
+
+from hollet.core.book.accept import accept
+from hollet.core.book.bench import bench_of, book_view
+from hollet.core.book.edits import Edit
+from hollet.core.book.entries import Entry, PlanEdited
+from hollet.core.book.fold import BookState, fold
+from hollet.core.book.gates import gate_answers, left_open, open_items
+from hollet.core.book.tighten import joint_facts
+from hollet.core.instruments import Instrument
+from hollet.core.procedure.sheet import Sheet, read_sheet
+from hollet.services.logging import Sent, write_entry
+from hollet.services.workshop import Workshop
+
+EDIT: TypeAdapter[Any] = TypeAdapter(Edit)
+
+SMALL = """
+[sheet]
+id = "small"
+title = "Small job"
+about = "A head with six bolts, one bore, one fluid, one start."
+
+[[limit]]
+id = "clearance"
+name = "Clearance"
+dimension = "length"
+unit = "mm"
+lo = "0.030"
+hi = "0.070"
+target = "0.045"
+source = "book p. 1"
+
+[[limit]]
+id = "gap"
+name = "Gap"
+dimension = "length"
+unit = "mm"
+hi = "0.50"
+safety = "fuel"
+
+[[limit]]
+id = "oil"
+name = "Oil"
+dimension = "volume"
+unit = "L"
+lo = "4.0"
+hi = "4.4"
+target = "4.2"
+source = "book p. 2"
+
+[[limit]]
+id = "burst"
+name = "Burst"
+dimension = "time"
+unit = "s"
+hi = "15"
+source = "book p. 3"
+
+[[limit]]
+id = "total"
+name = "In all"
+dimension = "time"
+unit = "s"
+hi = "30"
+source = "book p. 3"
+
+[[limit]]
+id = "pressure"
+name = "Pressure"
+dimension = "pressure"
+unit = "bar"
+lo = "1.0"
+source = "book p. 3"
+
+[[limit]]
+id = "by"
+name = "By"
+dimension = "time"
+unit = "s"
+hi = "5"
+source = "book p. 3"
+
+[[limit]]
+id = "hot"
+name = "Hot"
+dimension = "temperature"
+unit = "°C"
+hi = "95"
+source = "book p. 3"
+
+[[joint]]
+id = "head"
+name = "Head bolts"
+layout = { kind = "head", columns = 3 }
+pattern = "crosswise"
+stage = [{ torque = "25 Nm" }, { torque = "50 Nm" }, { angle = "90 deg" }]
+tolerance = "5 %"
+source = "book p. 4"
+fastener = "6 x M10"
+
+[joint.put_right]
+over = "Take it out and begin again with it"
+
+[[joint]]
+id = "cover"
+name = "Cover bolts"
+layout = { kind = "circle", n = 6 }
+pattern = "star"
+stage = [{ torque = "30 Nm" }]
+fastener = "6 x M8"
+final = "cinched"
+
+[[step]]
+id = "lead"
+stage = "take_down"
+kind = "check"
+title = "Lead off"
+do = "Take it off."
+opens = [{ id = "lead", what = "Lead off", blocks = "power_on", undo = "put it on" }, { id = "coil", what = "Coil off", blocks = "fire", undo = "plug it in", open_for = "crank" }]
+caution = { text = "Sparks.", why = "Fuel.", confirm = "Extinguisher at hand" }
+
+[[step]]
+id = "head_out"
+stage = "take_down"
+kind = "remove"
+title = "Head bolts out"
+do = "Out."
+bag = [{ count = 6, size = "M10", length = "90" }]
+joint = "head"
+after = [{ step = "lead", because = "it is live", kind = "safety" }]
+
+[[step]]
+id = "bore"
+stage = "inspect"
+kind = "measure"
+title = "Bore"
+do = "Measure."
+reading = [{ id = "piston", name = "Piston", tool = "micrometer", nominal = "83.96 mm" }, { id = "cylinder", name = "Cylinder", tool = "bore gauge", nominal = "84 mm" }]
+result = [{ id = "c", name = "Clearance", limit = "clearance", minuend = "cylinder", subtrahend = "piston" }]
+
+[[step]]
+id = "ring"
+stage = "inspect"
+kind = "measure"
+title = "Ring"
+do = "Measure."
+reading = [{ id = "ring", name = "Ring gap", tool = "feeler", nominal = "0.35 mm" }]
+result = [{ id = "g", name = "Gap", limit = "gap", reading = "ring" }]
+
+[[step]]
+id = "head_in"
+stage = "build_up"
+kind = "tighten"
+title = "Head bolts"
+do = "Tighten."
+joint = "head"
+after = [{ step = "bore", because = "the head closes it", kind = "access closes" }]
+
+[[step]]
+id = "cover_on"
+stage = "build_up"
+kind = "tighten"
+title = "Cover"
+do = "Tighten."
+joint = "cover"
+
+[[step]]
+id = "oil_in"
+stage = "wake"
+kind = "fill"
+title = "Oil"
+do = "Fill."
+fluid = "Oil"
+amount = "oil"
+level = "At the mark"
+blocks = "crank"
+
+[[step]]
+id = "water"
+stage = "wake"
+kind = "fill"
+title = "Coolant"
+do = "Fill."
+fluid = "Coolant"
+amount = "oil"
+level = "At the mark"
+coolant = true
+blocks = "fire"
+
+[[step]]
+id = "lead_on"
+stage = "wake"
+kind = "connect"
+title = "Lead on"
+do = "On."
+blocks = "power_on"
+closes = ["lead"]
+
+[[step]]
+id = "crank"
+stage = "wake"
+kind = "run"
+title = "Crank"
+do = "Crank."
+rung = "crank"
+isolate = ["Plugs out"]
+expect = "Pressure"
+time_limit = "burst"
+total_limit = "total"
+pressure = "pressure"
+
+[[step]]
+id = "fire"
+stage = "wake"
+kind = "run"
+title = "Fire"
+do = "Fire."
+rung = "fire"
+expect = "Runs"
+time_limit = "burst"
+pressure = "pressure"
+pressure_by = "by"
+coolant = "hot"
+
+[[step]]
+id = "again"
+stage = "settle"
+kind = "check"
+title = "Again"
+do = "Look again."
+"""
+
+
+def small_sheet(text: str = SMALL) -> Sheet:
+    """The small sheet, read and checked."""
+    return read_sheet(tomllib.loads(text), text)
+
+
+def tool(tool_id: str, kind: str, **own: Any) -> Instrument:
+    """A tool of the shop, in mm unless said otherwise."""
+    base = {"id": tool_id, "code": tool_id.upper(), "name": kind, "kind": kind, "dimension": "length", "unit": "mm", "resolution": "0.001"}
+    return Instrument.model_validate({**base, **own})
+
+
+def tools() -> dict[str, Instrument]:
+    """Micrometer, a gauge set with it, feeler, jug and wrenches."""
+    m1 = tool("m1", "micrometer", lo="75", hi="100", mpe="0.002", s="0.002", zero_error="0.003")
+    wrench = {"dimension": "torque", "unit": "N·m", "resolution": "1", "mpe_percent": "4", "s": "0.5", "grip_mm": "420"}
+    listed = (
+        m1,
+        tool("b1", "bore gauge", lo="50", hi="150", mpe="0.002", resolution="0.001", s="0.002", setting_s="0.001", setting="84.000", set_with=m1),
+        tool("c1", "caliper", lo="0", hi="150", mpe="0.03", resolution="0.01", s="0.01"),
+        tool("f1", "feeler", lo="0.05", hi="1", mpe="0.01", resolution="0.05", s="0.01"),
+        tool("j1", "jug", dimension="volume", unit="L", lo="0", hi="10", mpe="0.05", resolution="0.05", s="0.02"),
+        tool("w1", "click wrench", lo="20", hi="100", **wrench),
+        tool("w2", "click wrench", lo="5", hi="25", **wrench),
+        tool("w3", "click wrench", lo="20", hi="100", **{**wrench, "mpe_percent": "6"}),
+        tool("w4", "indicating wrench", lo="20", hi="120", **wrench),
+    )
+    return {t.id: t for t in listed}
+
+
+class Book:
+    """A build in memory: `do` accepts an edit and folds it; nothing is stored."""
+
+    def __init__(self, plan: Sheet, shop: dict[str, Instrument]) -> None:
+        self.shop, self.state, self.seq = shop, BookState(), 0
+        self.now = datetime(2026, 3, 1, 8, 0, tzinfo=UTC)
+        self.add("plan edited", PlanEdited(what="made", sheet=plan))
+
+    def add(self, kind: str, body: Any) -> Entry:
+        """Fold an entry with this body."""
+        self.seq += 1
+        self.now += timedelta(seconds=10)
+        time = self.now.isoformat().replace("+00:00", "Z")
+        entry = Entry(id=str(uuid.UUID(int=self.seq)), seq=self.seq, time=time, bench_time=time, who="MK", kind=kind, body=body)
+        fold(self.state, entry)
+        return entry
+
+    def do(self, kind: str, **edit: Any) -> Entry:
+        """Accept an edit, then fold what it became; refusals pass through."""
+        return self.add(kind, accept(self.state, EDIT.validate_python({"kind": kind, **edit}), self.shop))
+
+    def read(self, step: str, reading: str, *typed: str, tool: str, **more: Any) -> Entry:
+        """One reading."""
+        return self.do("reading", step=step, reading=reading, typed=list(typed), unit=self.shop[tool].unit, instrument=tool, **more)
+
+    def click(self, bolt: int, **more: Any) -> Entry:
+        """One click on the head."""
+        return self.do("fastener", step="head_in", bolt=bolt, act="clicked", **more)
+
+    def wrench(self, wrench: str = "w1", step: str = "head_in", **more: Any) -> Entry:
+        """Choose a wrench."""
+        return self.do("decision", step=step, about="wrench", wrench=wrench, **more)
+
+    def joint(self, name: str = "head") -> Any:
+        """Facts of a joint."""
+        plan = self.state.plan
+        assert plan is not None
+        joint = plan.find_joint(name)
+        assert joint is not None
+        return joint_facts(self.state, joint)
+
+    def bench(self, step: str) -> Any:
+        """The bench of a step."""
+        plan = self.state.plan
+        assert plan is not None
+        found = plan.find_step(step)
+        assert found is not None
+        return bench_of(self.state, found, tuple(self.shop.values()))
+
+    def view(self) -> Any:
+        """The frame."""
+        return book_view(self.state)
+
+    def open(self) -> dict[str, str]:
+        """Open items with the rung each blocks."""
+        return {item.id: item.blocks for item in open_items(self.state, tuple(self.shop.values()))}
+
+    def left(self) -> list[str]:
+        """What is left open, in words."""
+        return [item.what for item in left_open(self.state)]
+
+    def gate(self, rung: str) -> Any:
+        """The answer of one rung."""
+        return next(a for a in gate_answers(self.state, tuple(self.shop.values())) if a.rung == rung)
+
+    def clearance(self) -> Any:
+        """The one derived result."""
+        return self.bench("bore").results[0]
+
+
+class Hand:
+    """Writes entries to a build of a workshop on disk."""
+
+    def __init__(self, workshop: Workshop, build: str, who: str = "MK") -> None:
+        self.workshop, self.build, self.who = workshop, build, who
+
+    def write(self, kind: str, entry_id: str | None = None, seen: int = 10**9, **edit: Any) -> Any:
+        """One entry with a fresh id, not late unless said."""
+        sent = Sent(id=entry_id or self.workshop.new_id(), who=self.who, bench_time="2026-03-01T09:00:00+01:00", seen=seen)
+        return write_entry(self.workshop, self.build, sent, EDIT.validate_python({"kind": kind, **edit}))
