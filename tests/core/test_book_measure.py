@@ -19,7 +19,7 @@ def test_clearance_is_bore_minus_piston(book: Book):
     judged = book.clearance().judgement
     assert (judged.value_text, judged.verdict) == ("0.048", "inside")
     own = 4 * 0.002**2 / 3 - 0.002**2 / 3 + 3 * (0.0005**2 / 3) + 2 * 0.002**2 + 0.001**2
-    assert judged.U == pytest.approx(2 * own**0.5, rel=1e-6)
+    assert pytest.approx(2 * own**0.5, rel=1e-6) == judged.U
     assert any("cancels" in line for line in judged.working)
     assert "84.0060 − 83.9580 = 0.0480 mm" in judged.working
 
@@ -32,7 +32,7 @@ def test_zeroing_between_keeps_the_zero_error(book: Book):
     book.shop |= {"m1": master, "b1": book.shop["b1"].model_copy(update={"set_with": master})}
     book.read("bore", "cylinder", "84.006", tool="b1")
     later = book.clearance().judgement
-    assert later.U**2 == pytest.approx(shared**2 + 4 * 2 * 0.003**2 / 3, rel=1e-6)
+    assert pytest.approx(shared**2 + 4 * 2 * 0.003**2 / 3, rel=1e-6) == later.U**2
     assert any("not shared" in line for line in later.working)
 
 

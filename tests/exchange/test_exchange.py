@@ -1,0 +1,74 @@
+"""Archives unpacked with suspicion; CSV that no spreadsheet runs."""
+
+import io
+import json
+import zipfile
+
+import pytest
+
+from hollet.core.errors import Refused
+from hollet.exchange.archive import FIELDS, FORMAT, MAX_ZIP, pack, unpack
+from hollet.exchange.csv import table
+
+ENTRY = dict.fromkeys(FIELDS, "x")
+
+
+def zipped(**members: str | bytes) -> bytes:
+    """A zip with these members; `__` stands for a dot."""
+    buffer = io.BytesIO()
+    with zipfile.ZipFile(buffer, "w", zipfile.ZIP_DEFLATED) as archive:
+        for name, content in members.items():
+            archive.writestr(name.replace("__", "."), content)
+    return buffer.getvalue()
+
+
+BUILD = json.dumps({"format": FORMAT, "id": "b"})
+LOG = json.dumps(ENTRY) + "\n"
+
+
+def test_round_trip():
+    """What was packed is unpacked; the same content packs to the same bytes."""
+    data = pack({"id": "b", "name": "Ümlaut"}, [ENTRY, ENTRY])
+    assert data == pack({"name": "Ümlaut", "id": "b"}, [ENTRY, ENTRY])
+    unpacked = unpack(data)
+    assert unpacked.build["name"] == "Ümlaut"
+    assert unpacked.entries == [ENTRY, ENTRY]
+
+
+@pytest.mark.parametrize(
+    ("data", "words"),
+    [
+        (b"no zip", "not a zip"),
+        (zipped(build__json=BUILD), "once each"),
+        (zipped(build__json=BUILD, log__jsonl=LOG, **{"../../etc/passwd": "x"}), "does not belong"),
+        (zipped(build__json=BUILD, log__jsonl=LOG, **{"/tmp/x": "x"}), "does not belong"),
+        (zipped(build__json="{}", log__jsonl=LOG), "must say format"),
+        (zipped(build__json="[", log__jsonl=LOG), "cannot be read"),
+        (zipped(build__json="[" * 100_000, log__jsonl=LOG), ""),
+        (zipped(build__json=BUILD, log__jsonl=b"\xff\xfe"), "cannot be read"),
+        (zipped(build__json=BUILD, log__jsonl=""), "each line"),
+        (zipped(build__json=BUILD, log__jsonl='{"id": 1}\n'), "each line"),
+        (zipped(build__json=BUILD, log__jsonl=b" " * 30_000_000), "far more"),
+        (b"P" * (MAX_ZIP + 1), "larger than"),
+    ],
+    ids=["nozip", "missing", "climbing", "absolute", "format", "json", "deep", "bytes", "empty", "fields", "bomb", "large"],
+)
+def test_bad_archives(data, words):
+    """Each trick is refused in one sentence."""
+    with pytest.raises(Refused) as refusal:
+        unpack(data)
+    assert refusal.value.reason_code == "bad_archive"
+    assert words in refusal.value.message
+
+
+def test_cut_short():
+    """An archive cut in the middle is refused."""
+    with pytest.raises(Refused):
+        unpack(pack({"id": "b"}, [ENTRY])[:-40])
+
+
+@pytest.mark.parametrize("cell", ["=1+1", "+cmd", "-2+3", "@x", "\tx"])
+def test_cells_are_neutralised(cell):
+    """A cell that a spreadsheet would run gets an apostrophe; numbers stay numbers."""
+    assert table(["a"], [[cell]]).splitlines()[1].lstrip('"').startswith("'")
+    assert table(["a"], [[-2.5]]).splitlines()[1] == "-2.5"

@@ -1,0 +1,149 @@
+"""Whole builds out and in; the demo; backups and the check of everything."""
+
+from datetime import UTC, datetime
+
+import pytest
+
+from hollet.core.errors import Conflict, Refused
+from hollet.exchange.archive import pack, unpack
+from hollet.services import builds
+from hollet.services.archives import attempts_csv, export_build, find_build, import_build, verify
+from hollet.services.demo import fill_demo, make_demo
+from hollet.services.logging import log_of
+from hollet.services.restoring import restore_backup
+from hollet.services.workshop import Workshop
+
+NOW = datetime(2026, 3, 20, 12, 0, tzinfo=UTC)
+
+
+@pytest.fixture
+def empty(tmp_path):
+    """A second, empty Hollet."""
+    made = Workshop(tmp_path / "empty")
+    yield made
+    made.close()
+
+
+@pytest.fixture(scope="module")
+def demo(tmp_path_factory):
+    """The demo, made at a fixed moment."""
+    folder = tmp_path_factory.mktemp("demo")
+    make_demo(folder, NOW)
+    made = Workshop(folder, lambda: NOW)
+    yield made
+    made.close()
+
+
+def test_out_and_in_is_the_same(hand, empty):
+    """The same state, and byte for byte the same log."""
+    hand.write("left open", step="bore", item="i", what="rag")
+    note = hand.write("note", text="Ω ≤ 5, “so”")
+    hand.write("strike", entry=note.id, reason="wrong place")
+    data = export_build(hand.workshop, hand.build)
+    assert import_build(empty, data) == hand.build
+    assert export_build(empty, hand.build) == data
+    assert builds.frame(empty, hand.build) == builds.frame(hand.workshop, hand.build)
+    assert all(line.startswith("ok") for line in verify(empty))
+
+
+def test_in_twice_is_refused(hand):
+    """A build that is here already is not read in."""
+    with pytest.raises(Conflict) as conflict:
+        import_build(hand.workshop, export_build(hand.workshop, hand.build))
+    assert conflict.value.reason_code == "build_here"
+
+
+@pytest.mark.parametrize("doctor", ["body", "who", "drop", "kind", "name"])
+def test_doctored_archives(hand, empty, doctor):
+    """A changed word, a missing line, a strange kind: nothing is written."""
+    hand.write("note", text="x")
+    unpacked = unpack(export_build(hand.workshop, hand.build))
+    facts, entries = unpacked.build, unpacked.entries
+    if doctor == "drop":
+        entries = entries[1:]
+    elif doctor == "name":
+        facts = {**facts, "name": 5}
+    else:
+        entries[1] = {**entries[1], doctor: entries[1][doctor] + " "}
+    with pytest.raises(Refused) as refusal:
+        import_build(empty, pack({k: v for k, v in facts.items() if k != "format"}, entries))
+    assert refusal.value.reason_code == "bad_archive"
+    assert builds.cards(empty) == ()
+
+
+def test_attempts_as_csv(hand):
+    """One line a sample, assumed limits marked, an attempt without samples too."""
+    for attempt in ("attempt-1", "attempt-2"):
+        hand.write("attempt started", step="fire", attempt=attempt, reason="=trying")
+        if attempt == "attempt-1":
+            hand.write("samples", step="fire", attempt=attempt, samples=[{"t": 3, "oil": "2 bar", "rpm": "900"}])
+        hand.write("attempt ended", step="fire", attempt=attempt, after_s=4, reason="=stopped")
+    rows = attempts_csv(hand.workshop, hand.build).splitlines()
+    assert len(rows) == 4
+    assert rows[1].startswith("1,fire,")
+    assert "'=stopped" in rows[1]
+    assert "3.0,Revs,900.0,r/min," in rows[1]
+
+
+def test_demo_is_as_promised(demo):
+    """Two builds; the engine stopped at bolt 6 of stage 2, 47 to 48 minutes ago, with covers and bracket in."""
+    engine, spare = builds.cards(demo)
+    assert engine.frame.resume.title == "You stopped at bolt 6, stage 2"
+    age = NOW - datetime.fromisoformat(engine.frame.resume.since)
+    assert 46 <= age.total_seconds() / 60 <= 48
+    left = [i.what for i in engine.frame.left_open]
+    assert len(left) == 7
+    assert "Temporary bracket on the chain" in left
+    assert sum("cover in" in what for what in left) == 2
+    assert spare.frame.current == "tools_laid"
+    assert all(line.startswith("ok") for line in verify(demo))
+
+
+def test_demo_figures(demo):
+    """Cylinder 2 too close and accepted; bolt 4 over by 4.6; the struck line stays."""
+    build = find_build(demo, "One: engine, top end")
+    results = builds.bench(demo, build, "bores").results
+    assert [r.judgement.verdict for r in results] == ["inside", "too_close", "inside", "inside"]
+    assert results[1].conceded
+    bolts = builds.bench(demo, build, "head_bolts_tight").joint.bolts
+    assert (bolts[3].verdict, bolts[3].words) == ("outside", "outside, 4.6 over")
+    assert log_of(demo, build).struck == 1
+    assert builds.gate(demo, build).line.startswith("The vehicle maker's manual")
+
+
+def test_demo_only_into_an_empty_hollet(demo):
+    """The demo never mixes with builds that are there."""
+    with pytest.raises(Conflict):
+        fill_demo(demo)
+
+
+def test_backup_and_restore(hand, tmp_path):
+    """Restored, the later line is gone, and the database before it is kept."""
+    file = hand.workshop.database.backup(tmp_path / "copy.sqlite")
+    hand.write("note", text="later")
+    folder = hand.workshop.database.folder
+    hand.workshop.close()
+    kept = restore_backup(file, folder, NOW)
+    assert kept is not None
+    assert kept.exists()
+    again = Workshop(folder)
+    assert log_of(again, hand.build).total == 1
+    again.close()
+
+
+def test_restoring_rubbish_changes_nothing(hand, tmp_path):
+    """A file that is no backup is refused and the database stays."""
+    bad = tmp_path / "bad.sqlite"
+    bad.write_bytes(b"rubbish" * 1000)
+    with pytest.raises(Exception, match="damaged"):
+        restore_backup(bad, hand.workshop.database.folder, NOW)
+    assert log_of(hand.workshop, hand.build).total == 1
+
+
+def test_verify_finds_a_doctored_plan(hand):
+    """A plan table that does not follow from the log is named."""
+    from sqlalchemy import text
+
+    with hand.workshop.database.write() as session:
+        session.execute(text("UPDATE build SET plan = replace(plan, 'Small job', 'Smaller job')"))
+    assert [line for line in verify(hand.workshop) if line.startswith("broken")] == ["broken: plan of Job, rebuilt from its log"]

@@ -1,0 +1,172 @@
+"""The doors: entries, refusals with their status, the live channel, foreign hosts, our own schema."""
+
+import json
+import sys
+
+import pytest
+from fastapi.testclient import TestClient
+
+from hollet.core.errors import HolletError
+from hollet.services.workshop import Workshop
+from hollet.web.app import STATUS, create_app
+from tests.services.conftest import stock
+
+
+@pytest.fixture
+def client(tmp_path):
+    """A client of an application over a stocked workshop; `client.build` is its build."""
+    workshop = Workshop(tmp_path)
+    build = stock(workshop)
+    with TestClient(create_app(workshop), base_url="http://127.0.0.1") as made:
+        made.build, made.workshop = build, workshop
+        yield made
+    workshop.close()
+
+
+def body(client, entry: dict, **own) -> dict:
+    """What a screen sends."""
+    return {"id": client.workshop.new_id(), "who": "MK", "bench_time": "2026-03-01T09:00:00+01:00", "seen": 999, "entry": entry, **own}
+
+
+def post(client, entry: dict, **own):
+    """Send one entry."""
+    return client.post(f"/api/builds/{client.build}/entries", json=body(client, entry, **own))
+
+
+def test_append_answers_with_the_new_screen(client):
+    """One call writes, judges, and gives line, frame and bench."""
+    got = post(client, {"kind": "reading", "step": "ring", "reading": "ring", "typed": ["0.30 mm"], "unit": "mm", "instrument": "f1"}).json()
+    assert got["line"]["text"].startswith("Ring gap: typed 0.30 mm")
+    assert got["bench"]["results"][0]["judgement"]["verdict"] == "inside"
+    assert got["build"]["frame"]["written"][-1]["seq"] == got["line"]["seq"]
+
+
+@pytest.mark.parametrize(
+    ("entry", "own", "status", "code"),
+    [
+        ({"kind": "done", "step": "head_out"}, {}, 422, "must_wait"),
+        ({"kind": "done", "step": "nothing"}, {}, 404, "not_found"),
+        ({"kind": "done", "step": "again", "colour": "red"}, {}, 422, "bad_input"),
+        ({"kind": "cheer", "step": "again"}, {}, 422, "bad_input"),
+        ({"kind": "done", "step": "again"}, {"who": "1"}, 422, "no_initials"),
+        ({"kind": "done", "step": "again"}, {"id": "x"}, 422, "bad_input"),
+        ({"kind": "done", "step": "again"}, {"bench_time": "yesterday"}, 422, "bad_input"),
+        ({"kind": "reading", "step": "ring", "reading": "ring", "typed": ["3 Nm"], "unit": "mm", "instrument": "f1"}, {}, 422, "dimension_mismatch"),
+        ({"kind": "reading", "step": "ring", "reading": "ring", "typed": ["nan mm"], "unit": "mm", "instrument": "f1"}, {}, 422, "not_a_number"),
+        ({"kind": "reading", "step": "ring", "reading": "ring", "typed": ["5 mm"], "unit": "mm", "instrument": "f1"}, {}, 422, "odd_figure"),
+    ],
+)
+def test_refusals(client, entry, own, status, code):
+    """Each refusal has its status, a stable code and one sentence; nothing is written."""
+    answer = post(client, entry, **own)
+    assert (answer.status_code, answer.json()["reason_code"]) == (status, code)
+    assert answer.json()["refuse"] is True
+    assert len(answer.json()["message"]) > 10
+    assert client.get(f"/api/builds/{client.build}/log").json()["total"] == 1
+
+
+def test_conflict_carries_the_newer_lines(client):
+    """409 with what is newer."""
+    post(client, {"kind": "confirmed", "step": "lead", "what": "Extinguisher at hand"})
+    answer = post(client, {"kind": "done", "step": "lead"}, seen=0)
+    assert answer.status_code == 409
+    assert answer.json()["newer"] == ["seen: Extinguisher at hand"]
+
+
+def test_every_error_has_a_status():
+    """No error of the tree is unmapped."""
+    assert {kind for kind in HolletError.__subclasses__()} == set(STATUS)
+
+
+def test_compute_door(client):
+    """The same models as the command line; refusals 422 with their code, unknown names 404."""
+    assert "decide" in client.get("/api/compute").json()
+    good = client.post("/api/compute/parse_quantity", json={"text": "3.5 thou"}).json()
+    assert good["nominal"] == {"value": 0.0889, "unit": "mm"}
+    bad = client.post("/api/compute/parse_quantity", json={"text": "2 pt"})
+    assert (bad.status_code, bad.json()["refuse"], bad.json()["reason_code"]) == (422, True, "unit_ambiguous")
+    assert client.post("/api/compute/nothing", json={}).status_code == 404
+
+
+def test_nan_is_refused_at_every_door(client):
+    """NaN as a JSON token or as text is refused, never answered."""
+    for raw in ('{"y": {"value": NaN, "unit": "mm"}}', '{"y": {"value": "NaN", "unit": "mm"}}', '{"y": {"value": 1e999, "unit": "mm"}}'):
+        answer = client.post("/api/compute/decide", content=raw, headers={"content-type": "application/json"})
+        assert answer.status_code == 422
+        assert answer.json()["reason_code"] == "not_a_finite_number"
+    sample = {"kind": "attempt ended", "step": "crank", "attempt": "a", "after_s": float("nan"), "reason": "abc"}
+    raw = json.dumps(body(client, sample))
+    assert client.post(f"/api/builds/{client.build}/entries", content=raw, headers={"content-type": "application/json"}).status_code == 422
+
+
+@pytest.mark.parametrize("headers", [{"host": "evil.example"}, {"origin": "http://evil.example"}, {"host": "127.0.0.1.evil.example"}])
+def test_foreign_hosts_are_refused(client, headers):
+    """A page of somewhere else cannot talk to Hollet (DNS rebinding, cross-site posts)."""
+    answer = client.get("/api/shop", headers=headers)
+    assert (answer.status_code, answer.json()["reason_code"]) == (403, "foreign_host")
+
+
+def test_large_bodies_are_refused(client):
+    """What is larger than anything sensible is refused before it is read."""
+    answer = client.post("/api/sheets", content=b"x", headers={"content-length": "900000000", "content-type": "application/json"})
+    assert answer.status_code == 413
+
+
+def test_unreadable_json(client):
+    """Unreadable JSON is 400 with a sentence."""
+    answer = client.post("/api/sheets", content=b"{", headers={"content-type": "application/json"})
+    assert (answer.status_code, answer.json()["reason_code"]) == (400, "bad_input")
+
+
+def test_live_channel_tells_of_new_lines(client):
+    """An open screen hears of the build and its newest line."""
+    with client.websocket_connect("/ws/live", headers={"host": "127.0.0.1"}) as socket:
+        line = post(client, {"kind": "note", "text": "x"}).json()["line"]
+        assert socket.receive_json() == {"build": client.build, "seq": line["seq"]}
+
+
+def test_archive_over_the_wire(client, tmp_path):
+    """Out as a file, in again into an empty Hollet."""
+    data = client.get(f"/api/builds/{client.build}/archive")
+    assert data.headers["content-disposition"].startswith("attachment")
+    other = Workshop(tmp_path / "other")
+    with TestClient(create_app(other), base_url="http://127.0.0.1") as second:
+        answer = second.post("/api/archives", files={"file": ("b.zip", data.content)})
+        assert answer.json()["id"] == client.build
+        assert second.post("/api/archives", files={"file": ("b.zip", b"rubbish")}).json()["reason_code"] == "bad_archive"
+    other.close()
+
+
+def test_other_reads(client):
+    """Shop, gates, limits, log, CSV, what stands on a line; unknown builds and steps are 404."""
+    shop = client.get("/api/shop").json()
+    assert [b["name"] for b in shop["builds"]] == ["Job"]
+    assert len(shop["presets"]) >= 18
+    assert len(client.get(f"/api/builds/{client.build}/gate").json()["rungs"]) == 7
+    assert len(client.get(f"/api/builds/{client.build}/limits").json()) == 8
+    assert client.get(f"/api/builds/{client.build}/attempts.csv").text.startswith("attempt,rung")
+    line = client.get(f"/api/builds/{client.build}/log").json()["lines"][0]
+    assert client.get(f"/api/builds/{client.build}/entries/{line['id']}/stands").json() == {"lines": []}
+    for path in ("/api/builds/nothing", f"/api/builds/{client.build}/steps/nothing", "/api/nothing"):
+        assert client.get(path).status_code == 404
+
+
+def test_make_build_and_sheet(client):
+    """A build from a sheet; a sheet with a mistake is 422 with its line."""
+    made = client.post("/api/builds", json={"id": client.workshop.new_id(), "who": "TR", "sheet": "top-end", "name": "N", "vehicle": "V", "about": "A"}).json()
+    assert len(made["frame"]["steps"]) == 45
+    answer = client.post("/api/sheets", json={"text": "[sheet]\nid = 'x'\ntitle = 'X'\nabout = 'x'\n\n[[step]]\nid = 'a'\nkind = 'chek'"})
+    assert (answer.status_code, answer.json()["message"][:6]) == (422, "line 6")
+
+
+def test_demo_into_an_empty_hollet_only(client):
+    """The demo is refused where there is a build."""
+    assert client.post("/api/demo").status_code == 409
+
+
+def test_slow_libraries_are_not_imported_at_start():
+    """The server starts without scipy; it is warmed afterwards."""
+    import subprocess
+
+    code = "import sys, hollet.web.app, hollet.cli.main; sys.exit('scipy' in sys.modules or 'numpy' in sys.modules)"
+    assert subprocess.run([sys.executable, "-c", code], check=False).returncode == 0
