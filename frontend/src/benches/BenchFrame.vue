@@ -12,16 +12,21 @@ import { useAgo } from '@/composables/time'
 import { STATUS_WORDS } from '@/composables/words'
 import { useBook } from '@/stores/book'
 
-const props = defineProps<{ bench: BenchView; title?: string; line?: string; primary?: string; ready?: boolean; say?: string; quiet?: boolean; noPrimary?: boolean }>()
+const props = withDefaults(defineProps<{ bench: BenchView; title?: string; line?: string; primary?: string; ready?: boolean; say?: string; noPrimary?: boolean }>(), { ready: true })
 const emit = defineEmits<{ primary: [] }>()
 const book = useBook()
 const router = useRouter()
 const reason = ref<InstanceType<typeof ReasonDialog> | null>(null)
 const settled = computed(() => ['done', 'skipped', 'not_applicable'].includes(props.bench.status.status))
-const resume = computed(() => (!book.touched && book.frame?.resume && book.frame.current === props.bench.step ? book.frame.resume : null))
+const PAUSE_MS = 5 * 60 * 1000 // shorter than this nobody has to be told where he was
+const resume = computed(() => {
+  const found = book.frame?.resume
+  if (!found || book.touched || book.frame?.current !== props.bench.step) return null
+  return Date.now() - new Date(found.since).getTime() > PAUSE_MS ? found : null
+})
 const since = useAgo(() => resume.value?.since)
 const waits = computed(() => !settled.value && props.bench.waits.length > 0)
-const can = computed(() => props.ready !== false && !settled.value && !waits.value && props.bench.confirmed && !book.busy)
+const can = computed(() => props.ready && !settled.value && !waits.value && props.bench.confirmed && !book.busy)
 const openNext = computed(() => settled.value && props.bench.following !== null)
 
 async function done(withReason?: string) {
@@ -59,7 +64,7 @@ defineExpose({ done, ask: (options: { title: string; why?: string; button: strin
 </script>
 
 <template>
-  <article class="bench" :class="{ nofigure: quiet }">
+  <article class="bench">
     <header>
       <h1 class="t28">{{ resume ? `${resume.title}, ${since}` : (title ?? bench.title) }}</h1>
       <p class="t20 sub">{{ resume ? resume.line : (line ?? `${bench.number}, ${bench.stage_name}`) }}</p>

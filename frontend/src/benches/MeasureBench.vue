@@ -27,7 +27,7 @@ const entry = ref<HTMLInputElement | null>(null)
 
 const reading = computed(() => props.bench.readings.find((r) => r.id === (picked.value ?? props.bench.next_reading)) ?? null)
 const tools = computed(() => props.bench.tools.filter((t) => !reading.value || t.kind === reading.value.tool_kind || t.kind === 'caliper'))
-const tool = computed(() => tools.value.find((t) => t.id === toolPicked.value[reading.value?.tool_kind ?? '']) ?? tools.value[0] ?? null)
+const tool = computed(() => tools.value.find((t) => t.id === toolPicked.value[reading.value?.tool_kind ?? '']) ?? tools.value.find((t) => t.kind === reading.value?.tool_kind) ?? tools.value[0] ?? null)
 const { view: figure } = useFigure(text, () => ({ dimension: tool.value?.dimension ?? null, unit: tool.value?.unit ?? null, tool: tool.value?.id ?? null }))
 const limits = computed(() => [...new Map(props.bench.results.map((r) => [r.limit.id, r.limit])).values()])
 const open = computed(() => props.bench.results.filter((r) => ['outside', 'too_close'].includes(r.judgement.verdict) && !r.conceded))
@@ -38,7 +38,7 @@ const complete = computed(() => props.bench.next_reading === null && open.value.
 watch(() => props.bench.step, () => { picked.value = null; chosen.value = null; clear() })
 function clear() { text.value = ''; repeats.value = []; question.value = problem.value = '' }
 function lanes(limit: string) {
-  return props.bench.results.filter((r) => r.limit.id === limit).map((r) => ({ id: r.id, name: r.name, value: r.judgement.value, U: r.judgement.U, text: r.judgement.value_text, verdict: r.judgement.verdict, side: r.judgement.side, accepted: r.conceded, words: r.refusal ?? (r.conceded ? 'accepted in writing' : r.judgement.words) }))
+  return props.bench.results.filter((r) => r.limit.id === limit).map((r) => ({ id: r.id, name: r.name, value: r.judgement.value, U: r.judgement.U, text: r.judgement.value_text, verdict: r.judgement.verdict, side: r.judgement.side, accepted: r.conceded, words: r.refusal ?? (r.conceded ? 'accepted in writing' : r.judgement.words.replace(' with this tool', '')) }))
 }
 function pick(id: string) { picked.value = id; clear(); void nextTick(() => entry.value?.focus()) }
 function another() { if (text.value.trim() && figure.value?.ok) { repeats.value.push(text.value.trim()); text.value = ''; entry.value?.focus() } }

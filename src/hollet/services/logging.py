@@ -79,7 +79,8 @@ def _check_late(state: BookState, edit: Any, subject: str, seen: int) -> None:
     newest = state.seen.get(subject, 0)
     if newest > seen:
         newer = tuple(line_of(state, e).text for e in state.live(subject) if e.seq > seen)
-        raise Conflict(f"not written: {len(newer) or 1} newer line stands there since this screen looked. Look again",
+        count = "1 newer line stands" if len(newer) <= 1 else f"{len(newer)} newer lines stand"
+        raise Conflict(f"not written: {count} there since this screen looked. Look again",
                        reason_code="moved_on", newer=newer)  # fmt: skip
 
 

@@ -248,7 +248,7 @@ def book_view(state: BookState) -> BookView:
         StageRow(id=stage, name=name, done=sum(r.stage == stage and r.status in SETTLED for r in rows), total=sum(r.stage == stage for r in rows))
         for stage, name in STAGES.items()
     )
-    newest = [state.entries[i] for i in state.order[-60:] if state.entries[i].kind not in ("strike", "samples")][-3:]
+    newest = [state.entries[i] for i in state.order[-60:] if state.entries[i].kind != "strike"][-3:]
     return BookView(stages=stages, steps=rows, current=current_step(state, known), written=tuple(line_of(state, e) for e in newest),
                     left_open=left_open(state), resume=_resume(state, known), head=state.head, title=plan.title)  # fmt: skip
 
@@ -348,7 +348,9 @@ def _measure(state: BookState, step: MeasureStep, tools: Sequence[Instrument], b
     choices: dict[str, ToolChoice] = {}
     for spec in step.reading:
         nominal = float(parse(spec.nominal).nominal or 0)
-        for choice in _tool_choices(tools, {spec.tool, "caliper"} if spec.tool in ("micrometer", "bore gauge") else {spec.tool}, nominal, None):
+        kinds = {spec.tool, "caliper"} if spec.tool in ("micrometer", "bore gauge") else {spec.tool}
+        offered = _tool_choices(tools, kinds, nominal, None)
+        for choice in sorted(offered, key=lambda c: (c.kind != spec.tool, not c.can, c.U_text)):
             choices.setdefault(choice.id, choice)
     return MeasureBench(**base | {"primary": f"{step.short or step.title}: done"}, readings=readings, results=results_of(state, step, tools),
                         tools=tuple(choices.values()), next_reading=next((r.id for r in readings if r.entry is None), None),

@@ -8,7 +8,7 @@ from hollet.core.book.entries import Entry
 from hollet.core.book.fold import BookState
 from hollet.core.book.status import plan_of
 from hollet.core.errors import Refused
-from hollet.core.instruments import Instrument, Spread, combine, reading_share, zero_chain
+from hollet.core.instruments import Instrument, Spread, combine, reading_share, single_reading_U
 from hollet.core.limits import Judgement, Limit, judge
 from hollet.core.procedure.sheet import MeasureStep, ReadingSpec, ResultSpec, Sheet
 from hollet.core.quantities.parse import Parsed, parse
@@ -144,8 +144,10 @@ def _value_text(entry: Entry) -> str:
     base = exact(body.deviation_from, body.instrument.dimension, "setting") if body.deviation_from else 0
     mean = sum(values, start=0 * values[0]) / len(values) + base
     offset = parse(body.instrument.offset, body.instrument.dimension, body.instrument.unit).nominal or 0
-    places = len(body.instrument.resolution.partition(".")[2]) + (len(values) > 1)
-    return decimal_text(mean - offset, places)
+    places = len(body.instrument.resolution.partition(".")[2])
+    exact_text = decimal_text(mean - offset)
+    typed = len(exact_text.partition(".")[2])
+    return decimal_text(mean - offset, places + 1 if len(values) > 1 else max(places, min(typed, places + 1)))
 
 
 def results_of(state: BookState, step: MeasureStep, tools: Sequence[Instrument] = ()) -> tuple[ResultFacts, ...]:
@@ -176,9 +178,15 @@ def result_of(state: BookState, step: MeasureStep, spec: ResultSpec, tools: Sequ
                            refusal="the piston is not smaller than the bore: which of the two figures is wrong?")  # fmt: skip
     _, _, big_u = combine(parts)
     judgement = judge(value, big_u, limit, _working(parts, taken, limit))
-    by = settling_tools(taken, parts, limit, tools) if judgement.verdict == "too_close" else ()
+    kinds = [_tool_kind(plan, name) for name in named if name]
+    by = settling_tools(kinds, parts, limit, tools) if judgement.verdict == "too_close" else ()
     facts = ResultFacts(id=spec.id, name=spec.name, limit=limit, judgement=judgement, readings=ids, settled_by=by)
     return _with_choices(state, step, spec, facts)
+
+
+def _tool_kind(plan: Sheet, reading: str) -> str:
+    """The kind of tool that the sheet asks for."""
+    return next(r.tool for s in plan.step if isinstance(s, MeasureStep) for r in s.reading if r.id == reading)
 
 
 def _nominal(taken: Sequence[Entry]) -> float:
@@ -237,21 +245,38 @@ def _same_limit(a: Limit, b: Limit) -> bool:
 
 
 def settling_tools(
-    taken: Sequence[Entry], parts: Sequence[tuple[int, Spread]], limit: Limit, tools: Sequence[Instrument]
+    kinds: Sequence[str], parts: Sequence[tuple[int, Spread]], limit: Limit, tools: Sequence[Instrument]
 ) -> tuple[str, ...]:
-    """Tools of the shop with which one reading, taken in place of the first, would bring a verdict at this value."""
+    """Which tools of the shop would bring a verdict at this value: one in place of one reading, else the best for each.
+
+    Parameters
+    ----------
+    kinds : the kind of tool that each part asks for, in the order of `parts`.
+    """
     value = sum(sign * spread.value for sign, spread in parts)
+    fitting = [[t for t in tools if not t.retired and t.kind == kind and t.s is not None and t.covers(spread.value)]
+               for kind, (_, spread) in zip(kinds, parts, strict=True)]  # fmt: skip
+
+    def decides(trial: Sequence[tuple[int, Spread]]) -> bool:
+        return judge(value, combine(trial)[2], limit).verdict in ("inside", "outside")
+
     found = []
-    for tool in tools:
-        own = taken[0].body.instrument
-        if tool.retired or tool.dimension != own.dimension or tool.s is None or not tool.covers(parts[0][1].value):
-            continue
-        if own.kind not in (tool.kind, "caliper") and (own.kind, tool.kind) != ("rule", "caliper"):
-            continue
-        for n in (1, 3):
-            trial = reading_share(tool, [parts[0][1].value + tool.figure("offset")] * n)
-            trial = Spread(parts[0][1].value, trial.own, trial.zero, zero_chain(tool))
-            if judge(value, combine([(1, trial), *parts[1:]])[2], limit).verdict in ("inside", "outside"):
-                found.append(tool.code if n == 1 else f"{tool.code}, read {n} times")
-                break
-    return tuple(found)
+    for index, (sign, spread) in enumerate(parts):
+        for tool in fitting[index]:
+            for n in (1, 3):
+                trial = [*parts[:index], (sign, _as_if(tool, spread.value, n)), *parts[index + 1 :]]
+                if decides(trial):
+                    found.append(tool.code if n == 1 else f"{tool.code}, read {n} times")
+                    break
+    if found or len(parts) == 1 or not all(fitting):
+        return tuple(dict.fromkeys(found))
+    best = [min(listed, key=lambda t: single_reading_U(t, spread.value)) for listed, (_, spread) in zip(fitting, parts, strict=True)]
+    for n in (1, 3):
+        if decides([(sign, _as_if(tool, spread.value, n)) for tool, (sign, spread) in zip(best, parts, strict=True)]):
+            return (" and ".join(tool.code for tool in best) + ("" if n == 1 else f", each read {n} times"),)
+    return ()
+
+
+def _as_if(tool: Instrument, value: float, n: int) -> Spread:
+    """What `n` repeats with a tool would be worth if they gave `value`."""
+    return reading_share(tool, [value + tool.figure("offset")] * n)

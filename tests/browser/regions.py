@@ -1,0 +1,88 @@
+"""One helper for the bench: verbs are what a mechanic does, each returns when the screen shows it."""
+
+import json
+import urllib.request
+import uuid
+from typing import Any
+
+import uuid_utils
+from playwright.sync_api import Locator, Page, expect
+
+
+def api(url: str, path: str, body: Any = None) -> Any:
+    """One call to the server, JSON in and out."""
+    data = None if body is None else json.dumps(body).encode()
+    request = urllib.request.Request(url + path, data, {"content-type": "application/json"})
+    return json.load(urllib.request.urlopen(request, timeout=10))
+
+
+def write(url: str, build: str, entry: dict) -> Any:
+    """Write an entry past the screen, as another screen would."""
+    body = {"id": str(uuid_utils.uuid7()), "who": "TR", "bench_time": "2026-03-01T09:00:00Z", "seen": 10**9, "entry": entry}
+    return api(url, f"/api/builds/{build}/entries", body)
+
+
+def new_build(url: str, name: str = "Job") -> str:
+    """A build of the shipped sheet."""
+    body = {"id": str(uuid.uuid4()), "who": "TR", "sheet": "top-end", "name": name, "vehicle": "Two", "about": "on the lift"}
+    return str(api(url, "/api/builds", body)["id"])
+
+
+class Bench:
+    """The working screen."""
+
+    def __init__(self, page: Page) -> None:
+        self.page = page
+
+    def go(self, url: str, title: str | None = None) -> "Bench":
+        """Open an address and wait for its title."""
+        self.page.goto(url)
+        if title:
+            self.shows(title)
+        return self
+
+    def shows(self, title: str) -> "Bench":
+        """Wait until the title says so."""
+        expect(self.page.locator("h1")).to_contain_text(title)
+        return self
+
+    def key(self, key: str) -> None:
+        """Press a key with nothing in focus, later than a double press would count."""
+        self.page.evaluate("document.activeElement instanceof HTMLElement && document.activeElement.blur()")
+        self.page.wait_for_timeout(620)
+        self.page.keyboard.press(key)
+
+    def primary(self) -> Locator:
+        """The one primary button."""
+        return self.page.locator("button.primary")
+
+    def press(self, name: str) -> None:
+        """Press a button by its words."""
+        self.page.get_by_role("button", name=name).first.click()
+
+    def reason(self, words: str, button: str) -> None:
+        """Give a reason in the dialog that asks for one."""
+        dialog = self.page.get_by_role("dialog")
+        dialog.locator("textarea").fill(words)
+        dialog.get_by_role("button", name=button).click()
+        expect(dialog).to_be_hidden()
+
+    def written(self, words: str) -> None:
+        """Wait until the newest line says so."""
+        expect(self.page.locator("header.written li").last).to_contain_text(words)
+
+    def confirm_caution(self) -> None:
+        """Press the box of a precondition where there is one."""
+        box = self.page.locator("button.confirm:not(.yes)")
+        if box.count():
+            box.click()
+            expect(self.page.locator("button.confirm.yes")).to_be_visible()
+
+    def read(self, text: str, *, sure: bool = False) -> None:
+        """Type a reading and Enter; `sure` answers the question about an odd one."""
+        field = self.page.locator("input[name=reading]")
+        field.fill(text)
+        field.press("Enter")
+        if sure:
+            self.press("It is right, write it")
+        self.written(f"typed {text}")

@@ -1,0 +1,180 @@
+"""The benches by keyboard and touch: interruption, other figures, measuring and deciding, the first start's STOP."""
+
+from playwright.sync_api import expect
+
+from tests.browser.regions import Bench, api, new_build, write
+
+
+def engine(demo) -> str:
+    """The id of the engine build of the demo."""
+    return next(b["id"] for b in api(demo.url, "/api/shop")["builds"] if b["name"].startswith("One"))
+
+
+def test_resumes_at_the_right_bolt(demo, mk: Bench):
+    """Shop, one press, the right bolt; after reload, a killed server and in a second window still the right one."""
+    mk.go(demo.url, "Where you were")
+    expect(mk.page.get_by_text("You stopped at bolt 6, stage 2")).to_have_count(1)
+    mk.key(" ")
+    mk.shows("You stopped at bolt 6, stage 2, ").shows("min ago")
+    expect(mk.page.locator(".hero")).to_contain_text("44")
+    expect(mk.page.locator(".plate")).to_contain_text("7")
+    second = Bench(mk.page.context.new_page()).go(mk.page.url, "bolt 6")
+    mk.key(" ")
+    mk.shows("Bolt 7, stage 2")
+    mk.written("bolt 6, stage 2: wrench 44, bolt 50.3")
+    second.shows("bolt 7")
+    mk.page.reload()
+    mk.shows("Bolt 7, stage 2")
+    demo.kill()
+    demo.start()
+    mk.page.reload()
+    mk.shows("Bolt 7, stage 2")
+
+
+def test_double_press_is_one_bolt(demo, mk: Bench):
+    """A double click and a bouncing pedal write one line."""
+    mk.go(f"{demo.url}/builds/{engine(demo)}", "bolt 6")
+    mk.primary().dblclick()
+    mk.shows("Bolt 7")
+    mk.page.wait_for_timeout(700)
+    mk.page.keyboard.press("PageDown")
+    mk.page.keyboard.press("PageDown")
+    mk.shows("Bolt 8")
+    mk.page.wait_for_timeout(300)
+    mk.shows("Bolt 8")
+
+
+def test_bolt_outside_waits_at_the_next_stage(demo, mk: Bench):
+    """Bolt 4 is over: the stage goes on, stage 3 waits; left with a reason it starts, and another figure is judged."""
+    build = engine(demo)
+    for bolt in range(6, 10):
+        write(demo.url, build, {"kind": "fastener", "step": "head_bolts_tight", "bolt": bolt, "act": "clicked", "stage": 2})
+    mk.go(f"{demo.url}/builds/{build}/steps/head_bolts_tight", "Bolt 10, stage 2")
+    mk.key("e")
+    mk.page.locator("input[name=other]").fill("46")
+    mk.page.locator("input[name=other]").press("Enter")
+    mk.written("wrench 46, bolt 52.6")
+    mk.shows("stage 3 waits until bolt 4 is put right")
+    mk.press("Put bolt 4 right")
+    expect(mk.page.get_by_text("begin again with it at stage 1")).to_be_visible()
+    mk.page.get_by_role("dialog").get_by_role("button", name="Leave it, with a reason").click()
+    mk.reason("well below the next stage", "Left with this reason")
+    mk.shows("stage 3 waits until bolt 10")
+    mk.press("Put bolt 10 right")
+    mk.page.get_by_role("dialog").get_by_role("button", name="Pulled again").click()
+    mk.shows("Bolt 1, stage 3")
+
+
+def test_what_waits_is_kept_in_the_browser(demo, mk: Bench):
+    """With the server gone an entry waits, survives a reload, and is written once when the server is back."""
+    mk.go(f"{demo.url}/builds/{engine(demo)}", "bolt 6")
+    demo.kill()
+    mk.key(" ")
+    mk.written("fastener: not yet saved")
+    demo.start()
+    mk.page.reload()
+    mk.shows("Bolt 7")
+    expect(mk.page.get_by_text("not yet saved")).to_have_count(0)
+    lines = [line for line in api(demo.url, f"/api/builds/{engine(demo)}/log")["lines"] if "bolt 6, stage 2" in line["text"]]
+    assert len(lines) == 1
+
+
+def test_refused_entry_is_kept_until_dropped(demo, mk: Bench):
+    """Two screens at one bolt: the later press is not written, says why, and can be dropped."""
+    build = engine(demo)
+    mk.go(f"{demo.url}/builds/{build}", "bolt 6")
+    mk.page.route("**/ws/**", lambda route: route.abort())
+    mk.page.evaluate("window.dispatchEvent(new Event('offline'))")
+    with mk.page.expect_response("**/entries") as answer:
+        write(demo.url, build, {"kind": "fastener", "step": "head_bolts_tight", "bolt": 6, "act": "clicked", "stage": 2})
+        mk.page.locator("button.primary").dispatch_event("click")
+    if answer.value.status == 409:
+        expect(mk.page.get_by_text("Not written (fastener)")).to_be_visible()
+        mk.press("Drop it")
+        expect(mk.page.get_by_text("Not written (fastener)")).to_have_count(0)
+    lines = [line for line in api(demo.url, f"/api/builds/{build}/log")["lines"] if "bolt 6, stage 2" in line["text"]]
+    assert len(lines) == 1
+
+
+def test_measure_judge_and_accept(demo, mk: Bench):
+    """Thou and inches, a slip that is asked about, three verdicts, the working, and a concession in writing."""
+    build = new_build(demo.url)
+    mk.go(f"{demo.url}/builds/{build}/steps/bores", "Piston 1")
+    mk.page.locator("input[name=reading]").fill("3.3054 in")
+    expect(mk.page.locator("#figure")).to_contain_text("exactly 83.95716 mm")
+    mk.read("3.3054 in")
+    mk.page.locator("input[name=reading]").fill("8.3957")
+    mk.page.locator("input[name=reading]").press("Enter")
+    expect(mk.page.get_by_text("a decimal place?")).to_be_visible()
+    expect(mk.page.locator("input[name=reading]")).to_have_value("8.3957")
+    mk.read("83.958")
+    for typed in ("83.958", "83.958", "84.006", "84.025", "2.4 thou", "84.006"):
+        mk.read(typed)
+    words = [mk.page.locator(".lanes .words").nth(k) for k in range(4)]
+    for lane, expected in zip(words, ("inside", "too close to call", "outside", "inside"), strict=True):
+        expect(lane).to_contain_text(expected)
+    expect(mk.page.locator("section.decision h2")).to_contain_text("Cylinder 2")
+    mk.press("Cylinder 3")
+    mk.page.locator("summary", has_text="Working").first.click()
+    expect(mk.page.get_by_text("from the setting 84.")).to_be_visible()
+    expect(mk.page.get_by_text("it cancels")).to_be_visible()
+    mk.key("4")
+    mk.reason("Engine is sold with the van, stated in the bill", "Accepted")
+    expect(mk.page.locator(".lanes .words").nth(2)).to_contain_text("accepted in writing")
+
+
+def test_limit_edit_judges_again(demo, mk: Bench):
+    """A limit edited on the figures page turns a verdict and says so; a bad figure is refused at its field."""
+    build = engine(demo)
+    mk.go(f"{demo.url}/builds/{build}/limits", "figures")
+    mk.page.get_by_role("button", name="Edit Piston to bore").click()
+    dialog = mk.page.get_by_role("dialog")
+    dialog.locator("input[name=hi]").fill("0.05 bar")
+    dialog.get_by_role("button", name="Write it").click()
+    expect(dialog.get_by_role("alert")).to_contain_text("takes a length")
+    dialog.locator("input[name=hi]").fill("0.050")
+    dialog.get_by_role("button", name="Write it").click()
+    expect(mk.page.get_by_text("Cylinder 2: too close to call became outside")).to_be_visible()
+    write(demo.url, build, {"kind": "note", "text": "still here"})
+
+
+def test_silence_stops(demo, mk: Bench):
+    """Nobody enters oil pressure: the screen says STOP and why; the attempt needs a cause before the next."""
+    build = new_build(demo.url)
+    mk.go(f"{demo.url}/builds/{build}/steps/first_fire", "Fire")
+    write(demo.url, build, {"kind": "attempt started", "step": "first_fire", "attempt": "attempt-one", "reason": "rehearsing with the fuel off"})
+    mk.shows("Attempt 1")
+    mk.shows("STOP")
+    expect(mk.page.get_by_text("No oil pressure entered by 5 s: key off").first).to_be_visible()
+    expect(mk.page.get_by_text("Pump relay out")).to_be_visible()
+    mk.key("PageUp")
+    mk.written("No oil pressure entered by 5 s")
+    expect(mk.page.get_by_text("Attempt 1 was stopped")).to_be_visible()
+    mk.page.locator("input[name=cause]").fill("sender plug off")
+    mk.page.locator("input[name=change]").fill("plugged in")
+    mk.press("Written")
+    expect(mk.page.get_by_text("Attempt 1 was stopped")).to_have_count(0)
+
+
+def test_shut_rung_is_logged_with_a_reason(demo, mk: Bench):
+    """Power on is shut: an attempt needs a reason, is marked, and opens nothing."""
+    build = new_build(demo.url)
+    write(demo.url, build, {"kind": "skipped", "step": "battery_on", "reason": "bench supply"})
+    mk.go(f"{demo.url}/builds/{build}/steps/power_on", "Power on")
+    mk.primary().click()
+    mk.reason("to see the lamps only", "Log this attempt all the same")
+    mk.shows("Attempt 1")
+    mk.key(" ")
+    mk.written("key off after")
+    expect(mk.page.get_by_text("gate was shut.")).to_be_visible()
+    gates = api(demo.url, f"/api/builds/{build}/gate")["rungs"]
+    assert gates[1]["answer"] == "shut"
+
+
+def test_dry_run_only_in_writing(demo, mk: Bench):
+    """Coolant: without it fire stays shut; the written decision is shown on the gate."""
+    build = new_build(demo.url)
+    mk.go(f"{demo.url}/builds/{build}/steps/coolant_in", "Coolant")
+    mk.press("Decide one dry run in writing")
+    mk.reason("to hear the tappets before the radiator comes", "Decided")
+    expect(mk.page.get_by_text("one run of 30 s at most without coolant").first).to_be_visible()

@@ -1,0 +1,104 @@
+"""One job from its first step to the end of its first run, in the browser, as a user would."""
+
+from playwright.sync_api import expect
+
+from tests.browser.regions import Bench, api, new_build, write
+
+READINGS = {"straight edge": ["0.04"], "micrometer": ["83.958"], "bore gauge": ["84.006"], "feeler": ["0.35"]}
+
+
+def walk(bench: Bench, url: str, build: str) -> list[str]:
+    """Do every step up to the first run on its own bench; returns the kinds met."""
+    kinds = []
+    for _ in range(60):
+        frame = api(url, f"/api/builds/{build}")["frame"]
+        view = api(url, f"/api/builds/{build}/steps/{frame['current']}")
+        if view["stage"] == "settle":
+            return kinds
+        kinds.append(view["kind"])
+        bench.page.goto(f"{url}/builds/{build}/steps/{view['step']}")
+        expect(bench.page.locator(".step.now")).to_contain_text(view["number"])
+        bench.confirm_caution()
+        STEPS[view["kind"]](bench, url, build, view)
+        expect(bench.page.locator(".step.now")).not_to_contain_text(f"{view['number']} ")
+    raise AssertionError("the walk does not end")
+
+
+def tick(bench: Bench, url: str, build: str, view: dict) -> None:
+    """Check and remove: one press, with the bag where there is one."""
+    bench.primary().click()
+
+
+def measure(bench: Bench, url: str, build: str, view: dict) -> None:
+    """All readings, each digits and Enter; the gauge is set with the micrometer first."""
+    for reading in view["readings"]:
+        typed = {"Inlet": "0.20", "Exhaus": "0.25"}.get(reading["name"][:6].strip().split(" ")[0], READINGS[reading["tool_kind"]][0])
+        expect(bench.page.locator("h1")).to_contain_text(reading["name"])
+        bench.read(typed)
+    bench.primary().click()
+
+
+def tighten(bench: Bench, url: str, build: str, view: dict) -> None:
+    """A wrench that reaches the stage; the first bolt by pedal here, the others from another screen, seen at once."""
+    joint = view["joint"]
+    for stage in joint["stages"]:
+        bench.shows(f"Bolt 1, stage {stage['number']}")
+        if stage["kind"] == "torque":
+            bench.press("wrench")
+            dialog = bench.page.get_by_role("dialog")
+            dialog.locator(f"input[value={'w3' if stage['asked'] < 20 else 'w2'}]").check()
+            dialog.get_by_role("button", name="Take this one").click()
+            expect(dialog).to_be_hidden()
+        bench.shows(f"Bolt 1, stage {stage['number']}")
+        bench.key("PageDown")
+        bench.shows("Bolt 2")
+        for bolt in joint["bolts"][1:]:
+            write(url, build, {"kind": "fastener", "step": view["step"], "bolt": bolt["number"], "act": "clicked", "stage": stage["number"]})
+    if joint["id"] == "head_bolts":
+        bench.shows("Bolt 1: mark it")
+        bench.key("PageDown")
+        bench.shows("Bolt 2")
+        for bolt in joint["bolts"][1:]:
+            write(url, build, {"kind": "fastener", "step": view["step"], "bolt": bolt["number"], "act": "marked"})
+    bench.shows("final")
+    bench.key("PageDown")
+
+
+def fill(bench: Bench, url: str, build: str, view: dict) -> None:
+    """Amount and level."""
+    bench.page.locator("input[name=amount]").fill(view["amount"]["target"])
+    bench.press("Poured in")
+    expect(bench.page.get_by_text(" in, inside")).to_be_visible()
+    bench.press(view["level"])
+    bench.primary().click()
+
+
+def run(bench: Bench, url: str, build: str, view: dict) -> None:
+    """Isolate, start, enter what is expected, key off."""
+    for what in view["isolate"]:
+        bench.page.locator(".el-checkbox", has_text=what).click()
+    bench.primary().click()
+    bench.shows("Attempt")
+    bench.page.locator("input[name=oil]").fill("2.5 bar")
+    bench.press("Entered")
+    bench.written("2.5 bar")
+    bench.page.wait_for_timeout(650)
+    bench.page.locator("button.stop").click()
+    bench.written("passed")
+    bench.page.wait_for_timeout(650)
+    bench.primary().click()
+
+
+STEPS = {"check": tick, "remove": tick, "measure": measure, "tighten": tighten, "fill": fill, "run": run}
+
+
+def test_from_first_step_to_first_run(demo, mk):
+    """All six kinds of bench, every step, every bolt; at the end every rung below gear is open."""
+    build = new_build(demo.url)
+    kinds = walk(mk, demo.url, build)
+    assert set(kinds) == {"check", "remove", "measure", "tighten", "fill", "run"}
+    mk.go(f"{demo.url}/builds/{build}/gate", "Nothing left open")
+    answers = {r["rung"]: r["answer"] for r in api(demo.url, f"/api/builds/{build}/gate")["rungs"]}
+    assert answers.pop("run_on") == "limited"
+    assert set(answers.values()) == {"nothing left open"}
+    expect(mk.page.get_by_text("local codes and licensed practice go first")).to_be_visible()
