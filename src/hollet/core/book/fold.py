@@ -5,11 +5,14 @@ gates) is computed from these facts when asked.
 """
 
 from collections import defaultdict
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
+from typing import Any, TypeVar, cast
 
 from hollet.core.book.entries import Entry
 from hollet.core.procedure.sheet import Sheet
+
+T = TypeVar("T")
 
 __all__ = ["BookState", "fold", "state_after"]
 
@@ -30,6 +33,7 @@ class BookState:
     bags: dict[int, list[Entry]] = field(default_factory=lambda: defaultdict(list))
     opened: dict[str, list[Entry]] = field(default_factory=lambda: defaultdict(list))
     runs: dict[str, list[str]] = field(default_factory=lambda: defaultdict(list))
+    memo: dict[tuple[str, ...], tuple[Any, Sheet | None, Any]] = field(default_factory=dict, compare=False, repr=False)
 
     def live(self, subject: str) -> list[Entry]:
         """Entries of a subject that are not struck, oldest first."""
@@ -38,6 +42,15 @@ class BookState:
     def of_step(self, step: str) -> list[Entry]:
         """Entries about a step that are not struck, oldest first."""
         return self.by_step.get(step, [])
+
+    def remembered(self, key: tuple[str, ...], fingerprint: Any, make: Callable[[], T]) -> T:
+        """A computed thing kept until what it was made from changes: its `fingerprint`, or the plan."""
+        known = self.memo.get(key)
+        if known is not None and known[0] == fingerprint and known[1] is self.plan:
+            return cast(T, known[2])
+        made = make()
+        self.memo[key] = (fingerprint, self.plan, made)
+        return made
 
     @property
     def last(self) -> Entry | None:
@@ -72,6 +85,7 @@ def fold(state: BookState, entry: Entry) -> BookState:
     elif entry.kind == "done":
         if entry.body.joint:
             state.by_subject[f"joint:{entry.body.joint}"].append(entry)
+            state.seen[f"joint:{entry.body.joint}"] = entry.seq
         for item in entry.body.opens:
             state.opened[item.id].append(entry)
         for item_id in entry.body.closes:
@@ -97,6 +111,8 @@ def _strike(state: BookState, entry: Entry) -> None:
         if target in listed:
             listed.remove(target)
     state.seen[target.body.subject()] = entry.seq
+    if target.kind == "done" and body.joint:
+        state.seen[f"joint:{body.joint}"] = entry.seq
     if getattr(target.body, "step", None):
         state.seen[f"step:{target.body.step}"] = entry.seq
     if target.kind == "attempt started":

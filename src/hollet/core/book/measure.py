@@ -156,7 +156,13 @@ def results_of(state: BookState, step: MeasureStep, tools: Sequence[Instrument] 
 
 
 def result_of(state: BookState, step: MeasureStep, spec: ResultSpec, tools: Sequence[Instrument] = ()) -> ResultFacts:
-    """One result with its verdict, its working and what holds about it."""
+    """One result with its verdict, its working and what holds about it; remembered by readings, limit and tools."""
+    subjects = [f"result:{step.id}/{spec.id}", *(f"reading:{name}" for name in (spec.reading, spec.minuend, spec.subtrahend))]
+    fingerprint = (tuple(state.seen.get(subject, 0) for subject in subjects), tuple((tool.id, tool.version) for tool in tools))
+    return state.remembered(("result", step.id, spec.id), fingerprint, lambda: _result_of(state, step, spec, tools))
+
+
+def _result_of(state: BookState, step: MeasureStep, spec: ResultSpec, tools: Sequence[Instrument]) -> ResultFacts:
     plan: Sheet = plan_of(state)
     limit = plan.find_limit(spec.limit)
     assert limit is not None

@@ -189,7 +189,11 @@ def act_verdict(joint: Joint, entry: Entry) -> Judgement | None:
 
 
 def joint_facts(state: BookState, joint: Joint) -> JointFacts:
-    """The whole joint from the live acts on it."""
+    """The whole joint from the live acts on it; remembered until one is added or struck."""
+    return state.remembered(("joint", joint.id), state.seen.get(f"joint:{joint.id}", 0), lambda: _joint_facts(state, joint))
+
+
+def _joint_facts(state: BookState, joint: Joint) -> JointFacts:
     order = joint.sequence()
     acts: dict[int, list[Entry]] = {number: [] for number in range(1, len(order) + 1)}
     passed: set[tuple[int, int]] = set()

@@ -10,6 +10,7 @@ a comma followed by exactly three digits after one to three digits that are not 
 import re
 from dataclasses import dataclass, field
 from fractions import Fraction
+from functools import lru_cache
 
 from hollet.core.errors import Refused
 from hollet.core.quantities.units import AMBIGUOUS, CANONICAL, Unit, find_unit, squeeze, to_canonical
@@ -48,6 +49,7 @@ class Parsed:
         return CANONICAL[self.dimension] if self.dimension else None
 
 
+@lru_cache(maxsize=8192)
 def parse(text: str, dimension: str | None = None, default_unit: str | None = None) -> Parsed:
     """Read `text` as one quantity, range, tolerance, sequence or designation.
 
