@@ -69,7 +69,7 @@ class Bench:
 
     def written(self, words: str) -> None:
         """Wait until the newest line says so."""
-        expect(self.page.locator("header.written li").last).to_contain_text(words)
+        expect(self.page.locator(".written li").last).to_contain_text(words)
 
     def confirm_caution(self) -> None:
         """Press the box of a precondition where there is one."""

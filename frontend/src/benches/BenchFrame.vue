@@ -12,7 +12,7 @@ import { useAgo } from '@/composables/time'
 import { STATUS_WORDS } from '@/composables/words'
 import { useBook } from '@/stores/book'
 
-const props = withDefaults(defineProps<{ bench: BenchView; title?: string; line?: string; primary?: string; ready?: boolean; say?: string; noPrimary?: boolean }>(), { ready: true })
+const props = withDefaults(defineProps<{ bench: BenchView; title?: string; line?: string; primary?: string; ready?: boolean; say?: string; noPrimary?: boolean; attempt?: boolean; underWay?: boolean }>(), { ready: true })
 const emit = defineEmits<{ primary: [] }>()
 const book = useBook()
 const router = useRouter()
@@ -26,7 +26,7 @@ const resume = computed(() => {
 })
 const since = useAgo(() => resume.value?.since)
 const waits = computed(() => !settled.value && props.bench.waits.length > 0)
-const can = computed(() => props.ready && !settled.value && !waits.value && props.bench.confirmed && !book.busy)
+const can = computed(() => props.ready && !settled.value && (!waits.value || props.attempt) && props.bench.confirmed && !book.busy)
 const openNext = computed(() => settled.value && props.bench.following !== null)
 
 async function done(withReason?: string) {
@@ -82,7 +82,7 @@ defineExpose({ done, ask: (options: { title: string; why?: string; button: strin
           <button v-if="!noPrimary || openNext" type="button" class="btn primary" :class="{ long: (openNext ? 'On to the next' : (primary ?? bench.primary)).length > 15 }" :disabled="!can && !openNext" @click="clicked">{{ openNext ? 'On to the next' : (primary ?? bench.primary) }}<kbd>Space or right pedal</kbd></button>
         </slot>
         <div v-if="$slots.second" class="two"><slot name="second" /></div>
-        <div class="small">
+        <div v-if="!underWay" class="small">
           <template v-if="settled"><span class="state">{{ STATUS_WORDS[bench.status.status] }} by {{ bench.status.who }}<template v-if="bench.status.reason">: {{ bench.status.reason }}</template></span><button type="button" class="btn small" @click="reopen">Open it again</button></template>
           <template v-else>
             <button v-if="waits" type="button" class="btn small whole" @click="outOfOrder">Done out of order</button>

@@ -94,7 +94,7 @@ useKeys((): Record<string, () => unknown> => (running.value
 
 <template>
   <div class="run" :class="{ stopped: stop }">
-  <BenchFrame ref="frame" :bench="bench" :title="running ? (stop ? 'STOP' : `Attempt ${running.number}: ${bench.rung_name.toLowerCase()}`) : bench.title" :line="running ? (stop ?? running.expected) : undefined" :ready="passed || (allIsolated && !needsCause)" :primary="passed ? `${bench.title}: done` : bench.primary" :no-primary="running !== null" @primary="start">
+  <BenchFrame ref="frame" :bench="bench" :title="running ? (stop ? 'STOP' : `Attempt ${running.number}: ${bench.rung_name.toLowerCase()}`) : bench.title" :line="running ? (stop ?? running.expected) : undefined" :ready="passed || (allIsolated && !needsCause)" :primary="passed ? `${bench.title}: done` : bench.primary" :no-primary="running !== null" attempt :under-way="running !== null" @primary="start">
     <template #work>
       <div v-if="running" class="going">
         <p v-if="stop" class="stopword" role="alert">STOP <span class="t28">{{ stop }}</span></p>

@@ -32,22 +32,34 @@ export function pressedTwice(): boolean {
   return twice
 }
 
-/** `keys` maps a key (lower case letters, " ", "PageDown" ...) to what it does; read anew at each press. */
+const maps: (() => KeyMap)[] = []
+
+function pressed(event: KeyboardEvent) {
+  const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
+  if (event.repeat || event.ctrlKey || event.metaKey || event.altKey || dialogOpen()) return
+  const pedal = key === 'PageDown' || key === 'PageUp'
+  if (!pedal && (typing() || focusTakes(key))) return
+  const action = maps.map((map) => map()[key]).find((found) => found !== undefined)
+  if (!action) return
+  event.preventDefault()
+  const away = Date.now() - lastPress > WAKE_AFTER_MS
+  lastPress = Date.now()
+  if (away && (key === ' ' || pedal)) return
+  if ((key === ' ' || key === 'PageDown') && pressedTwice()) return
+  action()
+}
+
+/**
+ * `keys` maps a key (lower case letters, " ", "PageDown" ...) to what it does; read anew at each press.
+ * One press does one thing: what was mounted last (a bench, after the frame inside it) goes first.
+ */
 export function useKeys(keys: () => KeyMap): void {
-  function pressed(event: KeyboardEvent) {
-    const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
-    if (event.repeat || event.ctrlKey || event.metaKey || event.altKey || dialogOpen()) return
-    const pedal = key === 'PageDown' || key === 'PageUp'
-    if (!pedal && (typing() || focusTakes(key))) return
-    const action = keys()[key]
-    if (!action) return
-    event.preventDefault()
-    const away = Date.now() - lastPress > WAKE_AFTER_MS
-    lastPress = Date.now()
-    if (away && (key === ' ' || pedal)) return
-    if ((key === ' ' || key === 'PageDown') && pressedTwice()) return
-    action()
-  }
-  onMounted(() => window.addEventListener('keydown', pressed))
-  onUnmounted(() => window.removeEventListener('keydown', pressed))
+  onMounted(() => {
+    if (!maps.length) window.addEventListener('keydown', pressed)
+    maps.unshift(keys)
+  })
+  onUnmounted(() => {
+    maps.splice(maps.indexOf(keys), 1)
+    if (!maps.length) window.removeEventListener('keydown', pressed)
+  })
 }

@@ -10,6 +10,7 @@ const shown = ref<string | null>(null)
 const stageOf = (id: string | null) => props.frame.steps.find((s) => s.id === id)?.stage
 const openStage = computed(() => shown.value ?? stageOf(props.step) ?? stageOf(props.frame.current) ?? 'plan')
 const whole = ref(false)
+const wide = ref(false) // on a narrow screen the strip is a rail, and opens over Now
 
 interface Row {
   type: 'stage' | 'step'
@@ -53,11 +54,12 @@ const strands = computed(() => {
   })
 })
 const plate = computed(() => props.frame.left_open.map((i) => i.what).join(', '))
-function press(row: Row) { if (row.type === 'stage') { whole.value = openStage.value === row.id ? !whole.value : true; shown.value = row.id } }
+function press(row: Row) { wide.value = true; if (row.type === 'stage') { whole.value = openStage.value === row.id ? !whole.value : true; shown.value = row.id } }
 </script>
 
 <template>
-  <nav class="strip" aria-label="Steps of this build">
+  <nav class="strip" :class="{ wide }" aria-label="Steps of this build" @keydown.esc="wide = false">
+    <button v-if="wide" type="button" class="fold btn small" @click="wide = false">Fold the strip</button>
     <div class="head"><MarkLogo /></div>
     <div class="rows">
       <div class="inner" :style="{ height: `${tall + 8}px` }">
@@ -70,7 +72,7 @@ function press(row: Row) { if (row.type === 'stage') { whole.value = openStage.v
           <button v-if="row.type === 'stage'" type="button" class="row stage" :class="row.state" :style="{ top: `${row.y}px`, height: `${row.h}px` }" :aria-expanded="row.id === openStage" @click="press(row)">
             <i aria-hidden="true" /><span>{{ row.text }}</span><small v-if="row.count">{{ row.count }}</small>
           </button>
-          <RouterLink v-else class="row step" :class="[row.state, { now: row.now }]" :style="{ top: `${row.y}px`, height: `${row.h}px` }" :to="{ name: 'step', params: { build, step: row.id } }" :aria-current="row.now ? 'step' : undefined">
+          <RouterLink v-else class="row step" :class="[row.state, { now: row.now }]" :style="{ top: `${row.y}px`, height: `${row.h}px` }" :to="{ name: 'step', params: { build, step: row.id } }" :aria-current="row.now ? 'step' : undefined" @click="wide = false">
             <svg v-if="row.now" class="pointer" width="32" height="48" aria-hidden="true"><path d="M1.5 1.5 H16 L30 24 L16 46.5 H1.5 Z" fill="var(--yel)" stroke="var(--onyel)" stroke-width="2.5" /></svg>
             <i v-else aria-hidden="true" /><span>{{ row.text }}</span><span class="sr">{{ row.state === 'open' ? 'to do' : row.state.replace('_', ' ') }}</span>
           </RouterLink>
@@ -111,17 +113,20 @@ function press(row: Row) { if (row.type === 'stage') { whole.value = openStage.v
 .plate strong { font-size: 24px; font-weight: 750; flex: 1; }
 .plate .names { font-size: 16px; line-height: 1.25; display: -webkit-box; -webkit-line-clamp: 3; line-clamp: 3; -webkit-box-orient: vertical; overflow: hidden; margin-top: 4px; }
 .plate.none { background: var(--zinc); color: var(--ink); border: 2px solid var(--line); }
+.fold { display: none; }
 @media (max-width: 1179px) {
-  .head { padding: 10px 20px; height: 60px; overflow: hidden; }
-  .head :deep(span) { display: none; }
+  .strip.wide { position: absolute; z-index: 20; width: 264px; border-right: 3px solid var(--ink); }
+  .strip.wide .fold { display: block; margin: 8px; }
+  .strip:not(.wide) .head { padding: 10px 20px; height: 60px; overflow: hidden; }
+  .strip:not(.wide) .head :deep(span) { position: absolute; clip-path: inset(50%); }
   .rows { overflow: hidden auto; }
-  .row { padding-left: 60px; }
-  .row > span:not(.sr), .row small { display: none; }
-  .row i { left: auto; right: 6px; }
-  .step.now { margin-left: 42px; }
-  .plate { padding: 8px; align-items: center; text-align: center; }
-  .plate .line { flex-direction: column; gap: 0; }
-  .plate strong { font-size: 16px; line-height: 1.1; width: 56px; }
-  .plate kbd, .plate .names { display: none; }
+  .strip:not(.wide) .row { padding-left: 60px; }
+  .strip:not(.wide) .row > span, .strip:not(.wide) .row small { position: absolute; clip-path: inset(50%); width: 1px; overflow: hidden; }
+  .strip:not(.wide) .row i { left: auto; right: 6px; }
+  .strip:not(.wide) .step.now { margin-left: 42px; }
+  .strip:not(.wide) .plate { padding: 8px; align-items: center; text-align: center; }
+  .strip:not(.wide) .plate .line { flex-direction: column; gap: 0; }
+  .strip:not(.wide) .plate strong { font-size: 16px; line-height: 1.1; width: 56px; }
+  .strip:not(.wide) .plate kbd, .strip:not(.wide) .plate .names { display: none; }
 }
 </style>

@@ -54,7 +54,7 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
     <a class="skip" href="#now">To the work in hand</a>
     <StripNav v-if="book.frame && book.card?.id === build" class="left" :frame="book.frame" :build="build" :step="step ?? null" @ledger="ledger = true" />
     <div v-else class="left empty"><MarkLogo /></div>
-    <header class="written">
+    <section class="written" aria-label="Written">
       <span class="b label">Written</span>
       <ol aria-live="polite">
         <li v-for="line in written" :key="line.id"><time>{{ clockOf(line.time, shop.zone) }}</time><LineText :line="line" /></li>
@@ -66,7 +66,7 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
         <span class="mut tools">{{ desk ? `${desk}, ` : '' }}{{ clockOf(now.toISOString(), shop.zone) }}
           <button type="button" class="who" @click="session.asked = true">{{ session.who || 'who?' }}</button></span>
       </div>
-    </header>
+    </section>
     <main id="now" class="now" tabindex="-1">
       <div v-if="journal.notWritten.length" class="block notwritten" role="alert">
         <div v-for="item in journal.notWritten" :key="item.id" class="refused"><span><b>Not written ({{ item.entry.kind }}):</b> {{ item.refused }}</span>
@@ -93,7 +93,7 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
 <style scoped>
 .frame { display: grid; height: 100vh; height: 100dvh; grid-template: 'left written' 116px 'left now' minmax(0, 1fr) 'left next' 110px / 260px minmax(0, 1fr); }
 .frame.desk { grid-template: 'left written' 44px 'left now' minmax(0, 1fr) / 260px minmax(0, 1fr); }
-.left { grid-area: left; }
+.left { grid-area: left; position: relative; }
 .left.empty { padding: 10px 14px; }
 .written { grid-area: written; display: flex; padding: 11px 20px 0; overflow: hidden; gap: 6px; }
 .desk .written { padding-top: 7px; }

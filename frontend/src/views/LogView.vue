@@ -29,10 +29,13 @@ const days = computed(() => {
   return found
 })
 
+let asked = 0
 async function load(before?: number) {
+  const mine = ++asked
   try {
     const query = { kind: kind.value, ...(step.value ? { step: step.value } : {}), ...(before ? { before } : {}) }
     const got_ = await got(client.GET('/api/builds/{build}/log', { params: { path: { build: props.build }, query } }))
+    if (mine !== asked) return
     log.value = before && log.value ? { ...got_, lines: [...log.value.lines, ...got_.lines] } : got_
     problem.value = ''
   } catch (error) {

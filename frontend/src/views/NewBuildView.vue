@@ -54,10 +54,11 @@ async function make() {
 
 <template>
   <div class="page">
-    <header><MarkLogo /></header>
+    <section class="top" aria-label="Hollet"><MarkLogo /></section>
     <main>
       <h1 class="t28">New build from a sheet</h1>
-      <form @submit.prevent="make">
+      <p v-if="shop.problem" class="block" role="alert">{{ shop.problem }}</p>
+      <form v-if="shop.view" @submit.prevent="make">
         <fieldset><legend class="t20">Which sheet</legend>
           <label v-for="s in shop.view?.sheets ?? []" :key="s.id" class="sheet"><input v-model="sheet" type="radio" name="sheet" :value="s.id" /><span><b>{{ s.title }}</b><small>{{ s.steps }} steps{{ s.shipped ? '' : ', your own' }}. {{ s.about }}</small></span></label>
           <label class="btn small own">Take a sheet of my own (TOML)<input type="file" accept=".toml,text/plain" class="sr" name="sheetfile" @change="upload" /></label>
@@ -75,7 +76,7 @@ async function make() {
 
 <style scoped>
 .page { min-height: 100dvh; display: grid; grid-template-rows: 76px 1fr; }
-header { padding: 16px 20px; }
+.top { padding: 16px 20px; }
 main { background: var(--now); border-top: 8px solid var(--yel); padding: 18px 20px; }
 form { display: grid; gap: 16px; max-width: 760px; margin-top: 12px; }
 fieldset { border: 0; padding: 0; margin: 0; display: grid; gap: 8px; }

@@ -34,10 +34,10 @@ useKeys(() => ({ ' ': () => first.value && open(first.value.id), PageDown: () =>
 
 <template>
   <div class="shop">
-    <header>
+    <section class="top" aria-label="Hollet">
       <MarkLogo /><span class="place">{{ shop.view?.name }}<br /><span class="mut t16">{{ dayOf(now.toISOString(), shop.zone) }} {{ clockOf(now.toISOString(), shop.zone) }}</span></span>
       <nav aria-label="Shop"><RouterLink class="btn small" to="/tools">Tools <kbd>T</kbd></RouterLink><RouterLink class="btn small" to="/new">New build <kbd>N</kbd></RouterLink><ArchiveButton /><button type="button" class="btn small" @click="session.toggleTheme">{{ session.dark ? 'Light' : 'Dark' }} <kbd>D</kbd></button><button type="button" class="btn small" @click="session.asked = true">{{ session.who || 'Who?' }}</button></nav>
-    </header>
+    </section>
     <main>
       <div v-if="shop.problem" class="block" role="alert"><p class="t24">{{ shop.problem }}</p><button type="button" class="btn small" @click="shop.load()">Look again</button></div>
       <section v-if="shop.view && !builds.length" class="empty">
@@ -72,8 +72,8 @@ useKeys(() => ({ ' ': () => first.value && open(first.value.id), PageDown: () =>
 
 <style scoped>
 .shop { min-height: 100dvh; display: grid; grid-template-rows: 76px 1fr auto; }
-header .place { line-height: 1.2; white-space: nowrap; }
-header { display: flex; align-items: center; gap: 20px; padding: 0 20px; }
+.top .place { line-height: 1.2; white-space: nowrap; min-width: 220px; min-height: 48px; }
+.top { display: flex; align-items: center; gap: 20px; padding: 0 20px; }
 nav { margin-left: auto; display: flex; gap: 8px; }
 main { background: var(--now); border-top: 8px solid var(--yel); border-bottom: 3px solid var(--line); padding: 18px 20px; display: grid; grid-template-columns: 500px minmax(0, 1fr); gap: 44px; align-content: start; }
 .block, .empty { grid-column: 1 / -1; }
@@ -96,6 +96,6 @@ footer { display: flex; gap: 20px; padding: 14px 20px; min-height: 60px; }
 .empty { max-width: 900px; }
 .three { display: grid; grid-template-columns: repeat(3, 1fr); gap: 14px; margin-top: 20px; }
 .three .big, .three :deep(.big) { min-height: 108px; font-size: 24px; }
-@media (max-width: 1179px) { main { grid-template-columns: minmax(0, 1fr); } .builds { border: 0; padding: 0; } header { flex-wrap: wrap; height: auto; padding: 10px 20px; } .shop { grid-template-rows: auto 1fr auto; } nav { margin: 0; flex-wrap: wrap; } }
+@media (max-width: 1179px) { main { grid-template-columns: minmax(0, 1fr); } .builds { border: 0; padding: 0; } .top { flex-wrap: wrap; height: auto; padding: 10px 20px; } .shop { grid-template-rows: auto 1fr auto; } nav { margin: 0; flex-wrap: wrap; } }
 @media (max-width: 700px) { .three { grid-template-columns: 1fr; } }
 </style>

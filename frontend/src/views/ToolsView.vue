@@ -66,7 +66,7 @@ async function setGauge() {
 
 <template>
   <div class="page">
-    <header><MarkLogo /><button type="button" class="btn small" @click="edit(null)">A new tool</button></header>
+    <section class="top" aria-label="Hollet"><MarkLogo /><button type="button" class="btn small" @click="edit(null)">A new tool</button></section>
     <main>
       <h1 class="t28">{{ shown.length }} tools</h1>
       <p v-if="said" class="quiet" role="status">{{ said }}</p>
@@ -74,7 +74,7 @@ async function setGauge() {
       <table v-if="shown.length">
         <thead><tr><th>Tool</th><th>Range</th><th>Permissible ±</th><th>Resolution</th><th>s</th><th>Zero ±, offset</th><th>Set with</th><th><span class="sr">Acts</span></th></tr></thead>
         <tbody><tr v-for="t in shown" :key="t.id"><td><b>{{ t.code }}</b> {{ t.name }}</td><td>{{ t.lo ?? '' }} to {{ t.hi ?? '' }} {{ t.unit }}</td><td class="b">{{ t.mpe ?? (t.mpe_percent ? `${t.mpe_percent} %` : '–') }}</td><td>{{ t.resolution }}</td><td>{{ t.s ?? 'not known' }}</td><td>{{ t.zero_error }}, {{ t.offset }}</td><td>{{ t.set_with ? `${t.set_with.code} at ${t.setting}` : '–' }}</td>
-          <td><div class="acts"><button type="button" class="btn small" :aria-label="`Edit ${t.code}`" @click="edit(t)">Edit</button><button v-if="t.kind === 'micrometer'" type="button" class="btn small" :aria-label="`${t.code} zeroed`" @click="zeroed(t)">Zeroed</button><button v-if="t.kind === 'bore gauge'" type="button" class="btn small" :aria-label="`Set ${t.code}`" @click="askSet(t)">Set it</button></div></td></tr></tbody>
+          <td><div class="acts"><button type="button" class="btn small" :aria-label="`Edit ${t.code}`" @click="edit(t)">Edit</button><button v-if="t.kind === 'micrometer'" type="button" class="btn small" :aria-label="`${t.code} zeroed`" @click="zeroed(t)">Zeroed</button><button v-if="t.kind === 'bore gauge'" type="button" class="btn small" :aria-label="`Set ${t.code}`" @click="askSet(t)">Set</button></div></td></tr></tbody>
       </table>
       <p v-else class="t20">No tool yet. Without its tools Hollet cannot say whether a reading is inside.</p>
     </main>
@@ -101,7 +101,7 @@ async function setGauge() {
 
 <style scoped>
 .page { min-height: 100dvh; display: grid; grid-template-rows: 76px 1fr; }
-header { padding: 16px 20px; display: flex; justify-content: space-between; }
+.top { padding: 16px 20px; display: flex; justify-content: space-between; }
 main { background: var(--now); border-top: 8px solid var(--yel); padding: 18px 20px; overflow-x: auto; }
 td:nth-child(2) { white-space: nowrap; }
 .acts { display: flex; gap: 6px; }

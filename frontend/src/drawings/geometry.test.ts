@@ -1,0 +1,62 @@
+import { describe, expect, it } from 'vitest'
+import { arc, domainOf, fit, markPath, scale } from './geometry'
+
+const bar = (own: object) => ({ lo: null, hi: null, target: null, value: null, U: null, ...own })
+
+describe('domainOf', () => {
+  it('shows a little over half a band on each side of two limits', () => {
+    const [low, high] = domainOf(bar({ lo: 10, hi: 20, value: 15 }))
+    expect([low, high]).toEqual([4.5, 25.5])
+  })
+  it('starts at zero for one upper limit of something that starts there', () => {
+    const [low, high] = domainOf(bar({ hi: 5, value: 2 }))
+    expect(low).toBeLessThan(0)
+    expect(high).toBe(9)
+  })
+  it('keeps a far value of one lower limit in sight', () => {
+    const [low, high] = domainOf(bar({ lo: 50, value: 49, U: 0.1 }))
+    expect(low).toBeLessThan(49)
+    expect(high).toBeGreaterThan(50)
+  })
+  it('never collapses, not even for equal limits', () => {
+    const [low, high] = domainOf(bar({ lo: 3, hi: 3, value: 3 }))
+    expect(high).toBeGreaterThan(low)
+  })
+})
+
+describe('scale', () => {
+  it('puts the ends of the domain at the ends of the drawing', () => {
+    const x = scale([2, 4], 100)
+    expect([x(2), x(3), x(4)]).toEqual([0, 50, 100])
+  })
+})
+
+describe('arc', () => {
+  it('begins at the top and goes clockwise', () => {
+    expect(arc(0, 0, 10, 0, 0.25)).toBe('M0.00 -10.00 A10 10 0 0 1 10.00 0.00')
+  })
+  it('takes the long way round for more than half a turn', () => {
+    expect(arc(0, 0, 10, 0, 0.75)).toContain(' 0 1 1 ')
+  })
+})
+
+describe('fit', () => {
+  it('keeps every bolt inside the box, the upper row above', () => {
+    const places = fit([{ x: -1, y: 1 }, { x: 1, y: 1 }, { x: 0, y: -1 }], 200, 100, 10)
+    for (const p of places) {
+      expect(p.x).toBeGreaterThanOrEqual(10)
+      expect(p.x).toBeLessThanOrEqual(190)
+    }
+    expect(places[0].y).toBeLessThan(places[2].y)
+  })
+  it('puts a single row in the middle', () => {
+    expect(fit([{ x: 0, y: 0 }, { x: 1, y: 0 }], 200, 100, 10).map((p) => p.y)).toEqual([50, 50])
+  })
+})
+
+describe('markPath', () => {
+  it('draws a diamond for too close and an arrowhead for outside', () => {
+    expect(markPath('too_close', 10)).toMatch(/^M0 -10.5/)
+    expect(markPath('outside', 10)).toMatch(/^M-10 -10 L11 0/)
+  })
+})

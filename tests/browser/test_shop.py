@@ -1,0 +1,201 @@
+"""The Shop, a new build, the log, archives, gates and the strip: what is round the bench."""
+
+from pathlib import Path
+
+from playwright.sync_api import expect
+
+from hollet.library.shelf import sheet_text
+from tests.browser.regions import Bench, api, new_build, write
+from tests.browser.test_bench import engine
+from tests.support import SMALL
+
+
+def test_first_run_offers_three_acts(empty, page):
+    """An empty Shop offers a new build, an archive and the demo; the demo comes at one press."""
+    bench = Bench(page).go(empty.url, "No build yet")
+    for words in ("New build from a sheet", "Read in an archive", "Look at the demo"):
+        expect(page.get_by_role("main").get_by_text(words)).to_be_visible()
+    bench.press("Look at the demo")
+    bench.shows("Where you were")
+    expect(page.get_by_text("One: engine, top end").first).to_be_visible()
+
+
+def test_new_build_from_an_own_sheet(empty, page, tmp_path):
+    """A sheet with a mistake is refused with its line; put right it makes a build; initials are asked before the first entry."""
+    bench = Bench(page).go(empty.url + "/new", "New build from a sheet")
+    sheet = tmp_path / "own.toml"
+    sheet.write_text(SMALL.replace('kind = "remove"', 'kind = "removes"'), "utf-8")
+    page.set_input_files("input[name=sheetfile]", sheet)
+    expect(page.get_by_role("alert")).to_contain_text("own.toml was not taken: line ")
+    expect(page.get_by_role("alert")).to_contain_text("kind must be one of")
+    sheet.write_text(SMALL, "utf-8")
+    page.set_input_files("input[name=sheetfile]", sheet)
+    expect(page.get_by_text("Small job")).to_be_visible()
+    page.locator("input[name=name]").fill("My job")
+    page.locator("input[name=vehicle]").fill("Three")
+    bench.press("Begin this build")
+    dialog = page.get_by_role("dialog")
+    dialog.locator("input[name=initials]").fill("7")
+    dialog.get_by_role("button", name="This is me").click()
+    expect(dialog.get_by_role("alert")).to_be_visible()
+    dialog.locator("input[name=initials]").fill("tr")
+    dialog.get_by_role("button", name="This is me").click()
+    bench.shows("Lead off")
+    bench.confirm_caution()
+    bench.primary().click()
+    bench.written("done: Lead off")
+    expect(page.locator(".who")).to_have_text("TR")
+    assert api(empty.url, "/api/shop")["builds"][0]["frame"]["written"][-1]["who"] == "TR"
+
+
+def test_check_and_remove_by_keyboard(demo, mk: Bench):
+    """Caution, tick, bag and next by keys alone; what the step leaves open is on the plate."""
+    build = new_build(demo.url)
+    for step in ("limits_read", "tools_laid", "battery_off"):
+        mk.go(f"{demo.url}/builds/{build}/steps/{step}")
+        mk.key(" ")
+        mk.written("done")
+    expect(mk.page.locator(".plate")).to_contain_text("1")
+    mk.go(f"{demo.url}/builds/{build}/steps/fuel_capped", "Fuel line")
+    expect(mk.primary()).to_be_disabled()
+    box = mk.page.locator("button.confirm")
+    box.focus()
+    mk.page.keyboard.press("Enter")
+    expect(mk.primary()).to_be_enabled()
+    mk.key("PageDown")
+    mk.shows("Coolant and oil drained")
+    mk.go(f"{demo.url}/builds/{build}/steps/inlet_off", "Inlet manifold off")
+    mk.page.get_by_role("button", name="one M6 less").click()
+    expect(mk.page.get_by_text("9 pieces")).to_be_visible()
+    mk.key(" ")
+    mk.shows("Exhaust manifold off")
+    mk.go(f"{demo.url}/builds/{build}/steps/inlet_off", "Inlet manifold off")
+    expect(mk.page.get_by_text("8 × nut M8, holes all, 1 × M6×25")).to_be_visible()
+
+
+def test_waits_skip_and_open_again(demo, mk: Bench):
+    """A step that must wait says for what and why; done out of order, skipped, opened again: each with a reason."""
+    build = new_build(demo.url)
+    mk.go(f"{demo.url}/builds/{build}/steps/rocker_on")
+    expect(mk.page.get_by_text("it covers bolts 3 and 8")).to_be_visible()
+    mk.go(f"{demo.url}/builds/{build}/steps/coil_off", "Coil plug off")
+    mk.press("Done out of order")
+    mk.reason("battery is in the other van", "Done all the same")
+    mk.written("out of order: battery is in the other van")
+    mk.go(f"{demo.url}/builds/{build}/steps/coil_off", "Coil plug off")
+    mk.press("Open it again")
+    mk.reason("was the wrong plug", "Reopened")
+    expect(mk.page.locator("section.lines")).to_contain_text("reopened")
+    mk.press("Not applicable")
+    mk.reason("this one has no coil", "Not applicable")
+    mk.go(f"{demo.url}/builds/{build}/steps/coil_off", "Coil plug off")
+    expect(mk.page.get_by_text("not applicable by MK: this one has no coil")).to_be_visible()
+
+
+def test_leave_open_and_undone(demo, mk: Bench):
+    """One key leaves something open; the ledger shows it; one press undoes it."""
+    mk.go(f"{demo.url}/builds/{engine(demo)}", "bolt 6")
+    mk.key("o")
+    mk.page.locator("input[name=what]").fill("Rag in port 3")
+    mk.page.locator("input[name=what]").press("Enter")
+    expect(mk.page.locator(".plate b")).to_have_text("8")
+    mk.key("l")
+    row = mk.page.locator(".ledger li", has_text="Rag in port 3")
+    row.get_by_role("button", name="Undone").click()
+    expect(mk.page.locator(".ledger li", has_text="Rag in port 3")).to_have_count(0)
+    expect(mk.page.locator(".plate b")).to_have_text("7")
+
+
+def test_log_filter_and_strike(demo, mk: Bench):
+    """By day; filtered by step and kind; a line struck stays readable with its reason."""
+    build = engine(demo)
+    mk.go(f"{demo.url}/builds/{build}/log", "lines, 1 struck")
+    expect(mk.page.get_by_text("Whole", exact=True)).to_be_visible()
+    filters = mk.page.locator(".filters")
+    filters.get_by_role("button", name="Struck").click()
+    expect(mk.page.locator(".day li")).to_have_count(1)
+    filters.get_by_role("button", name="Bolts").click()
+    mk.page.locator("select").select_option(label="6.05 Head bolts")
+    expect(mk.page.locator(".day li").first).to_contain_text("bolt 5, stage 2")
+    mk.page.locator(".day li").first.get_by_role("button", name="Strike line").click()
+    mk.page.get_by_role("dialog").get_by_role("button", name="wrong figure").click()
+    expect(mk.page.locator(".day li", has_text="struck, wrong figure")).to_have_count(1)
+    mk.shows("2 struck")
+    assert api(demo.url, f"/api/builds/{build}/steps/head_bolts_tight")["joint"]["next_bolt"] == 5
+
+
+def test_archive_out_and_in(demo, empty, mk: Bench, tmp_path: Path):
+    """The whole build as one file, read into an empty Hollet, opens where it was; in twice is refused."""
+    mk.go(f"{demo.url}/builds/{engine(demo)}/log", "struck")
+    with mk.page.expect_download() as download:
+        mk.page.get_by_text("Whole build as one file").click()
+    file = tmp_path / "build.zip"
+    download.value.save_as(file)
+    mk.go(empty.url, "No build yet")
+    mk.page.set_input_files("input[type=file]", file)
+    mk.shows("bolt 6, stage 2")
+    mk.go(empty.url, "Where you were")
+    mk.page.set_input_files("input[type=file]", file)
+    expect(mk.page.get_by_role("alert")).to_contain_text("is here already")
+    bad = tmp_path / "bad.zip"
+    bad.write_bytes(b"no zip")
+    mk.page.set_input_files("input[type=file]", bad)
+    expect(mk.page.get_by_role("alert")).to_contain_text("not a zip")
+
+
+def test_gates_lead_to_where_it_is_cleared(demo, mk: Bench):
+    """By rung in the order to clear; an item leads to the step that clears it; assumed figures are marked."""
+    mk.go(f"{demo.url}/builds/{engine(demo)}/gate", "to clear, the first before power on")
+    expect(mk.page.get_by_text("Must be open now: Fuel line off and capped, Coil plug off")).to_be_visible()
+    expect(mk.page.get_by_text("Coolant, 6.4 to 7.2 L: assumed")).to_be_visible()
+    mk.page.get_by_role("link", name="Battery earth lead off").click()
+    mk.shows("Battery earth lead on")
+
+
+def test_tools_are_set_and_zeroed(demo, mk: Bench):
+    """A new tool from a preset, a bad figure at its field, a gauge set with a micrometer."""
+    mk.go(demo.url + "/tools", "10 tools")
+    mk.press("A new tool")
+    dialog = mk.page.get_by_role("dialog")
+    dialog.locator("select").first.select_option(label="micrometer 0-25 mm, 0.001")
+    dialog.locator("input[name=code]").fill("M9")
+    dialog.locator("input[name=mpe]").fill("wide")
+    dialog.get_by_role("button", name="Keep it").click()
+    expect(dialog.get_by_role("alert")).to_contain_text("'mpe'")
+    dialog.locator("input[name=mpe]").fill("0.003")
+    dialog.get_by_role("button", name="Keep it").click()
+    mk.shows("11 tools")
+    mk.press("M3 zeroed")
+    expect(mk.page.get_by_role("status")).to_contain_text("no longer share its zero error")
+    mk.press("Set B1")
+    dialog.locator("input[name=setting]").fill("84.010 mm")
+    dialog.get_by_role("button", name="It is set").click()
+    expect(mk.page.get_by_text("M3 at 84.010 mm")).to_be_visible()
+
+
+def test_strip_and_lost_address(demo, mk: Bench):
+    """A stage opens to its steps; an unknown address and an unknown build say so."""
+    mk.go(f"{demo.url}/builds/{engine(demo)}", "bolt 6")
+    mk.page.locator(".row.stage", has_text="Take down").click()
+    mk.page.locator(".row.step", has_text="2.12").click()
+    mk.shows("Pistons and rods out")
+    mk.key("Escape")
+    mk.shows("bolt 6")
+    mk.go(demo.url + "/nowhere/at/all", "nothing at this address")
+    mk.page.goto(demo.url + "/builds/none")
+    expect(mk.page.get_by_role("alert")).to_contain_text("there is no build")
+
+
+def test_sheet_that_ships_is_on_offer(empty, page):
+    """The shipped sheet stands in the list with what it is for."""
+    Bench(page).go(empty.url + "/new", "New build")
+    expect(page.get_by_text("45 steps")).to_be_visible()
+    assert "first start" in sheet_text("top-end")
+
+
+def test_live_from_another_screen(demo, mk: Bench):
+    """What another screen writes is seen here without a reload."""
+    build = engine(demo)
+    mk.go(f"{demo.url}/builds/{build}", "bolt 6")
+    write(demo.url, build, {"kind": "note", "text": "gasket is the old kind"})
+    mk.written("gasket is the old kind")
