@@ -1,5 +1,6 @@
 """Sheets: what is refused, with its line and field; numbers; references; circles."""
 
+import itertools
 import tomllib
 
 import pytest
@@ -72,7 +73,7 @@ def test_every_reported_cycle_is_a_cycle(links):
     cycle = find_cycle(before)
     if cycle is not None:
         assert cycle[0] == cycle[-1]
-        assert all(b in before[a] for a, b in zip(cycle, cycle[1:], strict=False))
+        assert all(b in before[a] for a, b in itertools.pairwise(cycle))
         return
     done: set[str] = set()
     while len(done) < len(before):

@@ -1,6 +1,6 @@
 """The table of units against a units library, and exactness."""
 
-from fractions import Fraction as F
+from fractions import Fraction
 
 import pint
 import pytest
@@ -11,6 +11,7 @@ from hollet.core.errors import Refused
 from hollet.core.quantities.quantity import Quantities, Quantity, canonical, canonicals, decimal_text, exact, in_unit, minus
 from hollet.core.quantities.units import CANONICAL, find_unit, from_canonical, to_canonical
 
+F = Fraction
 ORACLE = pint.UnitRegistry()
 PAIRS = [
     ("in", "inch", "mm"), ("thou", "thou", "mm"), ("ft", "foot", "mm"), ("lb", "pound", "g"), ("lbf", "pound_force", "N"),

@@ -151,8 +151,12 @@ def test_read_after_and_limit(database):
 
 def test_rolled_back_on_error(database):
     """An error inside a transaction leaves nothing half-written."""
-    with pytest.raises(RuntimeError), database.write() as session:
-        journal.append(session, note("x"))
-        raise RuntimeError
+    def broken() -> None:
+        with database.write() as session:
+            journal.append(session, note("x"))
+            raise RuntimeError
+
+    with pytest.raises(RuntimeError):
+        broken()
     with database.read() as session:
         assert journal.head(session, "shop")[0] == 0

@@ -75,7 +75,7 @@ def test_conflict_carries_the_newer_lines(client):
 
 def test_every_error_has_a_status():
     """No error of the tree is unmapped."""
-    assert {kind for kind in HolletError.__subclasses__()} == set(STATUS)
+    assert set(HolletError.__subclasses__()) == set(STATUS)
 
 
 def test_compute_door(client):

@@ -2,7 +2,7 @@
 /** Readings typed as mechanics write them, judged by the core, drawn with their uncertainty; then a decision. */
 import { computed, nextTick, ref, watch } from 'vue'
 import { type MeasureBenchView, Refusal } from '@/api/client'
-import Lanes from '@/drawings/Lanes.vue'
+import ResultLanes from '@/drawings/ResultLanes.vue'
 import VerdictMark from '@/drawings/VerdictMark.vue'
 import WorkingLines from '@/shell/WorkingLines.vue'
 import { useFigure } from '@/composables/figure'
@@ -76,7 +76,7 @@ useKeys(() => ({ 1: () => deciding.value && decide('measure_again'), 2: () => de
       <p class="t20">{{ bench.do }}</p>
       <div v-for="limit in limits" :key="limit.id" class="limit">
         <h2 class="t20">{{ limit.name }} <span class="t16">{{ limit.condition }}</span> <span v-if="!limit.source" class="assumed t16">assumed</span><span v-else class="t16 mut">{{ limit.source }}</span></h2>
-        <div class="scroll" tabindex="0" role="region" :aria-label="limit.name"><Lanes :lanes="lanes(limit.id)" :lo="limit.lo ? Number(limit.lo) : null" :hi="limit.hi ? Number(limit.hi) : null" :target="limit.target ? Number(limit.target) : null" :lo-text="limit.lo ?? ''" :hi-text="limit.hi ?? ''" :assumed="!limit.source" :chosen="result?.id ?? null" @choose="chosen = $event" /></div>
+        <div class="scroll" tabindex="0" role="region" :aria-label="limit.name"><ResultLanes :lanes="lanes(limit.id)" :lo="limit.lo ? Number(limit.lo) : null" :hi="limit.hi ? Number(limit.hi) : null" :target="limit.target ? Number(limit.target) : null" :lo-text="limit.lo ?? ''" :hi-text="limit.hi ?? ''" :assumed="!limit.source" :chosen="result?.id ?? null" @choose="chosen = $event" /></div>
       </div>
       <section v-if="result && result.judgement.verdict !== 'not_read'" class="decision">
         <h2 class="t20"><VerdictMark :verdict="result.judgement.verdict" :side="result.judgement.side" :accepted="result.conceded" :size="9" /> {{ result.name }}: {{ result.judgement.value_text }} ±{{ result.judgement.U_text }} {{ result.judgement.unit }}, {{ result.judgement.words }}</h2>

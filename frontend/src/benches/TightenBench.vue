@@ -41,6 +41,7 @@ const ready = computed(() => (joint.value.final || joint.value.to_mark || (!need
 const figure = computed(() => setting.value?.figure ?? '')
 const size = computed(() => (figure.value.length <= 3 ? 'huge' : 'large'))
 const outside = computed(() => joint.value.outside.map((n) => joint.value.bolts[n - 1]))
+const sides = computed(() => props.bench.sides as [string, string] | null)
 const say = computed(() => `Bolt ${next.value}, stage ${stage.value}, ${setting.value?.figure} ${setting.value?.kind === 'angle' ? 'degrees' : 'newton metres'}`)
 
 async function click() {
@@ -119,7 +120,7 @@ useKeys(() => ({ e: () => askOther(), w: askWrench }))
   <BenchFrame ref="frame" :bench="bench" :title="title" :line="`${joint.name}, ${joint.progress}. ${bench.fastener}${bench.treatment ? `, ${bench.treatment}` : ''}`" :ready="ready" :no-primary="blocked || indicating" :say="say" @primary="click">
     <template #work>
       <ol class="ladder"><li v-for="s in joint.stages" :key="s.number" :class="{ done: s.done === joint.bolts.length, now: s.number === stage }"><b>{{ s.kind === 'angle' ? '+' : '' }}{{ s.asked }}{{ s.kind === 'angle' ? '°' : '' }}</b><span>stage {{ s.number }}</span><small>{{ s.done === joint.bolts.length ? 'done' : s.number === stage ? `${s.done} of ${joint.bolts.length}` : '' }}</small></li></ol>
-      <BoltPattern :bolts="joint.bolts" :stage-count="joint.stages.length" :stage-now="stage" :next="next" :layout="bench.layout" :sides="bench.sides as [string, string] | null" @press="asked = $event" />
+      <BoltPattern :bolts="joint.bolts" :stage-count="joint.stages.length" :stage-now="stage" :next="next" :layout="bench.layout" :sides="sides" @press="asked = $event" />
       <ol class="sr"><li v-for="b in joint.bolts" :key="b.number">Bolt {{ b.number }}, {{ b.tightness }}{{ b.gets ? `, ${b.gets}, ${b.words}` : '' }}{{ b.marked ? ', marked' : '' }}</li></ol>
       <div class="under">
         <WrenchSketch v-if="joint.wrench && setting?.kind === 'torque' && setting.set_to !== null" :adapter="joint.adapter?.length ?? 0" :angle="joint.adapter?.angle ?? 0" :grip="Number(joint.wrench.grip_mm ?? 0)" :sum="setting.working[0] ?? ''" :mark="setting.working.length > 2 ? setting.working[1] : ''" />
