@@ -1,0 +1,40 @@
+"""The documents say what there is."""
+
+from pathlib import Path
+
+import pytest
+
+from hollet.cli.main import app
+from hollet.core.book.entries import KINDS
+from hollet.core.procedure import sheet
+from hollet.exchange.archive import FIELDS, FORMAT
+
+DOCS = Path(__file__).parents[1] / "docs"
+README = (DOCS.parent / "README.md").read_text("utf-8")
+
+
+def test_every_entry_kind_is_described():
+    """Each kind stands in the table of kinds."""
+    text = (DOCS / "entry-kinds.md").read_text("utf-8")
+    assert [kind for kind in KINDS if f"`{kind}`" not in text] == []
+
+
+@pytest.mark.parametrize("model", [sheet.Sheet, sheet.Joint, sheet.CheckStep, sheet.RemoveStep, sheet.MeasureStep, sheet.FillStep, sheet.RunStep, sheet.ReadingSpec])
+def test_every_key_of_a_sheet_is_described(model):
+    """Each key that a sheet may hold stands in the format."""
+    text = (DOCS / "sheet-format.md").read_text("utf-8")
+    assert [key for key in model.model_fields if key not in text and key != "number"] == []
+
+
+def test_archive_fields_are_described():
+    """The format's name and every field."""
+    text = (DOCS / "archive.md").read_text("utf-8")
+    assert FORMAT in text
+    assert [field for field in FIELDS if f"`{field}`" not in text] == []
+
+
+def test_readme_names_commands_and_pictures():
+    """Every command a user needs, and a link to every picture that is kept."""
+    named = {command.callback.__name__ for command in app.registered_commands} - {"openapi", "demo"}
+    assert [name for name in sorted(named) if f"hollet {name}" not in README] == []
+    assert [p.name for p in sorted((DOCS / "screenshots").glob("*.png")) if f"docs/screenshots/{p.name}" not in README] == []
