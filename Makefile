@@ -63,10 +63,10 @@ count:
 
 bench: build chromium
 	$(PY) -m pytest bench -p no:schemathesis -p no:playwright --benchmark-columns=min,median,max,rounds --benchmark-sort=name
-	$(PY) bench/table.py
+	$(PY) -m bench.table
 
 shots: build chromium
-	$(PY) bench/shots.py
+	$(PY) -m bench.shots
 
 clean:
 	rm -rf .venv frontend/node_modules src/hollet/web/dist demo-data

@@ -7,7 +7,7 @@ import pytest
 from hollet.core.errors import Conflict, Refused
 from hollet.exchange.archive import pack, unpack
 from hollet.services import builds
-from hollet.services.archives import attempts_csv, export_build, find_build, import_build, verify
+from hollet.services.archives import attempts_csv, export_build, import_build, verify
 from hollet.services.demo import fill_demo, make_demo
 from hollet.services.logging import log_of
 from hollet.services.restoring import restore_backup
@@ -42,7 +42,7 @@ def test_out_and_in_is_the_same(hand, empty):
     data = export_build(hand.workshop, hand.build)
     assert import_build(empty, data) == hand.build
     assert export_build(empty, hand.build) == data
-    assert builds.frame(empty, hand.build) == builds.frame(hand.workshop, hand.build)
+    assert builds.frame(empty, hand.build).frame == builds.frame(hand.workshop, hand.build).frame
     assert all(line.startswith("ok") for line in verify(empty))
 
 
@@ -101,7 +101,7 @@ def test_demo_is_as_promised(demo):
 
 def test_demo_figures(demo):
     """Cylinder 2 too close and accepted; bolt 4 over by 4.6; the struck line stays."""
-    build = find_build(demo, "One: engine, top end")
+    build = builds.cards(demo)[0].id
     results = builds.bench(demo, build, "bores").results
     assert [r.judgement.verdict for r in results] == ["inside", "too_close", "inside", "inside"]
     assert results[1].conceded

@@ -714,6 +714,8 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+            /** Now */
+            now: string;
             /** Vehicle */
             vehicle: string;
         };

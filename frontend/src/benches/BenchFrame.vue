@@ -12,7 +12,7 @@ import { useAgo } from '@/composables/time'
 import { STATUS_WORDS } from '@/composables/words'
 import { useBook } from '@/stores/book'
 
-const props = withDefaults(defineProps<{ bench: BenchView; title?: string; line?: string; primary?: string; ready?: boolean; say?: string; noPrimary?: boolean; attempt?: boolean; underWay?: boolean }>(), { ready: true })
+const props = withDefaults(defineProps<{ bench: BenchView; title?: string; line?: string; primary?: string; ready?: boolean; say?: string; noPrimary?: boolean; attempt?: boolean; underWay?: boolean; alarm?: boolean }>(), { ready: true })
 const emit = defineEmits<{ primary: [] }>()
 const book = useBook()
 const router = useRouter()
@@ -66,12 +66,12 @@ defineExpose({ done, ask: (options: { title: string; why?: string; button: strin
 <template>
   <article class="bench">
     <header>
-      <h1 class="t28">{{ resume ? `${resume.title}, ${since}` : (title ?? bench.title) }}</h1>
+      <h1 class="t28" :class="{ alarm }">{{ resume ? `${resume.title}, ${since}` : (title ?? bench.title) }}</h1>
       <p class="t20 sub">{{ resume ? resume.line : (line ?? `${bench.number}, ${bench.stage_name}`) }}</p>
     </header>
     <div class="work">
-      <div v-if="waits" class="quiet waits"><p v-for="wait in bench.waits" :key="wait.step"><RouterLink :to="{ name: 'step', params: { build: book.card?.id ?? '', step: wait.step } }" class="b">Waits for {{ wait.number }} {{ wait.title }}</RouterLink>: {{ wait.because }}</p></div>
-      <CautionBlock v-if="bench.caution" :caution="bench.caution" :confirmed="bench.confirmed" :folded="bench.lines.length > 0" @confirm="book.act({ kind: 'confirmed', step: bench.step, what: bench.caution.confirm ?? '' })" />
+      <div v-if="waits && !underWay" class="quiet waits"><p v-for="wait in bench.waits" :key="wait.step"><RouterLink :to="{ name: 'step', params: { build: book.card?.id ?? '', step: wait.step } }" class="b">Waits for {{ wait.number }} {{ wait.title }}</RouterLink>: {{ wait.because }}</p></div>
+      <CautionBlock v-if="bench.caution && !underWay" :caution="bench.caution" :confirmed="bench.confirmed" :folded="bench.lines.length > 0" @confirm="book.act({ kind: 'confirmed', step: bench.step, what: bench.caution.confirm ?? '' })" />
       <slot name="work" />
       <p v-if="book.refused" class="problem" role="alert">{{ book.refused }}</p>
     </div>
@@ -102,6 +102,8 @@ defineExpose({ done, ask: (options: { title: string; why?: string; button: strin
 <style scoped>
 .bench { display: grid; grid-template: 'head side' auto 'work side' 1fr 'lines lines' auto / minmax(0, 1fr) 308px; column-gap: 32px; min-height: 100%; }
 header { grid-area: head; }
+.alarm { font-size: 96px; font-weight: 850; color: var(--out); line-height: 1; }
+.alarm + .sub { font-size: 28px; font-weight: 780; }
 .sub { font-weight: 460; margin: 2px 0 8px; }
 .work { grid-area: work; min-width: 0; }
 .work > :deep(* + *) { margin-top: 10px; }

@@ -73,7 +73,8 @@ useKeys(() => ({ 1: () => deciding.value && decide('measure_again'), 2: () => de
 <template>
   <BenchFrame ref="frame" :bench="bench" :title="reading ? `${reading.name}${reading.place ? `, ${reading.place}` : ''}` : bench.title" :ready="complete" :no-primary="!complete" @primary="frame?.done()">
     <template #work>
-      <p class="t20">{{ bench.do }}</p>
+      <p v-if="reading" class="t20">{{ bench.do }}</p>
+      <details v-else><summary class="b">What to do</summary><p>{{ bench.do }}</p></details>
       <div v-for="limit in limits" :key="limit.id" class="limit">
         <h2 class="t20">{{ limit.name }} <span class="t16">{{ limit.condition }}</span> <span v-if="!limit.source" class="assumed t16">assumed</span><span v-else class="t16 mut">{{ limit.source }}</span></h2>
         <div class="scroll" tabindex="0" role="region" :aria-label="limit.name"><ResultLanes :lanes="lanes(limit.id)" :lo="limit.lo ? Number(limit.lo) : null" :hi="limit.hi ? Number(limit.hi) : null" :target="limit.target ? Number(limit.target) : null" :lo-text="limit.lo ?? ''" :hi-text="limit.hi ?? ''" :assumed="!limit.source" :chosen="result?.id ?? null" @choose="chosen = $event" /></div>

@@ -36,7 +36,7 @@ const needsCause = computed(() => last.value !== null && last.value.ended && las
 const passed = computed(() => props.bench.attempts.some((a) => a.passed))
 const allIsolated = computed(() => props.bench.isolate.every((what) => isolated.value.includes(what)))
 
-function tick() { if (running.value) clock.value = (Date.now() - new Date(running.value.started).getTime()) / 1000 }
+function tick() { if (running.value) clock.value = Math.max(0, (Date.now() - book.ahead - new Date(running.value.started).getTime()) / 1000) }
 useIntervalFn(tick, 100)
 watch(running, tick, { immediate: true })
 watch(() => props.bench.step, () => { isolated.value = []; problem.value = '' })
@@ -94,10 +94,10 @@ useKeys((): Record<string, () => unknown> => (running.value
 
 <template>
   <div class="run" :class="{ stopped: stop }">
-  <BenchFrame ref="frame" :bench="bench" :title="running ? (stop ? 'STOP' : `Attempt ${running.number}: ${bench.rung_name.toLowerCase()}`) : bench.title" :line="running ? (stop ?? running.expected) : undefined" :ready="passed || (allIsolated && !needsCause)" :primary="passed ? `${bench.title}: done` : bench.primary" :no-primary="running !== null" attempt :under-way="running !== null" @primary="start">
+  <BenchFrame ref="frame" :bench="bench" :title="running ? (stop ? 'STOP' : `Attempt ${running.number}: ${bench.rung_name.toLowerCase()}`) : bench.title" :line="running ? (stop ?? running.expected) : undefined" :ready="passed || (allIsolated && !needsCause)" :primary="passed ? `${bench.title}: done` : bench.primary" :no-primary="running !== null" attempt :under-way="running !== null" :alarm="stop !== null" @primary="start">
     <template #work>
       <div v-if="running" class="going">
-        <p v-if="stop" class="stopword" role="alert">STOP <span class="t28">{{ stop }}</span></p>
+        <p v-if="stop" class="sr" role="alert">STOP. {{ stop }}</p>
         <StripChart v-if="running.tracks.length" :tracks="running.tracks as InstanceType<typeof StripChart>['$props']['tracks']" :limit="running.limit_s" :now="clock" />
         <p v-if="running.isolated.length"><b>Isolated:</b> {{ running.isolated.join(', ') }}</p>
         <p v-if="bench.watch.length"><b>Watch:</b> {{ bench.watch.join(', ') }}</p>
@@ -141,8 +141,6 @@ useKeys((): Record<string, () => unknown> => (running.value
 <style scoped>
 .run { min-height: 100%; }
 .stopped { background: var(--outw); margin: -10px -20px; padding: 10px 20px; border-left: 12px solid var(--out); }
-.stopword { font-size: 96px; font-weight: 850; color: var(--out); line-height: 1; display: flex; gap: 20px; align-items: center; }
-.stopword span { color: var(--ink); }
 .going { display: grid; gap: 10px; }
 .senses { display: grid; grid-template-columns: repeat(6, 1fr); gap: 8px; }
 .senses .btn { flex-wrap: wrap; padding: 6px; font-size: 18px; }

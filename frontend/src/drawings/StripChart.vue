@@ -34,7 +34,7 @@ const colour = (verdict: string) => (verdict === 'outside' ? 'var(--out)' : verd
     <ul>
       <li v-for="track in tracks" :key="track.key">
         <span class="b">{{ track.name }}</span>
-        <span class="value" :class="track.verdict">{{ last(track)?.[1] ?? '–' }} <small>{{ track.unit }}</small></span>
+        <span class="value nowrap" :class="track.verdict">{{ last(track)?.[1] ?? '–' }} <small>{{ track.unit }}</small></span>
         <small>{{ track.lo !== null ? `from ${track.lo}` : '' }}{{ track.hi !== null ? `to ${track.hi}` : '' }}</small>
       </li>
     </ul>
@@ -57,9 +57,10 @@ const colour = (verdict: string) => (verdict === 'outside' ? 'var(--out)' : verd
 </template>
 
 <style scoped>
-.chart { display: grid; grid-template-columns: 112px 1fr; gap: 10px; }
+.chart { display: grid; grid-template-columns: 132px 1fr; gap: 10px; }
 li { height: 94px; line-height: 1.15; overflow: hidden; }
 li > span { display: block; }
+.nowrap { white-space: nowrap; }
 .value { font-size: 28px; font-weight: 820; }
 small { font-size: 16px; font-weight: 460; color: var(--mut); }
 svg { width: 100%; }

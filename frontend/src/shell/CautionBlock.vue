@@ -24,7 +24,8 @@ const open = ref(false)
 .caution svg { flex: none; }
 .caution > div { flex: 1; }
 .text { background: none; border: 0; padding: 0; color: inherit; text-align: left; cursor: pointer; min-height: 44px; line-height: 1.2; }
-.folded .text { display: -webkit-box; -webkit-line-clamp: 1; line-clamp: 1; -webkit-box-orient: vertical; overflow: hidden; min-height: 0; padding: 10px 0; }
+.folded > div { min-width: 0; }
+.folded .text { width: 100%; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 .confirm { display: flex; gap: 10px; align-items: center; border: 2px solid currentcolor; background: none; padding: 8px 12px; min-height: 48px; text-align: left; cursor: pointer; max-width: 250px; line-height: 1.15; }
 .confirm i { width: 26px; height: 26px; border: 2px solid currentcolor; flex: none; font-style: normal; line-height: 22px; text-align: center; font-weight: 800; }
 .caution :focus-visible { outline-color: var(--now); }

@@ -105,7 +105,7 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
 .about { text-align: right; display: flex; flex-direction: column; line-height: 30px; white-space: nowrap; max-width: 316px; }
 .about > span { overflow: hidden; text-overflow: ellipsis; }
 .desk .about { flex-direction: row; gap: 14px; max-width: 60%; }
-.who { border: 1.5px solid var(--line); background: var(--zinc2); border-radius: 3px; font-weight: 700; font-size: 16px; min-width: 52px; height: 26px; margin-left: 8px; cursor: pointer; position: relative; }
+.who { border: 1.5px solid var(--line); background: var(--zinc2); border-radius: 3px; font-weight: 700; font-size: 16px; line-height: 20px; padding: 0 6px; vertical-align: middle; min-width: 52px; height: 26px; margin-left: 8px; cursor: pointer; position: relative; }
 .who::after { content: ''; position: absolute; inset: -9px -4px; }
 .now { grid-area: now; background: var(--now); border-top: 8px solid var(--yel); border-bottom: 3px solid var(--line); overflow: auto; min-height: 0; padding: 10px 20px; outline-offset: -6px; }
 .desk .now { border-bottom: 0; }

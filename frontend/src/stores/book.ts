@@ -12,11 +12,16 @@ export const useBook = defineStore('book', () => {
   const touched = ref(false)
   const last = ref<LogLine | null>(null)
   const busy = ref(false)
+  const ahead = ref(0) // by how many ms this screen's clock is ahead of the server's
   const frame = computed(() => card.value?.frame ?? null)
   const journal = useJournal()
   let asked = 0
 
-  journal.whenSent((view) => take(view, true))
+  let missed = false // something kept was sent while this screen was still loading
+  journal.whenSent((view) => {
+    if (card.value) take(view, true)
+    else missed = true
+  })
 
   /** Load the frame of a build and the bench of a step; a late answer never overwrites a newer one. */
   async function open(build: string, step: string | null) {
@@ -33,8 +38,13 @@ export const useBook = defineStore('book', () => {
       const stepView = step ? await got(client.GET('/api/builds/{build}/steps/{step}', { params: { path } })) : null
       if (mine !== asked) return
       card.value = loaded
+      ahead.value = Date.now() - new Date(loaded.now).getTime()
       bench.value = stepView as BenchView | null
       problem.value = ''
+      if (missed) {
+        missed = false
+        void reload()
+      }
     } catch (error) {
       if (mine === asked) problem.value = (error as Error).message
     }
@@ -80,5 +90,5 @@ export const useBook = defineStore('book', () => {
       return false
     }
   }
-  return { card, bench, frame, problem, refused, touched, last, busy, open, reload, take, write, act }
+  return { card, bench, ahead, frame, problem, refused, touched, last, busy, open, reload, take, write, act }
 })

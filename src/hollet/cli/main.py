@@ -11,7 +11,7 @@ from typing import Annotated, Any
 
 import typer
 
-from hollet.core.errors import HolletError, Refused
+from hollet.core.errors import HolletError, Refused, Unavailable
 from hollet.core.registry import compute as run_calculation
 from hollet.core.registry import names
 
@@ -45,6 +45,9 @@ def serve(port: Port = 8765, data: Data = None) -> None:
         raise fail(f"Port {port} is busy: stop what uses it, or start with --port {port + 1}.")
     try:
         workshop = Workshop(data_folder(data))
+        found = workshop.database.quick_check()
+        if found != "ok":
+            raise Unavailable(f"the database is damaged ({found}): restore a backup with 'hollet restore FILE'")
         workshop.database.daily_backup(datetime.now(UTC))
     except (HolletError, OSError) as error:
         raise fail(f"Hollet cannot start: {error}") from error

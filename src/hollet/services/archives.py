@@ -9,7 +9,7 @@ from hollet.core.book.entries import KINDS
 from hollet.core.book.fold import BookState, state_after
 from hollet.core.book.run import attempts_of
 from hollet.core.book.status import plan_of
-from hollet.core.errors import Conflict, NotFound, Refused
+from hollet.core.errors import Conflict, Refused
 from hollet.core.procedure.sheet import RunStep, Sheet
 from hollet.exchange.archive import FIELDS, pack, unpack
 from hollet.exchange.csv import table
@@ -121,11 +121,3 @@ def verify(workshop: Workshop) -> list[str]:
                 lines.append(f"{'ok' if same else 'broken'}: plan of {name}, rebuilt from its log")
     return lines
 
-
-def find_build(workshop: Workshop, name: str) -> str:
-    """The id of a build by id or name, for the command line."""
-    with workshop.database.read() as session:
-        found = session.execute(select(BuildRow.id).where((BuildRow.id == name) | (BuildRow.name == name))).scalar()
-    if found is None:
-        raise NotFound("build", name)
-    return str(found)

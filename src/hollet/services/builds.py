@@ -33,6 +33,7 @@ class BuildCard(BaseModel):
     name: str
     vehicle: str
     about: str
+    now: str
     frame: BookView
 
 
@@ -135,7 +136,7 @@ def make_build(workshop: Workshop, *, sheet: str, name: str, vehicle: str, about
 def _card(workshop: Workshop, row: tuple[str, str, str, str]) -> BuildCard:
     build, name, vehicle, about = row
     with workshop.held(build) as state:
-        return BuildCard(id=build, name=name, vehicle=vehicle, about=about, frame=book_view(state))
+        return BuildCard(id=build, name=name, vehicle=vehicle, about=about, now=workshop.now(), frame=book_view(state))
 
 
 def _rows(workshop: Workshop, build: str | None = None) -> list[tuple[str, str, str, str]]:

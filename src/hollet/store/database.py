@@ -81,6 +81,11 @@ class Database:
         with self.read() as session:
             return str(session.execute(text("PRAGMA integrity_check")).scalar())
 
+    def quick_check(self) -> str:
+        """The faster check made at each start: "ok" or what is wrong."""
+        with self.read() as session:
+            return str(session.execute(text("PRAGMA quick_check")).scalar())
+
     def backup(self, target: Path) -> Path:
         """A consistent copy while Hollet runs."""
         copy(self.path, target)

@@ -357,6 +357,13 @@ def _figure(text: str | None, dimension: str, unit: str) -> float | None:
     return float(value)
 
 
+def _as_typed(sample: e.SampleEdit) -> str | None:
+    """What was typed, with the unit of the field behind a bare number."""
+    figures = ((sample.rpm, "r/min"), (sample.oil, "bar"), (sample.coolant, "°C"), (sample.timing, "°"))
+    words = [text.strip() if any(c.isalpha() for c in text) else f"{text.strip()} {unit}" for text, unit in figures if text]
+    return ", ".join(words) or None
+
+
 def _samples(state: BookState, edit: e.SamplesEdit, tools: Tools) -> b.Body:
     step = _run_step(state, edit.step)
     _known_attempt(state, step, edit.attempt)
@@ -364,7 +371,7 @@ def _samples(state: BookState, edit: e.SamplesEdit, tools: Tools) -> b.Body:
         b.RunSample(t=s.t, rpm=_figure(s.rpm, "speed", "rpm"), oil_kpa=_figure(s.oil, "pressure", "bar"),
                     coolant_c=_figure(s.coolant, "temperature", "°C"), timing_deg=_figure(s.timing, "angle", "deg"),
                     lamp_out=s.lamp_out, seen=s.seen,
-                    typed=", ".join(x for x in (s.rpm, s.oil, s.coolant, s.timing) if x) or None)
+                    typed=_as_typed(s))
         for s in edit.samples
     )  # fmt: skip
     return b.Samples(step=step.id, attempt=edit.attempt, samples=samples)

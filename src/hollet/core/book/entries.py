@@ -2,15 +2,14 @@
 
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import BaseModel, ConfigDict, Field
 
-from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument
 from hollet.core.limits import Limit
 from hollet.core.procedure.sheet import BagLine, Opens, Rung, Sheet
 from hollet.core.quantities.quantity import Quantity
 
-__all__ = ["KINDS", "Body", "Entry", "Tightness", "body_of"]
+__all__ = ["KINDS", "Body", "Entry", "Tightness"]
 
 Reason = Annotated[str, Field(min_length=3, max_length=1000)]
 Short = Annotated[str, Field(min_length=1, max_length=200)]
@@ -310,17 +309,3 @@ class Entry(BaseModel):
         """Id of the entry that this one strikes."""
         return self.body.entry if self.kind == "strike" else None
 
-
-def body_of(kind: str, data: dict[str, Any]) -> Body:
-    """The body of an entry of `kind`, checked; refused (`bad_entry`) in one sentence with the field."""
-    if kind not in KINDS:
-        raise Refused("bad_entry", f"'{kind}' is not a kind of entry; known are {', '.join(sorted(KINDS))}", field="kind")
-    try:
-        return KINDS[kind].model_validate(data)
-    except ValidationError as error:
-        first = error.errors()[0]
-        field = ".".join(str(part) for part in first["loc"]) or "body"
-        named = {"missing": "must be given", "extra_forbidden": "is not known here"}.get(first["type"])
-        if first["type"] == "string_too_short":
-            named = f"needs at least {first.get('ctx', {}).get('min_length')} characters"
-        raise Refused("bad_entry", f"'{field}' {named}" if named else f"'{field}': {first['msg']}", field=field) from error

@@ -73,13 +73,21 @@ def _text(state: BookState, entry: Entry) -> str:
         values = ", ".join(_shown(q.value, q.unit, body.instrument) for q in body.values)
         typed = ", ".join(body.typed)
         plus = f" from {body.deviation_from.value}" if body.deviation_from else ""
-        return f"{spec}: typed {typed}, {values}{plus}, {body.instrument.code if body.instrument else 'no tool'}"
+        tool = body.instrument.code if body.instrument else "no tool"
+        if all(_plain(text, str(q.value)) for text, q in zip(body.typed, body.values, strict=True)):
+            return f"{spec}: typed {typed} {body.values[0].unit}{plus}, {tool}"
+        return f"{spec}: typed {typed}, {values}{plus}, {tool}"
     if kind == "fastener":
         return _fastener(body)
     if kind == "strike":
         target = state.entries.get(body.entry)
         return f"line {target.seq if target else '?'} struck: {body.reason}"
     return TEXTS[kind](body, title)
+
+
+def _plain(typed: str, value: str) -> bool:
+    """Whether a bare figure was typed in the canonical unit, so that repeating it says nothing."""
+    return typed.strip().rstrip("0") == value.rstrip("0") or typed.strip() == value
 
 
 def _shown(value: str | float | None, unit: str, tool: Any) -> str:
