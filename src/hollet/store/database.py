@@ -8,9 +8,6 @@ from datetime import datetime
 from pathlib import Path
 from typing import Any
 
-from alembic import command
-from alembic.config import Config
-from alembic.script import ScriptDirectory
 from sqlalchemy import Engine, create_engine, event, text
 from sqlalchemy.orm import Session
 from sqlalchemy.pool import StaticPool
@@ -21,6 +18,7 @@ __all__ = ["Database"]
 
 KEEP_BACKUPS = 14
 FILE = "hollet.sqlite"
+SCHEMA = "0001"  # the newest migration, so that an ordinary start need not import alembic (0.2 s)
 
 
 def _connect(engine: Engine, *, immediate: bool, foreign_keys: bool = True) -> Engine:
@@ -104,18 +102,21 @@ class Database:
         return target
 
     def _migrate(self) -> None:
+        found = self._revision()
+        if found == SCHEMA:
+            return
+        from alembic import command
+        from alembic.config import Config
+        from alembic.script import ScriptDirectory
+
         config = Config()
         config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
         script = ScriptDirectory.from_config(config)
-        head, known = script.get_current_head(), {revision.revision for revision in script.walk_revisions()}
-        found = self._revision()
-        if found is not None and found not in known:
+        if found is not None and found not in {revision.revision for revision in script.walk_revisions()}:
             raise Unavailable(f"the database in {self.folder} was made by a newer Hollet (schema {found}, this one knows "
-                              f"{head}): use that version, or another folder", reason_code="newer_database")  # fmt: skip
-        if found == head:
-            return
+                              f"{SCHEMA}): use that version, or another folder", reason_code="newer_database")  # fmt: skip
         if found is not None:
-            copy(self.path, self.folder / f"before-{head}.sqlite")
+            copy(self.path, self.folder / f"before-{SCHEMA}.sqlite")
         engine = _connect(create_engine(f"sqlite:///{self.path}"), immediate=True, foreign_keys=False)
         with engine.begin() as connection:
             config.attributes["connection"] = connection

@@ -1,5 +1,6 @@
 """The kinds of entry that a log holds, and their bodies. A body carries facts: everything a later edit could change."""
 
+from dataclasses import dataclass
 from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -291,18 +292,18 @@ KINDS: dict[str, type[Body]] = {
 }  # fmt: skip
 
 
-class Entry(BaseModel):
+@dataclass(frozen=True, slots=True, eq=False)
+class Entry:
     """One line of a log, as the fold takes it. `time` is UTC in ISO 8601, `bench_time` the client's with offset."""
 
-    model_config = ConfigDict(frozen=True)
     id: str
     seq: int
     time: str
     bench_time: str
     who: str
     kind: str
-    version: int = 1
     body: Any
+    version: int = 1
 
     @property
     def strikes(self) -> str | None:
