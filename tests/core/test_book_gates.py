@@ -47,6 +47,17 @@ def test_open_for_one_rung_blocks_only_the_later_one(book: Book):
     assert "coil" in {i.id for i in book.gate("fire").items}
 
 
+def test_undone_too_early_shuts_the_rung_that_needs_it_open(book: Book):
+    """The coil plugged in before cranking shuts crank; passed over, cranking no longer asks."""
+    book.do("confirmed", step="lead", what="Extinguisher at hand")
+    book.do("done", step="lead")
+    book.do("undone", item="coil")
+    assert book.open()["undone:coil"] == "crank"
+    assert "Coil off: it must be so for crank, and was undone" in book.gate("crank").reasons
+    book.do("skipped", step="crank", reason="turned over by hand")
+    assert "undone:coil" not in book.open()
+
+
 def test_item_is_cleared_where_it_is_undone(book: Book):
     """An item leads to the step that undoes it, and that step is not listed twice."""
     book.do("confirmed", step="lead", what="Extinguisher at hand")

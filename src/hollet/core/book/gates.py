@@ -109,7 +109,21 @@ def open_items(
         if isinstance(step, MeasureStep) and status.status not in ("skipped", "not_applicable"):
             found += _results(state, step, tools, status)
     found += [i for step in plan.step for i in _missing(state, step) if known[step.id].status not in SETTLED]
+    found += _undone_too_early(state, known)
     return tuple(found)
+
+
+def _undone_too_early(state: BookState, known: dict[str, StepStatus]) -> list[OpenItem]:
+    """What must be open for a rung that is still to come, and was undone already: the coil plugged in before cranking."""
+    plan = plan_of(state)
+    to_come = {step.rung for step in plan.step if isinstance(step, RunStep) and known[step.id].status not in SETTLED}
+    open_now = {item.id for item in _temporary(state)}
+    return [
+        OpenItem(id=f"undone:{item.id}", kind="isolate", blocks=item.open_for, step=step.id, step_number=step.number, stage=step.stage,
+                 what=f"{item.what}: it must be so for {RUNGS[item.open_for].lower()}, and was undone")
+        for step in plan.step for item in step.opens
+        if item.open_for in to_come and state.opened.get(item.id) and item.id not in open_now
+    ]  # fmt: skip
 
 
 def _results(state: BookState, step: MeasureStep, tools: Sequence[Instrument], status: StepStatus) -> list[OpenItem]:
