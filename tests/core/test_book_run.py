@@ -64,6 +64,7 @@ def test_pressure_passes(book: Book):
     book.do("attempt ended", step="crank", attempt=A, after_s=8, reason="pressure showed", passed=True)
     assert facts(book).passed
     assert facts(book).pressure_at == 6
+    assert facts(book).expected_seen
     book.do("done", step="crank")
     assert book.gate("fuel_on").answer == "nothing left open"
 
@@ -82,6 +83,7 @@ def test_silence_or_too_little_is_no_pass(book: Book, figures: dict):
     opened(book).do("attempt started", step="crank", attempt=A, isolated=["Plugs out"])
     if figures:
         sample(book, 3, **figures)
+    assert not facts(book).expected_seen
     with pytest.raises(Refused) as refusal:
         book.do("attempt ended", step="crank", attempt=A, after_s=8, reason="looked fine", passed=True)
     assert refusal.value.reason_code == "not_passed"

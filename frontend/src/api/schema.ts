@@ -498,6 +498,11 @@ export interface components {
             ended: boolean;
             /** Expected */
             expected: string;
+            /**
+             * Expected Seen
+             * @default false
+             */
+            expected_seen: boolean;
             /** Gate */
             gate: string;
             /** Gate Reasons */
@@ -841,6 +846,8 @@ export interface components {
         Deadline: {
             /** At S */
             at_s: number;
+            /** Kind */
+            kind: string;
             /**
              * Met
              * @default false

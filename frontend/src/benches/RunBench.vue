@@ -30,7 +30,7 @@ const late = computed(() => running.value?.deadlines.find((d) => !d.met && clock
 const stop = computed(() => running.value?.stop ?? late.value?.reason ?? null)
 const since = computed(() => running.value?.stop_at ?? late.value?.at_s ?? 0)
 const left = computed(() => Math.max(0, (running.value?.limit_s ?? 0) - clock.value))
-const pressureDue = computed(() => running.value?.deadlines.find((d) => d.what.startsWith('oil pressure') && !d.met) ?? null)
+const pressureDue = computed(() => running.value?.deadlines.find((d) => d.kind === 'pressure' && !d.met) ?? null)
 const last = computed(() => props.bench.attempts.at(-1) ?? null)
 const needsCause = computed(() => last.value !== null && last.value.ended && last.value.stop !== null && !last.value.cause)
 const passed = computed(() => props.bench.attempts.some((a) => a.passed))
@@ -78,7 +78,7 @@ async function keyOff() {
 async function off() {
   if (!running.value) return
   if (stop.value) return end(stop.value, false)
-  const enough = !pressureDue.value && (props.bench.rung !== 'crank' && props.bench.rung !== 'fire' && props.bench.rung !== 'run_on' ? true : running.value.pressure_at !== null)
+  const enough = running.value.expected_seen
   await end(enough ? `seen: ${props.bench.expect}` : 'ended before what was expected showed', enough)
 }
 async function explain() {

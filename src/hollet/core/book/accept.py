@@ -385,7 +385,7 @@ def _attempt_ended(state: BookState, edit: e.AttemptEndedEdit, tools: Tools) -> 
         raise Conflict("the key of this attempt is already off", reason_code="already_ended")
     if edit.passed and (facts.stop or any(not d.met and d.at_s < edit.after_s for d in facts.deadlines)):
         raise Refused("not_passed", "something asked for was not entered or was over its limit, so this attempt cannot pass", field="passed")
-    if edit.passed and step.pressure is not None and facts.pressure_at is None:
+    if edit.passed and not facts.expected_seen:
         raise Refused("not_passed", "oil pressure was not entered and the lamp was not seen out: silence is no pass", field="passed")
     return b.AttemptEnded(step=step.id, attempt=edit.attempt, after_s=edit.after_s, reason=edit.reason, passed=edit.passed,
                           cause=edit.cause, change=edit.change)  # fmt: skip

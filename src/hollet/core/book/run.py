@@ -20,6 +20,7 @@ class Deadline(BaseModel):
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     at_s: float
+    kind: str
     reason: str
     what: str
     met: bool = False
@@ -66,6 +67,7 @@ class AttemptFacts(BaseModel):
     change: str | None = None
     lamp_out: bool = False
     pressure_at: float | None = None
+    expected_seen: bool = False
 
 
 def attempts_of(state: BookState, step: RunStep) -> tuple[AttemptFacts, ...]:
@@ -96,6 +98,7 @@ def attempt_facts(state: BookState, step: RunStep, attempt: str) -> AttemptFacts
         end_reason=end.body.reason if end else None, passed=bool(end and end.body.passed and start.body.gate != "shut"),
         cause=after.body.cause if after else None, change=after.body.change if after else None,
         lamp_out=any(s.lamp_out for s in samples), pressure_at=showed,
+        expected_seen=stop is None and (pressure is None or showed is not None),
     )  # fmt: skip
 
 
@@ -108,10 +111,10 @@ def _deadlines(start: Entry, due: float | None, showed: float | None, pressure: 
     if due is not None:
         asked = f" of {pressure.lo} {pressure.unit}" if pressure and pressure.lo else ""
         met = showed is not None and round9(showed) <= round9(due)
-        found.append(Deadline(at_s=due, what=f"oil pressure{asked} or lamp out", met=met,
+        found.append(Deadline(at_s=due, kind="pressure", what=f"oil pressure{asked} or lamp out", met=met,
                               reason=f"No oil pressure entered by {decimal_text(due)} s: key off"))  # fmt: skip
     limit = start.body.limit_s
-    found.append(Deadline(at_s=limit, what="end of the time allowed", reason=f"The time allowed, {_clock(limit)}, is over: key off"))
+    found.append(Deadline(at_s=limit, kind="end", what="end of the time allowed", reason=f"The time allowed, {_clock(limit)}, is over: key off"))
     return tuple(sorted(found, key=lambda d: d.at_s))
 
 
