@@ -4,7 +4,7 @@ import pytest
 
 from hollet.core.book.entries import PlanEdited
 from hollet.core.errors import NotFound, Refused
-from tests.support import Book, tool
+from tests.support import SMALL, Book, small_sheet, tool, tools
 
 
 def measured(book: Book, piston: str = "83.958", cylinder: str = "84.006") -> None:
@@ -21,6 +21,17 @@ def test_clearance_is_bore_minus_piston(book: Book):
     own = 4 * 0.002**2 / 3 - 0.002**2 / 3 + 3 * (0.0005**2 / 3) + 2 * 0.002**2 + 0.001**2
     assert pytest.approx(2 * own**0.5, rel=1e-6) == judged.U
     assert any("cancels" in line for line in judged.working)
+    assert "84.0060 − 83.9580 = 0.0480 mm" in judged.working
+
+
+def test_a_limit_in_thou_is_judged_and_worked_in_millimetres():
+    """Written in thou, the limit judges the same clearance; the working says mm behind its mm figures."""
+    text = SMALL.replace('unit = "mm"\nlo = "0.030"\nhi = "0.070"\ntarget = "0.045"', 'unit = "thou"\nlo = "1.2"\nhi = "2.8"\ntarget = "1.8"')
+    book = Book(small_sheet(text), tools())
+    measured(book)
+    judged = book.clearance().judgement
+    assert (judged.verdict, judged.value_text, judged.unit) == ("inside", "1.9", "thou")
+    assert judged.lo == pytest.approx(0.03048)
     assert "84.0060 − 83.9580 = 0.0480 mm" in judged.working
 
 

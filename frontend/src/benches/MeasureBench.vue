@@ -37,6 +37,7 @@ const complete = computed(() => props.bench.next_reading === null && open.value.
 
 watch(() => props.bench.step, () => { picked.value = null; chosen.value = null; clear() })
 function clear() { text.value = ''; repeats.value = []; question.value = problem.value = '' }
+const judged = (limit: string) => props.bench.results.find((r) => r.limit.id === limit)?.judgement
 function lanes(limit: string) {
   return props.bench.results.filter((r) => r.limit.id === limit).map((r) => ({ id: r.id, name: r.name, value: r.judgement.value, U: r.judgement.U, text: r.judgement.value_text, verdict: r.judgement.verdict, side: r.judgement.side, accepted: r.conceded, words: r.refusal ?? (r.conceded ? 'accepted in writing' : r.judgement.words.replace(' with this tool', '')) }))
 }
@@ -77,7 +78,7 @@ useKeys(() => ({ 1: () => deciding.value && decide('measure_again'), 2: () => de
       <details v-else><summary class="b">What to do</summary><p>{{ bench.do }}</p></details>
       <div v-for="limit in limits" :key="limit.id" class="limit">
         <h2 class="t20">{{ limit.name }} <span class="t16">{{ limit.condition }}</span> <span v-if="!limit.source" class="assumed t16">assumed</span><span v-else class="t16 mut">{{ limit.source }}</span></h2>
-        <div class="scroll" tabindex="0" role="region" :aria-label="limit.name"><ResultLanes :lanes="lanes(limit.id)" :lo="limit.lo ? Number(limit.lo) : null" :hi="limit.hi ? Number(limit.hi) : null" :target="limit.target ? Number(limit.target) : null" :lo-text="limit.lo ?? ''" :hi-text="limit.hi ?? ''" :assumed="!limit.source" :chosen="result?.id ?? null" @choose="chosen = $event" /></div>
+        <div class="scroll" tabindex="0" role="region" :aria-label="limit.name"><ResultLanes :lanes="lanes(limit.id)" :lo="judged(limit.id)?.lo ?? null" :hi="judged(limit.id)?.hi ?? null" :target="judged(limit.id)?.target ?? null" :lo-text="limit.lo ?? ''" :hi-text="limit.hi ?? ''" :assumed="!limit.source" :chosen="result?.id ?? null" @choose="chosen = $event" /></div>
       </div>
       <section v-if="result && result.judgement.verdict !== 'not_read'" class="decision">
         <h2 class="t20"><VerdictMark :verdict="result.judgement.verdict" :side="result.judgement.side" :accepted="result.conceded" :size="9" /> {{ result.name }}: {{ result.judgement.value_text }} ±{{ result.judgement.U_text }} {{ result.judgement.unit }}, {{ result.judgement.words }}</h2>

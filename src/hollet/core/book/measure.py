@@ -13,6 +13,7 @@ from hollet.core.limits import Judgement, Limit, judge
 from hollet.core.procedure.sheet import MeasureStep, ReadingSpec, ResultSpec, Sheet
 from hollet.core.quantities.parse import Parsed, parse
 from hollet.core.quantities.quantity import Quantity, decimal_text, exact
+from hollet.core.quantities.units import CANONICAL
 
 __all__ = ["ReadingFacts", "ResultFacts", "odd_question", "read_text", "readings_of", "result_of", "results_of", "settling_tools"]
 
@@ -202,7 +203,7 @@ def _nominal(taken: Sequence[Entry]) -> float:
 
 
 def _working(parts: Sequence[tuple[int, Spread]], taken: Sequence[Entry], limit: Limit) -> tuple[str, ...]:
-    unit = limit.unit
+    unit = CANONICAL[limit.dimension]  # the figures below are canonical, whatever unit the limit is written in
     lines = []
     for entry in taken:
         body = entry.body

@@ -134,8 +134,8 @@ def _stop(samples: list[RunSample], deadlines: tuple[Deadline, ...], end: Entry 
             found.append((s.t, "Leak seen: key off and look"))
         if s.seen in ("noise", "smoke", "glow"):
             found.append((s.t, f"{s.seen.capitalize()}: key off and look"))
-        if hottest is not None and s.coolant_c is not None and round9(s.coolant_c) > round9(hottest):
-            found.append((s.t, f"Coolant {decimal_text(s.coolant_c)} °C, limit {coolant.hi if coolant else ''}: key off"))
+        if coolant is not None and hottest is not None and s.coolant_c is not None and round9(s.coolant_c) > round9(hottest):
+            found.append((s.t, f"Coolant {decimal_text(s.coolant_c)} °C, limit {coolant.hi} {coolant.unit}: key off"))
         late = due is not None and round9(s.t) > round9(due)
         if late and wanted is not None and s.oil_kpa is not None and round9(s.oil_kpa) < round9(wanted):
             found.append((s.t, f"Oil pressure {decimal_text(s.oil_kpa / 100, 1)} bar, asked {decimal_text(wanted / 100, 1)}: key off"))
