@@ -9,5 +9,8 @@ import './theme/base.css'
 const app = createApp(App)
 app.use(createPinia())
 app.use(router)
-app.mount('#app')
-listenLive()
+// nothing is drawn before the font is there, so that its arrival moves nothing
+void document.fonts.load('460 18px Recursive').finally(() => {
+  app.mount('#app')
+  listenLive()
+})
