@@ -44,6 +44,23 @@ def test_double_press_is_one_bolt(demo, mk: Bench):
     mk.shows("Bolt 8")
 
 
+def test_pedal_strikes_and_c_checks_the_last_bolt(demo, mk: Bench):
+    """Left, left, right asks for the reason of a strike and pulls no bolt; C writes the last bolt once more."""
+    mk.go(f"{demo.url}/builds/{engine(demo)}", "bolt 6")
+    mk.key("c")
+    mk.page.get_by_role("dialog").get_by_role("button", name="It clicked without moving").click()
+    mk.written("bolt 5, stage 2: wrench 44, bolt 50.3, checked again, it clicked without moving")
+    mk.shows("Bolt 6, stage 2")
+    mk.key("PageUp")
+    mk.page.keyboard.press("PageUp")
+    mk.page.keyboard.press("PageDown")
+    dialog = mk.page.get_by_role("dialog")
+    expect(dialog).to_contain_text("checked again")
+    dialog.get_by_role("button", name="wrong figure").click()
+    expect(dialog).to_be_hidden()
+    mk.shows("Bolt 6, stage 2")
+
+
 def test_bolt_outside_waits_at_the_next_stage(demo, mk: Bench):
     """Bolt 4 is over: the stage goes on, stage 3 waits; left with a reason it starts, and another figure is judged."""
     build = engine(demo)

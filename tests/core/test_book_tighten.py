@@ -255,7 +255,7 @@ def test_limit_edited_later_does_not_change_what_was_done(ready: Book):
     changed = small_sheet(SMALL.replace('{ torque = "25 Nm" }', '{ torque = "35 Nm" }'))
     ready.state.plan = changed
     assert ready.joint().bolts[0].verdict == "inside"
-    assert ready.joint().stages[0].asked == 35
+    assert ready.joint().stages[0].figure == "35"
 
 
 def test_resume_says_where(ready: Book):
@@ -275,3 +275,52 @@ def test_explicit_order_is_used():
 
     sheet = read_sheet(tomllib.loads(text), text)
     assert [b.place for b in Book(sheet, tools()).joint().bolts] == ["A1", "A2", "A3", "B1", "B2", "B3"]
+
+
+def test_a_bolt_really_pulled_out_of_order_is_written_when_said_so(ready: Book):
+    """Bolt 3 before bolt 1 is asked about; written, bolt 1 is still next and bolt 3 is passed by later."""
+    with pytest.raises(Conflict):
+        ready.click(3)
+    ready.click(3, sure=True, note="out of order")
+    assert stage(ready) == (1, 1)
+    ready.click(1)
+    ready.click(2)
+    assert stage(ready) == (4, 1)
+    with pytest.raises(Conflict):
+        ready.click(4, stage=2, sure=True)
+
+
+def test_the_last_bolt_can_be_checked_again_but_not_after_an_angle(ready: Book):
+    """The bolt pulled last is named while it has a torque only."""
+    assert ready.joint().last_bolt is None
+    ready.click(1)
+    assert ready.joint().last_bolt == 1
+    ready.click(1, stage=1, note="checked again")
+    assert stage(ready) == (2, 1)
+    for _ in range(12):
+        ready.click(ready.joint().next_bolt)
+    assert stage(ready) == (2, 3)
+    assert ready.joint().last_bolt is None
+
+
+def test_the_last_stage_waits_for_its_condition_and_final_for_its_recheck():
+    """Final tightening with the weight on; until that is confirmed no bolt is next. Later the joint is due for recheck."""
+    text = SMALL.replace('final = "cinched"', 'wait_for = "weight on the wheels"\nrecheck = "again"').replace(
+        'stage = [{ torque = "30 Nm" }]', 'stage = [{ torque = "10 Nm" }, { torque = "30 Nm" }]')  # fmt: skip
+    book = Book(small_sheet(text), tools())
+    book.wrench("w2", step="cover_on")
+    for bolt in range(1, 7):
+        book.do("fastener", step="cover_on", bolt=bolt, act="clicked")
+    waiting = book.joint("cover")
+    assert (waiting.next_bolt, waiting.condition, waiting.waits) == (None, "weight on the wheels", "the last stage waits: weight on the wheels")
+    assert all(bolt.waits for bolt in waiting.bolts)
+    book.do("confirmed", step="cover_on", what="weight on the wheels")
+    assert book.joint("cover").next_bolt == 1
+    book.wrench("w1", step="cover_on")
+    for _ in range(6):
+        book.do("fastener", step="cover_on", bolt=book.joint("cover").next_bolt, act="clicked")
+    done = book.joint("cover")
+    assert (done.final, done.final_words) == (True, "torqued at stage 2, weight on the wheels")
+    assert all(bolt.recheck for bolt in done.bolts)
+    book.do("done", step="again")
+    assert not any(bolt.recheck for bolt in book.joint("cover").bolts)

@@ -654,6 +654,11 @@ export interface components {
             passed_over: boolean;
             /** Place */
             place: string;
+            /**
+             * Recheck
+             * @default false
+             */
+            recheck: boolean;
             /** Side */
             side: string | null;
             /**
@@ -676,6 +681,11 @@ export interface components {
              * @default
              */
             verdict: string;
+            /**
+             * Waits
+             * @default false
+             */
+            waits: boolean;
             /**
              * Words
              * @default
@@ -775,6 +785,8 @@ export interface components {
              * @enum {string}
              */
             kind: "check";
+            /** Lacking */
+            lacking: string | null;
             /** Lines */
             lines: components["schemas"]["LogLine"][];
             /** Next */
@@ -787,6 +799,8 @@ export interface components {
             primary: string;
             /** Seen */
             seen: number;
+            /** Settled */
+            settled: boolean;
             /** Stage */
             stage: string;
             /** Stage Name */
@@ -942,7 +956,7 @@ export interface components {
         };
         /**
          * FastenerEdit
-         * @description A click, a typed value, or a state, on one bolt.
+         * @description A click, a typed value, or a state, on one bolt; `sure` when it was really pulled out of the joint's order.
          */
         FastenerEdit: {
             /**
@@ -963,6 +977,11 @@ export interface components {
             stage?: number | null;
             /** Step */
             step: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure?: boolean;
             /** Tightness */
             tightness?: ("as found" | "out" | "left out on purpose" | "by hand" | "snug" | "cinched" | "torqued" | "loosened again") | null;
             /** Typed */
@@ -997,6 +1016,8 @@ export interface components {
              * @enum {string}
              */
             kind: "fill";
+            /** Lacking */
+            lacking: string | null;
             /** Level */
             level: string;
             /** Level Seen */
@@ -1013,6 +1034,8 @@ export interface components {
             primary: string;
             /** Seen */
             seen: number;
+            /** Settled */
+            settled: boolean;
             /** Stage */
             stage: string;
             /** Stage Name */
@@ -1153,10 +1176,19 @@ export interface components {
             begun: boolean;
             /** Bolts */
             bolts: components["schemas"]["BoltFacts"][];
+            /** Condition */
+            condition: string | null;
             /** Final */
             final: boolean;
+            /**
+             * Final Words
+             * @default
+             */
+            final_words: string;
             /** Id */
             id: string;
+            /** Last Bolt */
+            last_bolt: number | null;
             /** Name */
             name: string;
             /** Next Bolt */
@@ -1467,6 +1499,8 @@ export interface components {
              * @enum {string}
              */
             kind: "measure";
+            /** Lacking */
+            lacking: string | null;
             /** Lines */
             lines: components["schemas"]["LogLine"][];
             /** Next */
@@ -1489,6 +1523,8 @@ export interface components {
             rework: string | null;
             /** Seen */
             seen: number;
+            /** Settled */
+            settled: boolean;
             /** Stage */
             stage: string;
             /** Stage Name */
@@ -1727,6 +1763,8 @@ export interface components {
              * @enum {string}
              */
             kind: "remove";
+            /** Lacking */
+            lacking: string | null;
             /** Lines */
             lines: components["schemas"]["LogLine"][];
             /** Next */
@@ -1743,6 +1781,8 @@ export interface components {
             proposed: components["schemas"]["BagLine"][];
             /** Seen */
             seen: number;
+            /** Settled */
+            settled: boolean;
             /** Stage */
             stage: string;
             /** Stage Name */
@@ -1858,6 +1898,8 @@ export interface components {
              * @enum {string}
              */
             kind: "run";
+            /** Lacking */
+            lacking: string | null;
             /** Limit S */
             limit_s: number | null;
             /** Limit Words */
@@ -1881,6 +1923,8 @@ export interface components {
             running: components["schemas"]["AttemptFacts"] | null;
             /** Seen */
             seen: number;
+            /** Settled */
+            settled: boolean;
             /** Stage */
             stage: string;
             /** Stage Name */
@@ -2052,10 +2096,10 @@ export interface components {
          * @description One round: what is asked, how many bolts have it.
          */
         StageFacts: {
-            /** Asked */
-            asked: number;
             /** Done */
             done: number;
+            /** Figure */
+            figure: string;
             /** Kind */
             kind: string;
             /** Number */
@@ -2186,6 +2230,8 @@ export interface components {
              * @enum {string}
              */
             kind: "tighten";
+            /** Lacking */
+            lacking: string | null;
             /** Layout */
             layout: string;
             /** Lines */
@@ -2201,6 +2247,8 @@ export interface components {
             /** Seen */
             seen: number;
             setting: components["schemas"]["Setting"] | null;
+            /** Settled */
+            settled: boolean;
             /** Sides */
             sides: [
                 string,
@@ -2219,8 +2267,6 @@ export interface components {
             title: string;
             /** Treatment */
             treatment: string | null;
-            /** Wait For */
-            wait_for: string | null;
             /** Waits */
             waits: components["schemas"]["Waiting"][];
             /** Why */

@@ -17,7 +17,7 @@ const emit = defineEmits<{ primary: [] }>()
 const book = useBook()
 const router = useRouter()
 const reason = ref<InstanceType<typeof ReasonDialog> | null>(null)
-const settled = computed(() => ['done', 'skipped', 'not_applicable'].includes(props.bench.status.status))
+const settled = computed(() => props.bench.settled)
 const PAUSE_MS = 5 * 60 * 1000 // shorter than this nobody has to be told where he was
 const resume = computed(() => {
   const found = book.frame?.resume

@@ -36,11 +36,11 @@ async function dryRun() {
 </script>
 
 <template>
-  <BenchFrame ref="frame" :bench="bench" :ready="bench.typed.length > 0 && bench.level_seen" @primary="frame?.done()">
+  <BenchFrame ref="frame" :bench="bench" :ready="bench.lacking === null" @primary="frame?.done()">
     <template #work>
       <StepWords :bench="bench" large />
       <button type="button" class="btn row level" :aria-pressed="bench.level_seen" :disabled="bench.level_seen" @click="book.act({ kind: 'confirmed', step: bench.step, what: bench.level })"><i aria-hidden="true">{{ bench.level_seen ? '✓' : '' }}</i><span>{{ bench.level }}</span></button>
-      <div v-if="bench.coolant && bench.status.status !== 'done'" class="quiet" style="margin-top: 14px">
+      <div v-if="bench.coolant && !bench.settled" class="quiet" style="margin-top: 14px">
         <p v-if="bench.dry_run_s">Decided in writing: one run of {{ bench.dry_run_s }} s at most without coolant, then a full cool-down.</p>
         <template v-else><p>Without coolant Fire stays shut.</p><button type="button" class="btn small" @click="dryRun">Decide one dry run in writing</button></template>
       </div>

@@ -33,7 +33,6 @@ const limits = computed(() => [...new Map(props.bench.results.map((r) => [r.limi
 const open = computed(() => props.bench.results.filter((r) => ['outside', 'too_close'].includes(r.judgement.verdict) && !r.conceded))
 const result = computed(() => props.bench.results.find((r) => r.id === chosen.value) ?? open.value[0] ?? null)
 const deciding = computed(() => result.value !== null && ['outside', 'too_close'].includes(result.value.judgement.verdict))
-const complete = computed(() => props.bench.next_reading === null && open.value.every((r) => r.disposition))
 
 watch(() => props.bench.step, () => { picked.value = null; chosen.value = null; clear() })
 function clear() { text.value = ''; repeats.value = []; question.value = problem.value = '' }
@@ -72,14 +71,10 @@ useKeys(() => ({ 1: () => deciding.value && decide('measure_again'), 2: () => de
 </script>
 
 <template>
-  <BenchFrame ref="frame" :bench="bench" :title="reading ? `${reading.name}${reading.place ? `, ${reading.place}` : ''}` : bench.title" :ready="complete" :no-primary="!complete" @primary="frame?.done()">
+  <BenchFrame ref="frame" :bench="bench" :title="reading ? `${reading.name}${reading.place ? `, ${reading.place}` : ''}` : bench.title" :ready="bench.lacking === null" :no-primary="bench.lacking !== null" @primary="frame?.done()">
     <template #work>
       <p v-if="reading" class="t20">{{ bench.do }}</p>
       <details v-else><summary class="b">What to do</summary><p>{{ bench.do }}</p></details>
-      <div v-for="limit in limits" :key="limit.id" class="limit">
-        <h2 class="t20">{{ limit.name }} <span class="t16">{{ limit.condition }}</span> <span v-if="!limit.source" class="assumed t16">assumed</span><span v-else class="t16 mut">{{ limit.source }}</span></h2>
-        <div class="scroll" tabindex="0" role="region" :aria-label="limit.name"><ResultLanes :lanes="lanes(limit.id)" :lo="judged(limit.id)?.lo ?? null" :hi="judged(limit.id)?.hi ?? null" :target="judged(limit.id)?.target ?? null" :lo-text="limit.lo ?? ''" :hi-text="limit.hi ?? ''" :assumed="!limit.source" :chosen="result?.id ?? null" @choose="chosen = $event" /></div>
-      </div>
       <section v-if="result && result.judgement.verdict !== 'not_read'" class="decision">
         <h2 class="t20"><VerdictMark :verdict="result.judgement.verdict" :side="result.judgement.side" :accepted="result.conceded" :size="9" /> {{ result.name }}: {{ result.judgement.value_text }} ±{{ result.judgement.U_text }} {{ result.judgement.unit }}, {{ result.judgement.words }}</h2>
         <p v-if="result.judgement.needs">It needs {{ result.judgement.needs }} or better. <b>{{ result.settled_by.length ? `${result.settled_by.join(' or ')} would settle it.` : 'No tool in the shop would settle it.' }}</b></p>
@@ -94,6 +89,10 @@ useKeys(() => ({ 1: () => deciding.value && decide('measure_again'), 2: () => de
           <button type="button" class="btn row" @click="accept"><kbd>4</kbd><span>Accept in writing<small>write the reason</small></span></button>
         </div>
       </section>
+      <div v-for="limit in limits" :key="limit.id" class="limit">
+        <h2 class="t20">{{ limit.name }} <span class="t16">{{ limit.condition }}</span> <span v-if="!limit.source" class="assumed t16">assumed</span><span v-else class="t16 mut">{{ limit.source }}</span></h2>
+        <div class="scroll" tabindex="0" role="region" :aria-label="limit.name"><ResultLanes :lanes="lanes(limit.id)" :lo="judged(limit.id)?.lo ?? null" :hi="judged(limit.id)?.hi ?? null" :target="judged(limit.id)?.target ?? null" :lo-text="limit.lo ?? ''" :hi-text="limit.hi ?? ''" :assumed="!limit.source" :chosen="result?.id ?? null" @choose="chosen = $event" /></div>
+      </div>
       <StepWords v-if="bench.why" :bench="{ ...bench, do: '' }" />
     </template>
     <template #figure>
@@ -117,16 +116,20 @@ useKeys(() => ({ 1: () => deciding.value && decide('measure_again'), 2: () => de
 <style scoped>
 .scroll { overflow-x: auto; }
 .limit { margin: 8px 0 12px; }
-.decision { border-top: 3px solid var(--line); padding-top: 8px; }
-.choices { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; margin-top: 8px; }
+.decision { border-bottom: 3px solid var(--line); padding-bottom: 10px; }
+.choices { display: grid; grid-template-columns: repeat(4, 1fr); gap: 8px; margin-top: 8px; }
 .choices .btn { justify-content: flex-start; flex-wrap: nowrap; align-items: center; }
-.choices span { text-align: left; }
+.choices .btn { padding: 6px 8px; }
+.choices span { text-align: left; line-height: 1.15; }
 .choices small { display: block; font-size: 16px; font-weight: 460; }
+@media (max-width: 700px) { .choices { grid-template-columns: 1fr 1fr; } }
 .enter { display: grid; gap: 6px; }
 .says { min-height: 34px; line-height: 1.2; }
 .two { display: grid; grid-template-columns: 1fr 1.2fr; gap: 8px; white-space: nowrap; }
 .readings { margin: 10px 0; columns: 2; column-gap: 8px; }
 .readings button { width: 100%; display: flex; justify-content: space-between; border: 0; border-top: 1px solid var(--hair); background: none; min-height: 44px; align-items: center; cursor: pointer; padding: 0 4px; }
+.readings button { white-space: nowrap; gap: 4px; }
+.readings span { overflow: hidden; text-overflow: ellipsis; font-size: 16px; }
 .readings li { break-inside: avoid; }
 .readings .now { background: var(--yel); color: var(--onyel); outline: 2px solid var(--yeledge); outline-offset: -2px; }
 </style>

@@ -24,6 +24,7 @@ const wrench = ref('')
 const adapter = ref('')
 const angle = ref('0')
 const asked = ref<number | null>(null)
+const checking = ref(false)
 
 const joint = computed(() => props.bench.joint)
 const setting = computed(() => props.bench.setting)
@@ -74,6 +75,18 @@ async function again(bolt: number) {
   if (indicating.value) return askOther(bolt, at)
   await book.act({ kind: 'fastener', step: props.bench.step, bolt, act: 'clicked', stage: at, note: 'put right' })
 }
+/** The bolt pulled last, pulled once more at the same setting; never after an angle. */
+async function checkAgain(moved: boolean) {
+  checking.value = false
+  const bolt = joint.value.last_bolt
+  if (bolt === null) return
+  await book.act({ kind: 'fastener', step: props.bench.step, bolt, act: 'clicked', stage: joint.value.bolts[bolt - 1].stage, note: moved ? 'checked again, it moved before the click' : 'checked again, it clicked without moving' })
+}
+function askCheck() { if (joint.value.last_bolt !== null && !indicating.value) checking.value = true }
+async function outOfOrder(bolt: number) {
+  asked.value = null
+  await book.act({ kind: 'fastener', step: props.bench.step, bolt, act: 'clicked', stage: stage.value, note: 'out of order', sure: true })
+}
 async function loosen(bolt: number) {
   asked.value = null
   await book.act({ kind: 'fastener', step: props.bench.step, bolt, act: 'state', tightness: 'loosened again' })
@@ -113,13 +126,13 @@ async function goOn() {
   tools.value = false
   await takeWrench(reason)
 }
-useKeys(() => ({ e: () => askOther(), w: askWrench }))
+useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
 </script>
 
 <template>
   <BenchFrame ref="frame" :bench="bench" :title="title" :line="`${joint.name}, ${joint.progress}. ${bench.fastener}${bench.treatment ? `, ${bench.treatment}` : ''}`" :ready="ready" :no-primary="blocked || indicating" :say="say" @primary="click">
     <template #work>
-      <ol class="ladder"><li v-for="s in joint.stages" :key="s.number" :class="{ done: s.done === joint.bolts.length, now: s.number === stage }"><b>{{ s.kind === 'angle' ? '+' : '' }}{{ s.asked }}{{ s.kind === 'angle' ? '°' : '' }}</b><span>stage {{ s.number }}</span><small>{{ s.done === joint.bolts.length ? 'done' : s.number === stage ? `${s.done} of ${joint.bolts.length}` : '' }}</small></li></ol>
+      <ol class="ladder"><li v-for="s in joint.stages" :key="s.number" :class="{ done: s.done === joint.bolts.length, now: s.number === stage }"><b>{{ s.kind === 'angle' ? '+' : '' }}{{ s.figure }}{{ s.kind === 'angle' ? '°' : '' }}</b><span>stage {{ s.number }}</span><small>{{ s.done === joint.bolts.length ? 'done' : s.number === stage ? `${s.done} of ${joint.bolts.length}` : '' }}</small></li></ol>
       <BoltPattern :bolts="joint.bolts" :stage-count="joint.stages.length" :stage-now="stage" :next="next" :layout="bench.layout" :sides="sides" @press="asked = $event" />
       <ol class="sr"><li v-for="b in joint.bolts" :key="b.number">Bolt {{ b.number }}, {{ b.tightness }}{{ b.gets ? `, ${b.gets}, ${b.words}` : '' }}{{ b.marked ? ', marked' : '' }}</li></ol>
       <div class="under">
@@ -129,7 +142,9 @@ useKeys(() => ({ e: () => askOther(), w: askWrench }))
           <span><b class="t20">Put bolt {{ bolt.number }} right: {{ bolt.words.replace('outside, ', '') }}</b><small>{{ outside.length > 1 ? `${outside.length - 1} more after it. ` : '' }}{{ bolt.stage < joint.stages.length ? `Stage ${bolt.stage + 1} waits for it.` : 'The joint waits for it.' }}</small></span>
         </button>
       </div>
-      <p v-if="bench.wait_for" class="opens">Final only: {{ bench.wait_for }}</p>
+      <div v-if="joint.condition" class="quiet condition"><p><b>The last stage waits for this:</b> {{ joint.condition }}</p><button type="button" class="btn small" @click="book.act({ kind: 'confirmed', step: bench.step, what: joint.condition })">It is so</button></div>
+      <p v-if="joint.last_bolt !== null && !indicating && !joint.final"><button type="button" class="btn small" @click="askCheck">Not sure? Check bolt {{ joint.last_bolt }} <kbd>C</kbd></button></p>
+      <p class="t16">Final is: {{ joint.final_words }}. <span v-if="joint.bolts.some((b) => b.recheck)">Due for recheck, dashed on the drawing.</span></p>
       <p class="t16 mut">{{ bench.do }}</p>
     </template>
     <template #figure>
@@ -166,7 +181,11 @@ useKeys(() => ({ e: () => askOther(), w: askWrench }))
       <button type="submit" class="btn" :disabled="!wrench">Take this one</button>
     </form>
   </el-dialog>
+  <el-dialog v-model="checking" :title="`Bolt ${joint.last_bolt ?? ''}: pull it once more at the same setting`" width="640" append-to-body>
+    <div class="two"><button type="button" class="btn" @click="checkAgain(false)">It clicked without moving</button><button type="button" class="btn" @click="checkAgain(true)">It moved, then clicked</button></div>
+  </el-dialog>
   <el-dialog :model-value="asked !== null" :title="`Bolt ${asked ?? ''}`" width="640" append-to-body @close="asked = null">
+    <p v-if="asked && asked !== next && stage && joint.bolts[asked - 1].stage === stage - 1 && !needsWrench && !indicating && !blocked"><button type="button" class="btn" @click="outOfOrder(asked)">It was pulled now, before bolt {{ next }}</button></p>
     <p v-if="asked" class="t20">{{ joint.bolts[asked - 1].tightness }}{{ joint.bolts[asked - 1].words ? `, ${joint.bolts[asked - 1].words}` : '' }}</p>
     <template v-if="asked && joint.outside.includes(asked)">
       <p class="quiet">{{ joint.put_right[joint.outside.indexOf(asked)] }}</p>

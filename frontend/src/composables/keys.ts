@@ -32,6 +32,9 @@ export function pressedTwice(): boolean {
   return twice
 }
 
+const STRIKE_MS = 4000 // left, left, then right within this strikes the last line
+let lefts: number[] = []
+
 const maps: (() => KeyMap)[] = []
 
 function pressed(event: KeyboardEvent) {
@@ -39,6 +42,15 @@ function pressed(event: KeyboardEvent) {
   if (event.repeat || event.ctrlKey || event.metaKey || event.altKey || dialogOpen()) return
   const pedal = key === 'PageDown' || key === 'PageUp'
   if (!pedal && (typing() || focusTakes(key))) return
+  if (key === 'PageUp') lefts = [...lefts, Date.now()].slice(-2)
+  const strikes = key === 'PageDown' && lefts.length === 2 && Date.now() - lefts[0] < STRIKE_MS
+  if (key === 'PageDown') lefts = []
+  if (strikes) {
+    event.preventDefault()
+    lastPress = Date.now()
+    maps.map((map) => map().Backspace).find((found) => found !== undefined)?.()
+    return
+  }
   const action = maps.map((map) => map()[key]).find((found) => found !== undefined)
   if (!action) return
   event.preventDefault()

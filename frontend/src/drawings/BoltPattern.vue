@@ -15,6 +15,8 @@ export interface DrawnBolt {
   gets: string
   marked: boolean
   locked: boolean
+  waits: boolean
+  recheck: boolean
 }
 
 const props = defineProps<{
@@ -24,16 +26,15 @@ const props = defineProps<{
   next: number | null
   layout: string
   sides: [string, string] | null
-  waits?: string | null
 }>()
 const emit = defineEmits<{ press: [number: number] }>()
 
 const W = 640
-const H = 318
+const H = 296
 const flat = computed(() => new Set(props.bolts.map((b) => b.y)).size === 1)
 const small = computed(() => props.bolts.length > 12)
 const r = computed(() => (small.value ? 20 : 31))
-const places = computed(() => fit(props.bolts, W - 50, flat.value ? 130 : H - 60, small.value ? 36 : 76).map((p) => ({ x: p.x + 34, y: p.y + (flat.value ? 94 : 30) })))
+const places = computed(() => fit(props.bolts, W - 50, flat.value ? 130 : H - 46, small.value ? 36 : 76).map((p) => ({ x: p.x + 34, y: p.y + (flat.value ? 94 : 22) })))
 const nextAt = computed(() => places.value[props.bolts.findIndex((b) => b.number === props.next)])
 const before = computed(() => {
   if (props.next === null) return undefined
@@ -110,6 +111,8 @@ function labelY(index: number): number {
     <path v-if="before && nextAt && stageNow !== null" :d="arrow()" stroke="var(--ink)" stroke-width="3" stroke-dasharray="8 5" fill="none" marker-end="url(#arrowhead)" />
     <g v-for="(bolt, k) in bolts" :key="bolt.number" class="bolt" @click="emit('press', bolt.number)">
       <circle :cx="places[k].x" :cy="places[k].y" :r="bolt.number === next ? 50 : Math.max(31, r + 5)" fill="var(--now)" />
+      <circle v-if="bolt.waits" :cx="places[k].x" :cy="places[k].y" :r="r + 9" fill="none" stroke="var(--vio)" stroke-width="4" />
+      <circle v-if="bolt.recheck" :cx="places[k].x" :cy="places[k].y" :r="r + 9" fill="none" stroke="var(--ink)" stroke-width="2.4" stroke-dasharray="6 5" />
       <path v-for="(part, p) in ring(k)" :key="p" :d="part.d" :stroke="part.colour" fill="none" :stroke-width="bolt.number === next ? 7 : small ? 4 : 6" />
       <circle v-if="bolt.tightness === 'out'" :cx="places[k].x" :cy="places[k].y" :r="r - 8" fill="none" stroke="var(--ink)" stroke-width="2" stroke-dasharray="4 4" />
       <circle

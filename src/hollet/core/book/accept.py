@@ -5,9 +5,10 @@ from typing import Any
 
 from hollet.core.book import edits as e
 from hollet.core.book import entries as b
+from hollet.core.book.complete import lacking
 from hollet.core.book.fold import BookState
 from hollet.core.book.gates import dry_run_decision, gate_answers
-from hollet.core.book.measure import odd_question, read_text, result_of, results_of
+from hollet.core.book.measure import odd_question, read_text, result_of
 from hollet.core.book.run import attempt_facts, attempts_of, cranked_s
 from hollet.core.book.status import SETTLED, plan_of, status_of, waiting_for
 from hollet.core.book.tighten import JointFacts, joint_facts, quantity_of, setting_for, stage_ask, tolerance_of
@@ -23,7 +24,6 @@ from hollet.core.procedure.sheet import (
     ResultSpec,
     RunStep,
     Step,
-    TightenStep,
 )
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import Quantity, decimal_text
@@ -78,38 +78,11 @@ def _done(state: BookState, edit: e.DoneEdit, tools: Tools) -> b.Body:
         if waits:
             raise Refused("must_wait", f"{step.number} waits for {waits[0].number} {waits[0].title}: {waits[0].because}. "
                           "Do that first, or give a reason", field="reason")  # fmt: skip
-        lacking = _lacking(state, step)
-        if lacking:
-            raise Refused("not_complete", f"{step.number}: {lacking}. Finish it, or give a reason", field="reason")
+        missing = lacking(state, step)
+        if missing:
+            raise Refused("not_complete", f"{step.number}: {missing}. Finish it, or give a reason", field="reason")
     return b.Done(step=step.id, reason=edit.reason, opens=step.opens, closes=step.closes,
                   joint=step.joint if isinstance(step, RemoveStep) else None)  # fmt: skip
-
-
-def _lacking(state: BookState, step: Step) -> str | None:
-    """What is still missing before a step can be called done."""
-    live = state.of_step(step.id)
-    if step.caution is not None and step.caution.confirm and not any(x.kind == "confirmed" and x.body.what == step.caution.confirm for x in live):
-        return f"not confirmed: {step.caution.confirm}"
-    if isinstance(step, MeasureStep):
-        missing = [r.name for r in step.reading if not state.live(f"reading:{r.id}")]
-        if missing:
-            return f"{missing[0]} is not read"
-        undecided = [r for r in results_of(state, step) if r.open and r.disposition is None and r.judgement.verdict != "no_limit"]
-        if undecided:
-            return f"{undecided[0].name} is {undecided[0].judgement.words}"
-    if isinstance(step, TightenStep):
-        joint = plan_of(state).find_joint(step.joint)
-        facts = joint_facts(state, joint) if joint else None
-        if facts is None or not facts.begun or not facts.final:
-            return f"not final: {facts.progress if facts else step.joint}"
-    if isinstance(step, RunStep) and not any(a.passed for a in attempts_of(state, step)):
-        return "no attempt has passed"
-    if isinstance(step, FillStep):
-        if not state.live(f"reading:{step.id}"):
-            return "the amount is not entered"
-        if not any(x.kind == "confirmed" and x.body.what == step.level for x in live):
-            return f"not looked at: {step.level}"
-    return None
 
 
 def _reopened(state: BookState, edit: e.ReopenedEdit, tools: Tools) -> b.Body:
@@ -220,7 +193,8 @@ def _torqued(step: Step, joint: Joint, facts: JointFacts, edit: e.FastenerEdit) 
     if not again:
         if facts.next_stage is None:
             raise Refused("stage_waits", facts.waits or "every bolt has its last stage", field="stage")
-        if stage != facts.next_stage or edit.bolt != facts.next_bolt:
+        turn = stage == facts.next_stage and (edit.bolt == facts.next_bolt or (edit.sure and bolt.stage == stage - 1))
+        if not turn:
             raise Conflict(f"bolt {edit.bolt} is at stage {bolt.stage}; next is bolt {facts.next_bolt}, stage {facts.next_stage}")
     kind, asked, _ = stage_ask(joint, stage)
     percent, assumed = tolerance_of(joint)

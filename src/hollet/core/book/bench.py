@@ -6,13 +6,14 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from hollet.core.book.accept import wrench_holds
+from hollet.core.book.complete import lacking
 from hollet.core.book.entries import Entry
 from hollet.core.book.fold import BookState
 from hollet.core.book.gates import GateAnswer, OpenItem, dry_run_decision, gate_answers, left_open, open_items
 from hollet.core.book.measure import ReadingFacts, ResultFacts, readings_of, results_of
 from hollet.core.book.run import AttemptFacts, attempts_of, cranked_s
 from hollet.core.book.sentences import LogLine, line_of
-from hollet.core.book.status import SETTLED, StepStatus, current_step, plan_of, status_of, statuses, waiting_for
+from hollet.core.book.status import SETTLED, StepStatus, current_step, plan_of, statuses, waiting_for
 from hollet.core.book.tighten import JointFacts, Setting, joint_facts, setting_for, stage_ask
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument, combine, reading_share
@@ -103,6 +104,8 @@ class BenchBase(View):
     caution: Caution | None
     confirmed: bool
     status: StepStatus
+    settled: bool
+    lacking: str | None
     waits: tuple[Waiting, ...]
     blocks: str
     opens: tuple[str, ...]
@@ -191,7 +194,6 @@ class TightenBench(BenchBase):
     setting: Setting | None
     wrenches: tuple[WrenchChoice, ...]
     wide: str | None
-    wait_for: str | None
 
 
 class FillBench(BenchBase):
@@ -288,7 +290,8 @@ def _base(state: BookState, step: Step) -> dict[str, Any]:
     opened = {o.id: o.what for s in plan.step for o in s.opens}
     return {
         "step": step.id, "number": step.number, "title": step.title, "stage": step.stage, "stage_name": STAGES[step.stage],
-        "do": step.do, "why": step.why, "caution": step.caution, "status": status_of(state, step),
+        "do": step.do, "why": step.why, "caution": step.caution, "status": known[step.id],
+        "settled": known[step.id].status in SETTLED, "lacking": lacking(state, step),
         "confirmed": confirm is None or any(e.kind == "confirmed" and e.body.what == confirm for e in live),
         "waits": waiting_for(state, step.id, known), "blocks": RUNGS.get(blocks_of(step), "nothing"),
         "opens": tuple(o.what for o in step.opens), "closes": tuple(opened.get(c, c) for c in step.closes),
@@ -385,7 +388,7 @@ def _tighten(state: BookState, step: TightenStep, tools: Sequence[Instrument], b
         **base | {"primary": primary, "seen": max(base["seen"], state.seen.get(f"joint:{joint.id}", 0))}, joint=facts,
         layout=joint.layout.kind, sides=joint.sides, fastener=joint.fastener, treatment=joint.treatment, source=joint.source,
         setting=setting_for(joint, facts.next_stage, facts.wrench, facts.adapter) if facts.next_stage else None,
-        wrenches=tuple(wrenches), wide=wide, wait_for=joint.wait_for,
+        wrenches=tuple(wrenches), wide=wide,
     )  # fmt: skip
 
 

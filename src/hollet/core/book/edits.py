@@ -86,7 +86,7 @@ class DispositionEdit(Body):
 
 
 class FastenerEdit(Body):
-    """A click, a typed value, or a state, on one bolt."""
+    """A click, a typed value, or a state, on one bolt; `sure` when it was really pulled out of the joint's order."""
 
     kind: Literal["fastener"]
     step: str
@@ -96,6 +96,7 @@ class FastenerEdit(Body):
     typed: str | None = None
     tightness: Tightness | None = None
     note: str | None = None
+    sure: bool = False
 
 
 class LeftOpenEdit(Body):

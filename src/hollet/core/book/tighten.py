@@ -6,10 +6,11 @@ from pydantic import BaseModel, ConfigDict
 
 from hollet.core.book.entries import Adapter, Entry
 from hollet.core.book.fold import BookState
+from hollet.core.book.status import plan_of
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument, reading_share, single_reading_U
 from hollet.core.limits import Judgement, Limit, judge
-from hollet.core.procedure.sheet import Joint
+from hollet.core.procedure.sheet import Joint, Sheet, TightenStep
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import Quantity, canonical, decimal_text, round9
 from hollet.core.tightening.adapters import in_usable_range, lever_ratio
@@ -26,7 +27,7 @@ class StageFacts(BaseModel):
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     number: int
     kind: str
-    asked: float
+    figure: str
     text: str
     done: int
 
@@ -50,6 +51,8 @@ class BoltFacts(BaseModel):
     marked: bool = False
     passed_over: bool = False
     final: bool = False
+    waits: bool = False
+    recheck: bool = False
     entry: str | None = None
 
 
@@ -82,6 +85,9 @@ class JointFacts(BaseModel):
     next_stage: int | None = None
     to_mark: bool = False
     waits: str | None = None
+    condition: str | None = None
+    final_words: str = ""
+    last_bolt: int | None = None
     put_right: tuple[str, ...] = ()
     outside: tuple[int, ...] = ()
     progress: str = ""
@@ -189,11 +195,23 @@ def act_verdict(joint: Joint, entry: Entry) -> Judgement | None:
 
 
 def joint_facts(state: BookState, joint: Joint) -> JointFacts:
-    """The whole joint from the live acts on it; remembered until one is added or struck."""
-    return state.remembered(("joint", joint.id), state.seen.get(f"joint:{joint.id}", 0), lambda: _joint_facts(state, joint))
+    """The whole joint from the live acts on it; remembered until one is added or struck, or its steps move on."""
+    named = state.remembered(("joint steps",), 0, lambda: _steps_of_joints(plan_of(state)))
+    steps = (*named.get(joint.id, ()), *((joint.recheck,) if joint.recheck else ()))
+    fingerprint = (state.seen.get(f"joint:{joint.id}", 0), *(state.seen.get(f"step:{step}", 0) for step in steps))
+    return state.remembered(("joint", joint.id), fingerprint, lambda: _joint_facts(state, joint, named.get(joint.id, ())))
 
 
-def _joint_facts(state: BookState, joint: Joint) -> JointFacts:
+def _steps_of_joints(plan: Sheet) -> dict[str, tuple[str, ...]]:
+    """The tightening steps of each joint."""
+    found: dict[str, tuple[str, ...]] = {}
+    for step in plan.step:
+        if isinstance(step, TightenStep):
+            found[step.joint] = (*found.get(step.joint, ()), step.id)
+    return found
+
+
+def _joint_facts(state: BookState, joint: Joint, steps: tuple[str, ...]) -> JointFacts:
     order = joint.sequence()
     acts: dict[int, list[Entry]] = {number: [] for number in range(1, len(order) + 1)}
     passed: set[tuple[int, int]] = set()
@@ -211,18 +229,23 @@ def _joint_facts(state: BookState, joint: Joint) -> JointFacts:
             acts[body.bolt].append(entry)
     places = _places(joint)
     bolts = tuple(_bolt(joint, number, order[number - 1], places, acts[number], passed) for number in acts)
-    stages = tuple(
-        StageFacts(number=k, kind=stage_ask(joint, k)[0], asked=stage_ask(joint, k)[1], text=stage_ask(joint, k)[2],
-                   done=sum(bolt.stage >= k for bolt in bolts))
-        for k in range(1, len(joint.stage) + 1)
-    )  # fmt: skip
+    asks = {k: stage_ask(joint, k) for k in range(1, len(joint.stage) + 1)}
+    stages = tuple(StageFacts(number=k, kind=kind, figure=decimal_text(round(asked, 1)), text=text, done=sum(bolt.stage >= k for bolt in bolts))
+                   for k, (kind, asked, text) in asks.items())  # fmt: skip
+    reached = min(bolt.stage for bolt in bolts)
+    met = joint.wait_for is None or any(e.kind == "confirmed" and e.body.what == joint.wait_for for step in steps for e in state.of_step(step))
+    condition = None if met or reached < len(stages) - 1 else joint.wait_for
+    due = joint.recheck is not None and not any(e.kind in ("done", "skipped") for e in state.of_step(joint.recheck))
+    bolts = tuple(b.model_copy(update={"waits": not met and b.stage == len(stages) - 1 and b.tightness != "as found",
+                                       "recheck": due and b.final and b.tightness != "as found"}) for b in bolts)  # fmt: skip
     begun = any(bolt.tightness not in ("as found", "out") for bolt in bolts)
     final = begun and all(bolt.final for bolt in bolts)
     percent, assumed = tolerance_of(joint)
-    reached = min(bolt.stage for bolt in bolts)
+    last = next((e.body for e in reversed(state.live(f"joint:{joint.id}")) if e.kind == "fastener" and e.body.stage), None)
     facts = JointFacts(id=joint.id, name=joint.name, bolts=bolts, stages=stages, begun=begun, final=final, tolerance=percent,
                        tolerance_assumed=assumed, wrench=wrench, adapter=adapter, wrench_reason=reason,
-                       progress=_progress(bolts, stages))  # fmt: skip
+                       progress=_progress(bolts, stages), final_words=_final_words(joint, stages), condition=condition,
+                       last_bolt=last.bolt if last is not None and asks[last.stage][0] == "torque" else None)  # fmt: skip
     if joint.final != "torqued" or final:  # nothing to lead through
         return facts
     outside = tuple(b.number for b in bolts if b.verdict in ("outside", "too_close") and b.stage == max(reached, 1)
@@ -235,6 +258,9 @@ def _joint_facts(state: BookState, joint: Joint) -> JointFacts:
         if len(behind) == len(bolts) and blocked:
             return facts.model_copy(update={"outside": blocked, "put_right": _advice(joint, bolts, blocked),
                                             "waits": f"stage {stage} waits until bolt {blocked[0]} is put right or passed over"})  # fmt: skip
+        if condition and stage == len(stages):
+            return facts.model_copy(update={"outside": blocked, "put_right": _advice(joint, bolts, blocked),
+                                            "waits": f"the last stage waits: {condition}"})  # fmt: skip
         live = tuple(b.number for b in bolts if b.verdict in ("outside", "too_close") and not b.passed_over)
         return facts.model_copy(update={"next_bolt": following, "next_stage": stage, "outside": live,
                                         "put_right": _advice(joint, bolts, live)})  # fmt: skip
@@ -243,6 +269,12 @@ def _joint_facts(state: BookState, joint: Joint) -> JointFacts:
                                         "waits": f"bolt {outside[0]} waits to be put right or passed over"})  # fmt: skip
     unmarked = next((b.number for b in bolts if joint.mark and not b.marked), None)
     return facts.model_copy(update={"next_bolt": unmarked, "to_mark": unmarked is not None})
+
+
+def _final_words(joint: Joint, stages: tuple[StageFacts, ...]) -> str:
+    """What is final for this joint, such as "torqued at stage 4 and marked"."""
+    words = f"torqued at stage {len(stages)}" if joint.final == "torqued" else joint.final
+    return words + (" and marked" if joint.mark else "") + (f", {joint.wait_for}" if joint.wait_for else "")
 
 
 def _places(joint: Joint) -> dict[str, tuple[float, float]]:

@@ -87,6 +87,9 @@ def check_references(sheet: Sheet, text: str = "") -> None:
             raise mistake(text, ("step", index, "joint"), f"'{step.joint}' is not a joint of this sheet")
         if isinstance(step, MeasureStep):
             _check_results(step, sheet, text, index)
+    for index, joint in enumerate(sheet.joint):
+        if joint.recheck and joint.recheck not in steps:
+            raise mistake(text, ("joint", index, "recheck"), f"'{joint.recheck}' is not a step of this sheet")
     cycle = find_cycle({step.id: [link.step for link in step.after] for step in sheet.step})
     if cycle:
         at = next(k for k, step in enumerate(sheet.step) if step.id == cycle[0])

@@ -215,6 +215,7 @@ class Joint(Part):
     final: Literal["torqued", "cinched", "snug"] = "torqued"
     mark: bool = False
     wait_for: Words | None = None
+    recheck: Id | None = None
     put_right: PutRight = PutRight()
     sides: tuple[str, str] | None = None
 

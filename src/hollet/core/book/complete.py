@@ -1,0 +1,37 @@
+"""What is still missing before a step can be called done."""
+
+from hollet.core.book.fold import BookState
+from hollet.core.book.measure import results_of
+from hollet.core.book.run import attempts_of
+from hollet.core.book.status import plan_of
+from hollet.core.book.tighten import joint_facts
+from hollet.core.procedure.sheet import FillStep, MeasureStep, RunStep, Step, TightenStep
+
+__all__ = ["lacking"]
+
+
+def lacking(state: BookState, step: Step) -> str | None:
+    """The first thing missing, in words, or None when the step can be called done."""
+    live = state.of_step(step.id)
+    if step.caution is not None and step.caution.confirm and not any(x.kind == "confirmed" and x.body.what == step.caution.confirm for x in live):
+        return f"not confirmed: {step.caution.confirm}"
+    if isinstance(step, MeasureStep):
+        missing = [r.name for r in step.reading if not state.live(f"reading:{r.id}")]
+        if missing:
+            return f"{missing[0]} is not read"
+        undecided = [r for r in results_of(state, step) if r.open and r.disposition is None and r.judgement.verdict != "no_limit"]
+        if undecided:
+            return f"{undecided[0].name} is {undecided[0].judgement.words}"
+    if isinstance(step, TightenStep):
+        joint = plan_of(state).find_joint(step.joint)
+        facts = joint_facts(state, joint) if joint else None
+        if facts is None or not facts.begun or not facts.final:
+            return f"not final: {facts.progress if facts else step.joint}"
+    if isinstance(step, RunStep) and not any(a.passed for a in attempts_of(state, step)):
+        return "no attempt has passed"
+    if isinstance(step, FillStep):
+        if not state.live(f"reading:{step.id}"):
+            return "the amount is not entered"
+        if not any(x.kind == "confirmed" and x.body.what == step.level for x in live):
+            return f"not looked at: {step.level}"
+    return None
