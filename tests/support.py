@@ -13,13 +13,19 @@ from hollet.core.book.edits import Edit
 from hollet.core.book.entries import Entry, PlanEdited
 from hollet.core.book.fold import BookState, fold
 from hollet.core.book.gates import gate_answers, left_open, open_items
+from hollet.core.book.plandesk import Gear
+from hollet.core.book.status import statuses
 from hollet.core.book.tighten import joint_facts
 from hollet.core.instruments import Instrument
-from hollet.core.procedure.sheet import Sheet, read_sheet
+from hollet.core.procedure.drafting import PlanAct, draft
+from hollet.core.procedure.plan import combine_sheets
+from hollet.core.procedure.read import read_sheet
+from hollet.core.procedure.sheet import Sheet
 from hollet.services.logging import Sent, write_entry
 from hollet.services.workshop import Workshop
 
 EDIT: TypeAdapter[Any] = TypeAdapter(Edit)
+ACT: TypeAdapter[Any] = TypeAdapter(PlanAct)
 
 SMALL = """
 [sheet]
@@ -273,7 +279,7 @@ class Book:
     def __init__(self, plan: Sheet, shop: dict[str, Instrument]) -> None:
         self.shop, self.state, self.seq = shop, BookState(), 0
         self.now = datetime(2026, 3, 1, 8, 0, tzinfo=UTC)
-        self.add("plan edited", PlanEdited(what="made", sheet=plan))
+        self.add("plan edited", PlanEdited(what="made", sheet=combine_sheets([plan])))
 
     def add(self, kind: str, body: Any) -> Entry:
         """Fold an entry with this body."""
@@ -287,6 +293,14 @@ class Book:
     def do(self, kind: str, **edit: Any) -> Entry:
         """Accept an edit, then fold what it became; refusals pass through."""
         return self.add(kind, accept(self.state, EDIT.validate_python({"kind": kind, **edit}), self.shop))
+
+    def plan(self, act: str, reason: str | None = None, **own: Any) -> Entry:
+        """Edit the plan by one act; refusals pass through."""
+        whole = self.state.whole
+        assert whole is not None
+        done = {step for step, status in statuses(self.state).items() if status.status == "done"}
+        changes = draft(whole, ACT.validate_python({"act": act, **own}), done, "MK")
+        return self.add("plan edited", PlanEdited(what=act, changes=changes, reason=reason))
 
     def read(self, step: str, reading: str, *typed: str, tool: str, **more: Any) -> Entry:
         """One reading."""
@@ -314,7 +328,7 @@ class Book:
         assert plan is not None
         found = plan.find_step(step)
         assert found is not None
-        return bench_of(self.state, found, tuple(self.shop.values()))
+        return bench_of(self.state, found, tuple(self.shop.values()), Gear())
 
     def view(self) -> Any:
         """The frame."""

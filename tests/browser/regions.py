@@ -24,7 +24,7 @@ def write(url: str, build: str, entry: dict) -> Any:
 
 def new_build(url: str, name: str = "Job") -> str:
     """A build of the shipped sheet."""
-    body = {"id": str(uuid.uuid4()), "who": "TR", "sheet": "top-end", "name": name, "vehicle": "Two", "about": "on the lift"}
+    body = {"id": str(uuid.uuid4()), "who": "TR", "sheets": ["top-end"], "name": name, "vehicle": "Two", "about": "on the lift"}
     return str(api(url, "/api/builds", body)["id"])
 
 

@@ -2,7 +2,6 @@
 
 import pytest
 
-from hollet.core.book.entries import PlanEdited
 from hollet.core.errors import NotFound, Refused
 from tests.support import SMALL, Book, small_sheet, tool, tools
 
@@ -149,8 +148,7 @@ def test_concession_holds_for_one_reading_and_one_limit(book: Book):
     assert not book.clearance().conceded
     assert "lapsed" in book.clearance().lapsed
     book.do("concession", step="bore", result="c", reason="few miles a year", name="MK")
-    before = book.state.plan.find_limit("clearance")
-    book.add("plan edited", PlanEdited(what="Clearance", before=before, after=before.model_copy(update={"hi": "0.075"})))
+    book.plan("limit", limit="clearance", version=1, lo="0.030", hi="0.075", target="0.045", source="book p. 1")
     assert not book.clearance().conceded
 
 
@@ -158,8 +156,7 @@ def test_a_source_found_later_keeps_the_concession(book: Book):
     """Only figures count: a limit that merely gets its source changes no concession."""
     measured(book, cylinder="84.062")
     book.do("concession", step="bore", result="c", reason="few miles a year", name="MK")
-    before = book.state.plan.find_limit("clearance")
-    book.add("plan edited", PlanEdited(what="Clearance", before=before, after=before.model_copy(update={"source": "other book"})))
+    book.plan("limit", limit="clearance", version=1, lo="0.030", hi="0.070", target="0.045", source="other book")
     assert book.clearance().conceded
 
 

@@ -4,7 +4,7 @@ import pytest
 
 from hollet.core.book.tighten import nearest_mark
 from hollet.core.errors import Conflict, NotFound, Refused
-from hollet.core.procedure.sheet import read_sheet
+from hollet.core.procedure.read import read_sheet
 from tests.support import SMALL, Book, small_sheet, tools
 
 ADAPTER = {"length": 60, "angle": 0}
@@ -252,8 +252,7 @@ def test_unknown_bolt_or_joint(ready: Book):
 def test_limit_edited_later_does_not_change_what_was_done(ready: Book):
     """An act keeps the torque asked and the tolerance of its moment."""
     ready.click(1)
-    changed = small_sheet(SMALL.replace('{ torque = "25 Nm" }', '{ torque = "35 Nm" }'))
-    ready.state.plan = changed
+    ready.plan("joint", joint="head", version=1, stage=["35 Nm", "50 Nm", "90 deg"], tolerance="5 %", source="book p. 4")
     assert ready.joint().bolts[0].verdict == "inside"
     assert ready.joint().stages[0].figure == "35"
 

@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from hollet.core.book.entries import KINDS, Note, PlanEdited
+from hollet.core.book.entries import KINDS, Note
 from hollet.core.book.fold import BookState, fold, state_after
 from hollet.core.book.sentences import line_of
 from hollet.core.errors import Conflict, NotFound, Refused
@@ -106,11 +106,10 @@ def test_an_entry_outside_the_plan_counts_for_nothing():
 
 def test_plan_edit_changes_only_its_limit(book: Book):
     """A limit edit replaces that limit and leaves the rest of the plan."""
-    before = book.state.plan.find_limit("clearance")
-    after = before.model_copy(update={"hi": "0.080", "version": 2})
-    book.add("plan edited", PlanEdited(what="Clearance", path="limit/clearance", before=before, after=after))
+    book.plan("limit", limit="clearance", version=1, lo="0.030", hi="0.080", target="0.045", source="book p. 1")
     assert book.state.plan.find_limit("clearance").hi == "0.080"
     assert book.state.plan.step == small_sheet().step
+    assert book.state.plan.find_limit("clearance").version == 2
 
 
 @pytest.mark.parametrize(

@@ -8,8 +8,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from hollet.core.errors import Refused
+from hollet.core.procedure.mistakes import line_of
 from hollet.core.procedure.precedence import find_cycle, waits_for
-from hollet.core.procedure.sheet import RUNGS, STAGES, blocks_of, line_of, read_sheet
+from hollet.core.procedure.read import read_sheet
+from hollet.core.procedure.sheet import RUNGS, STAGES, blocks_of
 from hollet.library.shelf import sheet_names, sheet_text
 from tests.support import SMALL, small_sheet
 
@@ -63,7 +65,7 @@ def test_circle_is_named():
     text = SMALL.replace('opens = [{ id = "lead"', 'after = [{ step = "head_out", because = "x" }]\nopens = [{ id = "lead"')
     with pytest.raises(Refused) as refusal:
         read_sheet(tomllib.loads(text), text)
-    assert "lead waits for head_out waits for lead" in refusal.value.message
+    assert "lead waits for head_out (x); head_out waits for lead (it is live)" in refusal.value.message
 
 
 @given(st.dictionaries(st.integers(0, 12), st.lists(st.integers(0, 12), max_size=4), max_size=13))

@@ -2,7 +2,8 @@
 
 import pytest
 
-from hollet.services.builds import make_build, save_sheet
+from hollet.services.builds import make_build
+from hollet.services.sheets import save_sheet
 from hollet.services.tools import edit_tool
 from hollet.services.workshop import Workshop
 from tests.support import SMALL, Hand, tools
@@ -21,7 +22,7 @@ def stock(workshop: Workshop) -> str:
     save_sheet(workshop, SMALL)
     for tool in tools().values():
         edit_tool(workshop, tool.model_dump(exclude={"version"}), who="MK", version=0)
-    return make_build(workshop, sheet="small", name="Job", vehicle="One", about="on the bench", who="MK")
+    return make_build(workshop, sheets=["small"], name="Job", vehicle="One", about="on the bench", who="MK")
 
 
 @pytest.fixture

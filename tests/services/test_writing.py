@@ -3,12 +3,13 @@
 import pytest
 
 from hollet.core.errors import Conflict, NotFound, Refused
-from hollet.services import builds, tools
+from hollet.library.shelf import sheet_names
+from hollet.services import builds, planning, sheets, tools
 from hollet.services.figures import read_figure
 from hollet.services.logging import log_of, stands_on
 from hollet.services.workshop import SHOP, Workshop, initials
 from hollet.store import journal
-from tests.support import SMALL
+from tests.support import ACT, SMALL
 
 
 def test_same_id_same_body_is_one_entry(hand):
@@ -62,9 +63,9 @@ def test_two_screens_pull_the_same_bolt(hand):
 
 def test_build_makes_its_own_copy(hand):
     """A sheet uploaded again changes no build that was made before."""
-    builds.save_sheet(hand.workshop, SMALL.replace("Small job", "Other job"))
+    sheets.save_sheet(hand.workshop, SMALL.replace("Small job", "Other job"))
     assert builds.frame(hand.workshop, hand.build).frame.title == "Small job"
-    other = builds.make_build(hand.workshop, sheet="small", name="Second", vehicle="One", about="x", who="mk")
+    other = builds.make_build(hand.workshop, sheets=["small"], name="Second", vehicle="One", about="x", who="mk")
     assert builds.frame(hand.workshop, other).frame.title == "Other job"
     assert [c.name for c in builds.cards(hand.workshop)] == ["Job", "Second"]
 
@@ -72,10 +73,10 @@ def test_build_makes_its_own_copy(hand):
 def test_a_mistaken_sheet_leaves_nothing(workshop):
     """Nothing is kept of a sheet with a mistake, and nothing half-made of a build."""
     with pytest.raises(Refused):
-        builds.save_sheet(workshop, SMALL.replace('kind = "remove"', 'kind = "removes"'))
-    assert [s.id for s in builds.sheet_cards(workshop)] == ["top-end"]
+        sheets.save_sheet(workshop, SMALL.replace('kind = "remove"', 'kind = "removes"'))
+    assert [s.id for s in sheets.sheet_cards(workshop)] == list(sheet_names())
     with pytest.raises(NotFound):
-        builds.make_build(workshop, sheet="small", name="x", vehicle="y", about="z", who="MK")
+        builds.make_build(workshop, sheets=["small"], name="x", vehicle="y", about="z", who="MK")
     assert builds.cards(workshop) == ()
 
 
@@ -87,44 +88,45 @@ def test_a_mistaken_sheet_leaves_nothing(workshop):
 def test_unreadable_sheets(workshop, text, words):
     """Duplicate keys, cut files, ten megabytes, deep nesting: one sentence each."""
     with pytest.raises(Refused) as refusal:
-        builds.save_sheet(workshop, text)
+        sheets.save_sheet(workshop, text)
     assert words in refusal.value.message
 
 
 def test_shipped_sheet_cannot_be_replaced(workshop):
     """The id of a shipped sheet is taken."""
     with pytest.raises(Conflict):
-        builds.save_sheet(workshop, SMALL.replace('id = "small"', 'id = "top-end"'))
+        sheets.save_sheet(workshop, SMALL.replace('id = "small"', 'id = "top-end"'))
 
 
 def edit(hand, version=1, entry_id=None, **changes):
     """Edit the clearance limit."""
-    figures = {"lo": "0.030", "hi": "0.070", "target": "0.045", "source": "book p. 1", **changes}
-    return builds.edit_limit(hand.workshop, hand.build, "clearance", figures, version=version, who="MK", entry_id=entry_id or hand.workshop.new_id())
+    figures = {"limit": "clearance", "lo": "0.030", "hi": "0.070", "target": "0.045", "source": "book p. 1", **changes}
+    act = ACT.validate_python({"act": "limit", "version": version, **figures})
+    return planning.edit_plan(hand.workshop, hand.build, [act], version=0, who="MK", entry_id=entry_id or hand.workshop.new_id())
 
 
 def test_limit_edit_judges_again_and_says_so(hand):
     """A narrower limit turns a verdict; plan and log move together."""
     hand.write("reading", step="bore", reading="piston", typed=["83.958"], unit="mm", instrument="m1")
     hand.write("reading", step="bore", reading="cylinder", typed=["84.006"], unit="mm", instrument="b1")
-    line, turned = edit(hand, hi="0.035", target="0.032")
-    assert line.text == "Clearance: 0.030 to 0.070 mm became 0.030 to 0.035 mm"
-    assert turned == ("3.01 Clearance: inside became outside",)
-    assert next(r.limit for r in builds.limits(hand.workshop, hand.build) if r.limit.id == "clearance").version == 2
+    edited = edit(hand, hi="0.035", target="0.032")
+    assert edited.line.text == "Clearance: 0.030 to 0.070 mm became 0.030 to 0.035 mm"
+    assert edited.turned == ("3.01 Clearance: inside became outside",)
+    assert next(r.limit for r in planning.limits(hand.workshop, hand.build).rows if r.id == "clearance").version == 2
 
 
 def test_limit_edit_conflicts_and_mistakes(hand):
     """Two people at one limit, a figure that is none, limits reversed: nothing is written."""
     entry_id = hand.workshop.new_id()
     edit(hand, hi="0.080", entry_id=entry_id)
-    assert edit(hand, hi="0.080", entry_id=entry_id)[0].seq == 2
+    assert edit(hand, hi="0.080", entry_id=entry_id).line.seq == 2
     with pytest.raises(Conflict):
         edit(hand, hi="0.090")
     for change in ({"hi": "0.07 bar"}, {"lo": "wide"}, {"lo": "0.9"}):
         with pytest.raises(Refused):
             edit(hand, version=2, **change)
     with pytest.raises(NotFound):
-        builds.edit_limit(hand.workshop, hand.build, "nothing", {}, version=1, who="MK", entry_id="x")
+        edit(hand, limit="nothing")
     assert log_of(hand.workshop, hand.build).total == 2
 
 
@@ -209,7 +211,7 @@ def test_exactness_is_said():
 def test_at_most_twenty_builds_are_held(hand):
     """The oldest folded state is let go; it is folded again when asked for."""
     for number in range(21):
-        builds.make_build(hand.workshop, sheet="small", name=f"Job {number}", vehicle="One", about="x", who="MK")
+        builds.make_build(hand.workshop, sheets=["small"], name=f"Job {number}", vehicle="One", about="x", who="MK")
     assert len(builds.cards(hand.workshop)) == 22
     assert len(hand.workshop._states) == 20
     assert builds.frame(hand.workshop, hand.build).name == "Job"

@@ -153,7 +153,7 @@ def test_other_reads(client):
 
 def test_make_build_and_sheet(client):
     """A build from a sheet; a sheet with a mistake is 422 with its line."""
-    made = client.post("/api/builds", json={"id": client.workshop.new_id(), "who": "TR", "sheet": "top-end", "name": "N", "vehicle": "V", "about": "A"}).json()
+    made = client.post("/api/builds", json={"id": client.workshop.new_id(), "who": "TR", "sheets": ["top-end"], "name": "N", "vehicle": "V", "about": "A"}).json()
     assert len(made["frame"]["steps"]) == 45
     answer = client.post("/api/sheets", json={"text": "[sheet]\nid = 'x'\ntitle = 'X'\nabout = 'x'\n\n[[step]]\nid = 'a'\nkind = 'chek'"})
     assert (answer.status_code, answer.json()["message"][:6]) == (422, "line 6")

@@ -177,6 +177,30 @@ export interface paths {
          */
         get: operations["get_limits"];
         put?: never;
+        /**
+         * Read Limits
+         * @description Read limits in from CSV or TOML; without `take` only the difference is told.
+         */
+        post: operations["read_limits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/limits.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Limits Csv
+         * @description The limits as CSV.
+         */
+        get: operations["get_limits_csv"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -184,20 +208,20 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/builds/{build}/limits/{limit}": {
+    "/api/builds/{build}/limits.toml": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
-        put?: never;
         /**
-         * Edit Limit
-         * @description Edit a limit; the answer names the verdicts that turned.
+         * Get Limits Toml
+         * @description The limits and joints as TOML.
          */
-        post: operations["edit_limit"];
+        get: operations["get_limits_toml"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -218,6 +242,50 @@ export interface paths {
         get: operations["get_log"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Plan
+         * @description The plan desk.
+         */
+        get: operations["get_plan"];
+        put?: never;
+        /**
+         * Edit Plan
+         * @description Change the plan; the answer is the line, the verdicts that turned, and the desk as it is now.
+         */
+        post: operations["edit_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/plan/difference": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Plan
+         * @description What the acts would change; nothing is written.
+         */
+        post: operations["look_at_plan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -298,6 +366,26 @@ export interface paths {
          * @description Put the demo builds into an empty Hollet.
          */
         post: operations["read_demo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Edit Gear
+         * @description Say of a tool whether it is owned, borrowed, missing, broken or lent.
+         */
+        post: operations["edit_gear"];
         delete?: never;
         options?: never;
         head?: never;
@@ -437,6 +525,71 @@ export interface components {
             angle: number;
             /** Length */
             length: number;
+        };
+        /**
+         * Agreement
+         * @description Parts whose kinds must agree: `allowed` lists the combinations, in the order of `part`; a clash blocks `step`.
+         */
+        Agreement: {
+            /** Allowed */
+            allowed: string[][];
+            /** Because */
+            because: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Part */
+            part: components["schemas"]["PartChoice"][];
+            /** Step */
+            step: string;
+            /**
+             * When
+             * @default []
+             */
+            when?: components["schemas"]["Condition"][];
+        };
+        /**
+         * AgreementView
+         * @description Parts that must agree, with what is known of each.
+         */
+        AgreementView: {
+            agreement: components["schemas"]["Agreement"];
+            /** Number */
+            number: string;
+            /** Options */
+            options: {
+                [key: string]: string;
+            };
+            /** State */
+            state: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * AnswerAct
+         * @description What another source says of a limit; the one in force stays in force until somebody chooses.
+         */
+        AnswerAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "answer";
+            /** Hi */
+            hi?: string | null;
+            /** Limit */
+            limit: string;
+            /** Lo */
+            lo?: string | null;
+            /** Page */
+            page?: string | null;
+            /** Source */
+            source: string;
+            /** Target */
+            target?: string | null;
+            /** Version */
+            version: number;
         };
         /**
          * AppendView
@@ -613,6 +766,22 @@ export interface components {
             /** Step */
             step: string;
         };
+        /**
+         * Before
+         * @description A step that the new one must come before, and why.
+         */
+        Before: {
+            /** Because */
+            because: string;
+            /**
+             * Kind
+             * @default access closes
+             * @enum {string}
+             */
+            kind?: "access closes" | "safety" | "setting kept" | "contamination" | "load needed" | "drying" | "spill";
+            /** Step */
+            step: string;
+        };
         /** Body_read_archive */
         Body_read_archive: {
             /** File */
@@ -736,17 +905,24 @@ export interface components {
         };
         /**
          * BuildEdit
-         * @description A new build from a sheet.
+         * @description A new build from one sheet or several, with what is known of the vehicle.
          */
         BuildEdit: {
             /** About */
             about: string;
+            /**
+             * Facts
+             * @default {}
+             */
+            facts?: {
+                [key: string]: string;
+            };
             /** Id */
             id: string;
             /** Name */
             name: string;
-            /** Sheet */
-            sheet: string;
+            /** Sheets */
+            sheets: string[];
             /** Vehicle */
             vehicle: string;
             /** Who */
@@ -765,21 +941,58 @@ export interface components {
             why: string;
         };
         /**
+         * Chance
+         * @description One thing behind a step: `done`, `open` (a step does it and is not done), `no step`, `let go` or `left out`.
+         */
+        Chance: {
+            /** Because */
+            because: string;
+            /**
+             * Number
+             * @default
+             */
+            number: string;
+            /** State */
+            state: string;
+            /** Step */
+            step: string | null;
+            /** Thing */
+            thing: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
          * CheckBench
          * @description Tick it.
          */
         CheckBench: {
+            /** Ahead */
+            ahead: string[];
             /** Blocks */
             blocks: string;
             caution: components["schemas"]["Caution"] | null;
+            /** Chances */
+            chances: components["schemas"]["Chance"][];
             /** Closes */
             closes: string[];
             /** Confirmed */
             confirmed: boolean;
             /** Do */
             do: string;
+            /** Extras */
+            extras: components["schemas"]["Extra"][];
             /** Following */
             following: string | null;
+            /** Gear */
+            gear: components["schemas"]["ToolNeed"][];
+            /** Hours */
+            hours: [
+                number,
+                number
+            ] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -795,6 +1008,10 @@ export interface components {
             number: string;
             /** Opens */
             opens: string[];
+            /** Parts */
+            parts: components["schemas"]["PartNeed"][];
+            /** People */
+            people: components["schemas"]["Role"][];
             /** Primary */
             primary: string;
             /** Seen */
@@ -839,6 +1056,31 @@ export interface components {
             step: string;
         };
         /**
+         * Condition
+         * @description What must hold: a fact, the way chosen of a school, an extra said yes to, or an option of a part.
+         *
+         *     Exactly one of `fact`, `school`, `extra` and `part`; values by `one_of`, a year by `since` and `until` (both included).
+         */
+        Condition: {
+            /** Extra */
+            extra?: string | null;
+            /** Fact */
+            fact?: string | null;
+            /**
+             * One Of
+             * @default []
+             */
+            one_of?: string[];
+            /** Part */
+            part?: string | null;
+            /** School */
+            school?: string | null;
+            /** Since */
+            since?: number | null;
+            /** Until */
+            until?: number | null;
+        };
+        /**
          * ConfirmedEdit
          * @description A precondition or level was seen.
          */
@@ -852,6 +1094,34 @@ export interface components {
             step: string;
             /** What */
             what: string;
+        };
+        /**
+         * Cost
+         * @description Hours and money, each as a range.
+         */
+        Cost: {
+            /**
+             * Hours
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            hours?: [
+                number,
+                number
+            ];
+            /**
+             * Money
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            money?: [
+                number,
+                number
+            ];
         };
         /**
          * Deadline
@@ -874,14 +1144,14 @@ export interface components {
         };
         /**
          * DecisionEdit
-         * @description A wrench chosen, a bolt passed over, or a dry run decided.
+         * @description A wrench chosen, a bolt passed over, a dry run decided, or a last chance let go.
          */
         DecisionEdit: {
             /**
              * About
              * @enum {string}
              */
-            about: "wrench" | "pass_over" | "dry_run";
+            about: "wrench" | "pass_over" | "dry_run" | "last_chance";
             adapter?: components["schemas"]["Adapter"] | null;
             /** Bolt */
             bolt?: number | null;
@@ -898,8 +1168,47 @@ export interface components {
             stage?: number | null;
             /** Step */
             step: string;
+            /** Thing */
+            thing?: string | null;
             /** Wrench */
             wrench?: string | null;
+        };
+        /**
+         * Difference
+         * @description What a change would do.
+         */
+        Difference: {
+            /** Figures */
+            figures: string[];
+            /** Hours After */
+            hours_after: [
+                number,
+                number
+            ];
+            /** Hours Before */
+            hours_before: [
+                number,
+                number
+            ];
+            /** Hunt After */
+            hunt_after: number;
+            /** Hunt Before */
+            hunt_before: number;
+            late: components["schemas"]["LateView"] | null;
+            /** Missing After */
+            missing_after: number;
+            /** Missing Before */
+            missing_before: number;
+            /** Moved */
+            moved: string[];
+            /** Standing */
+            standing: string[];
+            /** Steps In */
+            steps_in: string[];
+            /** Steps Out */
+            steps_out: string[];
+            /** What */
+            what: string;
         };
         /**
          * DispositionEdit
@@ -939,6 +1248,18 @@ export interface components {
             step: string;
         };
         /**
+         * Edited
+         * @description The line written, the verdicts that turned, the desk as it is now, and where the change was kept for next time.
+         */
+        Edited: {
+            desk: components["schemas"]["PlanView"];
+            /** Kept In */
+            kept_in?: string | null;
+            line: components["schemas"]["LogLine"];
+            /** Turned */
+            turned: string[];
+        };
+        /**
          * EntryEdit
          * @description One entry from a screen; the id is a UUID of version 7 made there.
          */
@@ -953,6 +1274,101 @@ export interface components {
             seen: number;
             /** Who */
             who: string;
+        };
+        /**
+         * Extra
+         * @description Extra work that is cheap while access exists: at which step, the cost now, the cost of coming back for it.
+         */
+        Extra: {
+            /** At */
+            at: string;
+            /** Because */
+            because: string;
+            /** Id */
+            id: string;
+            later: components["schemas"]["Cost"];
+            now: components["schemas"]["Cost"];
+            /** Thing */
+            thing: string;
+            /**
+             * When
+             * @default []
+             */
+            when?: components["schemas"]["Condition"][];
+        };
+        /**
+         * ExtraAct
+         * @description Extra work is wanted, or not.
+         */
+        ExtraAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "extra";
+            /** Extra */
+            extra: string;
+            /** Wanted */
+            wanted: boolean;
+        };
+        /**
+         * ExtraView
+         * @description While you are in there: the cost now, the cost later, and the answer.
+         */
+        ExtraView: {
+            extra: components["schemas"]["Extra"];
+            /** Number */
+            number: string;
+            /** Wanted */
+            wanted: boolean | null;
+        };
+        /**
+         * Fact
+         * @description One thing to know of a vehicle: its values, or a year when there are none.
+         */
+        Fact: {
+            /** Asks */
+            asks?: string | null;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Value
+             * @default []
+             */
+            value?: string[];
+        };
+        /**
+         * FactAct
+         * @description A fact is known, or is not known after all.
+         */
+        FactAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "fact";
+            /** Fact */
+            fact: string;
+            /** Value */
+            value?: string | null;
+        };
+        /**
+         * FactView
+         * @description One fact that decides something here.
+         */
+        FactView: {
+            /** Decides */
+            decides: string[];
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Value */
+            value: string | null;
+            /** Values */
+            values: string[];
         };
         /**
          * FastenerEdit
@@ -988,14 +1404,68 @@ export interface components {
             typed?: string | null;
         };
         /**
+         * FigureRow
+         * @description One figure: `kind` limit or joint; `state` given, assumed, not given, own, conflict.
+         */
+        FigureRow: {
+            both: components["schemas"]["Judgement"] | null;
+            /**
+             * Both Words
+             * @default
+             */
+            both_words: string;
+            /** Condition */
+            condition: string;
+            /** First Step */
+            first_step: string | null;
+            fit: components["schemas"]["ToolFit"] | null;
+            /** Id */
+            id: string;
+            joint: components["schemas"]["Joint"] | null;
+            /** Kind */
+            kind: string;
+            last: components["schemas"]["Judgement"] | null;
+            limit: components["schemas"]["Limit"] | null;
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+            /**
+             * Sources
+             * @default []
+             */
+            sources: components["schemas"]["SourceRow"][];
+            /** Stage */
+            stage: string;
+            /**
+             * Stages
+             * @default []
+             */
+            stages: string[];
+            /** State */
+            state: string;
+            /** Steps */
+            steps: string[];
+            /** Tolerance */
+            tolerance: string | null;
+            /** Unit */
+            unit: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * FillBench
          * @description A fluid, its amount and its level.
          */
         FillBench: {
+            /** Ahead */
+            ahead: string[];
             amount: components["schemas"]["Limit"];
             /** Blocks */
             blocks: string;
             caution: components["schemas"]["Caution"] | null;
+            /** Chances */
+            chances: components["schemas"]["Chance"][];
             /** Closes */
             closes: string[];
             /** Confirmed */
@@ -1006,10 +1476,19 @@ export interface components {
             do: string;
             /** Dry Run S */
             dry_run_s: number | null;
+            /** Extras */
+            extras: components["schemas"]["Extra"][];
             /** Fluid */
             fluid: string;
             /** Following */
             following: string | null;
+            /** Gear */
+            gear: components["schemas"]["ToolNeed"][];
+            /** Hours */
+            hours: [
+                number,
+                number
+            ] | null;
             judgement: components["schemas"]["Judgement"];
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -1030,6 +1509,10 @@ export interface components {
             number: string;
             /** Opens */
             opens: string[];
+            /** Parts */
+            parts: components["schemas"]["PartNeed"][];
+            /** People */
+            people: components["schemas"]["Role"][];
             /** Primary */
             primary: string;
             /** Seen */
@@ -1096,6 +1579,80 @@ export interface components {
             nothing: components["schemas"]["OpenItem"][];
             /** Rungs */
             rungs: components["schemas"]["GateAnswer"][];
+        };
+        /**
+         * GearEdit
+         * @description What is said of a tool that does not measure; `version` 0 for a new one.
+         */
+        GearEdit: {
+            /** Back By */
+            back_by?: string | null;
+            /** Name */
+            name: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "owned" | "borrowed" | "missing" | "broken" | "lent";
+            /** Version */
+            version: number;
+            /** Who */
+            who: string;
+            /** Whose */
+            whose?: string | null;
+        };
+        /**
+         * GearView
+         * @description One tool with its state.
+         */
+        GearView: {
+            /** Back By */
+            back_by: string | null;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** State */
+            state: string;
+            /** Version */
+            version: number;
+            /** Whose */
+            whose: string | null;
+        };
+        /**
+         * HuntItem
+         * @description One thing to find: `kind` is figure, torque, amount, tool, helper, part or fact.
+         */
+        HuntItem: {
+            /** About */
+            about: string | null;
+            /** Fallback */
+            fallback: string | null;
+            /** Fallback Working */
+            fallback_working: string | null;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /**
+             * Look In
+             * @default []
+             */
+            look_in: string[];
+            /** Name */
+            name: string;
+            /** Number */
+            number: string;
+            /** Stage */
+            stage: string;
+            /** Stage Name */
+            stage_name: string;
+            /** State */
+            state: string;
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
         };
         /**
          * Instrument
@@ -1165,6 +1722,101 @@ export interface components {
              * @default 1
              */
             zero_no: number;
+        };
+        /**
+         * Joint
+         * @description Like fasteners tightened together; bolts are numbered in the order of tightening.
+         */
+        Joint: {
+            /**
+             * Critical
+             * @default false
+             */
+            critical?: boolean;
+            /** Fastener */
+            fastener: string;
+            /**
+             * Final
+             * @default torqued
+             * @enum {string}
+             */
+            final?: "torqued" | "cinched" | "snug";
+            /** Grade */
+            grade?: string | null;
+            /** Id */
+            id: string;
+            layout: components["schemas"]["Layout"];
+            /**
+             * Mark
+             * @default false
+             */
+            mark?: boolean;
+            /** Name */
+            name: string;
+            /**
+             * Order
+             * @default []
+             */
+            order?: string[];
+            /** Own */
+            own?: string | null;
+            /**
+             * Pattern
+             * @enum {string}
+             */
+            pattern: "crosswise" | "spiral" | "star" | "order";
+            /** @default {} */
+            put_right?: components["schemas"]["PutRight"];
+            /** Recheck */
+            recheck?: string | null;
+            /** Sides */
+            sides?: [
+                string,
+                string
+            ] | null;
+            /** Source */
+            source?: string | null;
+            /** Stage */
+            stage: components["schemas"]["TighteningStage"][];
+            /** Thread */
+            thread?: string | null;
+            /** Tolerance */
+            tolerance?: string | null;
+            /** Treatment */
+            treatment?: string | null;
+            /**
+             * Version
+             * @default 1
+             */
+            version?: number;
+            /** Wait For */
+            wait_for?: string | null;
+        };
+        /**
+         * JointAct
+         * @description Stages, tolerance and source of a joint; `generic` values are never given a source and stay assumed.
+         */
+        JointAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "joint";
+            /** Joint */
+            joint: string;
+            /**
+             * Own
+             * @default false
+             */
+            own?: boolean;
+            /** Source */
+            source?: string | null;
+            /** Stage */
+            stage: string[];
+            /** Tolerance */
+            tolerance?: string | null;
+            /** Version */
+            version: number;
         };
         /**
          * JointFacts
@@ -1301,6 +1953,45 @@ export interface components {
             working: string[];
         };
         /**
+         * LateView
+         * @description What a late step meets: what comes off again, what it is too late for, and the hours.
+         */
+        LateView: {
+            /** Hours */
+            hours: [
+                number,
+                number
+            ];
+            /** Off */
+            off: string[];
+            /** Too Late */
+            too_late: string[];
+            /** Without Hours */
+            without_hours: string[];
+        };
+        /**
+         * Layout
+         * @description Places of the bolts: a head of two rows, a circle, or explicit points in mm.
+         */
+        Layout: {
+            /** Columns */
+            columns?: number | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "head" | "circle" | "points";
+            /** N */
+            n?: number | null;
+            /** Points */
+            points?: {
+                [key: string]: [
+                    number,
+                    number
+                ];
+            };
+        };
+        /**
          * LeftOpenEdit
          * @description Something left open by hand.
          */
@@ -1329,10 +2020,33 @@ export interface components {
             what: string;
         };
         /**
+         * LeftOutView
+         * @description A step that is not in the plan, and why.
+         */
+        LeftOutView: {
+            /** Because */
+            because: string;
+            /** Id */
+            id: string;
+            /** Number */
+            number: string;
+            /** Retired */
+            retired: boolean;
+            /** Title */
+            title: string;
+        };
+        /**
          * Limit
          * @description An allowed range, one- or two-sided; figures are decimal text in `unit`. Without a source it is assumed.
+         *
+         *     `answers` keeps what several sources say, side by side; `settled` once somebody chose; `own` names who decided it himself.
          */
         Limit: {
+            /**
+             * Answers
+             * @default []
+             */
+            answers: components["schemas"]["SourceAnswer"][];
             /** Condition */
             condition: string | null;
             /** Dimension */
@@ -1345,8 +2059,17 @@ export interface components {
             lo: string | null;
             /** Name */
             name: string;
+            /** Own */
+            own: string | null;
+            /** Page */
+            page: string | null;
             /** Safety */
             safety: string | null;
+            /**
+             * Settled
+             * @default false
+             */
+            settled: boolean;
             /** Source */
             source: string | null;
             /** Step */
@@ -1362,46 +2085,68 @@ export interface components {
             version: number;
         };
         /**
-         * LimitEdit
-         * @description A limit as edited: the figures and the source; null takes a figure away.
+         * LimitAct
+         * @description The figures of a limit as edited; `own` marks the mechanic's own choice.
          */
-        LimitEdit: {
+        LimitAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "limit";
             /** Hi */
-            hi: string | null;
-            /** Id */
-            id: string;
+            hi?: string | null;
+            /** Limit */
+            limit: string;
             /** Lo */
-            lo: string | null;
-            /** Reason */
-            reason?: string | null;
+            lo?: string | null;
+            /**
+             * Own
+             * @default false
+             */
+            own?: boolean;
+            /** Page */
+            page?: string | null;
             /** Source */
-            source: string | null;
+            source?: string | null;
             /** Target */
-            target: string | null;
+            target?: string | null;
             /** Version */
             version: number;
+        };
+        /**
+         * LimitBook
+         * @description All figures in the order of the steps that need them, and how many are in each state.
+         */
+        LimitBook: {
+            /** Counts */
+            counts: {
+                [key: string]: number;
+            };
+            /** Rows */
+            rows: components["schemas"]["FigureRow"][];
+        };
+        /**
+         * LimitsFile
+         * @description Limits to read in, as text; with `take` false only the difference is told.
+         */
+        LimitsFile: {
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "csv" | "toml";
+            /** Id */
+            id: string;
+            /**
+             * Take
+             * @default false
+             */
+            take?: boolean;
+            /** Text */
+            text: string;
             /** Who */
             who: string;
-        };
-        /**
-         * LimitRow
-         * @description One figure of the limit book.
-         */
-        LimitRow: {
-            limit: components["schemas"]["Limit"];
-            /** Steps */
-            steps: string[];
-            /** Words */
-            words: string;
-        };
-        /**
-         * LimitView
-         * @description The line written, and the verdicts that turned.
-         */
-        LimitView: {
-            line: components["schemas"]["LogLine"];
-            /** Turned */
-            turned: string[];
         };
         /**
          * LogLine
@@ -1483,17 +2228,30 @@ export interface components {
          * @description Read it, judge it, decide.
          */
         MeasureBench: {
+            /** Ahead */
+            ahead: string[];
             /** Blocks */
             blocks: string;
             caution: components["schemas"]["Caution"] | null;
+            /** Chances */
+            chances: components["schemas"]["Chance"][];
             /** Closes */
             closes: string[];
             /** Confirmed */
             confirmed: boolean;
             /** Do */
             do: string;
+            /** Extras */
+            extras: components["schemas"]["Extra"][];
             /** Following */
             following: string | null;
+            /** Gear */
+            gear: components["schemas"]["ToolNeed"][];
+            /** Hours */
+            hours: [
+                number,
+                number
+            ] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1511,6 +2269,10 @@ export interface components {
             number: string;
             /** Opens */
             opens: string[];
+            /** Parts */
+            parts: components["schemas"]["PartNeed"][];
+            /** People */
+            people: components["schemas"]["Role"][];
             /** Primary */
             primary: string;
             /** Readings */
@@ -1540,6 +2302,21 @@ export interface components {
             waits: components["schemas"]["Waiting"][];
             /** Why */
             why: string | null;
+        };
+        /**
+         * MoveAct
+         * @description A step comes behind another, or first of its stage.
+         */
+        MoveAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "move";
+            /** Behind */
+            behind?: string | null;
+            /** Step */
+            step: string;
         };
         /**
          * NoteEdit
@@ -1614,6 +2391,160 @@ export interface components {
             who: string;
         };
         /**
+         * PartAct
+         * @description Which kind of a part it is.
+         */
+        PartAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "part";
+            /** Option */
+            option?: string | null;
+            /** Part */
+            part: string;
+        };
+        /**
+         * PartChoice
+         * @description A part of which there are several kinds.
+         */
+        PartChoice: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Option */
+            option: string[];
+        };
+        /**
+         * PartNeed
+         * @description A new part that the step needs.
+         */
+        PartNeed: {
+            /**
+             * Count
+             * @default 1
+             */
+            count?: number;
+            /** Name */
+            name: string;
+            /**
+             * When
+             * @default []
+             */
+            when?: components["schemas"]["Condition"][];
+        };
+        /**
+         * PlanEdit
+         * @description Acts on the plan, taken together; `version` is that of the desk that was looked at.
+         */
+        PlanEdit: {
+            /** Acts */
+            acts: (components["schemas"]["FactAct"] | components["schemas"]["WayAct"] | components["schemas"]["ExtraAct"] | components["schemas"]["PartAct"] | components["schemas"]["PutInAct"] | components["schemas"]["MoveAct"] | components["schemas"]["RetireAct"] | components["schemas"]["ReasonAct"] | components["schemas"]["LimitAct"] | components["schemas"]["AnswerAct"] | components["schemas"]["SettleAct"] | components["schemas"]["JointAct"])[];
+            /** Id */
+            id: string;
+            /** Reason */
+            reason?: string | null;
+            /** Version */
+            version: number;
+            /** Who */
+            who: string;
+        };
+        /**
+         * PlanLook
+         * @description Acts whose difference is asked for; nothing is written.
+         */
+        PlanLook: {
+            /** Acts */
+            acts: (components["schemas"]["FactAct"] | components["schemas"]["WayAct"] | components["schemas"]["ExtraAct"] | components["schemas"]["PartAct"] | components["schemas"]["PutInAct"] | components["schemas"]["MoveAct"] | components["schemas"]["RetireAct"] | components["schemas"]["ReasonAct"] | components["schemas"]["LimitAct"] | components["schemas"]["AnswerAct"] | components["schemas"]["SettleAct"] | components["schemas"]["JointAct"])[];
+            /** Who */
+            who: string;
+        };
+        /**
+         * PlanRow
+         * @description One step on the plan desk, with the steps it waits for and those that wait for it.
+         */
+        PlanRow: {
+            /** After */
+            after: components["schemas"]["ReasonView"][];
+            /** Before */
+            before: components["schemas"]["ReasonView"][];
+            /** Chances */
+            chances: components["schemas"]["Chance"][];
+            /** Hours */
+            hours: [
+                number,
+                number
+            ] | null;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Number */
+            number: string;
+            /** Own */
+            own: boolean;
+            /** People */
+            people: components["schemas"]["Role"][];
+            /** Perhaps */
+            perhaps: string | null;
+            /** Short */
+            short: string;
+            /** Shown Because */
+            shown_because: string | null;
+            /** Stage */
+            stage: string;
+            /** Status */
+            status: string;
+            /** Title */
+            title: string;
+            /** Tools */
+            tools: string[];
+        };
+        /**
+         * PlanView
+         * @description The whole desk.
+         */
+        PlanView: {
+            /** Agreements */
+            agreements: components["schemas"]["AgreementView"][];
+            /** Extras */
+            extras: components["schemas"]["ExtraView"][];
+            /** Facts */
+            facts: components["schemas"]["FactView"][];
+            /** Hours */
+            hours: [
+                number,
+                number
+            ];
+            /** Hours Left */
+            hours_left: [
+                number,
+                number
+            ];
+            /** Hunt */
+            hunt: components["schemas"]["HuntItem"][];
+            /** Left Out */
+            left_out: components["schemas"]["LeftOutView"][];
+            /** Missing */
+            missing: number;
+            /** People */
+            people: number;
+            /** Reasons */
+            reasons: number;
+            /** Rows */
+            rows: components["schemas"]["PlanRow"][];
+            /** Schools */
+            schools: components["schemas"]["SchoolView"][];
+            /** Title */
+            title: string;
+            /** Version */
+            version: number;
+            /** Without Hours */
+            without_hours: number;
+        };
+        /**
          * Problem
          * @description Every refusal: a stable code, one sentence, the field, and newer lines where there are some.
          */
@@ -1635,6 +2566,60 @@ export interface components {
              * @constant
              */
             refuse?: true;
+        };
+        /**
+         * PutInAct
+         * @description A forgotten step: behind which one, before which ones and why; `keep` puts it into the user's own copy of the sheet.
+         */
+        PutInAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "put_in";
+            /**
+             * After
+             * @default []
+             */
+            after?: components["schemas"]["Before"][];
+            /**
+             * Before
+             * @default []
+             */
+            before?: components["schemas"]["Before"][];
+            /** Behind */
+            behind?: string | null;
+            /** Do */
+            do: string;
+            /** Hours */
+            hours?: [
+                number,
+                number
+            ] | null;
+            /**
+             * Keep
+             * @default false
+             */
+            keep?: boolean;
+            /** Short */
+            short?: string | null;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "plan" | "take_down" | "inspect" | "order" | "prepare" | "build_up" | "fit_in" | "wake" | "settle";
+            /** Title */
+            title: string;
+        };
+        /**
+         * PutRight
+         * @description What the sheet says to do about a bolt outside; Hollet never prescribes backing off by itself.
+         */
+        PutRight: {
+            /** Over */
+            over?: string | null;
+            /** Under */
+            under?: string | null;
         };
         /**
          * QuantityEdit
@@ -1739,10 +2724,51 @@ export interface components {
             who: string;
         };
         /**
+         * ReasonAct
+         * @description A reason is given, changed, or taken away (`because` absent).
+         */
+        ReasonAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "reason";
+            /** Because */
+            because?: string | null;
+            /**
+             * Kind
+             * @default access closes
+             * @enum {string}
+             */
+            kind?: "access closes" | "safety" | "setting kept" | "contamination" | "load needed" | "drying" | "spill";
+            /** Step */
+            step: string;
+            /** Waits For */
+            waits_for: string;
+        };
+        /**
+         * ReasonView
+         * @description One "before": the other step, why, and its kind.
+         */
+        ReasonView: {
+            /** Because */
+            because: string;
+            /** Kind */
+            kind: string;
+            /** Number */
+            number: string;
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * RemoveBench
          * @description Take it off, fasteners into a bag.
          */
         RemoveBench: {
+            /** Ahead */
+            ahead: string[];
             /** Bagged */
             bagged: components["schemas"]["BagView"][];
             /** Bags */
@@ -1750,14 +2776,25 @@ export interface components {
             /** Blocks */
             blocks: string;
             caution: components["schemas"]["Caution"] | null;
+            /** Chances */
+            chances: components["schemas"]["Chance"][];
             /** Closes */
             closes: string[];
             /** Confirmed */
             confirmed: boolean;
             /** Do */
             do: string;
+            /** Extras */
+            extras: components["schemas"]["Extra"][];
             /** Following */
             following: string | null;
+            /** Gear */
+            gear: components["schemas"]["ToolNeed"][];
+            /** Hours */
+            hours: [
+                number,
+                number
+            ] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1775,6 +2812,10 @@ export interface components {
             number: string;
             /** Opens */
             opens: string[];
+            /** Parts */
+            parts: components["schemas"]["PartNeed"][];
+            /** People */
+            people: components["schemas"]["Role"][];
             /** Primary */
             primary: string;
             /** Proposed */
@@ -1867,10 +2908,40 @@ export interface components {
             title: string;
         };
         /**
+         * RetireAct
+         * @description A step is taken out of the plan, or put back.
+         */
+        RetireAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "retire";
+            /**
+             * Back
+             * @default false
+             */
+            back?: boolean;
+            /** Step */
+            step: string;
+        };
+        /**
+         * Role
+         * @description One person at a step, and what that person does.
+         */
+        Role: {
+            /** Does */
+            does: string;
+            /** Role */
+            role: string;
+        };
+        /**
          * RunBench
          * @description One rung of the first start.
          */
         RunBench: {
+            /** Ahead */
+            ahead: string[];
             /** Assumed */
             assumed: boolean;
             /** Attempts */
@@ -1878,6 +2949,8 @@ export interface components {
             /** Blocks */
             blocks: string;
             caution: components["schemas"]["Caution"] | null;
+            /** Chances */
+            chances: components["schemas"]["Chance"][];
             /** Closes */
             closes: string[];
             /** Confirmed */
@@ -1888,9 +2961,18 @@ export interface components {
             do: string;
             /** Expect */
             expect: string;
+            /** Extras */
+            extras: components["schemas"]["Extra"][];
             /** Following */
             following: string | null;
             gate: components["schemas"]["GateAnswer"];
+            /** Gear */
+            gear: components["schemas"]["ToolNeed"][];
+            /** Hours */
+            hours: [
+                number,
+                number
+            ] | null;
             /** Isolate */
             isolate: string[];
             /**
@@ -1912,6 +2994,10 @@ export interface components {
             number: string;
             /** Opens */
             opens: string[];
+            /** Parts */
+            parts: components["schemas"]["PartNeed"][];
+            /** People */
+            people: components["schemas"]["Role"][];
             /** Primary */
             primary: string;
             /** Rung */
@@ -1988,6 +3074,28 @@ export interface components {
             step: string;
         };
         /**
+         * SchoolView
+         * @description One school: `chosen` by somebody, or only `in_force` as Hollet's pick; `fixed` says what was begun.
+         */
+        SchoolView: {
+            /** Because */
+            because: string;
+            /** Chosen */
+            chosen: string | null;
+            /** Fixed */
+            fixed: string | null;
+            /** Id */
+            id: string;
+            /** In Force */
+            in_force: string;
+            /** Pick */
+            pick: string;
+            /** Question */
+            question: string;
+            /** Ways */
+            ways: components["schemas"]["WayView"][];
+        };
+        /**
          * SetGaugeEdit
          * @description A gauge set with a micrometer.
          */
@@ -2026,12 +3134,39 @@ export interface components {
             working: string[];
         };
         /**
+         * SettleAct
+         * @description One of the sources is taken (by its place), or the part where all agree.
+         */
+        SettleAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "settle";
+            /** Limit */
+            limit: string;
+            /** Take */
+            take: number | "both";
+            /** Version */
+            version: number;
+        };
+        /**
          * SheetCard
-         * @description A sheet to make a build from.
+         * @description A sheet to make a build from, and the facts on which it depends.
          */
         SheetCard: {
             /** About */
             about: string;
+            /**
+             * Facts
+             * @default []
+             */
+            facts?: components["schemas"]["Fact"][];
+            /** Hours */
+            hours: [
+                number,
+                number
+            ];
             /** Id */
             id: string;
             /** Shipped */
@@ -2056,6 +3191,8 @@ export interface components {
         ShopView: {
             /** Builds */
             builds: components["schemas"]["BuildCard"][];
+            /** Gear */
+            gear: components["schemas"]["GearView"][];
             /** Name */
             name: string;
             /** Now */
@@ -2090,6 +3227,43 @@ export interface components {
             reason: string;
             /** Step */
             step: string;
+        };
+        /**
+         * SourceAnswer
+         * @description What one source says of a limit, in the limit's unit.
+         */
+        SourceAnswer: {
+            /** Hi */
+            hi: string | null;
+            /** Lo */
+            lo: string | null;
+            /** Page */
+            page: string | null;
+            /** Source */
+            source: string;
+            /** Target */
+            target: string | null;
+        };
+        /**
+         * SourceRow
+         * @description What one source says, whether it is the one in force, and how the readings there are judged by it.
+         */
+        SourceRow: {
+            bar: components["schemas"]["Judgement"];
+            /** Hi */
+            hi: string | null;
+            /** In Force */
+            in_force: boolean;
+            /** Lo */
+            lo: string | null;
+            /** Page */
+            page: string | null;
+            /** Source */
+            source: string;
+            /** Target */
+            target: string | null;
+            /** Words */
+            words: string;
         };
         /**
          * StageFacts
@@ -2211,19 +3385,32 @@ export interface components {
          * @description One bolt at a time.
          */
         TightenBench: {
+            /** Ahead */
+            ahead: string[];
             /** Blocks */
             blocks: string;
             caution: components["schemas"]["Caution"] | null;
+            /** Chances */
+            chances: components["schemas"]["Chance"][];
             /** Closes */
             closes: string[];
             /** Confirmed */
             confirmed: boolean;
             /** Do */
             do: string;
+            /** Extras */
+            extras: components["schemas"]["Extra"][];
             /** Fastener */
             fastener: string;
             /** Following */
             following: string | null;
+            /** Gear */
+            gear: components["schemas"]["ToolNeed"][];
+            /** Hours */
+            hours: [
+                number,
+                number
+            ] | null;
             joint: components["schemas"]["JointFacts"];
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -2242,6 +3429,10 @@ export interface components {
             number: string;
             /** Opens */
             opens: string[];
+            /** Parts */
+            parts: components["schemas"]["PartNeed"][];
+            /** People */
+            people: components["schemas"]["Role"][];
             /** Primary */
             primary: string;
             /** Seen */
@@ -2275,6 +3466,16 @@ export interface components {
             wide: string | null;
             /** Wrenches */
             wrenches: components["schemas"]["WrenchChoice"][];
+        };
+        /**
+         * TighteningStage
+         * @description One round of a joint: a torque, or an angle on top; with neither it is not given yet.
+         */
+        TighteningStage: {
+            /** Angle */
+            angle?: string | null;
+            /** Torque */
+            torque?: string | null;
         };
         /**
          * ToolChoice
@@ -2317,6 +3518,29 @@ export interface components {
             version: number;
             /** Who */
             who: string;
+        };
+        /**
+         * ToolFit
+         * @description The best tools of the shop for a limit: `share` is 2 U over the band (None for a one-sided limit), `fits` whether they
+         *     can ever prove "inside".
+         */
+        ToolFit: {
+            /** Fits */
+            fits: boolean;
+            /** Share */
+            share: number | null;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ToolNeed
+         * @description A tool that the step needs, and whether the shop has it.
+         */
+        ToolNeed: {
+            /** Name */
+            name: string;
+            /** State */
+            state: string;
         };
         /**
          * TrackFacts
@@ -2374,12 +3598,72 @@ export interface components {
         Waiting: {
             /** Because */
             because: string;
+            /**
+             * Kind
+             * @default safety
+             */
+            kind: string;
             /** Number */
             number: string;
             /** Step */
             step: string;
             /** Title */
             title: string;
+        };
+        /**
+         * WayAct
+         * @description A way of a school is chosen.
+         */
+        WayAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "way";
+            /** School */
+            school: string;
+            /** Way */
+            way: string;
+        };
+        /**
+         * WayView
+         * @description One way of a school, and whether it can be gone here.
+         */
+        WayView: {
+            /** Because */
+            because: string[];
+            /** Does */
+            does: string;
+            /** Held By */
+            held_by: string | null;
+            /** Hours */
+            hours: [
+                number,
+                number
+            ];
+            /** Id */
+            id: string;
+            /** Money */
+            money: [
+                number,
+                number
+            ];
+            /** Name */
+            name: string;
+            /** People */
+            people: number;
+            /** Possible */
+            possible: boolean;
+            /** Risks */
+            risks: string;
+            /** Sketch */
+            sketch: string | null;
+            /** Steps */
+            steps: number;
+            /** Suits */
+            suits: string;
+            /** Tools */
+            tools: string[];
         };
         /**
          * WhoEdit
@@ -3118,7 +4402,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LimitRow"][];
+                    "application/json": components["schemas"]["LimitBook"];
                 };
             };
             /** @description Bad Request */
@@ -3186,19 +4470,18 @@ export interface operations {
             };
         };
     };
-    edit_limit: {
+    read_limits: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 build: string;
-                limit: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LimitEdit"];
+                "application/json": components["schemas"]["LimitsFile"];
             };
         };
         responses: {
@@ -3208,8 +4491,174 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LimitView"];
+                    "application/json": components["schemas"]["Difference"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_limits_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_limits_toml: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {
@@ -3298,6 +4747,269 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LogView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    edit_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Edited"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_at_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanLook"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Difference"];
                 };
             };
             /** @description Bad Request */
@@ -3643,6 +5355,93 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShopView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    edit_gear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GearEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GearView"];
                 };
             };
             /** @description Bad Request */

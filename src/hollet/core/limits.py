@@ -11,13 +11,27 @@ from hollet.core.quantities.quantity import decimal_text, minus, round9
 from hollet.core.quantities.units import find_unit, from_canonical
 from hollet.core.verdicts import decision
 
-__all__ = ["Judgement", "Limit", "judge", "places", "shown"]
+__all__ = ["Judgement", "Limit", "SourceAnswer", "judge", "places", "shown"]
 
 VERDICTS = {"conforming": "inside", "not_conforming": "outside", "undecided": "too_close"}
 
 
+class SourceAnswer(BaseModel):
+    """What one source says of a limit, in the limit's unit."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", json_schema_serialization_defaults_required=True)
+    source: str
+    page: str | None = None
+    lo: str | None = None
+    hi: str | None = None
+    target: str | None = None
+
+
 class Limit(BaseModel):
-    """An allowed range, one- or two-sided; figures are decimal text in `unit`. Without a source it is assumed."""
+    """An allowed range, one- or two-sided; figures are decimal text in `unit`. Without a source it is assumed.
+
+    `answers` keeps what several sources say, side by side; `settled` once somebody chose; `own` names who decided it himself.
+    """
 
     model_config = ConfigDict(frozen=True, extra="forbid", json_schema_serialization_defaults_required=True)
     id: str
@@ -30,8 +44,17 @@ class Limit(BaseModel):
     step: str | None = None
     condition: str | None = None
     source: str | None = None
+    page: str | None = None
+    own: str | None = None
     safety: str | None = None
+    answers: tuple[SourceAnswer, ...] = ()
+    settled: bool = False
     version: int = 1
+
+    @property
+    def conflict(self) -> bool:
+        """Whether sources disagree and nobody has chosen yet."""
+        return not self.settled and len({(a.lo, a.hi, a.target) for a in self.answers}) > 1
 
     @property
     def given(self) -> bool:

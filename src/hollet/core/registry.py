@@ -127,4 +127,4 @@ def _load() -> None:
     from hollet.core import running, verdicts  # noqa: F401
     from hollet.core.measuring import bores  # noqa: F401
     from hollet.core.quantities import convert  # noqa: F401
-    from hollet.core.tightening import adapters, patterns  # noqa: F401
+    from hollet.core.tightening import adapters, generic, patterns  # noqa: F401

@@ -1,5 +1,6 @@
 """Whole builds out and in, attempts as CSV, and the check of everything."""
 
+import json
 from typing import Any
 
 from pydantic import ValidationError
@@ -10,7 +11,8 @@ from hollet.core.book.fold import BookState, state_after
 from hollet.core.book.run import attempts_of
 from hollet.core.book.status import plan_of
 from hollet.core.errors import Conflict, Refused
-from hollet.core.procedure.sheet import RunStep, Sheet
+from hollet.core.procedure.plan import Plan
+from hollet.core.procedure.sheet import RunStep
 from hollet.exchange.archive import FIELDS, pack, unpack
 from hollet.exchange.csv import table
 from hollet.services.workshop import SHOP, Workshop
@@ -44,16 +46,16 @@ def import_build(workshop: Workshop, data: bytes) -> str:
     """
     unpacked = unpack(data)
     facts, rows, state = _checked(unpacked.build, unpacked.entries)
-    build = str(facts["id"])
+    build, whole = str(facts["id"]), state.whole
+    assert whole is not None
     with workshop.database.write() as session:
         if session.get(BuildRow, build) is not None:
             raise Conflict("this build is here already: nothing was read in", reason_code="build_here")
         vehicle = facts["vehicle"]
         if session.get(VehicleRow, vehicle["id"]) is None:
-            session.add(VehicleRow(id=vehicle["id"], name=vehicle["name"], about=vehicle["about"], version=1))
+            session.add(VehicleRow(id=vehicle["id"], name=vehicle["name"], about=vehicle["about"], version=1, facts=json.dumps(whole.facts, sort_keys=True)))
             session.flush()
-        plan = plan_of(state).model_dump_json()
-        session.add(BuildRow(id=build, name=facts["name"], vehicle=vehicle["id"], made=facts["made"], plan=plan, version=1))
+        session.add(BuildRow(id=build, name=facts["name"], vehicle=vehicle["id"], made=facts["made"], plan=whole.model_dump_json(), version=1))
         session.flush()
         if any(journal.row_of(session, row.id) is not None for row in rows):
             raise Conflict("lines of this archive are here already under another build", reason_code="id_used")
@@ -117,7 +119,7 @@ def verify(workshop: Workshop) -> list[str]:
             lines.append(f"ok: log of {name}, {count} lines" if broken is None else f"broken: log of {name} at line {broken}")
             if plan and broken is None:
                 state = state_after(journal.entry_of(row) for row in journal.read(session, chain))
-                same = Sheet.model_validate_json(plan) == state.plan
+                same = Plan.model_validate_json(plan) == state.whole
                 lines.append(f"{'ok' if same else 'broken'}: plan of {name}, rebuilt from its log")
     return lines
 

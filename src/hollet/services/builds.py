@@ -1,7 +1,7 @@
-"""Builds: made from a sheet, listed in the Shop, shown at a bench, their limits edited."""
+"""Builds: made from sheets, listed in the Shop, shown at a bench."""
 
-import tomllib
-from typing import Any
+import json
+from collections.abc import Sequence
 
 from pydantic import BaseModel
 from sqlalchemy import select
@@ -9,21 +9,19 @@ from sqlalchemy import select
 from hollet.core.book import entries as b
 from hollet.core.book.bench import Bench, BookView, bench_of, book_view
 from hollet.core.book.gates import GATE_LINE, GateAnswer, OpenItem, gate_answers, open_items
-from hollet.core.book.measure import results_of
-from hollet.core.book.sentences import LogLine, line_of
+from hollet.core.book.sentences import line_of
 from hollet.core.book.status import plan_of
-from hollet.core.errors import Conflict, NotFound, Refused
-from hollet.core.limits import Limit
-from hollet.core.procedure.sheet import MeasureStep, Sheet, read_sheet
-from hollet.library.shelf import sheet_names, sheet_text
+from hollet.core.errors import Conflict, NotFound
+from hollet.core.procedure.changes import apply
+from hollet.core.procedure.drafting import FactAct, draft
+from hollet.core.procedure.plan import combine_sheets
+from hollet.services.gear import gear_of
+from hollet.services.sheets import find_sheet
 from hollet.services.workshop import Workshop
 from hollet.store import journal
-from hollet.store.models import BuildRow, SheetRow, VehicleRow
+from hollet.store.models import BuildRow, VehicleRow
 
-__all__ = ["BuildCard", "GateView", "LimitRow", "SheetCard", "bench", "cards", "edit_limit", "frame", "gate", "limits", "make_build",
-           "parse_sheet", "save_sheet", "sheet_cards"]  # fmt: skip
-
-MAX_SHEET = 1_000_000
+__all__ = ["BuildCard", "GateView", "bench", "cards", "frame", "gate", "make_build"]
 
 
 class BuildCard(BaseModel):
@@ -37,16 +35,6 @@ class BuildCard(BaseModel):
     frame: BookView
 
 
-class SheetCard(BaseModel):
-    """A sheet to make a build from."""
-
-    id: str
-    title: str
-    about: str
-    steps: int
-    shipped: bool
-
-
 class GateView(BaseModel):
     """The ladder: each rung's answer and what is left, in the order to clear."""
 
@@ -56,68 +44,23 @@ class GateView(BaseModel):
     line: str
 
 
-class LimitRow(BaseModel):
-    """One figure of the limit book."""
+def make_build(workshop: Workshop, *, sheets: Sequence[str], name: str, vehicle: str, about: str, who: str, build_id: str = "",
+               facts: dict[str, str] | None = None) -> str:  # fmt: skip
+    """A build with its own copy of the sheets; its first entry carries the whole. All in one transaction.
 
-    limit: Limit
-    words: str
-    steps: tuple[str, ...]
-
-
-def parse_sheet(text: str) -> Sheet:
-    """A sheet from TOML text; refused with line, field and what would be right."""
-    if len(text.encode()) > MAX_SHEET:
-        raise Refused("too_large", f"the sheet is larger than {MAX_SHEET // 1000} kB: a sheet is text, a few hundred lines", field="text")
-    try:
-        data = tomllib.loads(text)
-    except tomllib.TOMLDecodeError as error:
-        raise Refused("sheet_mistake", f"not readable as TOML: {error}", field="text") from error
-    except RecursionError as error:
-        raise Refused("sheet_mistake", "the sheet is nested too deeply", field="text") from error
-    return read_sheet(data, text)
-
-
-def sheet_cards(workshop: Workshop) -> tuple[SheetCard, ...]:
-    """Shipped and uploaded sheets."""
-    cards = []
-    with workshop.database.read() as session:
-        own = [(row.id, row.text) for row in session.execute(select(SheetRow)).scalars()]
-    for name, text, shipped in [(n, sheet_text(n), True) for n in sheet_names()] + [(i, t, False) for i, t in own]:
-        sheet = parse_sheet(text)
-        cards.append(SheetCard(id=name, title=sheet.title, about=sheet.about, steps=len(sheet.step), shipped=shipped))
-    return tuple(cards)
-
-
-def save_sheet(workshop: Workshop, text: str) -> SheetCard:
-    """Check and keep an uploaded sheet; nothing is kept of one with a mistake."""
-    sheet = parse_sheet(text)
-    if sheet.id in sheet_names():
-        raise Conflict(f"the id '{sheet.id}' belongs to a sheet that ships: give yours another id", reason_code="id_used")
-    with workshop.database.write() as session:
-        row = session.get(SheetRow, sheet.id)
-        if row is None:
-            session.add(SheetRow(id=sheet.id, title=sheet.title, text=text, version=1))
-        else:
-            row.title, row.text, row.version = sheet.title, text, row.version + 1
-    return SheetCard(id=sheet.id, title=sheet.title, about=sheet.about, steps=len(sheet.step), shipped=False)
-
-
-def _sheet(workshop: Workshop, sheet_id: str) -> Sheet:
-    if sheet_id in sheet_names():
-        return parse_sheet(sheet_text(sheet_id))
-    with workshop.database.read() as session:
-        row = session.get(SheetRow, sheet_id)
-        if row is None:
-            raise NotFound("sheet", sheet_id)
-        return parse_sheet(row.text)
-
-
-def make_build(workshop: Workshop, *, sheet: str, name: str, vehicle: str, about: str, who: str, build_id: str = "") -> str:
-    """A build with its own copy of the sheet; its first entry carries the whole. All in one transaction."""
-    plan = _sheet(workshop, sheet)
+    Raises
+    ------
+    NotFound, Refused
+        No such sheet; the sheets contradict each other; a fact that cannot be.
+    """
+    found_sheets = [sheet for name in sheets if (sheet := find_sheet(workshop, name)) is not None]
+    plan = combine_sheets(found_sheets)
+    known = {k: v for k, v in _vehicle_facts(workshop, vehicle).items() if k in plan.all_facts()} | (facts or {})
+    for fact, value in known.items():
+        plan = apply(plan, draft(plan, FactAct(act="fact", fact=fact, value=value), set(), who))
     build = build_id or workshop.new_id()
-    body = b.PlanEdited(what=f"plan made from the sheet {plan.title}"[:200], sheet=plan)
-    draft = workshop.draft(build, "plan edited", body, who)
+    body = b.PlanEdited(what=f"plan made from {plan.title}"[:200], sheet=plan)
+    first = workshop.draft(build, "plan edited", body, who)
     with workshop.database.write() as session:
         if session.get(BuildRow, build) is not None:
             raise Conflict("this build is made already", reason_code="id_used")
@@ -125,12 +68,19 @@ def make_build(workshop: Workshop, *, sheet: str, name: str, vehicle: str, about
         if found is None:
             found = VehicleRow(id=workshop.new_id(), name=vehicle, about=about, version=1)
             session.add(found)
-            session.flush()
-        session.add(BuildRow(id=build, name=name, vehicle=found.id, made=draft.time, plan=plan.model_dump_json(), version=1))
+        found.facts = json.dumps(plan.facts, sort_keys=True)
         session.flush()
-        journal.append(session, draft)
+        session.add(BuildRow(id=build, name=name, vehicle=found.id, made=first.time, plan=plan.model_dump_json(), version=1))
+        session.flush()
+        journal.append(session, first)
     workshop.tell("", 0)
     return build
+
+
+def _vehicle_facts(workshop: Workshop, vehicle: str) -> dict[str, str]:
+    with workshop.database.read() as session:
+        row = session.execute(select(VehicleRow).where(VehicleRow.name == vehicle)).scalar_one_or_none()
+        return dict(json.loads(row.facts)) if row else {}
 
 
 def _card(workshop: Workshop, row: tuple[str, str, str, str]) -> BuildCard:
@@ -166,7 +116,7 @@ def bench(workshop: Workshop, build: str, step: str) -> Bench:
         found = plan_of(state).find_step(step)
         if found is None:
             raise NotFound("step", step)
-        return bench_of(state, found, tuple(workshop.tools().values()))
+        return bench_of(state, found, tuple(workshop.tools().values()), gear_of(workshop))
 
 
 def gate(workshop: Workshop, build: str) -> GateView:
@@ -178,65 +128,3 @@ def gate(workshop: Workshop, build: str) -> GateView:
         notes += [line_of(state, e).text for e in state.entries.values() if e.kind == "concession" and e.id not in state.struck]
         return GateView(rungs=gate_answers(state, tools, items), nothing=tuple(i for i in items if i.blocks == "nothing"),
                         notes=tuple(notes), line=GATE_LINE)  # fmt: skip
-
-
-def limits(workshop: Workshop, build: str) -> tuple[LimitRow, ...]:
-    """The limit book of a build."""
-    with workshop.held(build) as state:
-        plan = plan_of(state)
-        return tuple(
-            LimitRow(limit=limit, words=limit.words(), steps=tuple(s.number for s in plan.step if limit.id in _limits_used(s)))
-            for limit in plan.limit
-        )
-
-
-def _limits_used(step: Any) -> set[str]:
-    used = {getattr(step, key, None) for key in ("amount", "time_limit", "total_limit", "pressure", "pressure_by", "coolant")}
-    return {u for u in used if isinstance(u, str)} | {r.limit for r in getattr(step, "result", ())}
-
-
-def edit_limit(workshop: Workshop, build: str, limit_id: str, changes: dict[str, str | None], *, version: int, who: str,
-               entry_id: str, reason: str | None = None) -> tuple[LogLine, tuple[str, ...]]:  # fmt: skip
-    """Edit a limit: plan and entry in one transaction. Returns the line and the verdicts that turned, in words.
-
-    Raises
-    ------
-    Conflict
-        The limit was edited since `version`.
-    Refused
-        A figure cannot be read, or the lower limit lies above the upper.
-    """
-    with workshop.held(build) as state:
-        plan = plan_of(state)
-        before = plan.find_limit(limit_id)
-        if before is None:
-            raise NotFound("limit", limit_id)
-        if entry_id in state.entries:
-            return line_of(state, state.entries[entry_id]), ()
-        if before.version != version:
-            raise Conflict(f"{before.name} was edited by somebody else: {before.words()} now", reason_code="moved_on")
-        after = before.model_copy(update={**changes, "version": before.version + 1})
-        for key in ("lo", "hi", "target"):
-            after.figure(key)
-        lo, hi = after.figure("lo"), after.figure("hi")
-        if lo is not None and hi is not None and lo > hi:
-            raise Refused("limits_reversed", "the lower limit lies above the upper limit", field="lo")
-        old = _verdicts(workshop, state)
-        body = b.PlanEdited(what=before.name, path=f"limit/{limit_id}", before=before, after=after, reason=reason)
-        edited = plan.model_copy(update={"limit": tuple(after if x.id == limit_id else x for x in plan.limit)})
-        draft = workshop.draft(build, "plan edited", body, who, entry_id=entry_id)
-        entry = workshop.write(build, state, draft, plan=edited.model_dump_json())
-        new = _verdicts(workshop, state)
-        turned = tuple(f"{name}: {old[name]} became {new[name]}" for name in old if new.get(name) != old[name])
-        return line_of(state, entry), turned
-
-
-def _verdicts(workshop: Workshop, state: Any) -> dict[str, str]:
-    words = {"too_close": "too close to call"}
-    found = {}
-    for step in plan_of(state).step:
-        if isinstance(step, MeasureStep):
-            for result in results_of(state, step):
-                if result.readings:
-                    found[f"{step.number} {result.name}"] = words.get(result.judgement.verdict, result.judgement.verdict)
-    return found

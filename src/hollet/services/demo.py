@@ -110,7 +110,7 @@ def _tools(workshop: Workshop) -> None:
 
 
 def _engine_of_one(workshop: Workshop, clock: DemoClock, now: datetime) -> None:
-    build = make_build(workshop, sheet="top-end", name="One: engine, top end", vehicle="One",
+    build = make_build(workshop, sheets=["top-end"], name="One: engine, top end", vehicle="One",
                        about="Ostrel Dunlin 2.0, 1991, engine out on the stand", who="MK")  # fmt: skip
     script = Script(workshop, clock, build, "MK")
     for days, steps in _take_down():
@@ -174,6 +174,6 @@ def _head_bolts(script: Script, now: datetime) -> None:
 
 
 def _spare_engine(workshop: Workshop, clock: DemoClock) -> None:
-    build = make_build(workshop, sheet="top-end", name="Spare engine: top end", vehicle="Spare engine",
+    build = make_build(workshop, sheets=["top-end"], name="Spare engine: top end", vehicle="Spare engine",
                        about="Ostrel Dunlin 2.0, on the bench under the window", who="TR")  # fmt: skip
     Script(workshop, clock, build, "TR").done("limits_read")

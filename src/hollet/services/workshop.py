@@ -1,6 +1,7 @@
 """The running Hollet: one database, the clock, the folded builds, and who listens to them."""
 
 import gc
+import json
 import threading
 from collections import OrderedDict
 from collections.abc import Callable, Iterator
@@ -15,9 +16,10 @@ from hollet.core.book.entries import Body, Entry
 from hollet.core.book.fold import BookState, fold
 from hollet.core.errors import NotFound, Refused
 from hollet.core.instruments import Instrument
+from hollet.core.procedure.plan import Plan
 from hollet.store import journal
 from hollet.store.database import Database
-from hollet.store.models import BuildRow, InstrumentRow, ShopRow
+from hollet.store.models import BuildRow, InstrumentRow, ShopRow, VehicleRow
 
 __all__ = ["SHOP", "Clock", "Workshop", "utc_text"]
 
@@ -84,14 +86,17 @@ class Workshop:
                 self._states.popitem(last=False)
         return state
 
-    def write(self, build: str, state: BookState, draft: journal.Draft, plan: str | None = None) -> Entry:
-        """Append one entry, and the edited plan with it, in one transaction; then fold it and tell the listeners."""
+    def write(self, build: str, state: BookState, draft: journal.Draft, plan: Plan | None = None, facts: dict[str, str] | None = None) -> Entry:
+        """Append one entry, and with it the edited plan and the vehicle's facts, in one transaction; then fold and tell."""
         with self.database.write() as session:
             row = journal.append(session, draft, (state.head, state.last_hash))
             if plan is not None:
                 built = session.get(BuildRow, build)
                 assert built is not None
-                built.plan, built.version = plan, built.version + 1
+                built.plan, built.version = plan.model_dump_json(), built.version + 1
+                vehicle = session.get(VehicleRow, built.vehicle) if facts is not None else None
+                if vehicle is not None:
+                    vehicle.facts, vehicle.version = json.dumps(facts, sort_keys=True), vehicle.version + 1
         entry = journal.entry_of(row)
         fold(state, entry)
         state.last_hash = row.hash

@@ -10,7 +10,7 @@ from sqlalchemy import func, select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
-from hollet.core.book.entries import KINDS, Body, Entry
+from hollet.core.book.entries import KINDS, VERSIONS, Body, Entry, lifted
 from hollet.core.errors import Conflict
 from hollet.store.models import EntryRow
 
@@ -29,7 +29,6 @@ class Draft:
     kind: str
     body: Body
     sent: str = ""
-    version: int = 1
 
 
 @dataclass(slots=True)
@@ -91,7 +90,7 @@ def append(session: Session, draft: Draft, expected: tuple[int, str] | None = No
     seq, previous = expected or head(session, draft.chain)
     row = EntryRow(
         id=draft.id, chain=draft.chain, seq=seq + 1, time=draft.time, bench_time=draft.bench_time, who=draft.who,
-        kind=draft.kind, version=draft.version, body=body_text(draft.body), sent=draft.sent,
+        kind=draft.kind, version=VERSIONS.get(draft.kind, 1), body=body_text(draft.body), sent=draft.sent,
         strikes=draft.body.entry if draft.kind == "strike" else None,  # type: ignore[attr-defined]
     )  # fmt: skip
     row.hash = chain_hash(previous, row)
@@ -114,7 +113,10 @@ def read(session: Session, chain: str, after: int = 0, limit: int | None = None)
 
 def entry_of(row: Line | EntryRow) -> Entry:
     """The entry as the fold takes it."""
-    body = KINDS[row.kind].model_validate_json(row.body)
+    if row.version == VERSIONS.get(row.kind, 1):
+        body = KINDS[row.kind].model_validate_json(row.body)
+    else:
+        body = KINDS[row.kind].model_validate(lifted(row.kind, row.version, json.loads(row.body)))
     return Entry(row.id, row.seq, row.time, row.bench_time, row.who, row.kind, body, row.version)
 
 

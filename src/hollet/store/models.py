@@ -3,7 +3,7 @@
 from sqlalchemy import ForeignKey, Integer, Text, UniqueConstraint
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
-__all__ = ["Base", "BuildRow", "EntryRow", "InstrumentRow", "SheetRow", "ShopRow", "VehicleRow"]
+__all__ = ["Base", "BuildRow", "EntryRow", "GearRow", "InstrumentRow", "SheetRow", "ShopRow", "VehicleRow"]
 
 
 class Base(DeclarativeBase):
@@ -21,13 +21,14 @@ class ShopRow(Base):
 
 
 class VehicleRow(Base):
-    """A vehicle; `about` is what the frame says of it."""
+    """A vehicle; `about` is what the frame says of it, `facts` what was last known of it, JSON."""
 
     __tablename__ = "vehicle"
     id: Mapped[str] = mapped_column(Text, primary_key=True)
     name: Mapped[str] = mapped_column(Text)
     about: Mapped[str] = mapped_column(Text)
     version: Mapped[int] = mapped_column(Integer)
+    facts: Mapped[str] = mapped_column(Text, default="{}", server_default="{}")
 
 
 class BuildRow(Base):
@@ -48,6 +49,18 @@ class InstrumentRow(Base):
     __tablename__ = "instrument"
     id: Mapped[str] = mapped_column(Text, primary_key=True)
     tool: Mapped[str] = mapped_column(Text)
+    version: Mapped[int] = mapped_column(Integer)
+
+
+class GearRow(Base):
+    """A tool that does not measure, by its name in lower case: owned, borrowed, missing, broken or lent."""
+
+    __tablename__ = "gear"
+    id: Mapped[str] = mapped_column(Text, primary_key=True)
+    name: Mapped[str] = mapped_column(Text)
+    state: Mapped[str] = mapped_column(Text)
+    whose: Mapped[str | None] = mapped_column(Text, nullable=True)
+    back_by: Mapped[str | None] = mapped_column(Text, nullable=True)
     version: Mapped[int] = mapped_column(Integer)
 
 

@@ -18,7 +18,7 @@ from hollet import __version__
 from hollet.core.errors import Conflict, HolletError, NotFound, Refused, Unavailable
 from hollet.services.workshop import Workshop
 from hollet.web.models import Problem
-from hollet.web.routers import builds, compute, shop
+from hollet.web.routers import builds, compute, plans, shop
 
 __all__ = ["DIST", "STATUS", "create_app"]
 
@@ -69,7 +69,7 @@ def create_app(workshop: Workshop, dist: Path = DIST) -> FastAPI:
                   generate_unique_id_function=_name)  # fmt: skip
     app.state.workshop = workshop
     app.add_middleware(LocalOnly)
-    for router in (shop.router, builds.router, compute.router):
+    for router in (shop.router, builds.router, plans.router, compute.router):
         app.include_router(router, prefix="/api")
     _errors(app)
     _live(app, workshop)

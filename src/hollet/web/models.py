@@ -1,6 +1,6 @@
 """What screens send and get that is not one of the core's own models."""
 
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -8,9 +8,12 @@ from hollet.core.book.bench import Bench
 from hollet.core.book.edits import Edit
 from hollet.core.book.sentences import LogLine
 from hollet.core.instruments import Instrument
-from hollet.services.builds import BuildCard, SheetCard
+from hollet.core.procedure.drafting import PlanAct
+from hollet.services.builds import BuildCard
+from hollet.services.gear import GearView
+from hollet.services.sheets import SheetCard
 
-__all__ = ["AppendView", "BuildEdit", "EntryEdit", "LimitEdit", "LimitView", "Problem", "QuantityEdit", "QuantityView",
+__all__ = ["AppendView", "BuildEdit", "EntryEdit", "GearEdit", "LimitsFile", "PlanEdit", "PlanLook", "Problem", "QuantityEdit", "QuantityView",
            "SetGaugeEdit", "SheetEdit", "ShopView", "StandsView", "ToolEdit", "WhoEdit"]  # fmt: skip
 
 
@@ -57,6 +60,7 @@ class ShopView(BaseModel):
     builds: list[BuildCard]
     sheets: list[SheetCard]
     tools: list[Instrument]
+    gear: list[GearView]
     presets: list[dict[str, Any]]
 
 
@@ -67,10 +71,11 @@ class WhoEdit(Model):
 
 
 class BuildEdit(WhoEdit):
-    """A new build from a sheet."""
+    """A new build from one sheet or several, with what is known of the vehicle."""
 
     id: str = Field(pattern=r"^[0-9a-f-]{36}$")
-    sheet: str = Field(min_length=1, max_length=60)
+    sheets: list[str] = Field(min_length=1, max_length=12)
+    facts: dict[str, str] = Field(default={}, max_length=60)
     name: str = Field(min_length=1, max_length=80)
     vehicle: str = Field(min_length=1, max_length=80)
     about: str = Field(min_length=1, max_length=200)
@@ -97,23 +102,41 @@ class SetGaugeEdit(WhoEdit):
     setting: str = Field(min_length=1, max_length=40)
 
 
-class LimitEdit(WhoEdit):
-    """A limit as edited: the figures and the source; null takes a figure away."""
+Version = Annotated[int, Field(ge=0, le=2**53)]
+
+
+class PlanEdit(WhoEdit):
+    """Acts on the plan, taken together; `version` is that of the desk that was looked at."""
 
     id: str = Field(pattern=r"^[0-9a-f-]{36}$")
-    version: int = Field(ge=1, le=2**53)
-    lo: str | None = Field(max_length=40)
-    hi: str | None = Field(max_length=40)
-    target: str | None = Field(max_length=40)
-    source: str | None = Field(max_length=200)
+    version: Version
+    acts: list[PlanAct] = Field(min_length=1, max_length=40)
     reason: str | None = Field(default=None, max_length=1000)
 
 
-class LimitView(BaseModel):
-    """The line written, and the verdicts that turned."""
+class PlanLook(WhoEdit):
+    """Acts whose difference is asked for; nothing is written."""
 
-    line: LogLine
-    turned: list[str]
+    acts: list[PlanAct] = Field(min_length=1, max_length=40)
+
+
+class LimitsFile(WhoEdit):
+    """Limits to read in, as text; with `take` false only the difference is told."""
+
+    id: str = Field(pattern=r"^[0-9a-f-]{36}$")
+    text: str = Field(max_length=2_000_000)
+    form: Literal["csv", "toml"]
+    take: bool = False
+
+
+class GearEdit(WhoEdit):
+    """What is said of a tool that does not measure; `version` 0 for a new one."""
+
+    name: str = Field(min_length=1, max_length=80)
+    state: Literal["owned", "borrowed", "missing", "broken", "lent"]
+    whose: str | None = Field(default=None, max_length=80)
+    back_by: str | None = Field(default=None, max_length=40)
+    version: Version
 
 
 class QuantityEdit(Model):

@@ -197,6 +197,8 @@ def _torqued(step: Step, joint: Joint, facts: JointFacts, edit: e.FastenerEdit) 
         if not turn:
             raise Conflict(f"bolt {edit.bolt} is at stage {bolt.stage}; next is bolt {facts.next_bolt}, stage {facts.next_stage}")
     kind, asked, _ = stage_ask(joint, stage)
+    if asked is None:
+        raise Refused("torque_not_given", f"the torque of stage {stage} is not given yet: write it into the limit book first", field="stage")
     percent, assumed = tolerance_of(joint)
     unit = "deg" if kind == "angle" else "N·m"
     wrench, adapter = facts.wrench, facts.adapter
@@ -265,6 +267,10 @@ def _decision(state: BookState, edit: e.DecisionEdit, tools: Tools) -> b.Body:
         dry_run_request(DryRun(seconds=Quantity(value=edit.seconds, unit="s"), accepted=edit.reason is not None,
                                limit=Quantity(value=DRY_RUN_S, unit="s")))  # fmt: skip
         return b.Decision(step=step.id, about="dry_run", seconds=edit.seconds, reason=edit.reason)
+    if edit.about == "last_chance":
+        if edit.reason is None or all(chance.thing != edit.thing for chance in step.last_chance):
+            raise Refused("no_reason", "to let a last chance go name the thing and the reason", field="reason")
+        return b.Decision(step=step.id, about="last_chance", thing=edit.thing, reason=edit.reason)
     joint, _ = _joint(state, step)
     if edit.about == "wrench":
         wrench = _tool(tools, edit.wrench or "")

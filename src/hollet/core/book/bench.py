@@ -11,14 +11,17 @@ from hollet.core.book.entries import Entry
 from hollet.core.book.fold import BookState
 from hollet.core.book.gates import GateAnswer, OpenItem, dry_run_decision, gate_answers, left_open, open_items
 from hollet.core.book.measure import ReadingFacts, ResultFacts, readings_of, results_of
+from hollet.core.book.plandesk import Gear
 from hollet.core.book.run import AttemptFacts, attempts_of, cranked_s
 from hollet.core.book.sentences import LogLine, line_of
 from hollet.core.book.status import SETTLED, StepStatus, current_step, plan_of, statuses, waiting_for
 from hollet.core.book.tighten import JointFacts, Setting, joint_facts, setting_for, stage_ask
+from hollet.core.book.windows import Chance, chances
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument, combine, reading_share
 from hollet.core.limits import Judgement, Limit, judge
 from hollet.core.procedure.precedence import Waiting
+from hollet.core.procedure.schools import Extra
 from hollet.core.procedure.sheet import (
     RUNGS,
     STAGES,
@@ -27,7 +30,9 @@ from hollet.core.procedure.sheet import (
     CheckStep,
     FillStep,
     MeasureStep,
+    PartNeed,
     RemoveStep,
+    Role,
     RunStep,
     Step,
     TightenStep,
@@ -91,6 +96,13 @@ class BookView(View):
     title: str
 
 
+class ToolNeed(View):
+    """A tool that the step needs, and whether the shop has it."""
+
+    name: str
+    state: str
+
+
 class BenchBase(View):
     """What all benches share."""
 
@@ -106,6 +118,13 @@ class BenchBase(View):
     status: StepStatus
     settled: bool
     lacking: str | None
+    gear: tuple[ToolNeed, ...]
+    people: tuple[Role, ...]
+    parts: tuple[PartNeed, ...]
+    hours: tuple[float, float] | None
+    chances: tuple[Chance, ...]
+    ahead: tuple[str, ...]
+    extras: tuple[Extra, ...]
     waits: tuple[Waiting, ...]
     blocks: str
     opens: tuple[str, ...]
@@ -276,12 +295,12 @@ def _resume(state: BookState, known: dict[str, StepStatus]) -> Resume | None:
     return Resume(title=title, line=line, loose=loose if left else "Nothing is left open.", since=last.time)
 
 
-def bench_of(state: BookState, step: Step, tools: Sequence[Instrument]) -> Bench:
+def bench_of(state: BookState, step: Step, tools: Sequence[Instrument], gear: Gear) -> Bench:
     """The bench of one step."""
-    return BENCHES[type(step)](state, step, tools, _base(state, step))
+    return BENCHES[type(step)](state, step, tools, _base(state, step, gear))
 
 
-def _base(state: BookState, step: Step) -> dict[str, Any]:
+def _base(state: BookState, step: Step, gear: Gear) -> dict[str, Any]:
     plan = plan_of(state)
     known = statuses(state)
     live = state.of_step(step.id)
@@ -292,6 +311,9 @@ def _base(state: BookState, step: Step) -> dict[str, Any]:
         "step": step.id, "number": step.number, "title": step.title, "stage": step.stage, "stage_name": STAGES[step.stage],
         "do": step.do, "why": step.why, "caution": step.caution, "status": known[step.id],
         "settled": known[step.id].status in SETTLED, "lacking": lacking(state, step),
+        "gear": tuple(ToolNeed(name=tool, state=gear.tools.get(tool.casefold(), "not in the list yet")) for tool in step.tools),
+        "people": step.people, "parts": step.parts, "hours": step.hours, "chances": chances(state, step),
+        "ahead": _ahead(state, later, step), "extras": tuple(x for x in plan.extra if x.at == step.id and x.id not in plan.extras),
         "confirmed": confirm is None or any(e.kind == "confirmed" and e.body.what == confirm for e in live),
         "waits": waiting_for(state, step.id, known), "blocks": RUNGS.get(blocks_of(step), "nothing"),
         "opens": tuple(o.what for o in step.opens), "closes": tuple(opened.get(c, c) for c in step.closes),
@@ -299,6 +321,14 @@ def _base(state: BookState, step: Step) -> dict[str, Any]:
         "seen": state.seen.get(f"step:{step.id}", 0), "primary": PRIMARY.get(step.kind, "It is done"),
         "lines": tuple(line_of(state, e) for e in _all_of_step(state, step.id)[-12:]),
     }  # fmt: skip
+
+
+def _ahead(state: BookState, later: Sequence[Step], step: Step) -> tuple[str, ...]:
+    """Last chances of the step that comes next, announced one step early."""
+    if not later:
+        return ()
+    waiting = [c.thing for c in chances(state, later[0]) if c.state in ("open", "no step") and c.step != step.id]
+    return tuple(f"last chance before {later[0].number}: {thing}" for thing in waiting)
 
 
 def _all_of_step(state: BookState, step: str) -> list[Entry]:

@@ -5,6 +5,8 @@ from hollet.core.book.measure import results_of
 from hollet.core.book.run import attempts_of
 from hollet.core.book.status import plan_of
 from hollet.core.book.tighten import joint_facts
+from hollet.core.book.windows import chances
+from hollet.core.procedure.schools import agreement_state
 from hollet.core.procedure.sheet import FillStep, MeasureStep, RunStep, Step, TightenStep
 
 __all__ = ["lacking"]
@@ -15,6 +17,12 @@ def lacking(state: BookState, step: Step) -> str | None:
     live = state.of_step(step.id)
     if step.caution is not None and step.caution.confirm and not any(x.kind == "confirmed" and x.body.what == step.caution.confirm for x in live):
         return f"not confirmed: {step.caution.confirm}"
+    clash = next((a for a in plan_of(state).agreement if a.step == step.id and agreement_state(a, plan_of(state).parts).state == "clash"), None)
+    if clash is not None:
+        return agreement_state(clash, plan_of(state).parts).words
+    chance = next((c for c in chances(state, step) if c.state in ("open", "no step")), None)
+    if chance is not None:
+        return f"after this nobody reaches it: {chance.thing}, {chance.because}"
     if isinstance(step, MeasureStep):
         missing = [r.name for r in step.reading if not state.live(f"reading:{r.id}")]
         if missing:

@@ -5,7 +5,8 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from hollet.core.book.entries import Adapter, Body, Reason, Short, Tightness
-from hollet.core.procedure.sheet import BagLine, Rung
+from hollet.core.procedure.sheet import BagLine
+from hollet.core.procedure.words import Rung
 
 __all__ = ["Edit"]
 
@@ -137,11 +138,12 @@ class NoteEdit(Body):
 
 
 class DecisionEdit(Body):
-    """A wrench chosen, a bolt passed over, or a dry run decided."""
+    """A wrench chosen, a bolt passed over, a dry run decided, or a last chance let go."""
 
     kind: Literal["decision"]
     step: str
-    about: Literal["wrench", "pass_over", "dry_run"]
+    about: Literal["wrench", "pass_over", "dry_run", "last_chance"]
+    thing: str | None = None
     bolt: int | None = None
     stage: int | None = None
     wrench: str | None = None

@@ -7,10 +7,13 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from hollet.core.instruments import Instrument
 from hollet.core.limits import Limit
-from hollet.core.procedure.sheet import BagLine, Opens, Rung, Sheet
+from hollet.core.procedure.changes import Change
+from hollet.core.procedure.plan import Plan
+from hollet.core.procedure.sheet import BagLine, Opens
+from hollet.core.procedure.words import Rung
 from hollet.core.quantities.quantity import Quantity
 
-__all__ = ["KINDS", "Body", "Entry", "Tightness"]
+__all__ = ["KINDS", "VERSIONS", "Body", "Entry", "Tightness", "lifted"]
 
 Reason = Annotated[str, Field(min_length=3, max_length=1000)]
 Short = Annotated[str, Field(min_length=1, max_length=200)]
@@ -29,17 +32,15 @@ class Body(BaseModel):
 
 
 class PlanEdited(Body):
-    """The plan was made (`before` empty, `sheet` whole) or one thing of it changed."""
+    """The plan was made (`sheet`, whole) or changed (`changes`, each with before and after)."""
 
     what: Short
-    sheet: Sheet | None = None
-    path: str | None = None
-    before: Limit | None = None
-    after: Limit | None = None
+    sheet: Plan | None = None
+    changes: tuple[Change, ...] = ()
     reason: str | None = None
 
     def subject(self) -> str:
-        return f"plan:{self.path or ''}"
+        return "plan"
 
 
 class StepBody(Body):
@@ -194,10 +195,11 @@ class Note(Body):
 
 
 class Decision(StepBody):
-    """A choice with its reason: the wrench for a joint, a bolt passed over, one dry run."""
+    """A choice with its reason: the wrench for a joint, a bolt passed over, one dry run, a last chance let go."""
 
-    about: Literal["wrench", "pass_over", "dry_run"]
+    about: Literal["wrench", "pass_over", "dry_run", "last_chance"]
     joint: str | None = None
+    thing: str | None = None
     bolt: int | None = None
     stage: int | None = None
     wrench: Instrument | None = None
@@ -283,13 +285,37 @@ class ToolEdited(Body):
         return f"tool:{self.tool.id}"
 
 
+class GearEdited(Body):
+    """A tool that does not measure, as it is from now on (shop log only)."""
+
+    name: Short
+    state: Literal["owned", "borrowed", "missing", "broken", "lent"]
+    whose: str | None = None
+    back_by: str | None = None
+
+    def subject(self) -> str:
+        return f"gear:{self.name.casefold()}"
+
+
 KINDS: dict[str, type[Body]] = {
     "plan edited": PlanEdited, "started": Started, "done": Done, "reopened": Reopened, "skipped": Skipped,
     "confirmed": Confirmed, "reading": Reading, "concession": Concession, "disposition": Disposition,
     "fastener": Fastener, "left open": LeftOpen, "undone": Undone, "bagged": Bagged, "note": Note, "decision": Decision,
     "attempt started": AttemptStarted, "samples": Samples, "attempt ended": AttemptEnded, "strike": Strike,
-    "tool edited": ToolEdited,
+    "tool edited": ToolEdited, "gear edited": GearEdited,
 }  # fmt: skip
+
+
+VERSIONS = {"plan edited": 2}
+"""Version of a kind's body where it is not 1; `lifted` brings older ones up."""
+
+
+def lifted(kind: str, version: int, body: dict[str, Any]) -> dict[str, Any]:
+    """An older body in today's form; the stored text stays as it was hashed."""
+    if kind == "plan edited" and version == 1:
+        changes = [{"op": "limit", "before": body.get("before"), "after": body["after"]}] if body.get("after") else []
+        return {key: body[key] for key in ("what", "sheet", "reason") if key in body} | {"changes": changes}
+    return body
 
 
 @dataclass(frozen=True, slots=True, eq=False)

@@ -10,7 +10,8 @@ from dataclasses import dataclass, field
 from typing import Any, TypeVar, cast
 
 from hollet.core.book.entries import Entry
-from hollet.core.procedure.sheet import Sheet
+from hollet.core.procedure.changes import apply
+from hollet.core.procedure.plan import Plan, Selection, select
 
 T = TypeVar("T")
 
@@ -21,7 +22,9 @@ __all__ = ["BookState", "fold", "state_after"]
 class BookState:
     """Facts of one build. Advanced in place by its one owner; readers must not change it."""
 
-    plan: Sheet | None = None
+    whole: Plan | None = None
+    selection: Selection | None = None
+    edits: int = 0
     head: int = 0
     last_hash: str = ""
     entries: dict[str, Entry] = field(default_factory=dict)
@@ -33,7 +36,12 @@ class BookState:
     bags: dict[int, list[Entry]] = field(default_factory=lambda: defaultdict(list))
     opened: dict[str, list[Entry]] = field(default_factory=lambda: defaultdict(list))
     runs: dict[str, list[str]] = field(default_factory=lambda: defaultdict(list))
-    memo: dict[tuple[str, ...], tuple[Any, Sheet | None, Any]] = field(default_factory=dict, compare=False, repr=False)
+    memo: dict[tuple[str, ...], tuple[Any, Plan | None, Any]] = field(default_factory=dict, compare=False, repr=False)
+
+    @property
+    def plan(self) -> Plan | None:
+        """The plan with the steps that apply; `whole` has them all."""
+        return self.selection.plan if self.selection is not None else None
 
     def live(self, subject: str) -> list[Entry]:
         """Entries of a subject that are not struck, oldest first."""
@@ -71,7 +79,9 @@ def fold(state: BookState, entry: Entry) -> BookState:
         _strike(state, entry)
         return state
     if entry.kind == "plan edited":
-        state.plan = planned(state.plan, entry)
+        state.whole = planned(state.whole, entry)
+        state.edits += 1
+        state.selection = select(state.whole) if state.whole is not None else None
         return state
     state.by_subject[subject].append(entry)
     step = getattr(entry.body, "step", None)
@@ -119,15 +129,12 @@ def _strike(state: BookState, entry: Entry) -> None:
         state.runs[target.body.step].remove(target.body.attempt)
 
 
-def planned(plan: Sheet | None, entry: Entry) -> Sheet | None:
-    """The plan after a plan edit."""
+def planned(plan: Plan | None, entry: Entry) -> Plan | None:
+    """The whole plan after a plan edit."""
     body = entry.body
     if body.sheet is not None:
         return body.sheet  # type: ignore[no-any-return]
-    if plan is None or body.after is None:
-        return plan
-    limits = tuple(body.after if limit.id == body.after.id else limit for limit in plan.limit)
-    return plan.model_copy(update={"limit": limits})
+    return plan if plan is None else apply(plan, body.changes)
 
 
 def state_after(entries: Iterable[Entry], state: BookState | None = None) -> BookState:

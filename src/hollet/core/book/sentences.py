@@ -66,8 +66,8 @@ def _text(state: BookState, entry: Entry) -> str:
     title = step.title if step else getattr(body, "step", "") or ""
     if kind == "plan edited":
         if body.sheet is not None:
-            return f"plan made from the sheet: {body.sheet.title}, {len(body.sheet.step)} steps"
-        return f"{body.what}: {body.before.words()} became {body.after.words()}" + (f", {body.reason}" if body.reason else "")
+            return f"plan made from: {body.sheet.title}, {len(body.sheet.step)} steps"
+        return body.what + (f": {body.reason}" if body.reason else "")  # type: ignore[no-any-return]
     if kind == "reading":
         spec = next((r.name for s in plan.step for r in getattr(s, "reading", ()) if r.id == body.reading), title)
         values = ", ".join(_shown(q.value, q.unit, body.instrument) for q in body.values)
@@ -127,6 +127,8 @@ def _decision(body: Any) -> str:
         adapter = body.adapter
         with_it = f" with an adapter of {adapter.length:g} mm at {adapter.angle:g}°" if adapter and adapter.length else ""
         return f"wrench {body.wrench.code}{with_it}{reason}"
+    if about == "last_chance":
+        return f"last chance let go, {body.thing}{reason}"
     if about == "dry_run":
         return f"one run of {body.seconds:g} s without coolant decided{reason}"
     return f"bolt {body.bolt} passed over at stage {body.stage}{reason}"
@@ -150,5 +152,6 @@ TEXTS: dict[str, Callable[[Any, str], str]] = {
     "samples": lambda b, t: "; ".join(f"{s.t:.0f} s " + (s.seen or s.typed or ("lamp out" if s.lamp_out else "")) for s in b.samples[:4]),
     "attempt ended": lambda b, t: f"key off after {b.after_s:.1f} s, {b.reason}" + (", passed" if b.passed else "")
                                   + (f". Cause: {b.cause}; changed: {b.change}" if b.cause else ""),
+    "gear edited": lambda b, t: f"{b.name}: {b.state}" + (f", {b.whose}" if b.whose else "") + (f", back by {b.back_by}" if b.back_by else ""),
     "tool edited": lambda b, t: f"tool {b.tool.code}: {b.tool.name}",
 }  # fmt: skip

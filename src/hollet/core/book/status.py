@@ -4,10 +4,11 @@ from pydantic import BaseModel, ConfigDict
 
 from hollet.core.book.entries import Entry
 from hollet.core.book.fold import BookState
+from hollet.core.procedure.plan import Plan, Selection
 from hollet.core.procedure.precedence import Waiting, waits_for
-from hollet.core.procedure.sheet import MeasureStep, Sheet, Step
+from hollet.core.procedure.sheet import MeasureStep, Step
 
-__all__ = ["SETTLED", "StepStatus", "current_step", "plan_of", "settled_steps", "status_of", "statuses", "waiting_for"]
+__all__ = ["SETTLED", "StepStatus", "current_step", "plan_of", "selection_of", "settled_steps", "status_of", "statuses", "waiting_for"]
 
 SETTLED = ("done", "skipped", "not_applicable")
 
@@ -24,10 +25,15 @@ class StepStatus(BaseModel):
     doubt: str | None = None
 
 
-def plan_of(state: BookState) -> Sheet:
-    """The plan; a build always has one, since its first entry carries it."""
-    assert state.plan is not None, "a build without its first entry"
-    return state.plan
+def plan_of(state: BookState) -> Plan:
+    """The plan with the steps that apply; a build always has one, since its first entry carries it."""
+    return selection_of(state).plan
+
+
+def selection_of(state: BookState) -> Selection:
+    """What of the whole plan applies, and why."""
+    assert state.selection is not None, "a build without its first entry"
+    return state.selection
 
 
 def status_of(state: BookState, step: Step) -> StepStatus:

@@ -98,11 +98,13 @@ class JointFacts(BaseModel):
     wrench_reason: str | None = None
 
 
-def stage_ask(joint: Joint, number: int) -> tuple[str, float, str]:
-    """Kind (`torque` or `angle`), canonical figure and text of a stage, from 1."""
+def stage_ask(joint: Joint, number: int) -> tuple[str, float | None, str]:
+    """Kind (`torque` or `angle`), canonical figure and text of a stage, from 1; no figure where it is not given yet."""
     stage = joint.stage[number - 1]
-    kind = "torque" if stage.torque else "angle"
+    kind = "angle" if stage.angle else "torque"
     text = stage.torque or stage.angle or ""
+    if not text:
+        return kind, None, "not given"
     parsed = parse(text, kind)
     assert parsed.nominal is not None
     return kind, float(parsed.nominal), text
@@ -135,6 +137,9 @@ def nearest_mark(value: float, graduation: float) -> float:
 def setting_for(joint: Joint, stage: int, wrench: Instrument | None, adapter: Adapter | None) -> Setting:
     """What to set for a stage: T L/(L + E cos theta), the nearest mark, and what the bolt gets worked back from it."""
     kind, asked, text = stage_ask(joint, stage)
+    if asked is None:
+        return Setting(kind=kind, figure="–", unit="N·m", refusal=f"the torque of stage {stage} is not given yet: find it and write it "
+                       "into the limit book, with its source")  # fmt: skip
     if kind == "angle":
         return Setting(kind=kind, figure=decimal_text(asked), unit="°", gets=asked, note=f"turn {text} on top of the torque")
     if wrench is None:
@@ -230,7 +235,7 @@ def _joint_facts(state: BookState, joint: Joint, steps: tuple[str, ...]) -> Join
     places = _places(joint)
     bolts = tuple(_bolt(joint, number, order[number - 1], places, acts[number], passed) for number in acts)
     asks = {k: stage_ask(joint, k) for k in range(1, len(joint.stage) + 1)}
-    stages = tuple(StageFacts(number=k, kind=kind, figure=decimal_text(round(asked, 1)), text=text, done=sum(bolt.stage >= k for bolt in bolts))
+    stages = tuple(StageFacts(number=k, kind=kind, figure=decimal_text(round(asked, 1)) if asked is not None else "–", text=text, done=sum(bolt.stage >= k for bolt in bolts))
                    for k, (kind, asked, text) in asks.items())  # fmt: skip
     reached = min(bolt.stage for bolt in bolts)
     met = joint.wait_for is None or any(e.kind == "confirmed" and e.body.what == joint.wait_for for step in steps for e in state.of_step(step))

@@ -1,19 +1,24 @@
 """Order and its reasons: references that must resolve, circles that are named, and what a step still waits for."""
 
+import heapq
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
+from hollet.core.procedure.facts import Condition
+from hollet.core.procedure.mistakes import mistake
 from hollet.core.procedure.sheet import (
+    STAGES,
     FillStep,
     MeasureStep,
     RemoveStep,
     RunStep,
     Sheet,
+    Step,
     TightenStep,
-    mistake,
 )
 
-__all__ = ["Waiting", "check_references", "find_cycle", "waits_for"]
+__all__ = ["Contradiction", "Waiting", "check_references", "contradiction", "find_cycle", "in_order", "waits_for"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,6 +29,7 @@ class Waiting:
     number: str
     title: str
     because: str
+    kind: str = "safety"
 
 
 def find_cycle(before: Mapping[str, Sequence[str]]) -> tuple[str, ...] | None:
@@ -64,9 +70,69 @@ def find_cycle(before: Mapping[str, Sequence[str]]) -> tuple[str, ...] | None:
     return None
 
 
+@dataclass(frozen=True, slots=True)
+class Contradiction:
+    """Reasons that cannot all be kept: the chain of steps, each with the words of the reason that leads to the next."""
+
+    chain: tuple[str, ...]
+    because: tuple[str, ...]
+
+    def words(self) -> str:
+        """The chain in one sentence."""
+        links = (f"{a} waits for {b} ({why})" for a, b, why in zip(self.chain, self.chain[1:], self.because, strict=False))
+        return "; ".join(links)
+
+
+def contradiction(steps: Sequence[Step]) -> Contradiction | None:
+    """A circle in the reasons, or a step that waits for one of a later stage; None when all can be kept."""
+    at = {step.id: step for step in steps}
+    cycle = find_cycle({step.id: [link.step for link in step.after] for step in steps})
+    if cycle:
+        why = tuple(next(link.because for link in at[a].after if link.step == b) for a, b in pairwise(cycle))
+        return Contradiction(cycle, why)
+    rank = {stage: k for k, stage in enumerate(STAGES)}
+    for step in steps:
+        for link in step.after:
+            other = at.get(link.step)
+            if other is not None and rank[other.stage] > rank[step.stage]:
+                return Contradiction((step.id, other.id), (f"{link.because}; but {STAGES[other.stage]} comes after {STAGES[step.stage]}",))
+    return None
+
+
+def in_order(steps: Sequence[Step]) -> tuple[Step, ...]:
+    """The steps by stage, so that no reason is broken; otherwise the given order is kept.
+
+    Kahn's method with a heap on (stage, place), O((n + e) log n). Steps of a circle, which `contradiction` reports, come
+    last in their given order.
+    """
+    rank = {stage: k for k, stage in enumerate(STAGES)}
+    place = {step.id: (rank[step.stage], k) for k, step in enumerate(steps)}
+    by_id = {step.id: step for step in steps}
+    behind: dict[str, list[str]] = {step.id: [] for step in steps}
+    open_links = {step.id: 0 for step in steps}
+    for step in steps:
+        for other in {link.step for link in step.after} & place.keys():
+            behind[other].append(step.id)
+            open_links[step.id] += 1
+    ready = [(place[step], step) for step, count in open_links.items() if count == 0]
+    heapq.heapify(ready)
+    found: list[Step] = []
+    while ready:
+        _, step_id = heapq.heappop(ready)
+        found.append(by_id[step_id])
+        for follower in behind[step_id]:
+            open_links[follower] -= 1
+            if open_links[follower] == 0:
+                heapq.heappush(ready, (place[follower], follower))
+    if len(found) < len(steps):
+        known = {step.id for step in found}
+        found += [step for step in steps if step.id not in known]
+    return tuple(found)
+
+
 def check_references(sheet: Sheet, text: str = "") -> None:
-    """Refuse doubled ids, links to nothing and circles, each with its line."""
-    for table in ("limit", "joint", "step"):
+    """Refuse doubled ids, links to nothing, conditions on nothing, circles and contradictions, each with its line."""
+    for table in ("option", "school", "extra", "agreement", "limit", "joint", "step"):
         seen: set[str] = set()
         for index, item in enumerate(getattr(sheet, table)):
             if item.id in seen:
@@ -74,26 +140,92 @@ def check_references(sheet: Sheet, text: str = "") -> None:
             seen.add(item.id)
     steps, opened = {step.id for step in sheet.step}, {item.id for step in sheet.step for item in step.opens}
     for index, step in enumerate(sheet.step):
-        for link in step.after:
-            if link.step not in steps:
-                raise mistake(text, ("step", index, "after"), f"'{step.id}' waits for '{link.step}', which is no step here")
-        for item in step.closes:
-            if item not in opened:
-                raise mistake(text, ("step", index, "closes"), f"'{item}' is never opened by a step")
-        for key, limit in _limits_named(step):
-            if sheet.find_limit(limit) is None:
-                raise mistake(text, ("step", index, key), f"'{limit}' is not a limit of this sheet")
-        if isinstance(step, TightenStep | RemoveStep) and step.joint and sheet.find_joint(step.joint) is None:
-            raise mistake(text, ("step", index, "joint"), f"'{step.joint}' is not a joint of this sheet")
-        if isinstance(step, MeasureStep):
-            _check_results(step, sheet, text, index)
+        _check_step(step, sheet, text, index, steps, opened)
     for index, joint in enumerate(sheet.joint):
         if joint.recheck and joint.recheck not in steps:
             raise mistake(text, ("joint", index, "recheck"), f"'{joint.recheck}' is not a step of this sheet")
-    cycle = find_cycle({step.id: [link.step for link in step.after] for step in sheet.step})
-    if cycle:
-        at = next(k for k, step in enumerate(sheet.step) if step.id == cycle[0])
-        raise mistake(text, ("step", at, "after"), "the reasons run in a circle: " + " waits for ".join(cycle))
+    _check_choices(sheet, text, steps)
+    found = contradiction(sheet.step)
+    if found:
+        at = next(k for k, step in enumerate(sheet.step) if step.id == found.chain[0])
+        circle = found.chain[0] == found.chain[-1]
+        words = "the reasons run in a circle: " if circle else "a reason goes against the stages: "
+        raise mistake(text, ("step", at, "after"), words + found.words())
+
+
+def _check_step(step: Step, sheet: Sheet, text: str, index: int, steps: set[str], opened: set[str]) -> None:
+    for link in step.after:
+        if link.step not in steps and not link.if_there:
+            raise mistake(text, ("step", index, "after"), f"'{step.id}' waits for '{link.step}', which is no step here")
+    for chance in step.last_chance:
+        if chance.step is not None and chance.step not in steps:
+            raise mistake(text, ("step", index, "last_chance"), f"'{chance.step}' is no step here")
+    for item in step.closes:
+        if item not in opened:
+            raise mistake(text, ("step", index, "closes"), f"'{item}' is never opened by a step")
+    for key, limit in _limits_named(step):
+        if sheet.find_limit(limit) is None:
+            raise mistake(text, ("step", index, key), f"'{limit}' is not a limit of this sheet")
+    if isinstance(step, TightenStep | RemoveStep) and step.joint and sheet.find_joint(step.joint) is None:
+        raise mistake(text, ("step", index, "joint"), f"'{step.joint}' is not a joint of this sheet")
+    if step.hours is not None and step.hours[0] > step.hours[1]:
+        raise mistake(text, ("step", index, "hours"), "the lower figure comes first, such as [0.5, 1]")
+    if isinstance(step, MeasureStep):
+        _check_results(step, sheet, text, index)
+    _check_when(step.when, sheet, text, ("step", index, "when"))
+    for part in step.parts:
+        _check_when(part.when, sheet, text, ("step", index, "parts"))
+
+
+def _check_choices(sheet: Sheet, text: str, steps: set[str]) -> None:
+    for index, school in enumerate(sheet.school):
+        if school.find(school.pick) is None:
+            raise mistake(text, ("school", index, "pick"), f"'{school.pick}' is no way of this school: {', '.join(w.id for w in school.way)}")
+        _check_when(school.when, sheet, text, ("school", index, "when"))
+        for way in school.way:
+            _check_when(way.needs, sheet, text, ("school", index, "way"))
+    for index, extra in enumerate(sheet.extra):
+        if extra.at not in steps:
+            raise mistake(text, ("extra", index, "at"), f"'{extra.at}' is no step here")
+        _check_when(extra.when, sheet, text, ("extra", index, "when"))
+    for index, agreement in enumerate(sheet.agreement):
+        if agreement.step not in steps:
+            raise mistake(text, ("agreement", index, "step"), f"'{agreement.step}' is no step here")
+        for row in agreement.allowed:
+            if len(row) != len(agreement.part) or any(item not in part.option for item, part in zip(row, agreement.part, strict=True)):
+                raise mistake(text, ("agreement", index, "allowed"), f"{list(row)} must name one option of each part, in their order")
+        _check_when(agreement.when, sheet, text, ("agreement", index, "when"))
+    for index, variant in enumerate(sheet.variant):
+        if sheet.find_limit(variant.limit) is None:
+            raise mistake(text, ("variant", index, "limit"), f"'{variant.limit}' is not a limit of this sheet")
+        _check_when(variant.when, sheet, text, ("variant", index, "when"))
+
+
+def _check_when(conditions: Sequence[Condition], sheet: Sheet, text: str, path: tuple[str | int, ...]) -> None:
+    """A condition on a fact, school, extra or part that does not exist, or on a value that it cannot have."""
+    facts = sheet.all_facts()
+    for condition in conditions:
+        values: tuple[str, ...] | None = None
+        if condition.fact is not None:
+            if condition.fact not in facts:
+                raise mistake(text, path, f"'{condition.fact}' is no fact: {', '.join(facts)}")
+            values = facts[condition.fact].value or None
+        elif condition.school is not None:
+            school = sheet.find_school(condition.school)
+            if school is None:
+                raise mistake(text, path, f"'{condition.school}' is no school of this sheet")
+            values = tuple(way.id for way in school.way)
+        elif condition.extra is not None:
+            if condition.extra not in {extra.id for extra in sheet.extra}:
+                raise mistake(text, path, f"'{condition.extra}' is no extra of this sheet")
+        else:
+            part = next((p for a in sheet.agreement for p in a.part if p.id == condition.part), None)
+            if part is None:
+                raise mistake(text, path, f"'{condition.part}' is no part of an agreement of this sheet")
+            values = part.option
+        for value in condition.one_of:
+            if values is not None and value not in values:
+                raise mistake(text, path, f"'{value}' cannot be: {', '.join(values)}")
 
 
 def _limits_named(step: object) -> list[tuple[str, str]]:
@@ -125,5 +257,5 @@ def waits_for(sheet: Sheet, step_id: str, settled: set[str]) -> tuple[Waiting, .
     for link in step.after:
         other = sheet.find_step(link.step)
         if other is not None and link.step not in settled:
-            found.append(Waiting(other.id, other.number, other.title, link.because))
+            found.append(Waiting(other.id, other.number, other.title, link.because, link.kind))
     return tuple(found)

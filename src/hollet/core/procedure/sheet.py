@@ -1,47 +1,54 @@
-"""A procedure sheet: steps in order with reasons, limits, joints and cautions. A build's plan has the same form.
+"""A procedure sheet: steps in order with reasons, limits, joints and cautions. A build's plan grows from it (see `plan`).
 
-Each step kind is one model here; the union is told apart by `kind`. Ids are unique and references must resolve;
-the reasons must not run in a circle (see `precedence`).
+Each step kind is one model here; the union is told apart by `kind`. How a sheet is read and checked: `read`.
 """
 
-import re
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_validator
+from pydantic import Field, field_validator
 
-from hollet.core.errors import Refused
 from hollet.core.limits import Limit
-from hollet.core.quantities.parse import parse
+from hollet.core.procedure.facts import FACTS, Condition, Fact
+from hollet.core.procedure.schools import Agreement, Extra, School
+from hollet.core.procedure.words import RUNGS, STAGES, Hours, Id, Part, Prose, ReasonKind, Rung, Stage, Words
 from hollet.core.tightening.patterns import check_permutation, circle_order, head_order
 
 __all__ = [
-    "RUNGS", "STAGES", "After", "CheckStep", "FillStep", "Joint", "Layout", "MeasureStep", "Opens", "RemoveStep", "RunStep",
-    "Sheet", "Step", "TightenStep", "TighteningStage", "blocks_of", "read_sheet",
+    "RUNGS", "STAGES", "After", "CheckStep", "FillStep", "Joint", "LastChance", "Layout", "MeasureStep", "Opens", "PartNeed", "RemoveStep", "Role",
+    "RunStep", "Sheet", "Step", "TightenStep", "TighteningStage", "Variant", "blocks_of", "numbered",
 ]  # fmt: skip
-
-STAGES = {"plan": "Plan", "take_down": "Take down", "inspect": "Inspect", "order": "Order", "prepare": "Prepare",
-          "build_up": "Build up", "fit_in": "Fit in", "wake": "Wake", "settle": "Settle"}  # fmt: skip
-RUNGS = {"power_on": "Power on", "crank": "Crank", "fuel_on": "Fuel on", "fire": "Fire", "run_on": "Run on",
-         "gear": "Gear", "drive": "Drive"}  # fmt: skip
-Stage = Literal["plan", "take_down", "inspect", "order", "prepare", "build_up", "fit_in", "wake", "settle"]
-Rung = Literal["power_on", "crank", "fuel_on", "fire", "run_on", "gear", "drive", "nothing"]
-Id = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9_-]{0,59}$")]
-Words = Annotated[str, Field(min_length=1, max_length=400)]
-Prose = Annotated[str, Field(min_length=1, max_length=2000)]
-
-
-class Part(BaseModel):
-    """Base of everything in a sheet: unknown keys are a mistake, not a note."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid")
 
 
 class After(Part):
-    """This step waits for `step`, because."""
+    """This step waits for `step`, because; with `if_there` the link counts only where another sheet brings that step."""
 
     step: Id
     because: Words
-    kind: Literal["access closes", "safety", "setting kept", "contamination", "load needed", "drying", "spill"] = "safety"
+    kind: ReasonKind = "safety"
+    if_there: bool = False
+
+
+class LastChance(Part):
+    """A thing that nobody reaches once the step is done; `step` is the one that does it, if there is one."""
+
+    thing: Words
+    because: Words
+    step: Id | None = None
+
+
+class Role(Part):
+    """One person at a step, and what that person does."""
+
+    role: Words
+    does: Words
+
+
+class PartNeed(Part):
+    """A new part that the step needs."""
+
+    name: Words
+    count: Annotated[int, Field(ge=1, le=200)] = 1
+    when: tuple[Condition, ...] = ()
 
 
 class Opens(Part):
@@ -86,6 +93,12 @@ class BaseStep(Part):
     caution: Caution | None = None
     opens: tuple[Opens, ...] = ()
     closes: tuple[Id, ...] = ()
+    when: tuple[Condition, ...] = ()
+    hours: Hours | None = None
+    people: tuple[Role, ...] = ()
+    tools: tuple[Words, ...] = ()
+    parts: tuple[PartNeed, ...] = ()
+    last_chance: tuple[LastChance, ...] = ()
     number: str = ""
 
 
@@ -176,7 +189,7 @@ class Layout(Part):
     kind: Literal["head", "circle", "points"]
     columns: Annotated[int, Field(ge=2, le=12)] | None = None
     n: Annotated[int, Field(ge=3, le=48)] | None = None
-    points: dict[str, tuple[float, float]] = {}
+    points: dict[str, tuple[float, float]] = Field(default_factory=dict)
 
     def names(self) -> list[str]:
         """Names of the places, before any order."""
@@ -186,7 +199,7 @@ class Layout(Part):
 
 
 class TighteningStage(Part):
-    """One round of a joint: a torque, or an angle on top."""
+    """One round of a joint: a torque, or an angle on top; with neither it is not given yet."""
 
     torque: str | None = None
     angle: str | None = None
@@ -211,6 +224,11 @@ class Joint(Part):
     tolerance: str | None = None
     source: str | None = None
     fastener: Words
+    thread: Words | None = None
+    grade: Words | None = None
+    critical: bool = False
+    own: str | None = None
+    version: int = 1
     treatment: Words | None = None
     final: Literal["torqued", "cinched", "snug"] = "torqued"
     mark: bool = False
@@ -235,6 +253,17 @@ class Joint(Part):
         return list(self.order)
 
 
+class Variant(Part):
+    """Other figures for a limit where its conditions hold."""
+
+    limit: Id
+    when: Annotated[tuple[Condition, ...], Field(min_length=1)]
+    lo: str | None = None
+    hi: str | None = None
+    target: str | None = None
+    source: Words | None = None
+
+
 class Sheet(Part):
     """The whole sheet."""
 
@@ -243,23 +272,22 @@ class Sheet(Part):
     version: Annotated[int, Field(ge=1)] = 1
     about: Prose
     source: Words | None = None
+    look_in: tuple[Words, ...] = ()
+    option: tuple[Fact, ...] = ()
+    school: tuple[School, ...] = ()
+    extra: tuple[Extra, ...] = ()
+    agreement: tuple[Agreement, ...] = ()
     limit: tuple[Limit, ...] = ()
+    variant: tuple[Variant, ...] = ()
     joint: tuple[Joint, ...] = ()
     step: Annotated[tuple[Step, ...], Field(min_length=1, max_length=600)]
 
     @field_validator("step", mode="after")
     @classmethod
     def _number(cls, steps: tuple[Any, ...]) -> tuple[Any, ...]:
-        """Numbers are given once, in the order of the sheet within each stage."""
-        counts: dict[str, int] = {}
-        numbered = []
-        for step in steps:
-            counts[step.stage] = counts.get(step.stage, 0) + 1
-            number = step.number or f"{list(STAGES).index(step.stage) + 1}.{counts[step.stage]:02d}"
-            numbered.append(step.model_copy(update={"number": number}))
-        return tuple(numbered)
+        return numbered(steps)
 
-    def find_step(self, step_id: str) -> Step | None:
+    def find_step(self, step_id: str | None) -> Step | None:
         """The step with this id."""
         return next((step for step in self.step if step.id == step_id), None)
 
@@ -270,6 +298,25 @@ class Sheet(Part):
     def find_joint(self, joint_id: str | None) -> Joint | None:
         """The joint with this id."""
         return next((joint for joint in self.joint if joint.id == joint_id), None)
+
+    def find_school(self, school_id: str | None) -> School | None:
+        """The school with this id."""
+        return next((school for school in self.school if school.id == school_id), None)
+
+    def all_facts(self) -> dict[str, Fact]:
+        """The common facts and this sheet's own options, by id."""
+        return FACTS | {fact.id: fact for fact in self.option}
+
+
+def numbered(steps: tuple[Any, ...]) -> tuple[Any, ...]:
+    """Numbers are given once, in order within each stage; a step that has one keeps it."""
+    counts: dict[str, int] = {}
+    found = []
+    for step in steps:
+        counts[step.stage] = counts.get(step.stage, 0) + 1
+        number = step.number or f"{list(STAGES).index(step.stage) + 1}.{counts[step.stage]:02d}"
+        found.append(step if step.number else step.model_copy(update={"number": number}))
+    return tuple(found)
 
 
 def blocks_of(step: BaseStep) -> str:
@@ -282,110 +329,3 @@ def blocks_of(step: BaseStep) -> str:
         rungs = [*RUNGS, "nothing"]
         return rungs[rungs.index(step.rung) + 1]
     return "fire" if step.stage == "wake" else "crank"
-
-
-def read_sheet(data: dict[str, Any], text: str = "") -> Sheet:
-    """Check a sheet read from TOML; the first mistake is named with its line, its field and what would be right.
-
-    Raises
-    ------
-    Refused
-        `sheet_mistake`, with the line in the message when `text` is given.
-    """
-    from hollet.core.procedure.precedence import check_references
-
-    flat = {**data.get("sheet", {}), **{key: data[key] for key in ("limit", "joint", "step") if key in data}}
-    for stray in set(data) - {"sheet", "limit", "joint", "step"}:
-        raise mistake(text, (stray,), f"'{stray}' does not belong in a sheet: only [sheet], [[limit]], [[joint]], [[step]]")
-    try:
-        sheet = Sheet.model_validate(flat)
-    except ValidationError as error:
-        first = error.errors()[0]
-        path = tuple(part for part in first["loc"] if not (isinstance(part, str) and part in STEP_KINDS))
-        raise mistake(text, path, _plain(first)) from error
-    for index, limit in enumerate(sheet.limit):
-        _check_limit(limit, text, index)
-    for index, joint in enumerate(sheet.joint):
-        _check_joint(joint, text, index)
-    check_references(sheet, text)
-    return sheet
-
-
-STEP_KINDS = {"check", "connect", "fit", "inspect", "wait", "remove", "measure", "tighten", "fill", "run"}
-
-
-def _plain(error: Any) -> str:
-    """A validator's message as one sentence with what would be right."""
-    kind, context = error["type"], error.get("ctx", {})
-    if kind == "missing":
-        return "this must be given"
-    if kind == "extra_forbidden":
-        return "this key is not known here: check its spelling"
-    if kind == "literal_error":
-        return f"must be {context.get('expected')}, not {error.get('input')!r}"
-    if kind == "union_tag_invalid":
-        return f"kind must be one of {', '.join(sorted(STEP_KINDS))}, not '{context.get('tag')}'"
-    if kind == "union_tag_not_found":
-        return "kind must be given: check, remove, measure, tighten, fill, run, connect, fit, inspect or wait"
-    if kind == "string_pattern_mismatch":
-        return f"{error.get('input')!r} must be lower-case letters, digits, - or _, at most 60"
-    return str(error["msg"])
-
-
-def mistake(text: str, path: tuple[Any, ...], message: str) -> Refused:
-    """The refusal for a mistake at `path`, such as ("step", 3, "after", 0, "because")."""
-    field = ".".join(str(part + 1) if isinstance(part, int) else str(part) for part in path) or "sheet"
-    line = line_of(text, path)
-    return Refused("sheet_mistake", f"line {line}, {field}: {message}" if line else f"{field}: {message}", field=field)
-
-
-def line_of(text: str, path: tuple[Any, ...]) -> int | None:
-    """The line (from 1) on which `path` stands in a TOML text, or that of its table when the key is missing."""
-    lines = text.splitlines()
-    if not lines or not path:
-        return None
-    first, last = 0, len(lines)
-    name = str(path[0])
-    if len(path) > 1 and isinstance(path[1], int):
-        heads = [k for k, line in enumerate(lines) if re.match(rf"\s*\[\[\s*{re.escape(name)}\s*\]\]", line)]
-        if path[1] < len(heads):
-            first = heads[path[1]]
-            ends = [k for k, line in enumerate(lines) if k > first and re.match(r"\s*\[+\s*\w+\s*\]+", line)]
-            last = ends[0] if ends else last
-    for key in reversed([part for part in path[1:] if isinstance(part, str)] or [name]):
-        for k in range(first, last):
-            if re.match(rf"\s*(\[+[\w.]*\.)?{re.escape(key)}\b\s*(=|\]+)", lines[k]) or re.search(rf"[{{,]\s*{re.escape(key)}\s*=", lines[k]):
-                return k + 1
-    return first + 1
-
-
-def _check_limit(limit: Limit, text: str, index: int) -> None:
-    for key in ("lo", "hi", "target", "step"):
-        try:
-            limit.figure(key)
-        except Refused as refusal:
-            raise mistake(text, ("limit", index, key), refusal.message) from refusal
-    lo, hi = limit.figure("lo"), limit.figure("hi")
-    if lo is not None and hi is not None and lo > hi:
-        raise mistake(text, ("limit", index, "lo"), "the lower limit lies above the upper limit")
-
-
-def _check_joint(joint: Joint, text: str, index: int) -> None:
-    try:
-        joint.sequence()
-    except Refused as refusal:
-        raise mistake(text, ("joint", index, "order" if joint.pattern == "order" else "layout"), refusal.message) from refusal
-    for number, stage in enumerate(joint.stage):
-        if (stage.torque is None) == (stage.angle is None):
-            raise mistake(text, ("joint", index, "stage"), f"stage {number + 1} must have a torque or an angle, not both")
-        try:
-            parsed = parse(stage.torque or stage.angle or "", "torque" if stage.torque else "angle")
-        except Refused as refusal:
-            raise mistake(text, ("joint", index, "stage"), refusal.message) from refusal
-        if parsed.nominal is None or parsed.nominal <= 0:
-            raise mistake(text, ("joint", index, "stage"), f"stage {number + 1} must be one figure above zero")
-    try:
-        if joint.tolerance is not None:
-            parse(joint.tolerance, "percent", "%")
-    except Refused as refusal:
-        raise mistake(text, ("joint", index, "tolerance"), refusal.message) from refusal

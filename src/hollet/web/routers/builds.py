@@ -1,12 +1,12 @@
-"""One build: its frame, benches, log, gates, limits, and what is written to it."""
+"""One build: its frame, benches, log, gates, and what is written to it."""
 
 from fastapi import APIRouter, Response
 
 from hollet.core.book.bench import Bench
 from hollet.services import archives, builds, logging
-from hollet.services.builds import BuildCard, GateView, LimitRow
+from hollet.services.builds import BuildCard, GateView
 from hollet.services.logging import LogView, Sent
-from hollet.web.models import AppendView, EntryEdit, LimitEdit, LimitView, StandsView
+from hollet.web.models import AppendView, EntryEdit, StandsView
 from hollet.web.routers.shop import Shared
 
 __all__ = ["router"]
@@ -51,21 +51,6 @@ def get_stands(build: str, entry: str, workshop: Shared) -> StandsView:
 def get_gate(build: str, workshop: Shared) -> GateView:
     """The ladder of gates."""
     return builds.gate(workshop, build)
-
-
-@router.get("/limits")
-def get_limits(build: str, workshop: Shared) -> list[LimitRow]:
-    """The limit book."""
-    return list(builds.limits(workshop, build))
-
-
-@router.post("/limits/{limit}")
-def edit_limit(build: str, limit: str, edit: LimitEdit, workshop: Shared) -> LimitView:
-    """Edit a limit; the answer names the verdicts that turned."""
-    changes = {"lo": edit.lo, "hi": edit.hi, "target": edit.target, "source": edit.source}
-    line, turned = builds.edit_limit(workshop, build, limit, changes, version=edit.version, who=edit.who, entry_id=edit.id,
-                                     reason=edit.reason)  # fmt: skip
-    return LimitView(line=line, turned=list(turned))
 
 
 @router.get("/archive", response_class=Response)

@@ -4,13 +4,16 @@ from typing import Annotated
 
 from fastapi import APIRouter, Depends, File, Request, UploadFile
 
+from hollet.core.book.entries import GearEdited
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument
-from hollet.services import archives, builds, tools
-from hollet.services.builds import BuildCard, SheetCard
+from hollet.services import archives, builds, gear, sheets, tools
+from hollet.services.builds import BuildCard
+from hollet.services.gear import GearView
+from hollet.services.sheets import SheetCard
 from hollet.services.shop import shop_facts
 from hollet.services.workshop import Workshop
-from hollet.web.models import BuildEdit, SetGaugeEdit, SheetEdit, ShopView, ToolEdit, WhoEdit
+from hollet.web.models import BuildEdit, GearEdit, SetGaugeEdit, SheetEdit, ShopView, ToolEdit, WhoEdit
 
 __all__ = ["Shared", "router"]
 
@@ -31,21 +34,22 @@ def get_shop(workshop: Shared) -> ShopView:
     """All builds, sheets and tools."""
     facts = shop_facts(workshop)
     return ShopView(name=facts.name, time_zone=facts.time_zone, now=workshop.now(), builds=list(builds.cards(workshop)),
-                    sheets=list(builds.sheet_cards(workshop)), tools=list(workshop.tools().values()), presets=list(tools.presets()))  # fmt: skip
+                    sheets=list(sheets.sheet_cards(workshop)), tools=list(workshop.tools().values()),
+                    gear=list(gear.all_gear(workshop)), presets=list(tools.presets()))  # fmt: skip
 
 
 @router.post("/builds")
 def make_build(edit: BuildEdit, workshop: Shared) -> BuildCard:
     """A new build from a sheet."""
-    build = builds.make_build(workshop, sheet=edit.sheet, name=edit.name, vehicle=edit.vehicle, about=edit.about, who=edit.who,
-                              build_id=edit.id)  # fmt: skip
+    build = builds.make_build(workshop, sheets=edit.sheets, name=edit.name, vehicle=edit.vehicle, about=edit.about, who=edit.who,
+                              build_id=edit.id, facts=edit.facts)  # fmt: skip
     return builds.frame(workshop, build)
 
 
 @router.post("/sheets")
 def save_sheet(edit: SheetEdit, workshop: Shared) -> SheetCard:
     """Check and keep an uploaded sheet."""
-    return builds.save_sheet(workshop, edit.text)
+    return sheets.save_sheet(workshop, edit.text)
 
 
 @router.post("/archives")
@@ -82,3 +86,10 @@ def zero_tool(tool: str, edit: WhoEdit, workshop: Shared) -> Instrument:
 def set_gauge(tool: str, edit: SetGaugeEdit, workshop: Shared) -> Instrument:
     """A gauge was set with a micrometer."""
     return tools.set_gauge(workshop, tool, edit.master, edit.setting, who=edit.who)
+
+
+@router.post("/gear")
+def edit_gear(edit: GearEdit, workshop: Shared) -> GearView:
+    """Say of a tool whether it is owned, borrowed, missing, broken or lent."""
+    said = GearEdited(name=edit.name, state=edit.state, whose=edit.whose, back_by=edit.back_by)
+    return gear.edit_gear(workshop, said, version=edit.version, who=edit.who)

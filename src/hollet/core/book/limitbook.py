@@ -1,0 +1,213 @@
+"""The limit book: every figure of a build with its state, where it is used, and which tool of the shop can decide it at all."""
+
+from collections.abc import Sequence
+
+from pydantic import BaseModel, ConfigDict
+
+from hollet.core.book.fold import BookState
+from hollet.core.book.measure import results_of
+from hollet.core.book.status import plan_of
+from hollet.core.book.tighten import ASSUMED_TOLERANCE
+from hollet.core.errors import Refused
+from hollet.core.instruments import Instrument, Spread, combine, reading_share
+from hollet.core.limits import Judgement, Limit, judge
+from hollet.core.procedure.hunt import limits_used
+from hollet.core.procedure.plan import Plan
+from hollet.core.procedure.sheet import FillStep, Joint, MeasureStep, Step, TightenStep
+from hollet.core.quantities.parse import parse
+from hollet.core.quantities.quantity import decimal_text
+
+__all__ = ["FigureRow", "LimitBook", "SourceRow", "ToolFit", "limit_book"]
+
+
+class View(BaseModel):
+    """Base of the limit book's views."""
+
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
+
+
+class ToolFit(View):
+    """The best tools of the shop for a limit: `share` is 2 U over the band (None for a one-sided limit), `fits` whether they
+    can ever prove "inside"."""
+
+    words: str
+    share: float | None = None
+    fits: bool
+
+
+class SourceRow(View):
+    """What one source says, whether it is the one in force, and how the readings there are judged by it."""
+
+    source: str
+    page: str | None
+    lo: str | None
+    hi: str | None
+    target: str | None
+    words: str
+    bar: Judgement
+    in_force: bool
+
+
+class FigureRow(View):
+    """One figure: `kind` limit or joint; `state` given, assumed, not given, own, conflict."""
+
+    id: str
+    kind: str
+    name: str
+    condition: str
+    words: str
+    stages: tuple[str, ...] = ()
+    tolerance: str | None = None
+    unit: str
+    state: str
+    source: str
+    steps: tuple[str, ...]
+    first_step: str | None
+    stage: str
+    limit: Limit | None = None
+    joint: Joint | None = None
+    fit: ToolFit | None = None
+    sources: tuple[SourceRow, ...] = ()
+    both: Judgement | None = None
+    both_words: str = ""
+    last: Judgement | None = None
+
+
+class LimitBook(View):
+    """All figures in the order of the steps that need them, and how many are in each state."""
+
+    rows: tuple[FigureRow, ...]
+    counts: dict[str, int]
+
+
+def limit_book(state: BookState, tools: Sequence[Instrument]) -> LimitBook:
+    """The limit book of a build."""
+    plan = plan_of(state)
+    used: dict[str, list[Step]] = {}
+    joints: dict[str, list[Step]] = {}
+    for step in plan.step:
+        for name in limits_used(step):
+            used.setdefault(name, []).append(step)
+        if isinstance(step, TightenStep):
+            joints.setdefault(step.joint, []).append(step)
+    place = {step.id: k for k, step in enumerate(plan.step)}
+    rows = [_limit_row(state, plan, limit, used.get(limit.id, []), tools) for limit in plan.limit]
+    rows += [_joint_row(joint, joints.get(joint.id, []), tools) for joint in plan.joint]
+    rows.sort(key=lambda row: (place.get(row.first_step or "", len(place)), row.name))
+    counts = {name: sum(row.state == name for row in rows) for name in ("conflict", "not given", "assumed", "own", "given")}
+    counts["no tool"] = sum(row.fit is not None and not row.fit.fits for row in rows)
+    return LimitBook(rows=tuple(rows), counts=counts)
+
+
+def _state(limit: Limit) -> str:
+    if limit.conflict:
+        return "conflict"
+    if not limit.given and limit.target is None:
+        return "not given"
+    return "own" if limit.own else "given" if limit.source else "assumed"
+
+
+def _limit_row(state: BookState, plan: Plan, limit: Limit, steps: Sequence[Step], tools: Sequence[Instrument]) -> FigureRow:
+    last = next((r.judgement for s in steps if isinstance(s, MeasureStep) for r in results_of(state, s) if r.limit.id == limit.id and r.readings), None)
+    value, big_u = (last.value, last.U) if last else (None, None)
+    sources = tuple(
+        SourceRow(source=a.source, page=a.page, lo=a.lo, hi=a.hi, target=a.target, words=_as(limit, a.lo, a.hi).words(),
+                  bar=judge(value, big_u, _as(limit, a.lo, a.hi)), in_force=(a.lo, a.hi, a.target) == (limit.lo, limit.hi, limit.target))
+        for a in limit.answers
+    )  # fmt: skip
+    both = _both(limit)
+    where = f"{limit.source}{f', p. {limit.page}' if limit.page else ''}" if limit.source else ""
+    aim = f"{limit.target} {limit.unit}" if limit.target and not limit.given else limit.words()
+    return FigureRow(
+        id=limit.id, kind="limit", name=limit.name, condition=limit.condition or "", words=aim, unit=limit.unit, state=_state(limit),
+        source=where, steps=tuple(s.number for s in steps), first_step=steps[0].id if steps else None, stage=steps[0].stage if steps else "",
+        limit=limit, fit=_fit(plan, limit, steps, tools), sources=sources, last=last,
+        both=judge(value, big_u, both) if both else None, both_words=both.words() if both else "they leave nothing in common",
+    )  # fmt: skip
+
+
+def _as(limit: Limit, lo: str | None, hi: str | None) -> Limit:
+    return limit.model_copy(update={"lo": lo, "hi": hi})
+
+
+def _both(limit: Limit) -> Limit | None:
+    """The part where all sources agree, or None when nothing is left."""
+    trials = [_as(limit, a.lo, a.hi) for a in limit.answers]
+    low = max((t for t in trials if t.lo is not None), key=lambda t: t.figure("lo") or 0.0, default=None)
+    high = min((t for t in trials if t.hi is not None), key=lambda t: t.figure("hi") or 0.0, default=None)
+    found = _as(limit, low.lo if low else None, high.hi if high else None)
+    lo, hi = found.figure("lo"), found.figure("hi")
+    return None if lo is not None and hi is not None and lo > hi else found
+
+
+def _fit(plan: Plan, limit: Limit, steps: Sequence[Step], tools: Sequence[Instrument]) -> ToolFit | None:
+    parts = _readings(limit, steps)
+    if not parts:
+        return None
+    best: list[Instrument] = []
+    shares: list[tuple[int, Spread]] = []
+    for kind, nominal in parts:
+        usable = [t for t in tools if not t.retired and t.kind == kind and t.s is not None and t.covers(nominal)]
+        scored = [(combine([(1, reading_share(tool, [nominal]))])[2], tool) for tool in usable]
+        if not scored:
+            return ToolFit(words=f"no {kind} that reaches {decimal_text(nominal)}", fits=False)
+        tool = min(scored, key=lambda pair: pair[0])[1]
+        best.append(tool)
+        shares.append((1 if not shares else -1, reading_share(tool, [nominal])))
+    big_u = combine(shares)[2]
+    codes = ", ".join(dict.fromkeys(tool.code for tool in best))
+    lo, hi = limit.figure("lo"), limit.figure("hi")
+    if lo is None and hi is None:
+        return ToolFit(words=f"{codes} ±{decimal_text(big_u, 3)}", fits=True)
+    band = hi - lo if lo is not None and hi is not None else None
+    share = 2 * big_u / band if band else None
+    fits = share is None or share <= 1
+    return ToolFit(words=f"{codes} ±{decimal_text(big_u, 3)}" if fits else f"{codes}: too wide", share=share, fits=fits)
+
+
+def _readings(limit: Limit, steps: Sequence[Step]) -> list[tuple[str, float]]:
+    """Kind of tool and nominal value of each reading of the first result judged by the limit."""
+    for step in steps:
+        if isinstance(step, FillStep):
+            value = limit.figure("target") or limit.figure("hi") or limit.figure("lo")
+            return [("jug", value)] if value else []
+        if isinstance(step, MeasureStep):
+            spec = {r.id: r for r in step.reading}
+            for result in step.result:
+                names = [result.reading] if result.reading else [result.minuend, result.subtrahend]
+                if result.limit == limit.id and all(name in spec for name in names if name):
+                    try:
+                        return [(spec[n].tool, float(parse(spec[n].nominal).nominal or 0)) for n in names if n]
+                    except Refused:
+                        return []
+    return []
+
+
+def _joint_row(joint: Joint, steps: Sequence[Step], tools: Sequence[Instrument]) -> FigureRow:
+    stages = tuple(stage.torque or (f"+{stage.angle}" if stage.angle else "not given") for stage in joint.stage)
+    missing = any(stage.torque is None and stage.angle is None for stage in joint.stage)
+    state = "not given" if missing else "own" if joint.own else "given" if joint.source else "assumed"
+    return FigureRow(
+        id=joint.id, kind="joint", name=joint.name, condition=joint.treatment or "", words=", ".join(stages), stages=stages,
+        tolerance=joint.tolerance or f"±{ASSUMED_TOLERANCE:g} % assumed", unit="N·m", state=state, source=joint.source or "",
+        steps=tuple(s.number for s in steps), first_step=steps[0].id if steps else None, stage=steps[0].stage if steps else "",
+        joint=joint, fit=_wrench_fit(joint, tools),
+    )  # fmt: skip
+
+
+def _wrench_fit(joint: Joint, tools: Sequence[Instrument]) -> ToolFit | None:
+    """The wrench with the smallest permissible deviation that reaches all torques of the joint."""
+    torques = [float(parse(stage.torque, "torque").nominal or 0) for stage in joint.stage if stage.torque]
+    if not torques:
+        return None
+    percent = float(parse(joint.tolerance, "percent", "%").nominal or 0) if joint.tolerance else ASSUMED_TOLERANCE
+    able = []
+    for tool in tools:
+        full = float(parse(tool.hi or "0", "torque", tool.unit).nominal or 0) if "wrench" in tool.kind and not tool.retired else 0.0
+        if full and all(0.2 * full <= torque <= full for torque in torques):
+            able.append(tool)
+    if not able:
+        return ToolFit(words="no wrench for all stages", fits=False)
+    best = min(able, key=lambda t: float(t.mpe_percent or 0))
+    deviation = float(best.mpe_percent or 0)
+    return ToolFit(words=f"{best.code} ±{best.mpe_percent} %", share=deviation / percent if percent else None, fits=deviation <= percent)

@@ -1,0 +1,361 @@
+"""The plan desk: what it shows of a plan, and the difference that a change would make, before it is taken."""
+
+from collections.abc import Mapping, Sequence, Set
+
+from pydantic import BaseModel, ConfigDict
+
+from hollet.core.book.fold import BookState
+from hollet.core.book.status import SETTLED, selection_of, statuses
+from hollet.core.book.windows import Chance, chances
+from hollet.core.procedure.changes import (
+    Change,
+    ExtraChange,
+    FactChange,
+    JointChange,
+    LimitChange,
+    OrderChange,
+    PartChange,
+    ReasonChange,
+    RetiredChange,
+    StepIn,
+    WayChange,
+    apply,
+)
+from hollet.core.procedure.hunt import HuntItem, hunt_list
+from hollet.core.procedure.late import hours_of, late_insertion
+from hollet.core.procedure.plan import Plan, Selection, known_of, select
+from hollet.core.procedure.schools import Agreement, Extra, School, agreement_state, possible
+from hollet.core.procedure.sheet import Role, Step
+
+__all__ = ["Difference", "Gear", "PlanView", "change_words", "difference", "hunt_of", "plan_view"]
+
+
+class View(BaseModel):
+    """Base of the plan desk's views."""
+
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
+
+
+class Gear(View):
+    """What the shop has: tool names (casefold) with their state, and the kinds of its measuring tools."""
+
+    tools: Mapping[str, str] = {}
+    instruments: frozenset[str] = frozenset()
+
+    def lacking(self) -> tuple[str, ...]:
+        """Tools known to be missing, broken or lent."""
+        return tuple(name for name, state in self.tools.items() if state in ("missing", "broken", "lent"))
+
+
+class ReasonView(View):
+    """One "before": the other step, why, and its kind."""
+
+    step: str
+    number: str
+    title: str
+    because: str
+    kind: str
+
+
+class PlanRow(View):
+    """One step on the plan desk, with the steps it waits for and those that wait for it."""
+
+    id: str
+    number: str
+    title: str
+    short: str
+    stage: str
+    kind: str
+    status: str
+    after: tuple[ReasonView, ...]
+    before: tuple[ReasonView, ...]
+    chances: tuple[Chance, ...]
+    hours: tuple[float, float] | None
+    people: tuple[Role, ...]
+    tools: tuple[str, ...]
+    shown_because: str | None
+    perhaps: str | None
+    own: bool
+
+
+class WayView(View):
+    """One way of a school, and whether it can be gone here."""
+
+    id: str
+    name: str
+    does: str
+    tools: tuple[str, ...]
+    people: int
+    hours: tuple[float, float]
+    money: tuple[float, float]
+    risks: str
+    suits: str
+    held_by: str | None
+    sketch: str | None
+    possible: bool
+    because: tuple[str, ...]
+    steps: int
+
+
+class SchoolView(View):
+    """One school: `chosen` by somebody, or only `in_force` as Hollet's pick; `fixed` says what was begun."""
+
+    id: str
+    question: str
+    ways: tuple[WayView, ...]
+    pick: str
+    because: str
+    chosen: str | None
+    in_force: str
+    fixed: str | None
+
+
+class FactView(View):
+    """One fact that decides something here."""
+
+    id: str
+    name: str
+    values: tuple[str, ...]
+    value: str | None
+    decides: tuple[str, ...]
+
+
+class ExtraView(View):
+    """While you are in there: the cost now, the cost later, and the answer."""
+
+    extra: Extra
+    number: str
+    wanted: bool | None
+
+
+class AgreementView(View):
+    """Parts that must agree, with what is known of each."""
+
+    agreement: Agreement
+    number: str
+    options: dict[str, str]
+    state: str
+    words: str
+
+
+class LeftOutView(View):
+    """A step that is not in the plan, and why."""
+
+    id: str
+    number: str
+    title: str
+    because: str
+    retired: bool
+
+
+class PlanView(View):
+    """The whole desk."""
+
+    title: str
+    version: int
+    rows: tuple[PlanRow, ...]
+    schools: tuple[SchoolView, ...]
+    facts: tuple[FactView, ...]
+    extras: tuple[ExtraView, ...]
+    agreements: tuple[AgreementView, ...]
+    left_out: tuple[LeftOutView, ...]
+    hunt: tuple[HuntItem, ...]
+    hours: tuple[float, float]
+    hours_left: tuple[float, float]
+    without_hours: int
+    reasons: int
+    missing: int
+    people: int
+
+
+class LateView(View):
+    """What a late step meets: what comes off again, what it is too late for, and the hours."""
+
+    off: tuple[str, ...]
+    too_late: tuple[str, ...]
+    hours: tuple[float, float]
+    without_hours: tuple[str, ...]
+
+
+class Difference(View):
+    """What a change would do."""
+
+    what: str
+    steps_in: tuple[str, ...]
+    steps_out: tuple[str, ...]
+    standing: tuple[str, ...]
+    moved: tuple[str, ...]
+    figures: tuple[str, ...]
+    hours_before: tuple[float, float]
+    hours_after: tuple[float, float]
+    hunt_before: int
+    hunt_after: int
+    late: LateView | None
+    missing_before: int
+    missing_after: int
+
+
+def _settled(state: BookState) -> set[str]:
+    return {step for step, status in statuses(state).items() if status.status in SETTLED}
+
+
+def hunt_of(state: BookState, gear: Gear) -> tuple[HuntItem, ...]:
+    """The hunt list of a build."""
+    return hunt_list(selection_of(state), _settled(state), gear.tools, gear.instruments)
+
+
+def plan_view(state: BookState, gear: Gear) -> PlanView:
+    """The desk of a build as it stands."""
+    selection = selection_of(state)
+    plan, whole = selection.plan, state.whole
+    assert whole is not None
+    known = statuses(state)
+    settled = {step for step, status in known.items() if status.status in SETTLED}
+    sheet_steps = {step.id for step in plan.step if not step.number[-1].isalpha()}
+    before: dict[str, list[ReasonView]] = {}
+    at = {step.id: step for step in plan.step}
+    for step in plan.step:
+        for link in step.after:
+            before.setdefault(link.step, []).append(_reason(step, link.because, link.kind))
+    rows = tuple(
+        PlanRow(
+            id=s.id, number=s.number, title=s.title, short=s.short or s.title, stage=s.stage, kind=s.kind, status=known[s.id].status,
+            after=tuple(_reason(at[a.step], a.because, a.kind) for a in s.after if a.step in at), before=tuple(before.get(s.id, ())),
+            chances=chances(state, s), hours=s.hours, people=s.people, tools=s.tools, shown_because=selection.shown_because.get(s.id),
+            perhaps=selection.perhaps.get(s.id), own=s.id not in sheet_steps,
+        )
+        for s in plan.step
+    )  # fmt: skip
+    missing = sum(chance.state == "no step" for row in rows for chance in row.chances)
+    numbers = {step.id: step.number for step in whole.step}
+    return PlanView(
+        title=_title(plan, missing), version=state.edits, rows=rows, schools=tuple(_school(whole, school, settled, gear) for school in plan.school),
+        facts=_facts(whole, numbers), extras=tuple(ExtraView(extra=x, number=numbers.get(x.at, ""), wanted=plan.extras.get(x.id)) for x in plan.extra),
+        agreements=tuple(_agreement(a, plan, numbers) for a in plan.agreement),
+        left_out=tuple(LeftOutView(id=x.step.id, number=x.step.number, title=x.step.title, because=x.because, retired=x.step.id in plan.retired)
+                       for x in selection.left_out),
+        hunt=hunt_list(selection, settled, gear.tools, gear.instruments), hours=hours_of(list(plan.step)),
+        hours_left=hours_of([s for s in plan.step if s.id not in settled]), without_hours=sum(s.hours is None for s in plan.step),
+        reasons=sum(len(row.after) for row in rows), missing=missing, people=max((len(s.people) for s in plan.step), default=1) or 1,
+    )  # fmt: skip
+
+
+def _title(plan: Plan, missing: int) -> str:
+    words = {0: "nothing missing", 1: "one is missing"}.get(missing, f"{missing} are missing")
+    return f"{len(plan.step)} steps, {words}"
+
+
+def _reason(step: Step, because: str, kind: str) -> ReasonView:
+    return ReasonView(step=step.id, number=step.number, title=step.title, because=because, kind=kind)
+
+
+def _school(whole: Plan, school: School, settled: Set[str], gear: Gear) -> SchoolView:
+    known = known_of(whole)
+    ways = []
+    for way in school.way:
+        found = possible(way, known, gear.lacking())
+        count = sum(any(c.school == school.id and way.id in c.one_of for c in step.when) for step in whole.step)
+        ways.append(WayView(possible=found.answer, because=found.because, steps=count, **way.model_dump(exclude={"needs"})))
+    in_force = whole.ways.get(school.id, school.pick)
+    begun = next((s for s in whole.step if s.id in settled and any(c.school == school.id and in_force in c.one_of for c in s.when)), None)
+    return SchoolView(id=school.id, question=school.question, ways=tuple(ways), pick=school.pick, because=school.because,
+                      chosen=whole.ways.get(school.id), in_force=in_force, fixed=f"{begun.number} {begun.title}" if begun else None)  # fmt: skip
+
+
+def _facts(whole: Plan, numbers: Mapping[str, str]) -> tuple[FactView, ...]:
+    known = whole.all_facts()
+    return tuple(
+        FactView(id=fact, name=known[fact].name, values=known[fact].value, value=whole.facts.get(fact), decides=tuple(numbers[s] for s in steps))
+        for fact, steps in whole.asked_facts().items() if fact in known
+    )  # fmt: skip
+
+
+def _agreement(agreement: Agreement, plan: Plan, numbers: Mapping[str, str]) -> AgreementView:
+    found = agreement_state(agreement, plan.parts)
+    options = {part.id: plan.parts[part.id] for part in agreement.part if part.id in plan.parts}
+    return AgreementView(agreement=agreement, number=numbers.get(agreement.step, ""), options=options, state=found.state, words=found.words)
+
+
+def difference(state: BookState, changes: Sequence[Change], gear: Gear) -> Difference:
+    """What the changes would do to the plan that applies; nothing is changed."""
+    whole = state.whole
+    assert whole is not None
+    old, new_whole = selection_of(state), apply(whole, changes)
+    new = select(new_whole)
+    settled = _settled(state)
+    was, now = {s.id: s for s in old.plan.step}, {s.id: s for s in new.plan.step}
+    out = [s for s in old.plan.step if s.id not in now]
+    why = {left.step.id: left.because for left in new.left_out}
+    put_in = next((change.step.id for change in changes if isinstance(change, StepIn)), None)
+    return Difference(
+        what=change_words(whole, changes), steps_in=tuple(f"{s.number} {s.title}" for s in new.plan.step if s.id not in was),
+        steps_out=tuple(f"{s.number} {s.title}: {why.get(s.id, '')}" for s in out),
+        standing=tuple(f"{s.number} {s.title}" for s in out if state.of_step(s.id)), moved=_moved(changes, old.plan),
+        figures=_figures(old.plan, new.plan), hours_before=hours_of(list(old.plan.step)), hours_after=hours_of(list(new.plan.step)),
+        hunt_before=len(hunt_list(old, settled, gear.tools, gear.instruments)),
+        hunt_after=len(hunt_list(new, settled, gear.tools, gear.instruments)), late=_late(new.plan, put_in, settled) if put_in else None,
+        missing_before=_uncovered(old), missing_after=_uncovered(new),
+    )  # fmt: skip
+
+
+def _uncovered(selection: Selection) -> int:
+    titles = {step.title.casefold() for step in selection.plan.step} | {left.step.title.casefold() for left in selection.left_out}
+    return sum(chance.step is None and chance.thing.casefold() not in titles for step in selection.plan.step for chance in step.last_chance)
+
+
+def _late(plan: Plan, step: str, settled: Set[str]) -> LateView:
+    found = late_insertion(plan, step, settled)
+    return LateView(off=tuple(f"{s.number} {s.title}: {because}" for s, because in found.off),
+                    too_late=tuple(f"{s.number} {s.title}: {because}" for s, because in found.too_late),
+                    hours=found.hours, without_hours=found.without_hours)  # fmt: skip
+
+
+def _moved(changes: Sequence[Change], plan: Plan) -> tuple[str, ...]:
+    orders = [change for change in changes if isinstance(change, OrderChange)]
+    if not orders:
+        return ()
+    here = {step.id: step for step in plan.step}
+    was = [s for s in orders[-1].before if s in here]
+    now = [s for s in orders[-1].after if s in here]
+    return tuple(f"{here[step].number} {here[step].title}" for k, step in enumerate(now) if was.index(step) != k)[:20]
+
+
+def _figures(old: Plan, new: Plan) -> tuple[str, ...]:
+    before = {limit.id: limit for limit in old.limit}
+    return tuple(f"{limit.name}: {before[limit.id].words()} becomes {limit.words()}" for limit in new.limit
+                 if limit.id in before and limit.words() != before[limit.id].words())  # fmt: skip
+
+
+def change_words(plan: Plan, changes: Sequence[Change]) -> str:
+    """What the changes are, in one line for the log."""
+    known = known_of(plan)
+    said = [_words(plan, change, dict(known.names)) for change in changes]
+    return "; ".join(dict.fromkeys(words for words in said if words))[:200]
+
+
+def _words(plan: Plan, change: Change, names: dict[str, str]) -> str:
+    steps = {step.id: f"{step.number} {step.short or step.title}" for step in plan.step}
+    if isinstance(change, LimitChange):
+        return f"{change.after.name}: " + (f"{change.before.words()} became " if change.before else "") + change.after.words()
+    if isinstance(change, JointChange):
+        asked = ", ".join(stage.torque or stage.angle or "not given" for stage in change.after.stage)
+        return f"{change.after.name}: {asked}" + ("" if change.after.source else ", assumed")
+    if isinstance(change, FactChange):
+        return f"{names.get(change.fact, change.fact)}: {change.after or 'not known'}"
+    if isinstance(change, WayChange):
+        return f"{names.get(change.school, change.school)} {names.get(f'{change.school}.{change.after}', change.after)}"
+    if isinstance(change, ExtraChange):
+        return f"while it is open, {names.get(change.extra, change.extra)}: {'yes' if change.after else 'no'}"
+    if isinstance(change, PartChange):
+        return f"{names.get(change.part, change.part)}: {change.after or 'not known'}"
+    if isinstance(change, StepIn):
+        return f"put in: {change.step.number} {change.step.title}"
+    if isinstance(change, RetiredChange):
+        return f"{'taken out' if change.after else 'put back'}: {steps.get(change.step, change.step)}"
+    if isinstance(change, ReasonChange):
+        link = change.after or change.before
+        other = steps.get(link.step, "") if link else ""
+        return (f"{steps.get(change.step, change.step)} waits for {other}: {link.because}" if change.after and link and other
+                else f"{steps.get(change.step, change.step)} no longer waits for {other}" if not change.after else "")  # fmt: skip
+    places = [step for a, step in zip(change.before, change.after, strict=False) if a != step]
+    return f"order changed: {steps.get(places[0], places[0])}" if places else ""

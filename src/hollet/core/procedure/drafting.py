@@ -1,0 +1,408 @@
+"""What a planner asks for, checked and turned into changes of the plan. Nothing is changed here."""
+
+import re
+from collections.abc import Callable, Set
+from typing import Annotated, Any, Literal
+
+from pydantic import Field
+
+from hollet.core.errors import Conflict, NotFound, Refused
+from hollet.core.limits import Limit, SourceAnswer
+from hollet.core.procedure.changes import (
+    Change,
+    ExtraChange,
+    FactChange,
+    JointChange,
+    LimitChange,
+    OrderChange,
+    PartChange,
+    ReasonChange,
+    RetiredChange,
+    StepIn,
+    WayChange,
+    apply,
+)
+from hollet.core.procedure.plan import Plan, select
+from hollet.core.procedure.precedence import contradiction, in_order
+from hollet.core.procedure.sheet import After, CheckStep, Joint, TighteningStage
+from hollet.core.procedure.words import STAGES, Hours, Id, Part, Prose, ReasonKind, Stage, Words
+from hollet.core.quantities.parse import parse
+
+__all__ = ["PlanAct", "draft"]
+
+Text = Annotated[str, Field(min_length=1, max_length=80)]
+Figure = Annotated[str, Field(max_length=40)]
+
+
+class FactAct(Part):
+    """A fact is known, or is not known after all."""
+
+    act: Literal["fact"]
+    fact: Id
+    value: Text | None = None
+
+
+class WayAct(Part):
+    """A way of a school is chosen."""
+
+    act: Literal["way"]
+    school: Id
+    way: Id
+
+
+class ExtraAct(Part):
+    """Extra work is wanted, or not."""
+
+    act: Literal["extra"]
+    extra: Id
+    wanted: bool
+
+
+class PartAct(Part):
+    """Which kind of a part it is."""
+
+    act: Literal["part"]
+    part: Id
+    option: Text | None = None
+
+
+class Before(Part):
+    """A step that the new one must come before, and why."""
+
+    step: Id
+    because: Words
+    kind: ReasonKind = "access closes"
+
+
+class PutInAct(Part):
+    """A forgotten step: behind which one, before which ones and why; `keep` puts it into the user's own copy of the sheet."""
+
+    act: Literal["put_in"]
+    title: Words
+    do: Prose
+    stage: Stage
+    short: Annotated[str, Field(max_length=24)] | None = None
+    hours: Hours | None = None
+    behind: Id | None = None
+    before: tuple[Before, ...] = ()
+    after: tuple[Before, ...] = ()
+    keep: bool = False
+
+
+class MoveAct(Part):
+    """A step comes behind another, or first of its stage."""
+
+    act: Literal["move"]
+    step: Id
+    behind: Id | None = None
+
+
+class RetireAct(Part):
+    """A step is taken out of the plan, or put back."""
+
+    act: Literal["retire"]
+    step: Id
+    back: bool = False
+
+
+class ReasonAct(Part):
+    """A reason is given, changed, or taken away (`because` absent)."""
+
+    act: Literal["reason"]
+    step: Id
+    waits_for: Id
+    because: Words | None = None
+    kind: ReasonKind = "access closes"
+
+
+class LimitAct(Part):
+    """The figures of a limit as edited; `own` marks the mechanic's own choice."""
+
+    act: Literal["limit"]
+    limit: Id
+    version: int
+    lo: Figure | None = None
+    hi: Figure | None = None
+    target: Figure | None = None
+    source: Annotated[str, Field(max_length=200)] | None = None
+    page: Annotated[str, Field(max_length=40)] | None = None
+    own: bool = False
+
+
+class AnswerAct(Part):
+    """What another source says of a limit; the one in force stays in force until somebody chooses."""
+
+    act: Literal["answer"]
+    limit: Id
+    version: int
+    lo: Figure | None = None
+    hi: Figure | None = None
+    target: Figure | None = None
+    source: Annotated[str, Field(min_length=1, max_length=200)]
+    page: Annotated[str, Field(max_length=40)] | None = None
+
+
+class SettleAct(Part):
+    """One of the sources is taken (by its place), or the part where all agree."""
+
+    act: Literal["settle"]
+    limit: Id
+    version: int
+    take: Annotated[int, Field(ge=0, le=20)] | Literal["both"]
+
+
+class JointAct(Part):
+    """Stages, tolerance and source of a joint; `generic` values are never given a source and stay assumed."""
+
+    act: Literal["joint"]
+    joint: Id
+    version: int
+    stage: Annotated[tuple[Figure, ...], Field(min_length=1, max_length=8)]
+    tolerance: Figure | None = None
+    source: Annotated[str, Field(max_length=200)] | None = None
+    own: bool = False
+
+
+PlanAct = Annotated[
+    FactAct | WayAct | ExtraAct | PartAct | PutInAct | MoveAct | RetireAct | ReasonAct | LimitAct | AnswerAct | SettleAct | JointAct,
+    Field(discriminator="act"),
+]
+
+
+def draft(plan: Plan, act: Any, done: Set[str], who: str) -> tuple[Change, ...]:
+    """The changes that an act makes of a whole plan.
+
+    Parameters
+    ----------
+    done : ids of the steps already done
+
+    Raises
+    ------
+    Refused
+        `contradiction` with its chain, `way_begun`, `no_such_value`, `limits_reversed`, `bad_number`, `no_overlap`.
+    Conflict
+        The figure was edited since the version that was looked at.
+    NotFound
+        The step, fact, school, extra, part, limit or joint does not exist.
+    """
+    return DRAFT[act.act](plan, act, done, who)
+
+
+def _fact(plan: Plan, act: FactAct, done: Set[str], who: str) -> tuple[Change, ...]:
+    fact = plan.all_facts().get(act.fact)
+    if fact is None:
+        raise NotFound("fact", act.fact)
+    if act.value is not None:
+        if fact.value and act.value not in fact.value:
+            raise Refused("no_such_value", f"{fact.name} cannot be '{act.value}': {', '.join(fact.value)}", field="value")
+        if not fact.value and not re.fullmatch(r"(18[89]|19\d|20\d|21\d)\d", act.value):
+            raise Refused("no_such_value", f"{fact.name}: '{act.value}' is no year, such as 1991", field="value")
+    return (FactChange(fact=act.fact, before=plan.facts.get(act.fact), after=act.value),)
+
+
+def _way(plan: Plan, act: WayAct, done: Set[str], who: str) -> tuple[Change, ...]:
+    school = plan.find_school(act.school)
+    if school is None:
+        raise NotFound("school", act.school)
+    if school.find(act.way) is None:
+        raise Refused("no_such_value", f"'{act.way}' is no way of this school: {', '.join(w.id for w in school.way)}", field="way")
+    in_force = plan.ways.get(school.id, school.pick)
+    begun = next((s for s in select(plan).plan.step if s.id in done and any(c.school == school.id for c in s.when)), None)
+    if begun is not None and act.way != in_force:
+        raise Refused("way_begun", f"{begun.number} {begun.title} is done, and belongs to the way chosen: reopen it first", field="way")
+    return (WayChange(school=school.id, before=plan.ways.get(school.id), after=act.way),)
+
+
+def _extra(plan: Plan, act: ExtraAct, done: Set[str], who: str) -> tuple[Change, ...]:
+    if all(extra.id != act.extra for extra in plan.extra):
+        raise NotFound("extra", act.extra)
+    return (ExtraChange(extra=act.extra, before=plan.extras.get(act.extra), after=act.wanted),)
+
+
+def _part(plan: Plan, act: PartAct, done: Set[str], who: str) -> tuple[Change, ...]:
+    part = next((p for a in plan.agreement for p in a.part if p.id == act.part), None)
+    if part is None:
+        raise NotFound("part", act.part)
+    if act.option is not None and act.option not in part.option:
+        raise Refused("no_such_value", f"{part.name} cannot be '{act.option}': {', '.join(part.option)}", field="option")
+    return (PartChange(part=act.part, before=plan.parts.get(act.part), after=act.option),)
+
+
+def _step(plan: Plan, step_id: str) -> Any:
+    step = plan.find_step(step_id)
+    if step is None:
+        raise NotFound("step", step_id)
+    return step
+
+
+def _put_in(plan: Plan, act: PutInAct, done: Set[str], who: str) -> tuple[Change, ...]:
+    if act.behind is not None and _step(plan, act.behind).stage != act.stage:
+        behind = _step(plan, act.behind)
+        raise Refused("bad_entry", f"{behind.number} is in {STAGES[behind.stage]}, the new step in {STAGES[act.stage]}", field="behind")
+    new = CheckStep(
+        id=_new_id(plan, act.title), stage=act.stage, kind="check", title=act.title, short=act.short or act.title[:24], do=act.do,
+        hours=act.hours, number=_letter_number(plan, act), after=tuple(After(step=_step(plan, a.step).id, because=a.because, kind=a.kind) for a in act.after),
+    )  # fmt: skip
+    changes: list[Change] = [StepIn(step=new, behind=act.behind)]
+    for later in act.before:
+        changes.append(ReasonChange(step=_step(plan, later.step).id, after=After(step=new.id, because=later.because, kind=later.kind)))
+    return _kept_in_order(plan, changes)
+
+
+def _new_id(plan: Plan, title: str) -> str:
+    base = re.sub(r"[^a-z0-9]+", "_", title.lower()).strip("_")[:48] or "step"
+    taken = {step.id for step in plan.step}
+    names = [base, *(f"{base}_{k}" for k in range(2, len(taken) + 3))]
+    return str(next(name for name in names if name not in taken))
+
+
+def _letter_number(plan: Plan, act: PutInAct) -> str:
+    """The number of the step before and a letter, such as 2.11a; first of a stage it is 2.00a."""
+    behind = plan.find_step(act.behind)
+    base = re.sub(r"[a-z]+$", "", behind.number) if behind else f"{list(STAGES).index(act.stage) + 1}.00"
+    used = {step.number for step in plan.step}
+    letters = (*"abcdefghijklmnopqrstuvwxyz", *(a + b for a in "abcdefghijklmnopqrstuvwxyz" for b in "abcdefghijklmnopqrstuvwxyz"))
+    return str(next(base + letter for letter in letters if base + letter not in used))
+
+
+def _kept_in_order(plan: Plan, changes: list[Change]) -> tuple[Change, ...]:
+    """The changes, and a new order where they need one; a contradiction is refused with its chain."""
+    after = apply(plan, changes)
+    found = contradiction(after.step)
+    if found:
+        names = {step.id: f"{step.number} {step.short or step.title}" for step in after.step}
+        chain = " waits for ".join(names[step] for step in found.chain)
+        raise Refused("contradiction", f"{chain}: {'; '.join(found.because)}", field="before")
+    was = tuple(step.id for step in after.step)
+    now = tuple(step.id for step in in_order(after.step))
+    return tuple(changes) if was == now else (*changes, OrderChange(before=was, after=now))
+
+
+def _move(plan: Plan, act: MoveAct, done: Set[str], who: str) -> tuple[Change, ...]:
+    step = _step(plan, act.step)
+    if act.behind is not None and _step(plan, act.behind).stage != step.stage:
+        behind = _step(plan, act.behind)
+        raise Refused("bad_entry", f"{behind.number} is in {STAGES[behind.stage]}: a step stays in its stage, {STAGES[step.stage]}", field="behind")
+    others = [s for s in plan.step if s.id != step.id]
+    at = next((k + 1 for k, s in enumerate(others) if s.id == act.behind), None)
+    if at is None:
+        at = next((k for k, s in enumerate(others) if s.stage == step.stage), len(others))
+    moved = [*others[:at], step, *others[at:]]
+    place = {s.id: k for k, s in enumerate(moved)}
+    for one in moved:
+        for link in one.after:
+            if link.step in place and place[link.step] > place[one.id] and step.id in (one.id, link.step):
+                other = _step(plan, link.step)
+                raise Refused("contradiction", f"{one.number} {one.title} waits for {other.number} {other.title}: {link.because}. "
+                              "Take that reason away first, if it does not hold", field="behind")  # fmt: skip
+    return (OrderChange(before=tuple(s.id for s in plan.step), after=tuple(s.id for s in moved)),)
+
+
+def _retire(plan: Plan, act: RetireAct, done: Set[str], who: str) -> tuple[Change, ...]:
+    step = _step(plan, act.step)
+    if (step.id in plan.retired) != act.back:
+        raise Refused("bad_entry", f"{step.number} is {'in' if act.back else 'not in'} the plan already", field="step")
+    return (RetiredChange(step=step.id, after=not act.back),)
+
+
+def _reason(plan: Plan, act: ReasonAct, done: Set[str], who: str) -> tuple[Change, ...]:
+    step, other = _step(plan, act.step), _step(plan, act.waits_for)
+    before = next((link for link in step.after if link.step == other.id), None)
+    if act.because is None:
+        if before is None:
+            raise NotFound("reason", f"{step.number} before {other.number}")
+        return (ReasonChange(step=step.id, before=before),)
+    after = After(step=other.id, because=act.because, kind=act.kind)
+    return _kept_in_order(plan, [ReasonChange(step=step.id, before=before, after=after)])
+
+
+def _limit_of(plan: Plan, act: LimitAct | AnswerAct | SettleAct) -> Limit:
+    limit = plan.find_limit(act.limit)
+    if limit is None:
+        raise NotFound("limit", act.limit)
+    if limit.version != act.version:
+        raise Conflict(f"{limit.name} was edited by somebody else: {limit.words()} now", reason_code="moved_on")
+    return limit
+
+
+def _checked(limit: Limit) -> Limit:
+    for key in ("lo", "hi", "target"):
+        limit.figure(key)
+    lo, hi = limit.figure("lo"), limit.figure("hi")
+    if lo is not None and hi is not None and lo > hi:
+        raise Refused("limits_reversed", "the lower limit lies above the upper limit", field="lo")
+    return limit
+
+
+def _said(limit: Limit) -> SourceAnswer:
+    return SourceAnswer(source=limit.source or limit.own or "no source", page=limit.page, lo=limit.lo, hi=limit.hi, target=limit.target)
+
+
+def _limit(plan: Plan, act: LimitAct, done: Set[str], who: str) -> tuple[Change, ...]:
+    limit = _limit_of(plan, act)
+    source = f"{who} decided" if act.own else act.source or None
+    after = limit.model_copy(update={"lo": act.lo, "hi": act.hi, "target": act.target, "source": source, "page": act.page,
+                                     "own": who if act.own else None, "settled": bool(limit.answers), "version": limit.version + 1})  # fmt: skip
+    return (LimitChange(before=limit, after=_checked(after)),)
+
+
+def _answer(plan: Plan, act: AnswerAct, done: Set[str], who: str) -> tuple[Change, ...]:
+    limit = _limit_of(plan, act)
+    said = SourceAnswer(source=act.source, page=act.page, lo=act.lo, hi=act.hi, target=act.target)
+    _checked(limit.model_copy(update={"lo": act.lo, "hi": act.hi, "target": act.target}))
+    if not limit.given and limit.target is None:
+        update = {**said.model_dump(), "answers": (*limit.answers, said)}
+    else:
+        update = {"answers": (*(limit.answers or (_said(limit),)), said), "settled": False}
+    return (LimitChange(before=limit, after=limit.model_copy(update={**update, "version": limit.version + 1})),)
+
+
+def _settle(plan: Plan, act: SettleAct, done: Set[str], who: str) -> tuple[Change, ...]:
+    limit = _limit_of(plan, act)
+    if act.take == "both":
+        trials = [limit.model_copy(update={"lo": a.lo, "hi": a.hi}) for a in limit.answers]
+        low = max((t for t in trials if t.lo is not None), key=lambda t: t.figure("lo") or 0.0, default=None)
+        high = min((t for t in trials if t.hi is not None), key=lambda t: t.figure("hi") or 0.0, default=None)
+        after = limit.model_copy(update={"lo": low.lo if low else None, "hi": high.hi if high else None, "target": None, "page": None,
+                                         "source": " and ".join(dict.fromkeys(a.source for a in limit.answers))})  # fmt: skip
+        lo, hi = after.figure("lo"), after.figure("hi")
+        if not limit.answers or (lo is not None and hi is not None and lo > hi):
+            raise Refused("no_overlap", "the sources leave no figure on which all agree: take one of them, or look further", field="take")
+    else:
+        if act.take >= len(limit.answers):
+            raise NotFound("source", str(act.take))
+        after = limit.model_copy(update=limit.answers[act.take].model_dump())
+    return (LimitChange(before=limit, after=_checked(after.model_copy(update={"settled": True, "own": None, "version": limit.version + 1}))),)
+
+
+def _joint(plan: Plan, act: JointAct, done: Set[str], who: str) -> tuple[Change, ...]:
+    joint: Joint | None = plan.find_joint(act.joint)
+    if joint is None:
+        raise NotFound("joint", act.joint)
+    if joint.version != act.version:
+        raise Conflict(f"{joint.name} was edited by somebody else: look again", reason_code="moved_on")
+    if len(act.stage) != len(joint.stage) and any(stage.torque or stage.angle for stage in joint.stage):
+        raise Refused("bad_entry", f"{joint.name} has {len(joint.stage)} stages", field="stage")
+    stages = tuple(_stage(text, k) for k, text in enumerate(act.stage, 1))
+    if act.tolerance:
+        parse(act.tolerance, "percent", "%")
+    after = joint.model_copy(update={"stage": stages, "tolerance": act.tolerance or None, "version": joint.version + 1,
+                                     "source": f"{who} decided" if act.own else act.source or None, "own": who if act.own else None})  # fmt: skip
+    return (JointChange(before=joint, after=after),)
+
+
+def _stage(text: str, number: int) -> TighteningStage:
+    if not text.strip():
+        return TighteningStage()
+    angle = text.strip().lower().endswith(("deg", "°"))
+    parsed = parse(text, "angle" if angle else "torque", None if angle else "N·m")
+    if parsed.nominal is None or parsed.nominal <= 0:
+        raise Refused("bad_number", f"stage {number}: '{text}' must be one figure above zero, such as 50 Nm or 90 deg", field="stage")
+    bare = not re.search(r"[a-z°]", text, re.IGNORECASE)
+    return TighteningStage(angle=text.strip()) if angle else TighteningStage(torque=f"{text.strip()} Nm" if bare else text.strip())
+
+
+DRAFT: dict[str, Callable[[Plan, Any, Set[str], str], tuple[Change, ...]]] = {
+    "fact": _fact, "way": _way, "extra": _extra, "part": _part, "put_in": _put_in, "move": _move, "retire": _retire,
+    "reason": _reason, "limit": _limit, "answer": _answer, "settle": _settle, "joint": _joint,
+}  # fmt: skip

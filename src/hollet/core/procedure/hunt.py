@@ -1,0 +1,138 @@
+"""The hunt list: every figure, torque, amount, tool and answer that the plan needs and has not got, by the step that needs it first."""
+
+from collections.abc import Mapping, Set
+
+from pydantic import BaseModel, ConfigDict
+
+from hollet.core.errors import Refused
+from hollet.core.procedure.plan import Plan, Selection
+from hollet.core.procedure.schools import agreement_state
+from hollet.core.procedure.sheet import FillStep, MeasureStep, RunStep, Step, TightenStep
+from hollet.core.procedure.words import STAGES
+from hollet.core.tightening.generic import generic_words
+
+__all__ = ["GEAR_WORDS", "HuntItem", "hunt_list", "limits_used"]
+
+LOOK_IN = ("the vehicle's workshop manual", "the part maker's sheet or box", "the plate or stamp on the unit", "a specialist or the maker's help line")
+GEAR_WORDS = {"missing": "not in the shop", "broken": "broken", "lent": "lent out"}
+
+
+class HuntItem(BaseModel):
+    """One thing to find: `kind` is figure, torque, amount, tool, helper, part or fact."""
+
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
+    id: str
+    kind: str
+    name: str
+    state: str
+    step: str
+    number: str
+    title: str
+    stage: str
+    stage_name: str
+    look_in: tuple[str, ...] = ()
+    fallback: str | None = None
+    fallback_working: str | None = None
+    about: str | None = None
+
+
+def limits_used(step: Step) -> tuple[str, ...]:
+    """Ids of the limits that a step needs."""
+    if isinstance(step, MeasureStep):
+        return tuple(dict.fromkeys(result.limit for result in step.result))
+    if isinstance(step, FillStep):
+        return (step.amount,)
+    if isinstance(step, RunStep):
+        named = (step.time_limit, step.total_limit, step.pressure, step.pressure_by, step.coolant)
+        return tuple(name for name in named if name)
+    return ()
+
+
+def hunt_list(selection: Selection, settled: Set[str], gear: Mapping[str, str], instruments: Set[str]) -> tuple[HuntItem, ...]:
+    """What is still to be found, in the order of the steps that are not settled.
+
+    Parameters
+    ----------
+    settled : ids of the steps done, skipped or not applicable
+    gear : tool name (casefold) -> owned, borrowed, missing, broken or lent
+    instruments : kinds of measuring tools in the shop
+    """
+    plan = selection.plan
+    found: dict[str, HuntItem] = {}
+    for step in plan.step:
+        if step.id in settled:
+            continue
+        for item in (*_figures(plan, step), *_joint(plan, step), *_tools(step, gear, instruments), *_answers(plan, selection, step)):
+            found.setdefault(item.id, item)
+    return tuple(found.values())
+
+
+def _item(step: Step, item_id: str, kind: str, name: str, state: str, **more: object) -> HuntItem:
+    return HuntItem(id=item_id, kind=kind, name=name, state=state, step=step.id, number=step.number, title=step.title,
+                    stage=step.stage, stage_name=STAGES[step.stage], **more)  # fmt: skip
+
+
+def _figures(plan: Plan, step: Step) -> list[HuntItem]:
+    kind = "amount" if isinstance(step, FillStep) else "figure"
+    found = []
+    for limit_id in limits_used(step):
+        limit = plan.find_limit(limit_id)
+        if limit is None:
+            continue
+        state = ("not given" if not limit.given and limit.target is None else "sources disagree" if limit.conflict
+                 else "assumed" if limit.source is None and limit.own is None else None)  # fmt: skip
+        if state:
+            found.append(_item(step, f"limit:{limit.id}", kind, limit.name, state, look_in=(*plan.look_in, *LOOK_IN), about=limit.id))
+    return found
+
+
+def _joint(plan: Plan, step: Step) -> list[HuntItem]:
+    joint = plan.find_joint(step.joint) if isinstance(step, TightenStep) else None
+    if joint is None or joint.final != "torqued":
+        return []
+    open_stages = [k for k, stage in enumerate(joint.stage, 1) if stage.torque is None and stage.angle is None]
+    if not open_stages and joint.source is not None:
+        return []
+    fallback, working = None, None
+    if open_stages and joint.thread and joint.grade and not joint.critical:
+        try:
+            fallback, working = generic_words(joint.thread, joint.grade, "oiled" if "oil" in (joint.treatment or "") else "dry")
+        except Refused as refusal:
+            working = refusal.message
+    elif open_stages and joint.critical:
+        working = "no generic value for this joint: only the maker's figure"
+    return [_item(step, f"joint:{joint.id}", "torque", f"{joint.name}: torque" if len(joint.stage) == 1 else f"{joint.name}: {len(joint.stage)} stages",
+                  "not given" if open_stages else "assumed", look_in=(*plan.look_in, *LOOK_IN), fallback=fallback,
+                  fallback_working=working, about=joint.id)]  # fmt: skip
+
+
+def _tools(step: Step, gear: Mapping[str, str], instruments: Set[str]) -> list[HuntItem]:
+    found = []
+    for tool in step.tools:
+        state = gear.get(tool.casefold())
+        if state not in ("owned", "borrowed"):
+            words = GEAR_WORDS.get(state or "", "not in the list of tools yet")
+            found.append(_item(step, f"tool:{tool.casefold()}", "tool", tool, words, about=tool))
+    if isinstance(step, MeasureStep):
+        for kind in dict.fromkeys(spec.tool for spec in step.reading):
+            if kind not in instruments:
+                found.append(_item(step, f"tool:{kind}", "tool", kind, "no such measuring tool in the shop", about=kind))
+    if len(step.people) > 1:
+        found.append(_item(step, f"helper:{step.id}", "helper", f"{len(step.people)} people: {'; '.join(f'{p.role}, {p.does}' for p in step.people)}",
+                           "to be asked"))  # fmt: skip
+    return found
+
+
+def _answers(plan: Plan, selection: Selection, step: Step) -> list[HuntItem]:
+    found = []
+    for agreement in plan.agreement:
+        if agreement.step == step.id:
+            state = agreement_state(agreement, plan.parts)
+            if state.state != "agrees":
+                found.append(_item(step, f"part:{agreement.id}", "part", agreement.name, state.words, about=agreement.id))
+    if step.id in selection.perhaps:
+        for condition in step.when:
+            if condition.fact and condition.fact not in plan.facts:
+                name = plan.all_facts()[condition.fact].name
+                found.append(_item(step, f"fact:{condition.fact}", "fact", name, "not known yet", about=condition.fact))
+    return found

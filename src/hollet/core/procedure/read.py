@@ -1,0 +1,81 @@
+"""Reading a sheet: its shape, its figures, its references; the first mistake is named with what would be right."""
+
+from typing import Any
+
+from pydantic import ValidationError
+
+from hollet.core.errors import Refused
+from hollet.core.limits import Limit
+from hollet.core.procedure.mistakes import STEP_KINDS, mistake, plain
+from hollet.core.procedure.precedence import check_references
+from hollet.core.procedure.sheet import Joint, Sheet
+from hollet.core.quantities.parse import parse
+from hollet.core.tightening.generic import read_thread
+
+__all__ = ["TABLES", "read_sheet"]
+
+TABLES = ("option", "school", "extra", "agreement", "limit", "variant", "joint", "step")
+
+
+def read_sheet(data: dict[str, Any], text: str = "") -> Sheet:
+    """Check a sheet read from TOML; the first mistake is named with its line, its field and what would be right.
+
+    Raises
+    ------
+    Refused
+        `sheet_mistake`, with the line in the message when `text` is given.
+    """
+    flat = {**data.get("sheet", {}), **{key: data[key] for key in TABLES if key in data}}
+    for stray in set(data) - {"sheet", *TABLES}:
+        raise mistake(text, (stray,), f"'{stray}' does not belong in a sheet: only [sheet], {', '.join(f'[[{t}]]' for t in TABLES)}")
+    try:
+        sheet = Sheet.model_validate(flat)
+    except ValidationError as error:
+        first = error.errors()[0]
+        path = tuple(part for part in first["loc"] if not (isinstance(part, str) and part in STEP_KINDS))
+        raise mistake(text, path, plain(first)) from error
+    for index, limit in enumerate(sheet.limit):
+        _check_limit(limit, text, index)
+    for index, joint in enumerate(sheet.joint):
+        _check_joint(joint, text, index)
+    check_references(sheet, text)
+    return sheet
+
+
+def _check_limit(limit: Limit, text: str, index: int) -> None:
+    for key in ("lo", "hi", "target", "step"):
+        try:
+            limit.figure(key)
+        except Refused as refusal:
+            raise mistake(text, ("limit", index, key), refusal.message) from refusal
+    lo, hi = limit.figure("lo"), limit.figure("hi")
+    if lo is not None and hi is not None and lo > hi:
+        raise mistake(text, ("limit", index, "lo"), "the lower limit lies above the upper limit")
+
+
+def _check_joint(joint: Joint, text: str, index: int) -> None:
+    try:
+        joint.sequence()
+    except Refused as refusal:
+        raise mistake(text, ("joint", index, "order" if joint.pattern == "order" else "layout"), refusal.message) from refusal
+    for number, stage in enumerate(joint.stage):
+        if stage.torque is None and stage.angle is None:
+            continue
+        if stage.torque is not None and stage.angle is not None:
+            raise mistake(text, ("joint", index, "stage"), f"stage {number + 1} must have a torque or an angle, not both")
+        try:
+            parsed = parse(stage.torque or stage.angle or "", "torque" if stage.torque else "angle")
+        except Refused as refusal:
+            raise mistake(text, ("joint", index, "stage"), refusal.message) from refusal
+        if parsed.nominal is None or parsed.nominal <= 0:
+            raise mistake(text, ("joint", index, "stage"), f"stage {number + 1} must be one figure above zero")
+    if joint.thread is not None:
+        try:
+            read_thread(joint.thread)
+        except Refused as refusal:
+            raise mistake(text, ("joint", index, "thread"), refusal.message) from refusal
+    try:
+        if joint.tolerance is not None:
+            parse(joint.tolerance, "percent", "%")
+    except Refused as refusal:
+        raise mistake(text, ("joint", index, "tolerance"), refusal.message) from refusal

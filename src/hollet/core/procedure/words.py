@@ -1,0 +1,27 @@
+"""Words that sheets are made of: the nine stages, the seven rungs, ids, and the base of every part of a sheet."""
+
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+__all__ = ["KINDS_OF_REASON", "RUNGS", "STAGES", "Hours", "Id", "Money", "Part", "Prose", "ReasonKind", "Rung", "Stage", "Words"]
+
+STAGES = {"plan": "Plan", "take_down": "Take down", "inspect": "Inspect", "order": "Order", "prepare": "Prepare",
+          "build_up": "Build up", "fit_in": "Fit in", "wake": "Wake", "settle": "Settle"}  # fmt: skip
+RUNGS = {"power_on": "Power on", "crank": "Crank", "fuel_on": "Fuel on", "fire": "Fire", "run_on": "Run on",
+         "gear": "Gear", "drive": "Drive"}  # fmt: skip
+Stage = Literal["plan", "take_down", "inspect", "order", "prepare", "build_up", "fit_in", "wake", "settle"]
+Rung = Literal["power_on", "crank", "fuel_on", "fire", "run_on", "gear", "drive", "nothing"]
+ReasonKind = Literal["access closes", "safety", "setting kept", "contamination", "load needed", "drying", "spill"]
+KINDS_OF_REASON = ("access closes", "safety", "setting kept", "contamination", "load needed", "drying", "spill")
+Id = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9_-]{0,59}$")]
+Words = Annotated[str, Field(min_length=1, max_length=400)]
+Prose = Annotated[str, Field(min_length=1, max_length=2000)]
+Hours = tuple[Annotated[float, Field(ge=0, le=500)], Annotated[float, Field(ge=0, le=500)]]
+Money = tuple[Annotated[float, Field(ge=0, le=1e6)], Annotated[float, Field(ge=0, le=1e6)]]
+
+
+class Part(BaseModel):
+    """Base of everything in a sheet: unknown keys are a mistake, not a note; no number that is not finite."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)

@@ -1,0 +1,229 @@
+"""Planning: the plan desk of a build, the difference before a change is taken, the change itself, the limit book in and out."""
+
+import tomllib
+from collections.abc import Sequence
+from typing import Any
+
+import tomli_w
+from pydantic import BaseModel
+
+from hollet.core.book import entries as b
+from hollet.core.book.fold import BookState
+from hollet.core.book.limitbook import LimitBook, limit_book
+from hollet.core.book.measure import results_of
+from hollet.core.book.plandesk import Difference, PlanView, change_words, difference, plan_view
+from hollet.core.book.sentences import LogLine, line_of
+from hollet.core.book.status import plan_of, statuses
+from hollet.core.errors import Conflict, Refused
+from hollet.core.limits import Limit
+from hollet.core.procedure.changes import Change, LimitChange, StepIn, apply
+from hollet.core.procedure.drafting import draft
+from hollet.core.procedure.plan import Plan
+from hollet.core.procedure.read import read_sheet
+from hollet.core.procedure.sheet import MeasureStep, Sheet
+from hollet.exchange.csv import read_table, table
+from hollet.services.gear import gear_of
+from hollet.services.sheets import find_sheet, keep_sheet
+from hollet.services.workshop import Workshop
+
+__all__ = ["Edited", "desk", "edit_plan", "limits", "limits_csv", "limits_toml", "preview", "read_limits"]
+
+COLUMNS = ("id", "name", "condition", "dimension", "unit", "lo", "hi", "target", "source", "page", "state")
+
+
+class Edited(BaseModel):
+    """The line written, the verdicts that turned, the desk as it is now, and where the change was kept for next time."""
+
+    line: LogLine
+    turned: tuple[str, ...]
+    desk: PlanView
+    kept_in: str | None = None
+
+
+def desk(workshop: Workshop, build: str) -> PlanView:
+    """The plan desk."""
+    with workshop.held(build) as state:
+        return plan_view(state, gear_of(workshop))
+
+
+def preview(workshop: Workshop, build: str, acts: Sequence[Any], who: str) -> Difference:
+    """What the acts would change; nothing is written."""
+    with workshop.held(build) as state:
+        return difference(state, _drafted(state, acts, who), gear_of(workshop))
+
+
+def edit_plan(workshop: Workshop, build: str, acts: Sequence[Any], *, who: str, version: int, entry_id: str, reason: str | None = None) -> Edited:
+    """Change the plan: plan, entry and the vehicle's facts in one transaction.
+
+    Raises
+    ------
+    Conflict
+        Somebody edited the plan since `version` (the figures of a limit are guarded by their own version).
+    Refused, NotFound
+        As `core.procedure.drafting` says; `no_reason` where a fact with done steps behind it changes.
+    """
+    with workshop.held(build) as state:
+        known = state.entries.get(entry_id)
+        if known is not None:
+            return Edited(line=line_of(state, known), turned=(), desk=plan_view(state, gear_of(workshop)))
+        guarded = any(act.act not in ("limit", "answer", "settle", "joint") for act in acts)
+        if guarded and state.edits != version:
+            last = next(state.entries[i] for i in reversed(state.order) if state.entries[i].kind == "plan edited")
+            raise Conflict(f"the plan was edited by {last.who} meanwhile ({line_of(state, last).text[:120]}): look again, then change it",
+                           reason_code="moved_on")  # fmt: skip
+        changes = _drafted(state, acts, who)
+        gear = gear_of(workshop)
+        found = difference(state, changes, gear)
+        if found.standing and not reason:
+            raise Refused("no_reason", f"{found.standing[0]} has lines in the log and would leave the plan: give a reason", field="reason")
+        kept_in = _keep_for_next_time(workshop, state, acts, changes, who)
+        return _write(workshop, build, state, changes, who, entry_id, reason).model_copy(update={"kept_in": kept_in})
+
+
+def _drafted(state: BookState, acts: Sequence[Any], who: str) -> tuple[Change, ...]:
+    plan = state.whole
+    assert plan is not None
+    done = {step for step, status in statuses(state).items() if status.status == "done"}
+    changes: list[Change] = []
+    for act in acts:
+        made = draft(plan, act, done, who)
+        plan = apply(plan, made)
+        changes += made
+    return tuple(changes)
+
+
+def _write(workshop: Workshop, build: str, state: BookState, changes: Sequence[Change], who: str, entry_id: str, reason: str | None) -> Edited:
+    plan = state.whole
+    assert plan is not None
+    old = _verdicts(state)
+    body = b.PlanEdited(what=change_words(plan, changes) or "plan edited", changes=tuple(changes), reason=reason or None)
+    after = apply(plan, changes)
+    written = workshop.draft(build, "plan edited", body, who, entry_id=entry_id)
+    facts = after.facts if after.facts != plan.facts else None
+    entry = workshop.write(build, state, written, plan=after, facts=facts)
+    new = _verdicts(state)
+    turned = tuple(f"{name}: {old[name]} became {new[name]}" for name in old if name in new and new[name] != old[name])
+    return Edited(line=line_of(state, entry), turned=turned, desk=plan_view(state, gear_of(workshop)))
+
+
+def _verdicts(state: BookState) -> dict[str, str]:
+    words = {"too_close": "too close to call"}
+    return {f"{step.number} {result.name}": words.get(result.judgement.verdict, result.judgement.verdict)
+            for step in plan_of(state).step if isinstance(step, MeasureStep) for result in results_of(state, step) if result.readings}  # fmt: skip
+
+
+def _keep_for_next_time(workshop: Workshop, state: BookState, acts: Sequence[Any], changes: Sequence[Change], who: str) -> str | None:
+    """A forgotten step also goes, with its reasons, into the user's own copy of the sheet that the next step comes from."""
+    if not any(act.act == "put_in" and act.keep for act in acts):
+        return None
+    plan = state.whole
+    assert plan is not None
+    put_in = next(change for change in changes if isinstance(change, StepIn))
+    near = {put_in.behind, *(step.step for act in acts if act.act == "put_in" for step in (*act.before, *act.after))}
+    for name in plan.sheets:
+        sheet = find_sheet(workshop, name)
+        own = find_sheet(workshop, f"{name}-own", missing_ok=True) or sheet
+        if own is None or sheet is None or not near & {step.id for step in own.step}:
+            continue
+        mine = Plan.model_validate({**own.model_dump(), "id": own.id if own.id.endswith("-own") else f"{own.id}-own"[:60]})
+        here = {step.id for step in mine.step} | {put_in.step.id}
+        kept = [c for c in changes if getattr(c, "step", None) in here or isinstance(c, StepIn)]
+        kept = [c if c.op != "step_in" else c.model_copy(update={"step": c.step.model_copy(update={
+            "number": "", "after": tuple(link for link in c.step.after if link.step in here)})}) for c in kept]  # fmt: skip
+        mine = apply(mine, kept)
+        title = mine.title if mine.title.endswith("(own copy)") else f"{mine.title} (own copy)"
+        mine = mine.model_copy(update={"title": title[:400], "version": mine.version + 1})
+        return keep_sheet(workshop, sheet_toml(mine)).title
+    return None
+
+
+def sheet_toml(sheet: Sheet) -> str:
+    """A sheet as TOML in the documented format."""
+    data = sheet.model_dump(exclude_none=True, exclude_defaults=True, exclude={"sheets", "facts", "ways", "extras", "parts", "retired"})
+    for step in data["step"]:
+        step.pop("number", None)
+    head = {key: data.pop(key) for key in ("id", "title", "version", "about", "source", "look_in") if key in data}
+    return tomli_w.dumps({"sheet": head, **data}, multiline_strings=False)
+
+
+def limits(workshop: Workshop, build: str) -> LimitBook:
+    """The limit book of a build."""
+    with workshop.held(build) as state:
+        return limit_book(state, tuple(workshop.tools().values()))
+
+
+def limits_csv(workshop: Workshop, build: str) -> str:
+    """The limits as CSV, one line each, in the order of the steps."""
+    book = limits(workshop, build)
+    rows = [(x.id, x.name, x.condition or "", x.dimension, x.unit, x.lo or "", x.hi or "", x.target or "", x.source or "", x.page or "", row.state)
+            for row in book.rows if (x := row.limit) is not None]  # fmt: skip
+    return table(COLUMNS, rows)
+
+
+def limits_toml(workshop: Workshop, build: str) -> str:
+    """The limits and joints as TOML, the tables of a sheet."""
+    with workshop.held(build) as state:
+        plan = plan_of(state)
+        keep: dict[str, Any] = {"exclude_none": True, "exclude_defaults": True}
+        return tomli_w.dumps({"limit": [x.model_dump(**keep) for x in plan.limit], "joint": [j.model_dump(**keep) for j in plan.joint]})
+
+
+def read_limits(workshop: Workshop, build: str, text: str, form: str, *, who: str, entry_id: str, take: bool) -> Difference:
+    """Read limits from CSV or TOML into the build; with `take` false only the difference is told.
+
+    Figures whose id is known are changed, others are new. Nothing is written of a file with a mistake.
+
+    Raises
+    ------
+    Refused
+        `bad_file`: the line or table, the field, and what would be right; `nothing_new`.
+    """
+    with workshop.held(build) as state:
+        plan = state.whole
+        assert plan is not None
+        listed = _from_csv(text) if form == "csv" else _from_toml(text)
+        changes = []
+        for place, data in listed:
+            before = plan.find_limit(str(data.get("id", "")))
+            changed = _read_limit(place, data, before)
+            if before is None or _figures(changed) != _figures(before):
+                changes.append(LimitChange(before=before, after=changed))
+        if not changes:
+            raise Refused("nothing_new", "every figure of the file is in the book already: nothing was changed", field="file")
+        found = difference(state, changes, gear_of(workshop))
+        told = [f"{c.after.name}: " + (f"{c.before.words()} becomes " if c.before else "new, ") + c.after.words() for c in changes]
+        if take:
+            _write(workshop, build, state, changes, who, entry_id, "read from a file")
+        return found.model_copy(update={"figures": tuple(told)})
+
+
+def _figures(limit: Limit) -> tuple[Any, ...]:
+    return limit.lo, limit.hi, limit.target, limit.unit, limit.source, limit.page, limit.condition
+
+
+def _from_csv(text: str) -> list[tuple[str, dict[str, Any]]]:
+    rows = read_table(text, COLUMNS[:-1])
+    return [(f"line {k}", {key: row[key] or None for key in COLUMNS[:-1] if key in row}) for k, row in rows]
+
+
+def _from_toml(text: str) -> list[tuple[str, dict[str, Any]]]:
+    try:
+        data = tomllib.loads(text)
+    except (tomllib.TOMLDecodeError, RecursionError) as error:
+        raise Refused("bad_file", f"not readable as TOML: {error}", field="file") from error
+    listed = data.get("limit")
+    if not isinstance(listed, list) or not all(isinstance(item, dict) for item in listed):
+        raise Refused("bad_file", "the file must have [[limit]] tables, as a sheet has", field="file")
+    return [(f"limit {k}", item) for k, item in enumerate(listed, 1)]
+
+
+def _read_limit(place: str, data: dict[str, Any], before: Limit | None) -> Limit:
+    base = before.model_dump() if before else {}
+    named = {key: value for key, value in data.items() if key in COLUMNS[:-1]}
+    merged = {**base, **named, "version": (before.version if before else 0) + 1, "settled": True, "own": None}
+    trial = {"sheet": {"id": "x", "title": "x", "about": "x"}, "limit": [{k: v for k, v in merged.items() if v is not None}],
+             "step": [{"id": "x", "stage": "plan", "kind": "check", "title": "x", "do": "x"}]}  # fmt: skip
+    try:
+        return read_sheet(trial).limit[0]
+    except Refused as refusal:
+        raise Refused("bad_file", f"{place}: {refusal.message.removeprefix('limit.1.')}", field="file") from refusal

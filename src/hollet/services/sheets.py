@@ -1,0 +1,98 @@
+"""Sheets: those that ship and the user's own, read, listed, checked and kept."""
+
+import tomllib
+
+from pydantic import BaseModel
+from sqlalchemy import select
+
+from hollet.core.errors import Conflict, NotFound, Refused
+from hollet.core.procedure.facts import Fact
+from hollet.core.procedure.plan import combine_sheets
+from hollet.core.procedure.read import read_sheet
+from hollet.core.procedure.sheet import Sheet
+from hollet.library.shelf import sheet_names, sheet_text
+from hollet.services.workshop import Workshop
+from hollet.store.models import SheetRow
+
+__all__ = ["SheetCard", "find_sheet", "keep_sheet", "parse_sheet", "save_sheet", "sheet_cards"]
+
+MAX_SHEET = 1_000_000
+_shipped: dict[str, Sheet] = {}
+
+
+class SheetCard(BaseModel):
+    """A sheet to make a build from, and the facts on which it depends."""
+
+    id: str
+    title: str
+    about: str
+    steps: int
+    hours: tuple[float, float]
+    shipped: bool
+    facts: tuple[Fact, ...] = ()
+
+
+def parse_sheet(text: str) -> Sheet:
+    """A sheet from TOML text; refused with line, field and what would be right."""
+    if len(text.encode()) > MAX_SHEET:
+        raise Refused("too_large", f"the sheet is larger than {MAX_SHEET // 1000} kB: a sheet is text, a few hundred lines", field="text")
+    try:
+        data = tomllib.loads(text)
+    except tomllib.TOMLDecodeError as error:
+        raise Refused("sheet_mistake", f"not readable as TOML: {error}", field="text") from error
+    except RecursionError as error:
+        raise Refused("sheet_mistake", "the sheet is nested too deeply", field="text") from error
+    return read_sheet(data, text)
+
+
+def _ships(name: str) -> Sheet:
+    if name not in _shipped:
+        _shipped[name] = parse_sheet(sheet_text(name))
+    return _shipped[name]
+
+
+def _card(sheet: Sheet, shipped: bool) -> SheetCard:
+    plan = combine_sheets([sheet])
+    known = sheet.all_facts()
+    hours = [step.hours for step in sheet.step if step.hours]
+    return SheetCard(id=sheet.id, title=sheet.title, about=sheet.about, steps=len(sheet.step), shipped=shipped,
+                     hours=(sum(lo for lo, _ in hours), sum(hi for _, hi in hours)), facts=tuple(known[f] for f in plan.asked_facts()))  # fmt: skip
+
+
+def sheet_cards(workshop: Workshop) -> tuple[SheetCard, ...]:
+    """Shipped and own sheets."""
+    with workshop.database.read() as session:
+        own = [row.text for row in session.execute(select(SheetRow).order_by(SheetRow.id)).scalars()]
+    return (*(_card(_ships(name), True) for name in sheet_names()), *(_card(parse_sheet(text), False) for text in own))
+
+
+def save_sheet(workshop: Workshop, text: str) -> SheetCard:
+    """Check and keep an uploaded sheet; nothing is kept of one with a mistake."""
+    if parse_sheet(text).id in sheet_names():
+        raise Conflict(f"the id '{parse_sheet(text).id}' belongs to a sheet that ships: give yours another id", reason_code="id_used")
+    return keep_sheet(workshop, text)
+
+
+def keep_sheet(workshop: Workshop, text: str) -> SheetCard:
+    """Keep the text of an own sheet, new or in place of the one with its id."""
+    sheet = parse_sheet(text)
+    with workshop.database.write() as session:
+        row = session.get(SheetRow, sheet.id)
+        if row is None:
+            session.add(SheetRow(id=sheet.id, title=sheet.title, text=text, version=1))
+        else:
+            row.title, row.text, row.version = sheet.title, text, row.version + 1
+    return _card(sheet, False)
+
+
+def find_sheet(workshop: Workshop, sheet_id: str, *, missing_ok: bool = False) -> Sheet | None:
+    """The sheet with this id; NotFound, or None with `missing_ok`, when there is none."""
+    if sheet_id in sheet_names():
+        return _ships(sheet_id)
+    with workshop.database.read() as session:
+        row = session.get(SheetRow, sheet_id)
+        if row is None:
+            if missing_ok:
+                return None
+            raise NotFound("sheet", sheet_id)
+        return parse_sheet(row.text)

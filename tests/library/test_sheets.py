@@ -1,0 +1,102 @@
+"""Every sheet that ships: reasons, windows, hazards and choices resolve, and all of them combine."""
+
+import itertools
+
+import pytest
+
+from hollet.core.procedure.plan import combine_sheets, select
+from hollet.core.procedure.precedence import contradiction, find_cycle
+from hollet.core.procedure.schools import agreement_state, possible
+from hollet.core.procedure.sheet import TightenStep
+from hollet.library.shelf import sheet_names, sheet_text
+from hollet.services.sheets import parse_sheet
+
+SHEETS = {name: parse_sheet(sheet_text(name)) for name in sheet_names()}
+HAZARDS = {"hoist": "under", "coil spring": "line", "lifted out": "under", "fuel line": "flame", "refrigerant": "licensed", "raised in": "under"}
+
+
+def test_there_are_enough():
+    """At least eight of twenty steps or more, nine stages among them."""
+    assert sum(len(sheet.step) >= 20 for sheet in SHEETS.values()) >= 8
+    assert {step.stage for sheet in SHEETS.values() for step in sheet.step} >= {"plan", "take_down", "inspect", "order", "prepare", "build_up", "fit_in", "wake", "settle"}
+
+
+@pytest.mark.parametrize("name", SHEETS)
+def test_reasons_and_windows(name):
+    """No circle; every reason says something; each sheet has windows or reasons for access, cautions and hours."""
+    sheet = SHEETS[name]
+    assert find_cycle({step.id: [link.step for link in step.after] for step in sheet.step}) is None
+    assert contradiction(sheet.step) is None
+    links = [link for step in sheet.step for link in step.after]
+    assert len(links) >= len(sheet.step) / 3
+    assert all(len(link.because) > 7 for link in links)
+    assert any(step.last_chance for step in sheet.step) or name == "first-start"
+    assert sum(step.caution is not None for step in sheet.step) >= 1
+    assert all(step.hours is not None for step in sheet.step)
+
+
+@pytest.mark.parametrize("name", SHEETS)
+def test_what_is_opened_is_closed(name):
+    """Every temporary state that a step opens has a step of the sheet that undoes it, under the same facts."""
+    sheet = SHEETS[name]
+    closes = {item for step in sheet.step for item in step.closes}
+    opened = {item.id for step in sheet.step for item in step.opens}
+    alone = {"battery_lead", "fuel_caps"}  # a part job leaves these to the sheet of the first start
+    assert opened - closes <= alone
+
+
+@pytest.mark.parametrize("name", SHEETS)
+def test_hazards_have_their_caution(name):
+    """Hanging loads, springs, fuel and refrigerant never come without the usual caution."""
+    for step in SHEETS[name].step:
+        text = f"{step.title} {step.do}".lower()
+        for hazard, word in HAZARDS.items():
+            if hazard in text and step.stage in ("take_down", "fit_in", "build_up") and (step.people or hazard in ("fuel line", "refrigerant")):
+                assert step.caution is not None, step.id
+                assert word in f"{step.caution.text} {step.caution.confirm}".lower(), step.id
+
+
+def test_the_same_id_means_the_same_step():
+    """Sheets combine by step id, so an id has one kind, stage and title in all of them."""
+    seen: dict = {}
+    for sheet in SHEETS.values():
+        for step in sheet.step:
+            assert seen.setdefault(step.id, (step.kind, step.stage, step.title)) == (step.kind, step.stage, step.title), step.id
+
+
+@pytest.mark.parametrize(("first", "second"), list(itertools.permutations(SHEETS, 2)))
+def test_any_two_combine_without_repeating(first, second):
+    """Each pair gives one plan: no step twice, no number twice, no reason broken, joints and limits there."""
+    plan = combine_sheets([SHEETS[first], SHEETS[second]])
+    ids, numbers = [step.id for step in plan.step], [step.number for step in plan.step]
+    assert len(ids) == len(set(ids)) == len(set(numbers))
+    assert set(ids) == {step.id for sheet in (SHEETS[first], SHEETS[second]) for step in sheet.step}
+    place = {step: k for k, step in enumerate(ids)}
+    for step in plan.step:
+        assert all(place[link.step] < place[step.id] for link in step.after if link.step in place)
+        assert not isinstance(step, TightenStep) or plan.find_joint(step.joint) is not None
+    assert set(select(plan).plan.step) | {left.step for left in select(plan).left_out} >= set(plan.step) - {s for s in plan.step if s.parts}
+
+
+def test_schools_and_agreements_are_usable():
+    """Every pick is possible with nothing known; an allowed row agrees and a row that is not listed clashes."""
+    schools = [school for sheet in SHEETS.values() for school in sheet.school]
+    assert len(schools) >= 5
+    for sheet in SHEETS.values():
+        for school in sheet.school:
+            way = school.find(school.pick)
+            assert way is not None
+            assert possible(way, combine_known(sheet), ()).answer
+        for agreement in sheet.agreement:
+            good = dict(zip([part.id for part in agreement.part], agreement.allowed[0], strict=True))
+            assert agreement_state(agreement, good).state == "agrees"
+            rows = itertools.product(*[part.option for part in agreement.part])
+            bad = next(row for row in rows if row not in agreement.allowed)
+            assert agreement_state(agreement, dict(zip(good, bad, strict=True))).state == "clash"
+
+
+def combine_known(sheet):
+    """What is known of a vehicle of which nothing is known."""
+    from hollet.core.procedure.plan import known_of
+
+    return known_of(combine_sheets([sheet]))
