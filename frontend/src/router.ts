@@ -10,6 +10,8 @@ export const router = createRouter({
     { path: '/builds/:build/steps/:step', name: 'step', component: () => import('./views/StepView.vue'), props: true },
     { path: '/builds/:build/gate', name: 'gate', component: () => import('./views/GateView.vue'), props: true },
     { path: '/builds/:build/log', name: 'log', component: () => import('./views/LogView.vue'), props: true },
+    { path: '/builds/:build/plan', name: 'plan', component: () => import('./views/PlanView.vue'), props: true },
+    { path: '/builds/:build/hunt', name: 'hunt', component: () => import('./views/HuntView.vue'), props: true },
     { path: '/builds/:build/limits', name: 'limits', component: () => import('./views/LimitsView.vue'), props: true },
     { path: '/:rest(.*)*', name: 'lost', component: () => import('./views/LostView.vue') },
   ],

@@ -4,7 +4,7 @@ from pathlib import Path
 
 from playwright.sync_api import expect
 
-from hollet.library.shelf import sheet_text
+from hollet.library.shelf import sheet_names, sheet_text
 from tests.browser.regions import Bench, api, new_build, write
 from tests.browser.test_bench import engine
 from tests.support import SMALL
@@ -17,7 +17,7 @@ def test_first_run_offers_three_acts(empty, page):
         expect(page.get_by_role("main").get_by_text(words)).to_be_visible()
     bench.press("Look at the demo")
     bench.shows("Where you were")
-    expect(page.get_by_text("One: engine, top end").first).to_be_visible()
+    expect(page.get_by_text("One: engine out, top end").first).to_be_visible()
 
 
 def test_new_build_from_an_own_sheet(empty, page, tmp_path):
@@ -98,12 +98,12 @@ def test_leave_open_and_undone(demo, mk: Bench):
     mk.key("o")
     mk.page.locator("input[name=what]").fill("Rag in port 3")
     mk.page.locator("input[name=what]").press("Enter")
-    expect(mk.page.locator(".plate b")).to_have_text("8")
+    expect(mk.page.locator(".plate b")).to_have_text("14")
     mk.key("l")
     row = mk.page.locator(".ledger li", has_text="Rag in port 3")
     row.get_by_role("button", name="Undone").click()
     expect(mk.page.locator(".ledger li", has_text="Rag in port 3")).to_have_count(0)
-    expect(mk.page.locator(".plate b")).to_have_text("7")
+    expect(mk.page.locator(".plate b")).to_have_text("13")
 
 
 def test_log_filter_and_strike(demo, mk: Bench):
@@ -115,7 +115,7 @@ def test_log_filter_and_strike(demo, mk: Bench):
     filters.get_by_role("button", name="Struck").click()
     expect(mk.page.locator(".day li")).to_have_count(1)
     filters.get_by_role("button", name="Bolts").click()
-    mk.page.locator("select").select_option(label="6.05 Head bolts")
+    mk.page.locator("select").select_option(label="6.07 Head bolts")
     expect(mk.page.locator(".day li").first).to_contain_text("bolt 5, stage 2")
     mk.page.locator(".day li").first.get_by_role("button", name="Strike line").click()
     mk.page.get_by_role("dialog").get_by_role("button", name="wrong figure").click()
@@ -154,7 +154,7 @@ def test_gates_lead_to_where_it_is_cleared(demo, mk: Bench):
 
 def test_tools_are_set_and_zeroed(demo, mk: Bench):
     """A new tool from a preset, a bad figure at its field, a gauge set with a micrometer."""
-    mk.go(demo.url + "/tools", "10 tools")
+    mk.go(demo.url + "/tools", "12 measuring tools")
     mk.press("A new tool")
     dialog = mk.page.get_by_role("dialog")
     dialog.locator("select").first.select_option(label="micrometer 0-25 mm, 0.001")
@@ -164,7 +164,7 @@ def test_tools_are_set_and_zeroed(demo, mk: Bench):
     expect(dialog.get_by_role("alert")).to_contain_text("'mpe'")
     dialog.locator("input[name=mpe]").fill("0.003")
     dialog.get_by_role("button", name="Keep it").click()
-    mk.shows("11 tools")
+    mk.shows("13 measuring tools")
     mk.press("M3 zeroed")
     expect(mk.page.get_by_role("status")).to_contain_text("no longer share its zero error")
     mk.press("Set B1")
@@ -177,7 +177,7 @@ def test_strip_and_lost_address(demo, mk: Bench):
     """A stage opens to its steps; an unknown address and an unknown build say so."""
     mk.go(f"{demo.url}/builds/{engine(demo)}", "bolt 6")
     mk.page.locator(".row.stage", has_text="Take down").click()
-    mk.page.locator(".row.step", has_text="2.12").click()
+    mk.page.locator(".row.step", has_text="2.36").click()
     mk.shows("Pistons and rods out")
     mk.key("Escape")
     mk.shows("bolt 6")
@@ -190,6 +190,7 @@ def test_sheet_that_ships_is_on_offer(empty, page):
     """The shipped sheet stands in the list with what it is for."""
     Bench(page).go(empty.url + "/new", "New build")
     expect(page.get_by_text("45 steps")).to_be_visible()
+    expect(page.locator("input[name=sheet]")).to_have_count(len(sheet_names()))
     assert "first start" in sheet_text("top-end")
 
 

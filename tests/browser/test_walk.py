@@ -46,7 +46,7 @@ def tighten(bench: Bench, url: str, build: str, view: dict) -> None:
         if stage["kind"] == "torque":
             bench.press("wrench")
             dialog = bench.page.get_by_role("dialog")
-            dialog.locator(f"input[value={'w3' if stage['asked'] < 20 else 'w2'}]").check()
+            dialog.locator(f"input[value={'w3' if float(stage['figure']) < 20 else 'w2'}]").check()
             dialog.get_by_role("button", name="Take this one").click()
             expect(dialog).to_be_hidden()
         bench.shows(f"Bolt 1, stage {stage['number']}")

@@ -41,7 +41,7 @@ def test_demo_made_once_and_verified(tmp_path):
     data = tmp_path / "demo"
     for _ in range(2):
         assert run(app, ["demo", "--only-make", "--data", str(data)]).exit_code == 0
-    assert "ok: log of One: engine, top end" in run(app, ["verify", "--data", str(data)]).output
+    assert "ok: log of One: engine out, top end" in run(app, ["verify", "--data", str(data)]).output
     copy = tmp_path / "copy.sqlite"
     assert run(app, ["backup", str(copy), "--data", str(data)]).exit_code == 0
     assert run(app, ["restore", str(copy), "--data", str(data)]).exit_code == 0

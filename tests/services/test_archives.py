@@ -6,7 +6,7 @@ import pytest
 
 from hollet.core.errors import Conflict, Refused
 from hollet.exchange.archive import pack, unpack
-from hollet.services import builds
+from hollet.services import builds, planning
 from hollet.services.archives import attempts_csv, export_build, import_build, verify
 from hollet.services.demo import fill_demo, make_demo
 from hollet.services.logging import log_of
@@ -87,15 +87,20 @@ def test_attempts_as_csv(hand):
 
 def test_demo_is_as_promised(demo):
     """Two builds; the engine stopped at bolt 6 of stage 2, 47 to 48 minutes ago, with covers and bracket in."""
-    engine, spare = builds.cards(demo)
+    engine, gearbox = builds.cards(demo)
     assert engine.frame.resume.title == "You stopped at bolt 6, stage 2"
     age = NOW - datetime.fromisoformat(engine.frame.resume.since)
     assert 46 <= age.total_seconds() / 60 <= 48
     left = [i.what for i in engine.frame.left_open]
-    assert len(left) == 7
+    assert len(left) == 13
     assert "Temporary bracket on the chain" in left
     assert sum("cover in" in what for what in left) == 2
-    assert spare.frame.current == "tools_laid"
+    assert gearbox.frame.current == "press_ready"
+    for build, most in ((engine.id, 20), (gearbox.id, 30)):
+        desk = planning.desk(demo, build)
+        assert desk.schools[0].chosen or desk.schools[1].chosen
+        assert 5 <= len(desk.hunt) <= most
+    assert planning.limits(demo, gearbox.id).counts["conflict"] == 1
     assert all(line.startswith("ok") for line in verify(demo))
 
 

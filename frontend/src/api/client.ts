@@ -18,6 +18,12 @@ export type TightenBenchView = Schemas['TightenBench']
 export type FillBenchView = Schemas['FillBench']
 export type RunBenchView = Schemas['RunBench']
 export type BenchView = CheckBenchView | RemoveBenchView | MeasureBenchView | TightenBenchView | FillBenchView | RunBenchView
+export type PlanView = Schemas['PlanView']
+export type PlanRow = Schemas['PlanRow']
+export type Difference = Schemas['Difference']
+export type LimitBook = Schemas['LimitBook']
+export type FigureRow = Schemas['FigureRow']
+export type PlanAct = Schemas['PlanEdit']['acts'][number]
 export type Entry = Schemas['EntryEdit']['entry']
 
 export const client = createClient<paths>({ baseUrl: window.location.origin })

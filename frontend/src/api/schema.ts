@@ -547,7 +547,7 @@ export interface components {
              * When
              * @default []
              */
-            when?: components["schemas"]["Condition"][];
+            when: components["schemas"]["Condition"][];
         };
         /**
          * AgreementView
@@ -721,13 +721,27 @@ export interface components {
          * BagLine
          * @description Like fasteners of one bag.
          */
-        BagLine: {
+        "BagLine-Input": {
             /** Count */
             count: number;
             /** Holes */
             holes?: string | null;
             /** Length */
             length?: string | null;
+            /** Size */
+            size: string;
+        };
+        /**
+         * BagLine
+         * @description Like fasteners of one bag.
+         */
+        "BagLine-Output": {
+            /** Count */
+            count: number;
+            /** Holes */
+            holes: string | null;
+            /** Length */
+            length: string | null;
             /** Size */
             size: string;
         };
@@ -739,7 +753,7 @@ export interface components {
             /** Bag */
             bag: number;
             /** Lines */
-            lines: components["schemas"]["BagLine"][];
+            lines: components["schemas"]["BagLine-Output"][];
             /** Pieces */
             pieces: number;
             /** Step */
@@ -760,7 +774,7 @@ export interface components {
              */
             kind: "bagged";
             /** Lines */
-            lines: components["schemas"]["BagLine"][];
+            lines: components["schemas"]["BagLine-Input"][];
             /** Place */
             place?: string | null;
             /** Step */
@@ -934,7 +948,7 @@ export interface components {
          */
         Caution: {
             /** Confirm */
-            confirm?: string | null;
+            confirm: string | null;
             /** Text */
             text: string;
             /** Why */
@@ -1063,22 +1077,22 @@ export interface components {
          */
         Condition: {
             /** Extra */
-            extra?: string | null;
+            extra: string | null;
             /** Fact */
-            fact?: string | null;
+            fact: string | null;
             /**
              * One Of
              * @default []
              */
-            one_of?: string[];
+            one_of: string[];
             /** Part */
-            part?: string | null;
+            part: string | null;
             /** School */
-            school?: string | null;
+            school: string | null;
             /** Since */
-            since?: number | null;
+            since: number | null;
             /** Until */
-            until?: number | null;
+            until: number | null;
         };
         /**
          * ConfirmedEdit
@@ -1107,7 +1121,7 @@ export interface components {
              *       0
              *     ]
              */
-            hours?: [
+            hours: [
                 number,
                 number
             ];
@@ -1118,7 +1132,7 @@ export interface components {
              *       0
              *     ]
              */
-            money?: [
+            money: [
                 number,
                 number
             ];
@@ -1155,6 +1169,11 @@ export interface components {
             adapter?: components["schemas"]["Adapter"] | null;
             /** Bolt */
             bolt?: number | null;
+            /**
+             * Done Here
+             * @default false
+             */
+            done_here?: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1294,7 +1313,7 @@ export interface components {
              * When
              * @default []
              */
-            when?: components["schemas"]["Condition"][];
+            when: components["schemas"]["Condition"][];
         };
         /**
          * ExtraAct
@@ -1328,7 +1347,7 @@ export interface components {
          */
         Fact: {
             /** Asks */
-            asks?: string | null;
+            asks: string | null;
             /** Id */
             id: string;
             /** Name */
@@ -1337,7 +1356,7 @@ export interface components {
              * Value
              * @default []
              */
-            value?: string[];
+            value: string[];
         };
         /**
          * FactAct
@@ -1732,7 +1751,7 @@ export interface components {
              * Critical
              * @default false
              */
-            critical?: boolean;
+            critical: boolean;
             /** Fastener */
             fastener: string;
             /**
@@ -1740,9 +1759,9 @@ export interface components {
              * @default torqued
              * @enum {string}
              */
-            final?: "torqued" | "cinched" | "snug";
+            final: "torqued" | "cinched" | "snug";
             /** Grade */
-            grade?: string | null;
+            grade: string | null;
             /** Id */
             id: string;
             layout: components["schemas"]["Layout"];
@@ -1750,47 +1769,47 @@ export interface components {
              * Mark
              * @default false
              */
-            mark?: boolean;
+            mark: boolean;
             /** Name */
             name: string;
             /**
              * Order
              * @default []
              */
-            order?: string[];
+            order: string[];
             /** Own */
-            own?: string | null;
+            own: string | null;
             /**
              * Pattern
              * @enum {string}
              */
             pattern: "crosswise" | "spiral" | "star" | "order";
             /** @default {} */
-            put_right?: components["schemas"]["PutRight"];
+            put_right: components["schemas"]["PutRight"];
             /** Recheck */
-            recheck?: string | null;
+            recheck: string | null;
             /** Sides */
-            sides?: [
+            sides: [
                 string,
                 string
             ] | null;
             /** Source */
-            source?: string | null;
+            source: string | null;
             /** Stage */
             stage: components["schemas"]["TighteningStage"][];
             /** Thread */
-            thread?: string | null;
+            thread: string | null;
             /** Tolerance */
-            tolerance?: string | null;
+            tolerance: string | null;
             /** Treatment */
-            treatment?: string | null;
+            treatment: string | null;
             /**
              * Version
              * @default 1
              */
-            version?: number;
+            version: number;
             /** Wait For */
-            wait_for?: string | null;
+            wait_for: string | null;
         };
         /**
          * JointAct
@@ -1975,16 +1994,16 @@ export interface components {
          */
         Layout: {
             /** Columns */
-            columns?: number | null;
+            columns: number | null;
             /**
              * Kind
              * @enum {string}
              */
             kind: "head" | "circle" | "points";
             /** N */
-            n?: number | null;
+            n: number | null;
             /** Points */
-            points?: {
+            points: {
                 [key: string]: [
                     number,
                     number
@@ -2426,14 +2445,14 @@ export interface components {
              * Count
              * @default 1
              */
-            count?: number;
+            count: number;
             /** Name */
             name: string;
             /**
              * When
              * @default []
              */
-            when?: components["schemas"]["Condition"][];
+            when: components["schemas"]["Condition"][];
         };
         /**
          * PlanEdit
@@ -2617,9 +2636,9 @@ export interface components {
          */
         PutRight: {
             /** Over */
-            over?: string | null;
+            over: string | null;
             /** Under */
-            under?: string | null;
+            under: string | null;
         };
         /**
          * QuantityEdit
@@ -2819,7 +2838,7 @@ export interface components {
             /** Primary */
             primary: string;
             /** Proposed */
-            proposed: components["schemas"]["BagLine"][];
+            proposed: components["schemas"]["BagLine-Output"][];
             /** Seen */
             seen: number;
             /** Settled */
@@ -3157,11 +3176,8 @@ export interface components {
         SheetCard: {
             /** About */
             about: string;
-            /**
-             * Facts
-             * @default []
-             */
-            facts?: components["schemas"]["Fact"][];
+            /** Facts */
+            facts: components["schemas"]["Fact"][];
             /** Hours */
             hours: [
                 number,
@@ -3473,9 +3489,9 @@ export interface components {
          */
         TighteningStage: {
             /** Angle */
-            angle?: string | null;
+            angle: string | null;
             /** Torque */
-            torque?: string | null;
+            torque: string | null;
         };
         /**
          * ToolChoice

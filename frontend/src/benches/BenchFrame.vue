@@ -4,6 +4,8 @@ import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { BenchView } from '@/api/client'
 import CautionBlock from '@/shell/CautionBlock.vue'
+import LastChanceBlock from '@/shell/LastChanceBlock.vue'
+import StepNeeds from './StepNeeds.vue'
 import ReasonDialog from '@/shell/ReasonDialog.vue'
 import LineText from '@/shell/LineText.vue'
 import { pressedTwice, useKeys } from '@/composables/keys'
@@ -26,7 +28,8 @@ const resume = computed(() => {
 })
 const since = useAgo(() => resume.value?.since)
 const waits = computed(() => !settled.value && props.bench.waits.length > 0)
-const can = computed(() => props.ready && !settled.value && (!waits.value || props.attempt) && props.bench.confirmed && !book.busy)
+const blocking = computed(() => !settled.value && props.bench.chances.some((c) => c.state === 'open' || c.state === 'no step'))
+const can = computed(() => props.ready && !(blocking.value && !props.attempt && props.bench.kind === 'check') && !settled.value && (!waits.value || props.attempt) && props.bench.confirmed && !book.busy)
 const openNext = computed(() => settled.value && props.bench.following !== null)
 
 async function done(withReason?: string) {
@@ -52,6 +55,10 @@ async function skip(notApplicable: boolean) {
   const said = await reason.value?.ask({ title: notApplicable ? 'This step does not apply' : 'Skip this step', button: notApplicable ? 'Not applicable' : 'Skipped' })
   if (said && (await book.act({ kind: 'skipped', step: props.bench.step, reason: said, not_applicable: notApplicable }))) next()
 }
+async function letGo(thing: string) {
+  const said = await reason.value?.ask({ title: `Let it go: ${thing}`, button: 'Not wanted', why: 'After this step nobody reaches it without taking things off again.' })
+  if (said) await book.act({ kind: 'decision', step: props.bench.step, about: 'last_chance', thing, reason: said })
+}
 async function reopen() {
   const said = await reason.value?.ask({ title: 'Open this step again', button: 'Reopened', why: 'The log keeps both: that it was done, and that it was opened again.' })
   if (said) await book.act({ kind: 'reopened', step: props.bench.step, reason: said })
@@ -71,8 +78,10 @@ defineExpose({ done, ask: (options: { title: string; why?: string; button: strin
     </header>
     <div class="work">
       <div v-if="waits && !underWay" class="quiet waits"><p v-for="wait in bench.waits" :key="wait.step"><RouterLink :to="{ name: 'step', params: { build: book.card?.id ?? '', step: wait.step } }" class="b">Waits for {{ wait.number }} {{ wait.title }}</RouterLink>: {{ wait.because }}</p></div>
+      <LastChanceBlock v-if="bench.chances.length && !underWay && !settled" title="After this nobody reaches" :chances="bench.chances" :build="book.card?.id ?? ''" act :first="bench.chances.find((c) => c.state === 'open' || c.state === 'no step')?.thing" @let-go="letGo" @seen="book.act({ kind: 'decision', step: bench.step, about: 'last_chance', thing: $event, done_here: true })" @put-in="router.push({ name: 'plan', params: { build: book.card?.id ?? '' } })" />
       <CautionBlock v-if="bench.caution && !underWay" :caution="bench.caution" :confirmed="bench.confirmed" :folded="bench.lines.length > 0" @confirm="book.act({ kind: 'confirmed', step: bench.step, what: bench.caution.confirm ?? '' })" />
       <slot name="work" />
+      <StepNeeds v-if="!underWay" :bench="bench" />
       <p v-if="book.refused" class="problem" role="alert">{{ book.refused }}</p>
     </div>
     <aside class="side">

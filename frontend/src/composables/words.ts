@@ -5,3 +5,9 @@ export const RUNG_NAMES: Record<string, string> = {
 export const STATUS_WORDS: Record<string, string> = {
   open: 'to do', begun: 'begun', done: 'done', skipped: 'skipped', not_applicable: 'not applicable',
 }
+
+/** A range of hours, such as "14 to 19 h". */
+export function hours(range: readonly number[]): string {
+  const [lo, hi] = range.map((h) => (h >= 10 ? Math.round(h) : Math.round(h * 10) / 10))
+  return lo === hi ? `${lo} h` : `${lo} to ${hi} h`
+}

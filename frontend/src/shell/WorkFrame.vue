@@ -40,6 +40,8 @@ useKeys(() => ({
   j: () => go('log'),
   g: () => go('gate'),
   f: () => go('limits'),
+  m: () => go('plan'),
+  h: () => go('hunt'),
   t: () => void router.push('/tools'),
   d: session.toggleTheme,
   o: () => leave.value?.ask(),
@@ -81,7 +83,7 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
       <ol><li v-for="(line, k) in (next ?? []).slice(0, 3)" :key="k" :class="{ b: k === 0 }">{{ line }}</li></ol>
       <div class="acts">
         <div class="pair"><button type="button" class="btn small open" @click="leave?.ask()">Leave open <kbd>O</kbd></button><button type="button" class="btn small" @click="strikeLast">Strike last <kbd>Bksp</kbd></button></div>
-        <div class="pair"><RouterLink class="btn small" :to="{ name: 'gate', params: { build } }">Gates <kbd>G</kbd></RouterLink><RouterLink class="btn small" :to="{ name: 'log', params: { build } }">Log <kbd>J</kbd></RouterLink><RouterLink class="btn small" :to="{ name: 'limits', params: { build } }">Figures <kbd>F</kbd></RouterLink></div>
+        <div class="pair tight"><RouterLink class="btn small" :to="{ name: 'gate', params: { build } }">Gates <kbd>G</kbd></RouterLink><RouterLink class="btn small" :to="{ name: 'log', params: { build } }">Log <kbd>J</kbd></RouterLink><RouterLink class="btn small" :to="{ name: 'limits', params: { build } }">Figures <kbd>F</kbd></RouterLink><RouterLink class="btn small" :to="{ name: 'plan', params: { build } }">Plan <kbd>M</kbd></RouterLink></div>
       </div>
     </footer>
     <LedgerDrawer v-model="ledger" :build="build" />
@@ -116,6 +118,7 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
 .pair { display: flex; gap: 8px; }
 .pair > * { flex: 1 1 auto; padding: 6px 7px; gap: 6px; white-space: nowrap; font-size: 16px; }
 .pair kbd { padding: 0 5px; }
+.tight kbd { border: 0; padding: 0; font-weight: 460; }
 .refused { display: flex; gap: 10px; align-items: center; flex-wrap: wrap; }
 .notwritten { margin-bottom: 10px; }
 @media (max-width: 1179px) {

@@ -11,7 +11,7 @@ export const useShop = defineStore('shop', () => {
 
   async function load() {
     try {
-      view.value = await got(client.GET('/api/shop'))
+      view.value = (await got<unknown>(client.GET('/api/shop'))) as Schemas['ShopView'] // the client widens tuples to lists
       problem.value = ''
     } catch (error) {
       problem.value = (error as Error).message

@@ -26,7 +26,7 @@ const newest = computed(() => first.value?.frame.written.at(-1) ?? null)
 
 onMounted(() => void shop.load())
 async function demo() {
-  shop.view = await got(client.POST('/api/demo')).catch((error: Error) => { shop.problem = error.message; return shop.view })
+  await got(client.POST('/api/demo')).then(shop.load).catch((error: Error) => { shop.problem = error.message })
 }
 const tapKeys = () => Object.fromEntries(builds.value.map((b, k) => [String(k + 1), () => open(b.id)]))
 useKeys(() => ({ ' ': () => first.value && open(first.value.id), PageDown: () => first.value && open(first.value.id), n: () => void router.push('/new'), t: () => void router.push('/tools'), d: session.toggleTheme, ...tapKeys() }))

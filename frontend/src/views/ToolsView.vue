@@ -18,6 +18,11 @@ const at = ref('')
 const problem = ref('')
 const said = ref('')
 const FIELDS = [['code', 'code on the tool'], ['name', 'name'], ['unit', 'unit'], ['lo', 'range from'], ['hi', 'range to'], ['resolution', 'resolution'], ['mpe', 'permissible error ±'], ['mpe_percent', 'permissible error ± %'], ['s', 'usual repeatability s'], ['offset', 'known offset (reads too much)'], ['zero_error', 'zero error ±'], ['setting_s', 'repeatability of setting'], ['grip_mm', 'length to the grip, mm'], ['checked', 'last checked'], ['source', 'figures from']] as const
+const gearName = ref('')
+const gearState = ref<'owned' | 'borrowed' | 'missing' | 'broken' | 'lent'>('owned')
+const gearWhose = ref('')
+const gearBack = ref('')
+const STATES = ['owned', 'borrowed', 'missing', 'broken', 'lent'] as const
 const shown = computed(() => shop.tools.filter((t) => !t.retired))
 const masters = computed(() => shown.value.filter((t) => t.kind === 'micrometer'))
 const KINDS = ['micrometer', 'bore gauge', 'caliper', 'depth gauge', 'dial indicator', 'feeler', 'gauge strip', 'rule', 'straight edge', 'jug', 'pressure gauge', 'thermometer', 'timing light', 'voltmeter', 'angle gauge', 'click wrench', 'indicating wrench']
@@ -56,6 +61,13 @@ async function zeroed(tool: Instrument) {
   await run(() => got(client.POST('/api/tools/{tool}/zeroed', { params: { path: { tool: tool.id } }, body: { who } })), `${tool.code} zeroed: readings from before and after no longer share its zero error.`)
 }
 function askSet(tool: Instrument) { setting.value = tool; master.value = masters.value[0]?.id ?? ''; at.value = tool.setting ?? ''; problem.value = '' }
+async function gear(name: string, state: (typeof STATES)[number], whose: string | null, back: string | null) {
+  if (!name.trim()) return
+  const who = await session.whoIsIt()
+  const known = shop.view?.gear.find((g) => g.id === name.trim().toLowerCase())
+  await run(() => got(client.POST('/api/gear', { body: { who, name: name.trim(), state, whose: whose || null, back_by: back || null, version: known?.version ?? 0 } })), `${name.trim()}: ${state}.`)
+  gearName.value = gearWhose.value = gearBack.value = ''
+}
 async function setGauge() {
   const who = await session.whoIsIt()
   const tool = setting.value
@@ -68,7 +80,7 @@ async function setGauge() {
   <div class="page">
     <section class="top" aria-label="Hollet"><MarkLogo /><button type="button" class="btn small" @click="edit(null)">A new tool</button></section>
     <main>
-      <h1 class="t28">{{ shown.length }} tools</h1>
+      <h1 v-if="shop.view || shop.problem" class="t28">{{ shown.length }} measuring tools</h1>
       <p v-if="said" class="quiet" role="status">{{ said }}</p>
       <p v-if="shop.problem" class="block" role="alert">{{ shop.problem }}</p>
       <table v-if="shown.length">
@@ -76,7 +88,19 @@ async function setGauge() {
         <tbody><tr v-for="t in shown" :key="t.id"><td><b>{{ t.code }}</b> {{ t.name }}</td><td>{{ t.lo ?? '' }} to {{ t.hi ?? '' }} {{ t.unit }}</td><td class="b">{{ t.mpe ?? (t.mpe_percent ? `${t.mpe_percent} %` : '–') }}</td><td>{{ t.resolution }}</td><td>{{ t.s ?? 'not known' }}</td><td>{{ t.zero_error }}, {{ t.offset }}</td><td>{{ t.set_with ? `${t.set_with.code} at ${t.setting}` : '–' }}</td>
           <td><div class="acts"><button type="button" class="btn small" :aria-label="`Edit ${t.code}`" @click="edit(t)">Edit</button><button v-if="t.kind === 'micrometer'" type="button" class="btn small" :aria-label="`${t.code} zeroed`" @click="zeroed(t)">Zeroed</button><button v-if="t.kind === 'bore gauge'" type="button" class="btn small" :aria-label="`Set ${t.code}`" @click="askSet(t)">Set</button></div></td></tr></tbody>
       </table>
-      <p v-else class="t20">No tool yet. Without its tools Hollet cannot say whether a reading is inside.</p>
+      <p v-else-if="shop.view" class="t20">No measuring tool yet. Without its tools Hollet cannot say whether a reading is inside.</p>
+      <template v-if="shop.view">
+      <h2 class="t28 gearhead">Other tools</h2>
+      <p v-if="!shop.view.gear.length">What a step needs and the shop has not got goes onto the hunt list. Say here what there is.</p>
+      <table v-else><tbody><tr v-for="g in shop.view.gear" :key="g.id"><td class="b">{{ g.name }}</td><td><select class="entry" :aria-label="`${g.name} is`" :value="g.state" @change="gear(g.name, ($event.target as HTMLSelectElement).value as 'owned', g.whose, g.back_by)"><option v-for="s in STATES" :key="s">{{ s }}</option></select></td><td>{{ g.whose ?? '' }}</td><td>{{ g.back_by ? `back by ${g.back_by}` : '' }}</td></tr></tbody></table>
+      <form class="gear" @submit.prevent="gear(gearName, gearState, gearWhose, gearBack)">
+        <label class="field"><span>tool</span><input v-model="gearName" class="entry" name="gear-name" maxlength="80" autocomplete="off" /></label>
+        <label class="field"><span>is</span><select v-model="gearState" class="entry" name="gear-state"><option v-for="s in STATES" :key="s">{{ s }}</option></select></label>
+        <label class="field"><span>from or with whom</span><input v-model="gearWhose" class="entry" name="gear-whose" maxlength="80" autocomplete="off" /></label>
+        <label class="field"><span>back by</span><input v-model="gearBack" class="entry" name="gear-back" maxlength="40" autocomplete="off" /></label>
+        <button type="submit" class="btn small" :disabled="!gearName.trim()">Write it down</button>
+      </form>
+      </template>
     </main>
     <el-dialog :model-value="editing !== null" :title="version ? `Edit ${String(editing?.code ?? '')}` : 'A new tool'" width="760" append-to-body @close="editing = null">
       <form v-if="editing" class="form" @submit.prevent="save">
@@ -100,6 +124,9 @@ async function setGauge() {
 </template>
 
 <style scoped>
+.gearhead { margin-top: 22px; }
+.gear { display: grid; grid-template-columns: 2fr 1fr 1.4fr 1fr auto; gap: 10px; align-items: end; margin-top: 12px; max-width: 980px; }
+@media (max-width: 959px) { .gear { grid-template-columns: 1fr 1fr; } }
 .page { min-height: 100dvh; display: grid; grid-template-rows: 76px 1fr; }
 .top { padding: 16px 20px; display: flex; justify-content: space-between; }
 main { background: var(--now); border-top: 8px solid var(--yel); padding: 18px 20px; overflow-x: auto; }

@@ -11,9 +11,13 @@ from typing import Any
 from pydantic import TypeAdapter
 
 from hollet.core.book.edits import Edit
+from hollet.core.book.entries import GearEdited
 from hollet.core.errors import Conflict
+from hollet.core.procedure.drafting import PlanAct
 from hollet.services.builds import bench, cards, make_build
+from hollet.services.gear import edit_gear
 from hollet.services.logging import Sent, write_entry
+from hollet.services.planning import desk, edit_plan
 from hollet.services.tools import edit_tool, presets, set_gauge
 from hollet.services.workshop import Workshop, utc_text
 from hollet.store.models import ShopRow
@@ -21,10 +25,19 @@ from hollet.store.models import ShopRow
 __all__ = ["fill_demo", "make_demo"]
 
 EDIT: TypeAdapter[Any] = TypeAdapter(Edit)
+ACT: TypeAdapter[Any] = TypeAdapter(PlanAct)
+DUNLIN = {"drive": "rear", "clutch": "hydraulic", "fuel_feed": "injection", "speed_cable": "yes", "power_steering": "no", "cruise_control": "no",
+          "air_conditioning": "no"}  # fmt: skip
+GEAR = (("axle stands", "owned", None, None), ("trolley jack", "owned", None, None), ("wheel chocks", "owned", None, None), ("timber", "owned", None, None),
+        ("engine hoist", "borrowed", "Brackwater garage", "Saturday week"), ("rated sling", "owned", None, None), ("guide studs", "owned", None, None),
+        ("ring compressor", "borrowed", "TR", None), ("seal driver", "owned", None, None), ("bearing puller", "broken", None, None),
+        ("transmission jack", "missing", None, None), ("circlip pliers", "owned", None, None))  # fmt: skip
 TOOLS: tuple[tuple[str, str, str, dict[str, str]], ...] = (
     ("c1", "C1", "digital caliper 150 mm, outside jaws", {}),
     ("m3", "M3", "micrometer 75-100 mm, 0.001", {"mpe": "0.002", "zero_error": "0.002", "checked": "2026-02-10", "source": "certificate"}),
     ("b1", "B1", "bore gauge 50-150 mm, 0.002", {"mpe": "0.003", "setting_s": "0.001", "source": "certificate"}),
+    ("m2", "M2", "micrometer 0-25 mm, 0.001", {"lo": "25", "hi": "50", "name": "micrometer 25-50 mm, 0.001"}),
+    ("d1", "D1", "dial indicator 0.01 mm, within one turn", {"lo": "0"}),
     ("f1", "F1", "feeler leaves, 0.05 mm steps", {}),
     ("e1", "E1", "straight edge 500 mm + feeler, 0.01 mm steps", {}),
     ("j1", "J1", "measuring jug 5 L", {}),
@@ -62,10 +75,19 @@ class Script:
         write_entry(self.workshop, self.build, sent, EDIT.validate_python(edit))
         return entry_id
 
+    def plan(self, reason: str | None, **act: Any) -> None:
+        """One act on the plan."""
+        self.clock.now += timedelta(minutes=3)
+        version = desk(self.workshop, self.build).version
+        edit_plan(self.workshop, self.build, [ACT.validate_python(act)], who=self.who, version=version, entry_id=self.workshop.new_id(), reason=reason)
+
     def done(self, *steps: str, minutes: float = 12.0) -> None:
-        """Steps confirmed where they ask for it, bagged where they have fasteners, and done."""
+        """Last chances seen, steps confirmed where they ask for it, bagged where they have fasteners, and done."""
         for step in steps:
             view = bench(self.workshop, self.build, step)
+            for chance in view.chances:
+                if chance.state == "no step":
+                    self.write(1, kind="decision", step=step, about="last_chance", thing=chance.thing, done_here=True)
             if view.caution and view.caution.confirm:
                 self.write(kind="confirmed", step=step, what=view.caution.confirm)
             if view.kind == "remove" and view.proposed:
@@ -98,29 +120,41 @@ def fill_demo(workshop: Workshop, now: datetime | None = None) -> None:
         _tools(workshop)
         _engine_of_one(workshop, clock, now)
         clock.now = now - timedelta(hours=30)
-        _spare_engine(workshop, clock)
+        _gearbox_of_two(workshop, clock)
     finally:
         workshop.clock = real
 
 
 def _tools(workshop: Workshop) -> None:
+    for name, state, whose, back_by in GEAR:
+        said = GearEdited.model_validate({"name": name, "state": state, "whose": whose, "back_by": back_by})
+        edit_gear(workshop, said, version=0, who="MK")
     known = {preset["name"]: preset for preset in presets()}
     for tool_id, code, name, own in TOOLS:
         edit_tool(workshop, {**known[name], "id": tool_id, "code": code, **own}, who="MK", version=0)
 
 
 def _engine_of_one(workshop: Workshop, clock: DemoClock, now: datetime) -> None:
-    build = make_build(workshop, sheets=["top-end"], name="One: engine, top end", vehicle="One",
-                       about="Ostrel Dunlin 2.0, 1991, engine out on the stand", who="MK")  # fmt: skip
+    build = make_build(workshop, sheets=["powertrain-up", "top-end"], name="One: engine out, top end", vehicle="One",
+                       about="Ostrel Dunlin 2.0, 1991, engine out on the stand", who="MK", facts=DUNLIN)  # fmt: skip
     script = Script(workshop, clock, build, "MK")
+    script.plan("The box was out two years ago, only the engine burns oil.", act="way", school="way_out", way="alone")
+    script.plan("Borrowed till Saturday week, the roof has no beam.", act="way", school="hold", way="hoist")
+    script.plan("Same flywheel and box as before.", act="part", part="flywheel", option="flat")
+    script.plan(None, act="part", part="ring_gear", option="fine teeth")
+    script.plan("TR remembered it from Three.", act="put_in", title="Earth strap at the bulkhead", stage="take_down", behind="starter_off", hours=[0.1, 0.2],
+                do="Behind the head, one bolt to the bulkhead. Tie it up, so that it is found again.", keep=False,
+                before=[{"step": "engine_up", "because": "it is torn off as the engine rises", "kind": "access closes"}])  # fmt: skip
     for days, steps in _take_down():
         clock.now = (now - timedelta(days=days)).replace(hour=17, minute=40)
         script.done(*steps)
     clock.now = (now - timedelta(days=12)).replace(hour=18, minute=5)
-    script.done("faces_seen")
+    script.done("mounts_seen", "rear_seal_seen", "faces_seen")
+    script.plan("Disc has half its life, one careful owner.", act="extra", extra="clutch_while_out", wanted=False)
+    script.plan("It sweats, and it is 30 years old.", act="extra", extra="rear_seal_while_out", wanted=True)
     _measurements(script)
     clock.now = (now - timedelta(days=5)).replace(hour=17, minute=30)
-    script.done("parts_here", "holes_dry", "faces_clean", "pistons_in")
+    script.done("parts_here", "holes_dry", "faces_clean", "rear_seal_new", "pistons_in")
     _rods(script)
     clock.now = min((now - timedelta(days=1)).replace(hour=18, minute=0), now - timedelta(hours=5))
     script.done("sump_on", "head_on")
@@ -128,7 +162,10 @@ def _engine_of_one(workshop: Workshop, clock: DemoClock, now: datetime) -> None:
 
 
 def _take_down() -> Iterator[tuple[int, tuple[str, ...]]]:
-    yield 22, ("limits_read", "tools_laid", "battery_off", "fuel_capped", "fluids_out", "coil_off")
+    yield 23, ("limits_read", "weight_known", "tools_laid", "soak_evening", "bay_photographed")
+    yield 22, ("battery_off", "vehicle_raised", "fuel_capped", "fluids_out", "bonnet_off", "radiator_off", "wires_off", "slave_aside", "coil_off")
+    yield 21, ("exhaust_pipe_off", "starter_off", "earth_strap_at_the_bulkhead", "gearbox_held", "bell_bolts_out", "lift_points_on", "mounts_undone",
+               "engine_up", "unit_set_down")
     yield 20, ("inlet_off", "exhaust_off", "chain_held", "rocker_off")
     yield 19, ("head_bolts_out", "head_off", "sump_off", "pistons_out")
 
@@ -173,7 +210,15 @@ def _head_bolts(script: Script, now: datetime) -> None:
     script.write(1, kind="fastener", step=step, bolt=5, act="clicked")
 
 
-def _spare_engine(workshop: Workshop, clock: DemoClock) -> None:
-    build = make_build(workshop, sheets=["top-end"], name="Spare engine: top end", vehicle="Spare engine",
-                       about="Ostrel Dunlin 2.0, on the bench under the window", who="TR")  # fmt: skip
-    Script(workshop, clock, build, "TR").done("limits_read")
+def _gearbox_of_two(workshop: Workshop, clock: DemoClock) -> None:
+    """Just begun: the way chosen, figures still to hunt, tools to borrow, one source against another."""
+    build = make_build(workshop, sheets=["gearbox-out", "gearbox-opened"], name="Two: gearbox", vehicle="Two",
+                       about="Ostrel Dunlin 2.0, 1991, on the lift, chips in the oil", who="TR",
+                       facts={**DUNLIN, "drive": "four", "transfer_case": "yes"})  # fmt: skip
+    script = Script(workshop, clock, build, "TR")
+    script.plan("The post lends us its jack for the weekend.", act="way", school="box_lift", way="transmission_jack")
+    script.plan(None, act="limit", limit="gearbox_oil", version=1, lo="1.9", hi="2.1", target="2.0", source="Dunlin workshop book", page="31")
+    script.plan(None, act="limit", limit="lay_float_limit", version=1, lo="0.10", hi="0.28", target="0.15", source="Dunlin workshop book", page="61")
+    script.plan(None, act="answer", limit="lay_float_limit", version=2, lo="0.05", hi="0.18", target="0.10", source="bearing sheet", page="4")
+    script.plan("Measured on three boxes, all quiet.", act="limit", limit="synchro_gap", version=1, lo="0.8", own=True)
+    script.done("limits_read")

@@ -29,7 +29,7 @@ class SheetCard(BaseModel):
     steps: int
     hours: tuple[float, float]
     shipped: bool
-    facts: tuple[Fact, ...] = ()
+    facts: tuple[Fact, ...]
 
 
 def parse_sheet(text: str) -> Sheet:

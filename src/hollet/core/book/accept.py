@@ -268,9 +268,11 @@ def _decision(state: BookState, edit: e.DecisionEdit, tools: Tools) -> b.Body:
                                limit=Quantity(value=DRY_RUN_S, unit="s")))  # fmt: skip
         return b.Decision(step=step.id, about="dry_run", seconds=edit.seconds, reason=edit.reason)
     if edit.about == "last_chance":
-        if edit.reason is None or all(chance.thing != edit.thing for chance in step.last_chance):
-            raise Refused("no_reason", "to let a last chance go name the thing and the reason", field="reason")
-        return b.Decision(step=step.id, about="last_chance", thing=edit.thing, reason=edit.reason)
+        if all(chance.thing != edit.thing for chance in step.last_chance):
+            raise NotFound("last chance", str(edit.thing))
+        if edit.reason is None and not edit.done_here:
+            raise Refused("no_reason", "to let a last chance go give the reason", field="reason")
+        return b.Decision(step=step.id, about="last_chance", thing=edit.thing, done_here=edit.done_here, reason=edit.reason)
     joint, _ = _joint(state, step)
     if edit.about == "wrench":
         wrench = _tool(tools, edit.wrench or "")

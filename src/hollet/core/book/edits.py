@@ -144,6 +144,7 @@ class DecisionEdit(Body):
     step: str
     about: Literal["wrench", "pass_over", "dry_run", "last_chance"]
     thing: str | None = None
+    done_here: bool = False
     bolt: int | None = None
     stage: int | None = None
     wrench: str | None = None

@@ -200,6 +200,7 @@ class Decision(StepBody):
     about: Literal["wrench", "pass_over", "dry_run", "last_chance"]
     joint: str | None = None
     thing: str | None = None
+    done_here: bool = False
     bolt: int | None = None
     stage: int | None = None
     wrench: Instrument | None = None

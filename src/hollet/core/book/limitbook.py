@@ -112,7 +112,7 @@ def _limit_row(state: BookState, plan: Plan, limit: Limit, steps: Sequence[Step]
     value, big_u = (last.value, last.U) if last else (None, None)
     sources = tuple(
         SourceRow(source=a.source, page=a.page, lo=a.lo, hi=a.hi, target=a.target, words=_as(limit, a.lo, a.hi).words(),
-                  bar=judge(value, big_u, _as(limit, a.lo, a.hi)), in_force=(a.lo, a.hi, a.target) == (limit.lo, limit.hi, limit.target))
+                  bar=judge(value, big_u, _as(limit, a.lo, a.hi, a.target)), in_force=(a.lo, a.hi, a.target) == (limit.lo, limit.hi, limit.target))
         for a in limit.answers
     )  # fmt: skip
     both = _both(limit)
@@ -126,8 +126,8 @@ def _limit_row(state: BookState, plan: Plan, limit: Limit, steps: Sequence[Step]
     )  # fmt: skip
 
 
-def _as(limit: Limit, lo: str | None, hi: str | None) -> Limit:
-    return limit.model_copy(update={"lo": lo, "hi": hi})
+def _as(limit: Limit, lo: str | None, hi: str | None, target: str | None = None) -> Limit:
+    return limit.model_copy(update={"lo": lo, "hi": hi, "target": target})
 
 
 def _both(limit: Limit) -> Limit | None:

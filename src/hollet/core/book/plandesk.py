@@ -241,7 +241,7 @@ def plan_view(state: BookState, gear: Gear) -> PlanView:
 
 
 def _title(plan: Plan, missing: int) -> str:
-    words = {0: "nothing missing", 1: "one is missing"}.get(missing, f"{missing} are missing")
+    words = {0: "nothing missing", 1: "one last chance has no step"}.get(missing, f"{missing} last chances have no step")
     return f"{len(plan.step)} steps, {words}"
 
 
@@ -329,7 +329,8 @@ def _figures(old: Plan, new: Plan) -> tuple[str, ...]:
 def change_words(plan: Plan, changes: Sequence[Change]) -> str:
     """What the changes are, in one line for the log."""
     known = known_of(plan)
-    said = [_words(plan, change, dict(known.names)) for change in changes]
+    told = [change for change in changes if not isinstance(change, OrderChange)] or changes
+    said = [_words(plan, change, dict(known.names)) for change in told]
     return "; ".join(dict.fromkeys(words for words in said if words))[:200]
 
 

@@ -128,7 +128,7 @@ def _decision(body: Any) -> str:
         with_it = f" with an adapter of {adapter.length:g} mm at {adapter.angle:g}°" if adapter and adapter.length else ""
         return f"wrench {body.wrench.code}{with_it}{reason}"
     if about == "last_chance":
-        return f"last chance let go, {body.thing}{reason}"
+        return f"seen before it closes: {body.thing}" if body.done_here else f"last chance let go, {body.thing}{reason}"
     if about == "dry_run":
         return f"one run of {body.seconds:g} s without coolant decided{reason}"
     return f"bolt {body.bolt} passed over at stage {body.stage}{reason}"

@@ -26,21 +26,22 @@ def chances(state: BookState, step: BaseStep) -> tuple[Chance, ...]:
     if not step.last_chance:
         return ()
     plan = plan_of(state)
-    let_go = {e.body.thing: e.body.reason for e in state.of_step(step.id) if e.kind == "decision" and e.body.about == "last_chance"}
+    said = {e.body.thing: e.body for e in state.of_step(step.id) if e.kind == "decision" and e.body.about == "last_chance"}
     found = []
     for chance in step.last_chance:
         doer = plan.find_step(chance.step) or next((s for s in plan.step if s.title.casefold() == chance.thing.casefold()), None)
         out = next((left for left in selection_of(state).left_out if left.step.id == chance.step), None)
-        if doer is not None:
-            status = status_of(state, doer).status
-            done = status in SETTLED
-            found.append(Chance(thing=chance.thing, because=chance.because, state="done" if done else "open", step=doer.id, number=doer.number,
-                                words=status.replace("_", " ") if done else "in the plan, not done"))  # fmt: skip
-        elif chance.thing in let_go:
-            found.append(Chance(thing=chance.thing, because=chance.because, state="let go", words=f"not wanted: {let_go[chance.thing]}"))
+        decided = said.get(chance.thing)
+        own = {"thing": chance.thing, "because": chance.because, "step": doer.id if doer else None, "number": doer.number if doer else ""}
+        if doer is not None and status_of(state, doer).status in SETTLED:
+            found.append(Chance(state="done", words=status_of(state, doer).status.replace("_", " "), **own))
+        elif decided is not None:
+            words = "seen and done here" if decided.done_here else f"not wanted: {decided.reason}"
+            found.append(Chance(state="done" if decided.done_here else "let go", words=words, **own))
+        elif doer is not None:
+            found.append(Chance(state="open", words="in the plan, not done", **own))
         elif out is not None:
-            found.append(Chance(thing=chance.thing, because=chance.because, state="left out", words=out.because))
+            found.append(Chance(state="left out", words=out.because, **own))
         else:
-            found.append(Chance(thing=chance.thing, because=chance.because, state="no step", words="no step does it"))
-    return tuple(c.model_copy(update={"state": "let go", "words": f"not wanted: {let_go[c.thing]}"})
-                 if c.state == "open" and c.thing in let_go else c for c in found)  # fmt: skip
+            found.append(Chance(state="no step", words="no step does it", **own))
+    return tuple(found)

@@ -24,4 +24,4 @@ Money = tuple[Annotated[float, Field(ge=0, le=1e6)], Annotated[float, Field(ge=0
 class Part(BaseModel):
     """Base of everything in a sheet: unknown keys are a mistake, not a note; no number that is not finite."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False, json_schema_serialization_defaults_required=True)

@@ -1,0 +1,48 @@
+<script setup lang="ts">
+/** What nobody reaches once a step is done, by name; open lines can be done, let go with a reason, or put in. */
+import type { Schemas } from '@/api/client'
+
+const props = defineProps<{ title: string; chances: readonly Schemas['Chance'][]; build: string; act?: boolean; first?: string | null }>()
+const emit = defineEmits<{ letGo: [thing: string]; seen: [thing: string]; putIn: [chance: Schemas['Chance']] }>()
+const WORD: Record<string, string> = { done: 'done', 'let go': 'not wanted', 'left out': 'not for this vehicle' }
+const open = (chance: Schemas['Chance']) => chance.state === 'open' || chance.state === 'no step'
+const said = (chance: Schemas['Chance']) => (chance.state === 'open' && !props.act ? `${chance.number}, in the plan` : WORD[chance.state] ? (chance.state === 'done' && chance.number ? `${chance.number}, ${chance.words}` : chance.words || WORD[chance.state]) : `${chance.number} ${chance.words}`.trim())
+</script>
+
+<template>
+  <section class="chance" :aria-label="title">
+    <div class="metal" aria-hidden="true" />
+    <div class="body">
+      <h2 class="t20">{{ title }}</h2>
+      <ul>
+        <li v-for="c in chances" :key="c.thing" :class="{ missing: c.state === 'no step' && c.thing === first, todo: open(c) && act }">
+          <span class="what"><b>{{ c.thing }}</b><small>{{ c.because }}</small></span>
+          <span class="state"><i v-if="c.state === 'done'" class="disc" aria-hidden="true" />{{ said(c) }}</span>
+          <span v-if="open(c)" class="do">
+            <RouterLink v-if="c.step && act" class="btn small" :to="{ name: 'step', params: { build, step: c.step } }">Do it now</RouterLink>
+            <button v-if="c.state === 'no step'" type="button" class="btn small" :class="{ go: true }" @click="emit('putIn', c)">Put it in</button>
+            <button v-if="act && c.state === 'no step'" type="button" class="btn small" @click="emit('seen', c.thing)">It is done</button>
+            <button v-if="act" type="button" class="btn small" @click="emit('letGo', c.thing)">Not wanted</button>
+          </span>
+        </li>
+      </ul>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.chance { display: grid; grid-template-columns: 44px 1fr; border: 3px solid var(--ink); background: var(--now); }
+.metal { background: repeating-linear-gradient(135deg, var(--metal) 0 1.6px, transparent 1.6px 7px); border-right: 3px solid var(--ink); }
+.body { padding: 6px 0 0; min-width: 0; }
+h2 { padding: 0 12px 4px; }
+li { display: flex; gap: 10px; align-items: center; flex-wrap: wrap; padding: 5px 12px; border-top: 1px solid var(--hair); }
+.what { flex: 1 1 240px; }
+.what small { display: block; font-size: 16px; color: var(--mut); }
+.state { font-size: 16px; }
+.missing { background: var(--yel); color: var(--onyel); outline: 2px solid var(--yeledge); outline-offset: -2px; }
+.missing small { color: var(--onyel); }
+.missing .btn { background: var(--now); color: var(--ink); }
+.todo:not(.missing) { background: var(--zinc2); }
+.disc { display: inline-block; width: 12px; height: 12px; border-radius: 50%; background: var(--in); margin-right: 6px; }
+.do { display: flex; gap: 6px; }
+</style>
