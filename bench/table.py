@@ -12,10 +12,14 @@ import time
 import urllib.request
 from pathlib import Path
 
-from playwright.sync_api import sync_playwright
+from playwright.sync_api import Page, sync_playwright
 
-from bench.test_speed import grown
+from bench.test_speed import grown, large_sheet
+from hollet.services.builds import make_build
 from hollet.services.demo import make_demo
+from hollet.services.planning import sheet_toml
+from hollet.services.sheets import save_sheet
+from hollet.services.workshop import Workshop
 
 ARGS = ["--no-sandbox", "--disable-gpu", "--no-first-run", "--disable-background-networking"]
 DIST = Path(__file__).parents[1] / "src" / "hollet" / "web" / "dist"
@@ -44,9 +48,26 @@ def serve(folder: Path) -> tuple[subprocess.Popen, str, float]:
 
 def initial_javascript() -> float:
     """kB gzip of all scripts that the first page and the bench load before they are usable (every chunk but other views)."""
-    left_out = re.compile(r"(GateView|LogView|LimitsView|ToolsView|NewBuildView|LostView)")
+    left_out = re.compile(r"(GateView|LogView|LimitsView|ToolsView|NewBuildView|PlanView|HuntView|LostView)")
     files = [f for f in (DIST / "assets").glob("*.js") if not left_out.search(f.name)]
     return sum(len(gzip.compress(f.read_bytes())) for f in files) / 1000
+
+
+def scrolling(page: Page, url: str) -> float:
+    """Milliseconds of script a frame while all steps of a plan desk are scrolled past, from the browser's own counters."""
+    page.goto(url)
+    page.get_by_role("button", name="All 300").click()
+    page.locator(".rows li").nth(299).wait_for()
+    session = page.context.new_cdp_session(page)
+    session.send("Performance.enable")
+
+    def script() -> float:
+        return next(m["value"] for m in session.send("Performance.getMetrics")["metrics"] if m["name"] == "ScriptDuration")
+
+    before, frames = script(), 120
+    page.evaluate(f"""async () => {{ const now = document.querySelector('#now')
+      for (let k = 0; k < {frames}; k++) {{ now.scrollTop += 120; await new Promise(requestAnimationFrame) }} }}""")
+    return (script() - before) * 1000 / frames
 
 
 def main() -> None:
@@ -82,6 +103,13 @@ def main() -> None:
         page.goto(f"{url}/builds/{build}/steps/ring")
         page.locator("input[name=reading]").or_(page.locator(".readings")).first.wait_for()
         rows.append(("5,000 entries: open and usable in the browser", f"{time.perf_counter() - begun:.2f} s", "1 s"))
+        server.kill()
+        workshop = Workshop(Path(folder) / "wide")
+        save_sheet(workshop, sheet_toml(large_sheet()))
+        wide = make_build(workshop, sheets=["large"], name="Wide", vehicle="One", about="300 steps", who="MK")
+        workshop.close()
+        server, url, _ = serve(Path(folder) / "wide")
+        rows.append(("300 steps: scripting a frame while the desk scrolls", f"{scrolling(page, f'{url}/builds/{wide}/plan'):.1f} ms", "8 ms"))
         server.kill()
         browser.close()
     shutil.rmtree(folder, ignore_errors=True)

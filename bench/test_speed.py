@@ -7,7 +7,12 @@ import pytest
 from pydantic import TypeAdapter
 
 from hollet.core.book.edits import Edit
-from hollet.core.book.entries import KINDS
+from hollet.core.book.entries import KINDS, PlanEdited
+from hollet.core.book.fold import BookState, fold
+from hollet.core.book.plandesk import Gear, plan_view
+from hollet.core.procedure.changes import FactChange, apply
+from hollet.core.procedure.plan import combine_sheets, select
+from hollet.core.procedure.sheet import Sheet
 from hollet.core.quantities.parse import parse
 from hollet.services import builds
 from hollet.services.logging import Sent, write_entry
@@ -86,3 +91,37 @@ def test_state_of_five_thousand(benchmark, tmp_path):
     run()
     benchmark.pedantic(run, setup=lambda: append(workshop, build), rounds=60)
     workshop.close()
+
+
+def large_sheet(steps: int = 300, reasons: int = 3) -> Sheet:
+    """A sheet of `steps` steps with about `reasons` reasons each, a third of them on a fact."""
+    stages = ("take_down", "inspect", "prepare", "build_up", "fit_in", "wake")
+    made = []
+    for k in range(steps):
+        after = [{"step": f"s{j}", "because": "it covers it", "kind": "access closes"} for j in {k - 1, k - 7, k // 2} if 0 <= j < k]
+        when = [{"fact": "air_conditioning", "one_of": ["yes"]}] if k % 3 == 0 else []
+        made.append({"id": f"s{k}", "stage": stages[k * len(stages) // steps], "kind": "check", "title": f"Step {k}", "do": "Do it.", "hours": [0.1, 0.3],
+                     "after": after[:reasons], "when": when})  # fmt: skip
+    return Sheet.model_validate({"id": "large", "title": "Large", "about": "For speed.", "step": made})
+
+
+def test_plan_of_300_steps(benchmark):
+    """300 steps and about 900 reasons combined, put in order and selected anew after a fact changed."""
+    sheet = large_sheet()
+
+    def run() -> None:
+        plan = combine_sheets([sheet], {"air_conditioning": "yes"})
+        select(plan)
+        select(apply(plan, [FactChange(fact="air_conditioning", before="yes", after="no")]))
+
+    benchmark.pedantic(run, rounds=10, warmup_rounds=1)
+
+
+def test_plan_desk_of_300_steps(benchmark):
+    """The whole desk of that plan, as the server answers it."""
+    from hollet.core.book.entries import Entry
+
+    state = BookState()
+    body = PlanEdited(what="made", sheet=combine_sheets([large_sheet()]))
+    fold(state, Entry("a", 1, "2026-03-01T08:00:00Z", "2026-03-01T08:00:00Z", "MK", "plan edited", body))
+    benchmark.pedantic(lambda: plan_view(state, Gear()), rounds=10, warmup_rounds=1)

@@ -123,6 +123,7 @@ def test_plan_is_moved_by_drag_and_by_key(demo, mk: Bench):
     build = gearbox(demo)
     page = mk.page
     mk.go(f"{demo.url}/builds/{build}/plan", "54 steps")
+    page.set_viewport_size({"width": 1280, "height": 1800})  # all rows in sight: nothing scrolls under the mouse
     order = [row["id"] for row in api(demo.url, f"/api/builds/{build}/plan")["rows"]]
     page.locator("#row-speed_cable_off").drag_to(page.locator("#row-starter_off"))
     take(page)

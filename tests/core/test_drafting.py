@@ -221,7 +221,7 @@ def test_hunt_list_in_the_order_of_need(planned: Book):
     assert "tool:micrometer" not in found
     assert found["helper:plate_on"].name.startswith("2 people")
     assert {"part:teeth", "fact:winch"} <= set(found)
-    order = [row for row in rows(planned)]
+    order = list(rows(planned))
     places = [order.index(item.step) for item in found.values()]
     assert places == sorted(places)
     planned.plan("joint", joint="plate", version=1, stage=["50 Nm"], source=None)

@@ -143,7 +143,9 @@ def test_other_reads(client):
     assert [b["name"] for b in shop["builds"]] == ["Job"]
     assert len(shop["presets"]) >= 18
     assert len(client.get(f"/api/builds/{client.build}/gate").json()["rungs"]) == 7
-    assert len(client.get(f"/api/builds/{client.build}/limits").json()) == 8
+    assert len(client.get(f"/api/builds/{client.build}/limits").json()["rows"]) == 10  # eight limits, two joints
+    assert client.get(f"/api/builds/{client.build}/limits.csv").text.startswith("id,name")
+    assert "[[limit]]" in client.get(f"/api/builds/{client.build}/limits.toml").text
     assert client.get(f"/api/builds/{client.build}/attempts.csv").text.startswith("attempt,rung")
     line = client.get(f"/api/builds/{client.build}/log").json()["lines"][0]
     assert client.get(f"/api/builds/{client.build}/entries/{line['id']}/stands").json() == {"lines": []}
@@ -170,3 +172,28 @@ def test_slow_libraries_are_not_imported_at_start():
 
     code = "import sys, hollet.web.app, hollet.cli.main; sys.exit('scipy' in sys.modules or 'numpy' in sys.modules)"
     assert subprocess.run([sys.executable, "-c", code], check=False).returncode == 0
+
+
+def test_plan_over_the_wire(client):
+    """Looked at without writing, taken once, refused with a code and a sentence; another version is a conflict."""
+    url = f"/api/builds/{client.build}/plan"
+    act = {"act": "retire", "step": "water"}
+    look = client.post(f"{url}/difference", json={"who": "MK", "acts": [act]}).json()
+    assert look["steps_out"] == ["8.02 Coolant: taken out of this plan"]
+    body = {"id": client.workshop.new_id(), "who": "MK", "version": client.get(url).json()["version"], "acts": [act]}
+    assert client.post(url, json=body).json()["line"]["text"] == "taken out: 8.02 Coolant"
+    again = client.post(url, json={**body, "id": client.workshop.new_id(), "acts": [{**act, "back": True}]})
+    assert (again.status_code, again.json()["reason_code"]) == (409, "moved_on")
+    for acts, code in (([{"act": "fly"}], "bad_input"), ([], "bad_input"), ([{"act": "reason", "step": "lead", "waits_for": "head_out", "because": "x"}], "contradiction")):
+        answer = client.post(url, json={**body, "id": client.workshop.new_id(), "version": 2, "acts": acts})
+        assert (answer.status_code, answer.json()["reason_code"]) == (422, code)
+        assert len(answer.json()["message"]) > 10
+
+
+def test_gear_over_the_wire(client):
+    """Said once, then guarded by its version."""
+    body = {"who": "MK", "name": "Hoist", "state": "owned", "version": 0}
+    assert client.post("/api/gear", json=body).json()["version"] == 1
+    assert client.post("/api/gear", json=body).status_code == 409
+    assert client.post("/api/gear", json={**body, "state": "eaten", "version": 1}).status_code == 422
+    assert [g["name"] for g in client.get("/api/shop").json()["gear"]] == ["Hoist"]

@@ -238,7 +238,7 @@ useKeys(() => ({
 .filters { display: flex; gap: 2px 16px; flex-wrap: wrap; }
 .filters button { border: 0; background: none; min-height: 44px; border-bottom: 5px solid transparent; cursor: pointer; padding: 0 2px; white-space: nowrap; }
 .filters .on { font-weight: 780; border-bottom-color: var(--ink); }
-.rows li { border-top: 1px solid var(--hair); content-visibility: auto; contain-intrinsic-size: auto 57px; }
+.rows li { border-top: 1px solid var(--hair); }
 .rows li.over { border-top: 4px solid var(--ink); }
 .row { display: grid; grid-template-columns: 62px minmax(0, 1fr) 150px; gap: 6px; width: 100%; min-height: 56px; align-items: center; border: 0; background: none; text-align: left; cursor: pointer; padding: 4px 0; }
 .chosen .row { outline: 3px solid var(--ink); outline-offset: -3px; padding: 4px 8px; }
