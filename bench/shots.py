@@ -33,6 +33,9 @@ def main() -> None:
         shot("tighten", f"/builds/{build}/steps/head_bolts_tight")
         shot("gate", f"/builds/{build}/gate")
         shot("log", f"/builds/{build}/log")
+        gearbox = next(b["id"] for b in api(url, "/api/shop")["builds"] if b["name"].startswith("Two"))
+        shot("plan", f"/builds/{build}/plan")
+        shot("limits", f"/builds/{gearbox}/limits?figure=lay_float_limit")
         spare = new_build(url, "Measured")
         for reading, typed in (("piston_1", "83.958"), ("piston_2", "83.955"), ("piston_3", "83.960"), ("piston_4", "83.957"),
                                ("bore_1", "84.006"), ("bore_2", "0.022"), ("bore_3", "84.005"), ("bore_4", "3.3092 in")):  # fmt: skip

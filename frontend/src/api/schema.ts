@@ -990,6 +990,8 @@ export interface components {
             caution: components["schemas"]["Caution"] | null;
             /** Chances */
             chances: components["schemas"]["Chance"][];
+            /** Clash */
+            clash: string | null;
             /** Closes */
             closes: string[];
             /** Confirmed */
@@ -1485,6 +1487,8 @@ export interface components {
             caution: components["schemas"]["Caution"] | null;
             /** Chances */
             chances: components["schemas"]["Chance"][];
+            /** Clash */
+            clash: string | null;
             /** Closes */
             closes: string[];
             /** Confirmed */
@@ -2254,6 +2258,8 @@ export interface components {
             caution: components["schemas"]["Caution"] | null;
             /** Chances */
             chances: components["schemas"]["Chance"][];
+            /** Clash */
+            clash: string | null;
             /** Closes */
             closes: string[];
             /** Confirmed */
@@ -2797,6 +2803,8 @@ export interface components {
             caution: components["schemas"]["Caution"] | null;
             /** Chances */
             chances: components["schemas"]["Chance"][];
+            /** Clash */
+            clash: string | null;
             /** Closes */
             closes: string[];
             /** Confirmed */
@@ -2970,6 +2978,8 @@ export interface components {
             caution: components["schemas"]["Caution"] | null;
             /** Chances */
             chances: components["schemas"]["Chance"][];
+            /** Clash */
+            clash: string | null;
             /** Closes */
             closes: string[];
             /** Confirmed */
@@ -3408,6 +3418,8 @@ export interface components {
             caution: components["schemas"]["Caution"] | null;
             /** Chances */
             chances: components["schemas"]["Chance"][];
+            /** Clash */
+            clash: string | null;
             /** Closes */
             closes: string[];
             /** Confirmed */

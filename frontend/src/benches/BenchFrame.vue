@@ -28,8 +28,8 @@ const resume = computed(() => {
 })
 const since = useAgo(() => resume.value?.since)
 const waits = computed(() => !settled.value && props.bench.waits.length > 0)
-const blocking = computed(() => !settled.value && props.bench.chances.some((c) => c.state === 'open' || c.state === 'no step'))
-const can = computed(() => props.ready && !(blocking.value && !props.attempt && props.bench.kind === 'check') && !settled.value && (!waits.value || props.attempt) && props.bench.confirmed && !book.busy)
+const blocking = computed(() => !settled.value && (props.bench.clash !== null || props.bench.chances.some((c) => c.state === 'open' || c.state === 'no step')))
+const can = computed(() => props.ready && !(blocking.value && ['check', 'remove'].includes(props.bench.kind)) && !settled.value && (!waits.value || props.attempt) && props.bench.confirmed && !book.busy)
 const openNext = computed(() => settled.value && props.bench.following !== null)
 
 async function done(withReason?: string) {
@@ -78,6 +78,7 @@ defineExpose({ done, ask: (options: { title: string; why?: string; button: strin
     </header>
     <div class="work">
       <div v-if="waits && !underWay" class="quiet waits"><p v-for="wait in bench.waits" :key="wait.step"><RouterLink :to="{ name: 'step', params: { build: book.card?.id ?? '', step: wait.step } }" class="b">Waits for {{ wait.number }} {{ wait.title }}</RouterLink>: {{ wait.because }}</p></div>
+      <p v-if="bench.clash && !settled" class="block">{{ bench.clash }}. <RouterLink :to="{ name: 'plan', params: { build: book.card?.id ?? '' } }">Change it on the plan desk</RouterLink></p>
       <LastChanceBlock v-if="bench.chances.length && !underWay && !settled" title="After this nobody reaches" :chances="bench.chances" :build="book.card?.id ?? ''" act :first="bench.chances.find((c) => c.state === 'open' || c.state === 'no step')?.thing" @let-go="letGo" @seen="book.act({ kind: 'decision', step: bench.step, about: 'last_chance', thing: $event, done_here: true })" @put-in="router.push({ name: 'plan', params: { build: book.card?.id ?? '' } })" />
       <CautionBlock v-if="bench.caution && !underWay" :caution="bench.caution" :confirmed="bench.confirmed" :folded="bench.lines.length > 0" @confirm="book.act({ kind: 'confirmed', step: bench.step, what: bench.caution.confirm ?? '' })" />
       <slot name="work" />

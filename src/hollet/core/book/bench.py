@@ -6,7 +6,7 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from hollet.core.book.accept import wrench_holds
-from hollet.core.book.complete import lacking
+from hollet.core.book.complete import clash, lacking
 from hollet.core.book.entries import Entry
 from hollet.core.book.fold import BookState
 from hollet.core.book.gates import GateAnswer, OpenItem, dry_run_decision, gate_answers, left_open, open_items
@@ -118,6 +118,7 @@ class BenchBase(View):
     status: StepStatus
     settled: bool
     lacking: str | None
+    clash: str | None
     gear: tuple[ToolNeed, ...]
     people: tuple[Role, ...]
     parts: tuple[PartNeed, ...]
@@ -310,7 +311,7 @@ def _base(state: BookState, step: Step, gear: Gear) -> dict[str, Any]:
     return {
         "step": step.id, "number": step.number, "title": step.title, "stage": step.stage, "stage_name": STAGES[step.stage],
         "do": step.do, "why": step.why, "caution": step.caution, "status": known[step.id],
-        "settled": known[step.id].status in SETTLED, "lacking": lacking(state, step),
+        "settled": known[step.id].status in SETTLED, "lacking": lacking(state, step), "clash": clash(state, step),
         "gear": tuple(ToolNeed(name=tool, state=gear.tools.get(tool.casefold(), "not in the list yet")) for tool in step.tools),
         "people": step.people, "parts": step.parts, "hours": step.hours, "chances": chances(state, step),
         "ahead": _ahead(state, later, step), "extras": tuple(x for x in plan.extra if x.at == step.id and x.id not in plan.extras),

@@ -9,7 +9,14 @@ from hollet.core.book.windows import chances
 from hollet.core.procedure.schools import agreement_state
 from hollet.core.procedure.sheet import FillStep, MeasureStep, RunStep, Step, TightenStep
 
-__all__ = ["lacking"]
+__all__ = ["clash", "lacking"]
+
+
+def clash(state: BookState, step: Step) -> str | None:
+    """The words of the first parts at this step that do not go together, or None."""
+    plan = plan_of(state)
+    found = (agreement_state(agreement, plan.parts) for agreement in plan.agreement if agreement.step == step.id)
+    return next((state.words for state in found if state.state == "clash"), None)
 
 
 def lacking(state: BookState, step: Step) -> str | None:
@@ -17,9 +24,9 @@ def lacking(state: BookState, step: Step) -> str | None:
     live = state.of_step(step.id)
     if step.caution is not None and step.caution.confirm and not any(x.kind == "confirmed" and x.body.what == step.caution.confirm for x in live):
         return f"not confirmed: {step.caution.confirm}"
-    clash = next((a for a in plan_of(state).agreement if a.step == step.id and agreement_state(a, plan_of(state).parts).state == "clash"), None)
-    if clash is not None:
-        return agreement_state(clash, plan_of(state).parts).words
+    clashing = clash(state, step)
+    if clashing is not None:
+        return clashing
     chance = next((c for c in chances(state, step) if c.state in ("open", "no step")), None)
     if chance is not None:
         return f"after this nobody reaches it: {chance.thing}, {chance.because}"
