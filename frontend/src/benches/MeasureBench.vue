@@ -81,13 +81,8 @@ useKeys(() => ({ 1: () => deciding.value && decide('measure_again'), 2: () => de
         <p v-if="result.concession">{{ result.concession }}</p>
         <p v-if="result.lapsed" class="too_close">{{ result.lapsed }}</p>
         <p v-if="result.disposition">Decided: {{ result.disposition.replace('_', ' ') }}</p>
+        <p v-if="deciding && !result.conceded && (bench.rework || bench.replace)" class="t16">{{ [bench.rework ? `Rework: ${bench.rework}` : '', bench.replace ? `Replace: ${bench.replace}` : ''].filter(Boolean).join('. ') }}.</p>
         <WorkingLines :lines="result.judgement.working" />
-        <div v-if="deciding && !result.conceded" class="choices">
-          <button type="button" class="btn row" @click="decide('measure_again')"><kbd>1</kbd><span>Measure again<small>{{ result.settled_by[0] ? `with ${result.settled_by[0]}` : 'more repeats' }}</small></span></button>
-          <button type="button" class="btn row" @click="decide('rework')"><kbd>2</kbd><span>Rework<small>{{ bench.rework ?? 'say how in a note' }}</small></span></button>
-          <button type="button" class="btn row" @click="decide('replace')"><kbd>3</kbd><span>Replace<small>{{ bench.replace ?? 'goes to Order' }}</small></span></button>
-          <button type="button" class="btn row" @click="accept"><kbd>4</kbd><span>Accept in writing<small>write the reason</small></span></button>
-        </div>
       </section>
       <div v-for="limit in limits" :key="limit.id" class="limit">
         <h2 class="t20">{{ limit.name }} <span class="t16">{{ limit.condition }}</span> <span v-if="!limit.source" class="assumed t16">assumed</span><span v-else class="t16 mut">{{ limit.source }}</span></h2>
@@ -108,6 +103,13 @@ useKeys(() => ({ 1: () => deciding.value && decide('measure_again'), 2: () => de
         <p v-else class="problem">No {{ reading.tool_kind }} in the shop: add one under Tools.</p>
         <div class="two"><button type="button" class="btn small" @click="another">And again</button><button type="submit" class="btn small">Write it <kbd>Enter</kbd></button></div>
       </form>
+      <div v-if="result && deciding && !result.conceded" class="choices" role="group" :aria-label="`${result.name}: what now?`">
+        <p class="b">{{ result.name }}: what now?</p>
+        <button type="button" class="btn row" @click="decide('measure_again')"><kbd>1</kbd><span>Again<small>{{ result.settled_by[0] ? `with ${result.settled_by[0]}` : 'more repeats' }}</small></span></button>
+        <button type="button" class="btn row" @click="decide('rework')"><kbd>2</kbd><span>Rework</span></button>
+        <button type="button" class="btn row" @click="decide('replace')"><kbd>3</kbd><span>Replace</span></button>
+        <button type="button" class="btn row" @click="accept"><kbd>4</kbd><span>Accept in writing</span></button>
+      </div>
       <ol class="readings"><li v-for="r in bench.readings" :key="r.id"><button type="button" :class="{ now: r.id === reading?.id }" @click="pick(r.id)"><span>{{ r.name }}</span><b>{{ r.value_text || '–' }}</b></button><p v-if="r.moves" class="too_close t16">{{ r.moves }}</p></li></ol>
     </template>
   </BenchFrame>
@@ -117,12 +119,12 @@ useKeys(() => ({ 1: () => deciding.value && decide('measure_again'), 2: () => de
 .scroll { overflow-x: auto; }
 .limit { margin: 8px 0 12px; }
 .decision { border-bottom: 3px solid var(--line); padding-bottom: 10px; }
-.choices { display: grid; grid-template-columns: repeat(4, 1fr); gap: 8px; margin-top: 8px; }
+.choices { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; margin-bottom: 8px; }
+.choices p { grid-column: 1 / -1; }
 .choices .btn { justify-content: flex-start; flex-wrap: nowrap; align-items: center; }
 .choices .btn { padding: 6px 8px; }
 .choices span { text-align: left; line-height: 1.15; }
 .choices small { display: block; font-size: 16px; font-weight: 460; }
-@media (max-width: 700px) { .choices { grid-template-columns: 1fr 1fr; } }
 .enter { display: grid; gap: 6px; }
 .says { min-height: 34px; line-height: 1.2; }
 .two { display: grid; grid-template-columns: 1fr 1.2fr; gap: 8px; white-space: nowrap; }

@@ -118,6 +118,8 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
 .pair { display: flex; gap: 8px; }
 .pair > * { flex: 1 1 auto; padding: 6px 7px; gap: 6px; white-space: nowrap; font-size: 16px; }
 .pair kbd { padding: 0 5px; }
+.tight { gap: 5px; }
+.tight > * { padding: 6px 4px; gap: 4px; }
 .tight kbd { border: 0; padding: 0; font-weight: 460; }
 .refused { display: flex; gap: 10px; align-items: center; flex-wrap: wrap; }
 .notwritten { margin-bottom: 10px; }
