@@ -5,14 +5,18 @@ import signal
 import socket
 import subprocess
 import sys
+import threading
 import time
 import urllib.error
 import urllib.request
 from pathlib import Path
 
 import pytest
+import uvicorn
 
 from hollet.services.demo import make_demo
+from hollet.services.workshop import Workshop
+from hollet.web.app import create_app
 from tests.browser.regions import Bench
 
 ARGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
@@ -30,13 +34,48 @@ def browser_context_args(browser_context_args):
     return {**browser_context_args, "viewport": {"width": 1280, "height": 800}, "reduced_motion": "reduce"}
 
 
+def free_port() -> int:
+    """A port that nobody listens on."""
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
+
+
+class Local:
+    """A Hollet in a thread of the tests: quick to start, for all tests that do not kill it."""
+
+    def __init__(self, folder: Path) -> None:
+        port = free_port()
+        self.url, self.workshop = f"http://127.0.0.1:{port}", Workshop(folder)
+        config = uvicorn.Config(create_app(self.workshop), host="127.0.0.1", port=port, log_level="warning", timeout_graceful_shutdown=1)
+        self.server = uvicorn.Server(config)
+        self.thread = threading.Thread(target=self.server.run, daemon=True)
+        self.thread.start()
+        answers(self.url)
+
+    def stop(self) -> None:
+        """Ask it to end, and wait."""
+        self.server.should_exit = True
+        self.thread.join(timeout=10)
+        self.workshop.close()
+
+
+def answers(url: str) -> None:
+    """Wait until a server answers."""
+    for _ in range(300):
+        try:
+            urllib.request.urlopen(url + "/api/compute", timeout=1).read()
+            return
+        except (urllib.error.URLError, OSError):
+            time.sleep(0.05)
+    raise AssertionError("the server did not answer within 15 s")
+
+
 class Server:
     """A Hollet process on one data folder; it can be killed and started again on the same port."""
 
     def __init__(self, folder: Path) -> None:
-        with socket.socket() as probe:
-            probe.bind(("127.0.0.1", 0))
-            self.port = probe.getsockname()[1]
+        self.port = free_port()
         self.folder, self.url = folder, f"http://127.0.0.1:{self.port}"
         self.process: subprocess.Popen | None = None
         self.start()
@@ -45,13 +84,7 @@ class Server:
         """Start and wait until it answers."""
         command = [sys.executable, "-m", "hollet.cli.main", "serve", "--port", str(self.port), "--data", str(self.folder)]
         self.process = subprocess.Popen(command, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
-        for _ in range(300):
-            try:
-                urllib.request.urlopen(self.url + "/api/compute", timeout=1).read()
-                return
-            except (urllib.error.URLError, OSError):
-                time.sleep(0.05)
-        raise AssertionError("the server did not answer within 15 s")
+        answers(self.url)
 
     def kill(self) -> None:
         """As a power cut would."""
@@ -72,6 +105,15 @@ def demo_data(tmp_path_factory) -> Path:
 def demo(demo_data, tmp_path):
     """A server on a copy of the demo data."""
     shutil.copytree(demo_data, tmp_path / "data")
+    server = Local(tmp_path / "data")
+    yield server
+    server.stop()
+
+
+@pytest.fixture
+def mortal(demo_data, tmp_path):
+    """A process of its own on a copy of the demo data, to be killed."""
+    shutil.copytree(demo_data, tmp_path / "data")
     server = Server(tmp_path / "data")
     yield server
     server.kill()
@@ -80,9 +122,9 @@ def demo(demo_data, tmp_path):
 @pytest.fixture
 def empty(tmp_path):
     """A server on an empty folder."""
-    server = Server(tmp_path / "empty")
+    server = Local(tmp_path / "empty")
     yield server
-    server.kill()
+    server.stop()
 
 
 @pytest.fixture
@@ -93,3 +135,8 @@ def mk(page):
     page.add_init_script("localStorage.setItem('hollet.who', 'MK')")
     yield Bench(page)
     assert problems == []
+
+
+def pytest_collection_modifyitems(items):
+    """The longest test first, so that it does not end alone."""
+    items.sort(key=lambda item: "test_walk" not in item.nodeid)

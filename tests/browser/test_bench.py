@@ -10,9 +10,9 @@ def engine(demo) -> str:
     return next(b["id"] for b in api(demo.url, "/api/shop")["builds"] if b["name"].startswith("One"))
 
 
-def test_resumes_at_the_right_bolt(demo, mk: Bench):
+def test_resumes_at_the_right_bolt(mortal, mk: Bench):
     """Shop, one press, the right bolt; after reload, a killed server and in a second window still the right one."""
-    mk.go(demo.url, "Where you were")
+    mk.go(mortal.url, "Where you were")
     expect(mk.page.get_by_text("You stopped at bolt 6, stage 2")).to_have_count(1)
     mk.key(" ")
     mk.shows("You stopped at bolt 6, stage 2, ").shows("min ago")
@@ -25,8 +25,8 @@ def test_resumes_at_the_right_bolt(demo, mk: Bench):
     second.shows("Bolt 7")
     mk.page.reload()
     mk.shows("Bolt 7, stage 2")
-    demo.kill()
-    demo.start()
+    mortal.kill()
+    mortal.start()
     mk.page.reload()
     mk.shows("Bolt 7, stage 2")
 
@@ -82,17 +82,17 @@ def test_bolt_outside_waits_at_the_next_stage(demo, mk: Bench):
     mk.shows("Bolt 1, stage 3")
 
 
-def test_what_waits_is_kept_in_the_browser(demo, mk: Bench):
+def test_what_waits_is_kept_in_the_browser(mortal, mk: Bench):
     """With the server gone an entry waits, survives a reload, and is written once when the server is back."""
-    mk.go(f"{demo.url}/builds/{engine(demo)}", "bolt 6")
-    demo.kill()
+    mk.go(f"{mortal.url}/builds/{engine(mortal)}", "bolt 6")
+    mortal.kill()
     mk.key(" ")
     mk.written("fastener: not yet saved")
-    demo.start()
+    mortal.start()
     mk.page.reload()
     mk.shows("Bolt 7")
     expect(mk.page.get_by_text("not yet saved")).to_have_count(0)
-    lines = [line for line in api(demo.url, f"/api/builds/{engine(demo)}/log?step=head_bolts_tight")["lines"] if "bolt 6, stage 2" in line["text"]]
+    lines = [line for line in api(mortal.url, f"/api/builds/{engine(mortal)}/log?step=head_bolts_tight")["lines"] if "bolt 6, stage 2" in line["text"]]
     assert len(lines) == 1
 
 

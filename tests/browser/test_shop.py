@@ -22,7 +22,7 @@ def test_first_run_offers_three_acts(empty, page):
 
 def test_new_build_from_an_own_sheet(empty, page, tmp_path):
     """A sheet with a mistake is refused with its line; put right it makes a build; initials are asked before the first entry."""
-    bench = Bench(page).go(empty.url + "/new", "New build from a sheet")
+    bench = Bench(page).go(empty.url + "/new", "New build: choose")
     sheet = tmp_path / "own.toml"
     sheet.write_text(SMALL.replace('kind = "remove"', 'kind = "removes"'), "utf-8")
     page.set_input_files("input[name=sheetfile]", sheet)
@@ -40,6 +40,8 @@ def test_new_build_from_an_own_sheet(empty, page, tmp_path):
     expect(dialog.get_by_role("alert")).to_be_visible()
     dialog.locator("input[name=initials]").fill("tr")
     dialog.get_by_role("button", name="This is me").click()
+    bench.shows("12 steps, nothing missing")
+    bench.key("Escape")
     bench.shows("Lead off")
     bench.confirm_caution()
     bench.primary().click()

@@ -60,7 +60,7 @@ async function zeroed(tool: Instrument) {
   const who = await session.whoIsIt()
   await run(() => got(client.POST('/api/tools/{tool}/zeroed', { params: { path: { tool: tool.id } }, body: { who } })), `${tool.code} zeroed: readings from before and after no longer share its zero error.`)
 }
-function askSet(tool: Instrument) { setting.value = tool; master.value = masters.value[0]?.id ?? ''; at.value = tool.setting ?? ''; problem.value = '' }
+function askSet(tool: Instrument) { setting.value = tool; master.value = tool.set_with?.id ?? masters.value[0]?.id ?? ''; at.value = tool.setting ?? ''; problem.value = '' }
 async function gear(name: string, state: (typeof STATES)[number], whose: string | null, back: string | null) {
   if (!name.trim()) return
   const who = await session.whoIsIt()
