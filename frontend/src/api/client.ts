@@ -38,10 +38,10 @@ export class Refusal extends Error {
   }
 }
 
-/** The server could not be reached; what was typed waits in the browser. */
+/** The server could not be reached. Log entries wait in the browser (see the journal store); nothing else does. */
 export class Unreached extends Error {
   constructor() {
-    super('Hollet cannot be reached. What you wrote is kept here and sent when it is back.')
+    super('Hollet cannot be reached, so nothing was changed. Try again when it is back.')
   }
 }
 

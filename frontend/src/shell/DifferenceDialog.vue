@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** What a change of the plan would do, shown before it is taken; nothing is written until then. */
 import { computed, ref } from 'vue'
+import { v7 } from 'uuid'
 import type { Difference, PlanAct } from '@/api/client'
 import { hours } from '@/composables/words'
 import { usePlan } from '@/stores/plan'
@@ -14,6 +15,7 @@ const needed = ref(false)
 const problem = ref('')
 const busy = ref(false)
 let seen = 0
+let id = '' // the same when it is sent again, so that an answer that was lost is not taken twice
 const must = computed(() => needed.value || (found.value?.standing.length ?? 0) > 0)
 const quiet = computed(() => found.value !== null && ![found.value.steps_in, found.value.steps_out, found.value.moved, found.value.figures].some((list) => list.length))
 
@@ -24,6 +26,7 @@ async function propose(wanted: PlanAct[], withReason = false) {
   reason.value = problem.value = ''
   found.value = null
   seen = plan.view?.version ?? 0
+  id = v7()
   open.value = true
   try {
     found.value = await plan.look(wanted)
@@ -35,7 +38,7 @@ async function take() {
   if (busy.value || (must.value && reason.value.trim().length < 3)) return
   busy.value = true
   try {
-    await plan.take(acts.value, reason.value.trim(), seen)
+    await plan.take(acts.value, reason.value.trim(), seen, id)
     open.value = false
     emit('taken')
   } catch (error) {

@@ -48,9 +48,9 @@ export const usePlan = defineStore('plan', () => {
     return (await got<unknown>(call)) as Difference
   }
   /** Take the acts on the plan as it was `seen`; throws a Refusal, and then nothing was written. */
-  async function take(acts: PlanAct[], reason: string, seen = view.value?.version ?? 0): Promise<Edited> {
+  async function take(acts: PlanAct[], reason: string, seen = view.value?.version ?? 0, id = v7()): Promise<Edited> {
     const who = await useSession().whoIsIt()
-    const body = { id: v7(), who, version: seen, acts, reason: reason || null }
+    const body = { id, who, version: seen, acts, reason: reason || null }
     const call = client.POST('/api/builds/{build}/plan', { params: { path: { build: build.value } }, body })
     try {
       const edited = (await got<unknown>(call)) as Edited

@@ -34,7 +34,8 @@ const hunt = computed(() => (figures.value?.counts['not given'] ?? 0) + (figures
 const STATE: Record<string, string> = { conflict: 'sources disagree' }
 
 watch(() => [props.build, book.frame?.head], () => void plan.loadFigures(props.build), { immediate: true })
-watch(row, (r) => { if (r) fill(r) }, { immediate: true })
+// filled anew for another figure or a newer version of this one, never while somebody types
+watch(() => (row.value ? `${row.value.id} ${row.value.limit?.version ?? row.value.joint?.version}` : ''), () => { if (row.value) fill(row.value) }, { immediate: true })
 function fill(r: FigureRow) {
   problem.value = ''
   second.value = false

@@ -85,7 +85,16 @@ function giveReason() {
   if (!row.value || !waitsFor.value || !because.value.trim()) return
   propose([{ act: 'reason', step: row.value.id, waits_for: waitsFor.value, because: because.value.trim(), kind: kind.value as 'safety' }])
 }
-function pick(id: string | null) { chosen.value = id; waitsFor.value = because.value = '' }
+let closedAt = 0 // the press of Esc that closes the drawer does not leave the desk too
+function pick(id: string | null) {
+  if (!id) closedAt = Date.now()
+  chosen.value = id
+  waitsFor.value = because.value = ''
+}
+function escape() {
+  if (chosen.value) pick(null)
+  else if (Date.now() - closedAt > 400) void router.push({ name: 'build', params: { build: props.build } })
+}
 function step(by: number) {
   const at = rows.value.findIndex((r) => r.id === chosen.value)
   const next = rows.value[Math.max(0, Math.min(rows.value.length - 1, at + by))]
@@ -112,7 +121,7 @@ useKeys(() => ({
   1: () => shownSchool.value?.ways[0] && openWay(shownSchool.value, shownSchool.value.ways[0].id),
   2: () => shownSchool.value?.ways[1] && openWay(shownSchool.value, shownSchool.value.ways[1].id),
   3: () => shownSchool.value?.ways[2] && openWay(shownSchool.value, shownSchool.value.ways[2].id),
-  Escape: () => (chosen.value ? pick(null) : router.push({ name: 'build', params: { build: props.build } })),
+  Escape: escape,
 }))
 </script>
 

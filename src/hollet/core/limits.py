@@ -56,6 +56,17 @@ class Limit(BaseModel):
         """Whether sources disagree and nobody has chosen yet."""
         return not self.settled and len({(a.lo, a.hi, a.target) for a in self.answers}) > 1
 
+    def common(self) -> "Limit | None":
+        """The limit with the part on which all its sources agree, or None where they leave nothing in common."""
+        said = [self.model_copy(update={"lo": a.lo, "hi": a.hi, "target": None}) for a in self.answers]
+        low = max((t for t in said if t.lo is not None), key=lambda t: t.figure("lo") or 0.0, default=None)
+        high = min((t for t in said if t.hi is not None), key=lambda t: t.figure("hi") or 0.0, default=None)
+        if low is None and high is None:
+            return None
+        found = self.model_copy(update={"lo": low.lo if low else None, "hi": high.hi if high else None, "target": None})
+        lo, hi = found.figure("lo"), found.figure("hi")
+        return None if lo is not None and hi is not None and lo > hi else found
+
     @property
     def given(self) -> bool:
         """Whether there is anything to judge by."""

@@ -3,7 +3,7 @@
 from collections.abc import Callable, Sequence
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from hollet.core.book.accept import wrench_holds
 from hollet.core.book.complete import clash, lacking
@@ -16,6 +16,7 @@ from hollet.core.book.run import AttemptFacts, attempts_of, cranked_s
 from hollet.core.book.sentences import LogLine, line_of
 from hollet.core.book.status import SETTLED, StepStatus, current_step, plan_of, statuses, waiting_for
 from hollet.core.book.tighten import JointFacts, Setting, joint_facts, setting_for, stage_ask
+from hollet.core.book.views import View
 from hollet.core.book.windows import Chance, chances
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument, combine, reading_share
@@ -44,12 +45,6 @@ __all__ = ["Bench", "BookView", "bench_of", "book_view"]
 
 PRIMARY = {"check": "Looked at and right", "connect": "It is connected", "fit": "It is fitted", "inspect": "Looked at",
            "wait": "The time is over", "remove": "It is off"}  # fmt: skip
-
-
-class View(BaseModel):
-    """Base of all views."""
-
-    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
 
 
 class StageRow(View):

@@ -2,12 +2,11 @@
 
 from collections.abc import Sequence
 
-from pydantic import BaseModel, ConfigDict
-
 from hollet.core.book.fold import BookState
 from hollet.core.book.measure import results_of
 from hollet.core.book.status import plan_of
 from hollet.core.book.tighten import ASSUMED_TOLERANCE
+from hollet.core.book.views import View
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument, Spread, combine, reading_share
 from hollet.core.limits import Judgement, Limit, judge
@@ -18,12 +17,6 @@ from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import decimal_text
 
 __all__ = ["FigureRow", "LimitBook", "SourceRow", "ToolFit", "limit_book"]
-
-
-class View(BaseModel):
-    """Base of the limit book's views."""
-
-    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
 
 
 class ToolFit(View):
@@ -115,7 +108,7 @@ def _limit_row(state: BookState, plan: Plan, limit: Limit, steps: Sequence[Step]
                   bar=judge(value, big_u, _as(limit, a.lo, a.hi, a.target)), in_force=(a.lo, a.hi, a.target) == (limit.lo, limit.hi, limit.target))
         for a in limit.answers
     )  # fmt: skip
-    both = _both(limit)
+    both = limit.common()
     where = f"{limit.source}{f', p. {limit.page}' if limit.page else ''}" if limit.source else ""
     aim = f"{limit.target} {limit.unit}" if limit.target and not limit.given else limit.words()
     return FigureRow(
@@ -128,16 +121,6 @@ def _limit_row(state: BookState, plan: Plan, limit: Limit, steps: Sequence[Step]
 
 def _as(limit: Limit, lo: str | None, hi: str | None, target: str | None = None) -> Limit:
     return limit.model_copy(update={"lo": lo, "hi": hi, "target": target})
-
-
-def _both(limit: Limit) -> Limit | None:
-    """The part where all sources agree, or None when nothing is left."""
-    trials = [_as(limit, a.lo, a.hi) for a in limit.answers]
-    low = max((t for t in trials if t.lo is not None), key=lambda t: t.figure("lo") or 0.0, default=None)
-    high = min((t for t in trials if t.hi is not None), key=lambda t: t.figure("hi") or 0.0, default=None)
-    found = _as(limit, low.lo if low else None, high.hi if high else None)
-    lo, hi = found.figure("lo"), found.figure("hi")
-    return None if lo is not None and hi is not None and lo > hi else found
 
 
 def _fit(plan: Plan, limit: Limit, steps: Sequence[Step], tools: Sequence[Instrument]) -> ToolFit | None:

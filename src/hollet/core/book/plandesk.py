@@ -2,10 +2,9 @@
 
 from collections.abc import Mapping, Sequence, Set
 
-from pydantic import BaseModel, ConfigDict
-
 from hollet.core.book.fold import BookState
 from hollet.core.book.status import SETTLED, selection_of, statuses
+from hollet.core.book.views import View
 from hollet.core.book.windows import Chance, chances
 from hollet.core.procedure.changes import (
     Change,
@@ -28,12 +27,6 @@ from hollet.core.procedure.schools import Agreement, Extra, School, agreement_st
 from hollet.core.procedure.sheet import Role, Step
 
 __all__ = ["Difference", "Gear", "PlanView", "change_words", "difference", "hunt_of", "plan_view"]
-
-
-class View(BaseModel):
-    """Base of the plan desk's views."""
-
-    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
 
 
 class Gear(View):

@@ -1,18 +1,16 @@
 """Last chances: what nobody reaches once a step is done, and whether it is done behind it."""
 
-from pydantic import BaseModel, ConfigDict
-
 from hollet.core.book.fold import BookState
 from hollet.core.book.status import SETTLED, plan_of, selection_of, status_of
+from hollet.core.book.views import View
 from hollet.core.procedure.sheet import BaseStep
 
 __all__ = ["Chance", "chances"]
 
 
-class Chance(BaseModel):
+class Chance(View):
     """One thing behind a step: `done`, `open` (a step does it and is not done), `no step`, `let go` or `left out`."""
 
-    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     thing: str
     because: str
     state: str

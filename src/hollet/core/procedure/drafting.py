@@ -360,14 +360,10 @@ def _answer(plan: Plan, act: AnswerAct, done: Set[str], who: str) -> tuple[Chang
 def _settle(plan: Plan, act: SettleAct, done: Set[str], who: str) -> tuple[Change, ...]:
     limit = _limit_of(plan, act)
     if act.take == "both":
-        trials = [limit.model_copy(update={"lo": a.lo, "hi": a.hi}) for a in limit.answers]
-        low = max((t for t in trials if t.lo is not None), key=lambda t: t.figure("lo") or 0.0, default=None)
-        high = min((t for t in trials if t.hi is not None), key=lambda t: t.figure("hi") or 0.0, default=None)
-        after = limit.model_copy(update={"lo": low.lo if low else None, "hi": high.hi if high else None, "target": None, "page": None,
-                                         "source": " and ".join(dict.fromkeys(a.source for a in limit.answers))})  # fmt: skip
-        lo, hi = after.figure("lo"), after.figure("hi")
-        if not limit.answers or (lo is not None and hi is not None and lo > hi):
+        common = limit.common()
+        if common is None:
             raise Refused("no_overlap", "the sources leave no figure on which all agree: take one of them, or look further", field="take")
+        after = common.model_copy(update={"page": None, "source": " and ".join(dict.fromkeys(a.source for a in limit.answers))})
     else:
         if act.take >= len(limit.answers):
             raise NotFound("source", str(act.take))
