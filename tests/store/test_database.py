@@ -1,7 +1,10 @@
 """The file: opening, migrating, refusing, backing up; and that the log cannot be rewritten."""
 
+import json
 import shutil
 import sqlite3
+import threading
+import time
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
@@ -169,3 +172,28 @@ def test_rolled_back_on_error(database):
         broken()
     with database.read() as session:
         assert journal.head(session, "shop")[0] == 0
+
+
+def test_closing_waits_for_the_write_under_way(database):
+    """What was begun is whole; what comes later is refused and writes nothing."""
+    begun, done = threading.Event(), []
+
+    def slow() -> None:
+        with database.write() as session:
+            begun.set()
+            time.sleep(0.2)
+            journal.append(session, note("slow"))
+        done.append(True)
+
+    thread = threading.Thread(target=slow)
+    thread.start()
+    begun.wait()
+    database.close()
+    thread.join()
+    assert done == [True]
+    with pytest.raises(Unavailable, match="stopping"), database.write() as session:
+        journal.append(session, note("late", "b"))
+    again = Database(database.folder)
+    with again.read() as session:
+        assert [json.loads(row.body)["text"] for row in journal.read(session, "shop")] == ["slow"]
+    again.close()

@@ -52,6 +52,7 @@ class Database:
         self.folder = folder
         self.path = folder / FILE
         self._lock = threading.Lock()
+        self._closed = False
         self._migrate()
         url = f"sqlite:///{self.path}"
         self._writer = _connect(create_engine(url, poolclass=StaticPool, connect_args={"check_same_thread": False}), immediate=True)
@@ -60,8 +61,11 @@ class Database:
     @contextmanager
     def write(self) -> Iterator[Session]:
         """One transaction; committed at the end, rolled back on any error."""
-        with self._lock, Session(self._writer) as session, session.begin():
-            yield session
+        with self._lock:
+            if self._closed:
+                raise Unavailable("Hollet is stopping: nothing was written", reason_code="stopping")
+            with Session(self._writer) as session, session.begin():
+                yield session
 
     @contextmanager
     def read(self) -> Iterator[Session]:
@@ -70,8 +74,10 @@ class Database:
             yield session
 
     def close(self) -> None:
-        """Close all connections."""
-        self._writer.dispose()
+        """Close all connections, after the write under way: SQLite must not lose its connection in the middle of one."""
+        with self._lock:
+            self._closed = True
+            self._writer.dispose()
         self._reader.dispose()
 
     def integrity(self) -> str:
