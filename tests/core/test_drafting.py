@@ -230,6 +230,19 @@ def test_hunt_list_in_the_order_of_need(planned: Book):
     assert "joint:plate" not in {i.id for i in hunt_of(planned.state, gear)}
 
 
+def test_a_generic_torque_fills_only_what_is_missing(planned: Book):
+    """50 N·m for the one stage, assumed; once given there is nothing to fill."""
+    planned.plan("generic", joint="plate", version=1)
+    plate = planned.state.plan.find_joint("plate")
+    assert (plate.stage[0].torque, plate.source) == ("50 Nm", None)
+    assert refuse(planned, act="generic", joint="plate", version=2).reason_code == "no_generic"
+    two = Book(small_sheet(SMALL + WAYS + CHANCES.replace("stage = [{}]", "stage = [{}, {}]")), tools())
+    assert refuse(two, act="generic", joint="plate", version=1).reason_code == "no_generic"
+    second = Book(small_sheet(SMALL + WAYS + CHANCES.replace("stage = [{}]", 'stage = [{ torque = "20 Nm" }, {}]')), tools())
+    second.plan("generic", joint="plate", version=1)
+    assert [stage.torque for stage in second.state.plan.find_joint("plate").stage] == ["20 Nm", "50 Nm"]
+
+
 def test_no_generic_value_for_a_critical_joint():
     """Head, rod, main, flywheel, wheel and safety bolts never get one."""
     text = SMALL + WAYS + CHANCES.replace('grade = "8.8"', 'grade = "8.8"\ncritical = true')

@@ -1216,10 +1216,6 @@ export interface components {
             /** Hunt Before */
             hunt_before: number;
             late: components["schemas"]["LateView"] | null;
-            /** Missing After */
-            missing_after: number;
-            /** Missing Before */
-            missing_before: number;
             /** Moved */
             moved: string[];
             /** Standing */
@@ -1458,11 +1454,6 @@ export interface components {
             sources: components["schemas"]["SourceRow"][];
             /** Stage */
             stage: string;
-            /**
-             * Stages
-             * @default []
-             */
-            stages: string[];
             /** State */
             state: string;
             /** Steps */
@@ -1643,6 +1634,21 @@ export interface components {
             whose: string | null;
         };
         /**
+         * GenericAct
+         * @description The one stage of a joint that is not given gets the generic torque of its thread and grade; it stays assumed.
+         */
+        GenericAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "generic";
+            /** Joint */
+            joint: string;
+            /** Version */
+            version: number;
+        };
+        /**
          * HuntItem
          * @description One thing to find: `kind` is figure, torque, amount, tool, helper, part or fact.
          */
@@ -1817,7 +1823,7 @@ export interface components {
         };
         /**
          * JointAct
-         * @description Stages, tolerance and source of a joint; `generic` values are never given a source and stay assumed.
+         * @description Stages, tolerance and source of a joint.
          */
         JointAct: {
             /**
@@ -2466,7 +2472,7 @@ export interface components {
          */
         PlanEdit: {
             /** Acts */
-            acts: (components["schemas"]["FactAct"] | components["schemas"]["WayAct"] | components["schemas"]["ExtraAct"] | components["schemas"]["PartAct"] | components["schemas"]["PutInAct"] | components["schemas"]["MoveAct"] | components["schemas"]["RetireAct"] | components["schemas"]["ReasonAct"] | components["schemas"]["LimitAct"] | components["schemas"]["AnswerAct"] | components["schemas"]["SettleAct"] | components["schemas"]["JointAct"])[];
+            acts: (components["schemas"]["FactAct"] | components["schemas"]["WayAct"] | components["schemas"]["ExtraAct"] | components["schemas"]["PartAct"] | components["schemas"]["PutInAct"] | components["schemas"]["MoveAct"] | components["schemas"]["RetireAct"] | components["schemas"]["ReasonAct"] | components["schemas"]["LimitAct"] | components["schemas"]["AnswerAct"] | components["schemas"]["SettleAct"] | components["schemas"]["JointAct"] | components["schemas"]["GenericAct"])[];
             /** Id */
             id: string;
             /** Reason */
@@ -2482,7 +2488,7 @@ export interface components {
          */
         PlanLook: {
             /** Acts */
-            acts: (components["schemas"]["FactAct"] | components["schemas"]["WayAct"] | components["schemas"]["ExtraAct"] | components["schemas"]["PartAct"] | components["schemas"]["PutInAct"] | components["schemas"]["MoveAct"] | components["schemas"]["RetireAct"] | components["schemas"]["ReasonAct"] | components["schemas"]["LimitAct"] | components["schemas"]["AnswerAct"] | components["schemas"]["SettleAct"] | components["schemas"]["JointAct"])[];
+            acts: (components["schemas"]["FactAct"] | components["schemas"]["WayAct"] | components["schemas"]["ExtraAct"] | components["schemas"]["PartAct"] | components["schemas"]["PutInAct"] | components["schemas"]["MoveAct"] | components["schemas"]["RetireAct"] | components["schemas"]["ReasonAct"] | components["schemas"]["LimitAct"] | components["schemas"]["AnswerAct"] | components["schemas"]["SettleAct"] | components["schemas"]["JointAct"] | components["schemas"]["GenericAct"])[];
             /** Who */
             who: string;
         };

@@ -40,14 +40,13 @@ async function take() {
   try {
     await plan.take(acts.value, reason.value.trim(), seen, id)
     open.value = false
-    emit('taken')
   } catch (error) {
     problem.value = (error as Error).message
   } finally {
     busy.value = false
   }
 }
-const emit = defineEmits<{ taken: []; closed: [] }>()
+const emit = defineEmits<{ closed: [] }>()
 defineExpose({ propose })
 </script>
 

@@ -50,7 +50,7 @@ async function generic(it: Item) {
   await plan.loadFigures(props.build)
   const joint = plan.figures?.rows.find((r) => r.kind === 'joint' && r.id === it.about)?.joint
   if (!joint) return
-  void difference.value?.propose([{ act: 'joint', joint: joint.id, version: joint.version, stage: joint.stage.map(() => it.fallback ?? ''), tolerance: joint.tolerance ?? null, source: null, own: false }], true)
+  void difference.value?.propose([{ act: 'generic', joint: joint.id, version: joint.version }], true)
 }
 function go(it: Item) {
   if (it.kind === 'figure' || it.kind === 'amount' || it.kind === 'torque') void router.push({ name: 'limits', params: { build: props.build }, query: { figure: it.about } })

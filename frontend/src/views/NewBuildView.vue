@@ -22,7 +22,6 @@ const mistake = ref('')
 const busy = ref(false)
 const sheets = computed(() => (shop.view?.sheets ?? []).filter((s) => chosen.value.includes(s.id)))
 const asked = computed(() => [...new Map(sheets.value.flatMap((s) => s.facts ?? []).map((f) => [f.id, f])).values()])
-const total = computed(() => sheets.value.reduce((n, s) => n + s.steps, 0))
 const ready = computed(() => chosen.value.length && name.value.trim() && vehicle.value.trim())
 
 onMounted(() => void shop.load())
@@ -61,7 +60,7 @@ async function make() {
   <div class="page">
     <section class="top" aria-label="Hollet"><MarkLogo /></section>
     <main>
-      <h1 class="t28">{{ chosen.length ? `New build: ${total} steps from ${chosen.length === 1 ? "one sheet" : `${chosen.length} sheets`}` : "New build: choose what comes off" }}</h1>
+      <h1 class="t28">{{ chosen.length ? `New build from ${chosen.length === 1 ? "one sheet" : `${chosen.length} sheets`}` : "New build: choose what comes off" }}</h1>
       <p v-if="shop.problem" class="block" role="alert">{{ shop.problem }}</p>
       <form v-if="shop.view" @submit.prevent="make">
         <fieldset><legend class="t20">Which sheets, in the order of the work</legend>

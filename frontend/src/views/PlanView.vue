@@ -181,6 +181,7 @@ useKeys(() => ({
       </div>
       <el-drawer :model-value="row !== null" direction="rtl" size="420px" :title="row ? `${row.number} ${row.title}` : ''" append-to-body :modal="false" modal-penetrable class="plan-drawer" @close="pick(null)">
         <div v-if="row" class="detail">
+          <p v-if="row.own" class="t16">Put in by hand.</p>
           <p v-if="row.shown_because" class="t16">In the plan because {{ row.shown_because }}.</p>
           <p v-if="row.perhaps" class="t16 perhaps">In the plan until it is known: {{ row.perhaps }}.</p>
           <p class="t16">{{ row.hours ? hours(row.hours) : 'no hours given' }}<template v-if="row.tools.length">. Tools: {{ row.tools.join(', ') }}</template></p>

@@ -66,7 +66,7 @@ def edit_plan(workshop: Workshop, build: str, acts: Sequence[Any], *, who: str, 
         known = state.entries.get(entry_id)
         if known is not None:
             return Edited(line=line_of(state, known), turned=(), desk=plan_view(state, gear_of(workshop)))
-        guarded = any(act.act not in ("limit", "answer", "settle", "joint") for act in acts)
+        guarded = any(act.act not in ("limit", "answer", "settle", "joint", "generic") for act in acts)
         if guarded and state.edits != version:
             last = next(state.entries[i] for i in reversed(state.order) if state.entries[i].kind == "plan edited")
             raise Conflict(f"the plan was edited by {last.who} meanwhile ({line_of(state, last).text[:120]}): look again, then change it",

@@ -49,7 +49,6 @@ class FigureRow(View):
     name: str
     condition: str
     words: str
-    stages: tuple[str, ...] = ()
     tolerance: str | None = None
     unit: str
     state: str
@@ -171,7 +170,7 @@ def _joint_row(joint: Joint, steps: Sequence[Step], tools: Sequence[Instrument])
     missing = any(stage.torque is None and stage.angle is None for stage in joint.stage)
     state = "not given" if missing else "own" if joint.own else "given" if joint.source else "assumed"
     return FigureRow(
-        id=joint.id, kind="joint", name=joint.name, condition=joint.treatment or "", words=", ".join(stages), stages=stages,
+        id=joint.id, kind="joint", name=joint.name, condition=joint.treatment or "", words=", ".join(stages),
         tolerance=joint.tolerance or f"±{ASSUMED_TOLERANCE:g} % assumed", unit="N·m", state=state, source=joint.source or "",
         steps=tuple(s.number for s in steps), first_step=steps[0].id if steps else None, stage=steps[0].stage if steps else "",
         joint=joint, fit=_wrench_fit(joint, tools),

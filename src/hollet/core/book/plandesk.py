@@ -22,7 +22,7 @@ from hollet.core.procedure.changes import (
 )
 from hollet.core.procedure.hunt import HuntItem, hunt_list
 from hollet.core.procedure.late import hours_of, late_insertion
-from hollet.core.procedure.plan import Plan, Selection, known_of, select
+from hollet.core.procedure.plan import Plan, known_of, select
 from hollet.core.procedure.schools import Agreement, Extra, School, agreement_state, possible
 from hollet.core.procedure.sheet import Role, Step
 
@@ -184,8 +184,6 @@ class Difference(View):
     hunt_before: int
     hunt_after: int
     late: LateView | None
-    missing_before: int
-    missing_after: int
 
 
 def _settled(state: BookState) -> set[str]:
@@ -287,13 +285,7 @@ def difference(state: BookState, changes: Sequence[Change], gear: Gear) -> Diffe
         figures=_figures(old.plan, new.plan), hours_before=hours_of(list(old.plan.step)), hours_after=hours_of(list(new.plan.step)),
         hunt_before=len(hunt_list(old, settled, gear.tools, gear.instruments)),
         hunt_after=len(hunt_list(new, settled, gear.tools, gear.instruments)), late=_late(new.plan, put_in, settled) if put_in else None,
-        missing_before=_uncovered(old), missing_after=_uncovered(new),
     )  # fmt: skip
-
-
-def _uncovered(selection: Selection) -> int:
-    titles = {step.title.casefold() for step in selection.plan.step} | {left.step.title.casefold() for left in selection.left_out}
-    return sum(chance.step is None and chance.thing.casefold() not in titles for step in selection.plan.step for chance in step.last_chance)
 
 
 def _late(plan: Plan, step: str, settled: Set[str]) -> LateView:

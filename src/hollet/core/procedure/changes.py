@@ -11,7 +11,7 @@ from pydantic import Field
 from hollet.core.limits import Limit
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.sheet import After, Joint, Step
-from hollet.core.procedure.words import STAGES, Id, Part
+from hollet.core.procedure.words import STAGE_RANK, Id, Part
 
 __all__ = ["Change", "ExtraChange", "FactChange", "JointChange", "LimitChange", "OrderChange", "PartChange", "ReasonChange",
            "RetiredChange", "StepIn", "WayChange", "apply"]  # fmt: skip
@@ -102,7 +102,6 @@ class OrderChange(Part):
     after: tuple[Id, ...]
 
 
-RANK = {stage: k for k, stage in enumerate(STAGES)}
 Change = Annotated[
     LimitChange | JointChange | FactChange | WayChange | ExtraChange | PartChange | StepIn | RetiredChange | ReasonChange | OrderChange,
     Field(discriminator="op"),
@@ -152,7 +151,7 @@ def _with(known: dict[str, str], key: str, value: str | None) -> dict[str, str]:
 def _step_in(plan: Plan, change: StepIn) -> Plan:
     if plan.find_step(change.step.id) is not None:
         return plan
-    first = next((k for k, step in enumerate(plan.step) if RANK[step.stage] >= RANK[change.step.stage]), len(plan.step))
+    first = next((k for k, step in enumerate(plan.step) if STAGE_RANK[step.stage] >= STAGE_RANK[change.step.stage]), len(plan.step))
     at = next((k + 1 for k, step in enumerate(plan.step) if step.id == change.behind), first)
     return plan.model_copy(update={"step": (*plan.step[:at], change.step, *plan.step[at:])})
 

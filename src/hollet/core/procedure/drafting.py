@@ -22,10 +22,11 @@ from hollet.core.procedure.changes import (
     WayChange,
     apply,
 )
+from hollet.core.procedure.hunt import generic_for
 from hollet.core.procedure.plan import Plan, select
 from hollet.core.procedure.precedence import contradiction, in_order
 from hollet.core.procedure.sheet import After, CheckStep, Joint, TighteningStage
-from hollet.core.procedure.words import STAGES, Hours, Id, Part, Prose, ReasonKind, Stage, Words
+from hollet.core.procedure.words import STAGE_RANK, STAGES, Hours, Id, Part, Prose, ReasonKind, Stage, Words
 from hollet.core.quantities.parse import parse
 
 __all__ = ["PlanAct", "draft"]
@@ -152,7 +153,7 @@ class SettleAct(Part):
 
 
 class JointAct(Part):
-    """Stages, tolerance and source of a joint; `generic` values are never given a source and stay assumed."""
+    """Stages, tolerance and source of a joint."""
 
     act: Literal["joint"]
     joint: Id
@@ -163,8 +164,16 @@ class JointAct(Part):
     own: bool = False
 
 
+class GenericAct(Part):
+    """The one stage of a joint that is not given gets the generic torque of its thread and grade; it stays assumed."""
+
+    act: Literal["generic"]
+    joint: Id
+    version: int
+
+
 PlanAct = Annotated[
-    FactAct | WayAct | ExtraAct | PartAct | PutInAct | MoveAct | RetireAct | ReasonAct | LimitAct | AnswerAct | SettleAct | JointAct,
+    FactAct | WayAct | ExtraAct | PartAct | PutInAct | MoveAct | RetireAct | ReasonAct | LimitAct | AnswerAct | SettleAct | JointAct | GenericAct,
     Field(discriminator="act"),
 ]
 
@@ -259,7 +268,7 @@ def _new_id(plan: Plan, title: str) -> str:
 def _letter_number(plan: Plan, act: PutInAct) -> str:
     """The number of the step before and a letter, such as 2.11a; first of a stage it is 2.00a."""
     behind = plan.find_step(act.behind)
-    base = re.sub(r"[a-z]+$", "", behind.number) if behind else f"{list(STAGES).index(act.stage) + 1}.00"
+    base = re.sub(r"[a-z]+$", "", behind.number) if behind else f"{STAGE_RANK[act.stage] + 1}.00"
     used = {step.number for step in plan.step}
     letters = (*"abcdefghijklmnopqrstuvwxyz", *(a + b for a in "abcdefghijklmnopqrstuvwxyz" for b in "abcdefghijklmnopqrstuvwxyz"))
     return str(next(base + letter for letter in letters if base + letter not in used))
@@ -371,12 +380,26 @@ def _settle(plan: Plan, act: SettleAct, done: Set[str], who: str) -> tuple[Chang
     return (LimitChange(before=limit, after=_checked(after.model_copy(update={"settled": True, "own": None, "version": limit.version + 1}))),)
 
 
-def _joint(plan: Plan, act: JointAct, done: Set[str], who: str) -> tuple[Change, ...]:
-    joint: Joint | None = plan.find_joint(act.joint)
+def _joint_of(plan: Plan, act: JointAct | GenericAct) -> Joint:
+    joint = plan.find_joint(act.joint)
     if joint is None:
         raise NotFound("joint", act.joint)
     if joint.version != act.version:
         raise Conflict(f"{joint.name} was edited by somebody else: look again", reason_code="moved_on")
+    return joint
+
+
+def _generic(plan: Plan, act: GenericAct, done: Set[str], who: str) -> tuple[Change, ...]:
+    joint = _joint_of(plan, act)
+    fallback, words = generic_for(joint)
+    if fallback is None:
+        raise Refused("no_generic", f"{joint.name}: {words or 'thread and grade must be known, and only the last stage missing'}", field="joint")
+    stages = (*joint.stage[:-1], TighteningStage(torque=fallback))
+    return (JointChange(before=joint, after=joint.model_copy(update={"stage": stages, "source": None, "own": None, "version": joint.version + 1})),)
+
+
+def _joint(plan: Plan, act: JointAct, done: Set[str], who: str) -> tuple[Change, ...]:
+    joint = _joint_of(plan, act)
     if len(act.stage) != len(joint.stage) and any(stage.torque or stage.angle for stage in joint.stage):
         raise Refused("bad_entry", f"{joint.name} has {len(joint.stage)} stages", field="stage")
     stages = tuple(_stage(text, k) for k, text in enumerate(act.stage, 1))
@@ -400,5 +423,5 @@ def _stage(text: str, number: int) -> TighteningStage:
 
 DRAFT: dict[str, Callable[[Plan, Any, Set[str], str], tuple[Change, ...]]] = {
     "fact": _fact, "way": _way, "extra": _extra, "part": _part, "put_in": _put_in, "move": _move, "retire": _retire,
-    "reason": _reason, "limit": _limit, "answer": _answer, "settle": _settle, "joint": _joint,
+    "reason": _reason, "limit": _limit, "answer": _answer, "settle": _settle, "joint": _joint, "generic": _generic,
 }  # fmt: skip

@@ -7,11 +7,11 @@ from pydantic import BaseModel, ConfigDict
 from hollet.core.errors import Refused
 from hollet.core.procedure.plan import Plan, Selection
 from hollet.core.procedure.schools import agreement_state
-from hollet.core.procedure.sheet import FillStep, MeasureStep, RunStep, Step, TightenStep
+from hollet.core.procedure.sheet import FillStep, Joint, MeasureStep, RunStep, Step, TightenStep
 from hollet.core.procedure.words import STAGES
 from hollet.core.tightening.generic import generic_words
 
-__all__ = ["GEAR_WORDS", "HuntItem", "hunt_list", "limits_used"]
+__all__ = ["GEAR_WORDS", "HuntItem", "generic_for", "hunt_list", "limits_used"]
 
 LOOK_IN = ("the vehicle's workshop manual", "the part maker's sheet or box", "the plate or stamp on the unit", "a specialist or the maker's help line")
 GEAR_WORDS = {"missing": "not in the shop", "broken": "broken", "lent": "lent out"}
@@ -93,17 +93,28 @@ def _joint(plan: Plan, step: Step) -> list[HuntItem]:
     open_stages = [k for k, stage in enumerate(joint.stage, 1) if stage.torque is None and stage.angle is None]
     if not open_stages and joint.source is not None:
         return []
-    fallback, working = None, None
-    if open_stages and joint.thread and joint.grade and not joint.critical:
-        try:
-            fallback, working = generic_words(joint.thread, joint.grade, "oiled" if "oil" in (joint.treatment or "") else "dry")
-        except Refused as refusal:
-            working = refusal.message
-    elif open_stages and joint.critical:
-        working = "no generic value for this joint: only the maker's figure"
+    fallback, working = generic_for(joint)
     return [_item(step, f"joint:{joint.id}", "torque", f"{joint.name}: torque" if len(joint.stage) == 1 else f"{joint.name}: {len(joint.stage)} stages",
                   "not given" if open_stages else "assumed", look_in=(*plan.look_in, *LOOK_IN), fallback=fallback,
                   fallback_working=working, about=joint.id)]  # fmt: skip
+
+
+def generic_for(joint: Joint) -> tuple[str | None, str | None]:
+    """The generic torque for a joint of which only the last stage is missing, with its working; else None and why not.
+
+    Never for a critical joint (head, rod, main, flywheel, wheel and safety bolts): only the maker's figure counts there.
+    """
+    missing = [k for k, stage in enumerate(joint.stage, 1) if stage.torque is None and stage.angle is None]
+    if not missing:
+        return None, None
+    if joint.critical:
+        return None, "no generic value for this joint: only the maker's figure"
+    if missing != [len(joint.stage)] or not joint.thread or not joint.grade:
+        return None, None
+    try:
+        return generic_words(joint.thread, joint.grade, "oiled" if "oil" in (joint.treatment or "") else "dry")
+    except Refused as refusal:
+        return None, refusal.message
 
 
 def _tools(step: Step, gear: Mapping[str, str], instruments: Set[str]) -> list[HuntItem]:

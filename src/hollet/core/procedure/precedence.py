@@ -17,6 +17,7 @@ from hollet.core.procedure.sheet import (
     Step,
     TightenStep,
 )
+from hollet.core.procedure.words import STAGE_RANK
 
 __all__ = ["Contradiction", "Waiting", "check_references", "contradiction", "find_cycle", "in_order", "waits_for"]
 
@@ -90,11 +91,10 @@ def contradiction(steps: Sequence[Step]) -> Contradiction | None:
     if cycle:
         why = tuple(next(link.because for link in at[a].after if link.step == b) for a, b in pairwise(cycle))
         return Contradiction(cycle, why)
-    rank = {stage: k for k, stage in enumerate(STAGES)}
     for step in steps:
         for link in step.after:
             other = at.get(link.step)
-            if other is not None and rank[other.stage] > rank[step.stage]:
+            if other is not None and STAGE_RANK[other.stage] > STAGE_RANK[step.stage]:
                 return Contradiction((step.id, other.id), (f"{link.because}; but {STAGES[other.stage]} comes after {STAGES[step.stage]}",))
     return None
 
@@ -105,8 +105,7 @@ def in_order(steps: Sequence[Step]) -> tuple[Step, ...]:
     Kahn's method with a heap on (stage, place), O((n + e) log n). Steps of a circle, which `contradiction` reports, come
     last in their given order.
     """
-    rank = {stage: k for k, stage in enumerate(STAGES)}
-    place = {step.id: (rank[step.stage], k) for k, step in enumerate(steps)}
+    place = {step.id: (STAGE_RANK[step.stage], k) for k, step in enumerate(steps)}
     by_id = {step.id: step for step in steps}
     behind: dict[str, list[str]] = {step.id: [] for step in steps}
     open_links = {step.id: 0 for step in steps}

@@ -10,7 +10,7 @@ from pydantic import Field, field_validator
 from hollet.core.limits import Limit
 from hollet.core.procedure.facts import FACTS, Condition, Fact
 from hollet.core.procedure.schools import Agreement, Extra, School
-from hollet.core.procedure.words import RUNGS, STAGES, Hours, Id, Part, Prose, ReasonKind, Rung, Stage, Words
+from hollet.core.procedure.words import RUNGS, STAGE_RANK, STAGES, Hours, Id, Part, Prose, ReasonKind, Rung, Stage, Words
 from hollet.core.tightening.patterns import check_permutation, circle_order, head_order
 
 __all__ = [
@@ -314,7 +314,7 @@ def numbered(steps: tuple[Any, ...]) -> tuple[Any, ...]:
     found = []
     for step in steps:
         counts[step.stage] = counts.get(step.stage, 0) + 1
-        number = step.number or f"{list(STAGES).index(step.stage) + 1}.{counts[step.stage]:02d}"
+        number = step.number or f"{STAGE_RANK[step.stage] + 1}.{counts[step.stage]:02d}"
         found.append(step if step.number else step.model_copy(update={"number": number}))
     return tuple(found)
 

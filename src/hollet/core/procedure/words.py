@@ -4,10 +4,11 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-__all__ = ["KINDS_OF_REASON", "RUNGS", "STAGES", "Hours", "Id", "Money", "Part", "Prose", "ReasonKind", "Rung", "Stage", "Words"]
+__all__ = ["KINDS_OF_REASON", "RUNGS", "STAGES", "STAGE_RANK", "Hours", "Id", "Money", "Part", "Prose", "ReasonKind", "Rung", "Stage", "Words"]
 
 STAGES = {"plan": "Plan", "take_down": "Take down", "inspect": "Inspect", "order": "Order", "prepare": "Prepare",
           "build_up": "Build up", "fit_in": "Fit in", "wake": "Wake", "settle": "Settle"}  # fmt: skip
+STAGE_RANK = {stage: k for k, stage in enumerate(STAGES)}
 RUNGS = {"power_on": "Power on", "crank": "Crank", "fuel_on": "Fuel on", "fire": "Fire", "run_on": "Run on",
          "gear": "Gear", "drive": "Drive"}  # fmt: skip
 Stage = Literal["plan", "take_down", "inspect", "order", "prepare", "build_up", "fit_in", "wake", "settle"]
