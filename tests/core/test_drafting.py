@@ -305,3 +305,14 @@ def test_which_tool_can_decide(planned: Book):
     assert next(r.fit for r in limit_book(planned.state, ()).rows if r.id == "clearance").words == "no bore gauge that reaches 84"
     head = next(r.fit for r in limit_book(planned.state, shop).rows if r.id == "head")
     assert (head.words, head.share) == ("W1 ±4 %", pytest.approx(0.8))
+
+
+def test_the_book_names_every_result_that_a_figure_judged(planned: Book):
+    """Clearance judged once, with its verdict and working; the sources beside it show that reading too."""
+    planned.read("bore", "piston", "83.958", tool="m1")
+    planned.read("bore", "cylinder", "84.006", tool="b1")
+    planned.plan("answer", limit="clearance", version=1, lo="0.050", hi="0.090", source="sheet 9")
+    row = next(r for r in limit_book(planned.state, ()).rows if r.id == "clearance")
+    assert [(j.name, j.judgement.value_text, j.judgement.verdict) for j in row.judged] == [("Clearance", "0.048", "inside")]
+    assert row.judged[0].judgement.working
+    assert [s.bar.verdict for s in row.sources] == ["inside", "too_close"]

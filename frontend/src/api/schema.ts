@@ -1439,9 +1439,13 @@ export interface components {
             /** Id */
             id: string;
             joint: components["schemas"]["Joint"] | null;
+            /**
+             * Judged
+             * @default []
+             */
+            judged: components["schemas"]["JudgedRow"][];
             /** Kind */
             kind: string;
-            last: components["schemas"]["Judgement"] | null;
             limit: components["schemas"]["Limit"] | null;
             /** Name */
             name: string;
@@ -1913,6 +1917,15 @@ export interface components {
             wrench: components["schemas"]["Instrument"] | null;
             /** Wrench Reason */
             wrench_reason: string | null;
+        };
+        /**
+         * JudgedRow
+         * @description One result judged by the figure.
+         */
+        JudgedRow: {
+            judgement: components["schemas"]["Judgement"];
+            /** Name */
+            name: string;
         };
         /**
          * Judgement
@@ -3278,7 +3291,7 @@ export interface components {
         };
         /**
          * SourceRow
-         * @description What one source says, whether it is the one in force, and how the readings there are judged by it.
+         * @description What one source says, whether it is the one in force, and how the reading, where there is just one, is judged by it.
          */
         SourceRow: {
             bar: components["schemas"]["Judgement"];

@@ -128,8 +128,7 @@ useKeys(() => ({
       <aside v-if="row" class="drawer" :aria-label="row.name">
         <div class="line"><h2 class="t28">{{ row.name }}</h2><button type="button" class="btn small" @click="chosen = null">Close <kbd>Esc</kbd></button></div>
         <p>{{ [row.unit, row.condition].filter(Boolean).join(', ') }}<template v-if="row.steps.length">. For {{ row.steps.slice(0, 3).join(', ') }}</template></p>
-        <p v-if="row.last">Last reading: <b :class="row.last.verdict">{{ row.last.value_text }} ±{{ row.last.U_text }} {{ row.last.unit }}</b>, {{ row.last.words }}</p>
-        <WorkingLines v-if="row.last" :lines="row.last.working" />
+        <div v-for="j in row.judged" :key="j.name"><p>{{ j.name }}: <b :class="j.judgement.verdict">{{ j.judgement.value_text }} ±{{ j.judgement.U_text }} {{ j.judgement.unit }}</b>, {{ j.judgement.words }}</p><WorkingLines :lines="j.judgement.working" /></div>
         <p v-if="row.limit?.own" class="quiet">{{ row.limit.own }} decided this himself. It stays marked so.</p>
         <template v-if="row.sources.length">
           <div v-if="row.state === 'conflict'" class="block b">The sources disagree</div>

@@ -29,7 +29,7 @@ class ToolFit(View):
 
 
 class SourceRow(View):
-    """What one source says, whether it is the one in force, and how the readings there are judged by it."""
+    """What one source says, whether it is the one in force, and how the reading, where there is just one, is judged by it."""
 
     source: str
     page: str | None
@@ -39,6 +39,13 @@ class SourceRow(View):
     words: str
     bar: Judgement
     in_force: bool
+
+
+class JudgedRow(View):
+    """One result judged by the figure."""
+
+    name: str
+    judgement: Judgement
 
 
 class FigureRow(View):
@@ -62,7 +69,7 @@ class FigureRow(View):
     sources: tuple[SourceRow, ...] = ()
     both: Judgement | None = None
     both_words: str = ""
-    last: Judgement | None = None
+    judged: tuple[JudgedRow, ...] = ()
 
 
 class LimitBook(View):
@@ -100,8 +107,9 @@ def _state(limit: Limit) -> str:
 
 
 def _limit_row(state: BookState, plan: Plan, limit: Limit, steps: Sequence[Step], tools: Sequence[Instrument]) -> FigureRow:
-    last = next((r.judgement for s in steps if isinstance(s, MeasureStep) for r in results_of(state, s) if r.limit.id == limit.id and r.readings), None)
-    value, big_u = (last.value, last.U) if last else (None, None)
+    judged = tuple(JudgedRow(name=r.name, judgement=r.judgement) for s in steps if isinstance(s, MeasureStep)
+                   for r in results_of(state, s) if r.limit.id == limit.id and r.readings)  # fmt: skip
+    value, big_u = (judged[0].judgement.value, judged[0].judgement.U) if len(judged) == 1 else (None, None)
     sources = tuple(
         SourceRow(source=a.source, page=a.page, lo=a.lo, hi=a.hi, target=a.target, words=_as(limit, a.lo, a.hi).words(),
                   bar=judge(value, big_u, _as(limit, a.lo, a.hi, a.target)), in_force=(a.lo, a.hi, a.target) == (limit.lo, limit.hi, limit.target))
@@ -113,7 +121,7 @@ def _limit_row(state: BookState, plan: Plan, limit: Limit, steps: Sequence[Step]
     return FigureRow(
         id=limit.id, kind="limit", name=limit.name, condition=limit.condition or "", words=aim, unit=limit.unit, state=_state(limit),
         source=where, steps=tuple(s.number for s in steps), first_step=steps[0].id if steps else None, stage=steps[0].stage if steps else "",
-        limit=limit, fit=_fit(plan, limit, steps, tools), sources=sources, last=last,
+        limit=limit, fit=_fit(plan, limit, steps, tools), sources=sources, judged=judged,
         both=judge(value, big_u, both) if both else None, both_words=both.words() if both else "they leave nothing in common",
     )  # fmt: skip
 
