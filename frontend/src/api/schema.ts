@@ -292,6 +292,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/builds/{build}/rebuild": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Rebuild
+         * @description Take the order back over as the plan.
+         */
+        post: operations["take_rebuild"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/rebuild/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Rebuild
+         * @description The order back with these choices; nothing is written.
+         */
+        post: operations["look_at_rebuild"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/builds/{build}/steps/{step}": {
         parameters: {
             query?: never;
@@ -304,6 +344,66 @@ export interface paths {
          * @description The bench of a step.
          */
         get: operations["get_bench"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/stuck": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Stuck
+         * @description The ladder for a stuck part.
+         */
+        post: operations["look_at_stuck"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/support": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Support
+         * @description What carries the load, and what to make safe.
+         */
+        get: operations["get_support"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/takedown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Takedown
+         * @description All that is off, the bags, what was kept as found.
+         */
+        get: operations["get_takedown"];
         put?: never;
         post?: never;
         delete?: never;
@@ -372,6 +472,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Devices
+         * @description All devices, and the address at which they find Hollet.
+         */
+        get: operations["get_devices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * New Code
+         * @description A fresh code, good for ten minutes and one device.
+         */
+        post: operations["new_code"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/{device}/revoke": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Revoke
+         * @description This device may open Hollet no more.
+         */
+        post: operations["revoke"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fasteners": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Fasteners
+         * @description What a typed line of fasteners means.
+         */
+        post: operations["read_fasteners"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/gear": {
         parameters: {
             query?: never;
@@ -386,6 +566,66 @@ export interface paths {
          * @description Say of a tool whether it is owned, borrowed, missing, broken or lent.
          */
         post: operations["edit_gear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pair
+         * @description Take this device in; its token goes into a cookie that scripts cannot read.
+         */
+        post: operations["pair"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Store Photo
+         * @description Keep a photo; it is on disk when this answers.
+         */
+        post: operations["store_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo}.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Photo
+         * @description A photo by its hash.
+         */
+        get: operations["get_photo"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -592,6 +832,18 @@ export interface components {
             version: number;
         };
         /**
+         * Apart
+         * @description A reason that held for coming off only.
+         */
+        Apart: {
+            /** Because */
+            because: string;
+            /** What */
+            what: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * AppendView
          * @description The line as written, and the screen as it is now.
          */
@@ -600,6 +852,21 @@ export interface components {
             bench: (components["schemas"]["CheckBench"] | components["schemas"]["RemoveBench"] | components["schemas"]["MeasureBench"] | components["schemas"]["TightenBench"] | components["schemas"]["FillBench"] | components["schemas"]["RunBench"]) | null;
             build: components["schemas"]["BuildCard"];
             line: components["schemas"]["LogLine"];
+        };
+        /**
+         * AroundWords
+         * @description One condition, and what it means here.
+         */
+        AroundWords: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "wind" | "dust" | "cold" | "damp" | "dark" | "noise";
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
         };
         /**
          * AttemptEndedEdit
@@ -718,6 +985,58 @@ export interface components {
             step: string;
         };
         /**
+         * BagContent
+         * @description One compartment: whose fasteners, its lines, and how many are left in it.
+         */
+        BagContent: {
+            /** Bag */
+            bag: number;
+            /** Left */
+            left: number;
+            /** Lines */
+            lines: components["schemas"]["BagCount"][];
+            /** Lost */
+            lost: number;
+            /** Number */
+            number: string;
+            /** Owner */
+            owner: string;
+            /** Pieces */
+            pieces: number;
+            /** Place */
+            place: string | null;
+            /** Step */
+            step: string | null;
+            /** What */
+            what: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * BagCount
+         * @description Like fasteners of a bag: how many went in, are left, went back, are lost.
+         */
+        BagCount: {
+            /** Count */
+            count: number;
+            /** Fitted */
+            fitted: number;
+            /** Holes */
+            holes: string | null;
+            /** Left */
+            left: number;
+            /** Length */
+            length: string | null;
+            /** Lost */
+            lost: number;
+            /** Odd */
+            odd: string | null;
+            /** Size */
+            size: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * BagLine
          * @description Like fasteners of one bag.
          */
@@ -728,6 +1047,8 @@ export interface components {
             holes?: string | null;
             /** Length */
             length?: string | null;
+            /** Odd */
+            odd?: string | null;
             /** Size */
             size: string;
         };
@@ -742,24 +1063,10 @@ export interface components {
             holes: string | null;
             /** Length */
             length: string | null;
+            /** Odd */
+            odd: string | null;
             /** Size */
             size: string;
-        };
-        /**
-         * BagView
-         * @description One compartment of the tray.
-         */
-        BagView: {
-            /** Bag */
-            bag: number;
-            /** Lines */
-            lines: components["schemas"]["BagLine-Output"][];
-            /** Pieces */
-            pieces: number;
-            /** Step */
-            step: string;
-            /** Title */
-            title: string;
         };
         /**
          * BaggedEdit
@@ -796,8 +1103,34 @@ export interface components {
             /** Step */
             step: string;
         };
+        /**
+         * BodyStand
+         * @description One body: fit to stand overnight or not, and why.
+         */
+        BodyStand: {
+            /** Because */
+            because: string;
+            /**
+             * Body
+             * @enum {string}
+             */
+            body: "vehicle" | "engine" | "gearbox" | "powertrain" | "axle" | "hub" | "other";
+            /** Hangs */
+            hangs: boolean;
+            /** Name */
+            name: string;
+            /** Stays */
+            stays: boolean;
+            /** Supports */
+            supports: string[];
+        };
         /** Body_read_archive */
         Body_read_archive: {
+            /** File */
+            file: string;
+        };
+        /** Body_store_photo */
+        Body_store_photo: {
             /** File */
             file: string;
         };
@@ -884,6 +1217,12 @@ export interface components {
          * @description The frame round every bench of a build.
          */
         BookView: {
+            /** Around */
+            around: string[];
+            /** Carried */
+            carried: string;
+            /** Carried Stays */
+            carried_stays: boolean;
             /** Current */
             current: string;
             /** Head */
@@ -895,6 +1234,8 @@ export interface components {
             stages: components["schemas"]["StageRow"][];
             /** Steps */
             steps: components["schemas"]["StepRow"][];
+            /** Stopped */
+            stopped: boolean;
             /** Title */
             title: string;
             /** Written */
@@ -907,6 +1248,21 @@ export interface components {
         BuildCard: {
             /** About */
             about: string;
+            /**
+             * Bay
+             * @default
+             */
+            bay?: string;
+            /**
+             * Can
+             * @default []
+             */
+            can?: string[];
+            /**
+             * Clash
+             * @default
+             */
+            clash?: string;
             frame: components["schemas"]["BookView"];
             /** Id */
             id: string;
@@ -941,6 +1297,108 @@ export interface components {
             vehicle: string;
             /** Who */
             who: string;
+        };
+        /**
+         * CaptureView
+         * @description One capture: demanded by the sheet or made by hand; `state` is missing, let go, kept, same or differs.
+         */
+        CaptureView: {
+            /** Because */
+            because: string;
+            /** Compare At */
+            compare_at: string | null;
+            /**
+             * Compared
+             * @default
+             */
+            compared: string;
+            /**
+             * Factory
+             * @default false
+             */
+            factory: boolean;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Kind Words */
+            kind_words: string;
+            /** Number */
+            number: string;
+            /** Photo */
+            photo: string | null;
+            /** Place */
+            place: string | null;
+            /** State */
+            state: string;
+            /** Step */
+            step: string | null;
+            /** Strokes */
+            strokes: number | null;
+            /**
+             * Time
+             * @default
+             */
+            time: string;
+            /** Typed */
+            typed: string | null;
+            /** What */
+            what: string;
+            /**
+             * Who
+             * @default
+             */
+            who: string;
+            /**
+             * Wires
+             * @default []
+             */
+            wires: components["schemas"]["Wire"][];
+            /** Within */
+            within: string | null;
+            /** Words */
+            words: string;
+        };
+        /**
+         * CapturedEdit
+         * @description The state as found, at a step or of a removal.
+         */
+        CapturedEdit: {
+            /** Capture */
+            capture: string;
+            /** Capture Kind */
+            capture_kind?: ("photo" | "wires" | "mark" | "index" | "length" | "reading" | "straight_ahead") | null;
+            /**
+             * Factory
+             * @default false
+             */
+            factory?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "captured";
+            /** Photo */
+            photo?: string | null;
+            /** Place */
+            place?: string | null;
+            /** Removal */
+            removal?: string | null;
+            /** Step */
+            step?: string | null;
+            /** Strokes */
+            strokes?: number | null;
+            /** Typed */
+            typed?: string | null;
+            /** What */
+            what?: string | null;
+            /**
+             * Wires
+             * @default []
+             */
+            wires?: components["schemas"]["Wire"][];
+            /** Words */
+            words?: string | null;
         };
         /**
          * Caution
@@ -985,8 +1443,12 @@ export interface components {
         CheckBench: {
             /** Ahead */
             ahead: string[];
+            /** Around */
+            around: components["schemas"]["AroundWords"][];
             /** Blocks */
             blocks: string;
+            /** Captures */
+            captures: components["schemas"]["CaptureView"][];
             caution: components["schemas"]["Caution"] | null;
             /** Chances */
             chances: components["schemas"]["Chance"][];
@@ -994,21 +1456,29 @@ export interface components {
             clash: string | null;
             /** Closes */
             closes: string[];
+            /** Compares */
+            compares: components["schemas"]["CaptureView"][];
             /** Confirmed */
             confirmed: boolean;
             /** Do */
             do: string;
             /** Extras */
             extras: components["schemas"]["Extra"][];
+            /** Fluids */
+            fluids: components["schemas"]["FluidView"][];
             /** Following */
             following: string | null;
             /** Gear */
             gear: components["schemas"]["ToolNeed"][];
+            /** Hidden */
+            hidden: string[];
             /** Hours */
             hours: [
                 number,
                 number
             ] | null;
+            /** Keeps */
+            keeps: components["schemas"]["Keeping"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1016,8 +1486,12 @@ export interface components {
             kind: "check";
             /** Lacking */
             lacking: string | null;
+            /** Lifts */
+            lifts: boolean;
             /** Lines */
             lines: components["schemas"]["LogLine"][];
+            /** Needed Open */
+            needed_open: string[];
             /** Next */
             next: string[];
             /** Number */
@@ -1028,8 +1502,12 @@ export interface components {
             parts: components["schemas"]["PartNeed"][];
             /** People */
             people: components["schemas"]["Role"][];
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
             /** Primary */
             primary: string;
+            /** Refit Bags */
+            refit_bags: components["schemas"]["BagContent"][];
             /** Seen */
             seen: number;
             /** Settled */
@@ -1047,6 +1525,52 @@ export interface components {
             waits: components["schemas"]["Waiting"][];
             /** Why */
             why: string | null;
+        };
+        /**
+         * Choices
+         * @description What the mechanic decided of a proposed order: removals that do not go back, who wins in a contradiction, reasons given.
+         */
+        Choices: {
+            /** Because */
+            because?: {
+                [key: string]: string;
+            };
+            /**
+             * Take Down
+             * @default []
+             */
+            take_down?: [
+                string,
+                string
+            ][];
+            /**
+             * Without
+             * @default []
+             */
+            without?: string[];
+        };
+        /**
+         * ComparedEdit
+         * @description A capture looked at again; `same` may be left out where strokes or a length say it.
+         */
+        ComparedEdit: {
+            /** Capture */
+            capture: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "compared";
+            /** Same */
+            same?: boolean | null;
+            /** Step */
+            step: string;
+            /** Strokes */
+            strokes?: number | null;
+            /** Typed */
+            typed?: string | null;
+            /** Words */
+            words?: string | null;
         };
         /**
          * ConcessionEdit
@@ -1112,6 +1636,26 @@ export interface components {
             what: string;
         };
         /**
+         * Contradicts
+         * @description Take-down and sheet say opposite things: both with their reasons, and which is kept.
+         */
+        Contradicts: {
+            /** Before */
+            before: string;
+            /** Before Title */
+            before_title: string;
+            /** Kept */
+            kept: string;
+            /** Sheet */
+            sheet: string;
+            /** Take Down */
+            take_down: string;
+            /** Then */
+            then: string;
+            /** Then Title */
+            then_title: string;
+        };
+        /**
          * Cost
          * @description Hours and money, each as a range.
          */
@@ -1160,14 +1704,14 @@ export interface components {
         };
         /**
          * DecisionEdit
-         * @description A wrench chosen, a bolt passed over, a dry run decided, or a last chance let go.
+         * @description A wrench chosen, a bolt passed over, a dry run decided, a last chance or a capture let go.
          */
         DecisionEdit: {
             /**
              * About
              * @enum {string}
              */
-            about: "wrench" | "pass_over" | "dry_run" | "last_chance";
+            about: "wrench" | "pass_over" | "dry_run" | "last_chance" | "capture";
             adapter?: components["schemas"]["Adapter"] | null;
             /** Bolt */
             bolt?: number | null;
@@ -1193,6 +1737,30 @@ export interface components {
             thing?: string | null;
             /** Wrench */
             wrench?: string | null;
+        };
+        /**
+         * DeviceView
+         * @description One device.
+         */
+        DeviceView: {
+            /** Id */
+            id: string;
+            /** Made */
+            made: string;
+            /** Name */
+            name: string;
+            /** Revoked */
+            revoked: string | null;
+        };
+        /**
+         * DevicesView
+         * @description The address of Hollet on the workshop network, if it is open to it, and the devices.
+         */
+        DevicesView: {
+            /** Address */
+            address: string | null;
+            /** Devices */
+            devices: components["schemas"]["DeviceView"][];
         };
         /**
          * Difference
@@ -1250,6 +1818,23 @@ export interface components {
             step: string;
         };
         /**
+         * DisturbedEdit
+         * @description A setting was loosened after all.
+         */
+        DisturbedEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "disturbed";
+            /** Reason */
+            reason: string;
+            /** Setting */
+            setting: string;
+            /** Step */
+            step: string;
+        };
+        /**
          * DoneEdit
          * @description A step is done; a reason is needed when it is done before what it waits for.
          */
@@ -1284,7 +1869,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["StartedEdit"] | components["schemas"]["DoneEdit"] | components["schemas"]["ReopenedEdit"] | components["schemas"]["SkippedEdit"] | components["schemas"]["ConfirmedEdit"] | components["schemas"]["ReadingEdit"] | components["schemas"]["ConcessionEdit"] | components["schemas"]["DispositionEdit"] | components["schemas"]["FastenerEdit"] | components["schemas"]["LeftOpenEdit"] | components["schemas"]["UndoneEdit"] | components["schemas"]["BaggedEdit"] | components["schemas"]["NoteEdit"] | components["schemas"]["DecisionEdit"] | components["schemas"]["AttemptStartedEdit"] | components["schemas"]["SamplesEdit"] | components["schemas"]["AttemptEndedEdit"] | components["schemas"]["StrikeEdit"];
+            entry: components["schemas"]["StartedEdit"] | components["schemas"]["DoneEdit"] | components["schemas"]["ReopenedEdit"] | components["schemas"]["SkippedEdit"] | components["schemas"]["ConfirmedEdit"] | components["schemas"]["ReadingEdit"] | components["schemas"]["ConcessionEdit"] | components["schemas"]["DispositionEdit"] | components["schemas"]["hollet__core__book__edits__FastenerEdit"] | components["schemas"]["LeftOpenEdit"] | components["schemas"]["UndoneEdit"] | components["schemas"]["BaggedEdit"] | components["schemas"]["NoteEdit"] | components["schemas"]["DecisionEdit"] | components["schemas"]["AttemptStartedEdit"] | components["schemas"]["SamplesEdit"] | components["schemas"]["AttemptEndedEdit"] | components["schemas"]["StrikeEdit"] | components["schemas"]["RemovedEdit"] | components["schemas"]["UnbaggedEdit"] | components["schemas"]["ReplacedEdit"] | components["schemas"]["CapturedEdit"] | components["schemas"]["ComparedEdit"] | components["schemas"]["DisturbedEdit"] | components["schemas"]["SetAnewEdit"] | components["schemas"]["TriedEdit"] | components["schemas"]["PhotoEdit"] | components["schemas"]["PinnedEdit"] | components["schemas"]["SupportedEdit"] | components["schemas"]["VehicleStandsEdit"] | components["schemas"]["StoppedEdit"] | components["schemas"]["SecuredEdit"] | components["schemas"]["GoneOnEdit"] | components["schemas"]["SurroundingsEdit"];
             /** Id */
             id: string;
             /** Seen */
@@ -1388,37 +1973,15 @@ export interface components {
             values: string[];
         };
         /**
-         * FastenerEdit
-         * @description A click, a typed value, or a state, on one bolt; `sure` when it was really pulled out of the joint's order.
+         * FastenerView
+         * @description What a typed line of fasteners means, or why it cannot be read.
          */
-        FastenerEdit: {
-            /**
-             * Act
-             * @enum {string}
-             */
-            act: "clicked" | "read" | "state" | "marked" | "locked";
-            /** Bolt */
-            bolt: number;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "fastener";
-            /** Note */
-            note?: string | null;
-            /** Stage */
-            stage?: number | null;
-            /** Step */
-            step: string;
-            /**
-             * Sure
-             * @default false
-             */
-            sure?: boolean;
-            /** Tightness */
-            tightness?: ("as found" | "out" | "left out on purpose" | "by hand" | "snug" | "cinched" | "torqued" | "loosened again") | null;
-            /** Typed */
-            typed?: string | null;
+        FastenerView: {
+            line?: components["schemas"]["BagLine-Output"] | null;
+            /** Ok */
+            ok: boolean;
+            /** Words */
+            words: string;
         };
         /**
          * FigureRow
@@ -1477,8 +2040,12 @@ export interface components {
             /** Ahead */
             ahead: string[];
             amount: components["schemas"]["Limit"];
+            /** Around */
+            around: components["schemas"]["AroundWords"][];
             /** Blocks */
             blocks: string;
+            /** Captures */
+            captures: components["schemas"]["CaptureView"][];
             caution: components["schemas"]["Caution"] | null;
             /** Chances */
             chances: components["schemas"]["Chance"][];
@@ -1486,6 +2053,8 @@ export interface components {
             clash: string | null;
             /** Closes */
             closes: string[];
+            /** Compares */
+            compares: components["schemas"]["CaptureView"][];
             /** Confirmed */
             confirmed: boolean;
             /** Coolant */
@@ -1498,16 +2067,22 @@ export interface components {
             extras: components["schemas"]["Extra"][];
             /** Fluid */
             fluid: string;
+            /** Fluids */
+            fluids: components["schemas"]["FluidView"][];
             /** Following */
             following: string | null;
             /** Gear */
             gear: components["schemas"]["ToolNeed"][];
+            /** Hidden */
+            hidden: string[];
             /** Hours */
             hours: [
                 number,
                 number
             ] | null;
             judgement: components["schemas"]["Judgement"];
+            /** Keeps */
+            keeps: components["schemas"]["Keeping"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1519,8 +2094,12 @@ export interface components {
             level: string;
             /** Level Seen */
             level_seen: boolean;
+            /** Lifts */
+            lifts: boolean;
             /** Lines */
             lines: components["schemas"]["LogLine"][];
+            /** Needed Open */
+            needed_open: string[];
             /** Next */
             next: string[];
             /** Number */
@@ -1531,8 +2110,12 @@ export interface components {
             parts: components["schemas"]["PartNeed"][];
             /** People */
             people: components["schemas"]["Role"][];
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
             /** Primary */
             primary: string;
+            /** Refit Bags */
+            refit_bags: components["schemas"]["BagContent"][];
             /** Seen */
             seen: number;
             /** Settled */
@@ -1554,6 +2137,20 @@ export interface components {
             waits: components["schemas"]["Waiting"][];
             /** Why */
             why: string | null;
+        };
+        /**
+         * FluidView
+         * @description A fluid that may run out here, or whose circuit stays closed, and whether it is drained.
+         */
+        FluidView: {
+            /** Drained */
+            drained: boolean;
+            /** Name */
+            name: string;
+            /** Stays Closed */
+            stays_closed: boolean;
+            /** Words */
+            words: string;
         };
         /**
          * GateAnswer
@@ -1651,6 +2248,19 @@ export interface components {
             joint: string;
             /** Version */
             version: number;
+        };
+        /**
+         * GoneOnEdit
+         * @description Work goes on.
+         */
+        GoneOnEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gone on";
+            /** Note */
+            note?: string | null;
         };
         /**
          * HuntItem
@@ -1995,6 +2605,22 @@ export interface components {
             working: string[];
         };
         /**
+         * Keeping
+         * @description A setting at risk at this step: what must not be loosened, what it holds, where to part things; `disturbed` with the reason.
+         */
+        Keeping: {
+            /** Disturbed */
+            disturbed: string | null;
+            /** Holds */
+            holds: string;
+            /** Id */
+            id: string;
+            /** Part At */
+            part_at: string;
+            /** What */
+            what: string;
+        };
+        /**
          * LateView
          * @description What a late step meets: what comes off again, what it is too late for, and the hours.
          */
@@ -2051,6 +2677,12 @@ export interface components {
              * @enum {string}
              */
             kind: "left open";
+            /**
+             * Sort
+             * @default other
+             * @enum {string}
+             */
+            sort?: "disconnected" | "tied" | "stand_in" | "cap" | "cover" | "block" | "open_port" | "other";
             /** Step */
             step: string;
             /**
@@ -2060,6 +2692,8 @@ export interface components {
             undo?: string;
             /** What */
             what: string;
+            /** Where */
+            where?: string | null;
         };
         /**
          * LeftOutView
@@ -2272,8 +2906,12 @@ export interface components {
         MeasureBench: {
             /** Ahead */
             ahead: string[];
+            /** Around */
+            around: components["schemas"]["AroundWords"][];
             /** Blocks */
             blocks: string;
+            /** Captures */
+            captures: components["schemas"]["CaptureView"][];
             caution: components["schemas"]["Caution"] | null;
             /** Chances */
             chances: components["schemas"]["Chance"][];
@@ -2281,21 +2919,29 @@ export interface components {
             clash: string | null;
             /** Closes */
             closes: string[];
+            /** Compares */
+            compares: components["schemas"]["CaptureView"][];
             /** Confirmed */
             confirmed: boolean;
             /** Do */
             do: string;
             /** Extras */
             extras: components["schemas"]["Extra"][];
+            /** Fluids */
+            fluids: components["schemas"]["FluidView"][];
             /** Following */
             following: string | null;
             /** Gear */
             gear: components["schemas"]["ToolNeed"][];
+            /** Hidden */
+            hidden: string[];
             /** Hours */
             hours: [
                 number,
                 number
             ] | null;
+            /** Keeps */
+            keeps: components["schemas"]["Keeping"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2303,8 +2949,12 @@ export interface components {
             kind: "measure";
             /** Lacking */
             lacking: string | null;
+            /** Lifts */
+            lifts: boolean;
             /** Lines */
             lines: components["schemas"]["LogLine"][];
+            /** Needed Open */
+            needed_open: string[];
             /** Next */
             next: string[];
             /** Next Reading */
@@ -2317,10 +2967,14 @@ export interface components {
             parts: components["schemas"]["PartNeed"][];
             /** People */
             people: components["schemas"]["Role"][];
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
             /** Primary */
             primary: string;
             /** Readings */
             readings: components["schemas"]["ReadingFacts"][];
+            /** Refit Bags */
+            refit_bags: components["schemas"]["BagContent"][];
             /** Replace */
             replace: string | null;
             /** Results */
@@ -2361,6 +3015,16 @@ export interface components {
             behind?: string | null;
             /** Step */
             step: string;
+        };
+        /**
+         * Named
+         * @description A code and its word.
+         */
+        Named: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
         };
         /**
          * NoteEdit
@@ -2410,6 +3074,11 @@ export interface components {
              */
             since: string;
             /**
+             * Sort
+             * @default other
+             */
+            sort: string;
+            /**
              * Stage
              * @default
              */
@@ -2428,11 +3097,41 @@ export interface components {
             undo: string;
             /** What */
             what: string;
+            /** Where */
+            where: string | null;
             /**
              * Who
              * @default
              */
             who: string;
+        };
+        /**
+         * PairEdit
+         * @description The code that the workshop's computer shows, and a name for this device.
+         */
+        PairEdit: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * PairingCode
+         * @description The code to type on the phone, until when it holds, and the address with the code in it as a QR drawing (SVG path).
+         */
+        PairingCode: {
+            /** Code */
+            code: string;
+            /** Qr */
+            qr: string;
+            /** Size */
+            size: number;
+            /** Until */
+            until: string;
+            /** Url */
+            url: string;
         };
         /**
          * PartAct
@@ -2478,6 +3177,94 @@ export interface components {
              * @default []
              */
             when: components["schemas"]["Condition"][];
+        };
+        /**
+         * PhotoEdit
+         * @description A photo that is stored already, with its pins.
+         */
+        PhotoEdit: {
+            /** Height */
+            height: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "photo";
+            /** Photo */
+            photo: string;
+            /**
+             * Pins
+             * @default []
+             */
+            pins?: components["schemas"]["Pin"][];
+            /** Removal */
+            removal?: string | null;
+            /** Step */
+            step?: string | null;
+            /** What */
+            what: string;
+            /** Width */
+            width: number;
+        };
+        /**
+         * PhotoView
+         * @description One photo: its hash, its size in pixels, what it shows, and its pins as they are now.
+         */
+        PhotoView: {
+            /** Entry */
+            entry: string;
+            /** Height */
+            height: number;
+            /** Number */
+            number: string;
+            /** Photo */
+            photo: string;
+            /** Pins */
+            pins: components["schemas"]["Pin"][];
+            /** Removal */
+            removal: string | null;
+            /** Step */
+            step: string | null;
+            /** Time */
+            time: string;
+            /** What */
+            what: string;
+            /** Who */
+            who: string;
+            /** Width */
+            width: number;
+        };
+        /**
+         * Pin
+         * @description A numbered pin on a photo; x and y as shares of its width and height, a word.
+         */
+        Pin: {
+            /** N */
+            n: number;
+            /**
+             * Word
+             * @default
+             */
+            word?: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * PinnedEdit
+         * @description The pins of a photo.
+         */
+        PinnedEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pinned";
+            /** Photo */
+            photo: string;
+            /** Pins */
+            pins: components["schemas"]["Pin"][];
         };
         /**
          * PlanEdit
@@ -2587,6 +3374,27 @@ export interface components {
             version: number;
             /** Without Hours */
             without_hours: number;
+        };
+        /**
+         * Point
+         * @description A place to support: its body, where it lies in the plan view (0..1 from the front, 0..1 from the left), or why never there.
+         */
+        Point: {
+            /**
+             * Body
+             * @enum {string}
+             */
+            body: "vehicle" | "engine" | "gearbox" | "powertrain" | "axle" | "hub" | "other";
+            /** Forbidden */
+            forbidden: string | null;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * Problem
@@ -2791,6 +3599,16 @@ export interface components {
             waits_for: string;
         };
         /**
+         * ReasonChoice
+         * @description A reason that one touch gives.
+         */
+        ReasonChoice: {
+            /** Kind */
+            kind: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * ReasonView
          * @description One "before": the other step, why, and its kind.
          */
@@ -2807,18 +3625,146 @@ export interface components {
             title: string;
         };
         /**
+         * RebuildEdit
+         * @description The order taken over with these choices.
+         */
+        RebuildEdit: {
+            /**
+             * @default {
+             *       "because": {},
+             *       "take_down": [],
+             *       "without": []
+             *     }
+             */
+            choices?: components["schemas"]["Choices"];
+            /** Id */
+            id: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * RebuildLine
+         * @description One step of the order back.
+         */
+        RebuildLine: {
+            /** Bags */
+            bags: string[];
+            /** Done */
+            done: boolean;
+            /** From Words */
+            from_words: string;
+            /** Marks */
+            marks: string[];
+            /** New */
+            new: boolean;
+            /** Not Reversed */
+            not_reversed: string | null;
+            /** Number */
+            number: string;
+            /** Removal */
+            removal: string | null;
+            /** Stage */
+            stage: string;
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /** Why */
+            why: components["schemas"]["Why"][];
+        };
+        /**
+         * RebuildLook
+         * @description Choices whose order is asked for; nothing is written.
+         */
+        RebuildLook: {
+            /**
+             * @default {
+             *       "because": {},
+             *       "take_down": [],
+             *       "without": []
+             *     }
+             */
+            choices?: components["schemas"]["Choices"];
+        };
+        /**
+         * RebuildView
+         * @description The whole proposal; `new` counts the steps that taking it over puts in.
+         */
+        RebuildView: {
+            /** Assumed */
+            assumed: number;
+            /** Contradictions */
+            contradictions: components["schemas"]["Contradicts"][];
+            /** Lines */
+            lines: components["schemas"]["RebuildLine"][];
+            /** New */
+            new: number;
+            /** Off */
+            off: number;
+            /** One Way */
+            one_way: components["schemas"]["Apart"][];
+            /** Reasons */
+            reasons: number;
+            /** Taken */
+            taken: boolean;
+        };
+        /**
+         * Removal
+         * @description One thing that came off. `back` are the steps that put it back, `state` is off or back, `own` one that no step names.
+         */
+        Removal: {
+            /** Back */
+            back: string[];
+            /** Back Words */
+            back_words: string;
+            /** Bags */
+            bags: components["schemas"]["BagContent"][];
+            /** Because */
+            because: string | null;
+            /** Entry */
+            entry: string;
+            /** Id */
+            id: string;
+            /** Number */
+            number: string;
+            /** On Stand */
+            on_stand: boolean;
+            /** Own */
+            own: boolean;
+            /** Place */
+            place: string | null;
+            /** Reason Kind */
+            reason_kind: string | null;
+            /** Seq */
+            seq: number;
+            /** State */
+            state: string;
+            /** Step */
+            step: string | null;
+            /** Time */
+            time: string;
+            /** What */
+            what: string;
+            /** Who */
+            who: string;
+        };
+        /**
          * RemoveBench
          * @description Take it off, fasteners into a bag.
          */
         RemoveBench: {
             /** Ahead */
             ahead: string[];
+            /** Around */
+            around: components["schemas"]["AroundWords"][];
             /** Bagged */
-            bagged: components["schemas"]["BagView"][];
+            bagged: components["schemas"]["BagContent"][];
             /** Bags */
-            bags: components["schemas"]["BagView"][];
+            bags: components["schemas"]["BagContent"][];
             /** Blocks */
             blocks: string;
+            /** Captures */
+            captures: components["schemas"]["CaptureView"][];
             caution: components["schemas"]["Caution"] | null;
             /** Chances */
             chances: components["schemas"]["Chance"][];
@@ -2826,21 +3772,29 @@ export interface components {
             clash: string | null;
             /** Closes */
             closes: string[];
+            /** Compares */
+            compares: components["schemas"]["CaptureView"][];
             /** Confirmed */
             confirmed: boolean;
             /** Do */
             do: string;
             /** Extras */
             extras: components["schemas"]["Extra"][];
+            /** Fluids */
+            fluids: components["schemas"]["FluidView"][];
             /** Following */
             following: string | null;
             /** Gear */
             gear: components["schemas"]["ToolNeed"][];
+            /** Hidden */
+            hidden: string[];
             /** Hours */
             hours: [
                 number,
                 number
             ] | null;
+            /** Keeps */
+            keeps: components["schemas"]["Keeping"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2848,8 +3802,12 @@ export interface components {
             kind: "remove";
             /** Lacking */
             lacking: string | null;
+            /** Lifts */
+            lifts: boolean;
             /** Lines */
             lines: components["schemas"]["LogLine"][];
+            /** Needed Open */
+            needed_open: string[];
             /** Next */
             next: string[];
             /** Next Bag */
@@ -2862,10 +3820,18 @@ export interface components {
             parts: components["schemas"]["PartNeed"][];
             /** People */
             people: components["schemas"]["Role"][];
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
+            /** Places */
+            places: string[];
             /** Primary */
             primary: string;
             /** Proposed */
             proposed: components["schemas"]["BagLine-Output"][];
+            /** Recent */
+            recent: components["schemas"]["BagLine-Output"][];
+            /** Refit Bags */
+            refit_bags: components["schemas"]["BagContent"][];
             /** Seen */
             seen: number;
             /** Settled */
@@ -2885,6 +3851,46 @@ export interface components {
             why: string | null;
         };
         /**
+         * RemovedEdit
+         * @description Something came off that no step names; `sure` when it is meant although the same was logged just before.
+         */
+        RemovedEdit: {
+            /** Bag */
+            bag?: number | null;
+            /** Because */
+            because?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "removed";
+            /**
+             * Lines
+             * @default []
+             */
+            lines?: components["schemas"]["BagLine-Input"][];
+            /**
+             * On Stand
+             * @default false
+             */
+            on_stand?: boolean;
+            /** Place */
+            place?: string | null;
+            /** Reason Kind */
+            reason_kind?: ("access closes" | "safety" | "setting kept" | "contamination" | "load needed" | "drying" | "spill") | null;
+            /** Removal */
+            removal: string;
+            /** Step */
+            step?: string | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure?: boolean;
+            /** What */
+            what: string;
+        };
+        /**
          * ReopenedEdit
          * @description A step is reopened.
          */
@@ -2898,6 +3904,23 @@ export interface components {
             reason: string;
             /** Step */
             step: string;
+        };
+        /**
+         * ReplacedEdit
+         * @description Lost fasteners replaced.
+         */
+        ReplacedEdit: {
+            /** Bag */
+            bag: number;
+            /** By */
+            by: string;
+            /** Count */
+            count: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "replaced";
         };
         /**
          * ResultFacts
@@ -2988,12 +4011,16 @@ export interface components {
         RunBench: {
             /** Ahead */
             ahead: string[];
+            /** Around */
+            around: components["schemas"]["AroundWords"][];
             /** Assumed */
             assumed: boolean;
             /** Attempts */
             attempts: components["schemas"]["AttemptFacts"][];
             /** Blocks */
             blocks: string;
+            /** Captures */
+            captures: components["schemas"]["CaptureView"][];
             caution: components["schemas"]["Caution"] | null;
             /** Chances */
             chances: components["schemas"]["Chance"][];
@@ -3001,6 +4028,8 @@ export interface components {
             clash: string | null;
             /** Closes */
             closes: string[];
+            /** Compares */
+            compares: components["schemas"]["CaptureView"][];
             /** Confirmed */
             confirmed: boolean;
             /** Cranked S */
@@ -3011,11 +4040,15 @@ export interface components {
             expect: string;
             /** Extras */
             extras: components["schemas"]["Extra"][];
+            /** Fluids */
+            fluids: components["schemas"]["FluidView"][];
             /** Following */
             following: string | null;
             gate: components["schemas"]["GateAnswer"];
             /** Gear */
             gear: components["schemas"]["ToolNeed"][];
+            /** Hidden */
+            hidden: string[];
             /** Hours */
             hours: [
                 number,
@@ -3023,6 +4056,8 @@ export interface components {
             ] | null;
             /** Isolate */
             isolate: string[];
+            /** Keeps */
+            keeps: components["schemas"]["Keeping"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3030,12 +4065,16 @@ export interface components {
             kind: "run";
             /** Lacking */
             lacking: string | null;
+            /** Lifts */
+            lifts: boolean;
             /** Limit S */
             limit_s: number | null;
             /** Limit Words */
             limit_words: string;
             /** Lines */
             lines: components["schemas"]["LogLine"][];
+            /** Needed Open */
+            needed_open: string[];
             /** Next */
             next: string[];
             /** Number */
@@ -3046,8 +4085,12 @@ export interface components {
             parts: components["schemas"]["PartNeed"][];
             /** People */
             people: components["schemas"]["Role"][];
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
             /** Primary */
             primary: string;
+            /** Refit Bags */
+            refit_bags: components["schemas"]["BagContent"][];
             /** Rung */
             rung: string;
             /** Rung Name */
@@ -3142,6 +4185,91 @@ export interface components {
             question: string;
             /** Ways */
             ways: components["schemas"]["WayView"][];
+        };
+        /**
+         * SecureItem
+         * @description One thing to make safe; `key` names it in the log, `link` is where it is done when that is another screen.
+         */
+        SecureItem: {
+            /** Because */
+            because: string;
+            /** Done */
+            done: boolean;
+            /** Key */
+            key: string;
+            /**
+             * Own
+             * @default true
+             */
+            own: boolean;
+            /** What */
+            what: string;
+        };
+        /**
+         * SecureView
+         * @description The list, whether work is stopped, and the card.
+         */
+        SecureView: {
+            /** Card */
+            card: string[];
+            /** Going */
+            going: string;
+            /** Hurt */
+            hurt: string | null;
+            /** Items */
+            items: components["schemas"]["SecureItem"][];
+            /** Leave */
+            leave: string[];
+            /** Near Miss */
+            near_miss: string | null;
+            /** People Left */
+            people_left: number | null;
+            /** Said */
+            said: string[];
+            /** Since */
+            since: string;
+            /** Step */
+            step: string;
+            /** Stopped */
+            stopped: boolean;
+            /** Who */
+            who: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * SecuredEdit
+         * @description One thing made safe.
+         */
+        SecuredEdit: {
+            /** Item */
+            item: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "secured";
+            /** Step */
+            step?: string | null;
+            /** What */
+            what: string;
+        };
+        /**
+         * SetAnewEdit
+         * @description A disturbed setting is set again.
+         */
+        SetAnewEdit: {
+            /** How */
+            how: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set anew";
+            /** Setting */
+            setting: string;
+            /** Step */
+            step: string;
         };
         /**
          * SetGaugeEdit
@@ -3411,6 +4539,41 @@ export interface components {
             who: string;
         };
         /**
+         * StoppedEdit
+         * @description Work stopped at once.
+         */
+        StoppedEdit: {
+            /** Going */
+            going?: ("up" | "down" | "in" | "out") | null;
+            /** Hurt */
+            hurt?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stopped";
+            /** Near Miss */
+            near_miss?: string | null;
+            /** People Left */
+            people_left?: number | null;
+            /** Step */
+            step?: string | null;
+            /** Why */
+            why: string;
+        };
+        /**
+         * StoredPhoto
+         * @description A photo as it is kept: the hash that names it, and its size in pixels.
+         */
+        StoredPhoto: {
+            /** Height */
+            height: number;
+            /** Photo */
+            photo: string;
+            /** Width */
+            width: number;
+        };
+        /**
          * StrikeEdit
          * @description An entry is struck.
          */
@@ -3426,14 +4589,240 @@ export interface components {
             reason: string;
         };
         /**
+         * StuckDesk
+         * @description The ladder for one stuck part, and what may be near it.
+         */
+        StuckDesk: {
+            /** Near */
+            near: components["schemas"]["Named"][];
+            /** Rungs */
+            rungs: components["schemas"]["StuckView"][];
+        };
+        /**
+         * StuckLook
+         * @description A stuck part, what lies near it, and whether it is clean and dry.
+         */
+        StuckLook: {
+            /**
+             * Cleaned
+             * @default false
+             */
+            cleaned?: boolean;
+            /**
+             * Near
+             * @default []
+             */
+            near?: ("fuel" | "damper" | "seal" | "heat_treated" | "battery" | "airbag" | "alloy")[];
+            /** Part */
+            part: string;
+            /** Step */
+            step: string;
+            /**
+             * Wiped
+             * @default false
+             */
+            wiped?: boolean;
+        };
+        /**
+         * StuckView
+         * @description One rung as it stands now: `state` is free, tried, refused or enough.
+         */
+        StuckView: {
+            /** Do */
+            do: string;
+            /** Harm */
+            harm: string;
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "soak" | "counter_hold" | "partial_nut" | "strike" | "wedge" | "puller" | "heat" | "cut";
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "free" | "tried" | "refused" | "enough";
+            /** Stop */
+            stop: string;
+            /** Tries */
+            tries: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * SupportDesk
+         * @description The support map, the list of what to make safe, the vehicle and the surroundings.
+         */
+        SupportDesk: {
+            /** Around */
+            around: string[];
+            /** Conditions */
+            conditions: components["schemas"]["Named"][];
+            /** Head */
+            head: number;
+            map: components["schemas"]["SupportView"];
+            secure: components["schemas"]["SecureView"];
+            vehicle: components["schemas"]["VehicleStanding"];
+        };
+        /**
+         * SupportPoint
+         * @description One support that is in: what stands where, whether it may stay, and why not.
+         */
+        SupportPoint: {
+            /** Because */
+            because: string;
+            /**
+             * Carries
+             * @enum {string}
+             */
+            carries: "vehicle" | "engine" | "gearbox" | "powertrain" | "axle" | "hub" | "other";
+            /**
+             * Ground
+             * @enum {string}
+             */
+            ground: "hard" | "soft" | "slope" | "unknown";
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "stand" | "jack" | "hook" | "cradle" | "wheels" | "ramp" | "timber" | "helper";
+            /** Kind Words */
+            kind_words: string;
+            /** Padding */
+            padding: string | null;
+            /** Point */
+            point: string;
+            /** Rated Kg */
+            rated_kg: number | null;
+            /** Stays */
+            stays: boolean;
+            /** Time */
+            time: string;
+            /** Who */
+            who: string;
+            /** X */
+            x: number | null;
+            /** Y */
+            y: number | null;
+        };
+        /**
+         * SupportView
+         * @description The map: supports, bodies, the points to choose from, and one line that says what carries the load now.
+         */
+        SupportView: {
+            /** Bodies */
+            bodies: components["schemas"]["BodyStand"][];
+            /** Line */
+            line: string;
+            /** Points */
+            points: components["schemas"]["Point"][];
+            /** Stays */
+            stays: boolean;
+            /** Supports */
+            supports: components["schemas"]["SupportPoint"][];
+        };
+        /**
+         * SupportedEdit
+         * @description A support in, changed or away.
+         */
+        SupportedEdit: {
+            /**
+             * Carries
+             * @enum {string}
+             */
+            carries: "vehicle" | "engine" | "gearbox" | "powertrain" | "axle" | "hub" | "other";
+            /**
+             * Gone
+             * @default false
+             */
+            gone?: boolean;
+            /**
+             * Ground
+             * @default unknown
+             * @enum {string}
+             */
+            ground?: "hard" | "soft" | "slope" | "unknown";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "supported";
+            /** Padding */
+            padding?: string | null;
+            /** Point */
+            point: string;
+            /** Rated Kg */
+            rated_kg?: number | null;
+            /** Step */
+            step?: string | null;
+            /** Support */
+            support: string;
+            /**
+             * Support Kind
+             * @enum {string}
+             */
+            support_kind: "stand" | "jack" | "hook" | "cradle" | "wheels" | "ramp" | "timber" | "helper";
+        };
+        /**
+         * SurroundingsEdit
+         * @description What it is like around the bench.
+         */
+        SurroundingsEdit: {
+            /** Around */
+            around: ("wind" | "dust" | "cold" | "damp" | "dark" | "noise")[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "surroundings";
+        };
+        /**
+         * TakeDownView
+         * @description All that came off, the bags, what was kept as found, the photos, and what the hand used last.
+         */
+        TakeDownView: {
+            /** At */
+            at: string;
+            /** At Words */
+            at_words: string;
+            /** Bags */
+            bags: components["schemas"]["BagContent"][];
+            /** Captures */
+            captures: components["schemas"]["CaptureView"][];
+            /** Next Bag */
+            next_bag: number;
+            /** On Stand */
+            on_stand: boolean;
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
+            /** Places */
+            places: string[];
+            /** Reasons */
+            reasons: components["schemas"]["ReasonChoice"][];
+            /** Recent */
+            recent: components["schemas"]["BagLine-Output"][];
+            /** Removals */
+            removals: components["schemas"]["Removal"][];
+        };
+        /**
          * TightenBench
          * @description One bolt at a time.
          */
         TightenBench: {
             /** Ahead */
             ahead: string[];
+            /** Around */
+            around: components["schemas"]["AroundWords"][];
             /** Blocks */
             blocks: string;
+            /** Captures */
+            captures: components["schemas"]["CaptureView"][];
             caution: components["schemas"]["Caution"] | null;
             /** Chances */
             chances: components["schemas"]["Chance"][];
@@ -3441,6 +4830,8 @@ export interface components {
             clash: string | null;
             /** Closes */
             closes: string[];
+            /** Compares */
+            compares: components["schemas"]["CaptureView"][];
             /** Confirmed */
             confirmed: boolean;
             /** Do */
@@ -3449,16 +4840,22 @@ export interface components {
             extras: components["schemas"]["Extra"][];
             /** Fastener */
             fastener: string;
+            /** Fluids */
+            fluids: components["schemas"]["FluidView"][];
             /** Following */
             following: string | null;
             /** Gear */
             gear: components["schemas"]["ToolNeed"][];
+            /** Hidden */
+            hidden: string[];
             /** Hours */
             hours: [
                 number,
                 number
             ] | null;
             joint: components["schemas"]["JointFacts"];
+            /** Keeps */
+            keeps: components["schemas"]["Keeping"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3468,8 +4865,12 @@ export interface components {
             lacking: string | null;
             /** Layout */
             layout: string;
+            /** Lifts */
+            lifts: boolean;
             /** Lines */
             lines: components["schemas"]["LogLine"][];
+            /** Needed Open */
+            needed_open: string[];
             /** Next */
             next: string[];
             /** Number */
@@ -3480,8 +4881,12 @@ export interface components {
             parts: components["schemas"]["PartNeed"][];
             /** People */
             people: components["schemas"]["Role"][];
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
             /** Primary */
             primary: string;
+            /** Refit Bags */
+            refit_bags: components["schemas"]["BagContent"][];
             /** Seen */
             seen: number;
             setting: components["schemas"]["Setting"] | null;
@@ -3624,6 +5029,73 @@ export interface components {
             verdict: string;
         };
         /**
+         * TriedEdit
+         * @description One try on a stuck part.
+         */
+        TriedEdit: {
+            /**
+             * Came
+             * @default false
+             */
+            came?: boolean;
+            /**
+             * Cleaned
+             * @default false
+             */
+            cleaned?: boolean;
+            /** Harmed */
+            harmed?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tried";
+            /** Minutes */
+            minutes: number;
+            /**
+             * Near
+             * @default []
+             */
+            near?: ("fuel" | "damper" | "seal" | "heat_treated" | "battery" | "airbag" | "alloy")[];
+            /** Part */
+            part: string;
+            /**
+             * Rung
+             * @enum {string}
+             */
+            rung: "soak" | "counter_hold" | "partial_nut" | "strike" | "wedge" | "puller" | "heat" | "cut";
+            /** Step */
+            step: string;
+            /**
+             * Wiped
+             * @default false
+             */
+            wiped?: boolean;
+        };
+        /**
+         * UnbaggedEdit
+         * @description Fasteners out of a bag, fitted or lost.
+         */
+        UnbaggedEdit: {
+            /** Bag */
+            bag: number;
+            /**
+             * How
+             * @default fitted
+             * @enum {string}
+             */
+            how?: "fitted" | "lost";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "unbagged";
+            /** Lines */
+            lines: components["schemas"]["BagLine-Input"][];
+            /** Step */
+            step: string;
+        };
+        /**
          * UndoneEdit
          * @description What was left open is undone.
          */
@@ -3637,6 +5109,58 @@ export interface components {
             kind: "undone";
             /** Note */
             note?: string | null;
+        };
+        /**
+         * VehicleStanding
+         * @description Whether a vehicle rolls, steers, brakes and starts (None: nobody said), its bay, and who else was said to stand there.
+         */
+        VehicleStanding: {
+            /** Bay */
+            bay?: string | null;
+            /** Brakes */
+            brakes?: boolean | null;
+            /**
+             * Clash
+             * @default
+             */
+            clash?: string;
+            /** Rolls */
+            rolls?: boolean | null;
+            /** Starts */
+            starts?: boolean | null;
+            /** Steers */
+            steers?: boolean | null;
+            /**
+             * Time
+             * @default
+             */
+            time?: string;
+            /**
+             * Who
+             * @default
+             */
+            who?: string;
+        };
+        /**
+         * VehicleStandsEdit
+         * @description What the vehicle can do, and where it stands.
+         */
+        VehicleStandsEdit: {
+            /** Bay */
+            bay?: string | null;
+            /** Brakes */
+            brakes?: boolean | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "vehicle stands";
+            /** Rolls */
+            rolls?: boolean | null;
+            /** Starts */
+            starts?: boolean | null;
+            /** Steers */
+            steers?: boolean | null;
         };
         /**
          * Waiting
@@ -3721,6 +5245,34 @@ export interface components {
             who: string;
         };
         /**
+         * Why
+         * @description One reason of a line: it goes on after `after`, because; where the reason comes from.
+         */
+        Why: {
+            /** After */
+            after: string;
+            /** After Title */
+            after_title: string;
+            /** Because */
+            because: string;
+            /** Kind */
+            kind: string;
+            /** Origin */
+            origin: string;
+        };
+        /**
+         * Wire
+         * @description One wire at one terminal, by its colours.
+         */
+        Wire: {
+            /** Colour */
+            colour: string;
+            /** Note */
+            note?: string | null;
+            /** Terminal */
+            terminal: string;
+        };
+        /**
          * WrenchChoice
          * @description A wrench for this joint: what to set, and whether it may be used.
          */
@@ -3737,6 +5289,47 @@ export interface components {
             usable: boolean;
             /** Words */
             words: string;
+        };
+        /**
+         * FastenerEdit
+         * @description A click, a typed value, or a state, on one bolt; `sure` when it was really pulled out of the joint's order.
+         */
+        hollet__core__book__edits__FastenerEdit: {
+            /**
+             * Act
+             * @enum {string}
+             */
+            act: "clicked" | "read" | "state" | "marked" | "locked";
+            /** Bolt */
+            bolt: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fastener";
+            /** Note */
+            note?: string | null;
+            /** Stage */
+            stage?: number | null;
+            /** Step */
+            step: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure?: boolean;
+            /** Tightness */
+            tightness?: ("as found" | "out" | "left out on purpose" | "by hand" | "snug" | "cinched" | "torqued" | "loosened again") | null;
+            /** Typed */
+            typed?: string | null;
+        };
+        /**
+         * FastenerEdit
+         * @description A line of fasteners being typed.
+         */
+        hollet__web__models__FastenerEdit: {
+            /** Text */
+            text: string;
         };
     };
     responses: never;
@@ -3771,6 +5364,15 @@ export interface operations {
             };
             /** @description Bad Request */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3816,6 +5418,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3865,6 +5476,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -3903,6 +5523,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3950,6 +5579,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -3988,6 +5626,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4033,6 +5680,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -4071,6 +5727,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4116,6 +5781,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -4154,6 +5828,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4205,6 +5888,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -4243,6 +5935,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4291,6 +5992,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -4329,6 +6039,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4376,6 +6095,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -4414,6 +6142,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4461,6 +6198,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -4499,6 +6245,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4550,6 +6305,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -4588,6 +6352,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4633,6 +6406,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -4671,6 +6453,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4716,6 +6507,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -4754,6 +6554,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4805,6 +6614,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -4843,6 +6661,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4890,6 +6717,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -4928,6 +6764,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4979,6 +6824,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -5017,6 +6871,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5068,6 +6931,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -5106,6 +6978,229 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_rebuild: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RebuildEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RebuildView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_at_rebuild: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RebuildLook"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RebuildView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5154,6 +7249,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -5192,6 +7296,328 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_at_stuck: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StuckLook"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StuckDesk"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_support: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupportDesk"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_takedown: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeDownView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5237,6 +7663,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -5275,6 +7710,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5330,6 +7774,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -5368,6 +7821,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5413,6 +7875,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -5451,6 +7922,429 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_devices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DevicesView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    new_code: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairingCode"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    revoke: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhoEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_fasteners: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["hollet__web__models__FastenerEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FastenerView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5500,6 +8394,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -5538,6 +8441,326 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PairEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    store_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_store_photo"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredPhoto"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5587,6 +8810,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -5625,6 +8857,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5674,6 +8915,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -5712,6 +8962,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5757,6 +9016,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -5795,6 +9063,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5844,6 +9121,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -5882,6 +9168,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5933,6 +9228,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -5971,6 +9275,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6022,6 +9335,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -6060,6 +9382,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };

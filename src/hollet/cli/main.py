@@ -33,8 +33,12 @@ def fail(message: str) -> typer.Exit:
     return typer.Exit(1)
 
 
+Open = Annotated[bool, typer.Option("--workshop", help="Open Hollet to the workshop network too, for paired phones and tablets only.")]
+Address = Annotated[str | None, typer.Option(help="The address of this machine on the workshop network; found by itself when left out.")]
+
+
 @app.command()
-def serve(port: Port = 8765, data: Data = None) -> None:
+def serve(port: Port = 8765, data: Data = None, workshop_network: Open = False, address: Address = None) -> None:
     """Start Hollet on this machine."""
     import uvicorn
 
@@ -52,8 +56,22 @@ def serve(port: Port = 8765, data: Data = None) -> None:
     except (HolletError, OSError) as error:
         raise fail(f"Hollet cannot start: {error}") from error
     typer.echo(f"Hollet is on http://127.0.0.1:{port}  (data in {data_folder(data)}; Ctrl-C stops it)")
-    uvicorn.run(create_app(workshop), host="127.0.0.1", port=port, log_level="warning", access_log=False)
+    at = f"{address or own_address()}:{port}" if workshop_network else None
+    if at:
+        typer.echo(f"Open to the workshop network on http://{at}, for paired devices only: pair them under Phones, on this machine. "
+                   "It is plain http: use it in your own network, never in a public one.")  # fmt: skip
+    uvicorn.run(create_app(workshop, address=at), host="0.0.0.0" if at else "127.0.0.1", port=port, log_level="warning", access_log=False)
     workshop.close()
+
+
+def own_address() -> str:
+    """The address by which this machine goes out to its network; nothing is sent. 127.0.0.1 without a network."""
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as probe:
+        try:
+            probe.connect(("192.0.2.1", 9))
+        except OSError:
+            return "127.0.0.1"
+        return str(probe.getsockname()[0])
 
 
 def port_free(port: int) -> bool:
@@ -68,7 +86,8 @@ def port_free(port: int) -> bool:
 
 
 @app.command()
-def demo(port: Port = 8765, data: Data = Path("demo-data"), fresh: bool = False, only_make: bool = False) -> None:
+def demo(port: Port = 8765, data: Data = Path("demo-data"), fresh: bool = False, only_make: bool = False, workshop_network: Open = False,
+         address: Address = None) -> None:  # fmt: skip
     """Start Hollet with the demo data; it is made once and kept. --fresh makes it anew."""
     from hollet.services.demo import make_demo
 
@@ -84,7 +103,7 @@ def demo(port: Port = 8765, data: Data = Path("demo-data"), fresh: bool = False,
         shutil.rmtree(folder, ignore_errors=True)
         making.rename(folder)
     if not only_make:
-        serve(port, folder)
+        serve(port, folder, workshop_network, address)
 
 
 @app.command()

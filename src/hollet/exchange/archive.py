@@ -1,11 +1,15 @@
-"""The archive of a build: a zip with `build.json` and `log.jsonl`, unpacked with suspicion.
+"""The archive of a build: a zip with `build.json`, `log.jsonl` and its photos, unpacked with suspicion.
 
-`log.jsonl` holds one entry a line; its body is the very text that was hashed, so that the chain can be checked.
+`log.jsonl` holds one entry a line; its body is the very text that was hashed, so that the chain can be checked. A photo is named by
+the SHA-256 of its bytes.
 """
 
+import hashlib
 import io
 import json
+import re
 import zipfile
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
@@ -13,10 +17,12 @@ from hollet.core.errors import Refused
 
 __all__ = ["FIELDS", "FORMAT", "Unpacked", "pack", "unpack"]
 
-FORMAT = "hollet-build-1"
+FORMAT = "hollet-build-2"
+KNOWN_FORMATS = ("hollet-build-1", FORMAT)
 FIELDS = ("id", "chain", "seq", "time", "bench_time", "who", "kind", "version", "body", "hash")
 MEMBERS = ("build.json", "log.jsonl")
-MAX_ZIP = 50_000_000
+PHOTO = re.compile(r"photos/([0-9a-f]{64})\.jpg")
+MAX_ZIP = 300_000_000
 MAX_UNPACKED = 400_000_000
 MAX_RATIO = 200
 EPOCH = (1980, 1, 1, 0, 0, 0)
@@ -24,13 +30,14 @@ EPOCH = (1980, 1, 1, 0, 0, 0)
 
 @dataclass(frozen=True, slots=True)
 class Unpacked:
-    """What an archive holds: the build's own facts and its entries as plain dictionaries."""
+    """What an archive holds: the build's own facts, its entries as plain dictionaries, and its photos by hash."""
 
     build: dict[str, Any]
     entries: list[dict[str, Any]]
+    photos: dict[str, bytes]
 
 
-def pack(build: dict[str, Any], entries: list[dict[str, Any]]) -> bytes:
+def pack(build: dict[str, Any], entries: list[dict[str, Any]], photos: Mapping[str, bytes]) -> bytes:
     """The archive as bytes; the same content gives the same bytes."""
     buffer = io.BytesIO()
     with zipfile.ZipFile(buffer, "w", zipfile.ZIP_DEFLATED) as archive:
@@ -42,6 +49,8 @@ def pack(build: dict[str, Any], entries: list[dict[str, Any]]) -> bytes:
             info = zipfile.ZipInfo(name, EPOCH)
             info.compress_type = zipfile.ZIP_DEFLATED
             archive.writestr(info, texts[name])
+        for photo in sorted(photos):
+            archive.writestr(zipfile.ZipInfo(f"photos/{photo}.jpg", EPOCH), photos[photo])
     return buffer.getvalue()
 
 
@@ -59,32 +68,41 @@ def unpack(data: bytes) -> Unpacked:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
             infos = archive.infolist()
             for info in infos:
-                if info.filename not in MEMBERS:
+                if info.filename not in MEMBERS and not PHOTO.fullmatch(info.filename):
                     raise _bad(f"it holds '{info.filename[:80]}', which does not belong in a build's archive")
-            if len(infos) != len(MEMBERS) or len({i.filename for i in infos}) != len(MEMBERS):
-                raise _bad("it must hold build.json and log.jsonl, once each")
-            if any(i.file_size > MAX_UNPACKED or i.file_size > MAX_RATIO * max(i.compress_size, 1000) for i in infos):
+            names = [i.filename for i in infos]
+            if not set(MEMBERS) <= set(names) or len(set(names)) != len(names):
+                raise _bad("it must hold build.json and log.jsonl, and each part once")
+            if sum(i.file_size for i in infos) > MAX_UNPACKED or any(i.file_size > MAX_UNPACKED or i.file_size > MAX_RATIO * max(i.compress_size, 1000) for i in infos):
                 raise _bad("it would unpack to far more than a build can hold")
-            texts = {i.filename: _text(archive, i) for i in infos}
+            texts = {i.filename: _read(archive, i).decode("utf-8") for i in infos if i.filename in MEMBERS}
+            photos = {found[1]: _photo(archive, i, found[1]) for i in infos if (found := PHOTO.fullmatch(i.filename))}
         build = json.loads(texts["build.json"])
         entries = [json.loads(line) for line in texts["log.jsonl"].splitlines()]
     except zipfile.BadZipFile as error:
         raise _bad("it is not a zip file, or it is damaged") from error
     except (ValueError, RecursionError) as error:
         raise _bad(f"a part of it cannot be read ({type(error).__name__})") from error
-    if not isinstance(build, dict) or build.get("format") != FORMAT:
+    if not isinstance(build, dict) or build.get("format") not in KNOWN_FORMATS:
         raise _bad(f"build.json must say format {FORMAT}")
     if not entries or any(not isinstance(e, dict) or set(e) != set(FIELDS) for e in entries):
         raise _bad(f"each line of log.jsonl must have {', '.join(FIELDS)}")
-    return Unpacked(build, entries)
+    return Unpacked(build, entries, photos)
 
 
-def _text(archive: zipfile.ZipFile, info: zipfile.ZipInfo) -> str:
+def _photo(archive: zipfile.ZipFile, info: zipfile.ZipInfo, name: str) -> bytes:
+    data = _read(archive, info)
+    if hashlib.sha256(data).hexdigest() != name:
+        raise _bad(f"the photo {name[:12]} is not what its name says")
+    return data
+
+
+def _read(archive: zipfile.ZipFile, info: zipfile.ZipInfo) -> bytes:
     with archive.open(info) as member:
         data = member.read(MAX_UNPACKED + 1)
     if len(data) > MAX_UNPACKED:
         raise _bad("it would unpack to far more than a build can hold")
-    return data.decode("utf-8")
+    return data
 
 
 def _bad(what: str) -> Refused:

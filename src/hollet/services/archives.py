@@ -15,9 +15,11 @@ from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.sheet import RunStep
 from hollet.exchange.archive import FIELDS, pack, unpack
 from hollet.exchange.csv import table
+from hollet.services.photos import reencode
 from hollet.services.workshop import SHOP, Workshop
 from hollet.store import journal
 from hollet.store.models import BuildRow, EntryRow, VehicleRow
+from hollet.store.photos import keep, path_of
 
 __all__ = ["attempts_csv", "export_build", "import_build", "verify"]
 
@@ -31,7 +33,14 @@ def export_build(workshop: Workshop, build: str) -> bytes:
         assert vehicle is not None
         facts = {"id": row.id, "name": row.name, "made": row.made, "vehicle": {"id": vehicle.id, "name": vehicle.name, "about": vehicle.about}}
         entries = [{key: getattr(e, key) for key in FIELDS} for e in journal.read(session, build)]
-    return pack(facts, entries)
+    found = ((photo, path_of(workshop.database.folder, photo)) for photo in sorted(_named_photos(entries)))
+    return pack(facts, entries, {photo: path.read_bytes() for photo, path in found if path.is_file()})
+
+
+def _named_photos(entries: list[dict[str, Any]]) -> set[str]:
+    """The photos that the entries speak of, struck ones too."""
+    bodies = (json.loads(e["body"]) for e in entries if e["kind"] in ("photo", "captured"))
+    return {body["photo"] for body in bodies if body.get("photo")}
 
 
 def import_build(workshop: Workshop, data: bytes) -> str:
@@ -48,6 +57,12 @@ def import_build(workshop: Workshop, data: bytes) -> str:
     facts, rows, state = _checked(unpacked.build, unpacked.entries)
     build, whole = str(facts["id"]), state.whole
     assert whole is not None
+    _check_photos(unpacked.photos, _named_photos(unpacked.entries))
+    with workshop.database.read() as session:
+        if session.get(BuildRow, build) is not None:
+            raise Conflict("this build is here already: nothing was read in", reason_code="build_here")
+    for data in unpacked.photos.values():  # a photo lies on the disk before its entry does; a left-over one harms nobody
+        keep(workshop.database.folder, data)
     with workshop.database.write() as session:
         if session.get(BuildRow, build) is not None:
             raise Conflict("this build is here already: nothing was read in", reason_code="build_here")
@@ -63,6 +78,14 @@ def import_build(workshop: Workshop, data: bytes) -> str:
     workshop.forget(build)
     workshop.tell("", 0)
     return build
+
+
+def _check_photos(found: dict[str, bytes], named: set[str]) -> None:
+    """Refuse a photo that no line speaks of, and one that is no picture; its bytes are never changed, for its name is their hash."""
+    for photo, data in found.items():
+        if photo not in named:
+            raise Refused("bad_archive", f"the archive was not read in: no line speaks of the photo {photo[:12]}", field="file")
+        reencode(data)
 
 
 def _checked(facts: dict[str, Any], entries: list[dict[str, Any]]) -> tuple[dict[str, Any], list[EntryRow], BookState]:

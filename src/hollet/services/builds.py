@@ -17,6 +17,7 @@ from hollet.core.procedure.drafting import FactAct, draft
 from hollet.core.procedure.plan import combine_sheets
 from hollet.services.gear import gear_of
 from hollet.services.sheets import find_sheet
+from hollet.services.vehicles import vehicle_of
 from hollet.services.workshop import Workshop
 from hollet.store import journal
 from hollet.store.models import BuildRow, VehicleRow
@@ -33,6 +34,9 @@ class BuildCard(BaseModel):
     about: str
     now: str
     frame: BookView
+    can: tuple[str, ...] = ()
+    bay: str = ""
+    clash: str = ""
 
 
 class GateView(BaseModel):
@@ -83,10 +87,12 @@ def _vehicle_facts(workshop: Workshop, vehicle: str) -> dict[str, str]:
         return dict(json.loads(row.facts)) if row else {}
 
 
-def _card(workshop: Workshop, row: tuple[str, str, str, str]) -> BuildCard:
+def _card(workshop: Workshop, row: tuple[str, str, str, str], *, others: bool = False) -> BuildCard:
     build, name, vehicle, about = row
+    stands = vehicle_of(workshop, vehicle, others)
     with workshop.held(build) as state:
-        return BuildCard(id=build, name=name, vehicle=vehicle, about=about, now=workshop.now(), frame=book_view(state))
+        return BuildCard(id=build, name=name, vehicle=vehicle, about=about, now=workshop.now(), frame=book_view(state), can=stands.can(),
+                         bay=stands.bay or "", clash=stands.clash)  # fmt: skip
 
 
 def _rows(workshop: Workshop, build: str | None = None) -> list[tuple[str, str, str, str]]:
@@ -98,7 +104,7 @@ def _rows(workshop: Workshop, build: str | None = None) -> list[tuple[str, str, 
 
 def cards(workshop: Workshop) -> tuple[BuildCard, ...]:
     """All builds, the one worked on last first."""
-    found = [_card(workshop, row) for row in _rows(workshop)]
+    found = [_card(workshop, row, others=True) for row in _rows(workshop)]
     return tuple(sorted(found, key=lambda c: c.frame.resume.since if c.frame.resume else "", reverse=True))
 
 

@@ -3,7 +3,7 @@
 from sqlalchemy import ForeignKey, Integer, Text, UniqueConstraint
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
-__all__ = ["Base", "BuildRow", "EntryRow", "GearRow", "InstrumentRow", "SheetRow", "ShopRow", "VehicleRow"]
+__all__ = ["Base", "BuildRow", "DeviceRow", "EntryRow", "GearRow", "InstrumentRow", "SheetRow", "ShopRow", "VehicleRow"]
 
 
 class Base(DeclarativeBase):
@@ -62,6 +62,17 @@ class GearRow(Base):
     whose: Mapped[str | None] = mapped_column(Text, nullable=True)
     back_by: Mapped[str | None] = mapped_column(Text, nullable=True)
     version: Mapped[int] = mapped_column(Integer)
+
+
+class DeviceRow(Base):
+    """A phone or tablet; of its token only the SHA-256 is kept."""
+
+    __tablename__ = "device"
+    id: Mapped[str] = mapped_column(Text, primary_key=True)
+    name: Mapped[str] = mapped_column(Text)
+    token_hash: Mapped[str] = mapped_column(Text, unique=True)
+    made: Mapped[str] = mapped_column(Text)
+    revoked: Mapped[str | None] = mapped_column(Text, nullable=True)
 
 
 class SheetRow(Base):

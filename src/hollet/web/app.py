@@ -12,52 +12,27 @@ from fastapi.responses import FileResponse, JSONResponse
 from fastapi.routing import APIRoute
 from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
-from starlette.types import ASGIApp, Receive, Scope, Send
 
 from hollet import __version__
 from hollet.core.errors import Conflict, HolletError, NotFound, Refused, Unavailable
+from hollet.services.devices import Pairing, known_device
 from hollet.services.workshop import Workshop
+from hollet.web.access import Access, Gatekeeper
 from hollet.web.models import Problem
-from hollet.web.routers import builds, compute, plans, shop
+from hollet.web.problems import answer
+from hollet.web.routers import builds, compute, devices, plans, shop, takedown
 
 __all__ = ["DIST", "STATUS", "create_app"]
 
 DIST = Path(__file__).parent / "dist"
 STATUS: dict[type[HolletError], int] = {Refused: 422, NotFound: 404, Conflict: 409, Unavailable: 503}
-MAX_BODY = 60_000_000
-HOSTS = {"127.0.0.1", "localhost", "[::1]", "testserver"}
-PROBLEMS: dict[int | str, dict[str, Any]] = {code: {"model": Problem} for code in (400, 403, 404, 409, 413, 422, 503)}
+PROBLEMS: dict[int | str, dict[str, Any]] = {code: {"model": Problem} for code in (400, 401, 403, 404, 409, 413, 422, 429, 503)}
 
 
-class LocalOnly:
-    """Refuses hosts other than this machine (DNS rebinding) and bodies that are too large."""
-
-    def __init__(self, app: ASGIApp) -> None:
-        self.app = app
-
-    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
-        if scope["type"] in ("http", "websocket"):
-            headers = dict(scope["headers"])
-            host = headers.get(b"host", b"").decode("latin-1").rsplit(":", 1)[0]
-            origin = headers.get(b"origin", b"").decode("latin-1")
-            foreign = bool(origin) and origin.split("//")[-1].rsplit(":", 1)[0] not in HOSTS
-            if host not in HOSTS or foreign:
-                await _answer(403, "foreign_host", "Hollet answers only to this machine's own address, 127.0.0.1")(scope, receive, send)
-                return
-            length = headers.get(b"content-length", b"0")
-            if length.isdigit() and int(length) > MAX_BODY:
-                await _answer(413, "too_large", f"what was sent is larger than {MAX_BODY // 1_000_000} MB")(scope, receive, send)
-                return
-        await self.app(scope, receive, send)
-
-
-def _answer(status: int, code: str, message: str, field: str | None = None, newer: tuple[str, ...] = ()) -> JSONResponse:
-    problem = Problem(reason_code=code, message=message, field=field, newer=list(newer))
-    return JSONResponse(problem.model_dump(), status_code=status)
-
-
-def create_app(workshop: Workshop, dist: Path = DIST) -> FastAPI:
-    """The application over one workshop."""
+def create_app(workshop: Workshop, dist: Path = DIST, address: str | None = None) -> FastAPI:
+    """The application over one workshop; with `address` (host:port) it is open to the workshop network there, to paired devices."""
+    hosts = frozenset({address.rsplit(":", 1)[0]}) if address else frozenset()
+    access = Access(hosts, lambda token: bool(token) and known_device(workshop, token) is not None)
 
     @contextlib.asynccontextmanager
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
@@ -68,8 +43,9 @@ def create_app(workshop: Workshop, dist: Path = DIST) -> FastAPI:
     app = FastAPI(title="Hollet", version=__version__, lifespan=lifespan, responses=PROBLEMS, docs_url=None, redoc_url=None,
                   generate_unique_id_function=_name)  # fmt: skip
     app.state.workshop = workshop
-    app.add_middleware(LocalOnly)
-    for router in (shop.router, builds.router, plans.router, compute.router):
+    app.state.pairing = Pairing(workshop, address) if address else None
+    app.add_middleware(Gatekeeper, access=access)
+    for router in (shop.router, builds.router, plans.router, takedown.router, devices.router, compute.router):
         app.include_router(router, prefix="/api")
     _errors(app)
     _live(app, workshop)
@@ -92,18 +68,18 @@ def _errors(app: FastAPI) -> None:
     @app.exception_handler(HolletError)
     async def _(_: Request, error: HolletError) -> JSONResponse:
         status = next(STATUS[kind] for kind in type(error).__mro__ if kind in STATUS)
-        return _answer(status, error.reason_code, error.message, error.field, getattr(error, "newer", ()))
+        return answer(status, error.reason_code, error.message, error.field, getattr(error, "newer", ()))
 
     @app.exception_handler(RequestValidationError)
     async def _(_: Request, error: RequestValidationError) -> JSONResponse:
         first = error.errors()[0]
         field = ".".join(str(part) for part in first["loc"][1:]) or "body"
         status = 400 if first["type"] == "json_invalid" else 422
-        return _answer(status, "bad_input", f"'{field}': {first['msg']}", field)
+        return answer(status, "bad_input", f"'{field}': {first['msg']}", field)
 
     @app.exception_handler(HTTPException)
     async def _(_: Request, error: HTTPException) -> JSONResponse:
-        return _answer(error.status_code, "http", str(error.detail))
+        return answer(error.status_code, "http", str(error.detail))
 
 
 def _live(app: FastAPI, workshop: Workshop) -> None:

@@ -6,14 +6,17 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from hollet.core.book.bench import Bench
 from hollet.core.book.edits import Edit
+from hollet.core.book.rebuild import Choices
 from hollet.core.book.sentences import LogLine
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.drafting import PlanAct
+from hollet.core.procedure.stuck import Near
 from hollet.services.builds import BuildCard
+from hollet.services.devices import DeviceView
 from hollet.services.gear import GearView
 from hollet.services.sheets import SheetCard
 
-__all__ = ["AppendView", "BuildEdit", "EntryEdit", "GearEdit", "LimitsFile", "PlanEdit", "PlanLook", "Problem", "QuantityEdit", "QuantityView",
+__all__ = ["AppendView", "BuildEdit", "DevicesView", "EntryEdit", "FastenerEdit", "GearEdit", "LimitsFile", "PairEdit", "PlanEdit", "PlanLook", "Problem", "QuantityEdit", "QuantityView", "RebuildEdit", "RebuildLook", "StuckLook",
            "SetGaugeEdit", "SheetEdit", "ShopView", "StandsView", "ToolEdit", "WhoEdit"]  # fmt: skip
 
 
@@ -137,6 +140,49 @@ class GearEdit(WhoEdit):
     whose: str | None = Field(default=None, max_length=80)
     back_by: str | None = Field(default=None, max_length=40)
     version: Version
+
+
+class RebuildLook(Model):
+    """Choices whose order is asked for; nothing is written."""
+
+    choices: Choices = Choices()
+
+
+class RebuildEdit(WhoEdit):
+    """The order taken over with these choices."""
+
+    id: str = Field(pattern=r"^[0-9a-f-]{36}$")
+    choices: Choices = Choices()
+
+
+class StuckLook(Model):
+    """A stuck part, what lies near it, and whether it is clean and dry."""
+
+    step: str
+    part: str = Field(min_length=1, max_length=200)
+    near: tuple[Near, ...] = ()
+    cleaned: bool = False
+    wiped: bool = False
+
+
+class FastenerEdit(Model):
+    """A line of fasteners being typed."""
+
+    text: str = Field(max_length=200)
+
+
+class PairEdit(WhoEdit):
+    """The code that the workshop's computer shows, and a name for this device."""
+
+    code: str = Field(min_length=1, max_length=12)
+    name: str = Field(min_length=1, max_length=40)
+
+
+class DevicesView(BaseModel):
+    """The address of Hollet on the workshop network, if it is open to it, and the devices."""
+
+    address: str | None
+    devices: list[DeviceView]
 
 
 class QuantityEdit(Model):

@@ -11,6 +11,7 @@ from hollet.core.book.gates import dry_run_decision, gate_answers
 from hollet.core.book.measure import odd_question, read_text, result_of
 from hollet.core.book.run import attempt_facts, attempts_of, cranked_s
 from hollet.core.book.status import SETTLED, plan_of, status_of, waiting_for
+from hollet.core.book.takedown import TAKE_DOWN, step_named
 from hollet.core.book.tighten import JointFacts, joint_facts, quantity_of, setting_for, stage_ask, tolerance_of
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.instruments import Instrument
@@ -31,7 +32,8 @@ from hollet.core.running import DRY_RUN_S, DryRun, dry_run_request
 
 __all__ = ["NEVER_LATE", "accept"]
 
-NEVER_LATE = ("reading", "note", "left open", "samples", "attempt ended")
+NEVER_LATE = ("reading", "note", "left open", "samples", "attempt ended", "removed", "photo", "supported", "vehicle stands", "stopped", "secured",
+              "gone on", "surroundings")  # fmt: skip
 Tools = Mapping[str, Instrument]
 
 
@@ -49,13 +51,6 @@ def accept(state: BookState, edit: Any, tools: Tools) -> b.Body:
     return ACCEPT[edit.kind](state, edit, tools)
 
 
-def _step(state: BookState, step_id: str) -> Step:
-    step = plan_of(state).find_step(step_id)
-    if step is None:
-        raise NotFound("step", step_id)
-    return step
-
-
 def _tool(tools: Tools, tool_id: str) -> Instrument:
     if tool_id not in tools or tools[tool_id].retired:
         raise NotFound("tool", tool_id)
@@ -66,11 +61,11 @@ def _tool(tools: Tools, tool_id: str) -> Instrument:
 
 
 def _started(state: BookState, edit: e.StartedEdit, tools: Tools) -> b.Body:
-    return b.Started(step=_step(state, edit.step).id)
+    return b.Started(step=step_named(state, edit.step).id)
 
 
 def _done(state: BookState, edit: e.DoneEdit, tools: Tools) -> b.Body:
-    step = _step(state, edit.step)
+    step = step_named(state, edit.step)
     if status_of(state, step).status in SETTLED:
         raise Conflict(f"{step.number} is already done: nothing was written", reason_code="already_done")
     if edit.reason is None:
@@ -86,25 +81,25 @@ def _done(state: BookState, edit: e.DoneEdit, tools: Tools) -> b.Body:
 
 
 def _reopened(state: BookState, edit: e.ReopenedEdit, tools: Tools) -> b.Body:
-    step = _step(state, edit.step)
+    step = step_named(state, edit.step)
     if status_of(state, step).status not in SETTLED:
         raise Conflict(f"{step.number} is not done, so it cannot be reopened", reason_code="not_done")
     return b.Reopened(step=step.id, reason=edit.reason)
 
 
 def _skipped(state: BookState, edit: e.SkippedEdit, tools: Tools) -> b.Body:
-    step = _step(state, edit.step)
+    step = step_named(state, edit.step)
     if status_of(state, step).status in SETTLED:
         raise Conflict(f"{step.number} is already done or passed over", reason_code="already_done")
     return b.Skipped(step=step.id, reason=edit.reason, not_applicable=edit.not_applicable)
 
 
 def _confirmed(state: BookState, edit: e.ConfirmedEdit, tools: Tools) -> b.Body:
-    return b.Confirmed(step=_step(state, edit.step).id, what=edit.what)
+    return b.Confirmed(step=step_named(state, edit.step).id, what=edit.what)
 
 
 def _reading(state: BookState, edit: e.ReadingEdit, tools: Tools) -> b.Body:
-    step = _step(state, edit.step)
+    step = step_named(state, edit.step)
     spec = _spec(state, step, edit.reading)
     tool = _tool(tools, edit.instrument)
     direct = _direct_limit(state, step, edit.reading)
@@ -141,7 +136,7 @@ def _spec(state: BookState, step: Step, reading: str) -> ReadingSpec:
 
 
 def _result(state: BookState, step_id: str, result: str) -> tuple[MeasureStep, ResultSpec]:
-    step = _step(state, step_id)
+    step = step_named(state, step_id)
     if isinstance(step, MeasureStep):
         for spec in step.result:
             if spec.id == result:
@@ -173,7 +168,7 @@ def _joint(state: BookState, step: Step) -> tuple[Joint, JointFacts]:
 
 
 def _fastener(state: BookState, edit: e.FastenerEdit, tools: Tools) -> b.Body:
-    step = _step(state, edit.step)
+    step = step_named(state, edit.step)
     joint, facts = _joint(state, step)
     if edit.bolt > len(facts.bolts):
         raise NotFound("bolt", str(edit.bolt))
@@ -239,7 +234,8 @@ def wrench_holds(wrench: Instrument, percent: float) -> bool:
 
 
 def _left_open(state: BookState, edit: e.LeftOpenEdit, tools: Tools) -> b.Body:
-    return b.LeftOpen(step=_step(state, edit.step).id, item=edit.item, what=edit.what, blocks=edit.blocks, undo=edit.undo)
+    return b.LeftOpen(step=step_named(state, edit.step).id, item=edit.item, what=edit.what, blocks=edit.blocks, undo=edit.undo,
+                      sort=edit.sort, where=edit.where)  # fmt: skip
 
 
 def _undone(state: BookState, edit: e.UndoneEdit, tools: Tools) -> b.Body:
@@ -248,21 +244,12 @@ def _undone(state: BookState, edit: e.UndoneEdit, tools: Tools) -> b.Body:
     return b.Undone(item=edit.item, note=edit.note)
 
 
-def _bagged(state: BookState, edit: e.BaggedEdit, tools: Tools) -> b.Body:
-    step = _step(state, edit.step)
-    other = next((x for x in state.bags.get(edit.bag, []) if x.body.step != step.id), None)
-    if other is not None:
-        used = _step(state, other.body.step)
-        raise Refused("bag_taken", f"bag {edit.bag} holds the fasteners of {used.number} {used.title}: take the next number", field="bag")
-    return b.Bagged(step=step.id, bag=edit.bag, lines=edit.lines, place=edit.place)
-
-
 def _note(state: BookState, edit: e.NoteEdit, tools: Tools) -> b.Body:
     return b.Note(step=edit.step, text=edit.text)
 
 
 def _decision(state: BookState, edit: e.DecisionEdit, tools: Tools) -> b.Body:
-    step = _step(state, edit.step)
+    step = step_named(state, edit.step)
     if edit.about == "dry_run":
         dry_run_request(DryRun(seconds=Quantity(value=edit.seconds, unit="s"), accepted=edit.reason is not None,
                                limit=Quantity(value=DRY_RUN_S, unit="s")))  # fmt: skip
@@ -273,6 +260,12 @@ def _decision(state: BookState, edit: e.DecisionEdit, tools: Tools) -> b.Body:
         if edit.reason is None and not edit.done_here:
             raise Refused("no_reason", "to let a last chance go give the reason", field="reason")
         return b.Decision(step=step.id, about="last_chance", thing=edit.thing, done_here=edit.done_here, reason=edit.reason)
+    if edit.about == "capture":
+        if all(capture.id != edit.thing for capture in step.capture):
+            raise NotFound("capture", str(edit.thing))
+        if edit.reason is None:
+            raise Refused("no_reason", "to go on without it give the reason: the chance is gone after this step", field="reason")
+        return b.Decision(step=step.id, about="capture", thing=edit.thing, reason=edit.reason)
     joint, _ = _joint(state, step)
     if edit.about == "wrench":
         wrench = _tool(tools, edit.wrench or "")
@@ -285,7 +278,7 @@ def _decision(state: BookState, edit: e.DecisionEdit, tools: Tools) -> b.Body:
 
 
 def _run_step(state: BookState, step_id: str) -> RunStep:
-    step = _step(state, step_id)
+    step = step_named(state, step_id)
     if not isinstance(step, RunStep):
         raise Refused("bad_entry", f"{step.number} is not a rung of the first start", field="step")
     return step
@@ -387,6 +380,6 @@ def _strike(state: BookState, edit: e.StrikeEdit, tools: Tools) -> b.Body:
 ACCEPT: dict[str, Callable[[BookState, Any, Tools], b.Body]] = {
     "started": _started, "done": _done, "reopened": _reopened, "skipped": _skipped, "confirmed": _confirmed,
     "reading": _reading, "concession": _concession, "disposition": _disposition, "fastener": _fastener,
-    "left open": _left_open, "undone": _undone, "bagged": _bagged, "note": _note, "decision": _decision,
-    "attempt started": _attempt_started, "samples": _samples, "attempt ended": _attempt_ended, "strike": _strike,
+    "left open": _left_open, "undone": _undone, "note": _note, "decision": _decision,
+    "attempt started": _attempt_started, "samples": _samples, "attempt ended": _attempt_ended, "strike": _strike, **TAKE_DOWN,
 }  # fmt: skip

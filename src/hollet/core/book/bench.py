@@ -6,21 +6,28 @@ from typing import Annotated, Any, Literal
 from pydantic import Field
 
 from hollet.core.book.accept import wrench_holds
-from hollet.core.book.complete import clash, lacking
+from hollet.core.book.around import AroundWords, around_now, around_words
+from hollet.core.book.bags import BagContent, bag_contents, next_bag, recent_hand
+from hollet.core.book.captures import CaptureView, captures_of, compares_of
+from hollet.core.book.complete import bare_openings, clash, lacking, not_open_any_more
 from hollet.core.book.entries import Entry
 from hollet.core.book.fold import BookState
 from hollet.core.book.gates import GateAnswer, OpenItem, dry_run_decision, gate_answers, left_open, open_items
 from hollet.core.book.measure import ReadingFacts, ResultFacts, readings_of, results_of
+from hollet.core.book.photos import PhotoView, photos_of
 from hollet.core.book.plandesk import Gear
 from hollet.core.book.run import AttemptFacts, attempts_of, cranked_s
+from hollet.core.book.secure import is_stopped
 from hollet.core.book.sentences import LogLine, line_of
 from hollet.core.book.status import SETTLED, StepStatus, current_step, plan_of, statuses, waiting_for
+from hollet.core.book.supports import support_view
 from hollet.core.book.tighten import JointFacts, Setting, joint_facts, setting_for, stage_ask
 from hollet.core.book.views import View
 from hollet.core.book.windows import Chance, chances
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument, combine, reading_share
 from hollet.core.limits import Judgement, Limit, judge
+from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.precedence import Waiting
 from hollet.core.procedure.schools import Extra
 from hollet.core.procedure.sheet import (
@@ -89,6 +96,10 @@ class BookView(View):
     resume: Resume | None
     head: int
     title: str
+    carried: str
+    carried_stays: bool
+    stopped: bool
+    around: tuple[str, ...]
 
 
 class ToolNeed(View):
@@ -96,6 +107,25 @@ class ToolNeed(View):
 
     name: str
     state: str
+
+
+class Keeping(View):
+    """A setting at risk at this step: what must not be loosened, what it holds, where to part things; `disturbed` with the reason."""
+
+    id: str
+    what: str
+    holds: str
+    part_at: str
+    disturbed: str | None
+
+
+class FluidView(View):
+    """A fluid that may run out here, or whose circuit stays closed, and whether it is drained."""
+
+    name: str
+    words: str
+    drained: bool
+    stays_closed: bool
 
 
 class BenchBase(View):
@@ -127,6 +157,16 @@ class BenchBase(View):
     closes: tuple[str, ...]
     next: tuple[str, ...]
     following: str | None
+    captures: tuple[CaptureView, ...]
+    compares: tuple[CaptureView, ...]
+    refit_bags: tuple[BagContent, ...]
+    keeps: tuple[Keeping, ...]
+    fluids: tuple[FluidView, ...]
+    hidden: tuple[str, ...]
+    needed_open: tuple[str, ...]
+    around: tuple[AroundWords, ...]
+    photos: tuple[PhotoView, ...]
+    lifts: bool
     seen: int
     primary: str
     lines: tuple[LogLine, ...]
@@ -138,24 +178,16 @@ class CheckBench(BenchBase):
     kind: Literal["check"] = "check"
 
 
-class BagView(View):
-    """One compartment of the tray."""
-
-    bag: int
-    step: str
-    title: str
-    lines: tuple[BagLine, ...]
-    pieces: int
-
-
 class RemoveBench(BenchBase):
     """Take it off, fasteners into a bag."""
 
     kind: Literal["remove"] = "remove"
     proposed: tuple[BagLine, ...]
     next_bag: int
-    bags: tuple[BagView, ...]
-    bagged: tuple[BagView, ...]
+    bags: tuple[BagContent, ...]
+    bagged: tuple[BagContent, ...]
+    recent: tuple[BagLine, ...]
+    places: tuple[str, ...]
 
 
 class ToolChoice(View):
@@ -265,9 +297,11 @@ def book_view(state: BookState) -> BookView:
         StageRow(id=stage, name=name, done=sum(r.stage == stage and r.status in SETTLED for r in rows), total=sum(r.stage == stage for r in rows))
         for stage, name in STAGES.items()
     )
+    support = support_view(state)
     newest = [state.entries[i] for i in state.order[-60:] if state.entries[i].kind != "strike"][-3:]
     return BookView(stages=stages, steps=rows, current=current_step(state, known), written=tuple(line_of(state, e) for e in newest),
-                    left_open=left_open(state), resume=_resume(state, known), head=state.head, title=plan.title)  # fmt: skip
+                    left_open=left_open(state), resume=_resume(state, known), head=state.head, title=plan.title, carried=support.line if support.supports else "",
+                    carried_stays=support.stays, stopped=is_stopped(state), around=around_now(state))  # fmt: skip
 
 
 def _resume(state: BookState, known: dict[str, StepStatus]) -> Resume | None:
@@ -314,9 +348,42 @@ def _base(state: BookState, step: Step, gear: Gear) -> dict[str, Any]:
         "waits": waiting_for(state, step.id, known), "blocks": RUNGS.get(blocks_of(step), "nothing"),
         "opens": tuple(o.what for o in step.opens), "closes": tuple(opened.get(c, c) for c in step.closes),
         "next": tuple(f"{s.number} {s.title}" for s in later[:3]), "following": later[0].id if later else None,
+        "captures": captures_of(state, step), "compares": compares_of(state, step), "keeps": _keeps(state, plan, step),
+        "refit_bags": tuple(c for c in bag_contents(state) if c.owner in step.refits) if step.refits else (),
+        "fluids": _fluids(plan, step, known), "hidden": step.hidden, "needed_open": not_open_any_more(state, step),
+        "around": around_words(around_now(state), step, bool(bare_openings(state))), "photos": photos_of(state, step.id), "lifts": step.lifts,
         "seen": state.seen.get(f"step:{step.id}", 0), "primary": PRIMARY.get(step.kind, "It is done"),
         "lines": tuple(line_of(state, e) for e in _all_of_step(state, step.id)[-12:]),
     }  # fmt: skip
+
+
+def _keeps(state: BookState, plan: Plan, step: Step) -> tuple[Keeping, ...]:
+    found = []
+    for setting in plan.setting:
+        if setting.id in step.keeps:
+            live = state.live(f"setting:{setting.id}")
+            lost = live[-1].body.reason if live and live[-1].kind == "disturbed" else None
+            found.append(Keeping(id=setting.id, what=setting.what, holds=setting.holds, part_at=setting.part_at, disturbed=lost))
+    return tuple(found)
+
+
+def _fluids(plan: Plan, step: Step, known: dict[str, StepStatus]) -> tuple[FluidView, ...]:
+    """What still runs out at this step; drained once a step that drains it is done."""
+    found = []
+    for fluid in plan.fluid:
+        if fluid.id not in step.holds:
+            continue
+        drains = [s for s in plan.step if fluid.id in s.drains]
+        drained = bool(drains) and any(known[s.id].status == "done" for s in drains)
+        amount = f"{fluid.amount} " if fluid.amount else ""
+        if fluid.stays_closed:
+            words = f"{fluid.name}: the circuit stays closed, nothing is opened"
+        elif drained:
+            words = f"{fluid.name}: drained, the rest runs out {fluid.runs_out}"
+        else:
+            words = f"{fluid.name} still in, {amount}runs out {fluid.runs_out}: tray under it first"
+        found.append(FluidView(name=fluid.name, words=words, drained=drained, stays_closed=fluid.stays_closed))
+    return tuple(found)
 
 
 def _ahead(state: BookState, later: Sequence[Step], step: Step) -> tuple[str, ...]:
@@ -336,17 +403,11 @@ def _check(state: BookState, step: CheckStep, tools: Sequence[Instrument], base:
     return CheckBench(**base)
 
 
-def _bag_view(state: BookState, entry: Entry) -> BagView:
-    step = plan_of(state).find_step(entry.body.step)
-    return BagView(bag=entry.body.bag, step=entry.body.step, title=step.title if step else "", lines=entry.body.lines,
-                   pieces=sum(line.count for line in entry.body.lines))  # fmt: skip
-
-
 def _remove(state: BookState, step: RemoveStep, tools: Sequence[Instrument], base: dict[str, Any]) -> RemoveBench:
-    bags = tuple(_bag_view(state, e) for number in sorted(state.bags) for e in state.bags[number])
-    used = [bag.bag for bag in bags]
-    return RemoveBench(**base, proposed=step.bag, next_bag=max(used, default=0) + 1, bags=bags,
-                       bagged=tuple(bag for bag in bags if bag.step == step.id))  # fmt: skip
+    bags = bag_contents(state)
+    sizes, places = recent_hand(state)
+    return RemoveBench(**base, proposed=step.bag, next_bag=next_bag(bags), bags=bags, recent=sizes, places=places,
+                       bagged=tuple(bag for bag in bags if bag.owner == step.id))  # fmt: skip
 
 
 def _tool_choices(tools: Sequence[Instrument], kinds: set[str], value: float, limit: Limit | None) -> tuple[ToolChoice, ...]:

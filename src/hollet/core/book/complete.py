@@ -1,6 +1,9 @@
 """What is still missing before a step can be called done."""
 
+from hollet.core.book.bags import bag_contents, short_of
+from hollet.core.book.captures import compares_of, uncaptured
 from hollet.core.book.fold import BookState
+from hollet.core.book.gates import left_open
 from hollet.core.book.measure import results_of
 from hollet.core.book.run import attempts_of
 from hollet.core.book.status import plan_of
@@ -9,7 +12,7 @@ from hollet.core.book.windows import chances
 from hollet.core.procedure.schools import agreement_state
 from hollet.core.procedure.sheet import FillStep, MeasureStep, RunStep, Step, TightenStep
 
-__all__ = ["clash", "lacking"]
+__all__ = ["bare_openings", "clash", "lacking", "not_open_any_more"]
 
 
 def clash(state: BookState, step: Step) -> str | None:
@@ -19,11 +22,39 @@ def clash(state: BookState, step: Step) -> str | None:
     return next((state.words for state in found if state.state == "clash"), None)
 
 
+def not_open_any_more(state: BookState, step: Step) -> tuple[str, ...]:
+    """What must be open, off or held while this step is done, and is not: the battery lead put on again, the pump live."""
+    if not step.requires:
+        return ()
+    now = {item.id for item in left_open(state)}
+    names = {item.id: item.what for s in plan_of(state).step for item in s.opens}
+    return tuple(names.get(item, item) for item in step.requires if item not in now)
+
+
+def bare_openings(state: BookState) -> tuple[str, ...]:
+    """What stands open and has no cover in it."""
+    return tuple(item.what for item in left_open(state) if item.sort == "open_port")
+
+
 def lacking(state: BookState, step: Step) -> str | None:
     """The first thing missing, in words, or None when the step can be called done."""
     live = state.of_step(step.id)
     if step.caution is not None and step.caution.confirm and not any(x.kind == "confirmed" and x.body.what == step.caution.confirm for x in live):
         return f"not confirmed: {step.caution.confirm}"
+    needed = not_open_any_more(state, step)
+    if needed:
+        return f"it must be so before this step, and is not: {needed[0]}"
+    missing_capture = uncaptured(state, step)
+    if missing_capture is not None:
+        return f"not kept as found: {missing_capture.what}. {missing_capture.because}; after this step the chance is gone"
+    if step.dusty and bare_openings(state):
+        return f"no grinding or cutting while this is open: {bare_openings(state)[0]}"
+    short = short_of(bag_contents(state), step.refits) if step.refits else None
+    if short is not None:
+        return short
+    unlike = next((c for c in compares_of(state, step) if c.state in ("kept", "differs")), None)
+    if unlike is not None:
+        return f"{unlike.what}: " + ("not compared yet" if unlike.state == "kept" else f"not as found, {unlike.compared}")
     clashing = clash(state, step)
     if clashing is not None:
         return clashing

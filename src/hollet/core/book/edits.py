@@ -4,9 +4,25 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from hollet.core.book.entries import Adapter, Body, Reason, Short, Tightness
-from hollet.core.procedure.sheet import BagLine
-from hollet.core.procedure.words import Rung
+from hollet.core.book.entries import (
+    Adapter,
+    Around,
+    BagNumber,
+    Body,
+    Carried,
+    Ground,
+    Own,
+    PhotoHash,
+    Pin,
+    Reason,
+    Short,
+    SupportKind,
+    Tightness,
+    Wire,
+)
+from hollet.core.procedure.sheet import BagLine, CaptureKind, OpenSort
+from hollet.core.procedure.stuck import Near, StuckRung
+from hollet.core.procedure.words import ReasonKind, Rung
 
 __all__ = ["Edit"]
 
@@ -109,6 +125,8 @@ class LeftOpenEdit(Body):
     what: Short
     blocks: Rung = "crank"
     undo: Short = "undo it"
+    sort: OpenSort = "other"
+    where: Short | None = None
 
 
 class UndoneEdit(Body):
@@ -124,9 +142,189 @@ class BaggedEdit(Body):
 
     kind: Literal["bagged"]
     step: str
-    bag: Annotated[int, Field(ge=1, le=9999)]
+    bag: BagNumber
     lines: Annotated[tuple[BagLine, ...], Field(min_length=1, max_length=40)]
-    place: str | None = None
+    place: Short | None = None
+
+
+class RemovedEdit(Body):
+    """Something came off that no step names; `sure` when it is meant although the same was logged just before."""
+
+    kind: Literal["removed"]
+    removal: Own
+    what: Short
+    step: str | None = None
+    bag: BagNumber | None = None
+    lines: Annotated[tuple[BagLine, ...], Field(max_length=40)] = ()
+    place: Short | None = None
+    on_stand: bool = False
+    because: Short | None = None
+    reason_kind: ReasonKind | None = None
+    sure: bool = False
+
+
+class UnbaggedEdit(Body):
+    """Fasteners out of a bag, fitted or lost."""
+
+    kind: Literal["unbagged"]
+    step: str
+    bag: BagNumber
+    lines: Annotated[tuple[BagLine, ...], Field(min_length=1, max_length=60)]
+    how: Literal["fitted", "lost"] = "fitted"
+
+
+class ReplacedEdit(Body):
+    """Lost fasteners replaced."""
+
+    kind: Literal["replaced"]
+    bag: BagNumber
+    count: Annotated[int, Field(ge=1, le=500)]
+    by: Short
+
+
+class CapturedEdit(Body):
+    """The state as found, at a step or of a removal."""
+
+    kind: Literal["captured"]
+    capture: Own
+    step: str | None = None
+    removal: Own | None = None
+    what: Short | None = None
+    capture_kind: CaptureKind | None = None
+    words: Annotated[str, Field(max_length=400)] | None = None
+    wires: Annotated[tuple[Wire, ...], Field(max_length=60)] = ()
+    strokes: Annotated[int, Field(ge=1, le=20)] | None = None
+    factory: bool = False
+    place: Short | None = None
+    typed: Short | None = None
+    photo: PhotoHash | None = None
+
+
+class ComparedEdit(Body):
+    """A capture looked at again; `same` may be left out where strokes or a length say it."""
+
+    kind: Literal["compared"]
+    step: str
+    capture: Own
+    same: bool | None = None
+    words: Annotated[str, Field(max_length=400)] | None = None
+    strokes: Annotated[int, Field(ge=0, le=20)] | None = None
+    typed: Short | None = None
+
+
+class DisturbedEdit(Body):
+    """A setting was loosened after all."""
+
+    kind: Literal["disturbed"]
+    step: str
+    setting: Own
+    reason: Reason
+
+
+class SetAnewEdit(Body):
+    """A disturbed setting is set again."""
+
+    kind: Literal["set anew"]
+    step: str
+    setting: Own
+    how: Reason
+
+
+class TriedEdit(Body):
+    """One try on a stuck part."""
+
+    kind: Literal["tried"]
+    step: str
+    part: Short
+    rung: StuckRung
+    minutes: Annotated[float, Field(ge=0, le=100_000)]
+    came: bool = False
+    near: Annotated[tuple[Near, ...], Field(max_length=7)] = ()
+    cleaned: bool = False
+    wiped: bool = False
+    harmed: Short | None = None
+
+
+class PhotoEdit(Body):
+    """A photo that is stored already, with its pins."""
+
+    kind: Literal["photo"]
+    photo: PhotoHash
+    width: Annotated[int, Field(ge=1, le=20_000)]
+    height: Annotated[int, Field(ge=1, le=20_000)]
+    what: Short
+    step: str | None = None
+    removal: Own | None = None
+    pins: Annotated[tuple[Pin, ...], Field(max_length=60)] = ()
+
+
+class PinnedEdit(Body):
+    """The pins of a photo."""
+
+    kind: Literal["pinned"]
+    photo: PhotoHash
+    pins: Annotated[tuple[Pin, ...], Field(max_length=60)]
+
+
+class SupportedEdit(Body):
+    """A support in, changed or away."""
+
+    kind: Literal["supported"]
+    support: Own
+    support_kind: SupportKind
+    carries: Carried
+    point: Short
+    padding: Short | None = None
+    ground: Ground = "unknown"
+    rated_kg: Annotated[float, Field(gt=0, le=50_000)] | None = None
+    step: str | None = None
+    gone: bool = False
+
+
+class VehicleStandsEdit(Body):
+    """What the vehicle can do, and where it stands."""
+
+    kind: Literal["vehicle stands"]
+    rolls: bool | None = None
+    steers: bool | None = None
+    brakes: bool | None = None
+    starts: bool | None = None
+    bay: Annotated[str, Field(max_length=40)] | None = None
+
+
+class StoppedEdit(Body):
+    """Work stopped at once."""
+
+    kind: Literal["stopped"]
+    why: Short
+    step: str | None = None
+    going: Literal["up", "down", "in", "out"] | None = None
+    hurt: Annotated[str, Field(max_length=400)] | None = None
+    near_miss: Annotated[str, Field(max_length=400)] | None = None
+    people_left: Annotated[int, Field(ge=0, le=20)] | None = None
+
+
+class SecuredEdit(Body):
+    """One thing made safe."""
+
+    kind: Literal["secured"]
+    item: Annotated[str, Field(min_length=1, max_length=120)]
+    what: Short
+    step: str | None = None
+
+
+class GoneOnEdit(Body):
+    """Work goes on."""
+
+    kind: Literal["gone on"]
+    note: Annotated[str, Field(max_length=400)] | None = None
+
+
+class SurroundingsEdit(Body):
+    """What it is like around the bench."""
+
+    kind: Literal["surroundings"]
+    around: Annotated[tuple[Around, ...], Field(max_length=6)]
 
 
 class NoteEdit(Body):
@@ -138,11 +336,11 @@ class NoteEdit(Body):
 
 
 class DecisionEdit(Body):
-    """A wrench chosen, a bolt passed over, a dry run decided, or a last chance let go."""
+    """A wrench chosen, a bolt passed over, a dry run decided, a last chance or a capture let go."""
 
     kind: Literal["decision"]
     step: str
-    about: Literal["wrench", "pass_over", "dry_run", "last_chance"]
+    about: Literal["wrench", "pass_over", "dry_run", "last_chance", "capture"]
     thing: str | None = None
     done_here: bool = False
     bolt: int | None = None
@@ -208,6 +406,8 @@ class StrikeEdit(Body):
 Edit = Annotated[
     StartedEdit | DoneEdit | ReopenedEdit | SkippedEdit | ConfirmedEdit | ReadingEdit | ConcessionEdit | DispositionEdit
     | FastenerEdit | LeftOpenEdit | UndoneEdit | BaggedEdit | NoteEdit | DecisionEdit | AttemptStartedEdit | SamplesEdit
-    | AttemptEndedEdit | StrikeEdit,
+    | AttemptEndedEdit | StrikeEdit | RemovedEdit | UnbaggedEdit | ReplacedEdit | CapturedEdit | ComparedEdit | DisturbedEdit
+    | SetAnewEdit | TriedEdit | PhotoEdit | PinnedEdit | SupportedEdit | VehicleStandsEdit | StoppedEdit | SecuredEdit | GoneOnEdit
+    | SurroundingsEdit,
     Field(discriminator="kind"),
 ]  # fmt: skip

@@ -9,14 +9,22 @@ from hollet.core.instruments import Instrument
 from hollet.core.limits import Limit
 from hollet.core.procedure.changes import Change
 from hollet.core.procedure.plan import Plan
-from hollet.core.procedure.sheet import BagLine, Opens
-from hollet.core.procedure.words import Rung
+from hollet.core.procedure.sheet import BagLine, CaptureKind, Opens, OpenSort
+from hollet.core.procedure.stuck import Near, StuckRung
+from hollet.core.procedure.words import ReasonKind, Rung
 from hollet.core.quantities.quantity import Quantity
 
-__all__ = ["KINDS", "VERSIONS", "Body", "Entry", "Tightness", "lifted"]
+__all__ = ["KINDS", "VERSIONS", "Around", "BagNumber", "Body", "Carried", "Entry", "Ground", "Own", "PhotoHash", "Pin", "SupportKind", "Tightness", "Wire", "lifted"]
 
 Reason = Annotated[str, Field(min_length=3, max_length=1000)]
 Short = Annotated[str, Field(min_length=1, max_length=200)]
+PhotoHash = Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
+Own = Annotated[str, Field(pattern=r"^[0-9a-z][0-9a-z_-]{0,59}$")]
+BagNumber = Annotated[int, Field(ge=1, le=9999)]
+Around = Literal["wind", "dust", "cold", "damp", "dark", "noise"]
+SupportKind = Literal["stand", "jack", "hook", "cradle", "wheels", "ramp", "timber", "helper"]
+Carried = Literal["vehicle", "engine", "gearbox", "powertrain", "axle", "hub", "other"]
+Ground = Literal["hard", "soft", "slope", "unknown"]
 Tightness = Literal["as found", "out", "left out on purpose", "by hand", "snug", "cinched", "torqued", "loosened again"]
 
 
@@ -161,6 +169,8 @@ class LeftOpen(StepBody):
     blocks: Rung
     undo: Short
     open_for: Rung | None = None
+    sort: OpenSort = "other"
+    where: Short | None = None
 
     def subject(self) -> str:
         return f"open:{self.item}"
@@ -177,14 +187,236 @@ class Undone(Body):
 
 
 class Bagged(StepBody):
-    """Fasteners into a numbered bag."""
+    """Fasteners of a step into a numbered bag, and where the part lies."""
 
-    bag: Annotated[int, Field(ge=1, le=9999)]
+    bag: BagNumber
     lines: tuple[BagLine, ...]
     place: str | None = None
 
+
+class Removed(Body):
+    """Something that came off and that no step of the plan names; `because` is why it had to be off before what came next."""
+
+    removal: Own
+    what: Short
+    step: str | None = None
+    bag: BagNumber | None = None
+    lines: tuple[BagLine, ...] = ()
+    place: str | None = None
+    on_stand: bool = False
+    because: Short | None = None
+    reason_kind: ReasonKind | None = None
+
+    def subject(self) -> str:
+        return f"removal:{self.removal}"
+
+
+class Unbagged(StepBody):
+    """Fasteners out of a bag: fitted again, or found to be missing (`lost`)."""
+
+    bag: BagNumber
+    lines: Annotated[tuple[BagLine, ...], Field(min_length=1, max_length=60)]
+    how: Literal["fitted", "lost"] = "fitted"
+
     def subject(self) -> str:
         return f"bag:{self.bag}"
+
+
+class Replaced(Body):
+    """Fasteners lost from a bag, replaced by as many of the same size and grade."""
+
+    bag: BagNumber
+    count: Annotated[int, Field(ge=1, le=500)]
+    by: Short
+
+    def subject(self) -> str:
+        return f"replaced:{self.bag}"
+
+
+class Wire(Body):
+    """One wire at one terminal, by its colours."""
+
+    terminal: Annotated[str, Field(min_length=1, max_length=40)]
+    colour: Annotated[str, Field(min_length=1, max_length=40)]
+    note: Annotated[str, Field(max_length=80)] | None = None
+
+
+class Captured(Body):
+    """The state as found, kept before it is disturbed, at a step or of a removal: what the kind asks for, and a photo."""
+
+    capture: Own
+    step: str | None = None
+    removal: Own | None = None
+    what: Short
+    capture_kind: CaptureKind
+    words: Annotated[str, Field(max_length=400)] | None = None
+    wires: Annotated[tuple[Wire, ...], Field(max_length=60)] = ()
+    strokes: Annotated[int, Field(ge=1, le=20)] | None = None
+    factory: bool = False
+    place: Short | None = None
+    typed: Short | None = None
+    value: Quantity | None = None
+    photo: PhotoHash | None = None
+
+    def subject(self) -> str:
+        return f"capture:{self.capture}"
+
+
+class Compared(StepBody):
+    """A capture looked at again at refit: the same or not, with what was seen."""
+
+    capture: Own
+    same: bool
+    words: Annotated[str, Field(max_length=400)] | None = None
+    strokes: Annotated[int, Field(ge=0, le=20)] | None = None
+    typed: Short | None = None
+    value: Quantity | None = None
+
+    def subject(self) -> str:
+        return f"capture:{self.capture}"
+
+
+class Disturbed(StepBody):
+    """A setting that was to be kept was loosened after all."""
+
+    setting: Own
+    what: Short
+    holds: Short
+    blocks: Rung
+    reason: Reason
+
+    def subject(self) -> str:
+        return f"setting:{self.setting}"
+
+
+class SetAnew(StepBody):
+    """A setting that was disturbed is set again."""
+
+    setting: Own
+    how: Reason
+
+    def subject(self) -> str:
+        return f"setting:{self.setting}"
+
+
+class Tried(StepBody):
+    """One try on something stuck: the rung of the ladder, how long, whether it came."""
+
+    part: Short
+    rung: StuckRung
+    minutes: Annotated[float, Field(ge=0, le=100_000)]
+    came: bool = False
+    near: Annotated[tuple[Near, ...], Field(max_length=7)] = ()
+    cleaned: bool = False
+    wiped: bool = False
+    harmed: Short | None = None
+
+
+class Pin(Body):
+    """A numbered pin on a photo; x and y as shares of its width and height, a word."""
+
+    n: Annotated[int, Field(ge=1, le=99)]
+    x: Annotated[float, Field(ge=0, le=1)]
+    y: Annotated[float, Field(ge=0, le=1)]
+    word: Annotated[str, Field(max_length=40)] = ""
+
+
+class Photo(Body):
+    """A photo by the hash of its stored bytes, with its size in pixels and its pins."""
+
+    photo: PhotoHash
+    width: Annotated[int, Field(ge=1, le=20_000)]
+    height: Annotated[int, Field(ge=1, le=20_000)]
+    what: Short
+    step: str | None = None
+    removal: Own | None = None
+    pins: Annotated[tuple[Pin, ...], Field(max_length=60)] = ()
+
+    def subject(self) -> str:
+        return f"photo:{self.photo}"
+
+
+class Pinned(Body):
+    """The pins of a photo as they are from now on."""
+
+    photo: PhotoHash
+    pins: Annotated[tuple[Pin, ...], Field(max_length=60)]
+
+    def subject(self) -> str:
+        return f"photo:{self.photo}"
+
+
+class Supported(Body):
+    """One support put in, changed or (`gone`) taken away: what it carries, on which point, over what padding and ground."""
+
+    support: Own
+    support_kind: SupportKind
+    carries: Carried
+    point: Short
+    padding: str | None = None
+    ground: Ground = "unknown"
+    rated_kg: Annotated[float, Field(gt=0, le=50_000)] | None = None
+    step: str | None = None
+    gone: bool = False
+
+    def subject(self) -> str:
+        return "support"
+
+
+class VehicleStands(Body):
+    """Whether the vehicle rolls, steers, brakes and starts, and which bay or lift it occupies."""
+
+    rolls: bool | None = None
+    steers: bool | None = None
+    brakes: bool | None = None
+    starts: bool | None = None
+    bay: Annotated[str, Field(max_length=40)] | None = None
+
+    def subject(self) -> str:
+        return "vehicle"
+
+
+class Stopped(Body):
+    """Work stopped at once: why, which way a load was going, who is hurt, what nearly happened, who is left."""
+
+    why: Short
+    step: str | None = None
+    going: Literal["up", "down", "in", "out"] | None = None
+    hurt: Annotated[str, Field(max_length=400)] | None = None
+    near_miss: Annotated[str, Field(max_length=400)] | None = None
+    people_left: Annotated[int, Field(ge=0, le=20)] | None = None
+
+    def subject(self) -> str:
+        return "stop"
+
+
+class Secured(Body):
+    """One thing of the list of what to make safe is done."""
+
+    item: Annotated[str, Field(min_length=1, max_length=120)]
+    what: Short
+    step: str | None = None
+
+    def subject(self) -> str:
+        return "stop"
+
+
+class GoneOn(Body):
+    """Work goes on after a stop."""
+
+    note: str | None = None
+
+    def subject(self) -> str:
+        return "stop"
+
+
+class Surroundings(Body):
+    """What it is like around the bench from now on."""
+
+    around: Annotated[tuple[Around, ...], Field(max_length=6)]
+
+    def subject(self) -> str:
+        return "surroundings"
 
 
 class Note(Body):
@@ -195,9 +427,9 @@ class Note(Body):
 
 
 class Decision(StepBody):
-    """A choice with its reason: the wrench for a joint, a bolt passed over, one dry run, a last chance let go."""
+    """A choice with its reason: the wrench for a joint, a bolt passed over, one dry run, a last chance or a capture let go."""
 
-    about: Literal["wrench", "pass_over", "dry_run", "last_chance"]
+    about: Literal["wrench", "pass_over", "dry_run", "last_chance", "capture"]
     joint: str | None = None
     thing: str | None = None
     done_here: bool = False
@@ -298,12 +530,26 @@ class GearEdited(Body):
         return f"gear:{self.name.casefold()}"
 
 
+class DeviceEdited(Body):
+    """A phone or tablet that may or may no longer open this Hollet over the workshop network (shop log only)."""
+
+    device: str
+    name: Short
+    state: Literal["paired", "revoked"]
+
+    def subject(self) -> str:
+        return f"device:{self.device}"
+
+
 KINDS: dict[str, type[Body]] = {
     "plan edited": PlanEdited, "started": Started, "done": Done, "reopened": Reopened, "skipped": Skipped,
     "confirmed": Confirmed, "reading": Reading, "concession": Concession, "disposition": Disposition,
     "fastener": Fastener, "left open": LeftOpen, "undone": Undone, "bagged": Bagged, "note": Note, "decision": Decision,
     "attempt started": AttemptStarted, "samples": Samples, "attempt ended": AttemptEnded, "strike": Strike,
-    "tool edited": ToolEdited, "gear edited": GearEdited,
+    "removed": Removed, "unbagged": Unbagged, "replaced": Replaced, "captured": Captured, "compared": Compared, "disturbed": Disturbed, "set anew": SetAnew,
+    "tried": Tried, "photo": Photo, "pinned": Pinned, "supported": Supported, "vehicle stands": VehicleStands, "stopped": Stopped,
+    "secured": Secured, "gone on": GoneOn, "surroundings": Surroundings,
+    "tool edited": ToolEdited, "gear edited": GearEdited, "device edited": DeviceEdited,
 }  # fmt: skip
 
 

@@ -20,7 +20,10 @@ __all__ = ["BookState", "fold", "state_after"]
 
 @dataclass(slots=True)
 class BookState:
-    """Facts of one build. Advanced in place by its one owner; readers must not change it."""
+    """Facts of one build. Advanced in place by its one owner; readers must not change it.
+
+    `lost_done` keeps, by step, the done and bagged entries that were struck: what stood on them counts as open again.
+    """
 
     whole: Plan | None = None
     selection: Selection | None = None
@@ -34,6 +37,10 @@ class BookState:
     seen: dict[str, int] = field(default_factory=dict)
     by_step: dict[str, list[Entry]] = field(default_factory=lambda: defaultdict(list))
     bags: dict[int, list[Entry]] = field(default_factory=lambda: defaultdict(list))
+    removed: dict[str, list[Entry]] = field(default_factory=lambda: defaultdict(list))
+    captured: dict[str, list[Entry]] = field(default_factory=lambda: defaultdict(list))
+    photos: dict[str, list[Entry]] = field(default_factory=lambda: defaultdict(list))
+    lost_done: dict[str, list[Entry]] = field(default_factory=lambda: defaultdict(list))
     opened: dict[str, list[Entry]] = field(default_factory=lambda: defaultdict(list))
     runs: dict[str, list[str]] = field(default_factory=lambda: defaultdict(list))
     memo: dict[tuple[str, ...], tuple[Any, Plan | None, Any]] = field(default_factory=dict, compare=False, repr=False)
@@ -88,8 +95,15 @@ def fold(state: BookState, entry: Entry) -> BookState:
     if step:
         state.by_step[step].append(entry)
         state.seen[f"step:{step}"] = entry.seq
-    if entry.kind == "bagged":
-        state.bags[entry.body.bag].append(entry)
+    if entry.kind in ("bagged", "removed", "unbagged"):
+        if entry.kind == "removed":
+            state.removed[entry.body.removal].append(entry)
+        if entry.body.bag is not None:
+            state.bags[entry.body.bag].append(entry)
+    elif entry.kind == "captured":
+        state.captured[entry.body.capture].append(entry)
+    elif entry.kind == "photo":
+        state.photos[entry.body.photo].append(entry)
     elif entry.kind == "attempt started":
         state.runs[entry.body.step].append(entry.body.attempt)
     elif entry.kind == "done":
@@ -112,7 +126,10 @@ def _strike(state: BookState, entry: Entry) -> None:
     state.struck[target.id] = entry
     body = target.body
     touched = [state.by_subject[body.subject()], state.by_step[getattr(body, "step", None) or ""]]
-    touched += [state.bags[body.bag]] if target.kind == "bagged" else []
+    touched += [state.bags[body.bag]] if target.kind in ("bagged", "removed", "unbagged") and body.bag is not None else []
+    touched += [state.removed[body.removal]] if target.kind == "removed" else []
+    touched += [state.captured[body.capture]] if target.kind == "captured" else []
+    touched += [state.photos[body.photo]] if target.kind == "photo" else []
     touched += [state.by_subject[f"joint:{body.joint}"]] if target.kind == "done" and body.joint else []
     touched += [state.opened[item.id] for item in body.opens] if target.kind == "done" else []
     touched += [state.opened[item] for item in body.closes] if target.kind == "done" else []
@@ -125,6 +142,8 @@ def _strike(state: BookState, entry: Entry) -> None:
         state.seen[f"joint:{body.joint}"] = entry.seq
     if getattr(target.body, "step", None):
         state.seen[f"step:{target.body.step}"] = entry.seq
+    if target.kind in ("done", "bagged"):
+        state.lost_done[target.body.step].append(target)
     if target.kind == "attempt started":
         state.runs[target.body.step].remove(target.body.attempt)
 

@@ -4,6 +4,8 @@ from collections.abc import Sequence
 
 from pydantic import BaseModel, ConfigDict
 
+from hollet.core.book.bags import bag_contents
+from hollet.core.book.captures import mismatches
 from hollet.core.book.fold import BookState
 from hollet.core.book.measure import results_of
 from hollet.core.book.run import attempts_of
@@ -36,6 +38,8 @@ class OpenItem(BaseModel):
     open_for: str | None = None
     note: str | None = None
     assumed: bool = False
+    sort: str = "other"
+    where: str | None = None
 
 
 class GateAnswer(BaseModel):
@@ -73,7 +77,8 @@ def _temporary(state: BookState) -> tuple[OpenItem, ...]:
         found.append(OpenItem(id=item_id, kind="temporary", clear_at=closer.id if closer else None,
                               clear_number=closer.number if closer else "", what=item.what, blocks=item.blocks, step=body.step, undo=item.undo,
                               step_number=step.number if step else "", stage=step.stage if step else "", since=opener.time,
-                              who=opener.who, open_for=item.open_for, note=getattr(item, "if_left", None)))  # fmt: skip
+                              who=opener.who, open_for=item.open_for, note=getattr(item, "if_left", None),
+                              sort=item.sort, where=item.where))  # fmt: skip
     return tuple(sorted(found, key=lambda i: i.since))
 
 
@@ -110,7 +115,37 @@ def open_items(
             found += _results(state, step, tools, status)
     found += [i for step in plan.step for i in _missing(state, step) if known[step.id].status not in SETTLED]
     found += _undone_too_early(state, known)
+    found += _not_as_found(state)
     return tuple(found)
+
+
+def _not_as_found(state: BookState) -> list[OpenItem]:
+    """Marks that did not line up at refit, settings disturbed and not set anew, fasteners lost and not replaced."""
+    plan = plan_of(state)
+    found = []
+    for view in mismatches(state):
+        step = plan.find_step(view.compare_at) or plan.find_step(view.step)
+        found.append(OpenItem(id=f"capture:{view.id}", kind="capture", what=f"{view.what}: not as found, {view.compared}", blocks=blocks_of(step) if step else "crank",
+                              step=step.id if step else None, step_number=step.number if step else "", stage=step.stage if step else "",
+                              undo="put it right and compare again", who=view.who))  # fmt: skip
+    for subject, entries in state.by_subject.items():
+        if subject.startswith("setting:") and entries and entries[-1].kind == "disturbed":
+            body, step = entries[-1].body, plan.find_step(entries[-1].body.step)
+            found.append(OpenItem(id=subject, kind="setting", what=f"{body.what} was loosened: {body.holds} is lost", blocks=body.blocks, step=body.step,
+                                  step_number=step.number if step else "", stage=step.stage if step else "", undo="set it anew",
+                                  since=entries[-1].time, who=entries[-1].who))  # fmt: skip
+    for content in bag_contents(state):
+        if content.lost and content.lost > _replaced(state, content.bag):
+            back = next((s for s in plan.step if content.owner in s.refits), None) or plan.find_step(content.step)
+            found.append(OpenItem(id=f"lost:{content.bag}", kind="lost", what=f"{content.lost} of {content.pieces} lost from bag {content.bag}, {content.what}",
+                                  blocks=blocks_of(back) if back else "crank", step=back.id if back else None, step_number=back.number if back else "",
+                                  stage=back.stage if back else "", undo="the same size and grade in their place"))  # fmt: skip
+    return found
+
+
+def _replaced(state: BookState, bag: int) -> int:
+    """Pieces of a bag that were lost and have been replaced."""
+    return sum(int(e.body.count) for e in state.live(f"replaced:{bag}"))
 
 
 def _undone_too_early(state: BookState, known: dict[str, StepStatus]) -> list[OpenItem]:

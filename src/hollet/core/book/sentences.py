@@ -9,6 +9,7 @@ from hollet.core.book.entries import Entry
 from hollet.core.book.fold import BookState
 from hollet.core.book.status import plan_of
 from hollet.core.book.tighten import act_verdict
+from hollet.core.procedure.fasteners import fastener_words
 from hollet.core.quantities.quantity import decimal_text, exact
 
 __all__ = ["LogLine", "line_of"]
@@ -116,8 +117,47 @@ def _fastener(body: Any) -> str:
 
 
 def _bag(body: Any) -> str:
-    lines = ", ".join(f"{x.count} {x.size}" + (f"×{x.length}" if x.length else "") for x in body.lines)
-    return f"bag {body.bag}: {lines}" + (f", {body.place}" if body.place else "")
+    return f"bag {body.bag}: {_lines(body.lines)}" + (f"; part lies {body.place}" if body.place else "")
+
+
+def _lines(lines: Any) -> str:
+    return ", ".join(fastener_words(line) for line in lines)
+
+
+def _removed(body: Any) -> str:
+    into = f", bag {body.bag}: {_lines(body.lines)}" if body.bag else ""
+    lies = f", lies {body.place}" if body.place else ""
+    return f"off: {body.what}{into}{lies}" + (f". Off first because {body.because}" if body.because else "")
+
+
+def _captured(body: Any) -> str:
+    wires = "; ".join(f"{w.terminal}: {w.colour}" for w in body.wires)
+    strokes = f"{body.strokes} strokes" if body.strokes else "factory mark" if body.factory else ""
+    facts = ", ".join(text for text in (strokes, body.place, body.typed, wires, body.words) if text)
+    return f"kept as found: {body.what}" + (f", {facts}" if facts else "")
+
+
+def _compared(body: Any) -> str:
+    seen = ", ".join(str(text) for text in (f"{body.strokes} strokes in line" if body.strokes is not None else None, body.typed, body.words) if text)
+    return ("as found" if body.same else "not as found") + (f": {seen}" if seen else "")
+
+
+def _supported(body: Any) -> str:
+    what = f"{body.support_kind} under the {body.carries}, {body.point}"
+    if body.gone:
+        return f"away: {what}"
+    more = [body.padding, f"{body.ground} ground" if body.ground != "unknown" else None, f"{body.rated_kg:g} kg rated" if body.rated_kg else None]
+    return ", ".join(["in: " + what, *(text for text in more if text)])
+
+
+def _vehicle(body: Any) -> str:
+    said = [word if value else f"not {word}" for word, value in (("rolls", body.rolls), ("steers", body.steers), ("brakes", body.brakes), ("starts", body.starts)) if value is not None]
+    return "vehicle: " + (", ".join(said + ([f"in {body.bay}"] if body.bay else [])) or "nothing said")
+
+
+def _stopped(body: Any) -> str:
+    more = [f"load was going {body.going}" if body.going else None, f"hurt: {body.hurt}" if body.hurt else None, f"near miss: {body.near_miss}" if body.near_miss else None]
+    return ", ".join([f"stopped: {body.why}", *(text for text in more if text)])
 
 
 def _decision(body: Any) -> str:
@@ -129,6 +169,8 @@ def _decision(body: Any) -> str:
         return f"wrench {body.wrench.code}{with_it}{reason}"
     if about == "last_chance":
         return f"seen before it closes: {body.thing}" if body.done_here else f"last chance let go, {body.thing}{reason}"
+    if about == "capture":
+        return f"gone on without keeping it as found{reason}"
     if about == "dry_run":
         return f"one run of {body.seconds:g} s without coolant decided{reason}"
     return f"bolt {body.bolt} passed over at stage {body.stage}{reason}"
@@ -143,7 +185,7 @@ TEXTS: dict[str, Callable[[Any, str], str]] = {
     "concession": lambda b, t: f"accepted in writing: {b.limit.name} {b.value} {b.limit.unit}, limit {b.limit.words()}. "
                                f"“{b.reason}” {b.name}",
     "disposition": lambda b, t: f"{t}, {b.result}: {b.choice.replace('_', ' ')}" + (f", {b.note}" if b.note else ""),
-    "left open": lambda b, t: f"left open: {b.what}",
+    "left open": lambda b, t: f"left open: {b.what}" + (f", {b.where}" if b.where else ""),
     "undone": lambda b, t: f"undone: {b.item}" + (f", {b.note}" if b.note else ""),
     "bagged": lambda b, t: _bag(b),
     "note": lambda b, t: b.text,
@@ -152,6 +194,23 @@ TEXTS: dict[str, Callable[[Any, str], str]] = {
     "samples": lambda b, t: "; ".join(f"{s.t:.0f} s " + (s.seen or s.typed or ("lamp out" if s.lamp_out else "")) for s in b.samples[:4]),
     "attempt ended": lambda b, t: f"key off after {b.after_s:.1f} s, {b.reason}" + (", passed" if b.passed else "")
                                   + (f". Cause: {b.cause}; changed: {b.change}" if b.cause else ""),
+    "removed": lambda b, t: _removed(b),
+    "unbagged": lambda b, t: f"{'lost' if b.how == 'lost' else 'out'} of bag {b.bag}: {_lines(b.lines)}",
+    "replaced": lambda b, t: f"{b.count} lost from bag {b.bag} replaced: {b.by}",
+    "captured": lambda b, t: _captured(b),
+    "compared": lambda b, t: _compared(b),
+    "disturbed": lambda b, t: f"loosened all the same: {b.what}, {b.holds} is lost. {b.reason}",
+    "set anew": lambda b, t: f"set anew: {b.how}",
+    "tried": lambda b, t: f"{b.part}: {b.rung.replace('_', ' ')}, {b.minutes:g} min, {'came' if b.came else 'did not come'}" + (f", harmed: {b.harmed}" if b.harmed else ""),
+    "photo": lambda b, t: f"photo: {b.what}" + (f", {len(b.pins)} pins" if b.pins else ""),
+    "pinned": lambda b, t: f"pins on the photo: {', '.join(f'{p.n} {p.word}'.strip() for p in b.pins) or 'none'}",
+    "supported": lambda b, t: _supported(b),
+    "vehicle stands": lambda b, t: _vehicle(b),
+    "stopped": lambda b, t: _stopped(b),
+    "secured": lambda b, t: f"made safe: {b.what}",
+    "gone on": lambda b, t: "gone on" + (f": {b.note}" if b.note else ""),
+    "surroundings": lambda b, t: f"around the bench: {', '.join(b.around) or 'nothing special'}",
+    "device edited": lambda b, t: f"{b.name}: {b.state}",
     "gear edited": lambda b, t: f"{b.name}: {b.state}" + (f", {b.whose}" if b.whose else "") + (f", back by {b.back_by}" if b.back_by else ""),
     "tool edited": lambda b, t: f"tool {b.tool.code}: {b.tool.name}",
 }  # fmt: skip

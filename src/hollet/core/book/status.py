@@ -38,17 +38,51 @@ def selection_of(state: BookState) -> Selection:
 
 def status_of(state: BookState, step: Step) -> StepStatus:
     """The last of done, reopened and skipped counts; a done measurement that lost a reading is begun again."""
-    found = state.of_step(step.id)
-    last: Entry | None = next((e for e in reversed(found) if e.kind in ("done", "skipped", "reopened")), None)
+    found, last = state.of_step(step.id), _last_word(state, step)
     if last is None or last.kind == "reopened":
         return StepStatus(status="begun") if any(e.kind != "note" for e in found) else StepStatus()
     word = "done" if last.kind == "done" else "not_applicable" if last.body.not_applicable else "skipped"
     doubt = None
+    if word == "done" and last.body.reason is None and state.lost_done:
+        doubt = _stood_on_struck(state).get(step.id)
+        word = "begun" if doubt else word
     if word == "done" and last.body.reason is None and isinstance(step, MeasureStep):
         lost = [r.name for r in step.reading if not state.live(f"reading:{r.id}")]
         if lost:
             word, doubt = "begun", f"{lost[0]}: its line was struck, so this step counts as not done"
     return StepStatus(status=word, who=last.who, time=last.time, reason=last.body.reason, entry=last.id, doubt=doubt)
+
+
+def _last_word(state: BookState, step: Step) -> Entry | None:
+    return next((e for e in reversed(state.of_step(step.id)) if e.kind in ("done", "skipped", "reopened")), None)
+
+
+def _stood_on_struck(state: BookState) -> dict[str, str]:
+    """Done steps that stood on something struck since, with the words: their own bag, or a step that they waited for."""
+    return state.remembered(("stood_on",), state.head, lambda: _find_stood_on(state))
+
+
+def _find_stood_on(state: BookState) -> dict[str, str]:
+    found: dict[str, str] = {}
+    open_again: dict[str, Step] = {}
+    for step in plan_of(state).step:
+        last, lost = _last_word(state, step), state.lost_done.get(step.id, [])
+        if last is None or last.kind == "reopened":
+            if any(e.kind == "done" for e in lost):
+                open_again[step.id] = step
+            continue
+        if last.kind != "done" or last.body.reason is not None:
+            continue
+        if any(e.kind == "bagged" for e in lost) and not any(e.kind == "bagged" for e in state.of_step(step.id)):
+            found[step.id] = "the line of its bag was struck, so this step counts as not done"
+        else:
+            link = next((link for link in step.after if link.step in open_again), None)
+            if link is None:
+                continue
+            other = open_again[link.step]
+            found[step.id] = f"{other.number} {other.title} was struck or stood on what was, and this stood on it: {link.because}"
+        open_again[step.id] = step
+    return found
 
 
 def statuses(state: BookState) -> dict[str, StepStatus]:

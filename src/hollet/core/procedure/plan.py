@@ -97,6 +97,7 @@ def combine_sheets(sheets: Sequence[Sheet], facts: dict[str, str] | None = None)
         school=_by_id(x for s in sheets for x in s.school), extra=_by_id(x for s in sheets for x in s.extra),
         agreement=_by_id(x for s in sheets for x in s.agreement), limit=tuple(limits.values()),
         variant=tuple(v for s in sheets for v in s.variant), joint=_by_id(j for s in sheets for j in s.joint),
+        setting=_by_id(x for s in sheets for x in s.setting), fluid=_by_id(x for s in sheets for x in s.fluid),
         step=numbered(in_order(listed)), sheets=tuple(s.id for s in sheets), facts=facts or {},
     )  # fmt: skip
 
@@ -120,7 +121,8 @@ def _both(a: BaseStep, b: BaseStep) -> BaseStep:
     return a.model_copy(update={
         "after": tuple(after.values()), "opens": _by_id((*a.opens, *b.opens)), "closes": _once((*a.closes, *b.closes)),
         "tools": _once((*a.tools, *b.tools)), "parts": _once((*a.parts, *b.parts)),
-        "last_chance": tuple({c.thing: c for c in (*b.last_chance, *a.last_chance)}.values()),
+        "last_chance": tuple({c.thing: c for c in (*b.last_chance, *a.last_chance)}.values()), "capture": _by_id((*a.capture, *b.capture)),
+        **{key: _once((*getattr(a, key), *getattr(b, key))) for key in ("compares", "refits", "requires", "keeps", "holds", "drains", "hidden")},
     })  # fmt: skip
 
 

@@ -131,13 +131,14 @@ def in_order(steps: Sequence[Step]) -> tuple[Step, ...]:
 
 def check_references(sheet: Sheet, text: str = "") -> None:
     """Refuse doubled ids, links to nothing, conditions on nothing, circles and contradictions, each with its line."""
-    for table in ("option", "school", "extra", "agreement", "limit", "joint", "step"):
+    for table in ("option", "school", "extra", "agreement", "limit", "joint", "setting", "fluid", "step"):
         seen: set[str] = set()
         for index, item in enumerate(getattr(sheet, table)):
             if item.id in seen:
                 raise mistake(text, (table, index, "id"), f"the id '{item.id}' is used twice; each {table} needs its own")
             seen.add(item.id)
     steps, opened = {step.id for step in sheet.step}, {item.id for step in sheet.step for item in step.opens}
+    _check_take_down(sheet, text, steps, opened)
     for index, step in enumerate(sheet.step):
         _check_step(step, sheet, text, index, steps, opened)
     for index, joint in enumerate(sheet.joint):
@@ -150,6 +151,24 @@ def check_references(sheet: Sheet, text: str = "") -> None:
         circle = found.chain[0] == found.chain[-1]
         words = "the reasons run in a circle: " if circle else "a reason goes against the stages: "
         raise mistake(text, ("step", at, "after"), words + found.words())
+
+
+def _check_take_down(sheet: Sheet, text: str, steps: set[str], opened: set[str]) -> None:
+    """What take-down and refit name: steps put back, captures compared, what must be open, settings and fluids."""
+    captures = {capture.id for step in sheet.step for capture in step.capture}
+    fluids, settings = {fluid.id for fluid in sheet.fluid}, {setting.id for setting in sheet.setting}
+    known = {"refits": (steps, "step here"), "compares": (captures, "capture of a step here"), "requires": (opened, "thing a step leaves open"),
+             "keeps": (settings, "setting of this sheet"), "holds": (fluids, "fluid of this sheet"), "drains": (fluids, "fluid of this sheet")}  # fmt: skip
+    seen: set[str] = set()
+    for index, step in enumerate(sheet.step):
+        for capture in step.capture:
+            if capture.id in seen:
+                raise mistake(text, ("step", index, "capture"), f"the id '{capture.id}' is used twice; each capture needs its own")
+            seen.add(capture.id)
+        for key, (names, what) in known.items():
+            for name in getattr(step, key):
+                if name not in names:
+                    raise mistake(text, ("step", index, key), f"'{name}' is no {what}")
 
 
 def _check_step(step: Step, sheet: Sheet, text: str, index: int, steps: set[str], opened: set[str]) -> None:

@@ -14,8 +14,9 @@ from hollet.core.procedure.words import RUNGS, STAGE_RANK, STAGES, Hours, Id, Pa
 from hollet.core.tightening.patterns import check_permutation, circle_order, head_order
 
 __all__ = [
-    "RUNGS", "STAGES", "After", "CheckStep", "FillStep", "Joint", "LastChance", "Layout", "MeasureStep", "Opens", "PartNeed", "RemoveStep", "Role",
-    "RunStep", "Sheet", "Step", "TightenStep", "TighteningStage", "Variant", "blocks_of", "numbered",
+    "CAPTURE_KINDS", "OPEN_SORTS", "RUNGS", "STAGES", "After", "BagLine", "Capture", "CheckStep", "FillStep", "Fluid", "Joint", "LastChance", "Layout",
+    "MeasureStep", "OpenSort", "Opens", "PartNeed", "RemoveStep", "Role", "RunStep", "Setting", "Sheet", "Step", "TightenStep", "TighteningStage",
+    "Variant", "blocks_of", "numbered",
 ]  # fmt: skip
 
 
@@ -51,8 +52,16 @@ class PartNeed(Part):
     when: tuple[Condition, ...] = ()
 
 
+OpenSort = Literal["disconnected", "tied", "stand_in", "cap", "cover", "block", "open_port", "other"]
+OPEN_SORTS = {"disconnected": "disconnected", "tied": "tied up", "stand_in": "stand-in bolt or bracket", "cap": "capped", "cover": "covered",
+              "block": "blocked or held", "open_port": "open, not covered", "other": "other"}  # fmt: skip
+CaptureKind = Literal["photo", "wires", "mark", "index", "length", "reading", "straight_ahead"]
+CAPTURE_KINDS = {"photo": "photo", "wires": "wire by terminal", "mark": "witness mark", "index": "position of an indexed part", "length": "length",
+                 "reading": "reading", "straight_ahead": "straight-ahead mark"}  # fmt: skip
+
+
 class Opens(Part):
-    """A temporary state that the step leaves: what, the first rung it blocks, what undoes it."""
+    """A temporary state that the step leaves: what, the first rung it blocks, what undoes it, of which sort, tucked where."""
 
     id: Id
     what: Words
@@ -60,6 +69,38 @@ class Opens(Part):
     undo: Words
     open_for: Rung | None = None
     if_left: Words | None = None
+    sort: OpenSort = "other"
+    where: Words | None = None
+
+
+class Capture(Part):
+    """What must be kept of the state as found before the step destroys it; `within` is how far a length may differ at refit."""
+
+    id: Id
+    what: Words
+    kind: CaptureKind
+    because: Words
+    within: Annotated[str, Field(max_length=40)] | None = None
+
+
+class Setting(Part):
+    """What must not be loosened, what it holds, and where to part things instead."""
+
+    id: Id
+    what: Words
+    holds: Words
+    part_at: Words
+    blocks: Rung = "drive"
+
+
+class Fluid(Part):
+    """What a system may still hold: how much, where it runs out, and whether the circuit stays closed."""
+
+    id: Id
+    name: Words
+    runs_out: Words
+    amount: Annotated[str, Field(max_length=80)] | None = None
+    stays_closed: bool = False
 
 
 class Caution(Part):
@@ -75,8 +116,9 @@ class BagLine(Part):
 
     count: Annotated[int, Field(ge=1, le=500)]
     size: Annotated[str, Field(min_length=1, max_length=40)]
-    length: str | None = None
-    holes: str | None = None
+    length: Annotated[str, Field(max_length=20)] | None = None
+    holes: Annotated[str, Field(max_length=60)] | None = None
+    odd: Annotated[str, Field(max_length=80)] | None = None
 
 
 class BaseStep(Part):
@@ -99,6 +141,17 @@ class BaseStep(Part):
     tools: tuple[Words, ...] = ()
     parts: tuple[PartNeed, ...] = ()
     last_chance: tuple[LastChance, ...] = ()
+    capture: tuple[Capture, ...] = ()
+    compares: tuple[Id, ...] = ()
+    refits: tuple[Id, ...] = ()
+    requires: tuple[Id, ...] = ()
+    keeps: tuple[Id, ...] = ()
+    holds: tuple[Id, ...] = ()
+    drains: tuple[Id, ...] = ()
+    hidden: tuple[Words, ...] = ()
+    dusty: bool = False
+    lifts: bool = False
+    not_reversed: Words | None = None
     number: str = ""
 
 
@@ -114,6 +167,7 @@ class RemoveStep(BaseStep):
     kind: Literal["remove"]
     bag: tuple[BagLine, ...] = ()
     joint: Id | None = None
+    on_stand: bool = False
 
 
 class ReadingSpec(Part):
@@ -280,6 +334,8 @@ class Sheet(Part):
     limit: tuple[Limit, ...] = ()
     variant: tuple[Variant, ...] = ()
     joint: tuple[Joint, ...] = ()
+    setting: tuple[Setting, ...] = ()
+    fluid: tuple[Fluid, ...] = ()
     step: Annotated[tuple[Step, ...], Field(min_length=1, max_length=600)]
 
     @field_validator("step", mode="after")

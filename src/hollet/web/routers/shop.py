@@ -18,7 +18,7 @@ from hollet.web.models import BuildEdit, GearEdit, SetGaugeEdit, SheetEdit, Shop
 __all__ = ["Shared", "router"]
 
 router = APIRouter()
-MAX_ARCHIVE = 50_000_000
+MAX_ARCHIVE = 300_000_000
 
 
 def shared(request: Request) -> Workshop:

@@ -1,0 +1,109 @@
+"""Secure now: what to make safe when work stops at once, who must leave, and the card to come back to.
+
+The order is that of harm: people from under the load, then the load, then fuel, then openings, then what the weather takes.
+"""
+
+from hollet.core.book.around import around_now
+from hollet.core.book.entries import Entry
+from hollet.core.book.fold import BookState
+from hollet.core.book.gates import OpenItem, left_open
+from hollet.core.book.run import attempts_of
+from hollet.core.book.status import current_step, plan_of, statuses
+from hollet.core.book.supports import support_view
+from hollet.core.book.views import View
+from hollet.core.procedure.sheet import RunStep
+
+__all__ = ["SecureItem", "SecureView", "is_stopped", "secure_view"]
+
+GOING = {"up": "going up", "down": "going down", "in": "going in", "out": "coming out"}
+
+
+class SecureItem(View):
+    """One thing to make safe; `key` names it in the log, `link` is where it is done when that is another screen."""
+
+    key: str
+    what: str
+    because: str
+    done: bool
+    own: bool = True
+
+
+class SecureView(View):
+    """The list, whether work is stopped, and the card."""
+
+    stopped: bool
+    why: str
+    since: str
+    who: str
+    going: str
+    hurt: str | None
+    near_miss: str | None
+    people_left: int | None
+    items: tuple[SecureItem, ...]
+    leave: tuple[str, ...]
+    card: tuple[str, ...]
+    step: str
+    said: tuple[str, ...]
+
+
+def _last_stop(state: BookState) -> Entry | None:
+    """The stop that work has not gone on from."""
+    said = state.live("stop")
+    stop = next((e for e in reversed(said) if e.kind == "stopped"), None)
+    return stop if stop is not None and not any(e.kind == "gone on" and e.seq > stop.seq for e in said) else None
+
+
+def is_stopped(state: BookState) -> bool:
+    """Whether work is stopped and has not gone on."""
+    return _last_stop(state) is not None
+
+
+def secure_view(state: BookState) -> SecureView:
+    """The list from the state at this moment."""
+    plan, support = plan_of(state), support_view(state)
+    said = state.live("stop")
+    stops, stop = [e for e in said if e.kind == "stopped"], _last_stop(state)
+    ticked = {e.body.item for e in said if e.kind == "secured" and stop is not None and e.seq > stop.seq}
+    step = plan.find_step(current_step(state, statuses(state)))
+    assert step is not None
+    opened = left_open(state)
+    hanging = [body for body in support.bodies if body.hangs or not body.stays]
+    raised = any(p.carries == "vehicle" and p.kind != "wheels" for p in support.supports)
+    items: list[SecureItem] = []
+
+    def add(key: str, what: str, because: str, done: bool | None = None) -> None:
+        items.append(SecureItem(key=key, what=what, because=because, done=key in ticked if done is None else done, own=done is None))
+
+    running = any(not a.ended for s in plan.step if isinstance(s, RunStep) for a in attempts_of(state, s))
+    if running:
+        add("key", "Key off", "the engine runs")
+    if hanging or raised or step.lifts:
+        add("people", "Everybody out from under, hands out of the gap", "what is held may move")
+    for body in hanging:
+        what = "stands under it, four places" if body.body == "vehicle" else "a cradle, or two stands, under it"
+        add(f"support:{body.body}", f"{body.name}: {what}", body.because, done=body.stays or f"support:{body.body}" in ticked)
+    for item in _fuel(opened):
+        add(f"fuel:{item.id}", f"Fuel: both ends capped, {item.what}", "vapour runs along the floor")
+    for item in opened:
+        if item.sort == "open_port":
+            add(f"cover:{item.id}", f"Cover it: {item.what}", "dirt and water go in")
+    if set(around_now(state)) & {"wind", "damp"}:
+        add("weather", "Bonnet and doors shut or tied, tarp over the bay", "wind and rain do not wait")
+    add("tools", "Tools out of the bay, lamp off, lead unplugged", "what lies there falls in or burns")
+    leave = tuple(f"{role.role}: not needed to make it safe, leaves now" for role in step.people[1:])
+    going = f"{GOING[stop.body.going]}, " if stop is not None and stop.body.going else ""
+    card = [f"Come back to {step.number} {step.title}: {step.do}"]
+    card += [f"{body.name} {going}{'hangs' if body.hangs else 'does not stay'}: {body.because}" for body in hanging]
+    card += [f"Carried: {support.line}"] if support.supports else []
+    card += [f"Left open: {item.what}. To undo: {item.undo}" for item in opened[:8]]
+    card += [f"and {len(opened) - 8} more left open"] if len(opened) > 8 else []
+    return SecureView(
+        stopped=stop is not None, why=stop.body.why if stop else "", since=stop.time if stop else "", who=stop.who if stop else "",
+        going=going.rstrip(", "), hurt=stop.body.hurt if stop else None, near_miss=stop.body.near_miss if stop else None,
+        people_left=stop.body.people_left if stop else None, items=tuple(items), leave=leave, card=tuple(card), step=step.id,
+        said=tuple(f"{e.time[:16].replace('T', ' ')} {e.body.why}" for e in stops[-5:]),
+    )  # fmt: skip
+
+
+def _fuel(opened: tuple[OpenItem, ...]) -> list[OpenItem]:
+    return [item for item in opened if item.blocks == "fuel_on" and item.sort != "cap"]

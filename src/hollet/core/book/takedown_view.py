@@ -1,0 +1,54 @@
+"""What the take-down screens show beyond the bench of one step: all that is off, the tray, the register of what was kept."""
+
+from hollet.core.book.bags import BagContent, bag_contents, next_bag, recent_hand
+from hollet.core.book.captures import CaptureView, all_captures
+from hollet.core.book.fold import BookState
+from hollet.core.book.photos import PhotoView, all_photos
+from hollet.core.book.removals import Removal, removals
+from hollet.core.book.status import current_step, plan_of, statuses
+from hollet.core.book.views import View
+from hollet.core.procedure.sheet import BagLine
+from hollet.core.procedure.words import KINDS_OF_REASON
+
+__all__ = ["REASONS", "TakeDownView", "takedown_view"]
+
+REASONS: tuple[tuple[str, str], ...] = (
+    ("it is in the way of the next", "access closes"), ("it would be live or move", "safety"), ("it would spill", "spill"),
+    ("it needs the weight or the brake on", "load needed"), ("its setting is kept by it", "setting kept"),
+)  # fmt: skip
+"""Reasons for coming off first that one touch gives, with their kind."""
+assert all(kind in KINDS_OF_REASON for _, kind in REASONS)
+
+
+class ReasonChoice(View):
+    """A reason that one touch gives."""
+
+    words: str
+    kind: str
+
+
+class TakeDownView(View):
+    """All that came off, the bags, what was kept as found, the photos, and what the hand used last."""
+
+    removals: tuple[Removal, ...]
+    bags: tuple[BagContent, ...]
+    next_bag: int
+    recent: tuple[BagLine, ...]
+    places: tuple[str, ...]
+    reasons: tuple[ReasonChoice, ...]
+    captures: tuple[CaptureView, ...]
+    photos: tuple[PhotoView, ...]
+    at: str
+    at_words: str
+    on_stand: bool
+
+
+def takedown_view(state: BookState) -> TakeDownView:
+    """The take-down as it stands."""
+    bags, off = bag_contents(state), removals(state)
+    sizes, places = recent_hand(state)
+    at = plan_of(state).find_step(current_step(state, statuses(state)))
+    assert at is not None
+    return TakeDownView(removals=off, bags=bags, next_bag=next_bag(bags), recent=sizes, places=places, captures=all_captures(state),
+                        reasons=tuple(ReasonChoice(words=words, kind=kind) for words, kind in REASONS), photos=all_photos(state), at=at.id,
+                        at_words=f"{at.number} {at.title}", on_stand=next((r.on_stand for r in reversed(off)), False))  # fmt: skip

@@ -1,0 +1,134 @@
+"""Phones and tablets: paired with a code that this machine shows, known by a token, revocable at any time.
+
+The code is kept in memory only, lives ten minutes and dies with its first use or its fifth wrong try. Of a token only the
+SHA-256 is stored.
+"""
+
+import hashlib
+import secrets
+import threading
+from datetime import datetime, timedelta
+
+from pydantic import BaseModel
+from sqlalchemy import select
+
+from hollet.core.book.entries import DeviceEdited
+from hollet.core.errors import NotFound, Refused
+from hollet.services.workshop import SHOP, Workshop
+from hollet.store import journal
+from hollet.store.models import DeviceRow
+
+__all__ = ["DeviceView", "Paired", "Pairing", "PairingCode", "all_devices", "known_device", "revoke"]
+
+CODE_LIVES = timedelta(minutes=10)
+MOST_TRIES = 5
+
+
+class DeviceView(BaseModel):
+    """One device."""
+
+    id: str
+    name: str
+    made: str
+    revoked: str | None
+
+
+class PairingCode(BaseModel):
+    """The code to type on the phone, until when it holds, and the address with the code in it as a QR drawing (SVG path)."""
+
+    code: str
+    until: str
+    url: str
+    qr: str
+    size: int
+
+
+class Paired(BaseModel):
+    """A device that was just paired; the token is told once."""
+
+    device: DeviceView
+    token: str
+
+
+class Pairing:
+    """The one pairing code of a running Hollet. Thread-safe."""
+
+    def __init__(self, workshop: Workshop, address: str) -> None:
+        self.workshop, self.address = workshop, address
+        self._guard = threading.Lock()
+        self._code: str | None = None
+        self._until = datetime.min
+        self._tries = 0
+
+    def new_code(self) -> PairingCode:
+        """A fresh code; the one before it is dead."""
+        import segno
+
+        with self._guard:
+            self._code, self._tries = f"{secrets.randbelow(10**6):06d}", 0
+            self._until = self.workshop.clock() + CODE_LIVES
+            url = f"http://{self.address}/pair?code={self._code}"
+            drawn = segno.make(url, error="m", boost_error=False)
+            rows = [[bool(cell) for cell in row] for row in drawn.matrix]
+            path = "".join(f"M{x + 2} {y + 2}h1v1h-1z" for y, row in enumerate(rows) for x, cell in enumerate(row) if cell)
+            return PairingCode(code=self._code, until=self._until.isoformat(), url=url, qr=path, size=len(rows) + 4)
+
+    def pair(self, code: str, name: str, who: str) -> Paired:
+        """Take a device in.
+
+        Raises
+        ------
+        Refused
+            `bad_code`: wrong, used or too old; after five wrong tries the code is dead.
+        """
+        with self._guard:
+            alive = self._code is not None and self.workshop.clock() < self._until
+            if not alive or not secrets.compare_digest(code.strip().encode(), (self._code or "").encode()):
+                self._tries += 1
+                if self._tries >= MOST_TRIES:
+                    self._code = None
+                words = "the code is not right" if alive and self._code else "there is no code that holds: show a new one on the workshop's computer"
+                raise Refused("bad_code", words, field="code")
+            self._code = None
+        token = secrets.token_urlsafe(32)
+        device = self.workshop.new_id()
+        draft = self.workshop.draft(SHOP, "device edited", DeviceEdited(device=device, name=name, state="paired"), who)
+        with self.workshop.database.write() as session:
+            row = DeviceRow(id=device, name=name, token_hash=_hash(token), made=self.workshop.now())
+            session.add(row)
+            journal.append(session, draft)
+            view = _view(row)
+        return Paired(device=view, token=token)
+
+
+def _hash(token: str) -> str:
+    return hashlib.sha256(token.encode()).hexdigest()
+
+
+def _view(row: DeviceRow) -> DeviceView:
+    return DeviceView(id=row.id, name=row.name, made=row.made, revoked=row.revoked)
+
+
+def all_devices(workshop: Workshop) -> tuple[DeviceView, ...]:
+    """All devices, the newest first, revoked ones too."""
+    with workshop.database.read() as session:
+        return tuple(_view(row) for row in session.execute(select(DeviceRow).order_by(DeviceRow.made.desc())).scalars())
+
+
+def known_device(workshop: Workshop, token: str) -> DeviceView | None:
+    """The device with this token, if it is paired and not revoked."""
+    with workshop.database.read() as session:
+        row = session.execute(select(DeviceRow).where(DeviceRow.token_hash == _hash(token))).scalar_one_or_none()
+        return _view(row) if row is not None and row.revoked is None else None
+
+
+def revoke(workshop: Workshop, device: str, who: str) -> DeviceView:
+    """The device may open Hollet no more, at once."""
+    with workshop.database.write() as session:
+        row = session.get(DeviceRow, device)
+        if row is None:
+            raise NotFound("device", device)
+        if row.revoked is None:
+            row.revoked = workshop.now()
+            journal.append(session, workshop.draft(SHOP, "device edited", DeviceEdited(device=device, name=row.name, state="revoked"), who))
+        return _view(row)

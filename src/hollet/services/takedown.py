@@ -1,0 +1,118 @@
+"""Take-down and rebuilding: what is off, the order back, what carries the load, what to make safe, the ladder for stuck parts."""
+
+from datetime import datetime
+
+from pydantic import BaseModel
+
+from hollet.core.book import entries as b
+from hollet.core.book.around import AROUND
+from hollet.core.book.rebuild import Choices, RebuildView, rebuild_changes, rebuild_view
+from hollet.core.book.secure import SecureView, secure_view
+from hollet.core.book.status import plan_of
+from hollet.core.book.supports import SupportView, support_view
+from hollet.core.book.takedown_view import TakeDownView, takedown_view
+from hollet.core.errors import NotFound, Refused
+from hollet.core.procedure.changes import apply
+from hollet.core.procedure.fasteners import fastener_words, read_fasteners
+from hollet.core.procedure.sheet import BagLine
+from hollet.core.procedure.stuck import NEAR, StuckFacts, StuckView, Try, stuck_ladder
+from hollet.services.vehicles import VehicleStanding, vehicle_name, vehicle_of
+from hollet.services.workshop import Workshop
+
+__all__ = ["FastenerView", "StuckDesk", "SupportDesk", "fasteners", "rebuild", "stuck", "support", "take_rebuild", "takedown"]
+
+
+class FastenerView(BaseModel):
+    """What a typed line of fasteners means, or why it cannot be read."""
+
+    ok: bool
+    words: str
+    line: BagLine | None = None
+
+
+class Named(BaseModel):
+    """A code and its word."""
+
+    id: str
+    name: str
+
+
+class SupportDesk(BaseModel):
+    """The support map, the list of what to make safe, the vehicle and the surroundings."""
+
+    map: SupportView
+    secure: SecureView
+    vehicle: VehicleStanding
+    around: tuple[str, ...]
+    conditions: tuple[Named, ...]
+    head: int
+
+
+class StuckDesk(BaseModel):
+    """The ladder for one stuck part, and what may be near it."""
+
+    rungs: tuple[StuckView, ...]
+    near: tuple[Named, ...]
+
+
+def fasteners(text: str) -> FastenerView:
+    """Read one typed line."""
+    try:
+        line = read_fasteners(text)
+    except Refused as refusal:
+        return FastenerView(ok=False, words=refusal.message)
+    return FastenerView(ok=True, words=fastener_words(line), line=line)
+
+
+def takedown(workshop: Workshop, build: str) -> TakeDownView:
+    """What is off."""
+    with workshop.held(build) as state:
+        return takedown_view(state)
+
+
+def rebuild(workshop: Workshop, build: str, choices: Choices) -> RebuildView:
+    """The order back with these choices; nothing is written."""
+    with workshop.held(build) as state:
+        return rebuild_view(state, choices)
+
+
+def take_rebuild(workshop: Workshop, build: str, choices: Choices, *, who: str, entry_id: str) -> RebuildView:
+    """Take the order over as the plan for Build up and Fit in: one plan edit.
+
+    Raises
+    ------
+    Refused
+        As `rebuild_changes`.
+    """
+    with workshop.held(build) as state:
+        if entry_id not in state.entries:
+            changes = rebuild_changes(state, choices)
+            put_in = sum(change.op == "step_in" for change in changes)
+            plan = state.whole
+            assert plan is not None
+            body = b.PlanEdited(what=f"order of rebuilding taken over: {put_in} steps put in", changes=changes)
+            workshop.write(build, state, workshop.draft(build, "plan edited", body, who, entry_id=entry_id), plan=apply(plan, changes))
+        return rebuild_view(state, Choices())
+
+
+def support(workshop: Workshop, build: str) -> SupportDesk:
+    """What carries the load, and what to make safe."""
+    standing = vehicle_of(workshop, vehicle_name(workshop, build), others=True)
+    with workshop.held(build) as state:
+        said = state.live("surroundings")
+        return SupportDesk(map=support_view(state), secure=secure_view(state), vehicle=standing, head=state.head,
+                           around=said[-1].body.around if said else (), conditions=tuple(Named(id=i, name=n) for i, n in AROUND.items()))  # fmt: skip
+
+
+def stuck(workshop: Workshop, build: str, step: str, part: str, facts: StuckFacts) -> StuckDesk:
+    """The ladder for a stuck part at a step, with how long ago each try was."""
+    now = workshop.clock()
+    with workshop.held(build) as state:
+        if plan_of(state).find_step(step) is None:
+            raise NotFound("step", step)
+        tries = []
+        for entry in state.of_step(step):
+            if entry.kind == "tried" and entry.body.part.casefold() == part.casefold():
+                ago = max(0.0, (now - datetime.fromisoformat(entry.time)).total_seconds() / 60)
+                tries.append(Try(rung=entry.body.rung, minutes=entry.body.minutes, came=entry.body.came, ago_minutes=ago))
+        return StuckDesk(rungs=stuck_ladder(tries, facts), near=tuple(Named(id=i, name=n) for i, n in NEAR.items()))

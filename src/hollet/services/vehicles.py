@@ -1,0 +1,74 @@
+"""Vehicles across their builds: what each can do, and which bay it occupies. The newest answer of any open build counts."""
+
+from pydantic import BaseModel
+from sqlalchemy import select
+
+from hollet.core.book.entries import Entry
+from hollet.core.errors import NotFound
+from hollet.services.workshop import Workshop
+from hollet.store.models import BuildRow, VehicleRow
+
+__all__ = ["VehicleStanding", "vehicle_name", "vehicle_of"]
+
+CAN = ("rolls", "steers", "brakes", "starts")
+
+
+class VehicleStanding(BaseModel):
+    """Whether a vehicle rolls, steers, brakes and starts (None: nobody said), its bay, and who else was said to stand there."""
+
+    rolls: bool | None = None
+    steers: bool | None = None
+    brakes: bool | None = None
+    starts: bool | None = None
+    bay: str | None = None
+    who: str = ""
+    time: str = ""
+    clash: str = ""
+
+    def can(self) -> tuple[str, ...]:
+        """Its answers in words."""
+        return tuple(key if getattr(self, key) else f"not {key}" for key in CAN if getattr(self, key) is not None)
+
+
+def _builds(workshop: Workshop) -> dict[str, list[str]]:
+    with workshop.database.read() as session:
+        found: dict[str, list[str]] = {}
+        for build, vehicle in session.execute(select(BuildRow.id, VehicleRow.name).join(VehicleRow, VehicleRow.id == BuildRow.vehicle)):
+            found.setdefault(vehicle, []).append(build)
+        return found
+
+
+def vehicle_name(workshop: Workshop, build: str) -> str:
+    """The vehicle of a build; raises NotFound."""
+    found = next((vehicle for vehicle, builds in _builds(workshop).items() if build in builds), None)
+    if found is None:
+        raise NotFound("build", build)
+    return found
+
+
+def _said(workshop: Workshop, build: str) -> list[Entry]:
+    with workshop.held(build) as state:
+        return list(state.live("vehicle"))
+
+
+def _standing(workshop: Workshop, builds: list[str]) -> VehicleStanding:
+    found = VehicleStanding()
+    for entry in sorted((e for build in builds for e in _said(workshop, build)), key=lambda e: e.time):
+        update = {key: value for key in (*CAN, "bay") if (value := getattr(entry.body, key)) is not None}
+        found = found.model_copy(update={**update, "who": entry.who, "time": entry.time})
+    return found
+
+
+def vehicle_of(workshop: Workshop, vehicle: str, others: bool = False) -> VehicleStanding:
+    """How a vehicle stands; with `others` the bays of all other vehicles are looked at too.
+
+    No build may be held while this is called: it holds one after another.
+    """
+    builds = _builds(workshop)
+    found = _standing(workshop, builds.get(vehicle, []))
+    if others and found.bay:
+        for name, theirs in builds.items():
+            there = _standing(workshop, theirs).bay if name != vehicle else None
+            if there and there.casefold() == found.bay.casefold():
+                return found.model_copy(update={"clash": f"{name} was said to stand in {found.bay} too"})
+    return found

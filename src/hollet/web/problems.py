@@ -1,0 +1,13 @@
+"""A refusal as the answer to a request."""
+
+from fastapi.responses import JSONResponse
+
+from hollet.web.models import Problem
+
+__all__ = ["answer"]
+
+
+def answer(status: int, code: str, message: str, field: str | None = None, newer: tuple[str, ...] = ()) -> JSONResponse:
+    """The Problem with this status."""
+    problem = Problem(reason_code=code, message=message, field=field, newer=list(newer))
+    return JSONResponse(problem.model_dump(), status_code=status)

@@ -1,0 +1,67 @@
+"""Take-down and rebuilding: what is off, the order back, supports, photos, stuck parts."""
+
+from typing import Annotated
+
+from fastapi import APIRouter, File, UploadFile
+from fastapi.responses import FileResponse
+
+from hollet.core.book.rebuild import RebuildView
+from hollet.core.book.takedown_view import TakeDownView
+from hollet.core.procedure.stuck import StuckFacts
+from hollet.services import photos, takedown
+from hollet.services.photos import StoredPhoto
+from hollet.services.takedown import FastenerView, StuckDesk, SupportDesk
+from hollet.web.models import FastenerEdit, RebuildEdit, RebuildLook, StuckLook
+from hollet.web.routers.shop import Shared
+
+__all__ = ["router"]
+
+router = APIRouter()
+
+
+@router.get("/builds/{build}/takedown")
+def get_takedown(build: str, workshop: Shared) -> TakeDownView:
+    """All that is off, the bags, what was kept as found."""
+    return takedown.takedown(workshop, build)
+
+
+@router.post("/builds/{build}/rebuild/look")
+def look_at_rebuild(build: str, look: RebuildLook, workshop: Shared) -> RebuildView:
+    """The order back with these choices; nothing is written."""
+    return takedown.rebuild(workshop, build, look.choices)
+
+
+@router.post("/builds/{build}/rebuild")
+def take_rebuild(build: str, edit: RebuildEdit, workshop: Shared) -> RebuildView:
+    """Take the order back over as the plan."""
+    return takedown.take_rebuild(workshop, build, edit.choices, who=edit.who, entry_id=edit.id)
+
+
+@router.get("/builds/{build}/support")
+def get_support(build: str, workshop: Shared) -> SupportDesk:
+    """What carries the load, and what to make safe."""
+    return takedown.support(workshop, build)
+
+
+@router.post("/builds/{build}/stuck")
+def look_at_stuck(build: str, look: StuckLook, workshop: Shared) -> StuckDesk:
+    """The ladder for a stuck part."""
+    return takedown.stuck(workshop, build, look.step, look.part, StuckFacts(near=look.near, cleaned=look.cleaned, wiped=look.wiped))
+
+
+@router.post("/fasteners")
+def read_fasteners(edit: FastenerEdit) -> FastenerView:
+    """What a typed line of fasteners means."""
+    return takedown.fasteners(edit.text)
+
+
+@router.post("/photos")
+async def store_photo(workshop: Shared, file: Annotated[UploadFile, File()]) -> StoredPhoto:
+    """Keep a photo; it is on disk when this answers."""
+    return photos.store_photo(workshop, await file.read(photos.MAX_PHOTO + 1))
+
+
+@router.get("/photos/{photo}.jpg", response_class=FileResponse)
+def get_photo(photo: str, workshop: Shared) -> FileResponse:
+    """A photo by its hash."""
+    return FileResponse(photos.photo_path(workshop, photo), media_type="image/jpeg", headers={"Cache-Control": "private, max-age=31536000, immutable"})
