@@ -13,6 +13,12 @@ export const router = createRouter({
     { path: '/builds/:build/plan', name: 'plan', component: () => import('./views/PlanView.vue'), props: true },
     { path: '/builds/:build/hunt', name: 'hunt', component: () => import('./views/HuntView.vue'), props: true },
     { path: '/builds/:build/limits', name: 'limits', component: () => import('./views/LimitsView.vue'), props: true },
+    { path: '/builds/:build/off', name: 'off', component: () => import('./views/OffView.vue'), props: true },
+    { path: '/builds/:build/bags', name: 'bags', component: () => import('./views/BagsView.vue'), props: true },
+    { path: '/builds/:build/back', name: 'back', component: () => import('./views/RebuildView.vue'), props: true },
+    { path: '/builds/:build/load', name: 'support', component: () => import('./views/SupportView.vue'), props: true },
+    { path: '/phones', name: 'phones', component: () => import('./views/PhonesView.vue') },
+    { path: '/pair', name: 'pair', component: () => import('./views/PairView.vue') },
     { path: '/:rest(.*)*', name: 'lost', component: () => import('./views/LostView.vue') },
   ],
 })

@@ -25,6 +25,14 @@ export type LimitBook = Schemas['LimitBook']
 export type FigureRow = Schemas['FigureRow']
 export type PlanAct = Schemas['PlanEdit']['acts'][number]
 export type Entry = Schemas['EntryEdit']['entry']
+export type TakeDown = Schemas['TakeDownView']
+export type BagLine = TakeDown['recent'][number]
+export type BagContent = Schemas['BagContent']
+export type Capture = Schemas['CaptureView']
+export type PhotoView = Schemas['PhotoView']
+export type Pin = Schemas['Pin']
+export type Rebuild = Schemas['RebuildView']
+export type SupportDesk = Schemas['SupportDesk']
 
 export const client = createClient<paths>({ baseUrl: window.location.origin })
 
@@ -45,6 +53,20 @@ export class Unreached extends Error {
   }
 }
 
+/** Keep a photo on the server; it is on disk there when this resolves. */
+export async function sendPhoto(file: Blob): Promise<Schemas['StoredPhoto']> {
+  const body = new FormData()
+  body.append('file', file, 'photo.jpg')
+  let response: Response
+  try {
+    response = await fetch('/api/photos', { method: 'POST', body })
+  } catch {
+    throw new Unreached()
+  }
+  const read = (await response.json().catch(() => undefined)) as unknown
+  return got(Promise.resolve({ response, ...(response.ok ? { data: read as Schemas['StoredPhoto'] } : { error: read }) }))
+}
+
 interface Answer<T> {
   data?: T
   error?: unknown
@@ -60,6 +82,7 @@ export async function got<T>(call: Promise<Answer<T>>): Promise<T> {
     throw new Unreached()
   }
   if (answer.response.ok && answer.data !== undefined) return answer.data
+  if (answer.response.status === 401) window.location.assign('/pair')
   const problem = answer.error as Partial<Problem> | undefined
   if (!problem?.message) throw new Unreached()
   throw new Refusal({ refuse: true, reason_code: 'http', newer: [], field: null, ...problem } as Problem, answer.response.status)

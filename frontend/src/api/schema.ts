@@ -1248,21 +1248,12 @@ export interface components {
         BuildCard: {
             /** About */
             about: string;
-            /**
-             * Bay
-             * @default
-             */
-            bay?: string;
-            /**
-             * Can
-             * @default []
-             */
-            can?: string[];
-            /**
-             * Clash
-             * @default
-             */
-            clash?: string;
+            /** Bay */
+            bay: string;
+            /** Can */
+            can: string[];
+            /** Clash */
+            clash: string;
             frame: components["schemas"]["BookView"];
             /** Id */
             id: string;
@@ -1869,7 +1860,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["StartedEdit"] | components["schemas"]["DoneEdit"] | components["schemas"]["ReopenedEdit"] | components["schemas"]["SkippedEdit"] | components["schemas"]["ConfirmedEdit"] | components["schemas"]["ReadingEdit"] | components["schemas"]["ConcessionEdit"] | components["schemas"]["DispositionEdit"] | components["schemas"]["hollet__core__book__edits__FastenerEdit"] | components["schemas"]["LeftOpenEdit"] | components["schemas"]["UndoneEdit"] | components["schemas"]["BaggedEdit"] | components["schemas"]["NoteEdit"] | components["schemas"]["DecisionEdit"] | components["schemas"]["AttemptStartedEdit"] | components["schemas"]["SamplesEdit"] | components["schemas"]["AttemptEndedEdit"] | components["schemas"]["StrikeEdit"] | components["schemas"]["RemovedEdit"] | components["schemas"]["UnbaggedEdit"] | components["schemas"]["ReplacedEdit"] | components["schemas"]["CapturedEdit"] | components["schemas"]["ComparedEdit"] | components["schemas"]["DisturbedEdit"] | components["schemas"]["SetAnewEdit"] | components["schemas"]["TriedEdit"] | components["schemas"]["PhotoEdit"] | components["schemas"]["PinnedEdit"] | components["schemas"]["SupportedEdit"] | components["schemas"]["VehicleStandsEdit"] | components["schemas"]["StoppedEdit"] | components["schemas"]["SecuredEdit"] | components["schemas"]["GoneOnEdit"] | components["schemas"]["SurroundingsEdit"];
+            entry: components["schemas"]["StartedEdit"] | components["schemas"]["DoneEdit"] | components["schemas"]["ReopenedEdit"] | components["schemas"]["SkippedEdit"] | components["schemas"]["ConfirmedEdit"] | components["schemas"]["ReadingEdit"] | components["schemas"]["ConcessionEdit"] | components["schemas"]["DispositionEdit"] | components["schemas"]["FastenerEdit"] | components["schemas"]["LeftOpenEdit"] | components["schemas"]["UndoneEdit"] | components["schemas"]["BaggedEdit"] | components["schemas"]["NoteEdit"] | components["schemas"]["DecisionEdit"] | components["schemas"]["AttemptStartedEdit"] | components["schemas"]["SamplesEdit"] | components["schemas"]["AttemptEndedEdit"] | components["schemas"]["StrikeEdit"] | components["schemas"]["RemovedEdit"] | components["schemas"]["UnbaggedEdit"] | components["schemas"]["ReplacedEdit"] | components["schemas"]["CapturedEdit"] | components["schemas"]["ComparedEdit"] | components["schemas"]["DisturbedEdit"] | components["schemas"]["SetAnewEdit"] | components["schemas"]["TriedEdit"] | components["schemas"]["PhotoEdit"] | components["schemas"]["PinnedEdit"] | components["schemas"]["SupportedEdit"] | components["schemas"]["VehicleStandsEdit"] | components["schemas"]["StoppedEdit"] | components["schemas"]["SecuredEdit"] | components["schemas"]["GoneOnEdit"] | components["schemas"]["SurroundingsEdit"];
             /** Id */
             id: string;
             /** Seen */
@@ -1973,6 +1964,39 @@ export interface components {
             values: string[];
         };
         /**
+         * FastenerEdit
+         * @description A click, a typed value, or a state, on one bolt; `sure` when it was really pulled out of the joint's order.
+         */
+        FastenerEdit: {
+            /**
+             * Act
+             * @enum {string}
+             */
+            act: "clicked" | "read" | "state" | "marked" | "locked";
+            /** Bolt */
+            bolt: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fastener";
+            /** Note */
+            note?: string | null;
+            /** Stage */
+            stage?: number | null;
+            /** Step */
+            step: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure?: boolean;
+            /** Tightness */
+            tightness?: ("as found" | "out" | "left out on purpose" | "by hand" | "snug" | "cinched" | "torqued" | "loosened again") | null;
+            /** Typed */
+            typed?: string | null;
+        };
+        /**
          * FastenerView
          * @description What a typed line of fasteners means, or why it cannot be read.
          */
@@ -1982,6 +2006,14 @@ export interface components {
             ok: boolean;
             /** Words */
             words: string;
+        };
+        /**
+         * FastenersLook
+         * @description A line of fasteners being typed.
+         */
+        FastenersLook: {
+            /** Text */
+            text: string;
         };
         /**
          * FigureRow
@@ -5074,7 +5106,7 @@ export interface components {
         };
         /**
          * UnbaggedEdit
-         * @description Fasteners out of a bag, fitted or lost.
+         * @description Fasteners out of a bag: fitted, left out for new ones, or lost.
          */
         UnbaggedEdit: {
             /** Bag */
@@ -5084,7 +5116,7 @@ export interface components {
              * @default fitted
              * @enum {string}
              */
-            how?: "fitted" | "lost";
+            how?: "fitted" | "new" | "lost";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5289,47 +5321,6 @@ export interface components {
             usable: boolean;
             /** Words */
             words: string;
-        };
-        /**
-         * FastenerEdit
-         * @description A click, a typed value, or a state, on one bolt; `sure` when it was really pulled out of the joint's order.
-         */
-        hollet__core__book__edits__FastenerEdit: {
-            /**
-             * Act
-             * @enum {string}
-             */
-            act: "clicked" | "read" | "state" | "marked" | "locked";
-            /** Bolt */
-            bolt: number;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "fastener";
-            /** Note */
-            note?: string | null;
-            /** Stage */
-            stage?: number | null;
-            /** Step */
-            step: string;
-            /**
-             * Sure
-             * @default false
-             */
-            sure?: boolean;
-            /** Tightness */
-            tightness?: ("as found" | "out" | "left out on purpose" | "by hand" | "snug" | "cinched" | "torqued" | "loosened again") | null;
-            /** Typed */
-            typed?: string | null;
-        };
-        /**
-         * FastenerEdit
-         * @description A line of fasteners being typed.
-         */
-        hollet__web__models__FastenerEdit: {
-            /** Text */
-            text: string;
         };
     };
     responses: never;
@@ -8267,7 +8258,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["hollet__web__models__FastenerEdit"];
+                "application/json": components["schemas"]["FastenersLook"];
             };
         };
         responses: {

@@ -3,9 +3,14 @@
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { BenchView } from '@/api/client'
+import CaptureBlock from '@/shell/CaptureBlock.vue'
 import CautionBlock from '@/shell/CautionBlock.vue'
 import LastChanceBlock from '@/shell/LastChanceBlock.vue'
+import RefitBlock from '@/shell/RefitBlock.vue'
+import StepGuards from '@/shell/StepGuards.vue'
+import StuckDialog from '@/shell/StuckDialog.vue'
 import StepNeeds from './StepNeeds.vue'
+import StepPhotos from './StepPhotos.vue'
 import ReasonDialog from '@/shell/ReasonDialog.vue'
 import LineText from '@/shell/LineText.vue'
 import { pressedTwice, useKeys } from '@/composables/keys'
@@ -14,7 +19,7 @@ import { useAgo } from '@/composables/time'
 import { STATUS_WORDS } from '@/composables/words'
 import { useBook } from '@/stores/book'
 
-const props = withDefaults(defineProps<{ bench: BenchView; title?: string; line?: string; primary?: string; ready?: boolean; say?: string; noPrimary?: boolean; attempt?: boolean; underWay?: boolean; alarm?: boolean }>(), { ready: true })
+const props = withDefaults(defineProps<{ bench: BenchView; title?: string; line?: string; primary?: string; ready?: boolean; say?: string; noPrimary?: boolean; attempt?: boolean; underWay?: boolean; alarm?: boolean; ownPhotos?: boolean }>(), { ready: true })
 const emit = defineEmits<{ primary: [] }>()
 const book = useBook()
 const router = useRouter()
@@ -28,8 +33,13 @@ const resume = computed(() => {
 })
 const since = useAgo(() => resume.value?.since)
 const waits = computed(() => !settled.value && props.bench.waits.length > 0)
-const blocking = computed(() => !settled.value && (props.bench.clash !== null || props.bench.chances.some((c) => c.state === 'open' || c.state === 'no step')))
-const can = computed(() => props.ready && !(blocking.value && ['check', 'remove'].includes(props.bench.kind)) && !settled.value && (!waits.value || props.attempt) && props.bench.confirmed && !book.busy)
+const capture = ref<InstanceType<typeof CaptureBlock> | null>(null)
+const stuck = ref<InstanceType<typeof StuckDialog> | null>(null)
+const photos = ref<InstanceType<typeof StepPhotos> | null>(null)
+const takingDown = computed(() => props.bench.stage === 'take_down')
+/** What the core says is missing holds back a plain tick; the other benches lead to it themselves. */
+const blocking = computed(() => !settled.value && props.bench.confirmed && ['check', 'remove'].includes(props.bench.kind) && props.bench.lacking !== null)
+const can = computed(() => props.ready && !blocking.value && !settled.value && (!waits.value || props.attempt) && props.bench.confirmed && !book.busy)
 const openNext = computed(() => settled.value && props.bench.following !== null)
 
 async function done(withReason?: string) {
@@ -47,8 +57,9 @@ function clicked() {
   if (!pressedTwice()) press()
 }
 async function outOfOrder() {
-  const first = props.bench.waits[0]
-  const said = await reason.value?.ask({ title: 'Done out of order', button: 'Done all the same', why: `It waits for ${first.number} ${first.title}, ${first.because}.` })
+  const first = props.bench.waits.at(0)
+  const why = first ? `It waits for ${first.number} ${first.title}, ${first.because}.` : `${props.bench.lacking}.`
+  const said = await reason.value?.ask({ title: first ? 'Done out of order' : 'Done all the same', button: 'Done all the same', why })
   if (said) await done(said)
 }
 async function skip(notApplicable: boolean) {
@@ -66,7 +77,11 @@ async function reopen() {
 function speak() {
   readOut(props.say ?? `${props.bench.title}. ${props.bench.do}`)
 }
-useKeys(() => ({ ' ': press, PageDown: press, r: speak, PageUp: speak }))
+useKeys(() => ({
+  ' ': press, PageDown: press, r: speak, PageUp: speak,
+  ...(takingDown.value ? { k: () => capture.value?.first(), u: () => stuck.value?.ask() } : {}),
+  ...(photos.value ? { p: () => photos.value?.take() } : {}),
+}))
 defineExpose({ done, ask: (options: { title: string; why?: string; button: string; least?: number }) => reason.value?.ask(options) })
 </script>
 
@@ -81,7 +96,11 @@ defineExpose({ done, ask: (options: { title: string; why?: string; button: strin
       <p v-if="bench.clash && !settled" class="block">{{ bench.clash }}. <RouterLink :to="{ name: 'plan', params: { build: book.card?.id ?? '' } }">Change it on the plan desk</RouterLink></p>
       <LastChanceBlock v-if="bench.chances.length && !underWay && !settled" title="After this nobody reaches" :chances="bench.chances" :build="book.card?.id ?? ''" act :first="bench.chances.find((c) => c.state === 'open' || c.state === 'no step')?.thing" @let-go="letGo" @seen="book.act({ kind: 'decision', step: bench.step, about: 'last_chance', thing: $event, done_here: true })" @put-in="router.push({ name: 'plan', params: { build: book.card?.id ?? '' } })" />
       <CautionBlock v-if="bench.caution && !underWay" :caution="bench.caution" :confirmed="bench.confirmed" :folded="bench.lines.length > 0" @confirm="book.act({ kind: 'confirmed', step: bench.step, what: bench.caution.confirm ?? '' })" />
+      <StepGuards v-if="!underWay" :bench="bench" />
+      <CaptureBlock v-if="!underWay && (bench.captures.length || takingDown)" ref="capture" :captures="bench.captures" :step="bench.step" :settled="settled" />
+      <RefitBlock v-if="!underWay" :bench="bench" />
       <slot name="work" />
+      <StepPhotos v-if="!ownPhotos && !underWay && (bench.photos.length || takingDown)" ref="photos" class="stepphotos" :photos="bench.photos" :what="bench.title" :step="bench.step" />
       <StepNeeds v-if="!underWay" :bench="bench" />
       <p v-if="book.refused" class="problem" role="alert">{{ book.refused }}</p>
     </div>
@@ -96,7 +115,9 @@ defineExpose({ done, ask: (options: { title: string; why?: string; button: strin
           <template v-if="settled"><span class="state">{{ STATUS_WORDS[bench.status.status] }} by {{ bench.status.who }}<template v-if="bench.status.reason">: {{ bench.status.reason }}</template></span><button type="button" class="btn small" @click="reopen">Open it again</button></template>
           <template v-else>
             <button v-if="waits" type="button" class="btn small whole" @click="outOfOrder">Done out of order</button>
+            <p v-else-if="blocking" class="t16 whole">{{ bench.lacking }}. <button type="button" class="btn small" @click="outOfOrder">Done all the same</button></p>
             <button type="button" class="btn small" @click="skip(false)">Skip</button><button type="button" class="btn small" @click="skip(true)">Not applicable</button>
+            <template v-if="takingDown"><button type="button" class="btn small" @click="capture?.own()">Keep as found</button><button type="button" class="btn small" @click="stuck?.ask()">It is stuck <kbd>U</kbd></button></template>
           </template>
         </div>
       </div>
@@ -106,6 +127,7 @@ defineExpose({ done, ask: (options: { title: string; why?: string; button: strin
       <ol><li v-for="item in [...bench.lines].reverse()" :key="item.id"><LineText :line="item" /> <span class="t16 mut">{{ item.who }}</span></li></ol>
     </section>
     <ReasonDialog ref="reason" />
+    <StuckDialog v-if="takingDown" ref="stuck" :step="bench.step" :about="bench.title" />
   </article>
 </template>
 
@@ -123,7 +145,8 @@ header { grid-area: head; }
 .two { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; }
 .small { display: flex; gap: 8px; flex-wrap: wrap; align-items: center; }
 .small .btn { flex: 1; white-space: nowrap; padding: 6px; }
-.small .btn.whole { flex-basis: 100%; }
+.small .whole { flex-basis: 100%; }
+.stepphotos { max-width: 326px; }
 .state { font-weight: 650; font-size: 16px; flex-basis: 100%; }
 .waits { margin: 4px 0 8px; }
 .waits a { display: inline-block; min-height: 32px; line-height: 32px; }
@@ -135,5 +158,13 @@ header { grid-area: head; }
   .work { order: 2; } .lines { order: 3; }
   .figure { min-height: 0; }
 }
-@media (max-width: 600px) { .side { display: flex; flex-direction: column; } }
+@media (max-width: 600px) {
+  .side { display: contents; }
+  .figure { order: 3; padding-top: 10px; }
+  .work { order: 2; }
+  .acts { order: 4; position: sticky; bottom: -10px; background: var(--now); padding: 8px 0 10px; z-index: 3; border-top: 3px solid var(--line); }
+  .acts :deep(.primary) { min-height: 84px; }
+  .acts :deep(kbd) { display: none; }
+  .lines { order: 5; }
+}
 </style>

@@ -1,70 +1,78 @@
 <script setup lang="ts">
-/** Take it off, fasteners into a numbered bag. Steppers, not typing. */
+/** Take it off: photo with pins, fasteners to scale, the tray, and the bag's number for the hand. */
 import { computed, ref, watch } from 'vue'
 import type { RemoveBenchView } from '@/api/client'
+import { useFasteners } from '@/composables/fasteners'
+import { useKeys } from '@/composables/keys'
 import BagTray from '@/drawings/BagTray.vue'
 import { useBook } from '@/stores/book'
+import BagFigure from './BagFigure.vue'
 import BenchFrame from './BenchFrame.vue'
+import FastenerPad from './FastenerPad.vue'
+import StepPhotos from './StepPhotos.vue'
 import StepWords from './StepWords.vue'
 
 const props = defineProps<{ bench: RemoveBenchView }>()
 const book = useBook()
 const frame = ref<InstanceType<typeof BenchFrame> | null>(null)
+const figure = ref<InstanceType<typeof BagFigure> | null>(null)
+const photos = ref<InstanceType<typeof StepPhotos> | null>(null)
 const bag = ref(0)
-const lines = ref<{ count: number; size: string; length: string; holes: string }[]>([])
 const place = ref('')
+const more = ref(false)
+const hand = useFasteners()
 
-watch(() => [props.bench.step, props.bench.next_bag], () => {
-  bag.value = props.bench.bagged[0]?.bag ?? props.bench.next_bag
-  lines.value = props.bench.proposed.map((l) => ({ count: l.count, size: l.size, length: l.length ?? '', holes: l.holes ?? '' }))
+watch(() => [props.bench.step, props.bench.bagged.length], () => {
+  bag.value = props.bench.next_bag
+  more.value = false
+  hand.start(props.bench.bagged.length ? [] : props.bench.proposed)
 }, { immediate: true })
 
 const bagged = computed(() => props.bench.bagged.length > 0)
-const needsBag = computed(() => props.bench.proposed.length > 0 && !bagged.value)
-const pieces = computed(() => (bagged.value ? props.bench.bagged.reduce((n, b) => n + b.pieces, 0) : lines.value.reduce((n, l) => n + l.count, 0)))
-const words = (b: RemoveBenchView['bags'][number]) => (b.lines.length > 1 ? 'mixed' : `${b.lines[0].size}${b.lines[0].length ? `×${b.lines[0].length}` : ''}`)
-const tray = computed(() => props.bench.bags.map((b) => ({ bag: b.bag, pieces: b.pieces, words: words(b) })))
+const filling = computed(() => !props.bench.settled && (more.value || !bagged.value))
+const toBag = computed(() => filling.value && hand.kept.value.length > 0)
 
-async function primary() {
-  if (!needsBag.value) return frame.value?.done()
-  const kept = lines.value.filter((l) => l.count > 0 && l.size.trim()).map((l) => ({ count: l.count, size: l.size.trim(), length: l.length.trim() || null, holes: l.holes.trim() || null }))
-  if (await book.act({ kind: 'bagged', step: props.bench.step, bag: bag.value, lines: kept, place: place.value.trim() || null })) await frame.value?.done()
+async function intoBag(): Promise<boolean> {
+  if (!(await hand.take())) return false
+  const kept = hand.kept.value.map((l) => ({ ...l, size: l.size.trim(), holes: l.holes?.trim() || null, odd: l.odd?.trim() || null }))
+  return kept.length ? book.act({ kind: 'bagged', step: props.bench.step, bag: bag.value, lines: kept, place: place.value.trim() || null }) : true
 }
+async function primary() {
+  if (filling.value && (toBag.value || hand.text.value.trim())) {
+    if (!(await intoBag())) return
+  }
+  await frame.value?.done()
+}
+async function full() {
+  if (toBag.value && (await intoBag())) more.value = true
+}
+useKeys(() => ({ p: () => photos.value?.take(), ...(filling.value ? { ...hand.keys(), b: full, e: () => figure.value?.type() } : {}) }))
 </script>
 
 <template>
-  <BenchFrame ref="frame" :bench="bench" :primary="needsBag ? 'In the bag' : 'It is off'" @primary="primary">
+  <BenchFrame ref="frame" :bench="bench" :primary="toBag ? 'In the bag' : 'It is off'" own-photos @primary="primary">
     <template #work>
       <StepWords :bench="bench" />
-      <div v-if="bagged" class="quiet"><p v-for="b in bench.bagged" :key="b.bag"><b>Bag {{ b.bag }}:</b> <span v-for="(l, k) in b.lines" :key="k">{{ k ? ', ' : '' }}{{ l.count }} × {{ l.size }}{{ l.length ? `×${l.length}` : '' }}{{ l.holes ? `, holes ${l.holes}` : '' }}</span></p></div>
-      <fieldset v-else class="sizes">
-        <legend class="t16 mut">What comes out; put right what differs</legend>
-        <div v-for="(l, k) in lines" :key="k" class="size">
-          <button type="button" class="btn" :aria-label="`one ${l.size} less`" @click="l.count = Math.max(0, l.count - 1)">−</button><output class="t28">{{ l.count }}</output><button type="button" class="btn" :aria-label="`one ${l.size} more`" @click="l.count++">+</button>
-          <label class="field"><span>size</span><input v-model="l.size" class="entry" maxlength="40" /></label>
-          <label class="field"><span>length</span><input v-model="l.length" class="entry" maxlength="12" /></label>
-          <label class="field"><span>holes</span><input v-model="l.holes" class="entry" maxlength="40" /></label>
-        </div>
-        <button type="button" class="btn small" @click="lines.push({ count: 1, size: '', length: '', holes: '' })">Another size</button>
-      </fieldset>
-      <h2 class="t20" style="margin: 12px 0 4px">Tray</h2>
-      <BagTray :bags="tray" :current="bag" />
+      <div class="pair">
+        <StepPhotos ref="photos" :photos="bench.photos" :what="bench.title" :step="bench.step" />
+        <FastenerPad v-if="filling" :hand="hand" :recent="bench.recent" />
+        <ul v-else class="bagged"><li v-for="b in bench.bagged" :key="b.bag"><b class="t24">Bag {{ b.bag }}</b><span v-for="l in b.lines" :key="`${l.size}${l.length}`">{{ l.words }}{{ l.holes ? `, holes ${l.holes}` : '' }}{{ l.odd ? `, ${l.odd}` : '' }}</span><small v-if="b.place">the part lies {{ b.place }}</small></li><li v-if="!bagged">Nothing went into a bag.</li></ul>
+      </div>
+      <div class="trayhead"><h2 class="t20">Tray</h2><span>Going back takes them from the last to the first</span></div>
+      <BagTray :bags="bench.bags" :current="filling ? bag : bench.bagged[0]?.bag" :next="bag" @choose="bag = filling ? $event : bag" />
     </template>
     <template #figure>
-      <template v-if="bench.proposed.length || bagged || lines.length">
-        <p class="t20">{{ bagged ? 'In bag' : 'Into bag' }}</p>
-        <p class="number">{{ bag }}</p>
-        <p class="t24">{{ pieces }} pieces</p>
-        <label v-if="!bagged" class="field" style="margin-top: 10px"><span>where the part lies</span><input v-model="place" class="entry" maxlength="80" name="place" /></label>
-      </template>
-      <p v-else class="t20">No fasteners go into a bag here.</p>
+      <BagFigure v-if="filling" ref="figure" v-model:bag="bag" v-model:place="place" :hand="hand" :places="bench.places" />
+      <template v-else-if="bagged"><p class="t20">In bag</p><p class="number">{{ bench.bagged.map((b) => b.bag).join(' ') }}</p><p class="t24">{{ bench.bagged.reduce((n, b) => n + b.pieces, 0) }} pieces</p><button v-if="!bench.settled" type="button" class="btn small" style="margin-top: 10px" @click="more = true">One more bag</button></template>
     </template>
+    <template v-if="toBag" #second><button type="button" class="btn second" @click="full">Bag full, next bag<kbd>B</kbd></button><button type="button" class="btn second" @click="figure?.type()">Type it<kbd>E</kbd></button></template>
   </BenchFrame>
 </template>
 
 <style scoped>
 .number { font-size: 132px; font-weight: 850; letter-spacing: -0.03em; line-height: 1; }
-.sizes { border: 0; padding: 0; margin: 12px 0; display: grid; gap: 8px; }
-.size { display: grid; grid-template-columns: 48px 44px 48px 1fr 90px 1fr; gap: 8px; align-items: end; }
-.size output { text-align: center; align-self: center; }
+.pair { display: grid; grid-template-columns: minmax(0, 326fr) minmax(0, 300fr); gap: 16px; align-items: start; }
+.bagged li { display: grid; gap: 2px; border-top: 1px solid var(--hair); padding: 6px 0; }
+.trayhead { display: flex; justify-content: space-between; align-items: baseline; gap: 12px; }
+@media (max-width: 600px) { .pair { grid-template-columns: 1fr; } .trayhead span { display: none; } }
 </style>

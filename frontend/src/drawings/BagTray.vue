@@ -1,29 +1,38 @@
 <script setup lang="ts">
-/** Compartments in the order of removal; the one in hand is yellow. */
+/** Compartments in the order of removal, each with what it holds; the one in hand is yellow, an emptied one is crossed through. */
 import { computed } from 'vue'
+import type { BagContent } from '@/api/client'
 
-const props = defineProps<{ bags: { bag: number; pieces: number; words: string }[]; current: number }>()
+const props = defineProps<{ bags: readonly BagContent[]; current?: number; next?: number; all?: boolean }>()
+const emit = defineEmits<{ choose: [bag: number] }>()
 const cells = computed(() => {
-  const most = Math.max(8, Math.ceil(Math.max(props.current, ...props.bags.map((b) => b.bag)) / 8) * 8)
-  return Array.from({ length: Math.min(most, 24) }, (_, k) => ({ bag: k + 1, ...props.bags.find((b) => b.bag === k + 1) }))
+  const last = Math.max(props.current ?? 0, props.next ?? 0, ...props.bags.map((b) => b.bag), 1)
+  const count = Math.ceil(last / 8) * 8
+  const first = props.all ? 0 : Math.max(0, count - 24)
+  return Array.from({ length: count - first }, (_, k) => ({ bag: first + k + 1, held: props.bags.find((b) => b.bag === first + k + 1) }))
 })
+const said = (held?: BagContent) => (held ? `, ${held.what}: ${held.lines.map((l) => l.words).join(', ')}` : ', free')
 </script>
 
 <template>
   <ol class="tray" aria-label="Bag tray">
-    <li v-for="cell in cells" :key="cell.bag" :class="{ used: cell.pieces, now: cell.bag === current }">
-      <span class="b">{{ cell.bag }}</span><span v-if="cell.pieces">{{ cell.pieces }} pc</span>
-      <small v-if="cell.words">{{ cell.words }}</small>
+    <li v-for="c in cells" :key="c.bag">
+      <button type="button" :class="{ used: c.held, now: c.bag === current, out: c.held && !c.held.left }" :aria-label="`Bag ${c.bag}${said(c.held)}`" @click="emit('choose', c.bag)">
+        <span class="b">{{ c.bag }}</span><span v-if="c.held">{{ c.held.left === c.held.pieces ? c.held.pieces : `${c.held.left}/${c.held.pieces}` }} pc</span>
+        <small v-if="c.held">{{ all ? c.held.what : c.held.words }}</small>
+      </button>
     </li>
   </ol>
 </template>
 
 <style scoped>
-.tray { display: grid; grid-template-columns: repeat(8, 1fr); gap: 3px; font-size: 16px; }
-li { border: 1.4px solid var(--line); background: var(--now); min-height: 52px; padding: 4px 6px; display: flex; flex-wrap: wrap; justify-content: space-between; align-content: flex-start; line-height: 1.2; box-shadow: inset 0 4px 0 var(--hair); overflow: hidden; }
-li small { font-size: 16px; flex-basis: 100%; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+.tray { display: grid; grid-template-columns: repeat(8, minmax(0, 1fr)); gap: 3px; font-size: 16px; }
+button { width: 100%; border: 1.4px solid var(--line); background: var(--now); color: var(--ink); min-height: 50px; padding: 4px 6px; display: flex; flex-wrap: wrap; justify-content: space-between; align-content: flex-start; line-height: 1.2; box-shadow: inset 0 4px 0 var(--hair); overflow: hidden; text-align: left; font-size: 16px; }
+small { font-size: 16px; flex-basis: 100%; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 .used { background: var(--zinc2); }
+.out { color: var(--mut); background: linear-gradient(to top right, transparent 49%, var(--metal) 49% 51%, transparent 51%) var(--now); }
 .now { background: var(--yel); color: var(--onyel); border: 3px solid var(--yeledge); }
 .b { font-size: 18px; font-weight: 800; }
-@media (max-width: 959px) { .tray { grid-template-columns: repeat(6, 1fr); } }
+@media (max-width: 959px) { .tray { grid-template-columns: repeat(6, minmax(0, 1fr)); } }
+@media (max-width: 600px) { .tray { grid-template-columns: repeat(4, minmax(0, 1fr)); } }
 </style>

@@ -10,7 +10,7 @@ const said = (chance: Schemas['Chance']) => (chance.state === 'open' && !props.a
 </script>
 
 <template>
-  <section class="chance" :aria-label="title">
+  <section class="closing" :aria-label="title">
     <div class="metal" aria-hidden="true" />
     <div class="body">
       <h2 class="t20">{{ title }}</h2>
@@ -31,18 +31,8 @@ const said = (chance: Schemas['Chance']) => (chance.state === 'open' && !props.a
 </template>
 
 <style scoped>
-.chance { display: grid; grid-template-columns: 44px 1fr; border: 3px solid var(--ink); background: var(--now); }
-.metal { background: repeating-linear-gradient(135deg, var(--metal) 0 1.6px, transparent 1.6px 7px); border-right: 3px solid var(--ink); }
-.body { padding: 6px 0 0; min-width: 0; }
-h2 { padding: 0 12px 4px; }
-li { display: flex; gap: 10px; align-items: center; flex-wrap: wrap; padding: 5px 12px; border-top: 1px solid var(--hair); }
-.what { flex: 1 1 240px; }
-.what small { display: block; font-size: 16px; color: var(--mut); }
-.state { font-size: 16px; }
-.missing { background: var(--yel); color: var(--onyel); outline: 2px solid var(--yeledge); outline-offset: -2px; }
-.missing small { color: var(--onyel); }
+.closing .missing { background: var(--yel); color: var(--onyel); outline: 2px solid var(--yeledge); outline-offset: -2px; }
+.closing .missing small { color: var(--onyel); }
 .missing .btn { background: var(--now); color: var(--ink); }
 .todo:not(.missing) { background: var(--zinc2); }
-.disc { display: inline-block; width: 12px; height: 12px; border-radius: 50%; background: var(--in); margin-right: 6px; }
-.do { display: flex; gap: 6px; }
 </style>

@@ -11,17 +11,35 @@ const open = ref(false)
 const what = ref('')
 const undo = ref('')
 const blocks = ref('crank')
+const sort = ref('disconnected')
+const where = ref('')
+/** What the hand does most: one touch gives the sort, its usual rung and what undoes it. */
+const SORTS: Record<string, { words: string; blocks: string; undo: string }> = {
+  disconnected: { words: 'Disconnected', blocks: 'fire', undo: 'connect it, feel that it clicks' },
+  tied: { words: 'Tied up', blocks: 'fire', undo: 'cut the tie, put it back' },
+  stand_in: { words: 'Stand-in bolt or bracket', blocks: 'crank', undo: 'the right one in its place' },
+  cap: { words: 'Capped', blocks: 'fuel_on', undo: 'cap off, connect it' },
+  cover: { words: 'Cover in', blocks: 'crank', undo: 'take it out and count it' },
+  block: { words: 'Blocked or held', blocks: 'crank', undo: 'take the block away' },
+  open_port: { words: 'Open, bare', blocks: 'crank', undo: 'cover it, or close it' },
+  other: { words: 'Something else', blocks: 'crank', undo: 'undo it' },
+}
+const WHERE = ['tied to the bulkhead', 'on the left wing', 'on the right wing', 'hung on wire']
 
+function choose(id: string) {
+  sort.value = id
+  blocks.value = SORTS[id].blocks
+}
 function ask() {
   if (!props.step) return
   open.value = true
-  what.value = undo.value = ''
-  blocks.value = 'crank'
+  what.value = undo.value = where.value = ''
+  choose('disconnected')
 }
 async function leave() {
   if (!what.value.trim() || !props.step) return
   open.value = false
-  await book.act({ kind: 'left open', step: props.step, item: v7(), what: what.value.trim(), blocks: blocks.value as 'crank', undo: undo.value.trim() || 'undo it' })
+  await book.act({ kind: 'left open', step: props.step, item: v7(), what: what.value.trim(), blocks: blocks.value as 'crank', undo: undo.value.trim() || SORTS[sort.value].undo, sort: sort.value as 'other', where: where.value.trim() || null })
 }
 defineExpose({ ask })
 </script>
@@ -29,10 +47,14 @@ defineExpose({ ask })
 <template>
   <el-dialog v-model="open" title="Leave something open" width="640" append-to-body>
     <form class="leave" @submit.prevent="leave">
+      <fieldset><legend class="t16 mut">Of which sort</legend>
+        <label v-for="(s, id) in SORTS" :key="id"><input type="radio" name="sort" :value="id" :checked="sort === id" @change="choose(id)" /><span>{{ s.words }}</span></label></fieldset>
       <label class="field"><span>What is left open, in a word or two</span><input v-model="what" class="entry big" maxlength="120" autofocus name="what" /></label>
       <fieldset><legend class="t16 mut">It must be undone before</legend>
         <label v-for="(name, rung) in RUNG_NAMES" :key="rung"><input v-model="blocks" type="radio" name="blocks" :value="rung" /><span>{{ name }}</span></label></fieldset>
-      <label class="field"><span>What undoes it</span><input v-model="undo" class="entry" maxlength="120" name="undo" /></label>
+      <div class="chips" role="group" aria-label="Where it is tucked"><button v-for="w in WHERE" :key="w" type="button" class="btn small" :aria-pressed="where === w" @click="where = where === w ? '' : w">{{ w }}</button></div>
+      <label class="field"><span>Where it is tucked</span><input v-model="where" class="entry" maxlength="120" name="where" /></label>
+      <label class="field"><span>What undoes it</span><input v-model="undo" class="entry" maxlength="120" name="undo" :placeholder="SORTS[sort].undo" /></label>
       <button type="submit" class="btn" :disabled="!what.trim()">Left open</button>
     </form>
   </el-dialog>

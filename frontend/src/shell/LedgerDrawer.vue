@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What is left open: what, since which step, who, what undoes it. */
+import { computed } from 'vue'
 import { client, got, type OpenItem } from '@/api/client'
 import { useBook } from '@/stores/book'
 import { useShop } from '@/stores/shop'
@@ -11,6 +12,8 @@ defineProps<{ build: string }>()
 const book = useBook()
 const shop = useShop()
 
+const SORT: Record<string, string> = { disconnected: 'disconnected', tied: 'tied up', stand_in: 'stand-in', cap: 'capped', cover: 'cover in', block: 'held', open_port: 'open, bare' }
+const covers = computed(() => (book.frame?.left_open ?? []).filter((i) => i.sort === 'cover' || i.sort === 'cap').length)
 async function undone(item: OpenItem) {
   await got(client.GET('/api/builds/{build}', { params: { path: { build: book.card?.id ?? '' } } })).then((card) => (book.card = card)).catch(() => undefined)
   await book.act({ kind: 'undone', item: item.id })
@@ -20,11 +23,12 @@ async function undone(item: OpenItem) {
 <template>
   <el-drawer v-model="open" direction="ltr" size="560px" :title="book.frame?.left_open.length ? `${book.frame.left_open.length} left open` : 'Nothing left open'" append-to-body>
     <p v-if="book.refused" class="problem" role="alert">{{ book.refused }}</p>
+    <p v-if="covers" class="t20">{{ covers }} {{ covers === 1 ? 'cover or cap is' : 'covers and caps are' }} in: count {{ covers === 1 ? 'it' : 'them' }} back out.</p>
     <ol class="ledger">
       <li v-for="(item, k) in book.frame?.left_open ?? []" :key="item.id">
         <span class="n">{{ k + 1 }}</span>
         <div>
-          <p class="t20">{{ item.what }}</p>
+          <p class="t20">{{ item.what }}<small v-if="SORT[item.sort]" class="t16 mut">, {{ SORT[item.sort] }}{{ item.where ? `, ${item.where}` : '' }}</small></p>
           <p class="t16 mut">since {{ item.step_number }}, {{ dayOf(item.since, shop.zone) }}, {{ item.who }}. Blocks {{ RUNG_NAMES[item.blocks] }}<template v-if="item.open_for">, must be open for {{ RUNG_NAMES[item.open_for] }}</template></p>
           <p class="t16">To undo: {{ item.undo }}<template v-if="item.note">. If it stays, {{ item.note }}</template></p>
         </div>

@@ -53,6 +53,8 @@ const strands = computed(() => {
     return { id: item.id, x: 12 + 9 * k, y, end: gateY.value + RUNGS.indexOf(item.blocks) * 5, dashed: k % 2 === 1 }
   })
 })
+const hereStep = computed(() => props.frame.steps.find((s) => s.id === (props.step ?? props.frame.current)))
+const hereStage = computed(() => { const s = props.frame.stages.find((x) => x.id === hereStep.value?.stage); return s ? `${s.name} ${s.done}/${s.total}` : '' })
 const plate = computed(() => props.frame.left_open.map((i) => i.what).join(', '))
 function press(row: Row) { wide.value = true; if (row.type === 'stage') { whole.value = openStage.value === row.id ? !whole.value : true; shown.value = row.id } }
 </script>
@@ -79,6 +81,10 @@ function press(row: Row) { wide.value = true; if (row.type === 'stage') { whole.
         </template>
       </div>
     </div>
+    <button type="button" class="here" aria-label="Steps" @click="wide = true">
+      <svg width="42" height="40" viewBox="0 0 32 48" aria-hidden="true"><path d="M1.5 1.5 H16 L30 24 L16 46.5 H1.5 Z" fill="var(--yel)" stroke="var(--onyel)" stroke-width="2.5" /></svg>
+      <span><b>{{ hereStep ? `${hereStep.number} ${hereStep.short}` : 'Steps' }}</b><small>{{ hereStage }}</small></span>
+    </button>
     <button type="button" class="plate" :class="{ none: !frame.left_open.length }" @click="emit('ledger')">
       <span class="line"><b>{{ frame.left_open.length }}</b> <strong>left open</strong> <kbd>L</kbd></span>
       <span class="names">{{ plate || 'Nothing is loose' }}</span>
@@ -113,7 +119,7 @@ function press(row: Row) { wide.value = true; if (row.type === 'stage') { whole.
 .plate strong { font-size: 24px; font-weight: 750; flex: 1; }
 .plate .names { font-size: 16px; line-height: 1.25; display: -webkit-box; -webkit-line-clamp: 3; line-clamp: 3; -webkit-box-orient: vertical; overflow: hidden; margin-top: 4px; }
 .plate.none { background: var(--zinc); color: var(--ink); border: 2px solid var(--line); }
-.fold { display: none; }
+.fold, .here { display: none; }
 @media (max-width: 1179px) {
   .strip.wide { position: absolute; z-index: 20; width: 264px; border-right: 3px solid var(--ink); }
   .strip.wide .fold { display: block; margin: 8px; }
@@ -128,5 +134,15 @@ function press(row: Row) { wide.value = true; if (row.type === 'stage') { whole.
   .strip:not(.wide) .plate .line { flex-direction: column; gap: 0; }
   .strip:not(.wide) .plate strong { font-size: 16px; line-height: 1.1; width: 56px; }
   .strip:not(.wide) .plate kbd, .strip:not(.wide) .plate .names { display: none; }
+}
+@media (max-width: 600px) {
+  .strip:not(.wide) { flex-direction: row; }
+  .strip:not(.wide) .head, .strip:not(.wide) .rows { display: none; }
+  .strip:not(.wide) .here { display: flex; flex: 1; align-items: center; gap: 10px; border: 0; background: var(--zinc); text-align: left; padding: 0 8px 0 0; min-width: 0; }
+  .here span { min-width: 0; } .here b { display: block; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; font-size: 18px; line-height: 1.2; } .here small { font-size: 16px; color: var(--mut); }
+  .strip:not(.wide) .plate { width: 152px; height: 56px; }
+  .strip:not(.wide) .plate .line { flex-direction: row; justify-content: center; gap: 8px; }
+  .strip:not(.wide) .plate strong { width: auto; font-size: 18px; flex: none; }
+  .strip.wide { width: 100%; height: 100dvh; position: fixed; inset: 0; }
 }
 </style>

@@ -33,6 +33,7 @@ const strikeLast = () => {
   if (line) strike.value?.ask(line)
 }
 
+const SCREENS = [{ name: 'gate', words: 'Gates', cap: 'G' }, { name: 'log', words: 'Log', cap: 'J' }, { name: 'limits', words: 'Figures', cap: 'F' }, { name: 'plan', words: 'Plan', cap: 'M' }, { name: 'bags', words: 'Bags', cap: 'B' }, { name: 'support', words: 'Load', cap: 'S' }]
 onMounted(() => { if (!shop.view) void shop.load() })
 watch(() => [props.build, props.step], () => void book.open(props.build, props.step ?? null), { immediate: true })
 useKeys(() => ({
@@ -42,6 +43,9 @@ useKeys(() => ({
   f: () => go('limits'),
   m: () => go('plan'),
   h: () => go('hunt'),
+  b: () => go('bags'),
+  s: () => go('support'),
+  q: () => go('off'),
   t: () => void router.push('/tools'),
   d: session.toggleTheme,
   o: () => leave.value?.ask(),
@@ -64,12 +68,17 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
       </ol>
       <div class="about">
         <span class="b">{{ book.card?.name ?? '' }}</span>
-        <span v-if="!desk" class="mut">{{ book.card?.about ?? '' }}</span>
+        <RouterLink v-if="!desk && book.frame?.carried" class="carried" :class="{ outside: !book.frame.carried_stays }" :to="{ name: 'support', params: { build } }">{{ book.frame.carried_stays ? '' : '➤ ' }}{{ book.frame.carried }}</RouterLink>
+        <span v-else-if="!desk" class="mut">{{ book.card?.about ?? '' }}</span>
         <span class="mut tools">{{ desk ? `${desk}, ` : '' }}{{ clockOf(now.toISOString(), shop.zone) }}
           <button type="button" class="who" @click="session.asked = true">{{ session.who || 'who?' }}</button></span>
       </div>
     </section>
+    <nav class="phone" aria-label="Screens">
+      <RouterLink v-for="s in SCREENS" :key="s.name" class="btn small" :to="{ name: s.name, params: { build } }">{{ s.words }}</RouterLink>
+    </nav>
     <main id="now" class="now" tabindex="-1">
+      <div v-if="book.frame?.stopped && desk !== 'load'" class="block stopped" role="alert"><b>Work is stopped.</b> <RouterLink class="btn small" :to="{ name: 'support', params: { build } }">What to make safe</RouterLink></div>
       <div v-if="journal.notWritten.length" class="block notwritten" role="alert">
         <div v-for="item in journal.notWritten" :key="item.id" class="refused"><span><b>Not written ({{ item.entry.kind }}):</b> {{ item.refused }}</span>
           <button type="button" class="btn small" @click="journal.again(item, book.bench?.seen ?? 0).then((v) => v && book.take(v)).catch(() => undefined)">Write it again</button>
@@ -82,8 +91,8 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
       <span class="b label">Next</span>
       <ol><li v-for="(line, k) in (next ?? []).slice(0, 3)" :key="k" :class="{ b: k === 0 }">{{ line }}</li></ol>
       <div class="acts">
-        <div class="pair"><button type="button" class="btn small open" @click="leave?.ask()">Leave open <kbd>O</kbd></button><button type="button" class="btn small" @click="strikeLast">Strike last <kbd>Bksp</kbd></button></div>
-        <div class="pair tight"><RouterLink class="btn small" :to="{ name: 'gate', params: { build } }">Gates <kbd>G</kbd></RouterLink><RouterLink class="btn small" :to="{ name: 'log', params: { build } }">Log <kbd>J</kbd></RouterLink><RouterLink class="btn small" :to="{ name: 'limits', params: { build } }">Figures <kbd>F</kbd></RouterLink><RouterLink class="btn small" :to="{ name: 'plan', params: { build } }">Plan <kbd>M</kbd></RouterLink></div>
+        <div class="pair"><button type="button" class="btn small open" @click="leave?.ask()">Leave open <kbd>O</kbd></button><button type="button" class="btn small" @click="strikeLast">Strike last <kbd>Bksp</kbd></button><RouterLink class="btn small" :to="{ name: 'off', params: { build } }">It came off <kbd>Q</kbd></RouterLink></div>
+        <div class="pair tight"><RouterLink v-for="s in SCREENS" :key="s.name" class="btn small" :to="{ name: s.name, params: { build } }">{{ s.words }} <kbd>{{ s.cap }}</kbd></RouterLink></div>
       </div>
     </footer>
     <LedgerDrawer v-model="ledger" :build="build" />
@@ -107,6 +116,9 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
 .about { text-align: right; display: flex; flex-direction: column; line-height: 30px; white-space: nowrap; max-width: 316px; }
 .about > span { overflow: hidden; text-overflow: ellipsis; }
 .desk .about { flex-direction: row; gap: 14px; max-width: 60%; }
+.carried { font-weight: 650; overflow: hidden; text-overflow: ellipsis; text-decoration: none; }
+.stopped { display: flex; gap: 12px; align-items: center; margin-bottom: 10px; }
+.phone { display: none; }
 .who { border: 1.5px solid var(--line); background: var(--zinc2); border-radius: 3px; font-weight: 700; font-size: 16px; line-height: 20px; padding: 0 6px; vertical-align: middle; min-width: 52px; height: 26px; margin-left: 8px; cursor: pointer; position: relative; }
 .who::after { content: ''; position: absolute; inset: -9px -4px; }
 .now { grid-area: now; background: var(--now); border-top: 8px solid var(--yel); border-bottom: 3px solid var(--line); overflow: auto; min-height: 0; padding: 10px 20px; outline-offset: -6px; }
@@ -114,7 +126,7 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
 .next { grid-area: next; display: flex; padding: 8px 20px; gap: 6px; overflow: hidden; }
 .next ol { flex: 1; min-width: 0; }
 .next li { height: 30px; line-height: 30px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-.acts { width: 308px; flex: none; display: flex; flex-direction: column; gap: 6px; }
+.acts { width: 470px; flex: none; display: flex; flex-direction: column; gap: 6px; }
 .pair { display: flex; gap: 8px; }
 .pair > * { flex: 1 1 auto; padding: 6px 7px; gap: 6px; white-space: nowrap; font-size: 16px; }
 .pair kbd { padding: 0 5px; }
@@ -133,9 +145,20 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
   .about { flex-direction: row; gap: 10px; max-width: 46%; line-height: 40px; }
   .written li, .label { line-height: 40px; height: 40px; }
   .label { width: 76px; }
-  .acts { width: 300px; }
+  .acts { width: 420px; }
+  .tight kbd { display: none; }
   .next li:nth-child(3) { display: none; }
   .next .label { width: 56px; }
 }
-@media (max-width: 600px) { .next { display: none; } .frame { grid-template-rows: 60px minmax(0, 1fr); } .label { display: none; } }
+@media (max-width: 600px) {
+  .next, .label { display: none; }
+  .frame, .frame.desk { grid-template: 'left' 56px 'written' 38px 'phone' 52px 'now' minmax(0, 1fr) / minmax(0, 1fr); }
+  .phone { grid-area: phone; display: flex; gap: 6px; overflow-x: auto; padding: 2px 8px 6px; }
+  .phone .btn { flex: none; font-size: 16px; padding: 6px 12px; }
+  .now { padding: 10px 12px; }
+  .written, .desk .written { padding: 4px 12px 0; }
+  .written li { line-height: 30px; height: 30px; }
+  .about { display: block; max-width: 40%; line-height: 30px; } .about > .b, .about .carried { display: none; }
+  .written li:not(:last-child) { display: none; }
+}
 </style>

@@ -4,6 +4,9 @@ import { computed, ref } from 'vue'
 import { type AppendView, type BenchView, type BuildCard, client, type Entry, got, type LogLine, Refusal } from '@/api/client'
 import { useJournal } from './journal'
 
+/** Kinds that are not about the step on the screen: what was seen of them is the frame's newest line. */
+const OF_THE_FRAME: Entry['kind'][] = ['undone', 'removed', 'pinned', 'compared', 'captured', 'replaced', 'supported', 'vehicle stands', 'stopped', 'secured', 'gone on', 'surroundings']
+
 export const useBook = defineStore('book', () => {
   const card = ref<BuildCard | null>(null)
   const bench = ref<BenchView | null>(null)
@@ -64,13 +67,13 @@ export const useBook = defineStore('book', () => {
   }
 
   /** Write an entry; true when it is on the server, false when it waits or was refused (then `refused` says why). */
-  async function write(entry: Entry): Promise<boolean> {
+  async function write(entry: Entry, file?: Blob): Promise<boolean> {
     if (!card.value || busy.value) return false
     busy.value = true
     refused.value = ''
     try {
       const seen = Math.max(bench.value?.seen ?? 0, 0)
-      const view = await journal.write(card.value.id, entry, entry.kind === 'undone' ? card.value.frame.head : seen)
+      const view = await journal.write(card.value.id, entry, OF_THE_FRAME.includes(entry.kind) ? card.value.frame.head : seen, file)
       if (view) take(view)
       return view !== null
     } catch (error) {
@@ -83,9 +86,9 @@ export const useBook = defineStore('book', () => {
     }
   }
   /** Like `write`, for acts whose refusal the frame itself shows. */
-  async function act(entry: Entry): Promise<boolean> {
+  async function act(entry: Entry, file?: Blob): Promise<boolean> {
     try {
-      return await write(entry)
+      return await write(entry, file)
     } catch {
       return false
     }

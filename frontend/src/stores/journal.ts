@@ -2,7 +2,7 @@
 import { defineStore } from 'pinia'
 import { v7 } from 'uuid'
 import { computed, ref } from 'vue'
-import { type AppendView, client, type Entry, got, Refusal, Unreached } from '@/api/client'
+import { type AppendView, client, type Entry, got, Refusal, sendPhoto, Unreached } from '@/api/client'
 import { benchTime } from '@/composables/time'
 import { useSession } from './session'
 import * as queue from './queue'
@@ -24,7 +24,14 @@ export const useJournal = defineStore('journal', () => {
     await queue.drop(id)
     await refresh()
   }
-  async function post(item: queue.Waiting): Promise<AppendView> {
+  /** A photo goes first, then its entry with the name that the server gave it. */
+  async function post(waiting: queue.Waiting): Promise<AppendView> {
+    let item = waiting
+    if (item.file && item.entry.kind === 'photo') {
+      const stored = await sendPhoto(item.file)
+      item = { ...item, entry: { ...item.entry, ...stored }, file: undefined }
+      await queue.keep(item)
+    }
     const { id, who, bench_time, seen, entry } = item
     const path = { build: item.build }
     const call = client.POST('/api/builds/{build}/entries', { params: { path }, body: { id, who, bench_time, seen, entry } })
@@ -32,9 +39,9 @@ export const useJournal = defineStore('journal', () => {
   }
 
   /** Write one entry. Resolves with the new screen, or null while the server cannot be reached; throws a Refusal. */
-  async function write(build: string, entry: Entry, seen: number): Promise<AppendView | null> {
+  async function write(build: string, entry: Entry, seen: number, file?: Blob): Promise<AppendView | null> {
     const who = await useSession().whoIsIt()
-    const item: queue.Waiting = { id: v7(), build, who, bench_time: benchTime(), seen, entry, refused: null }
+    const item: queue.Waiting = { id: v7(), build, who, bench_time: benchTime(), seen, entry, refused: null, file }
     await queue.keep(item)
     await refresh()
     try {
@@ -84,7 +91,7 @@ export const useJournal = defineStore('journal', () => {
   /** Write a refused entry again, as if typed now. */
   async function again(item: queue.Waiting, seen: number): Promise<AppendView | null> {
     await forget(item.id)
-    return write(item.build, item.entry, seen)
+    return write(item.build, item.entry, seen, item.file)
   }
   function whenSent(listener: (view: AppendView) => void) {
     listeners.add(listener)

@@ -10,6 +10,7 @@ export interface Waiting {
   seen: number
   entry: Entry
   refused: string | null
+  file?: Blob // a photo that is not on the server yet; its entry waits for it
 }
 
 interface Shelf extends DBSchema {
@@ -24,7 +25,9 @@ function open(): Promise<IDBPDatabase<Shelf>> {
 }
 
 export async function keep(item: Waiting): Promise<void> {
-  await (await open()).put('queue', JSON.parse(JSON.stringify(item)) as Waiting)
+  const { file, ...rest } = item
+  const plain = JSON.parse(JSON.stringify(rest)) as Waiting
+  await (await open()).put('queue', file ? { ...plain, file } : plain)
 }
 
 export async function drop(id: string): Promise<void> {

@@ -29,14 +29,14 @@ async function demo() {
   await got(client.POST('/api/demo')).then(shop.load).catch((error: Error) => { shop.problem = error.message })
 }
 const tapKeys = () => Object.fromEntries(builds.value.map((b, k) => [String(k + 1), () => open(b.id)]))
-useKeys(() => ({ ' ': () => first.value && open(first.value.id), PageDown: () => first.value && open(first.value.id), n: () => void router.push('/new'), t: () => void router.push('/tools'), d: session.toggleTheme, ...tapKeys() }))
+useKeys(() => ({ ' ': () => first.value && open(first.value.id), PageDown: () => first.value && open(first.value.id), n: () => void router.push('/new'), t: () => void router.push('/tools'), h: () => void router.push('/phones'), d: session.toggleTheme, ...tapKeys() }))
 </script>
 
 <template>
   <div class="shop">
     <section class="top" aria-label="Hollet">
       <MarkLogo /><span class="place">{{ shop.view?.name }}<br /><span class="mut t16">{{ dayOf(now.toISOString(), shop.zone) }} {{ clockOf(now.toISOString(), shop.zone) }}</span></span>
-      <nav aria-label="Shop"><RouterLink class="btn small" to="/tools">Tools <kbd>T</kbd></RouterLink><RouterLink class="btn small" to="/new">New build <kbd>N</kbd></RouterLink><ArchiveButton /><button type="button" class="btn small" @click="session.toggleTheme">{{ session.dark ? 'Light' : 'Dark' }} <kbd>D</kbd></button><button type="button" class="btn small" @click="session.asked = true">{{ session.who || 'Who?' }}</button></nav>
+      <nav aria-label="Shop"><RouterLink class="btn small" to="/tools">Tools <kbd>T</kbd></RouterLink><RouterLink class="btn small" to="/phones">Phones <kbd>H</kbd></RouterLink><RouterLink class="btn small" to="/new">New build <kbd>N</kbd></RouterLink><ArchiveButton /><button type="button" class="btn small" @click="session.toggleTheme">{{ session.dark ? 'Light' : 'Dark' }} <kbd>D</kbd></button><button type="button" class="btn small" @click="session.asked = true">{{ session.who || 'Who?' }}</button></nav>
     </section>
     <main>
       <div v-if="shop.problem" class="block" role="alert"><p class="t24">{{ shop.problem }}</p><button type="button" class="btn small" @click="shop.load()">Look again</button></div>
@@ -62,6 +62,9 @@ useKeys(() => ({ ' ': () => first.value && open(first.value.id), PageDown: () =>
             <div class="title"><h2 class="t24"><RouterLink :to="{ name: 'build', params: { build: card.id } }">{{ card.name }}</RouterLink></h2><span>{{ stageName(card) }}, {{ current(card)?.number }} {{ current(card)?.short }}</span></div>
             <BuildTape :stages="card.frame.stages" :strands="card.frame.left_open" :current="current(card)?.stage ?? 'plan'" />
             <p class="counts"><b class="count" :class="{ none: !card.frame.left_open.length }">{{ card.frame.left_open.length }}</b> <span class="nowrap">left open</span> <span class="mut">{{ card.vehicle }}: {{ card.about }}</span></p>
+            <p v-if="card.bay || card.can.length || card.frame.carried" class="stands t16"><span v-if="card.bay"><b>{{ card.bay }}</b></span><span v-for="c in card.can" :key="c" :class="{ mut: c.startsWith('not') }">{{ c }}</span><span v-if="card.frame.carried" :class="{ outside: !card.frame.carried_stays }">{{ card.frame.carried }}{{ card.frame.carried_stays ? '' : ': may not stay so overnight' }}</span></p>
+            <p v-if="card.clash" class="block t16">{{ card.clash }}</p>
+            <p v-if="card.frame.stopped" class="block t16">Work is stopped. <RouterLink :to="{ name: 'support', params: { build: card.id } }">What to make safe</RouterLink></p>
           </article>
         </section>
       </template>
@@ -88,6 +91,7 @@ main { background: var(--now); border-top: 8px solid var(--yel); border-bottom: 
 article { padding: 12px 0; border-bottom: 2px solid var(--line); }
 .title { display: flex; justify-content: space-between; align-items: baseline; gap: 14px; margin-bottom: 8px; flex-wrap: wrap; }
 .title a { text-decoration: none; min-height: 44px; display: inline-flex; align-items: center; }
+.stands { display: flex; gap: 12px; flex-wrap: wrap; margin-top: 6px; }
 .nowrap { white-space: nowrap; }
 .counts { display: flex; gap: 10px; align-items: center; margin-top: 8px; }
 .count { background: var(--plate); color: var(--onplate); min-width: 28px; text-align: center; padding: 1px 6px; }

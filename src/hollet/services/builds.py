@@ -34,9 +34,9 @@ class BuildCard(BaseModel):
     about: str
     now: str
     frame: BookView
-    can: tuple[str, ...] = ()
-    bay: str = ""
-    clash: str = ""
+    can: tuple[str, ...]
+    bay: str
+    clash: str
 
 
 class GateView(BaseModel):

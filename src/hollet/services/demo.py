@@ -3,7 +3,7 @@
 Harrow Moss rescue post, three light pick-ups of a made-up make. Times count back from the moment it is made.
 """
 
-from collections.abc import Iterator
+from collections.abc import Sequence
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from typing import Any
@@ -12,12 +12,18 @@ from pydantic import TypeAdapter
 
 from hollet.core.book.edits import Edit
 from hollet.core.book.entries import GearEdited
+from hollet.core.book.rebuild import Choices
 from hollet.core.errors import Conflict
 from hollet.core.procedure.drafting import PlanAct
+from hollet.core.procedure.fasteners import read_fasteners
+from hollet.library.pictures import picture
 from hollet.services.builds import bench, cards, make_build
+from hollet.services.demo_takedown import AFTER_STEP, AS_FOUND, NEW_BOLTS, PINS, TAKE_DOWN
 from hollet.services.gear import edit_gear
 from hollet.services.logging import Sent, write_entry
+from hollet.services.photos import store_photo
 from hollet.services.planning import desk, edit_plan
+from hollet.services.takedown import take_rebuild, takedown
 from hollet.services.tools import edit_tool, presets, set_gauge
 from hollet.services.workshop import Workshop, utc_text
 from hollet.store.models import ShopRow
@@ -67,13 +73,17 @@ class Script:
     def __init__(self, workshop: Workshop, clock: DemoClock, build: str, who: str) -> None:
         self.workshop, self.clock, self.build, self.who = workshop, clock, build, who
 
-    def write(self, minutes: float = 2.0, **edit: Any) -> str:
+    def write(self, wait: float = 2.0, /, **edit: Any) -> str:
         """One entry; returns its id."""
-        self.clock.now += timedelta(minutes=minutes)
+        self.clock.now += timedelta(minutes=wait)
         entry_id = self.workshop.new_id()
         sent = Sent(id=entry_id, who=self.who, bench_time=utc_text(self.clock.now), seen=10**9)
         write_entry(self.workshop, self.build, sent, EDIT.validate_python(edit))
         return entry_id
+
+    def next_bag(self) -> int:
+        """The next free bag."""
+        return takedown(self.workshop, self.build).next_bag
 
     def plan(self, reason: str | None, **act: Any) -> None:
         """One act on the plan."""
@@ -81,9 +91,32 @@ class Script:
         version = desk(self.workshop, self.build).version
         edit_plan(self.workshop, self.build, [ACT.validate_python(act)], who=self.who, version=version, entry_id=self.workshop.new_id(), reason=reason)
 
+    def picture(self, name: str, what: str, step: str, pins: Sequence[tuple[int, float, float, str]] = ()) -> str:
+        """A drawn picture into the log; returns its hash."""
+        stored = store_photo(self.workshop, picture(name))
+        marks = [{"n": n, "x": x, "y": y, "word": word} for n, x, y, word in pins]
+        self.write(1, kind="photo", **stored.model_dump(), what=what, step=step, pins=marks)
+        return stored.photo
+
+    def before(self, step: str) -> None:
+        """What a step asks for first: captures kept, bags emptied, marks compared."""
+        view = bench(self.workshop, self.build, step)
+        for capture in view.captures:
+            if capture.state == "missing":
+                facts = dict(AS_FOUND[capture.id])
+                name = facts.pop("picture", None)
+                photo = self.picture(name, capture.what, step, PINS.get(name, ())) if name else None
+                self.write(2, kind="captured", step=step, capture=capture.id, photo=photo, **facts)
+        for bag in view.refit_bags:
+            lines = [{"count": c.left, "size": c.size, "length": c.length, "odd": c.odd} for c in bag.lines if c.left]
+            self.write(1, kind="unbagged", step=step, bag=bag.bag, lines=lines, how="new" if step in NEW_BOLTS else "fitted")
+        for capture in view.compares:
+            self.write(1, kind="compared", step=step, capture=capture.id, same=True, strokes=capture.strokes)
+
     def done(self, *steps: str, minutes: float = 12.0) -> None:
         """Last chances seen, steps confirmed where they ask for it, bagged where they have fasteners, and done."""
         for step in steps:
+            self.before(step)
             view = bench(self.workshop, self.build, step)
             for chance in view.chances:
                 if chance.state == "no step":
@@ -145,9 +178,7 @@ def _engine_of_one(workshop: Workshop, clock: DemoClock, now: datetime) -> None:
     script.plan("TR remembered it from Three.", act="put_in", title="Earth strap at the bulkhead", stage="take_down", behind="starter_off", hours=[0.1, 0.2],
                 do="Behind the head, one bolt to the bulkhead. Tie it up, so that it is found again.", keep=False,
                 before=[{"step": "engine_up", "because": "it is torn off as the engine rises", "kind": "access closes"}])  # fmt: skip
-    for days, steps in _take_down():
-        clock.now = (now - timedelta(days=days)).replace(hour=17, minute=40)
-        script.done(*steps)
+    _take_down(script, now)
     clock.now = (now - timedelta(days=12)).replace(hour=18, minute=5)
     script.done("mounts_seen", "rear_seal_seen", "faces_seen")
     script.plan("Disc has half its life, one careful owner.", act="extra", extra="clutch_while_out", wanted=False)
@@ -161,13 +192,29 @@ def _engine_of_one(workshop: Workshop, clock: DemoClock, now: datetime) -> None:
     _head_bolts(script, now)
 
 
-def _take_down() -> Iterator[tuple[int, tuple[str, ...]]]:
-    yield 23, ("limits_read", "weight_known", "tools_laid", "soak_evening", "bay_photographed")
-    yield 22, ("battery_off", "vehicle_raised", "fuel_capped", "fluids_out", "bonnet_off", "radiator_off", "wires_off", "slave_aside", "coil_off")
-    yield 21, ("exhaust_pipe_off", "starter_off", "earth_strap_at_the_bulkhead", "gearbox_held", "bell_bolts_out", "lift_points_on", "mounts_undone",
-               "engine_up", "unit_set_down")
-    yield 20, ("inlet_off", "exhaust_off", "chain_held", "rocker_off")
-    yield 19, ("head_bolts_out", "head_off", "sump_off", "pistons_out")
+def _take_down(script: Script, now: datetime) -> None:
+    """Four evenings: steps of the sheets, and between them what no sheet names; then the order back is taken over."""
+    for days, moves in TAKE_DOWN:
+        script.clock.now = (now - timedelta(days=days)).replace(hour=17, minute=40)
+        for move in moves:
+            if isinstance(move, str):
+                script.done(move)
+                for entry in AFTER_STEP.get(move, ()):
+                    script.write(1, **entry)
+                continue
+            what, lines, place, because = move
+            edit: dict[str, Any] = {"kind": "removed", "removal": slug(what), "what": what, "place": place, "on_stand": days <= 20}
+            if lines:
+                edit |= {"bag": script.next_bag(), "lines": [read_fasteners(line).model_dump() for line in lines.split(";")]}
+            script.write(6, **edit, **(because or {}))
+    script.clock.now = (now - timedelta(days=18)).replace(hour=18, minute=30)
+    why = {slug("Fan cowl"): "the cowl goes in over the fan, never the other way"}
+    take_rebuild(script.workshop, script.build, Choices(because=why), who="MK", entry_id=script.workshop.new_id())
+
+
+def slug(what: str) -> str:
+    """An id for a removal of the demo."""
+    return "".join(c if c.isalnum() else "-" for c in what.casefold())
 
 
 def _measurements(script: Script) -> None:
@@ -188,6 +235,7 @@ def _measurements(script: Script) -> None:
 
 def _rods(script: Script) -> None:
     step = "rod_bolts_tight"
+    script.before(step)
     script.write(kind="decision", step=step, about="wrench", wrench="w2")
     for _ in range(16):
         script.write(1, kind="fastener", step=step, bolt=bench(script.workshop, script.build, step).joint.next_bolt, act="clicked")  # type: ignore[union-attr]
@@ -197,6 +245,7 @@ def _rods(script: Script) -> None:
 def _head_bolts(script: Script, now: datetime) -> None:
     """Stage 1 whole; in stage 2 bolt 4 got too much, and bolt 6 is next when the phone rings."""
     step = "head_bolts_tight"
+    script.before(step)
     script.write(kind="decision", step=step, about="wrench", wrench="w2", adapter={"length": 60, "angle": 0})
     for bolt in range(1, 11):
         script.write(1, kind="fastener", step=step, bolt=bolt, act="clicked")

@@ -34,11 +34,11 @@ def reencode(data: bytes) -> tuple[bytes, int, int]:
     Refused
         `too_large` over 25 MB or 60 million pixels; `no_photo` for anything that is no picture or is damaged.
     """
-    from PIL import Image, ImageOps, UnidentifiedImageError, WebPImagePlugin
+    from PIL import Image, ImageOps, UnidentifiedImageError
 
-    Image.register_open("WEBP", WebPImagePlugin.WebPImageFile, WebPImagePlugin._accept)
     if len(data) > MAX_PHOTO:
         raise Refused("too_large", f"the photo is larger than {MAX_PHOTO // 1_000_000} MB: set the camera to a smaller size", field="file")
+    Image.init()
     try:
         with Image.open(io.BytesIO(data), formats=FORMATS) as opened:
             if opened.width * opened.height > MAX_PIXELS:

@@ -16,7 +16,7 @@ from hollet.services.devices import DeviceView
 from hollet.services.gear import GearView
 from hollet.services.sheets import SheetCard
 
-__all__ = ["AppendView", "BuildEdit", "DevicesView", "EntryEdit", "FastenerEdit", "GearEdit", "LimitsFile", "PairEdit", "PlanEdit", "PlanLook", "Problem", "QuantityEdit", "QuantityView", "RebuildEdit", "RebuildLook", "StuckLook",
+__all__ = ["AppendView", "BuildEdit", "DevicesView", "EntryEdit", "FastenersLook", "GearEdit", "LimitsFile", "PairEdit", "PlanEdit", "PlanLook", "Problem", "QuantityEdit", "QuantityView", "RebuildEdit", "RebuildLook", "StuckLook",
            "SetGaugeEdit", "SheetEdit", "ShopView", "StandsView", "ToolEdit", "WhoEdit"]  # fmt: skip
 
 
@@ -165,7 +165,7 @@ class StuckLook(Model):
     wiped: bool = False
 
 
-class FastenerEdit(Model):
+class FastenersLook(Model):
     """A line of fasteners being typed."""
 
     text: str = Field(max_length=200)

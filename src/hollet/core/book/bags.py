@@ -70,7 +70,7 @@ class _Tally:
 
     def take(self, lines: Sequence[BagLine], how: str) -> None:
         """Take out; what is not there, because its line was struck since, counts for nothing."""
-        into = self.fitted if how == "fitted" else self.lost
+        into = self.lost if how == "lost" else self.fitted
         for line in lines:
             key = line_key(line)
             if key in self.lines:

@@ -164,13 +164,13 @@ class RemovedEdit(Body):
 
 
 class UnbaggedEdit(Body):
-    """Fasteners out of a bag, fitted or lost."""
+    """Fasteners out of a bag: fitted, left out for new ones, or lost."""
 
     kind: Literal["unbagged"]
     step: str
     bag: BagNumber
     lines: Annotated[tuple[BagLine, ...], Field(min_length=1, max_length=60)]
-    how: Literal["fitted", "lost"] = "fitted"
+    how: Literal["fitted", "new", "lost"] = "fitted"
 
 
 class ReplacedEdit(Body):

@@ -212,11 +212,11 @@ class Removed(Body):
 
 
 class Unbagged(StepBody):
-    """Fasteners out of a bag: fitted again, or found to be missing (`lost`)."""
+    """Fasteners out of a bag: fitted again, left out for `new` ones in their place, or found to be missing (`lost`)."""
 
     bag: BagNumber
     lines: Annotated[tuple[BagLine, ...], Field(min_length=1, max_length=60)]
-    how: Literal["fitted", "lost"] = "fitted"
+    how: Literal["fitted", "new", "lost"] = "fitted"
 
     def subject(self) -> str:
         return f"bag:{self.bag}"

@@ -22,6 +22,7 @@ __all__ = ["Choices", "Contradicts", "RebuildLine", "RebuildView", "rebuild_chan
 
 FIRST = STAGE_RANK["build_up"]
 FAR = 10**9
+RANKED: dict[int, Stage] = {rank: stage for stage, rank in STAGE_RANK.items()}  # type: ignore[misc]
 
 
 class Choices(Part):
@@ -118,14 +119,27 @@ def _links_of(state: BookState, plan: Plan, found: Sequence[Removal], because: M
 
 def _sheet_links(plan: Plan) -> list[Link]:
     later = {step.id for step in plan.step if STAGE_RANK[step.stage] >= FIRST}
-    return [Link(link.step, step.id, link.because, link.kind, "sheet") for step in plan.step if step.id in later for link in step.after if link.step in later]
+    return [Link(link.step, step.id, link.because, link.kind, "log" if link.assumed else "sheet") for step in plan.step if step.id in later for link in step.after if link.step in later]
 
 
-def _nodes(plan: Plan, found: Sequence[Removal]) -> tuple[list[Node], dict[str, Removal]]:
+def _stages(plan: Plan, found: Sequence[Removal], turned: Sequence[Link]) -> dict[str, int]:
+    """The stage of each step from Build up on; a new one goes into Build up or Fit in, and never ahead of what it goes on after."""
+    stages = {step.id: STAGE_RANK[step.stage] for step in plan.step if STAGE_RANK[step.stage] >= FIRST}
+    fresh = {_new_id(r.id): STAGE_RANK["build_up" if r.on_stand else "fit_in"] for r in found if not r.back}
+    while True:
+        known = stages | fresh
+        later = {link.then: known[link.before] for link in turned if link.then in fresh and known.get(link.before, 0) > fresh[link.then] and link.origin != "log"}
+        if not later:
+            return known
+        fresh |= later
+
+
+def _nodes(plan: Plan, found: Sequence[Removal], turned: Sequence[Link]) -> tuple[list[Node], dict[str, tuple[Removal, Stage]]]:
     """The plan's own steps from Build up on, and one for each removal that none of them puts back.
 
     A new step stands just ahead of what came off before it, for that goes on after it.
     """
+    stages = _stages(plan, found, turned)
     nodes = {step.id: Node(step.id, (STAGE_RANK[step.stage], k * 1000)) for k, step in enumerate(plan.step) if STAGE_RANK[step.stage] >= FIRST}
     fresh: dict[str, Removal] = {}
     anchor: tuple[int, int] | None = None
@@ -133,19 +147,19 @@ def _nodes(plan: Plan, found: Sequence[Removal]) -> tuple[list[Node], dict[str, 
         if removal.back:
             anchor = min(nodes[name].rank for name in removal.back if name in nodes) if any(n in nodes for n in removal.back) else anchor
             continue
-        stage = STAGE_RANK["build_up" if removal.on_stand else "fit_in"]
+        stage = stages[_new_id(removal.id)]
         place = anchor[1] - 1 if anchor is not None and anchor[0] == stage else FAR - k
         nodes[_new_id(removal.id)] = Node(_new_id(removal.id), (stage, place))
         fresh[_new_id(removal.id)] = removal
         anchor = (stage, place)
-    return list(nodes.values()), fresh
+    return list(nodes.values()), {name: (removal, RANKED[nodes[name].rank[0]]) for name, removal in fresh.items()}
 
 
-def _merged(state: BookState, choices: Choices) -> tuple[Plan, tuple[Removal, ...], dict[str, Removal], Rebuilt, tuple[Apart, ...]]:
+def _merged(state: BookState, choices: Choices) -> tuple[Plan, tuple[Removal, ...], dict[str, tuple[Removal, Stage]], Rebuilt, tuple[Apart, ...]]:
     plan = plan_of(state)
     found = tuple(r for r in removals(state) if r.id not in choices.without)
-    nodes, fresh = _nodes(plan, found)
     turned, one_way = refit_links(_links_of(state, plan, found, choices.because))
+    nodes, fresh = _nodes(plan, found, turned)
     merged = turn_round(nodes, _sheet_links(plan), turned, frozenset(choices.take_down))
     return plan, found, fresh, merged, tuple(Apart(what=o.what, because=o.because, why=o.why) for o in one_way)
 
@@ -154,7 +168,7 @@ def rebuild_view(state: BookState, choices: Choices | None = None) -> RebuildVie
     """The order back, with a reason for every "before"."""
     choices = choices or Choices()
     plan, found, fresh, merged, one_way = _merged(state, choices)
-    titles = {step.id: f"{step.number} {step.title}" for step in plan.step} | {name: _title(r) for name, r in fresh.items()}
+    titles = {step.id: f"{step.number} {step.title}" for step in plan.step} | {name: _title(r) for name, (r, _) in fresh.items()}
     marks = {c.id: c for c in all_captures(state) if c.state not in ("missing", "let go")}
     backs: dict[str, list[Removal]] = {}
     for removal in found:
@@ -168,7 +182,7 @@ def rebuild_view(state: BookState, choices: Choices | None = None) -> RebuildVie
             continue
         lines.append(RebuildLine(
             step=name, number=step.number if step else "", title=step.title if step else titles[name], new=step is None,
-            stage=step.stage if step else ("build_up" if fresh[name].on_stand else "fit_in"), removal=fresh[name].id if name in fresh else None,
+            stage=step.stage if step else fresh[name][1], removal=fresh[name][0].id if name in fresh else None,
             from_words=", ".join(f"{r.number} {r.what}".strip() for r in own),
             bags=tuple(f"bag {b.bag}: " + ", ".join(f"{c.count} × {size_words(c.size, c.length)}" for c in b.lines) for r in own for b in r.bags),
             marks=tuple(f"{c.kind_words}: {c.what}, {c.words}" for c in marks.values() if c.compare_at == name or (c.step in {r.id for r in own} and not c.compare_at)),
@@ -234,10 +248,10 @@ def rebuild_changes(state: BookState, choices: Choices) -> tuple[Change, ...]:
     place = {name: k for k, name in enumerate(merged.order)}
     for name in merged.order:
         if name in fresh:
-            stage: Stage = "build_up" if fresh[name].on_stand else "fit_in"
+            removal, stage = fresh[name]
             stage_of[name] = stage
             behind = next((n for n in reversed(merged.order[: place[name]]) if stage_of.get(n) == stage), None)
-            changes.append(StepIn(step=_step_for(whole, changes, fresh[name], stage, behind, merged.links), behind=behind))
+            changes.append(StepIn(step=_step_for(whole, changes, removal, stage, behind, merged.links), behind=behind))
     new = {change.step.id for change in changes if isinstance(change, StepIn)}
     for link in merged.links:
         step = whole.find_step(link.then)
@@ -265,7 +279,7 @@ def rebuild_changes(state: BookState, choices: Choices) -> tuple[Change, ...]:
 
 
 def _after(link: Link) -> After:
-    return After.model_validate({"step": link.before, "because": link.because[:400], "kind": link.kind})
+    return After.model_validate({"step": link.before, "because": link.because[:400], "kind": link.kind, "assumed": link.origin == "log"})
 
 
 def _step_for(plan: Plan, changes: Sequence[Change], removal: Removal, stage: Stage, behind: str | None, links: Sequence[Link]) -> CheckStep:

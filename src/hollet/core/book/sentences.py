@@ -176,6 +176,7 @@ def _decision(body: Any) -> str:
     return f"bolt {body.bolt} passed over at stage {body.stage}{reason}"
 
 
+OUT = {"fitted": "out of", "new": "new ones instead of", "lost": "lost from"}
 TEXTS: dict[str, Callable[[Any, str], str]] = {
     "started": lambda b, t: f"began: {t}",
     "done": lambda b, t: f"done: {t}" + (f" (out of order: {b.reason})" if b.reason else ""),
@@ -195,7 +196,7 @@ TEXTS: dict[str, Callable[[Any, str], str]] = {
     "attempt ended": lambda b, t: f"key off after {b.after_s:.1f} s, {b.reason}" + (", passed" if b.passed else "")
                                   + (f". Cause: {b.cause}; changed: {b.change}" if b.cause else ""),
     "removed": lambda b, t: _removed(b),
-    "unbagged": lambda b, t: f"{'lost' if b.how == 'lost' else 'out'} of bag {b.bag}: {_lines(b.lines)}",
+    "unbagged": lambda b, t: f"{OUT[b.how]} bag {b.bag}: {_lines(b.lines)}",
     "replaced": lambda b, t: f"{b.count} lost from bag {b.bag} replaced: {b.by}",
     "captured": lambda b, t: _captured(b),
     "compared": lambda b, t: _compared(b),

@@ -69,7 +69,7 @@ def _size(named: str, text: str) -> tuple[str, str | None]:
     if not 1.6 <= diameter <= 64 or len(figures) > 2:
         raise Refused("bad_fasteners", f"'{text.strip()}': M1.6 to M64, then pitch and length; type {FORM}", field="text")
     pitch, length = (figures[0], figures[1]) if len(figures) == 2 else (None, figures[0] if figures else None)
-    if pitch is None and length is not None and "." in length and float(length) <= 4:
+    if pitch is None and length is not None and float(length) <= 4:
         pitch, length = length, None
     if length is not None and not 2 <= float(length) <= 500:
         raise Refused("bad_fasteners", f"'{text.strip()}': a length of {length} mm cannot be; 2 to 500", field="text")

@@ -10,21 +10,14 @@ from dataclasses import dataclass
 
 from hollet.core.procedure.precedence import find_cycle
 
-__all__ = ["TURNED", "Clash", "Link", "Node", "Off", "OneWay", "Rebuilt", "refit_links", "turn_round"]
+__all__ = ["ONE_WAY", "Clash", "Link", "Node", "Off", "OneWay", "Rebuilt", "refit_links", "turn_round"]
 
-TURNED = {
-    "access closes": "it closes the way to it",
-    "safety": "the danger is the same on the way back",
-    "spill": "it would run out again",
-    "load needed": "it needs the same load on the way back",
-}
-"""Kinds of reason that are turned round, and the words of why."""
 ONE_WAY = {
     "contamination": "cleaning before opening is for coming off only",
     "drying": "soaking was for coming off only",
     "setting kept": "it was kept or marked before parting: compare it at refit",
 }
-"""Kinds that hold for coming off only, and why."""
+"""Kinds that hold for coming off only, and why; all other kinds are turned round."""
 STRENGTH = {"sheet": 0, "said": 1, "turned": 2, "log": 3}
 """What gives way in a contradiction: the highest figure first. `log` is the mere order in which things came off."""
 
@@ -104,12 +97,17 @@ def refit_links(offs: Sequence[Off]) -> tuple[tuple[Link, ...], tuple[OneWay, ..
                 continue
             for before in off.back:
                 for then in earlier.back:
-                    words = because if origin == "log" else f"taken down the other way round: {because}; {TURNED[kind]}"
-                    link = Link(before, then, words, kind, origin)
+                    link = Link(before, then, _turned(off, because, origin), kind, origin)
                     known = found.get((before, then))
                     if before != then and (known is None or STRENGTH[origin] < STRENGTH[known.origin]):
                         found[(before, then)] = link
     return tuple(found.values()), tuple(dict.fromkeys(one_way))
+
+
+def _turned(off: Off, because: str, origin: str) -> str:
+    if origin == "said":
+        return f"it came off first because {because}"
+    return f"coming off, {off.what} waited for this: {because}" if origin == "turned" else because
 
 
 def turn_round(nodes: Sequence[Node], sheet: Sequence[Link], turned: Sequence[Link], prefer: Set[tuple[str, str]] = frozenset()) -> Rebuilt:

@@ -21,12 +21,16 @@ __all__ = [
 
 
 class After(Part):
-    """This step waits for `step`, because; with `if_there` the link counts only where another sheet brings that step."""
+    """This step waits for `step`, because; with `if_there` the link counts only where another sheet brings that step.
+
+    `assumed`: nobody said why, it only came off in this order.
+    """
 
     step: Id
     because: Words
     kind: ReasonKind = "safety"
     if_there: bool = False
+    assumed: bool = False
 
 
 class LastChance(Part):

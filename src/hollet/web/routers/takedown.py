@@ -11,7 +11,7 @@ from hollet.core.procedure.stuck import StuckFacts
 from hollet.services import photos, takedown
 from hollet.services.photos import StoredPhoto
 from hollet.services.takedown import FastenerView, StuckDesk, SupportDesk
-from hollet.web.models import FastenerEdit, RebuildEdit, RebuildLook, StuckLook
+from hollet.web.models import FastenersLook, RebuildEdit, RebuildLook, StuckLook
 from hollet.web.routers.shop import Shared
 
 __all__ = ["router"]
@@ -50,9 +50,9 @@ def look_at_stuck(build: str, look: StuckLook, workshop: Shared) -> StuckDesk:
 
 
 @router.post("/fasteners")
-def read_fasteners(edit: FastenerEdit) -> FastenerView:
+def read_fasteners(look: FastenersLook) -> FastenerView:
     """What a typed line of fasteners means."""
-    return takedown.fasteners(edit.text)
+    return takedown.fasteners(look.text)
 
 
 @router.post("/photos")

@@ -1,0 +1,138 @@
+<script setup lang="ts">
+/** Something came off: what, bag, fasteners, where it lies, in a few touches; the same page on a phone. */
+import { computed, nextTick, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { v7 } from 'uuid'
+import BagFigure from '@/benches/BagFigure.vue'
+import FastenerPad from '@/benches/FastenerPad.vue'
+import StepPhotos from '@/benches/StepPhotos.vue'
+import { Refusal, type Schemas } from '@/api/client'
+import { useFasteners } from '@/composables/fasteners'
+import { pressedTwice, useKeys } from '@/composables/keys'
+import { clockOf } from '@/composables/time'
+import BagTray from '@/drawings/BagTray.vue'
+import CaptureDialog from '@/shell/CaptureDialog.vue'
+import WorkFrame from '@/shell/WorkFrame.vue'
+import { useBook } from '@/stores/book'
+import { useShop } from '@/stores/shop'
+import { useTakeDown } from '@/stores/takedown'
+
+const props = defineProps<{ build: string }>()
+const USUAL = ['Fan', 'Fan belt', 'Hose', 'Wire', 'Bracket', 'Cover', 'Heat shield', 'Pump', 'Pipe', 'Panel', 'Alternator', 'Strap']
+const SIDES = ['left', 'right', 'front', 'rear', 'upper', 'lower']
+const book = useBook()
+const shop = useShop()
+const down = useTakeDown()
+const router = useRouter()
+const hand = useFasteners()
+const figure = ref<InstanceType<typeof BagFigure> | null>(null)
+const capture = ref<InstanceType<typeof CaptureDialog> | null>(null)
+const photos = ref<InstanceType<typeof StepPhotos> | null>(null)
+const whatField = ref<HTMLInputElement | null>(null)
+const removal = ref(v7())
+const what = ref('')
+const bag = ref(1)
+const place = ref('')
+const stand = ref(false)
+const because = ref<Schemas['ReasonChoice'] | null>(null)
+const problem = ref('')
+const twin = ref(false)
+const view = computed(() => down.view)
+const mine = computed(() => (view.value?.photos ?? []).filter((p) => p.removal === removal.value))
+const last = computed(() => [...(view.value?.removals ?? [])].reverse().slice(0, 6))
+const ready = computed(() => what.value.trim().length > 0 && !book.busy)
+
+watch(() => props.build, (id) => void down.load(id), { immediate: true })
+watch(() => view.value?.next_bag, (n) => { if (n) bag.value = n }, { immediate: true })
+watch(() => view.value?.on_stand, (on) => { if (on !== undefined) stand.value = on }, { immediate: true })
+watch(what, () => { twin.value = false; problem.value = '' })
+
+function name(part: string) {
+  what.value = part
+}
+function side(word: string) {
+  const bare = what.value.replace(/ (left|right|front|rear|upper|lower)$/, '')
+  what.value = bare ? `${bare} ${word}` : ''
+}
+async function log(sure = false) {
+  if (!ready.value || !(await hand.take())) return
+  problem.value = ''
+  const lines = hand.kept.value.map((l) => ({ ...l, holes: l.holes?.trim() || null, odd: l.odd?.trim() || null }))
+  try {
+    const written = await book.write({
+      kind: 'removed', removal: removal.value, what: what.value.trim(), step: null, bag: lines.length ? bag.value : null, lines, place: place.value.trim() || null,
+      on_stand: stand.value, because: because.value?.words ?? null, reason_kind: (because.value?.kind as 'safety') ?? null, sure,
+    })
+    if (!written && book.refused) return
+    removal.value = v7()
+    what.value = place.value = ''
+    because.value = null
+    hand.start([])
+    if (!written) bag.value += lines.length ? 1 : 0
+    await nextTick()
+  } catch (error) {
+    book.refused = ''
+    problem.value = (error as Error).message
+    twin.value = error instanceof Refusal && error.problem.reason_code === 'logged_already'
+  }
+}
+function press() {
+  if (!pressedTwice()) void log()
+}
+useKeys(() => ({
+  ...hand.keys(), ' ': () => void log(), PageDown: () => void log(), e: () => figure.value?.type(), p: () => photos.value?.take(), w: () => whatField.value?.focus(),
+  k: () => capture.value?.ask(null, { removal: null, step: view.value?.at ?? null }), u: () => void router.push({ name: 'back', params: { build: props.build } }),
+}))
+</script>
+
+<template>
+  <WorkFrame :build="build" :step="null" :next="view ? [`You stand at ${view.at_words}`, `Bag ${view.next_bag} is free`] : []">
+    <article v-if="view" class="off">
+      <header><h1 class="t28">{{ what.trim() ? `${what.trim()}: off` : 'What came off?' }}</h1><p>{{ view.removals.length }} off so far. Going back takes them from the last to the first.</p></header>
+      <div class="work">
+        <label class="field"><span>what <kbd>W</kbd></span><input ref="whatField" v-model="what" class="entry" name="what" maxlength="120" autocomplete="off" @keydown.enter.prevent="figure?.type()" /></label>
+        <div class="chips" role="group" aria-label="Parts"><button v-for="u in USUAL" :key="u" type="button" class="btn small" @click="name(u)">{{ u }}</button><button v-for="s in SIDES" :key="s" type="button" class="btn small" :disabled="!what.trim()" @click="side(s)">{{ s }}</button></div>
+        <div class="pair">
+          <StepPhotos ref="photos" :photos="mine" :what="what.trim() || 'what came off'" :step="view.at" :removal="removal" />
+          <FastenerPad :hand="hand" :recent="view.recent" />
+        </div>
+        <div class="chips" role="group" aria-label="Why it had to be off first"><span class="t16 mut">off first, because</span><button v-for="r in view.reasons" :key="r.words" type="button" class="btn small" :aria-pressed="because?.words === r.words" @click="because = because?.words === r.words ? null : r">{{ r.words }}</button><button type="button" class="btn small" :aria-pressed="stand" @click="stand = !stand">{{ stand ? 'unit on the stand' : 'on the vehicle' }}</button></div>
+        <h2 class="t20">Tray</h2>
+        <BagTray :bags="view.bags" :current="bag" :next="view.next_bag" @choose="bag = $event" />
+        <h2 class="t20">Off last</h2>
+        <ol class="last"><li v-for="r in last" :key="r.id"><time class="mut">{{ clockOf(r.time, shop.zone) }}</time><span><b>{{ r.number }} {{ r.what }}</b>{{ r.bags.length ? `, bag ${r.bags.map((b) => b.bag).join(', ')}` : '' }}{{ r.place ? `, ${r.place}` : '' }}</span><span class="mut">{{ r.who }}</span></li></ol>
+      </div>
+      <aside class="side">
+        <div class="figure"><BagFigure ref="figure" v-model:bag="bag" v-model:place="place" :hand="hand" :places="view.places" /></div>
+        <div class="acts">
+          <p v-if="problem || book.refused" class="problem" role="alert">{{ problem || book.refused }}</p>
+          <button v-if="twin" type="button" class="btn" @click="log(true)">It is another one, write it</button>
+          <button type="button" class="btn primary" :disabled="!ready" @click="press">{{ hand.pieces.value || hand.text.value.trim() ? 'In the bag' : 'It is off' }}<kbd>Space or right pedal</kbd></button>
+          <div class="two"><button type="button" class="btn second" @click="capture?.ask(null, { step: view.at })">Keep as found<kbd>K</kbd></button><RouterLink class="btn second" :to="{ name: 'back', params: { build } }">The order back<kbd>U</kbd></RouterLink></div>
+        </div>
+      </aside>
+      <CaptureDialog ref="capture" />
+    </article>
+    <p v-else-if="down.problem" class="block" role="alert">{{ down.problem }}</p>
+  </WorkFrame>
+</template>
+
+<style scoped>
+.off { display: grid; grid-template: 'head side' auto 'work side' 1fr / minmax(0, 1fr) 308px; column-gap: 32px; }
+header { grid-area: head; }
+.work { grid-area: work; display: grid; gap: 10px; align-content: start; min-width: 0; }
+.side { grid-area: side; display: flex; flex-direction: column; }
+.figure { min-height: 340px; }
+.acts { display: flex; flex-direction: column; gap: 10px; }
+.two { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; }
+.two .btn { font-size: 18px; }
+.pair { display: grid; grid-template-columns: minmax(0, 300fr) minmax(0, 320fr); gap: 16px; align-items: start; }
+.chips { align-items: center; }
+.last li { display: grid; grid-template-columns: 62px 1fr auto; gap: 8px; border-top: 1px solid var(--hair); padding: 6px 0; }
+@media (max-width: 959px) { .off { display: flex; flex-direction: column; } .work { order: 2; } .side { order: 1; display: grid; grid-template-columns: 1fr 1fr; gap: 16px; border-bottom: 3px solid var(--line); padding-bottom: 12px; margin-bottom: 12px; } .figure { min-height: 0; } }
+@media (max-width: 600px) {
+  .side { display: contents; } .figure { order: 3; padding-top: 10px; } .pair { grid-template-columns: 1fr; }
+  .acts { order: 4; position: sticky; bottom: -10px; background: var(--now); padding: 8px 0 10px; z-index: 3; border-top: 3px solid var(--line); }
+  .acts .primary { min-height: 84px; } .acts kbd { display: none; } .two .btn { min-height: 56px; }
+}
+</style>

@@ -1,0 +1,156 @@
+<script setup lang="ts">
+/** What carries the load, on which points, and whether it may stay overnight; and what to make safe when work stops at once. */
+import { computed, ref, watch } from 'vue'
+import { v7 } from 'uuid'
+import { client, type Entry, got, type SupportDesk } from '@/api/client'
+import { pressedTwice, useKeys } from '@/composables/keys'
+import { readOut } from '@/composables/speech'
+import { clockOf } from '@/composables/time'
+import SupportPlan from '@/drawings/SupportPlan.vue'
+import SupportSide from '@/drawings/SupportSide.vue'
+import VerdictMark from '@/drawings/VerdictMark.vue'
+import WorkFrame from '@/shell/WorkFrame.vue'
+import { useBook } from '@/stores/book'
+import { useShop } from '@/stores/shop'
+
+const props = defineProps<{ build: string }>()
+const book = useBook()
+const shop = useShop()
+const desk = ref<SupportDesk | null>(null)
+const problem = ref('')
+const point = ref<string | null>(null)
+const kind = ref('stand')
+const ground = ref('hard')
+const padding = ref('')
+const hurt = ref('')
+const nearMiss = ref('')
+const asking = ref(false)
+const KINDS: Record<string, string> = { stand: 'stand', jack: 'jack', hook: 'hook', cradle: 'cradle', wheels: 'own wheel', ramp: 'ramp', timber: 'timber' }
+const GROUND: Record<string, string> = { hard: 'hard, level', soft: 'soft', slope: 'slope' }
+const WHY = ['a storm', 'somebody is hurt', 'a call', 'the light goes', 'a part is missing', 'the evening is over']
+const GOING: Record<string, string> = { up: 'up', down: 'down', in: 'in', out: 'out' }
+const CAN = ['rolls', 'steers', 'brakes', 'starts'] as const
+const map = computed(() => desk.value?.map)
+const secure = computed(() => desk.value?.secure)
+const todo = computed(() => (secure.value?.items ?? []).filter((i) => !i.done))
+const first = computed(() => todo.value.at(0))
+const going = ref('')
+const bodies: Record<string, string> = { vehicle: 'vehicle', engine: 'engine', gearbox: 'gearbox', axle: 'axle', hub: 'hub', powertrain: 'powertrain', other: 'other' }
+const title = computed(() => {
+  if (!secure.value || !map.value) return ''
+  if (secure.value.stopped) return first.value ? `Secure now, ${(secure.value.items.length - todo.value.length) + 1} of ${secure.value.items.length}: ${first.value.what}` : 'Made safe. Hang the card on it'
+  return map.value.supports.length ? `Carried on ${map.value.supports.length} ${map.value.supports.length === 1 ? 'point' : 'points'}` : 'Nobody said yet what carries it'
+})
+let asked = 0
+async function load() {
+  const mine = ++asked
+  try {
+    const found = (await got<unknown>(client.GET('/api/builds/{build}/support', { params: { path: { build: props.build } } }))) as SupportDesk
+    if (mine === asked) { desk.value = found; problem.value = '' }
+  } catch (error) {
+    if (mine === asked) problem.value = (error as Error).message
+  }
+}
+watch([() => props.build, () => book.frame?.head], () => void load(), { immediate: true })
+
+async function write(entry: Entry): Promise<boolean> {
+  problem.value = ''
+  try {
+    return await book.write(entry)
+  } catch (error) {
+    book.refused = ''
+    problem.value = (error as Error).message
+    return false
+  }
+}
+async function put() {
+  const at = map.value?.points.find((p) => p.name === point.value)
+  if (!at) return
+  if (await write({ kind: 'supported', support: v7(), support_kind: kind.value as 'stand', carries: at.body, point: at.name, padding: padding.value.trim() || null, ground: kind.value === 'hook' ? 'unknown' : (ground.value as 'hard'), rated_kg: null, step: null, gone: false })) point.value = null
+}
+const away = (s: SupportDesk['map']['supports'][number]) => write({ kind: 'supported', support: s.id, support_kind: s.kind, carries: s.carries, point: s.point, padding: s.padding, ground: s.ground, rated_kg: s.rated_kg, step: null, gone: true })
+async function stop(why: string) {
+  asking.value = false
+  await write({ kind: 'stopped', why, step: secure.value?.step ?? null, going: (going.value || null) as 'up' | null, hurt: hurt.value.trim() || null, near_miss: nearMiss.value.trim() || null, people_left: null })
+  hurt.value = nearMiss.value = going.value = ''
+}
+const made = (item: { key: string; what: string }) => write({ kind: 'secured', item: item.key, what: item.what, step: secure.value?.step ?? null })
+const goOn = () => write({ kind: 'gone on', note: null })
+const around = (id: string) => { const now = desk.value?.around ?? []; void write({ kind: 'surroundings', around: (now.includes(id) ? now.filter((x) => x !== id) : [...now, id]) as 'wind'[] }) }
+const say = (key: (typeof CAN)[number], value: boolean) => write({ kind: 'vehicle stands', rolls: null, steers: null, brakes: null, starts: null, bay: null, [key]: value })
+const bay = ref('')
+const setBay = () => bay.value.trim() && write({ kind: 'vehicle stands', rolls: null, steers: null, brakes: null, starts: null, bay: bay.value.trim() })
+async function primary() {
+  if (!secure.value?.stopped) { asking.value = true; return }
+  if (first.value) return made(first.value)
+  await goOn()
+}
+const words = computed(() => (!secure.value?.stopped ? 'Secure now' : first.value ? 'It is so' : 'Go on with the work'))
+const press = () => { if (!pressedTwice()) void primary() }
+const print = () => window.print()
+const speak = () => readOut([title.value, ...todo.value.map((i) => i.what)].join('. '))
+useKeys(() => ({ ' ': primary, PageDown: primary, p: print, r: speak, PageUp: speak, w: () => { asking.value = true } }))
+</script>
+
+<template>
+  <WorkFrame :build="build" :step="null" desk="load">
+    <div v-if="desk && map && secure" class="load">
+      <header><h1 class="t28" :class="{ outside: secure.stopped && first }">{{ title }}</h1>
+        <p class="t20 sub">{{ secure.stopped ? `Stopped at ${clockOf(secure.since, shop.zone)}, ${secure.why}${secure.going ? `, load ${secure.going}` : ''}` : map.line }}</p>
+        <p v-if="secure.hurt" class="block"><b>Hurt:</b> {{ secure.hurt }}. An ambulance first, then the list.</p></header>
+      <div class="work">
+        <SupportSide :map="map" /><SupportPlan :map="map" :chosen="point" @choose="point = $event" />
+        <ol class="list"><li v-for="(s, k) in map.supports" :key="s.id" :class="{ bad: !s.stays }"><b class="t20">{{ k + 1 }}</b><span>{{ s.kind_words }} at {{ s.point }}{{ s.padding ? `, ${s.padding}` : '' }}<small>{{ bodies[s.carries] }}, {{ s.because }}</small></span><button type="button" class="btn small" @click="away(s)">Away</button></li></ol>
+        <form class="put" aria-label="Put a support in" @submit.prevent="put">
+          <label class="field"><span>at which point</span><select v-model="point" class="entry" name="point"><option :value="null">choose, or touch the drawing</option><option v-for="p in map.points" :key="p.id" :value="p.name" :disabled="p.forbidden !== null">{{ p.name }}{{ p.forbidden ? `: never, ${p.forbidden}` : '' }}</option></select></label>
+          <div class="chips" role="group" aria-label="What stands there"><button v-for="(name, id) in KINDS" :key="id" type="button" class="btn small" :aria-pressed="kind === id" @click="kind = id">{{ name }}</button></div>
+          <div class="chips" role="group" aria-label="Ground"><button v-for="(name, id) in GROUND" :key="id" type="button" class="btn small" :aria-pressed="ground === id" @click="ground = id">{{ name }}</button><input v-model="padding" class="entry pad" name="padding" maxlength="80" placeholder="padding" aria-label="padding" /></div>
+          <button type="submit" class="btn" :disabled="!point">It stands there</button>
+        </form>
+        <h2 class="t24">Fit to stand overnight? <span v-if="map.bodies.length" :class="map.stays ? 'in' : 'outside'">{{ map.stays ? 'yes' : `no, ${map.bodies.filter((b) => !b.stays).length} of ${map.bodies.length} would move` }}</span></h2>
+        <ul class="bodies"><li v-for="b in map.bodies" :key="b.body"><VerdictMark :verdict="b.stays ? 'inside' : 'outside'" :side="null" :size="9" /><span><b class="t20">{{ b.name }} <span :class="b.stays ? 'in' : 'outside'">{{ b.stays ? 'stays' : 'no' }}</span></b><small>{{ b.because }}</small></span></li></ul>
+        <section class="vehicle" aria-label="The vehicle"><h2 class="t20">The vehicle</h2>
+          <p v-if="desk.vehicle.clash" class="block">{{ desk.vehicle.clash }}</p>
+          <div class="chips"><span v-for="c in CAN" :key="c" class="pairs"><b>{{ c }}</b><button type="button" class="btn small" :aria-pressed="desk.vehicle[c] === true" :aria-label="`${c}: yes`" @click="say(c, true)">yes</button><button type="button" class="btn small" :aria-pressed="desk.vehicle[c] === false" :aria-label="`${c}: no`" @click="say(c, false)">no</button></span></div>
+          <form class="bay" @submit.prevent="setBay"><label class="field"><span>bay or lift{{ desk.vehicle.bay ? `, now ${desk.vehicle.bay}` : '' }}</span><input v-model="bay" class="entry" name="bay" maxlength="40" /></label><button type="submit" class="btn small" :disabled="!bay.trim()">Stands there</button></form></section>
+        <section class="around" aria-label="Around the bench"><h2 class="t20">Around the bench</h2><div class="chips"><button v-for="c in desk.conditions" :key="c.id" type="button" class="btn small" :aria-pressed="desk.around.includes(c.id)" @click="around(c.id)">{{ c.name }}</button></div></section>
+      </div>
+      <aside class="side">
+        <div class="figure">
+          <template v-if="secure.stopped"><h2 class="t20">What to make safe</h2><ol class="items"><li v-for="i in secure.items" :key="i.key" :class="{ done: i.done }"><VerdictMark :verdict="i.done ? 'inside' : 'not_read'" :side="null" :size="9" /><span>{{ i.what }}<small>{{ i.because }}</small></span><button v-if="!i.done && i.key !== first?.key" type="button" class="btn small" :aria-label="`${i.what}: it is so`" @click="made(i)">So</button></li></ol>
+            <p v-for="l in secure.leave" :key="l" class="t16"><b>{{ l }}</b></p></template>
+          <template v-else-if="asking"><h2 class="t20">Why does it stop?</h2>
+            <div class="chips" role="group" aria-label="Which way the load was going"><span class="t16 mut">load was going</span><button v-for="(name, id) in GOING" :key="id" type="button" class="btn small" :aria-pressed="going === id" @click="going = going === id ? '' : id">{{ name }}</button></div>
+            <label class="field"><span>who is hurt, if anybody</span><input v-model="hurt" class="entry" name="hurt" maxlength="200" /></label><label class="field"><span>what nearly happened</span><input v-model="nearMiss" class="entry" name="near" maxlength="200" /></label>
+            <div class="chips whys"><button v-for="w in WHY" :key="w" type="button" class="btn" @click="stop(w)">{{ w }}</button></div></template>
+          <template v-else><h2 class="t20">The card to come back to</h2><ul class="card"><li v-for="l in secure.card" :key="l">{{ l }}</li></ul></template>
+        </div>
+        <div class="acts"><p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+          <button type="button" class="btn primary" :class="{ long: words.length > 12 }" @click="press">{{ words }}<kbd>Space or right pedal</kbd></button>
+          <div class="two"><button type="button" class="btn second" @click="speak">Read it out<kbd>R</kbd></button><button type="button" class="btn second" @click="print">Print the card<kbd>P</kbd></button></div></div>
+      </aside>
+      <section class="print" aria-hidden="true"><h1>{{ book.card?.name }}: {{ secure.stopped ? `stopped, ${secure.why}` : 'where it stands' }}</h1><ul><li v-for="i in secure.items" :key="i.key">☐ {{ i.what }}, {{ i.because }}</li></ul><h2>Come back to</h2><ul><li v-for="l in secure.card" :key="l">{{ l }}</li></ul><p>The vehicle maker's manual, local codes and licensed practice go first. Copy: the log is the record.</p></section>
+    </div>
+    <p v-else-if="problem" class="block" role="alert">{{ problem }}</p>
+  </WorkFrame>
+</template>
+
+<style scoped>
+.load { display: grid; grid-template: 'head side' auto 'work side' 1fr / minmax(0, 640px) 308px; column-gap: 32px; justify-content: space-between; }
+header { grid-area: head; } .work { grid-area: work; display: grid; gap: 10px; align-content: start; min-width: 0; } .side { grid-area: side; display: flex; flex-direction: column; gap: 12px; }
+.sub { font-weight: 460; }
+.figure { min-height: 330px; display: grid; gap: 8px; align-content: start; }
+.acts { display: grid; gap: 10px; } .two { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; } .two .btn { font-size: 18px; }
+.list li { display: grid; grid-template-columns: 30px 1fr auto; gap: 10px; align-items: center; border-top: 1px solid var(--hair); padding: 4px 0; }
+.bad b { color: var(--out); } small { display: block; font-size: 16px; color: var(--mut); } .bad small { color: var(--out); }
+.put { display: grid; gap: 8px; border: 2px solid var(--line); padding: 10px; } .pad { width: 150px; flex: 1 1 120px; }
+.bodies { display: grid; grid-template-columns: repeat(auto-fit, minmax(190px, 1fr)); gap: 12px; } .bodies li { display: flex; gap: 10px; border-top: 3px solid var(--line); padding-top: 6px; }
+.pairs { display: flex; gap: 4px; align-items: center; margin-right: 10px; } .bay { display: flex; gap: 8px; align-items: flex-end; margin-top: 8px; }
+.items li { display: grid; grid-template-columns: 26px 1fr auto; gap: 8px; align-items: center; border-top: 1px solid var(--hair); padding: 6px 0; } .items .done { color: var(--mut); }
+.card li { border-top: 1px solid var(--hair); padding: 4px 0; font-size: 16px; }
+.whys .btn { font-size: 18px; }
+.print { display: none; }
+@media (max-width: 1100px) and (min-width: 960px) { .load { grid-template-columns: minmax(0, 1fr) 308px; } }
+@media (max-width: 959px) { .load { display: flex; flex-direction: column; } .side { order: 1; } .work { order: 2; } .figure { min-height: 0; } }
+@media print { .load > *:not(.print) { display: none; } .print { display: block; color: #000; font-size: 16px; } }
+</style>
