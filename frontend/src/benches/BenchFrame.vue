@@ -162,9 +162,11 @@ header { grid-area: head; }
   .side { display: contents; }
   .figure { order: 3; padding-top: 10px; }
   .work { order: 2; }
-  .acts { order: 4; position: sticky; bottom: -10px; background: var(--now); padding: 8px 0 10px; z-index: 3; border-top: 3px solid var(--line); }
-  .acts :deep(.primary) { min-height: 84px; }
+  .acts { display: contents; }
+  .two { order: 4; margin-top: 10px; }
+  .small { order: 5; margin-top: 10px; }
+  .lines { order: 6; }
+  .acts :deep(.primary) { order: 7; min-height: 84px; position: sticky; bottom: 0; z-index: 3; margin-top: 10px; outline: 8px solid var(--now); }
   .acts :deep(kbd) { display: none; }
-  .lines { order: 5; }
 }
 </style>

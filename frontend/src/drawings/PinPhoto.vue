@@ -21,7 +21,7 @@ function pressed(event: MouseEvent) {
       <img :src="`/api/photos/${photo.photo}.jpg`" :alt="label" :width="photo.width" :height="photo.height" draggable="false" />
       <component :is="still ? 'span' : 'button'" v-for="p in pins" :key="p.n" :type="still ? undefined : 'button'" class="pin" :class="{ now: p.n === at }" :style="{ left: `${p.x * 100}%`, top: `${p.y * 100}%` }" :aria-label="still ? undefined : `Pin ${p.n}${p.word ? `, ${p.word}` : ''}`" @click.stop="emit('choose', p.n)">{{ p.n }}</component>
     </div>
-    <figcaption class="t16"><span class="mut">{{ photo.what }}</span> <span v-for="p in pins.filter((q) => q.word)" :key="p.n"><b>{{ p.n }}</b> {{ p.word }} </span></figcaption>
+    <figcaption class="t16"><span class="mut">{{ photo.what }}</span> <span v-for="p in pins.filter((q) => q.word)" :key="p.n"><b>&nbsp; {{ p.n }}</b> {{ p.word }}</span></figcaption>
   </figure>
 </template>
 

@@ -10,7 +10,7 @@ const Y = (y: number) => 14 + y * 192
 </script>
 
 <template>
-  <figure class="plan">
+  <figure class="from-above">
     <svg viewBox="0 0 640 230" width="640" height="230" role="img" aria-label="Supports from above, front at the left">
       <g fill="none" stroke="var(--line)" stroke-width="2.2">
         <path d="M70 40 Q44 110 70 180 H560 V40 Z" fill="var(--now)" /><path d="M90 74 H560 M90 146 H560" stroke-width="3.4" /><path d="M200 40 V180 M372 40 V180" stroke-width="1.2" />
@@ -35,6 +35,6 @@ const Y = (y: number) => 14 + y * 192
 </template>
 
 <style scoped>
-.plan svg { display: block; max-width: 100%; height: auto; }
+.from-above svg { display: block; max-width: 100%; height: auto; }
 .point { cursor: pointer; }
 </style>

@@ -8,14 +8,18 @@ const props = defineProps<{ map: Map }>()
 const X = (x: number) => 30 + x * 580
 const FLOOR = 190
 const onHook = (body: string) => props.map.supports.some((s) => s.carries === body && s.kind === 'hook')
+/** A unit that stands on its own cradle is drawn behind the vehicle, not in its bay. */
+const unit = (s: Map['supports'][number]) => s.carries === 'engine' || s.carries === 'powertrain'
+const apart = computed(() => props.map.supports.some((s) => unit(s) && s.kind === 'cradle') && !onHook('engine') && !onHook('powertrain'))
 const raised = computed(() => props.map.supports.some((s) => s.carries === 'vehicle' && s.kind !== 'wheels'))
 /** Supports at the same place along the vehicle are drawn once, with both numbers. */
 const drawn = computed(() => {
   const found: { x: number; kind: string; stays: boolean; names: string; top: number }[] = []
   props.map.supports.forEach((s, k) => {
     if (s.x === null) return
-    const same = found.find((f) => Math.abs(f.x - s.x!) < 0.03 && f.kind === s.kind)
-    if (same) { same.names += ` ${k + 1}`; same.stays &&= s.stays } else found.push({ x: s.x, kind: s.kind, stays: s.stays, names: String(k + 1), top: s.carries === 'vehicle' ? 136 : s.carries === 'axle' ? 146 : 152 })
+    const at = apart.value && unit(s) ? 0.985 : s.x
+    const same = found.find((f) => Math.abs(f.x - at) < 0.03 && f.kind === s.kind)
+    if (same) { same.names += ` ${k + 1}`; same.stays &&= s.stays } else found.push({ x: at, kind: s.kind, stays: s.stays, names: String(k + 1), top: s.carries === 'vehicle' ? 136 : s.carries === 'axle' ? 146 : 152 })
   })
   return found
 })
@@ -23,13 +27,13 @@ const colour = (stays: boolean) => (stays ? 'var(--ink)' : 'var(--out)')
 </script>
 
 <template>
-  <svg class="side" viewBox="0 0 640 216" width="640" height="216" role="img" :aria-label="`From the side: ${map.line}`">
+  <svg class="from-side" viewBox="0 0 640 216" width="640" height="216" role="img" :aria-label="`From the side: ${map.line}`">
     <path :d="`M0 ${FLOOR} H640`" stroke="var(--ink)" stroke-width="2.6" /><path v-for="k in 42" :key="k" :d="`M${k * 16 - 20} ${FLOOR + 14} l12 -13`" stroke="var(--metal)" stroke-width="1.4" />
     <g :transform="raised ? '' : 'translate(0 16)'" fill="none" stroke="var(--line)" stroke-width="2.4">
       <path d="M64 118 L76 84 L196 78 L236 36 H330 L338 78 V118 Z M338 78 H566 V118 H338" fill="var(--now)" /><path d="M214 76 L242 44 H278 V76 Z M286 44 H324 V76 H286 Z" fill="var(--zinc2)" stroke-width="1.6" /><path d="M60 124 H560" stroke-width="6" />
       <g v-for="cx in [123, 505]" :key="cx"><circle :cx="cx" cy="142" r="32" fill="var(--now)" /><circle :cx="cx" cy="142" r="13" fill="var(--zinc2)" /></g>
-      <g stroke="var(--ink)" stroke-width="3" :transform="onHook('engine') || onHook('powertrain') ? 'translate(0 -6)' : ''"><path d="M92 92 H160 V140 H104 L92 128 Z" fill="var(--zinc2)" /></g>
-      <path d="M160 104 L180 100 V138 L160 136 M180 108 H286 V130 H180 Z" fill="var(--zinc2)" stroke="var(--ink)" stroke-width="3" />
+      <g stroke="var(--ink)" stroke-width="3" :transform="apart ? 'translate(476 8)' : onHook('engine') || onHook('powertrain') ? 'translate(0 -6)' : ''"><path d="M92 92 H160 V140 H104 L92 128 Z" fill="var(--zinc2)" /></g>
+      <path d="M166 104 L184 100 V138 L166 136 Z M184 108 H286 V130 H184 Z" fill="var(--zinc2)" stroke="var(--ink)" stroke-width="3" />
     </g>
     <g v-for="d in drawn" :key="d.names">
       <path v-if="d.kind === 'hook'" :d="`M${X(d.x)} 4 V70 m0 0 l-16 20 m16 -20 l16 20`" fill="none" :stroke="colour(d.stays)" stroke-width="3" />
@@ -44,5 +48,5 @@ const colour = (stays: boolean) => (stays ? 'var(--ink)' : 'var(--out)')
 </template>
 
 <style scoped>
-.side { display: block; max-width: 100%; height: auto; }
+.from-side { display: block; max-width: 100%; height: auto; }
 </style>

@@ -20,10 +20,11 @@ defineExpose({ own: () => dialog.value?.ask(null, { step: props.step }), first: 
 </script>
 
 <template>
-  <section v-if="captures.length" class="closing" aria-label="To keep as found">
+  <p v-if="captures.length && !first" class="quiet t16">Kept as found: {{ captures.map((c) => `${c.what}, ${c.words}`).join('; ') }}</p>
+  <section v-else-if="captures.length" class="closing" aria-label="To keep as found">
     <div class="metal" aria-hidden="true" />
     <div class="body">
-      <h2 class="t20">{{ first ? 'Keep it as found: after this step the chance is gone' : 'Kept as found' }}</h2>
+      <h2 class="t20">Keep it as found: after this step the chance is gone</h2>
       <ul>
         <li v-for="c in captures" :key="c.id" :class="{ missing: c.id === first }">
           <span class="what"><b>{{ c.kind_words }}: {{ c.what }}</b><small>{{ c.state === 'missing' ? c.because : c.words }}</small></span>

@@ -21,8 +21,8 @@ async function anew(k: Keeping) {
 </script>
 
 <template>
-  <ul v-if="bench.keeps.length || bench.fluids.length || bench.hidden.length || bench.needed_open.length || bench.around.length" class="guards" aria-label="Before you begin">
-    <li v-for="what in bench.needed_open" :key="what" class="block"><b>It must be so before this step, and is not:</b> {{ what }}</li>
+  <p v-for="what in bench.settled ? [] : bench.needed_open" :key="what" class="block"><b>It must be so before this step, and is not:</b> {{ what }}</p>
+  <ul v-if="bench.keeps.length || bench.fluids.length || bench.hidden.length || bench.around.length" class="guards" aria-label="Before you begin">
     <li v-for="k in bench.keeps" :key="k.id" class="keep">
       <svg width="30" height="30" viewBox="0 0 30 30" aria-hidden="true"><circle cx="15" cy="15" r="12" fill="none" stroke="currentColor" stroke-width="2.6" /><path d="M15 3v24" stroke="currentColor" stroke-width="2.6" /></svg>
       <span><b>Do not loosen: {{ k.what }}.</b> It holds {{ k.holds }}. Part it at {{ k.part_at }}.<small v-if="k.disturbed" class="lost">Loosened: {{ k.disturbed }}</small></span>

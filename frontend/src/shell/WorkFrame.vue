@@ -75,6 +75,8 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
       </div>
     </section>
     <nav class="phone" aria-label="Screens">
+      <RouterLink class="btn small" :to="{ name: 'off', params: { build } }">It came off</RouterLink>
+      <button v-if="step" type="button" class="btn small open" @click="leave?.ask()">Leave open</button>
       <RouterLink v-for="s in SCREENS" :key="s.name" class="btn small" :to="{ name: s.name, params: { build } }">{{ s.words }}</RouterLink>
     </nav>
     <main id="now" class="now" tabindex="-1">

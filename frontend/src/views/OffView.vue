@@ -88,10 +88,10 @@ useKeys(() => ({
 <template>
   <WorkFrame :build="build" :step="null" :next="view ? [`You stand at ${view.at_words}`, `Bag ${view.next_bag} is free`] : []">
     <article v-if="view" class="off">
-      <header><h1 class="t28">{{ what.trim() ? `${what.trim()}: off` : 'What came off?' }}</h1><p>{{ view.removals.length }} off so far. Going back takes them from the last to the first.</p></header>
+      <header><h1 class="t28">{{ what.trim() ? `${what.trim()}: off` : 'What came off?' }}</h1><p class="mut">{{ view.removals.length }} off so far, the last one {{ last.at(0)?.what ?? 'none' }}</p></header>
       <div class="work">
         <label class="field"><span>what <kbd>W</kbd></span><input ref="whatField" v-model="what" class="entry" name="what" maxlength="120" autocomplete="off" @keydown.enter.prevent="figure?.type()" /></label>
-        <div class="chips" role="group" aria-label="Parts"><button v-for="u in USUAL" :key="u" type="button" class="btn small" @click="name(u)">{{ u }}</button><button v-for="s in SIDES" :key="s" type="button" class="btn small" :disabled="!what.trim()" @click="side(s)">{{ s }}</button></div>
+        <div class="chips parts" role="group" aria-label="Parts"><template v-if="what.trim()"><button v-for="s in SIDES" :key="s" type="button" class="btn small" @click="side(s)">{{ s }}</button><button type="button" class="btn small" @click="name('')">another part</button></template><template v-else><button v-for="u in USUAL" :key="u" type="button" class="btn small" @click="name(u)">{{ u }}</button></template></div>
         <div class="pair">
           <StepPhotos ref="photos" :photos="mine" :what="what.trim() || 'what came off'" :step="view.at" :removal="removal" />
           <FastenerPad :hand="hand" :recent="view.recent" />
@@ -128,11 +128,13 @@ header { grid-area: head; }
 .two .btn { font-size: 18px; }
 .pair { display: grid; grid-template-columns: minmax(0, 300fr) minmax(0, 320fr); gap: 16px; align-items: start; }
 .chips { align-items: center; }
+.parts { min-height: 94px; align-content: start; }
 .last li { display: grid; grid-template-columns: 62px 1fr auto; gap: 8px; border-top: 1px solid var(--hair); padding: 6px 0; }
 @media (max-width: 959px) { .off { display: flex; flex-direction: column; } .work { order: 2; } .side { order: 1; display: grid; grid-template-columns: 1fr 1fr; gap: 16px; border-bottom: 3px solid var(--line); padding-bottom: 12px; margin-bottom: 12px; } .figure { min-height: 0; } }
 @media (max-width: 600px) {
   .side { display: contents; } .figure { order: 3; padding-top: 10px; } .pair { grid-template-columns: 1fr; }
-  .acts { order: 4; position: sticky; bottom: -10px; background: var(--now); padding: 8px 0 10px; z-index: 3; border-top: 3px solid var(--line); }
-  .acts .primary { min-height: 84px; } .acts kbd { display: none; } .two .btn { min-height: 56px; }
+  .acts { display: contents; } .problem { order: 4; } .two { order: 5; margin-top: 10px; } .two .btn { min-height: 56px; } .acts kbd { display: none; }
+  .acts .primary { order: 7; min-height: 84px; position: sticky; bottom: 0; z-index: 3; margin-top: 10px; outline: 8px solid var(--now); }
+  .parts { flex-wrap: nowrap; overflow-x: auto; min-height: 50px; } .parts .btn { flex: none; } .pair > :first-child { order: 2; }
 }
 </style>

@@ -76,15 +76,10 @@ useKeys(() => ({ ' ': take, PageDown: take, i: () => { only.value = !only.value 
 <template>
   <WorkFrame :build="build" :step="null" desk="order back">
     <div v-if="view" class="back">
-      <div class="main">
+      <div class="main" :class="{ taken: view.taken }">
         <h1 class="t28">{{ title }}</h1>
         <p v-if="taken" class="quiet" role="status">{{ taken }} <RouterLink :to="{ name: 'plan', params: { build } }">To the plan desk</RouterLink></p>
         <p v-if="problem" class="block" role="alert">{{ problem }}</p>
-        <section v-for="c in view.contradictions" :key="c.before + c.then" class="block clash" aria-label="Said differently">
-          <h2 class="t20">{{ c.before_title }} or {{ c.then_title }} first?</h2>
-          <p><b>Take-down:</b> {{ c.before_title }} first. {{ c.take_down }}.</p><p><b>Sheet:</b> {{ c.sheet }}.</p>
-          <div class="do"><button type="button" class="btn small" :aria-pressed="c.kept === 'sheet'" @click="keep(c, 'sheet')">Keep the sheet's</button><button type="button" class="btn small" :aria-pressed="c.kept === 'take_down'" @click="keep(c, 'take_down')">Keep the take-down's</button></div>
-        </section>
         <p class="do"><button type="button" class="btn small" @click="only = !only">{{ only ? `Show all ${view.lines.length} steps` : 'Only what came off' }} <kbd>I</kbd></button></p>
         <template v-for="g in groups" :key="g.id">
           <h2 class="group">{{ STAGES[g.id] }}</h2>
@@ -99,6 +94,12 @@ useKeys(() => ({ ' ': take, PageDown: take, i: () => { only.value = !only.value 
             <button v-if="l.removal" type="button" class="btn small" :aria-label="`${l.title}: does not go back`" @click="without(l.removal)">Not back</button>
           </li></ol>
         </template>
+        <section v-for="c in view.contradictions" :key="c.before + c.then" class="clash" :class="view.taken ? 'quiet' : 'block'" aria-label="Said differently">
+          <h2 class="t20">{{ view.taken ? `Said differently: ${c.before_title}, ${c.then_title}` : `${c.before_title} or ${c.then_title} first?` }}</h2>
+          <p><b>The take-down</b> has {{ c.before_title }} first: {{ c.take_down }}.</p>
+          <details><summary><b>The sheet</b> has {{ c.then_title }} first, in {{ c.sheet.split('; ').length }} {{ c.sheet.split('; ').length === 1 ? 'reason' : 'reasons' }}{{ view.taken ? ', and was kept' : '' }}</summary><p v-for="x in c.sheet.split('; ')" :key="x" class="t16">{{ x }}</p></details>
+          <div v-if="!view.taken" class="do"><button type="button" class="btn small" :aria-pressed="c.kept === 'sheet'" @click="keep(c, 'sheet')">Keep the sheet's</button><button type="button" class="btn small" :aria-pressed="c.kept === 'take_down'" @click="keep(c, 'take_down')">Keep the take-down's</button></div>
+        </section>
         <section v-if="view.one_way.length" aria-label="For coming off only"><h2 class="group">For coming off only, not turned round</h2><ul class="oneway"><li v-for="o in view.one_way" :key="o.what"><b>{{ o.what }}</b>: {{ o.because }}. <span class="mut">{{ o.why }}</span></li></ul></section>
       </div>
       <aside>
@@ -128,6 +129,8 @@ em { font-style: normal; }
 button.assumed { background: none; border-width: 0 0 2.5px; padding: 4px 0; cursor: pointer; }
 .turn { border-left: 4px solid var(--line); padding-left: 8px; }
 .clash { display: grid; gap: 4px; }
+.main:not(.taken) .clash { order: -1; }
+.main:not(.taken) > h1 { order: -2; }
 .do { display: flex; gap: 8px; flex-wrap: wrap; }
 .do [aria-pressed='true'] { background: var(--ink); color: var(--now); }
 .oneway li { padding: 4px 0; }

@@ -139,7 +139,7 @@ useKeys(() => ({ ' ': primary, PageDown: primary, p: print, r: speak, PageUp: sp
 .load { display: grid; grid-template: 'head side' auto 'work side' 1fr / minmax(0, 640px) 308px; column-gap: 32px; justify-content: space-between; }
 header { grid-area: head; } .work { grid-area: work; display: grid; gap: 10px; align-content: start; min-width: 0; } .side { grid-area: side; display: flex; flex-direction: column; gap: 12px; }
 .sub { font-weight: 460; }
-.figure { min-height: 330px; display: grid; gap: 8px; align-content: start; }
+.figure { min-height: 330px; max-height: 420px; overflow: auto; display: grid; gap: 8px; align-content: start; }
 .acts { display: grid; gap: 10px; } .two { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; } .two .btn { font-size: 18px; }
 .list li { display: grid; grid-template-columns: 30px 1fr auto; gap: 10px; align-items: center; border-top: 1px solid var(--hair); padding: 4px 0; }
 .bad b { color: var(--out); } small { display: block; font-size: 16px; color: var(--mut); } .bad small { color: var(--out); }

@@ -18,7 +18,7 @@ from hollet.core.procedure.drafting import PlanAct
 from hollet.core.procedure.fasteners import read_fasteners
 from hollet.library.pictures import picture
 from hollet.services.builds import bench, cards, make_build
-from hollet.services.demo_takedown import AFTER_STEP, AS_FOUND, NEW_BOLTS, PINS, TAKE_DOWN
+from hollet.services.demo_takedown import AFTER_STEP, AS_FOUND, NEW_BOLTS, PINS, TAKE_DOWN, UNDER_TWO
 from hollet.services.gear import edit_gear
 from hollet.services.logging import Sent, write_entry
 from hollet.services.photos import store_photo
@@ -271,3 +271,14 @@ def _gearbox_of_two(workshop: Workshop, clock: DemoClock) -> None:
     script.plan(None, act="answer", limit="lay_float_limit", version=2, lo="0.05", hi="0.18", target="0.10", source="bearing sheet", page="4")
     script.plan("Measured on three boxes, all quiet.", act="limit", limit="synchro_gap", version=1, lo="0.8", own=True)
     script.done("limits_read")
+    _box_comes_out(script)
+
+
+def _box_comes_out(script: Script) -> None:
+    """The gearbox is nearly free: at the bell bolts the lamp gives out."""
+    script.clock.now += timedelta(hours=1)
+    script.done("press_ready", "battery_off", "vehicle_raised")
+    for entry in UNDER_TWO:
+        script.write(1, **entry)
+    script.done("gearbox_oil_out", "levers_off", "prop_shaft_off", "front_prop_off", "speed_cable_off", "slave_aside", "starter_off", "engine_held", "box_mount_off", minutes=7)
+    script.picture("bell", "Bell housing from behind", "bell_bolts_out", PINS["bell"])

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-__all__ = ["AFTER_STEP", "AS_FOUND", "NEW_BOLTS", "PINS", "TAKE_DOWN"]
+__all__ = ["AFTER_STEP", "AS_FOUND", "NEW_BOLTS", "PINS", "TAKE_DOWN", "UNDER_TWO"]
 
 IN_THE_WAY = {"because": "it is in the way of the next", "reason_kind": "access closes"}
 SPILLS = {"because": "it would spill", "reason_kind": "spill"}
@@ -40,6 +40,8 @@ AS_FOUND: dict[str, dict[str, Any]] = {
     "starter_wires": {"picture": "starter", "wires": [{"terminal": "B", "colour": "black, thick"}, {"terminal": "50", "colour": "red/white"}, {"terminal": "lower stud", "colour": "brown"}]},
     "chain_marks": {"strokes": 2, "place": "white paint on link 1 and on the wheel"},
     "rocker_photo": {"picture": "rockers"},
+    "prop_mark": {"strokes": 3, "place": "punch dots, flange and yoke"},
+    "front_prop_mark": {"strokes": 2, "place": "paint over both flanges"},
     "piston_marks": {"strokes": 4, "place": "as many strokes as the cylinder's number, on the rod, towards the front", "words": "caps stay with their rods"},
 }  # fmt: skip
 
@@ -85,3 +87,11 @@ AFTER_STEP: dict[str, tuple[dict[str, Any], ...]] = {
         _in("e1", "cradle", "engine", "rails of the block", "timber"), _away("h1", "hook", "engine", "front lifting eye"), _away("h2", "hook", "engine", "rear lifting eye"),
     ),
 }  # fmt: skip
+
+UNDER_TWO: tuple[dict[str, Any], ...] = (
+    _in("t1", "stand", "vehicle", "frame, front left", "timber"), _in("t2", "stand", "vehicle", "frame, front right", "timber"),
+    _in("t3", "stand", "vehicle", "frame, rear left", "timber"), _in("t4", "stand", "vehicle", "frame, rear right", "timber"),
+    _in("t5", "jack", "gearbox", "gearbox, front of the case", "timber"),
+    {"kind": "vehicle stands", "rolls": False, "steers": True, "brakes": True, "starts": False, "bay": "bay 2"},
+)  # fmt: skip
+"""What stands under Two: the gearbox hangs on a jack alone, which may not stay so overnight."""

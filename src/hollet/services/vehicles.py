@@ -10,7 +10,7 @@ from hollet.store.models import BuildRow, VehicleRow
 
 __all__ = ["VehicleStanding", "vehicle_name", "vehicle_of"]
 
-CAN = ("rolls", "steers", "brakes", "starts")
+CAN = {"rolls": "does not roll", "steers": "does not steer", "brakes": "does not brake", "starts": "does not start"}
 
 
 class VehicleStanding(BaseModel):
@@ -27,7 +27,7 @@ class VehicleStanding(BaseModel):
 
     def can(self) -> tuple[str, ...]:
         """Its answers in words."""
-        return tuple(key if getattr(self, key) else f"not {key}" for key in CAN if getattr(self, key) is not None)
+        return tuple(key if getattr(self, key) else words for key, words in CAN.items() if getattr(self, key) is not None)
 
 
 def _builds(workshop: Workshop) -> dict[str, list[str]]:

@@ -152,5 +152,5 @@ def carried_words(bodies: tuple[BodyStand, ...], points: list[SupportPoint]) -> 
     for body in bodies:
         own = [p for p in points if p.carries == body.body]
         kinds = {kind: sum(p.kind_words == kind for p in own) for kind in dict.fromkeys(p.kind_words for p in own)}
-        parts.append(f"{body.name.lower()} on " + ", ".join(f"{n} {kind}s" if n > 1 else f"a {kind}" if not kind.startswith(("its", "a ")) else kind for kind, n in kinds.items()))
+        parts.append(f"{body.name.lower()} on " + " and ".join(f"{n} {kind}s" if n > 1 else kind if kind == "timber" or kind.startswith(("its", "a ")) else f"a {kind}" for kind, n in kinds.items()))
     return "; ".join(parts)
