@@ -244,6 +244,109 @@ do = "Look again."
 """
 
 
+TAKE = """
+[sheet]
+id = "take"
+title = "Take it down"
+about = "A cover, a pump and a shaft come off and go back."
+
+[[setting]]
+id = "clamp"
+what = "the clamp"
+holds = "the lever position"
+part_at = "the pin"
+blocks = "gear"
+
+[[fluid]]
+id = "oil"
+name = "Oil"
+amount = "2 L"
+runs_out = "at the tail"
+
+[[fluid]]
+id = "cold"
+name = "Refrigerant"
+runs_out = "nowhere"
+stays_closed = true
+
+[[step]]
+id = "lead_off"
+stage = "take_down"
+kind = "check"
+title = "Lead off"
+do = "Off."
+opens = [{ id = "lead", what = "Lead off", blocks = "power_on", undo = "on", sort = "disconnected" }]
+
+[[step]]
+id = "drained"
+stage = "take_down"
+kind = "check"
+title = "Oil drained"
+do = "Drain."
+drains = ["oil"]
+
+[[step]]
+id = "cover_off"
+stage = "take_down"
+kind = "remove"
+title = "Cover off"
+do = "Off."
+bag = [{ count = 6, size = "M8", length = "45" }, { count = 2, size = "M8", length = "60", odd = "special" }]
+after = [{ step = "lead_off", because = "it would be live", kind = "safety" }, { step = "drained", because = "it would run out", kind = "spill" }]
+capture = [{ id = "cover_mark", what = "Cover to case", kind = "mark", because = "it fits twice" }]
+holds = ["oil", "cold"]
+requires = ["lead"]
+hidden = ["a fourth nut below"]
+
+[[step]]
+id = "shaft_off"
+stage = "take_down"
+kind = "remove"
+title = "Shaft off"
+do = "Off."
+after = [{ step = "cover_off", because = "the cover is over it", kind = "access closes" }, { step = "drained", because = "dirt would fall in", kind = "contamination" }]
+capture = [{ id = "shaft_length", what = "Shaft, end to end", kind = "length", because = "the new one must be as long", within = "0.5 mm" }]
+keeps = ["clamp"]
+lifts = true
+people = [{ role = "One", does = "holds" }, { role = "Two", does = "guides" }]
+
+[[step]]
+id = "ground"
+stage = "prepare"
+kind = "check"
+title = "Case ground"
+do = "Grind."
+dusty = true
+
+[[step]]
+id = "shaft_on"
+stage = "fit_in"
+kind = "fit"
+title = "Shaft on"
+do = "On."
+refits = ["shaft_off"]
+
+[[step]]
+id = "cover_on"
+stage = "fit_in"
+kind = "fit"
+title = "Cover on"
+do = "On."
+refits = ["cover_off"]
+compares = ["cover_mark"]
+after = [{ step = "shaft_on", because = "the cover is over it", kind = "access closes" }]
+
+[[step]]
+id = "lead_on"
+stage = "wake"
+kind = "connect"
+title = "Lead on"
+do = "On."
+closes = ["lead"]
+blocks = "power_on"
+"""
+
+
 def small_sheet(text: str = SMALL) -> Sheet:
     """The small sheet, read and checked."""
     return read_sheet(tomllib.loads(text), text)

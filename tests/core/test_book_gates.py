@@ -165,7 +165,7 @@ def test_bags_are_numbered_once(book: Book):
         book.do("bagged", step="lead", bag=1, lines=line)
     assert refusal.value.reason_code == "bag_taken"
     assert book.bench("head_out").next_bag == 2
-    assert [b.pieces for b in book.bench("head_out").bagged] == [6, 6]
+    assert [b.pieces for b in book.bench("head_out").bagged] == [12]
 
 
 def test_where_am_i(book: Book):

@@ -1,5 +1,6 @@
 """Archives unpacked with suspicion; CSV that no spreadsheet runs."""
 
+import hashlib
 import io
 import json
 import zipfile
@@ -11,6 +12,7 @@ from hollet.exchange.archive import FIELDS, FORMAT, MAX_ZIP, pack, unpack
 from hollet.exchange.csv import table
 
 ENTRY = dict.fromkeys(FIELDS, "x")
+PHOTO = hashlib.sha256(b"p").hexdigest()
 
 
 def zipped(**members: str | bytes) -> bytes:
@@ -28,20 +30,23 @@ LOG = json.dumps(ENTRY) + "\n"
 
 def test_round_trip():
     """What was packed is unpacked; the same content packs to the same bytes."""
-    data = pack({"id": "b", "name": "Ümlaut"}, [ENTRY, ENTRY])
-    assert data == pack({"name": "Ümlaut", "id": "b"}, [ENTRY, ENTRY])
+    data = pack({"id": "b", "name": "Ümlaut"}, [ENTRY, ENTRY], {PHOTO: b"p"})
+    assert data == pack({"name": "Ümlaut", "id": "b"}, [ENTRY, ENTRY], {PHOTO: b"p"})
     unpacked = unpack(data)
     assert unpacked.build["name"] == "Ümlaut"
     assert unpacked.entries == [ENTRY, ENTRY]
+    assert unpacked.photos == {PHOTO: b"p"}
 
 
 @pytest.mark.parametrize(
     ("data", "words"),
     [
         (b"no zip", "not a zip"),
-        (zipped(build__json=BUILD), "once each"),
+        (zipped(build__json=BUILD), "each part once"),
         (zipped(build__json=BUILD, log__jsonl=LOG, **{"../../etc/passwd": "x"}), "does not belong"),
         (zipped(build__json=BUILD, log__jsonl=LOG, **{"/tmp/x": "x"}), "does not belong"),
+        (zipped(build__json=BUILD, log__jsonl=LOG, **{f"photos/{PHOTO}__jpg": "q"}), "not what its name says"),
+        (zipped(build__json=BUILD, log__jsonl=LOG, **{"photos/me__jpg": "q"}), "does not belong"),
         (zipped(build__json="{}", log__jsonl=LOG), "must say format"),
         (zipped(build__json="[", log__jsonl=LOG), "cannot be read"),
         (zipped(build__json="[" * 100_000, log__jsonl=LOG), ""),
@@ -51,7 +56,7 @@ def test_round_trip():
         (zipped(build__json=BUILD, log__jsonl=b" " * 30_000_000), "far more"),
         (b"P" * (MAX_ZIP + 1), "larger than"),
     ],
-    ids=["nozip", "missing", "climbing", "absolute", "format", "json", "deep", "bytes", "empty", "fields", "bomb", "large"],
+    ids=["nozip", "missing", "climbing", "absolute", "photo", "photo name", "format", "json", "deep", "bytes", "empty", "fields", "bomb", "large"],
 )
 def test_bad_archives(data, words):
     """Each trick is refused in one sentence."""
@@ -64,7 +69,7 @@ def test_bad_archives(data, words):
 def test_cut_short():
     """An archive cut in the middle is refused."""
     with pytest.raises(Refused):
-        unpack(pack({"id": "b"}, [ENTRY])[:-40])
+        unpack(pack({"id": "b"}, [ENTRY], {})[:-40])
 
 
 @pytest.mark.parametrize("cell", ["=1+1", "+cmd", "-2+3", "@x", "\tx"])

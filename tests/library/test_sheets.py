@@ -4,6 +4,7 @@ import itertools
 
 import pytest
 
+from hollet.core.book.removals import back_steps
 from hollet.core.procedure.plan import combine_sheets, select
 from hollet.core.procedure.precedence import contradiction, find_cycle
 from hollet.core.procedure.schools import agreement_state, possible
@@ -12,6 +13,7 @@ from hollet.library.shelf import sheet_names, sheet_text
 from hollet.services.sheets import parse_sheet
 
 SHEETS = {name: parse_sheet(sheet_text(name)) for name in sheet_names()}
+OPEN_ENDED = {"down_to_it", "parts_seen"}  # as long as it takes: nobody knows what comes off
 HAZARDS = {"hoist": "under", "coil spring": "line", "lifted out": "under", "fuel line": "flame", "refrigerant": "licensed", "raised in": "under"}
 
 
@@ -30,9 +32,9 @@ def test_reasons_and_windows(name):
     links = [link for step in sheet.step for link in step.after]
     assert len(links) >= len(sheet.step) / 3
     assert all(len(link.because) > 7 for link in links)
-    assert any(step.last_chance for step in sheet.step) or name == "first-start"
+    assert any(step.last_chance for step in sheet.step) or name in ("first-start", "as-it-comes")
     assert sum(step.caution is not None for step in sheet.step) >= 1
-    assert all(step.hours is not None for step in sheet.step)
+    assert all(step.hours is not None for step in sheet.step if step.id not in OPEN_ENDED)
 
 
 @pytest.mark.parametrize("name", SHEETS)
@@ -100,3 +102,27 @@ def combine_known(sheet):
     from hollet.core.procedure.plan import known_of
 
     return known_of(combine_sheets([sheet]))
+
+
+@pytest.mark.parametrize("name", SHEETS)
+def test_what_comes_off_goes_back(name):
+    """Each removal of a sheet that builds up again has a step that puts it back, and each capture is compared at one."""
+    sheet = SHEETS[name]
+    plan = combine_sheets([sheet])
+    if not any(step.stage in ("build_up", "fit_in") for step in sheet.step):
+        return
+    goes_back = {r for step in sheet.step for r in step.refits} | {step.id for step in sheet.step if back_steps(plan, step)}
+    elsewhere = {"coil_off"}
+    removed = {step.id for step in sheet.step if step.kind == "remove"}
+    named = [name for name in sorted(removed - goes_back - elsewhere) if sheet.id in ("powertrain-up", "top-end", "gearbox-out", "gearbox-opened", "front-suspension")]
+    assert named == []
+    compared = {c for step in sheet.step for c in step.compares}
+    kept = {c.id for step in sheet.step for c in step.capture if c.kind not in ("photo", "length")}
+    assert kept <= compared
+
+
+def test_a_lifted_load_says_so():
+    """Every step that lifts stands under the caution for hanging loads or two people."""
+    lifts = [step for sheet in SHEETS.values() for step in sheet.step if step.lifts and step.id not in ("lift_points_on", "head_on")]
+    assert len(lifts) >= 6
+    assert [step.id for step in lifts if step.caution is None] == []

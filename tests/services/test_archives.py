@@ -66,7 +66,7 @@ def test_doctored_archives(hand, empty, doctor):
     else:
         entries[1] = {**entries[1], doctor: entries[1][doctor] + " "}
     with pytest.raises(Refused) as refusal:
-        import_build(empty, pack({k: v for k, v in facts.items() if k != "format"}, entries))
+        import_build(empty, pack({k: v for k, v in facts.items() if k != "format"}, entries, {}))
     assert refusal.value.reason_code == "bad_archive"
     assert builds.cards(empty) == ()
 
@@ -92,10 +92,12 @@ def test_demo_is_as_promised(demo):
     age = NOW - datetime.fromisoformat(engine.frame.resume.since)
     assert 46 <= age.total_seconds() / 60 <= 48
     left = [i.what for i in engine.frame.left_open]
-    assert len(left) == 13
+    assert len(left) == 14
     assert "Temporary bracket on the chain" in left
     assert sum("cover in" in what for what in left) == 2
-    assert gearbox.frame.current == "press_ready"
+    assert gearbox.frame.current == "bell_bolts_out"
+    assert (engine.bay, gearbox.bay) == ("bay 1", "bay 2")
+    assert not gearbox.frame.carried_stays
     for build, most in ((engine.id, 20), (gearbox.id, 30)):
         desk = planning.desk(demo, build)
         assert desk.schools[0].chosen or desk.schools[1].chosen

@@ -38,11 +38,9 @@ def read_fasteners(text: str) -> BagLine:
     rest = re.sub(r"(?<=\d)\s*x\s*(?=\d)", "x", " ".join(text.replace("×", "x").split()))
     if not rest:
         raise Refused("bad_fasteners", f"type {FORM}", field="text")
-    head, _, odd = rest.partition(",")
-    holes = HOLES.search(head)
-    if holes is None and (late := HOLES.search(odd)):
-        holes, odd = late, odd[: late.start()].rstrip(" ,")
-    elif holes is not None:
+    holes = HOLES.search(rest)
+    head, _, odd = (rest if holes is None else rest[: holes.start()].rstrip(" ,")).partition(",")
+    if holes is None and (holes := HOLES.search(head)):
         head = head[: holes.start()].strip()
     counted = re.match(r"^(\d+)\s*(?:x\s+|x(?=m\d)|\s)\s*(.+)$", head) or re.match(r"^(\d+)(?=m\d)(.+)$", head, re.IGNORECASE)
     count, named = (int(counted[1]), counted[2].strip()) if counted else (1, head.strip())

@@ -2,7 +2,7 @@
 
 from fastapi import APIRouter, Request, Response
 
-from hollet.core.errors import Unavailable
+from hollet.core.errors import Conflict
 from hollet.services import devices
 from hollet.services.devices import DeviceView, Pairing, PairingCode
 from hollet.web.access import COOKIE
@@ -19,7 +19,7 @@ def pairing_of(request: Request) -> Pairing:
     """The pairing of this Hollet; it has one only when it was opened to the workshop network."""
     found: Pairing | None = request.app.state.pairing
     if found is None:
-        raise Unavailable("Hollet is open on this machine only: start it with 'hollet serve --workshop'", reason_code="this_machine_only")
+        raise Conflict("Hollet is open on this machine only: start it with 'hollet serve --workshop'", reason_code="this_machine_only")
     return found
 
 

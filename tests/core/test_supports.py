@@ -1,0 +1,173 @@
+"""What carries what, whether it may stay overnight; what to make safe; surroundings; the ladder for stuck parts."""
+
+import pytest
+
+from hollet.core.book.around import MEANS, around_words
+from hollet.core.book.secure import secure_view
+from hollet.core.book.supports import POINTS, support_view
+from hollet.core.errors import Conflict, Refused
+from hollet.core.procedure.stuck import STUCK, StuckFacts, Try, stuck_ladder
+from tests.support import TAKE, Book, small_sheet, tools
+
+CORNERS = ("frame, front left", "frame, front right", "frame, rear left", "frame, rear right")
+
+
+@pytest.fixture
+def book() -> Book:
+    """A build of the take-down sheet."""
+    return Book(small_sheet(TAKE), tools())
+
+
+def put(book: Book, name: str, kind: str, carries: str, point: str, ground: str = "hard", **own):
+    """A support in."""
+    return book.do("supported", support=name, support_kind=kind, carries=carries, point=point, ground=ground, **own)
+
+
+def body(book: Book, name: str):
+    """How one body stands."""
+    return next(b for b in support_view(book.state).bodies if b.body == name)
+
+
+def test_four_stands_on_hard_ground_stay(book: Book):
+    """Three do not; four do; one of four on soft ground does not count."""
+    for k, corner in enumerate(CORNERS[:3]):
+        put(book, f"s{k}", "stand", "vehicle", corner)
+    assert body(book, "vehicle").because == "only 3 places that stay: it needs 4"
+    put(book, "s3", "stand", "vehicle", CORNERS[3])
+    assert body(book, "vehicle").stays
+    assert support_view(book.state).line == "vehicle on 4 stands"
+    put(book, "s3", "stand", "vehicle", CORNERS[3], ground="soft")
+    assert not body(book, "vehicle").stays
+    assert "on soft ground it sinks" in body(book, "vehicle").because
+
+
+@pytest.mark.parametrize(
+    ("supports", "stays", "words"),
+    [
+        ([("jack", "gearbox tail")], False, "a jack sinks"),
+        ([("hook", "front lifting eye")], False, "hangs on a hook"),
+        ([("stand", "bell housing")], False, "one stand alone tips"),
+        ([("stand", "bell housing"), ("timber", "gearbox tail")], True, "on stand, timber"),
+        ([("cradle", "rails of the block")], True, "on cradle"),
+        ([("hook", "front lifting eye"), ("cradle", "rails of the block")], True, "on cradle"),
+    ],
+)
+def test_a_unit_overnight(book: Book, supports, stays, words):
+    """A jack sinks, a hook swings, one stand tips; two places or a cradle stay."""
+    for k, (kind, point) in enumerate(supports):
+        put(book, f"u{k}", kind, "engine", point)
+    found = body(book, "engine")
+    assert (found.stays, words in found.because) == (stays, True)
+    assert found.hangs == any(kind == "hook" for kind, _ in supports)
+
+
+def test_forbidden_points_are_refused(book: Book):
+    """Nothing goes under the sill seam, the sump or a bolt; taking something away from there is always possible."""
+    forbidden = [p for p in POINTS if p.forbidden]
+    assert len(forbidden) >= 4
+    for point in forbidden:
+        with pytest.raises(Refused) as refusal:
+            put(book, "x", "jack", "vehicle", point.name)
+        assert refusal.value.reason_code == "forbidden_point"
+    put(book, "x", "jack", "vehicle", "sill seam", gone=True)
+    assert support_view(book.state).supports == ()
+
+
+def test_taken_away_and_struck(book: Book):
+    """Away is away; a struck line brings back what was."""
+    put(book, "j", "jack", "gearbox", "gearbox tail")
+    away = put(book, "j", "jack", "gearbox", "gearbox tail", gone=True)
+    assert support_view(book.state).line == "nobody said what carries it"
+    book.do("strike", entry=away.id, reason="it is still there")
+    assert book.view().carried == "gearbox on a jack"
+    assert not book.view().carried_stays
+
+
+def test_secure_now(book: Book):
+    """The list from the state: people first, what hangs, fuel, bare openings, weather; ticked as done; then the card."""
+    for step in ("lead_off", "drained", "cover_off"):
+        book.do("done", step=step, reason="for the test")
+    put(book, "h", "hook", "engine", "front lifting eye")
+    book.do("left open", step="shaft_off", item="f", what="Fuel line off", blocks="fuel_on", sort="disconnected")
+    book.do("left open", step="shaft_off", item="p", what="Inlet port", sort="open_port")
+    book.do("surroundings", around=["wind", "wind"])
+    book.do("stopped", why="a storm", going="up", hurt="MK, hand", near_miss="the door", people_left=1)
+    view = secure_view(book.state)
+    assert view.stopped
+    assert (view.why, view.going, view.hurt) == ("a storm", "going up", "MK, hand")
+    assert [i.key for i in view.items] == ["people", "support:engine", "fuel:f", "cover:p", "weather", "tools"]
+    assert view.leave == ("Two: not needed to make it safe, leaves now",)
+    assert any(line.startswith("Engine going up, hangs") for line in view.card)
+    assert view.card[0].startswith("Come back to 2.04 Shaft off")
+    book.do("secured", item="people", what="Everybody out")
+    put(book, "c", "cradle", "engine", "rails of the block")
+    assert [i.key for i in secure_view(book.state).items if not i.done] == ["fuel:f", "cover:p", "weather", "tools"]
+    put(book, "h", "hook", "engine", "front lifting eye", gone=True)
+    assert "support:engine" not in [i.key for i in secure_view(book.state).items]
+    book.do("gone on", note="dry again")
+    assert not secure_view(book.state).stopped
+    with pytest.raises(Conflict):
+        book.do("gone on")
+
+
+def test_a_second_stop_starts_its_list_anew(book: Book):
+    """What was ticked at the first stop is not ticked at the second."""
+    book.do("stopped", why="a call")
+    book.do("secured", item="tools", what="Tools out")
+    book.do("gone on")
+    book.do("stopped", why="a storm")
+    assert not any(i.done for i in secure_view(book.state).items)
+
+
+def test_surroundings_mean_something_for_each_step(book: Book):
+    """Each condition has words for any step, and its own for lifting, measuring, tightening or an open port."""
+    step = book.state.plan.find_step("shaft_off")
+    words = {w.id: w.words for w in around_words(tuple(MEANS), step, openings=True)}
+    assert words["wind"] == "a hanging load swings: do not lift"
+    assert words["dust"] == "openings are bare: cover them first"
+    assert words["cold"] == MEANS["cold"]["*"]
+    assert set(words) == {"wind", "dust", "cold", "damp", "dark", "noise"}
+    book.do("surroundings", around=["dark"])
+    assert book.bench("shaft_off").around[0].words == "nobody is seen in the dark: light the watch points or do not move"
+    assert book.view().around == ("dark",)
+
+
+@pytest.mark.parametrize("near", ["fuel", "damper", "seal", "heat_treated", "battery", "airbag"])
+def test_no_heat_there(near):
+    """Heat is refused near fuel, dampers, seals, heat-treated parts, batteries and airbags."""
+    heat = next(r for r in stuck_ladder([], StuckFacts(near=(near,))) if r.id == "heat")
+    assert heat.state == "refused"
+
+
+@pytest.mark.parametrize(
+    ("tries", "facts", "state"),
+    [
+        ([], StuckFacts(), "free"),
+        ([Try(rung="soak", minutes=480)], StuckFacts(), "refused"),
+        ([], StuckFacts(cleaned=True), "refused"),
+        ([Try(rung="soak", minutes=480)], StuckFacts(wiped=True), "free"),
+        ([Try(rung="heat", minutes=1)] * 3, StuckFacts(), "enough"),
+        ([Try(rung="heat", minutes=11)], StuckFacts(), "enough"),
+        ([Try(rung="heat", minutes=1), Try(rung="heat", minutes=1, came=True)], StuckFacts(), "tried"),
+    ],
+)
+def test_heat(tries, facts, state):
+    """After penetrating oil or cleaner only when wiped and waited; three tries or ten minutes are enough."""
+    assert next(r for r in stuck_ladder(tries, facts) if r.id == "heat").state == state
+
+
+def test_the_ladder_is_in_its_order():
+    """Soak, counter-hold, partial nut, strike, wedge, puller, heat, cut; each says what it may harm and when to stop."""
+    assert [r.id for r in STUCK] == ["soak", "counter_hold", "partial_nut", "strike", "wedge", "puller", "heat", "cut"]
+    assert all(r.harm and r.stop for r in STUCK)
+    assert next(r for r in stuck_ladder([Try(rung="soak", minutes=30, ago_minutes=90)], StuckFacts()) if r.id == "soak").words == "soaking for 1.5 h; 8 h do most of it"
+
+
+def test_tries_are_logged_and_refused(book: Book):
+    """A try is a line; heat near a seal is refused and nothing is written."""
+    book.do("tried", step="shaft_off", part="Nut", rung="soak", minutes=480)
+    with pytest.raises(Refused) as refusal:
+        book.do("tried", step="shaft_off", part="nut", rung="heat", minutes=5)
+    assert refusal.value.reason_code == "not_here"
+    done = book.do("tried", step="shaft_off", part="Nut", rung="heat", minutes=5, wiped=True, came=True)
+    assert done.body.came
