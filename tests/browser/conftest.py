@@ -44,10 +44,12 @@ def free_port() -> int:
 class Local:
     """A Hollet in a thread of the tests: quick to start, for all tests that do not kill it."""
 
-    def __init__(self, folder: Path) -> None:
+    def __init__(self, folder: Path, network: bool = False) -> None:
         port = free_port()
         self.url, self.workshop = f"http://127.0.0.1:{port}", Workshop(folder)
-        config = uvicorn.Config(create_app(self.workshop), host="127.0.0.1", port=port, log_level="warning", timeout_graceful_shutdown=1)
+        self.outside = f"127.0.0.2:{port}"  # this machine too, but not by the name that it trusts
+        app = create_app(self.workshop, address=self.outside if network else None)
+        config = uvicorn.Config(app, host="0.0.0.0" if network else "127.0.0.1", port=port, log_level="warning", timeout_graceful_shutdown=1)
         self.server = uvicorn.Server(config)
         self.thread = threading.Thread(target=self.server.run, daemon=True)
         self.thread.start()
@@ -106,6 +108,15 @@ def demo(demo_data, tmp_path):
     """A server on a copy of the demo data."""
     shutil.copytree(demo_data, tmp_path / "data")
     server = Local(tmp_path / "data")
+    yield server
+    server.stop()
+
+
+@pytest.fixture
+def network(demo_data, tmp_path):
+    """A server that is open to the workshop network."""
+    shutil.copytree(demo_data, tmp_path / "data")
+    server = Local(tmp_path / "data", network=True)
     yield server
     server.stop()
 

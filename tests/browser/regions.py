@@ -8,6 +8,8 @@ from typing import Any
 import uuid_utils
 from playwright.sync_api import Locator, Page, expect
 
+from hollet.library.pictures import picture
+
 
 def api(url: str, path: str, body: Any = None) -> Any:
     """One call to the server, JSON in and out."""
@@ -22,9 +24,9 @@ def write(url: str, build: str, entry: dict) -> Any:
     return api(url, f"/api/builds/{build}/entries", body)
 
 
-def new_build(url: str, name: str = "Job") -> str:
-    """A build of the shipped sheet."""
-    body = {"id": str(uuid.uuid4()), "who": "TR", "sheets": ["top-end"], "name": name, "vehicle": "Two", "about": "on the lift"}
+def new_build(url: str, name: str = "Job", sheet: str = "top-end") -> str:
+    """A build of a shipped sheet."""
+    body = {"id": str(uuid.uuid4()), "who": "TR", "sheets": [sheet], "name": name, "vehicle": "Two", "about": "on the lift"}
     return str(api(url, "/api/builds", body)["id"])
 
 
@@ -78,6 +80,23 @@ class Bench:
             box.click()
             expect(self.page.locator("button.confirm.yes")).to_be_visible()
 
+    def keep_as_found(self, kind: str) -> None:
+        """Keep the capture that is asked for first, with the least that its kind takes."""
+        self.press("Keep it")
+        dialog = self.page.get_by_role("dialog")
+        if kind == "photo":
+            dialog.locator("input[name=photo]").set_input_files({"name": "p.jpg", "mimeType": "image/jpeg", "buffer": picture("bay")})
+            expect(dialog.get_by_text("photo is kept")).to_be_visible()
+        if kind == "mark":
+            dialog.locator("input[name=place]").fill("left edge")
+        if kind == "wires":
+            dialog.locator("input[name=terminal0]").fill("B")
+            dialog.get_by_role("button", name="black", exact=True).click()
+        if kind == "length":
+            dialog.locator("input[name=typed]").fill("61.5 mm")
+        dialog.get_by_role("button", name="Kept as found").click()
+        expect(dialog).to_be_hidden()
+
     def read(self, text: str, *, sure: bool = False) -> None:
         """Type a reading and Enter; `sure` answers the question about an odd one."""
         field = self.page.locator("input[name=reading]")
@@ -86,3 +105,4 @@ class Bench:
         if sure:
             self.press("It is right, write it")
         self.written(f"typed {text}")
+        self.page.wait_for_function("() => !document.querySelector('input[name=reading]')?.value")  # the one before may read the same

@@ -9,7 +9,7 @@ from tests.browser.regions import api, new_build, write
 from tests.browser.test_bench import engine
 
 AXE = Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
-VIEWS = ["/", "/new", "/tools", "/nowhere", "gate", "log", "limits", "limits?figure=rocker_bolts", "plan", "hunt", "steps/ready_to_lift", "steps/limits_read", "steps/sump_off", "steps/head_bolts_out", "steps/bores",
+VIEWS = ["/", "/new", "/tools", "/nowhere", "gate", "log", "limits", "limits?figure=rocker_bolts", "plan", "hunt", "off", "bags", "back", "load", "/phones", "/pair", "steps/starter_on", "steps/ready_to_lift", "steps/limits_read", "steps/sump_off", "steps/head_bolts_out", "steps/bores",
          "steps/valve_lash", "steps/head_bolts_tight", "steps/rocker_on", "steps/oil_in", "steps/crank_oil", "steps/first_fire"]  # fmt: skip
 SHIFT = """() => new Promise((resolve) => {
   let sum = 0
@@ -27,7 +27,7 @@ def settled(page: Page, url: str) -> None:
 
 
 @pytest.mark.parametrize("size", [(1280, 800), (820, 1180)], ids=["1280", "820"])
-@pytest.mark.parametrize("views", [VIEWS[:11], VIEWS[11:]], ids=["first", "rest"])
+@pytest.mark.parametrize("views", [VIEWS[:14], VIEWS[14:]], ids=["first", "rest"])
 def test_views(demo, browser, size, views):
     """axe finds nothing (dark at the wide size only); nothing scrolls sideways; loading moves nothing; touch targets are 44 px or more."""
     build = engine(demo)

@@ -19,9 +19,23 @@ def walk(bench: Bench, url: str, build: str) -> list[str]:
         bench.page.goto(f"{url}/builds/{build}/steps/{view['step']}")
         expect(bench.page.locator(".step.now")).to_contain_text(view["number"])
         bench.confirm_caution()
+        as_found(bench, view)
         STEPS[view["kind"]](bench, url, build, view)
         expect(bench.page.locator(".step.now")).not_to_contain_text(f"{view['number']} ")
     raise AssertionError("the walk does not end")
+
+
+def as_found(bench: Bench, view: dict) -> None:
+    """What a step asks for first: captures kept, bags emptied, marks compared; each by its own button."""
+    for capture in view["captures"]:
+        bench.keep_as_found(capture["kind"])
+    for bag in view["refit_bags"]:
+        bench.press(f"All {bag['left']} out")
+        expect(bench.page.get_by_text(f"still in bag {bag['bag']}")).to_have_count(0)
+    for capture in view["compares"]:
+        row = bench.page.locator(".mark", has_text=capture["what"])
+        row.get_by_role("button", name="In line" if capture["strokes"] else "As found").click()
+        expect(row).to_have_count(0) if capture is view["compares"][-1] else expect(row).to_have_class("mark same")
 
 
 def tick(bench: Bench, url: str, build: str, view: dict) -> None:

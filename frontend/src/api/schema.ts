@@ -986,7 +986,7 @@ export interface components {
         };
         /**
          * BagContent
-         * @description One compartment: whose fasteners, its lines, and how many are left in it.
+         * @description One compartment: whose fasteners, its lines, how many are left in it, lost, and `missing`: lost and not replaced.
          */
         BagContent: {
             /** Bag */
@@ -997,6 +997,8 @@ export interface components {
             lines: components["schemas"]["BagCount"][];
             /** Lost */
             lost: number;
+            /** Missing */
+            missing: number;
             /** Number */
             number: string;
             /** Owner */

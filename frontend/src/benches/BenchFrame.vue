@@ -39,6 +39,8 @@ const photos = ref<InstanceType<typeof StepPhotos> | null>(null)
 const takingDown = computed(() => props.bench.stage === 'take_down')
 /** What the core says is missing holds back a plain tick; the other benches lead to it themselves. */
 const blocking = computed(() => !settled.value && props.bench.confirmed && ['check', 'remove'].includes(props.bench.kind) && props.bench.lacking !== null)
+/** Captures and last chances have their own way out, beside each of them. */
+const answered = computed(() => props.bench.clash !== null || props.bench.captures.some((c) => c.state === 'missing') || props.bench.chances.some((c) => c.state === 'open' || c.state === 'no step'))
 const can = computed(() => props.ready && !blocking.value && !settled.value && (!waits.value || props.attempt) && props.bench.confirmed && !book.busy)
 const openNext = computed(() => settled.value && props.bench.following !== null)
 
@@ -115,7 +117,7 @@ defineExpose({ done, ask: (options: { title: string; why?: string; button: strin
           <template v-if="settled"><span class="state">{{ STATUS_WORDS[bench.status.status] }} by {{ bench.status.who }}<template v-if="bench.status.reason">: {{ bench.status.reason }}</template></span><button type="button" class="btn small" @click="reopen">Open it again</button></template>
           <template v-else>
             <button v-if="waits" type="button" class="btn small whole" @click="outOfOrder">Done out of order</button>
-            <p v-else-if="blocking" class="t16 whole">{{ bench.lacking }}. <button type="button" class="btn small" @click="outOfOrder">Done all the same</button></p>
+            <p v-else-if="blocking && !answered" class="t16 whole">{{ bench.lacking }}. <button type="button" class="btn small" @click="outOfOrder">Done all the same</button></p>
             <button type="button" class="btn small" @click="skip(false)">Skip</button><button type="button" class="btn small" @click="skip(true)">Not applicable</button>
             <template v-if="takingDown"><button type="button" class="btn small" @click="capture?.own()">Keep as found</button><button type="button" class="btn small" @click="stuck?.ask()">It is stuck <kbd>U</kbd></button></template>
           </template>

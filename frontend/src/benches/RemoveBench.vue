@@ -22,7 +22,7 @@ const place = ref('')
 const more = ref(false)
 const hand = useFasteners()
 
-watch(() => [props.bench.step, props.bench.bagged.length], () => {
+watch([() => props.bench.step, () => props.bench.bagged.length], () => {
   bag.value = props.bench.next_bag
   more.value = false
   hand.start(props.bench.bagged.length ? [] : props.bench.proposed)

@@ -14,7 +14,7 @@ const pin = ref<number | null>(null)
 const word = ref('')
 const photo = computed(() => props.photos[at.value] ?? null)
 watch(() => props.photos.length, (n) => { at.value = Math.max(0, n - 1) }, { immediate: true })
-watch(photo, () => { pin.value = null })
+watch(() => photo.value?.photo, () => { pin.value = null }) // not when the same photo is only read again
 
 const taken = (file: File) => book.act({ kind: 'photo', photo: '0'.repeat(64), width: 1, height: 1, what: props.what, step: props.step, removal: props.removal ?? null, pins: [] }, file)
 const keep = (pins: Pin[]) => photo.value && book.act({ kind: 'pinned', photo: photo.value.photo, pins })

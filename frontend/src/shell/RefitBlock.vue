@@ -13,12 +13,12 @@ const typed = ref<Record<string, string>>({})
 type Line = BagContent['lines'][number]
 const asLine = (l: Line, count: number) => ({ count, size: l.size, length: l.length, odd: l.odd, holes: null })
 
-const todo = computed(() => props.bench.refit_bags.some((b) => b.left || b.lost) || props.bench.compares.some((c) => c.state !== 'same'))
+const todo = computed(() => props.bench.refit_bags.some((b) => b.left || b.missing) || props.bench.compares.some((c) => c.state !== 'same'))
 const all = (bag: BagContent, how: 'fitted' | 'new') => book.act({ kind: 'unbagged', step: props.bench.step, bag: bag.bag, how, lines: bag.lines.filter((l) => l.left).map((l) => asLine(l, l.left)) })
 const one = (bag: BagContent, l: Line, how: 'fitted' | 'lost') => book.act({ kind: 'unbagged', step: props.bench.step, bag: bag.bag, how, lines: [asLine(l, 1)] })
 async function replaced(bag: BagContent) {
-  const said = await reason.value?.ask({ title: `${bag.lost} lost from bag ${bag.bag}`, button: 'Replaced', why: 'Say with what: the same size, length and grade.' })
-  if (said) await book.act({ kind: 'replaced', bag: bag.bag, count: bag.lost, by: said })
+  const said = await reason.value?.ask({ title: `${bag.missing} lost from bag ${bag.bag}`, button: 'Replaced', why: 'Say with what: the same size, length and grade.' })
+  if (said) await book.act({ kind: 'replaced', bag: bag.bag, count: bag.missing, by: said })
 }
 async function compare(c: Capture, same: boolean | null) {
   const entry: Entry = { kind: 'compared', step: props.bench.step, capture: c.id, same, words: null, strokes: c.strokes ? (strokes.value[c.id] ?? c.strokes) : null, typed: typed.value[c.id]?.trim() || null }
@@ -39,7 +39,7 @@ async function compare(c: Capture, same: boolean | null) {
         <button v-if="bag.left && !bench.settled" type="button" class="btn" @click="all(bag, 'fitted')">All {{ bag.left }} out</button><button v-if="bag.left && !bench.settled" type="button" class="btn small" @click="all(bag, 'new')">New ones instead</button></p>
       <ul><li v-for="l in bag.lines" :key="`${l.size}${l.length}${l.odd}`"><span>{{ l.words }}{{ l.holes ? `, holes ${l.holes}` : '' }}{{ l.odd ? `, ${l.odd}` : '' }}</span>
         <span v-if="l.left && !bench.settled" class="do"><button type="button" class="btn small" @click="one(bag, l, 'fitted')">One out</button><button type="button" class="btn small" @click="one(bag, l, 'lost')">One is lost</button></span></li></ul>
-      <p v-if="bag.lost" class="block">{{ bag.lost }} lost from bag {{ bag.bag }} <button type="button" class="btn small" @click="replaced(bag)">Replaced</button></p>
+      <p v-if="bag.missing" class="block">{{ bag.missing }} lost from bag {{ bag.bag }} <button type="button" class="btn small" @click="replaced(bag)">Replaced</button></p>
     </div>
     <div v-for="c in bench.compares" :key="c.id" class="mark" :class="c.state">
       <span class="what"><b>{{ c.kind_words }}: {{ c.what }}</b><small>as found: {{ c.words }}{{ c.compared ? `. Now: ${c.compared}` : '' }}</small></span>

@@ -94,12 +94,12 @@ useKeys(() => ({ ' ': take, PageDown: take, i: () => { only.value = !only.value 
             <button v-if="l.removal" type="button" class="btn small" :aria-label="`${l.title}: does not go back`" @click="without(l.removal)">Not back</button>
           </li></ol>
         </template>
-        <section v-for="c in view.contradictions" :key="c.before + c.then" class="clash" :class="view.taken ? 'quiet' : 'block'" aria-label="Said differently">
+        <div v-for="c in view.contradictions" :key="c.before + c.then" class="clash" :class="view.taken ? 'quiet' : 'block'">
           <h2 class="t20">{{ view.taken ? `Said differently: ${c.before_title}, ${c.then_title}` : `${c.before_title} or ${c.then_title} first?` }}</h2>
           <p><b>The take-down</b> has {{ c.before_title }} first: {{ c.take_down }}.</p>
           <details><summary><b>The sheet</b> has {{ c.then_title }} first, in {{ c.sheet.split('; ').length }} {{ c.sheet.split('; ').length === 1 ? 'reason' : 'reasons' }}{{ view.taken ? ', and was kept' : '' }}</summary><p v-for="x in c.sheet.split('; ')" :key="x" class="t16">{{ x }}</p></details>
           <div v-if="!view.taken" class="do"><button type="button" class="btn small" :aria-pressed="c.kept === 'sheet'" @click="keep(c, 'sheet')">Keep the sheet's</button><button type="button" class="btn small" :aria-pressed="c.kept === 'take_down'" @click="keep(c, 'take_down')">Keep the take-down's</button></div>
-        </section>
+        </div>
         <section v-if="view.one_way.length" aria-label="For coming off only"><h2 class="group">For coming off only, not turned round</h2><ul class="oneway"><li v-for="o in view.one_way" :key="o.what"><b>{{ o.what }}</b>: {{ o.because }}. <span class="mut">{{ o.why }}</span></li></ul></section>
       </div>
       <aside>

@@ -116,7 +116,7 @@ useKeys(() => ({ ' ': primary, PageDown: primary, p: print, r: speak, PageUp: sp
         <section class="around" aria-label="Around the bench"><h2 class="t20">Around the bench</h2><div class="chips"><button v-for="c in desk.conditions" :key="c.id" type="button" class="btn small" :aria-pressed="desk.around.includes(c.id)" @click="around(c.id)">{{ c.name }}</button></div></section>
       </div>
       <aside class="side">
-        <div class="figure">
+        <div class="figure" role="region" aria-label="The card and the list" tabindex="0">
           <template v-if="secure.stopped"><h2 class="t20">What to make safe</h2><ol class="items"><li v-for="i in secure.items" :key="i.key" :class="{ done: i.done }"><VerdictMark :verdict="i.done ? 'inside' : 'not_read'" :side="null" :size="9" /><span>{{ i.what }}<small>{{ i.because }}</small></span><button v-if="!i.done && i.key !== first?.key" type="button" class="btn small" :aria-label="`${i.what}: it is so`" @click="made(i)">So</button></li></ol>
             <p v-for="l in secure.leave" :key="l" class="t16"><b>{{ l }}</b></p></template>
           <template v-else-if="asking"><h2 class="t20">Why does it stop?</h2>
@@ -129,7 +129,7 @@ useKeys(() => ({ ' ': primary, PageDown: primary, p: print, r: speak, PageUp: sp
           <button type="button" class="btn primary" :class="{ long: words.length > 12 }" @click="press">{{ words }}<kbd>Space or right pedal</kbd></button>
           <div class="two"><button type="button" class="btn second" @click="speak">Read it out<kbd>R</kbd></button><button type="button" class="btn second" @click="print">Print the card<kbd>P</kbd></button></div></div>
       </aside>
-      <section class="print" aria-hidden="true"><h1>{{ book.card?.name }}: {{ secure.stopped ? `stopped, ${secure.why}` : 'where it stands' }}</h1><ul><li v-for="i in secure.items" :key="i.key">☐ {{ i.what }}, {{ i.because }}</li></ul><h2>Come back to</h2><ul><li v-for="l in secure.card" :key="l">{{ l }}</li></ul><p>The vehicle maker's manual, local codes and licensed practice go first. Copy: the log is the record.</p></section>
+      <section class="print" aria-hidden="true"><p class="t28">{{ book.card?.name }}: {{ secure.stopped ? `stopped, ${secure.why}` : 'where it stands' }}</p><ul><li v-for="i in secure.items" :key="i.key">☐ {{ i.what }}, {{ i.because }}</li></ul><p class="t24">Come back to</p><ul><li v-for="l in secure.card" :key="l">{{ l }}</li></ul><p>The vehicle maker's manual, local codes and licensed practice go first. Copy: the log is the record.</p></section>
     </div>
     <p v-else-if="problem" class="block" role="alert">{{ problem }}</p>
   </WorkFrame>

@@ -277,7 +277,7 @@ def _gearbox_of_two(workshop: Workshop, clock: DemoClock) -> None:
 def _box_comes_out(script: Script) -> None:
     """The gearbox is nearly free: at the bell bolts the lamp gives out."""
     script.clock.now += timedelta(hours=1)
-    script.done("press_ready", "battery_off", "vehicle_raised")
+    script.done("battery_off", "vehicle_raised")
     for entry in UNDER_TWO:
         script.write(1, **entry)
     script.done("gearbox_oil_out", "levers_off", "prop_shaft_off", "front_prop_off", "speed_cable_off", "slave_aside", "starter_off", "engine_held", "box_mount_off", minutes=7)

@@ -29,7 +29,7 @@ class BagCount(View):
 
 
 class BagContent(View):
-    """One compartment: whose fasteners, its lines, and how many are left in it."""
+    """One compartment: whose fasteners, its lines, how many are left in it, lost, and `missing`: lost and not replaced."""
 
     bag: int
     owner: str
@@ -41,6 +41,7 @@ class BagContent(View):
     pieces: int
     left: int
     lost: int
+    missing: int
     words: str
 
 
@@ -126,7 +127,8 @@ def _content(state: BookState, bag: int, tally: _Tally) -> BagContent:
     return BagContent(bag=bag, owner=tally.owner, step=tally.entry.body.step, number=step.number if step else "",
                       what=tally.entry.body.what if own else (step.title if step else "no longer in the plan"), place=tally.place,
                       lines=tuple(counts), pieces=sum(c.count for c in counts), left=sum(c.left for c in counts),
-                      lost=sum(c.lost for c in counts), words=next(iter(kinds)) if len(kinds) == 1 else "mixed" if kinds else "empty")  # fmt: skip
+                      lost=sum(c.lost for c in counts),
+                      missing=max(0, sum(c.lost for c in counts) - sum(e.body.count for e in state.live(f"replaced:{bag}"))), words=next(iter(kinds)) if len(kinds) == 1 else "mixed" if kinds else "empty")  # fmt: skip
 
 
 def bag_contents(state: BookState) -> tuple[BagContent, ...]:

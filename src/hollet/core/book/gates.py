@@ -135,17 +135,12 @@ def _not_as_found(state: BookState) -> list[OpenItem]:
                                   step_number=step.number if step else "", stage=step.stage if step else "", undo="set it anew",
                                   since=entries[-1].time, who=entries[-1].who))  # fmt: skip
     for content in bag_contents(state):
-        if content.lost and content.lost > _replaced(state, content.bag):
+        if content.missing:
             back = next((s for s in plan.step if content.owner in s.refits), None) or plan.find_step(content.step)
-            found.append(OpenItem(id=f"lost:{content.bag}", kind="lost", what=f"{content.lost} of {content.pieces} lost from bag {content.bag}, {content.what}",
+            found.append(OpenItem(id=f"lost:{content.bag}", kind="lost", what=f"{content.missing} of {content.pieces} lost from bag {content.bag}, {content.what}",
                                   blocks=blocks_of(back) if back else "crank", step=back.id if back else None, step_number=back.number if back else "",
                                   stage=back.stage if back else "", undo="the same size and grade in their place"))  # fmt: skip
     return found
-
-
-def _replaced(state: BookState, bag: int) -> int:
-    """Pieces of a bag that were lost and have been replaced."""
-    return sum(int(e.body.count) for e in state.live(f"replaced:{bag}"))
 
 
 def _undone_too_early(state: BookState, known: dict[str, StepStatus]) -> list[OpenItem]:

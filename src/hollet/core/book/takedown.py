@@ -72,8 +72,8 @@ def _unbagged(state: BookState, edit: e.UnbaggedEdit, tools: Tools) -> b.Body:
 
 def _replaced(state: BookState, edit: e.ReplacedEdit, tools: Tools) -> b.Body:
     content = next((c for c in bag_contents(state) if c.bag == edit.bag), None)
-    if content is None or edit.count > content.lost:
-        raise Refused("not_in_bag", f"of bag {edit.bag} {content.lost if content else 0} are lost, not {edit.count}", field="count")
+    if content is None or edit.count > content.missing:
+        raise Refused("not_in_bag", f"of bag {edit.bag} {content.missing if content else 0} are lost, not {edit.count}", field="count")
     return b.Replaced(bag=edit.bag, count=edit.count, by=edit.by)
 
 
