@@ -3,8 +3,9 @@
 import io
 
 import pytest
-from fastapi.testclient import TestClient, WebSocketDenialResponse
+from fastapi.testclient import TestClient
 from PIL import Image
+from starlette.websockets import WebSocketDisconnect
 
 from hollet.services.workshop import Workshop
 from hollet.web.access import COOKIE, Bucket
@@ -116,9 +117,9 @@ def test_guessing_codes_is_slow(app):
 
 def test_the_live_channel_needs_a_token(app):
     """An unpaired phone hears nothing."""
-    with pytest.raises(WebSocketDenialResponse), phone(app).websocket_connect("/ws/live"):
+    with pytest.raises(WebSocketDisconnect), phone(app).websocket_connect(f"ws://{ADDRESS}/ws/live"):
         pass
-    with pair(app).websocket_connect("/ws/live") as socket:
+    with pair(app).websocket_connect(f"ws://{ADDRESS}/ws/live") as socket:
         here(app).post("/api/gear", json={"who": "MK", "name": "puller", "state": "owned", "version": 0})
         assert socket.receive_json()["build"] == ""
 

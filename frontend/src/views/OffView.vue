@@ -54,24 +54,34 @@ function side(word: string) {
   const bare = what.value.replace(/ (left|right|front|rear|upper|lower)$/, '')
   what.value = bare ? `${bare} ${word}` : ''
 }
+/** The fields are free for the next thing at once; what was refused comes back into them. */
+function empty() {
+  what.value = place.value = ''
+  because.value = null
+  hand.start([])
+}
 async function log(sure = false) {
   if (!ready.value || !(await hand.take())) return
   problem.value = ''
   const lines = hand.kept.value.map((l) => ({ ...l, holes: l.holes?.trim() || null, odd: l.odd?.trim() || null }))
+  const was = { what: what.value.trim(), place: place.value, because: because.value, bag: bag.value, removal: removal.value }
+  empty()
+  removal.value = v7()
+  if (lines.length) bag.value++
   try {
-    const written = await book.write({
-      kind: 'removed', removal: removal.value, what: what.value.trim(), step: null, bag: lines.length ? bag.value : null, lines, place: place.value.trim() || null,
-      on_stand: stand.value, because: because.value?.words ?? null, reason_kind: (because.value?.kind as 'safety') ?? null, sure,
+    await book.write({
+      kind: 'removed', removal: was.removal, what: was.what, step: null, bag: lines.length ? was.bag : null, lines, place: was.place.trim() || null,
+      on_stand: stand.value, because: was.because?.words ?? null, reason_kind: (was.because?.kind as 'safety') ?? null, sure,
     })
-    if (!written && book.refused) return
-    removal.value = v7()
-    what.value = place.value = ''
-    because.value = null
-    hand.start([])
-    if (!written) bag.value += lines.length ? 1 : 0
-    await nextTick()
   } catch (error) {
     book.refused = ''
+    what.value = was.what
+    place.value = was.place
+    because.value = was.because
+    bag.value = was.bag
+    removal.value = was.removal
+    hand.start(lines)
+    await nextTick()
     problem.value = (error as Error).message
     twin.value = error instanceof Refusal && error.problem.reason_code === 'logged_already'
   }

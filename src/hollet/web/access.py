@@ -55,6 +55,9 @@ class Gatekeeper:
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         if scope["type"] in ("http", "websocket"):
             refusal = self._refusal(scope)
+            if refusal is not None and scope["type"] == "websocket":
+                await send({"type": "websocket.close", "code": 1008, "reason": refusal[1]})
+                return
             if refusal is not None:
                 await answer(*refusal)(scope, receive, send)
                 return
