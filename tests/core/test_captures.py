@@ -3,7 +3,7 @@
 import pytest
 
 from hollet.core.book.captures import all_captures
-from hollet.core.errors import NotFound, Refused
+from hollet.core.errors import Conflict, NotFound, Refused
 from tests.support import TAKE, Book, small_sheet, tools
 
 
@@ -117,6 +117,19 @@ def test_a_setting_that_was_loosened_is_open_till_set_anew(book: Book):
     assert book.bench("shaft_off").keeps[0].disturbed == "the pin was seized"
     book.do("set anew", step="shaft_off", setting="clamp", how="lever upright in neutral")
     assert "setting:clamp" not in book.open()
+
+
+def test_a_setting_guarded_by_hand(book: Book):
+    """What nobody named before: shown at its step, and open like any other when it is loosened after all."""
+    own = {"step": "cover_off", "setting": "stop", "what": "the stop screw", "holds": "idle", "part_at": "the cable end", "blocks": "fire"}
+    book.do("guarded", **own)
+    with pytest.raises(Conflict):
+        book.do("guarded", **own)
+    assert [(k.what, k.part_at) for k in book.bench("cover_off").keeps] == [("the stop screw", "the cable end")]
+    book.do("disturbed", step="cover_off", setting="stop", reason="it sat on the nut")
+    assert book.open()["setting:stop"] == "fire"
+    with pytest.raises(NotFound):
+        book.do("disturbed", step="cover_off", setting="nothing", reason="no such thing")
 
 
 def test_what_must_be_off_is_asked_again(book: Book):

@@ -1862,7 +1862,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["StartedEdit"] | components["schemas"]["DoneEdit"] | components["schemas"]["ReopenedEdit"] | components["schemas"]["SkippedEdit"] | components["schemas"]["ConfirmedEdit"] | components["schemas"]["ReadingEdit"] | components["schemas"]["ConcessionEdit"] | components["schemas"]["DispositionEdit"] | components["schemas"]["FastenerEdit"] | components["schemas"]["LeftOpenEdit"] | components["schemas"]["UndoneEdit"] | components["schemas"]["BaggedEdit"] | components["schemas"]["NoteEdit"] | components["schemas"]["DecisionEdit"] | components["schemas"]["AttemptStartedEdit"] | components["schemas"]["SamplesEdit"] | components["schemas"]["AttemptEndedEdit"] | components["schemas"]["StrikeEdit"] | components["schemas"]["RemovedEdit"] | components["schemas"]["UnbaggedEdit"] | components["schemas"]["ReplacedEdit"] | components["schemas"]["CapturedEdit"] | components["schemas"]["ComparedEdit"] | components["schemas"]["DisturbedEdit"] | components["schemas"]["SetAnewEdit"] | components["schemas"]["TriedEdit"] | components["schemas"]["PhotoEdit"] | components["schemas"]["PinnedEdit"] | components["schemas"]["SupportedEdit"] | components["schemas"]["VehicleStandsEdit"] | components["schemas"]["StoppedEdit"] | components["schemas"]["SecuredEdit"] | components["schemas"]["GoneOnEdit"] | components["schemas"]["SurroundingsEdit"];
+            entry: components["schemas"]["StartedEdit"] | components["schemas"]["DoneEdit"] | components["schemas"]["ReopenedEdit"] | components["schemas"]["SkippedEdit"] | components["schemas"]["ConfirmedEdit"] | components["schemas"]["ReadingEdit"] | components["schemas"]["ConcessionEdit"] | components["schemas"]["DispositionEdit"] | components["schemas"]["FastenerEdit"] | components["schemas"]["LeftOpenEdit"] | components["schemas"]["UndoneEdit"] | components["schemas"]["BaggedEdit"] | components["schemas"]["NoteEdit"] | components["schemas"]["DecisionEdit"] | components["schemas"]["AttemptStartedEdit"] | components["schemas"]["SamplesEdit"] | components["schemas"]["AttemptEndedEdit"] | components["schemas"]["StrikeEdit"] | components["schemas"]["RemovedEdit"] | components["schemas"]["UnbaggedEdit"] | components["schemas"]["ReplacedEdit"] | components["schemas"]["CapturedEdit"] | components["schemas"]["ComparedEdit"] | components["schemas"]["GuardedEdit"] | components["schemas"]["DisturbedEdit"] | components["schemas"]["SetAnewEdit"] | components["schemas"]["TriedEdit"] | components["schemas"]["PhotoEdit"] | components["schemas"]["PinnedEdit"] | components["schemas"]["SupportedEdit"] | components["schemas"]["VehicleStandsEdit"] | components["schemas"]["StoppedEdit"] | components["schemas"]["SecuredEdit"] | components["schemas"]["GoneOnEdit"] | components["schemas"]["SurroundingsEdit"];
             /** Id */
             id: string;
             /** Seen */
@@ -2297,6 +2297,33 @@ export interface components {
             note?: string | null;
         };
         /**
+         * GuardedEdit
+         * @description A setting that must not be loosened, found by hand.
+         */
+        GuardedEdit: {
+            /**
+             * Blocks
+             * @default drive
+             * @enum {string}
+             */
+            blocks?: "power_on" | "crank" | "fuel_on" | "fire" | "run_on" | "gear" | "drive" | "nothing";
+            /** Holds */
+            holds: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "guarded";
+            /** Part At */
+            part_at: string;
+            /** Setting */
+            setting: string;
+            /** Step */
+            step: string;
+            /** What */
+            what: string;
+        };
+        /**
          * HuntItem
          * @description One thing to find: `kind` is figure, torque, amount, tool, helper, part or fact.
          */
@@ -2640,7 +2667,7 @@ export interface components {
         };
         /**
          * Keeping
-         * @description A setting at risk at this step: what must not be loosened, what it holds, where to part things; `disturbed` with the reason.
+         * @description A setting at risk: what must not be loosened, what it holds, where to part things; `disturbed` with the reason.
          */
         Keeping: {
             /** Disturbed */
@@ -2879,6 +2906,8 @@ export interface components {
             id: string;
             /** Kind */
             kind: string;
+            /** Photo */
+            photo: string | null;
             /** Seq */
             seq: number;
             /** Side */

@@ -6,7 +6,7 @@ import { type Capture, type Schemas, sendPhoto } from '@/api/client'
 import PhotoButton from '@/shell/PhotoButton.vue'
 import { useBook } from '@/stores/book'
 
-const KINDS: Record<string, string> = { photo: 'Photo', wires: 'Wire by terminal', mark: 'Witness mark', index: 'Position', length: 'Length', reading: 'Reading', straight_ahead: 'Straight-ahead mark' }
+const KINDS: Record<string, string> = { photo: 'Photo', wires: 'Wire by terminal', mark: 'Witness mark', index: 'Position', length: 'Length', reading: 'Reading', straight_ahead: 'Straight-ahead mark', setting: 'Not to be loosened' }
 const COLOURS = ['black', 'brown', 'red', 'orange', 'yellow', 'green', 'blue', 'violet', 'grey', 'white', 'black/white', 'red/white', 'green/yellow']
 const book = useBook()
 const open = ref(false)
@@ -57,6 +57,11 @@ async function keep() {
   const at = demanded.value?.step ?? about.value.step
   const named = demanded.value?.what ?? what.value.trim()
   try {
+    if (kind.value === 'setting') {
+      if (!named || !words.value.trim() || !place.value.trim() || !at) problem.value = 'Say what must not be loosened, what it holds, and where to part things instead.'
+      else if (await book.write({ kind: 'guarded', step: at, setting: v7(), what: named, holds: words.value.trim(), part_at: place.value.trim(), blocks: 'drive' })) open.value = false
+      return
+    }
     if (photo.value) await book.write({ kind: 'photo', ...photo.value, what: named || 'as found', step: at, removal: about.value.removal, pins: [] })
     const done = await book.write({
       kind: 'captured', capture: demanded.value?.id ?? v7(), step: at, removal: about.value.removal, what: named || null, capture_kind: kind.value as 'mark', words: words.value.trim() || null,
@@ -89,10 +94,10 @@ defineExpose({ ask })
         <div class="chips" aria-label="Colours"><button v-for="c in COLOURS" :key="c" type="button" class="btn small" @click="colour(c)">{{ c }}</button></div>
         <button type="button" class="btn small" @click="row = wires.push({ terminal: '', colour: '' }) - 1">Another terminal</button>
       </template>
-      <label v-if="kind === 'mark' || kind === 'straight_ahead'" class="field"><span>Where</span><input v-model="place" class="entry" name="place" maxlength="120" /></label>
+      <label v-if="kind === 'mark' || kind === 'straight_ahead' || kind === 'setting'" class="field"><span>{{ kind === 'setting' ? 'Where to part things instead' : 'Where' }}</span><input v-model="place" class="entry" name="place" maxlength="120" /></label>
       <label v-if="kind === 'length' || kind === 'reading'" class="field"><span>{{ kind === 'length' ? 'Length, such as 61.5 mm' : 'What was read' }}</span><input v-model="typed" class="entry big" name="typed" inputmode="decimal" maxlength="60" autocomplete="off" /></label>
-      <label v-if="kind === 'index' || kind === 'photo' || kind === 'wires'" class="field"><span>{{ kind === 'index' ? 'How it stands, such as long side up' : 'In words, if need be' }}</span><input v-model="words" class="entry" name="words" maxlength="300" /></label>
-      <div class="line"><PhotoButton :label="photo ? 'Another photo' : kind === 'photo' ? 'Take the photo' : 'With a photo'" @taken="taken" /><span v-if="busy">being kept…</span><span v-else-if="photo" class="t16"><i class="disc" aria-hidden="true" /> photo is kept</span></div>
+      <label v-if="kind === 'index' || kind === 'photo' || kind === 'wires' || kind === 'setting'" class="field"><span>{{ kind === 'setting' ? 'What setting it holds' : kind === 'index' ? 'How it stands, such as long side up' : 'In words, if need be' }}</span><input v-model="words" class="entry" name="words" maxlength="300" /></label>
+      <div v-if="kind !== 'setting'" class="line"><PhotoButton :label="photo ? 'Another photo' : kind === 'photo' ? 'Take the photo' : 'With a photo'" @taken="taken" /><span v-if="busy">being kept…</span><span v-else-if="photo" class="t16"><i class="disc" aria-hidden="true" /> photo is kept</span></div>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <button type="submit" class="btn" :disabled="busy || book.busy">Kept as found</button>
     </form>

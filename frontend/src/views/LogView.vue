@@ -56,7 +56,7 @@ watch([kind, step, () => book.frame?.head], () => void load(), { immediate: true
         <div v-for="day in days" :key="day.day" class="day">
           <h2 class="t20">{{ day.day }} <span class="t16 mut">{{ day.lines.length }} lines</span></h2>
           <ol><li v-for="line in day.lines" :key="line.id" :class="{ conceded: line.kind === 'concession' }">
-            <span class="t16 mut">{{ line.seq }}</span><time class="mut">{{ clockOf(line.time, shop.zone) }}</time><span class="t16">{{ line.step_number }}</span><span class="text"><LineText :line="line" /></span><span class="t16">{{ line.who }}</span>
+            <span class="t16 mut">{{ line.seq }}</span><time class="mut">{{ clockOf(line.time, shop.zone) }}</time><span class="t16">{{ line.step_number }}</span><span class="text"><LineText :line="line" /><RouterLink v-if="line.photo" class="thumb" :to="{ name: 'bags', params: { build }, query: { photo: line.photo } }"><img :src="`/api/photos/${line.photo}.jpg`" :alt="`photo of line ${line.seq}`" width="96" height="72" loading="lazy" /></RouterLink></span><span class="t16">{{ line.who }}</span>
             <button v-if="line.strikable" type="button" class="btn small strike" :aria-label="`Strike line ${line.seq}`" @click="frame?.strikeLine(line)">strike</button>
           </li></ol>
         </div>
@@ -90,4 +90,5 @@ aside { display: grid; gap: 10px; align-content: start; }
 i { display: inline-block; width: 22px; height: 22px; background: var(--out); }
 i.whole { border-radius: 50%; background: var(--in); }
 @media (max-width: 959px) { .cols { grid-template-columns: 1fr; } aside { order: -1; } .day li { grid-template-columns: 36px 56px 46px minmax(0, 1fr) 34px 70px; } }
+.thumb { display: block; width: 96px; height: 72px; } .thumb img { width: 96px; height: 72px; object-fit: cover; border: 1.4px solid var(--line); }
 </style>

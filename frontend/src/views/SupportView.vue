@@ -123,7 +123,8 @@ useKeys(() => ({ ' ': primary, PageDown: primary, p: print, r: speak, PageUp: sp
             <div class="chips" role="group" aria-label="Which way the load was going"><span class="t16 mut">load was going</span><button v-for="(name, id) in GOING" :key="id" type="button" class="btn small" :aria-pressed="going === id" @click="going = going === id ? '' : id">{{ name }}</button></div>
             <label class="field"><span>who is hurt, if anybody</span><input v-model="hurt" class="entry" name="hurt" maxlength="200" /></label><label class="field"><span>what nearly happened</span><input v-model="nearMiss" class="entry" name="near" maxlength="200" /></label>
             <div class="chips whys"><button v-for="w in WHY" :key="w" type="button" class="btn" @click="stop(w)">{{ w }}</button></div></template>
-          <template v-else><h2 class="t20">The card to come back to</h2><ul class="card"><li v-for="l in secure.card" :key="l">{{ l }}</li></ul></template>
+          <template v-else><h2 class="t20">If it stops now, make safe</h2><ol class="items"><li v-for="i in secure.items" :key="i.key" :class="{ done: i.done }"><VerdictMark :verdict="i.done ? 'inside' : 'not_read'" :side="null" :size="9" /><span>{{ i.what }}<small>{{ i.because }}</small></span></li></ol>
+            <p v-for="l in secure.leave" :key="l" class="t16"><b>{{ l }}</b></p><h2 class="t20">The card to come back to</h2><ul class="card"><li v-for="l in secure.card" :key="l">{{ l }}</li></ul></template>
         </div>
         <div class="acts"><p v-if="problem" class="problem" role="alert">{{ problem }}</p>
           <button type="button" class="btn primary" :class="{ long: words.length > 12 }" @click="press">{{ words }}<kbd>Space or right pedal</kbd></button>

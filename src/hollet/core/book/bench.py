@@ -19,6 +19,7 @@ from hollet.core.book.plandesk import Gear
 from hollet.core.book.run import AttemptFacts, attempts_of, cranked_s
 from hollet.core.book.secure import is_stopped
 from hollet.core.book.sentences import LogLine, line_of
+from hollet.core.book.settings import Keeping, keeps_of
 from hollet.core.book.status import SETTLED, StepStatus, current_step, plan_of, statuses, waiting_for
 from hollet.core.book.supports import support_view
 from hollet.core.book.tighten import JointFacts, Setting, joint_facts, setting_for, stage_ask
@@ -107,16 +108,6 @@ class ToolNeed(View):
 
     name: str
     state: str
-
-
-class Keeping(View):
-    """A setting at risk at this step: what must not be loosened, what it holds, where to part things; `disturbed` with the reason."""
-
-    id: str
-    what: str
-    holds: str
-    part_at: str
-    disturbed: str | None
 
 
 class FluidView(View):
@@ -348,23 +339,13 @@ def _base(state: BookState, step: Step, gear: Gear) -> dict[str, Any]:
         "waits": waiting_for(state, step.id, known), "blocks": RUNGS.get(blocks_of(step), "nothing"),
         "opens": tuple(o.what for o in step.opens), "closes": tuple(opened.get(c, c) for c in step.closes),
         "next": tuple(f"{s.number} {s.title}" for s in later[:3]), "following": later[0].id if later else None,
-        "captures": captures_of(state, step), "compares": compares_of(state, step), "keeps": _keeps(state, plan, step),
+        "captures": captures_of(state, step), "compares": compares_of(state, step), "keeps": keeps_of(state, step),
         "refit_bags": tuple(c for c in bag_contents(state) if c.owner in step.refits) if step.refits else (),
         "fluids": _fluids(plan, step, known), "hidden": step.hidden, "needed_open": not_open_any_more(state, step),
         "around": around_words(around_now(state), step, bool(bare_openings(state))), "photos": photos_of(state, step.id), "lifts": step.lifts,
         "seen": state.seen.get(f"step:{step.id}", 0), "primary": PRIMARY.get(step.kind, "It is done"),
         "lines": tuple(line_of(state, e) for e in _all_of_step(state, step.id)[-12:]),
     }  # fmt: skip
-
-
-def _keeps(state: BookState, plan: Plan, step: Step) -> tuple[Keeping, ...]:
-    found = []
-    for setting in plan.setting:
-        if setting.id in step.keeps:
-            live = state.live(f"setting:{setting.id}")
-            lost = live[-1].body.reason if live and live[-1].kind == "disturbed" else None
-            found.append(Keeping(id=setting.id, what=setting.what, holds=setting.holds, part_at=setting.part_at, disturbed=lost))
-    return tuple(found)
 
 
 def _fluids(plan: Plan, step: Step, known: dict[str, StepStatus]) -> tuple[FluidView, ...]:

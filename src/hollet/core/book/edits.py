@@ -212,6 +212,18 @@ class ComparedEdit(Body):
     typed: Short | None = None
 
 
+class GuardedEdit(Body):
+    """A setting that must not be loosened, found by hand."""
+
+    kind: Literal["guarded"]
+    step: str
+    setting: Own
+    what: Short
+    holds: Short
+    part_at: Short
+    blocks: Rung = "drive"
+
+
 class DisturbedEdit(Body):
     """A setting was loosened after all."""
 
@@ -406,7 +418,7 @@ class StrikeEdit(Body):
 Edit = Annotated[
     StartedEdit | DoneEdit | ReopenedEdit | SkippedEdit | ConfirmedEdit | ReadingEdit | ConcessionEdit | DispositionEdit
     | FastenerEdit | LeftOpenEdit | UndoneEdit | BaggedEdit | NoteEdit | DecisionEdit | AttemptStartedEdit | SamplesEdit
-    | AttemptEndedEdit | StrikeEdit | RemovedEdit | UnbaggedEdit | ReplacedEdit | CapturedEdit | ComparedEdit | DisturbedEdit
+    | AttemptEndedEdit | StrikeEdit | RemovedEdit | UnbaggedEdit | ReplacedEdit | CapturedEdit | ComparedEdit | GuardedEdit | DisturbedEdit
     | SetAnewEdit | TriedEdit | PhotoEdit | PinnedEdit | SupportedEdit | VehicleStandsEdit | StoppedEdit | SecuredEdit | GoneOnEdit
     | SurroundingsEdit,
     Field(discriminator="kind"),

@@ -276,6 +276,19 @@ class Compared(StepBody):
         return f"capture:{self.capture}"
 
 
+class Guarded(StepBody):
+    """A setting found by hand that must not be loosened: what it is, what it holds, where to part things instead."""
+
+    setting: Own
+    what: Short
+    holds: Short
+    part_at: Short
+    blocks: Rung = "drive"
+
+    def subject(self) -> str:
+        return f"setting:{self.setting}"
+
+
 class Disturbed(StepBody):
     """A setting that was to be kept was loosened after all."""
 
@@ -546,7 +559,7 @@ KINDS: dict[str, type[Body]] = {
     "confirmed": Confirmed, "reading": Reading, "concession": Concession, "disposition": Disposition,
     "fastener": Fastener, "left open": LeftOpen, "undone": Undone, "bagged": Bagged, "note": Note, "decision": Decision,
     "attempt started": AttemptStarted, "samples": Samples, "attempt ended": AttemptEnded, "strike": Strike,
-    "removed": Removed, "unbagged": Unbagged, "replaced": Replaced, "captured": Captured, "compared": Compared, "disturbed": Disturbed, "set anew": SetAnew,
+    "removed": Removed, "unbagged": Unbagged, "replaced": Replaced, "captured": Captured, "compared": Compared, "guarded": Guarded, "disturbed": Disturbed, "set anew": SetAnew,
     "tried": Tried, "photo": Photo, "pinned": Pinned, "supported": Supported, "vehicle stands": VehicleStands, "stopped": Stopped,
     "secured": Secured, "gone on": GoneOn, "surroundings": Surroundings,
     "tool edited": ToolEdited, "gear edited": GearEdited, "device edited": DeviceEdited,

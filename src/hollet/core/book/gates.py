@@ -9,6 +9,7 @@ from hollet.core.book.captures import mismatches
 from hollet.core.book.fold import BookState
 from hollet.core.book.measure import results_of
 from hollet.core.book.run import attempts_of
+from hollet.core.book.settings import disturbed_settings
 from hollet.core.book.status import SETTLED, StepStatus, plan_of, statuses
 from hollet.core.book.tighten import joint_facts
 from hollet.core.instruments import Instrument
@@ -128,12 +129,11 @@ def _not_as_found(state: BookState) -> list[OpenItem]:
         found.append(OpenItem(id=f"capture:{view.id}", kind="capture", what=f"{view.what}: not as found, {view.compared}", blocks=blocks_of(step) if step else "crank",
                               step=step.id if step else None, step_number=step.number if step else "", stage=step.stage if step else "",
                               undo="put it right and compare again", who=view.who))  # fmt: skip
-    for subject, entries in state.by_subject.items():
-        if subject.startswith("setting:") and entries and entries[-1].kind == "disturbed":
-            body, step = entries[-1].body, plan.find_step(entries[-1].body.step)
-            found.append(OpenItem(id=subject, kind="setting", what=f"{body.what} was loosened: {body.holds} is lost", blocks=body.blocks, step=body.step,
-                                  step_number=step.number if step else "", stage=step.stage if step else "", undo="set it anew",
-                                  since=entries[-1].time, who=entries[-1].who))  # fmt: skip
+    for entry in disturbed_settings(state):
+        body, step = entry.body, plan.find_step(entry.body.step)
+        found.append(OpenItem(id=f"setting:{body.setting}", kind="setting", what=f"{body.what} was loosened: {body.holds} is lost", blocks=body.blocks,
+                              step=body.step, step_number=step.number if step else "", stage=step.stage if step else "", undo="set it anew",
+                              since=entry.time, who=entry.who))  # fmt: skip
     for content in bag_contents(state):
         if content.missing:
             back = next((s for s in plan.step if content.owner in s.refits), None) or plan.find_step(content.step)

@@ -35,6 +35,7 @@ class LogLine(BaseModel):
     struck_by: str | None = None
     struck_reason: str | None = None
     struck_time: str | None = None
+    photo: str | None = None
     hash: str = ""
     strikable: bool = True
 
@@ -57,6 +58,7 @@ def line_of(state: BookState, entry: Entry) -> LogLine:
         step_number=number, text=_text(state, entry), verdict=verdict, side=side, verdict_words=words, assumed=assumed,
         struck_by=strike.who if strike else None, struck_reason=strike.body.reason if strike else None,
         struck_time=strike.time if strike else None, strikable=entry.kind not in ("strike", "plan edited") and strike is None,
+        photo=getattr(entry.body, "photo", None) if entry.kind in ("photo", "captured") else None,
     )  # fmt: skip
 
 
@@ -200,6 +202,7 @@ TEXTS: dict[str, Callable[[Any, str], str]] = {
     "replaced": lambda b, t: f"{b.count} lost from bag {b.bag} replaced: {b.by}",
     "captured": lambda b, t: _captured(b),
     "compared": lambda b, t: _compared(b),
+    "guarded": lambda b, t: f"not to be loosened: {b.what}, it holds {b.holds}; part it at {b.part_at}",
     "disturbed": lambda b, t: f"loosened all the same: {b.what}, {b.holds} is lost. {b.reason}",
     "set anew": lambda b, t: f"set anew: {b.how}",
     "tried": lambda b, t: f"{b.part}: {b.rung.replace('_', ' ')}, {b.minutes:g} min, {'came' if b.came else 'did not come'}" + (f", harmed: {b.harmed}" if b.harmed else ""),

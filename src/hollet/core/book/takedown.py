@@ -9,6 +9,7 @@ from hollet.core.book.bags import bag_contents, check_taken
 from hollet.core.book.captures import within
 from hollet.core.book.fold import BookState
 from hollet.core.book.removals import find_removal
+from hollet.core.book.settings import find_setting
 from hollet.core.book.status import plan_of
 from hollet.core.book.supports import forbidden_point
 from hollet.core.errors import Conflict, NotFound, Refused
@@ -138,9 +139,16 @@ def _compared(state: BookState, edit: e.ComparedEdit, tools: Tools) -> b.Body:
     return b.Compared(step=step.id, capture=edit.capture, same=same, words=edit.words, strokes=edit.strokes, typed=edit.typed, value=value)
 
 
+def _guarded(state: BookState, edit: e.GuardedEdit, tools: Tools) -> b.Body:
+    step_named(state, edit.step)
+    if find_setting(state, edit.setting) is not None:
+        raise Conflict("this setting is guarded already", reason_code="id_used")
+    return b.Guarded(**edit.model_dump(exclude={"kind"}))
+
+
 def _disturbed(state: BookState, edit: e.DisturbedEdit, tools: Tools) -> b.Body:
     step = step_named(state, edit.step)
-    setting = next((s for s in plan_of(state).setting if s.id == edit.setting), None)
+    setting = find_setting(state, edit.setting)
     if setting is None:
         raise NotFound("setting", edit.setting)
     return b.Disturbed(step=step.id, setting=setting.id, what=setting.what, holds=setting.holds, blocks=setting.blocks, reason=edit.reason)
@@ -222,6 +230,6 @@ def _surroundings(state: BookState, edit: e.SurroundingsEdit, tools: Tools) -> b
 
 TAKE_DOWN: dict[str, Any] = {
     "bagged": _bagged, "removed": _removed, "unbagged": _unbagged, "replaced": _replaced, "captured": _captured, "compared": _compared,
-    "disturbed": _disturbed, "set anew": _set_anew, "tried": _tried, "photo": _photo, "pinned": _pinned, "supported": _supported,
+    "guarded": _guarded, "disturbed": _disturbed, "set anew": _set_anew, "tried": _tried, "photo": _photo, "pinned": _pinned, "supported": _supported,
     "vehicle stands": _vehicle_stands, "stopped": _stopped, "secured": _secured, "gone on": _gone_on, "surroundings": _surroundings,
 }  # fmt: skip
