@@ -6,20 +6,25 @@ from pathlib import Path
 import pytest
 from pydantic import TypeAdapter
 
+from hollet.core.book.accept import accept
 from hollet.core.book.edits import Edit
-from hollet.core.book.entries import KINDS, PlanEdited
+from hollet.core.book.entries import KINDS, Entry, PlanEdited
 from hollet.core.book.fold import BookState, fold
 from hollet.core.book.plandesk import Gear, plan_view
+from hollet.core.book.rebuild import rebuild_view
 from hollet.core.procedure.changes import FactChange, apply
 from hollet.core.procedure.plan import combine_sheets, select
 from hollet.core.procedure.sheet import Sheet
 from hollet.core.quantities.parse import parse
+from hollet.library.shelf import sheet_text
 from hollet.services import builds
 from hollet.services.logging import Sent, write_entry
+from hollet.services.sheets import parse_sheet
 from hollet.services.workshop import Workshop
 from hollet.store import journal
 from tests.services.conftest import stock
 
+NOW = "2026-03-01T09:00:00Z"
 EDIT: TypeAdapter = TypeAdapter(Edit)
 TEXTS = [f"{n / 1000:.3f}{unit}" for n in range(2500) for unit in (" mm", "\"", " thou", " Nm")]
 
@@ -125,3 +130,14 @@ def test_plan_desk_of_300_steps(benchmark):
     body = PlanEdited(what="made", sheet=combine_sheets([large_sheet()]))
     fold(state, Entry("a", 1, "2026-03-01T08:00:00Z", "2026-03-01T08:00:00Z", "MK", "plan edited", body))
     benchmark.pedantic(lambda: plan_view(state, Gear()), rounds=10, warmup_rounds=1)
+
+
+def test_order_back_of_300_removals(benchmark):
+    """Three hundred things off without a sheet: the order back with its reasons, and the bags."""
+    sheet = parse_sheet(sheet_text("as-it-comes"))
+    state = fold(BookState(), Entry("p", 1, NOW, NOW, "MK", "plan edited", PlanEdited(what="made", sheet=combine_sheets([sheet]))))
+    for k in range(300):
+        edit = {"kind": "removed", "removal": f"r{k}", "what": f"Thing {k}", "bag": k + 1, "lines": [{"count": 4, "size": "M8", "length": "25"}]}
+        fold(state, Entry(f"e{k}", k + 2, NOW, NOW, "MK", "removed", accept(state, EDIT.validate_python(edit), {})))
+    view = benchmark.pedantic(lambda: rebuild_view(state), rounds=5)
+    assert view.new == 300

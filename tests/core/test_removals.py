@@ -103,6 +103,15 @@ def test_taken_over_it_is_the_plan(book: Book):
     assert refusal.value.reason_code == "nothing_new"
 
 
+def test_taken_out_and_taken_over_again(book: Book):
+    """A way back that was taken out on the plan desk comes back with its number when the order is taken over again."""
+    take_over(book)
+    book.plan("retire", step="back-fan", back=False, reason="not yet")
+    assert find_removal(book.state, "fan").back == ()
+    take_over(book)
+    assert book.state.plan.find_step("back-fan").number == "7.01a"
+
+
 def test_what_does_not_go_back_is_left_out(book: Book):
     """Without the fan nothing new is left."""
     view = rebuild_view(book.state, Choices(without=("fan",)))

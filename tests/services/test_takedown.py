@@ -98,8 +98,9 @@ def test_pins_are_numbered_once(hand):
     twins = [{"n": 1, "x": 0, "y": 0}, {"n": 1, "x": 1, "y": 1}]
     with pytest.raises(Refused):
         hand.write("photo", **stored.model_dump(), what="x", pins=twins)
-    with pytest.raises(NotFound):
-        hand.write("pinned", photo="0" * 64, pins=[])
+    for entry in ({"kind": "pinned", "pins": []}, {"kind": "photo", "width": 1, "height": 1, "what": "never sent"}):
+        with pytest.raises(NotFound):
+            hand.write(**entry, photo="0" * 64)
 
 
 def test_the_drawn_pictures_are_photos(workshop):

@@ -136,5 +136,5 @@ button.assumed { background: none; border-width: 0 0 2.5px; padding: 4px 0; curs
 .oneway li { padding: 4px 0; }
 aside { position: sticky; top: 0; align-self: start; display: grid; gap: 10px; }
 .count { font-size: 60px; font-weight: 850; line-height: 1; }
-@media (max-width: 959px) { .back { grid-template-columns: 1fr; } aside { position: static; order: -1; grid-template-columns: auto auto 1fr; align-items: center; } aside .primary { grid-column: 1 / -1; min-height: 72px; } ol > li { grid-template-columns: 56px 1fr auto; } .why { grid-column: 2 / -1; grid-row: 2; } }
+@media (max-width: 959px) { .count, aside > .t24, aside > .mut { display: none; } .back { grid-template-columns: 1fr; } aside { position: static; order: -1; grid-template-columns: auto auto 1fr; align-items: center; } aside .primary { grid-column: 1 / -1; min-height: 72px; } ol > li { grid-template-columns: 56px 1fr auto; } .why { grid-column: 2 / -1; grid-row: 2; } }
 </style>

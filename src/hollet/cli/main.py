@@ -60,7 +60,8 @@ def serve(port: Port = 8765, data: Data = None, workshop_network: Open = False, 
     if at:
         typer.echo(f"Open to the workshop network on http://{at}, for paired devices only: pair them under Phones, on this machine. "
                    "It is plain http: use it in your own network, never in a public one.")  # fmt: skip
-    uvicorn.run(create_app(workshop, address=at), host="0.0.0.0" if at else "127.0.0.1", port=port, log_level="warning", access_log=False)
+    uvicorn.run(create_app(workshop, address=at), host="0.0.0.0" if at else "127.0.0.1", port=port, log_level="warning", access_log=False,
+                proxy_headers=False)  # fmt: skip
     workshop.close()
 
 

@@ -11,6 +11,7 @@ from hollet.core.book.entries import Entry
 from hollet.core.book.fold import BookState
 from hollet.core.book.sentences import LogLine, line_of
 from hollet.core.errors import Conflict, HolletError
+from hollet.services.photos import photo_path
 from hollet.services.workshop import Workshop
 from hollet.store import journal
 
@@ -46,7 +47,7 @@ def write_entry(workshop: Workshop, build: str, sent: Sent, edit: Any) -> LogLin
     Conflict
         The id was used with another body, or the subject has moved on (with the newer lines).
     Refused, NotFound
-        As `core.book.accept` says.
+        As `core.book.accept` says; a photo that was not sent before.
     """
     digest = hashlib.sha256(json.dumps([build, edit.model_dump(mode="json")], sort_keys=True).encode()).hexdigest()
     with workshop.held(build) as state:
@@ -54,6 +55,8 @@ def write_entry(workshop: Workshop, build: str, sent: Sent, edit: Any) -> LogLin
         if known is not None:
             return _again(workshop, state, known, digest)
         body = None
+        if getattr(edit, "photo", None):
+            photo_path(workshop, edit.photo)  # a photo lies on the disk before its entry does
         try:
             body = accept(state, edit, workshop.tools())
             subject = body.subject()

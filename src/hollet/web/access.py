@@ -65,13 +65,13 @@ class Gatekeeper:
 
     def _refusal(self, scope: Scope) -> tuple[int, str, str] | None:
         headers = dict(scope["headers"])
-        host = headers.get(b"host", b"").decode("latin-1").rsplit(":", 1)[0]
-        origin = headers.get(b"origin", b"").decode("latin-1").split("//")[-1].rsplit(":", 1)[0]
+        place = headers.get(b"host", b"").decode("latin-1")
+        host, origin = place.rsplit(":", 1)[0], headers.get(b"origin", b"").decode("latin-1").split("//")[-1]
         peer, path = (scope.get("client") or ("", 0))[0], scope["path"]
         local = host in LOCAL_HOSTS and _this_machine(peer)
         if not local and host not in self.access.addresses:
             return 403, "foreign_host", "Hollet answers only to its own address, 127.0.0.1 on this machine"
-        if origin and origin != host and not (local and origin in LOCAL_HOSTS):
+        if origin and origin != place:
             return 403, "foreign_host", "this page was not opened from Hollet's own address"
         length = headers.get(b"content-length", b"0")
         most = MOST.get(path, MAX_BODY)

@@ -11,7 +11,7 @@ from hollet.core.book.removals import Removal, removals
 from hollet.core.book.status import SETTLED, plan_of, status_of
 from hollet.core.book.views import View
 from hollet.core.errors import Refused
-from hollet.core.procedure.changes import Change, OrderChange, ReasonChange, StepIn, apply
+from hollet.core.procedure.changes import Change, OrderChange, ReasonChange, RetiredChange, StepIn, apply
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.precedence import contradiction, in_order
 from hollet.core.procedure.reversing import Clash, Link, Node, Off, Rebuilt, refit_links, turn_round
@@ -250,6 +250,9 @@ def rebuild_changes(state: BookState, choices: Choices) -> tuple[Change, ...]:
         if name in fresh:
             removal, stage = fresh[name]
             stage_of[name] = stage
+            if whole.find_step(name) is not None:  # it was put in before and taken out on the plan desk
+                changes.append(RetiredChange(step=name, after=False))
+                continue
             behind = next((n for n in reversed(merged.order[: place[name]]) if stage_of.get(n) == stage), None)
             changes.append(StepIn(step=_step_for(whole, changes, removal, stage, behind, merged.links), behind=behind))
     new = {change.step.id for change in changes if isinstance(change, StepIn)}
