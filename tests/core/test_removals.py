@@ -198,6 +198,23 @@ def test_striking_a_removal_reopens_what_stood_on_it(book: Book):
     assert book.bench("shaft_off").status.status == "done"
 
 
+@settings(max_examples=40, deadline=None)
+@given(st.sets(st.sampled_from(["lead_off", "drained", "cover_off", "shaft_off"])))
+def test_nothing_stands_on_what_was_struck(struck):
+    """Whatever is struck of four steps that stand on each other: done is what was not struck and stands on nothing struck."""
+    book = Book(small_sheet(TAKE), tools())
+    book.do("captured", step="cover_off", capture="cover_mark", strokes=3, place="left")
+    book.do("captured", step="shaft_off", capture="shaft_length", typed="61.5")
+    lines = {step: book.do("done", step=step).id for step in ("lead_off", "drained", "cover_off", "shaft_off")}
+    for step in sorted(struck):
+        book.do("strike", entry=lines[step], reason="wrong")
+    stands_on = {"lead_off": (), "drained": (), "cover_off": ("lead_off", "drained"), "shaft_off": ("lead_off", "drained", "cover_off")}
+    for step, below in stands_on.items():
+        expected = "done" if not struck & {step, *below} else None
+        assert (book.bench(step).status.status == "done") == (expected == "done")
+        assert (step in {r.id for r in removals(book.state)}) == (expected == "done" and step != "drained")
+
+
 def test_a_struck_removal_is_gone(book: Book):
     """Its bag is free again and nothing of it is in the order back."""
     entry = next(e for e in book.state.entries.values() if e.kind == "removed")

@@ -19,7 +19,8 @@ const drawn = computed(() => {
     if (s.x === null) return
     const at = apart.value && unit(s) ? 0.985 : s.x
     const same = found.find((f) => Math.abs(f.x - at) < 0.03 && f.kind === s.kind)
-    if (same) { same.names += ` ${k + 1}`; same.stays &&= s.stays } else found.push({ x: at, kind: s.kind, stays: s.stays, names: String(k + 1), top: s.carries === 'vehicle' ? 136 : s.carries === 'axle' ? 146 : 152 })
+    const beside = found.some((f) => Math.abs(f.x - at) < 0.06) ? at + 0.075 : at // two kinds at one place stand side by side
+    if (same) { same.names += ` ${k + 1}`; same.stays &&= s.stays } else found.push({ x: beside, kind: s.kind, stays: s.stays, names: String(k + 1), top: s.carries === 'vehicle' ? 136 : s.carries === 'axle' ? 146 : 152 })
   })
   return found
 })
