@@ -96,7 +96,7 @@ def test_secure_now(book: Book):
     assert view.stopped
     assert (view.why, view.going, view.hurt) == ("a storm", "going up", "MK, hand")
     assert [i.key for i in view.items] == ["people", "support:engine", "fuel:f", "cover:p", "weather", "tools"]
-    assert view.leave == ("Two: not needed to make it safe, leaves now",)
+    assert view.leave == ("Children, visitors, animals: out now", "Two: leaves as soon as nothing is held by hand")
     assert any(line.startswith("Engine going up, hangs") for line in view.card)
     assert view.card[0].startswith("Come back to 2.04 Shaft off")
     book.do("secured", item="people", what="Everybody out")

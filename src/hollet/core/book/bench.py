@@ -16,6 +16,7 @@ from hollet.core.book.gates import GateAnswer, OpenItem, dry_run_decision, gate_
 from hollet.core.book.measure import ReadingFacts, ResultFacts, readings_of, results_of
 from hollet.core.book.photos import PhotoView, photos_of
 from hollet.core.book.plandesk import Gear
+from hollet.core.book.removals import puts_back
 from hollet.core.book.run import AttemptFacts, attempts_of, cranked_s
 from hollet.core.book.secure import is_stopped
 from hollet.core.book.sentences import LogLine, line_of
@@ -340,7 +341,7 @@ def _base(state: BookState, step: Step, gear: Gear) -> dict[str, Any]:
         "opens": tuple(o.what for o in step.opens), "closes": tuple(opened.get(c, c) for c in step.closes),
         "next": tuple(f"{s.number} {s.title}" for s in later[:3]), "following": later[0].id if later else None,
         "captures": captures_of(state, step), "compares": compares_of(state, step), "keeps": keeps_of(state, step),
-        "refit_bags": tuple(c for c in bag_contents(state) if c.owner in step.refits) if step.refits else (),
+        "refit_bags": tuple(c for c in bag_contents(state) if c.owner in puts_back(plan, step)),
         "fluids": _fluids(plan, step, known), "hidden": step.hidden, "needed_open": not_open_any_more(state, step),
         "around": around_words(around_now(state), step, bool(bare_openings(state))), "photos": photos_of(state, step.id), "lifts": step.lifts,
         "seen": state.seen.get(f"step:{step.id}", 0), "primary": PRIMARY.get(step.kind, "It is done"),

@@ -4,6 +4,7 @@ from typing import Any
 
 from hollet.core.book.entries import Entry, Wire
 from hollet.core.book.fold import BookState
+from hollet.core.book.removals import back_steps
 from hollet.core.book.status import plan_of
 from hollet.core.book.views import View
 from hollet.core.procedure.sheet import CAPTURE_KINDS, Capture, Step
@@ -67,6 +68,8 @@ def _view(state: BookState, spec: Capture | None, step_id: str | None, capture: 
         now, words = "let go", f"not kept: {let_go.body.reason}"
     owner = (last.body.removal if last is not None else None) or step_id
     at = next((s for s in plan.step if capture in s.compares), None) or next((s for s in plan.step if owner in s.refits), None)
+    if at is None and step is not None:
+        at = plan.find_step(next(iter(back_steps(plan, step)), None))
     kind = last.body.capture_kind if last is not None else (spec.kind if spec else "photo")
     facts = last.body.model_dump(include={"place", "strokes", "factory", "typed", "photo"}) if last is not None else {}
     return CaptureView(
@@ -111,8 +114,6 @@ def all_captures(state: BookState) -> tuple[CaptureView, ...]:
 
 def compares_of(state: BookState, step: Step) -> tuple[CaptureView, ...]:
     """What a refit step has to look at again: the captures it names, and those kept of what it puts back."""
-    if not step.compares and not step.refits:
-        return ()
     return tuple(view for view in all_captures(state) if view.compare_at == step.id and view.state not in ("missing", "let go"))
 
 

@@ -5,6 +5,7 @@ from hollet.core.book.captures import compares_of, uncaptured
 from hollet.core.book.fold import BookState
 from hollet.core.book.gates import left_open
 from hollet.core.book.measure import results_of
+from hollet.core.book.removals import puts_back
 from hollet.core.book.run import attempts_of
 from hollet.core.book.status import plan_of
 from hollet.core.book.tighten import joint_facts
@@ -49,7 +50,7 @@ def lacking(state: BookState, step: Step) -> str | None:
         return f"not kept as found: {missing_capture.what}. {missing_capture.because}; after this step the chance is gone"
     if step.dusty and bare_openings(state):
         return f"no grinding or cutting while this is open: {bare_openings(state)[0]}"
-    short = short_of(bag_contents(state), step.refits) if step.refits else None
+    short = short_of(bag_contents(state), puts_back(plan_of(state), step))
     if short is not None:
         return short
     unlike = next((c for c in compares_of(state, step) if c.state in ("kept", "differs")), None)

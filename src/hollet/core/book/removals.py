@@ -7,7 +7,7 @@ from hollet.core.book.views import View
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.sheet import RemoveStep, Step, TightenStep
 
-__all__ = ["Removal", "back_steps", "find_removal", "removals"]
+__all__ = ["Removal", "back_steps", "find_removal", "puts_back", "removals"]
 
 
 class Removal(View):
@@ -43,6 +43,14 @@ def back_steps(plan: Plan, step: Step) -> tuple[str, ...]:
     opened = {item.id for item in step.opens}
     joint = step.joint if isinstance(step, RemoveStep) else None
     return tuple(s.id for s in plan.step if opened & set(s.closes) or (joint and isinstance(s, TightenStep) and s.joint == joint))
+
+
+def puts_back(plan: Plan, step: Step) -> tuple[str, ...]:
+    """The removals that a step puts back: those it names, and the take-down steps whose way back it is."""
+    if not (step.refits or step.closes or isinstance(step, TightenStep)):
+        return ()
+    others = (s.id for s in plan.step if s.stage == "take_down" and step.id in back_steps(plan, s))
+    return tuple(dict.fromkeys((*step.refits, *others)))
 
 
 def removals(state: BookState) -> tuple[Removal, ...]:

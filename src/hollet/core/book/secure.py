@@ -90,7 +90,7 @@ def secure_view(state: BookState) -> SecureView:
     if set(around_now(state)) & {"wind", "damp"}:
         add("weather", "Bonnet and doors shut or tied, tarp over the bay", "wind and rain do not wait")
     add("tools", "Tools out of the bay, lamp off, lead unplugged", "what lies there falls in or burns")
-    leave = tuple(f"{role.role}: not needed to make it safe, leaves now" for role in step.people[1:])
+    leave = ("Children, visitors, animals: out now", *(f"{role.role}: leaves as soon as nothing is held by hand" for role in step.people[1:]))
     going = f"{GOING[stop.body.going]}, " if stop is not None and stop.body.going else ""
     card = [f"Come back to {step.number} {step.title}: {step.do}"]
     card += [f"{body.name} {going}{'hangs' if body.hangs else 'does not stay'}: {body.because}" for body in hanging]
