@@ -226,3 +226,20 @@ def test_two_devices_at_one_removal(demo, mk):
     mk.press("Drop it")
     expect(mk.page.get_by_text("Bag 7").first).to_be_visible()
     assert [b["bag"] for b in api(demo.url, f"/api/builds/{build}/takedown")["bags"] if b["owner"] == "bell_bolts_out"] == [7]
+
+
+def test_find_by_key(demo, mk):
+    """A slash, a word, Enter: at the step; a bag by its number."""
+    build = build_named(demo, "One")
+    mk.go(f"{demo.url}/builds/{build}/steps/head_bolts_tight", "bolt 6")
+    mk.key("/")
+    expect(mk.page.locator("input[name=find]")).to_be_focused()
+    mk.page.keyboard.type("starter cable")
+    mk.page.keyboard.press("Enter")
+    mk.shows("Starter and its cable on")
+    mk.key("/")
+    expect(mk.page.locator("input[name=find]")).to_be_focused()
+    mk.page.keyboard.type("bag 12")
+    expect(mk.page.get_by_role("button", name="Bag 12: Oil pressure switch, 1 of 1 in it")).to_be_visible()
+    mk.page.keyboard.press("Enter")
+    expect(mk.page.get_by_role("region", name="Bag 12")).to_contain_text("Goes back at 7.11a")

@@ -9,6 +9,7 @@ import { useBook } from '@/stores/book'
 import { useJournal } from '@/stores/journal'
 import { useSession } from '@/stores/session'
 import { useShop } from '@/stores/shop'
+import FindDialog from './FindDialog.vue'
 import LedgerDrawer from './LedgerDrawer.vue'
 import LineText from './LineText.vue'
 import MarkLogo from './MarkLogo.vue'
@@ -23,6 +24,7 @@ const journal = useJournal()
 const session = useSession()
 const router = useRouter()
 const ledger = ref(false)
+const find = ref<InstanceType<typeof FindDialog> | null>(null)
 const strike = ref<InstanceType<typeof StrikeDialog> | null>(null)
 const leave = ref<InstanceType<typeof LeaveOpenDialog> | null>(null)
 const now = useNow({ interval: 10000 })
@@ -46,6 +48,7 @@ useKeys(() => ({
   b: () => go('bags'),
   s: () => go('support'),
   q: () => go('off'),
+  '/': () => void find.value?.ask(),
   t: () => void router.push('/tools'),
   d: session.toggleTheme,
   o: () => leave.value?.ask(),
@@ -77,6 +80,7 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
     <nav class="phone" aria-label="Screens">
       <RouterLink class="btn small" :to="{ name: 'off', params: { build } }">It came off</RouterLink>
       <button v-if="step" type="button" class="btn small open" @click="leave?.ask()">Leave open</button>
+      <button type="button" class="btn small" @click="find?.ask()">Find</button>
       <RouterLink v-for="s in SCREENS" :key="s.name" class="btn small" :to="{ name: s.name, params: { build } }">{{ s.words }}</RouterLink>
     </nav>
     <main id="now" class="now" tabindex="-1">
@@ -97,6 +101,7 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
         <div class="pair tight"><RouterLink v-for="s in SCREENS" :key="s.name" class="btn small" :to="{ name: s.name, params: { build } }">{{ s.words }} <kbd>{{ s.cap }}</kbd></RouterLink></div>
       </div>
     </footer>
+    <FindDialog ref="find" :build="build" />
     <LedgerDrawer v-model="ledger" :build="build" />
     <StrikeDialog ref="strike" :build="build" />
     <LeaveOpenDialog ref="leave" :step="step ?? null" />

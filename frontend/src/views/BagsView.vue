@@ -27,6 +27,7 @@ const owner = (b: { owner: string }) => view.value?.removals.find((r) => r.id ==
 const photoAt = computed(() => { const asked = route.query.photo; return view.value?.photos.filter((p) => !asked || p.photo === asked) ?? [] })
 
 watch(() => props.build, (id) => void down.load(id), { immediate: true })
+watch(() => route.query.bag, (n) => { if (n) { shown.value = 'bags'; chosen.value = Number(n) } }, { immediate: true })
 watch(() => route.query.photo, (p) => { if (p) shown.value = 'photos' }, { immediate: true })
 useKeys(() => Object.fromEntries(TABS.map(([id], k) => [String(k + 1), () => { shown.value = id }])))
 </script>
