@@ -328,7 +328,7 @@ def _base(state: BookState, step: Step, gear: Gear) -> dict[str, Any]:
     live = state.of_step(step.id)
     confirm = step.caution.confirm if step.caution else None
     later = [s for s in plan.step[plan.step.index(step) + 1 :] if known[s.id].status not in SETTLED]
-    opened = {o.id: o.what for s in plan.step for o in s.opens}
+    opened, back = {o.id: o.what for s in plan.step for o in s.opens}, puts_back(plan, step)
     return {
         "step": step.id, "number": step.number, "title": step.title, "stage": step.stage, "stage_name": STAGES[step.stage],
         "do": step.do, "why": step.why, "caution": step.caution, "status": known[step.id],
@@ -341,7 +341,7 @@ def _base(state: BookState, step: Step, gear: Gear) -> dict[str, Any]:
         "opens": tuple(o.what for o in step.opens), "closes": tuple(opened.get(c, c) for c in step.closes),
         "next": tuple(f"{s.number} {s.title}" for s in later[:3]), "following": later[0].id if later else None,
         "captures": captures_of(state, step), "compares": compares_of(state, step), "keeps": keeps_of(state, step),
-        "refit_bags": tuple(c for c in bag_contents(state) if c.owner in puts_back(plan, step)),
+        "refit_bags": tuple(c for c in bag_contents(state) if c.owner in back),
         "fluids": _fluids(plan, step, known), "hidden": step.hidden, "needed_open": not_open_any_more(state, step),
         "around": around_words(around_now(state), step, bool(bare_openings(state))), "photos": photos_of(state, step.id), "lifts": step.lifts,
         "seen": state.seen.get(f"step:{step.id}", 0), "primary": PRIMARY.get(step.kind, "It is done"),
