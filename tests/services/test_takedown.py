@@ -92,6 +92,15 @@ def test_photos_and_pins_survive_export(hand, tmp_path):
     other.close()
 
 
+def test_verify_looks_at_the_photos(hand):
+    """A photo file that is gone or changed is told, and only then."""
+    stored = photos.store_photo(hand.workshop, photo())
+    hand.write("photo", **stored.model_dump(), what="front cover")
+    assert "ok: photos of Job, 1" in verify(hand.workshop)
+    photos.photo_path(hand.workshop, stored.photo).write_bytes(b"other")
+    assert any(line.startswith("broken: photos of Job, 1 of 1 missing or changed") for line in verify(hand.workshop))
+
+
 def test_pins_are_numbered_once(hand):
     """Two pins of one number, or pins on a photo that is not there."""
     stored = photos.store_photo(hand.workshop, photo())

@@ -1,5 +1,6 @@
 """Whole builds out and in, attempts as CSV, and the check of everything."""
 
+import hashlib
 import json
 from typing import Any
 
@@ -113,6 +114,14 @@ def _checked(facts: dict[str, Any], entries: list[dict[str, Any]]) -> tuple[dict
     return facts, rows, state
 
 
+def _verified_photos(workshop: Workshop, name: str, state: BookState) -> list[str]:
+    """One line on the photos of a build: whether each lies on the disk with the bytes that its name is the hash of."""
+    named = {e.body.photo for e in state.entries.values() if e.kind in ("photo", "captured") and e.body.photo}
+    paths = {photo: path_of(workshop.database.folder, photo) for photo in sorted(named)}
+    bad = [photo for photo, path in paths.items() if not path.is_file() or hashlib.sha256(path.read_bytes()).hexdigest() != photo]
+    return [f"broken: photos of {name}, {len(bad)} of {len(named)} missing or changed, {bad[0][:12]}" if bad else f"ok: photos of {name}, {len(named)}"]
+
+
 def attempts_csv(workshop: Workshop, build: str) -> str:
     """All attempts with their samples, one line a sample. Assumed limits are marked in the last column."""
     head = ("attempt", "rung", "started", "who", "gate", "isolated", "after_s", "passed", "reason", "t_s", "track", "value", "unit", "assumed")
@@ -143,6 +152,7 @@ def verify(workshop: Workshop) -> list[str]:
             if plan and broken is None:
                 state = state_after(journal.entry_of(row) for row in journal.read(session, chain))
                 same = Plan.model_validate_json(plan) == state.whole
+                lines += _verified_photos(workshop, name, state)
                 lines.append(f"{'ok' if same else 'broken'}: plan of {name}, rebuilt from its log")
     return lines
 
