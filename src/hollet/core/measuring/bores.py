@@ -1,10 +1,215 @@
-"""Cylinder bores: what is left between the piston and a worn bore."""
+"""Cylinder bores: the map of wear, the next oversize, what is left for the piston, and what it does to a ring gap.
+
+Diameters in mm; geometry and usual engine-machining practice. Gauge and part at 20 °C.
+"""
+
+from math import pi, sqrt
+from typing import Literal
 
 from hollet.core.errors import Refused
-from hollet.core.quantities.quantity import Quantity, canonical, in_unit
+from hollet.core.quantities.quantity import Quantities, Quantity, canonical, canonicals, in_unit, round9
 from hollet.core.registry import Input, Result, calculation
 
-__all__ = ["PistonClearance", "PistonClearanceResult", "piston_clearance"]
+__all__ = ["bore_map", "piston_clearance", "rebore", "ring_gap", "ring_gap_minimum", "ring_gap_oval"]
+
+DEPTHS = 3
+MOST_SPREAD = 0.02
+MOST_OFF_NOMINAL = 0.05
+
+
+class BoreMap(Input):
+    """Diameters from top to bottom, on the thrust axis (across the engine) and along the crankshaft; the nominal bore."""
+
+    thrust: Quantities | None = None
+    axial: Quantities | None = None
+    nominal: Quantity | None = None
+
+
+class BoreMapResult(Result):
+    """Out of round at one depth, taper along one axis (largest, and signed top minus bottom), and wear over nominal."""
+
+    out_of_round: Quantity
+    taper: Quantity
+    taper_top_minus_bottom: Quantity
+    max_diameter: Quantity
+    min_diameter: Quantity
+    mean_diameter: Quantity
+    max_wear: Quantity
+
+
+@calculation("Bore map")
+def bore_map(i: BoreMap) -> BoreMapResult:
+    """Wear of one bore from readings at three depths or more, on two axes.
+
+    Out of round = largest |thrust - axial| at one depth; taper = larger of the two axes' max - min, told also as top minus bottom of
+    that axis, which hides a barrel; wear = largest diameter - nominal.
+
+    Raises
+    ------
+    Refused
+        `map_incomplete`; `reading_outlier` when readings spread by more than 2 % or lie more than 5 % off nominal (mixed units).
+    """
+    thrust, axial = canonicals(i.thrust, "length", "thrust"), canonicals(i.axial, "length", "axial")
+    nominal = canonical(i.nominal, "length", "nominal")
+    if len(thrust) != len(axial) or len(thrust) < DEPTHS:
+        raise Refused("map_incomplete", f"two axes at {DEPTHS} depths or more are needed, as many on each axis", field="axial")
+    both = [*thrust, *axial]
+    if min(both) <= 0 or max(both) > min(both) * (1 + MOST_SPREAD) or any(abs(d - nominal) > MOST_OFF_NOMINAL * nominal for d in both):
+        raise Refused("reading_outlier", "the readings differ by more than 2 % or lie more than 5 % off nominal: a wrong unit or a typing slip", field="thrust")
+    unit = i.nominal.unit if i.nominal else "mm"
+    worst = max(range(len(thrust)), key=lambda k: abs(thrust[k] - axial[k]))
+    tapered = max((thrust, axial), key=lambda axis: round9(max(axis) - min(axis)))
+    return BoreMapResult(
+        out_of_round=in_unit(abs(thrust[worst] - axial[worst]), unit), taper=in_unit(max(tapered) - min(tapered), unit),
+        taper_top_minus_bottom=in_unit(tapered[0] - tapered[-1], unit), max_diameter=in_unit(max(both), unit), min_diameter=in_unit(min(both), unit),
+        mean_diameter=in_unit(sum(both) / len(both), unit), max_wear=in_unit(max(both) - nominal, unit),
+        working=(f"out of round at depth {worst + 1}: |{thrust[worst]:g} − {axial[worst]:g}| = {abs(thrust[worst] - axial[worst]):.4f} mm",
+                 f"taper: {max(tapered):g} − {min(tapered):g} = {max(tapered) - min(tapered):.4f} mm",
+                 f"wear: {max(both):g} − {nominal:g} = {max(both) - nominal:.4f} mm"),
+    )  # fmt: skip
+
+
+class Rebore(Input):
+    """What the bore has worn to, the oversizes that are to be had, and how the wear lies; the measured new pistons, if they are here."""
+
+    nominal: Quantity | None = None
+    max_worn_diameter: Quantity | None = None
+    oversizes: Quantities | None = None
+    cleanup_allowance_on_diameter: Quantity | None = None
+    wear: Literal["symmetric", "one_sided"] = "symmetric"
+    measured_piston_for_oversize: dict[str, Quantity] | None = None
+    target_clearance: Quantity | None = None
+
+
+class ReboreResult(Result):
+    """The smallest oversize that cleans up, what it needed, what is cut from the most worn wall, and the size to bore to."""
+
+    oversize: Quantity
+    required_diameter: Quantity
+    stock_on_most_worn_wall: Quantity
+    finish_bore: Quantity | None = None
+
+
+@calculation("Next oversize")
+def rebore(i: Rebore) -> ReboreResult:
+    """The smallest oversize with nominal + oversize >= required.
+
+    Required = D_max + allowance when the wear is symmetric; nominal + 2 (D_max - nominal) + allowance when it is all on one wall and the bar
+    stays on the old centre. The finish size is the measured new piston + target clearance, never the nominal.
+
+    Raises
+    ------
+    Refused
+        `no_oversize_fits`.
+    """
+    nominal, worn = canonical(i.nominal, "length", "nominal"), canonical(i.max_worn_diameter, "length", "max_worn_diameter")
+    allowance = canonical(i.cleanup_allowance_on_diameter, "length", "cleanup_allowance_on_diameter")
+    sizes = sorted(canonicals(i.oversizes, "length", "oversizes"))
+    one_sided = i.wear == "one_sided"
+    required = nominal + 2 * (worn - nominal) + allowance if one_sided else worn + allowance
+    oversize = next((size for size in sizes if round9(nominal + size) >= round9(required)), None)
+    if oversize is None:
+        raise Refused("no_oversize_fits", f"it needs {required:.3f} mm, and the largest oversize gives {nominal + max(sizes, default=0):.3f}: a liner, or another block", field="oversizes")
+    stock = oversize / 2 - (worn - nominal) if one_sided else (nominal + oversize - worn) / 2
+    unit = i.nominal.unit if i.nominal else "mm"
+    finish: Quantity | None = None
+    lines: tuple[str, ...] = ()
+    piston = _piston(i, oversize)
+    if piston is not None and i.target_clearance is not None:
+        gap = canonical(i.target_clearance, "length", "target_clearance")
+        finish, lines = in_unit(piston + gap, unit), (f"bore to {piston:g} + {gap:g} = {piston + gap:.4f} mm",)
+    return ReboreResult(
+        oversize=in_unit(oversize, unit), required_diameter=in_unit(required, unit), stock_on_most_worn_wall=in_unit(stock, unit), finish_bore=finish,
+        working=(f"required: {nominal:g} + 2 × {worn - nominal:.4f} + {allowance:g} = {required:.4f} mm" if one_sided else f"required: {worn:g} + {allowance:g} = {required:.4f} mm",
+                 f"{nominal:g} + {oversize:g} = {nominal + oversize:.4f} mm is enough", *lines),
+    )  # fmt: skip
+
+
+def _piston(i: Rebore, oversize: float) -> float | None:
+    """The measured piston of an oversize, in mm; pistons are named by their oversize in the unit of the list of oversizes."""
+    name, unit = "measured_piston_for_oversize", i.oversizes.unit if i.oversizes else "mm"
+    for key, piston in (i.measured_piston_for_oversize or {}).items():
+        if round9(canonical(Quantity(value=key, unit=unit), "length", name)) == round9(oversize):
+            return canonical(piston, "length", name)
+    return None
+
+
+class RingGap(Input):
+    """A gap as measured in one diameter, and the diameter in which it is wanted."""
+
+    gap: Quantity | None = None
+    measured_at_bore: Quantity | None = None
+    wanted_at_bore: Quantity | None = None
+
+
+class GapResult(Result):
+    """The gap."""
+
+    gap: Quantity
+
+
+@calculation("Ring gap in another diameter")
+def ring_gap(i: RingGap) -> GapResult:
+    """The ring's own length is constant: gap + π (wanted - measured).
+
+    Raises
+    ------
+    Refused
+        `ring_butts` when no gap is left.
+    """
+    gap, was = canonical(i.gap, "length", "gap"), canonical(i.measured_at_bore, "length", "measured_at_bore")
+    return _gap(gap, was, canonical(i.wanted_at_bore, "length", "wanted_at_bore"), i.gap)
+
+
+def _gap(gap: float, was: float, wanted: float, given: Quantity | None) -> GapResult:
+    found = gap + pi * (wanted - was)
+    if round9(found) <= 0:
+        raise Refused("ring_butts", "the ends of the ring touch: measure in the smallest part of the bore, and file the ring", field="gap")
+    words = f"{gap:g} + π × ({wanted:.5f} − {was:g}) = {found:.4f} mm"
+    return GapResult(gap=in_unit(found, given.unit if given else "mm"), working=(words,))
+
+
+class RingGapOval(Input):
+    """A gap as measured in a round bore, wanted in an oval one with these two axes."""
+
+    gap: Quantity | None = None
+    measured_at_bore: Quantity | None = None
+    thrust: Quantity | None = None
+    axial: Quantity | None = None
+
+
+@calculation("Ring gap in an oval bore")
+def ring_gap_oval(i: RingGapOval) -> GapResult:
+    """Perimeter of the ellipse less the ring's length, with Ramanujan's second formula (1914) for the perimeter.
+
+    Raises
+    ------
+    Refused
+        `ring_butts` when no gap is left.
+    """
+    gap, was = canonical(i.gap, "length", "gap"), canonical(i.measured_at_bore, "length", "measured_at_bore")
+    a, b = canonical(i.thrust, "length", "thrust"), canonical(i.axial, "length", "axial")
+    if a <= 0 or b <= 0:
+        raise Refused("not_a_finite_number", "'thrust' and 'axial' must be diameters above zero", field="thrust")
+    h = ((a - b) / (a + b)) ** 2
+    mean = (a + b) / 2 * (1 + 3 * h / (10 + sqrt(4 - 3 * h)))
+    return _gap(gap, was, mean, i.gap)
+
+
+class RingGapMinimum(Input):
+    """The bore, and the factor per unit of bore."""
+
+    bore: Quantity | None = None
+    factor: Quantity = Quantity(value=0.004, unit="1")
+
+
+@calculation("Least ring gap, rule of thumb")
+def ring_gap_minimum(i: RingGapMinimum) -> GapResult:
+    """Rule of thumb: factor × bore, 0.004 where nothing is said; the ring maker's figure wins."""
+    bore, factor = canonical(i.bore, "length", "bore"), canonical(i.factor, "ratio", "factor")
+    if bore <= 0 or factor <= 0:
+        raise Refused("not_a_finite_number", "'bore' and 'factor' must be above zero", field="bore")
+    return GapResult(gap=in_unit(bore * factor, i.bore.unit if i.bore else "mm"), working=(f"{factor:g} × {bore:g} = {bore * factor:.4f} mm, a rule of thumb",))
 
 
 class PistonClearance(Input):

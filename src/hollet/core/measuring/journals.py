@@ -1,0 +1,226 @@
+"""Journals and plain bearings: wear, oil clearance, shells and washers to choose, side clearance.
+
+Lengths in mm; geometry and bearing makers' practice. Parts clean and at 20 °C, shells torqued, all in the plane square to the parting line.
+"""
+
+from typing import Annotated
+
+from pydantic import Field
+
+from hollet.core.errors import Refused
+from hollet.core.quantities.quantity import Quantities, Quantity, canonical, canonicals, in_unit, round9
+from hollet.core.registry import Input, Result, calculation
+
+__all__ = ["choose_shells", "end_float_washers", "journal_map", "oil_clearance", "oil_clearance_rule_of_thumb", "rod_side_clearance"]
+
+STATIONS = 2
+RULE_LO, RULE_HI = 0.00075, 0.001
+"""Oil clearance per unit of journal diameter, rule of thumb."""
+
+
+class JournalMap(Input):
+    """Diameters along the journal on two axes 90 degrees apart, and the nominal diameter."""
+
+    axis_1: Quantities | None = None
+    axis_2: Quantities | None = None
+    nominal: Quantity | None = None
+
+
+class JournalMapResult(Result):
+    """Out of round at one station, taper along one axis, the smallest diameter, and wear under nominal."""
+
+    out_of_round: Quantity
+    taper: Quantity
+    min_diameter: Quantity
+    wear: Quantity
+
+
+@calculation("Journal map")
+def journal_map(i: JournalMap) -> JournalMapResult:
+    """Wear of a journal from two axes at two stations or more.
+
+    Raises
+    ------
+    Refused
+        `map_incomplete`.
+    """
+    one, two = canonicals(i.axis_1, "length", "axis_1"), canonicals(i.axis_2, "length", "axis_2")
+    nominal = canonical(i.nominal, "length", "nominal")
+    if len(one) != len(two) or len(one) < STATIONS:
+        raise Refused("map_incomplete", "two axes at two or more stations are needed, as many on each axis", field="axis_2")
+    oval = max(abs(a - b) for a, b in zip(one, two, strict=True))
+    taper, least = max(max(one) - min(one), max(two) - min(two)), min(*one, *two)
+    unit = i.nominal.unit if i.nominal else "mm"
+    return JournalMapResult(
+        out_of_round=in_unit(oval, unit), taper=in_unit(taper, unit), min_diameter=in_unit(least, unit), wear=in_unit(nominal - least, unit),
+        working=(f"wear: {nominal:g} − {least:g} = {nominal - least:.4f} mm",),
+    )  # fmt: skip
+
+
+class OilClearance(Input):
+    """Housing bore torqued without shells, both walls, and the journal."""
+
+    housing_bore: Quantity | None = None
+    upper_shell_wall: Quantity | None = None
+    lower_shell_wall: Quantity | None = None
+    journal: Quantity | None = None
+
+
+class ClearanceResult(Result):
+    """Diametral clearance."""
+
+    clearance: Quantity
+
+
+@calculation("Oil clearance from its parts")
+def oil_clearance(i: OilClearance) -> ClearanceResult:
+    """Housing bore - upper wall - lower wall - journal.
+
+    Raises
+    ------
+    Refused
+        `negative_clearance`: the journal would seize.
+    """
+    housing, journal = canonical(i.housing_bore, "length", "housing_bore"), canonical(i.journal, "length", "journal")
+    upper, lower = canonical(i.upper_shell_wall, "length", "upper_shell_wall"), canonical(i.lower_shell_wall, "length", "lower_shell_wall")
+    left = housing - upper - lower - journal
+    if round9(left) <= 0:
+        raise Refused("negative_clearance", "no oil clearance is left, the journal would seize: check the grade of the shells and the units", field="journal")
+    unit = i.housing_bore.unit if i.housing_bore else "mm"
+    return ClearanceResult(clearance=in_unit(left, unit), working=(f"{housing:g} − {upper:g} − {lower:g} − {journal:g} = {left:.4f} mm",))
+
+
+class ChooseShells(Input):
+    """Housing, journal, the wall of each grade in order of thickness, limits and target of the clearance."""
+
+    housing_bore: Quantity | None = None
+    journal: Quantity | None = None
+    grade_wall: Annotated[dict[str, Quantity], Field(max_length=60)] = Field(default_factory=dict)
+    lower_limit: Quantity | None = None
+    upper_limit: Quantity | None = None
+    target: Quantity | None = None
+
+
+class ChooseShellsResult(Result):
+    """The two grades, thinner first, and the clearance they give."""
+
+    grades: tuple[str, ...]
+    clearance: Quantity
+
+
+@calculation("Bearing shells to choose")
+def choose_shells(i: ChooseShells) -> ChooseShellsResult:
+    """Of all pairs of the same or neighbouring grades inside the limits: nearest to the target, then the same grade twice, then the larger clearance.
+
+    Raises
+    ------
+    Refused
+        `no_grade_fits`.
+    """
+    housing, journal = canonical(i.housing_bore, "length", "housing_bore"), canonical(i.journal, "length", "journal")
+    lo, hi, target = (canonical(q, "length", name) for q, name in ((i.lower_limit, "lower_limit"), (i.upper_limit, "upper_limit"), (i.target, "target")))
+    walls = [(grade, canonical(wall, "length", "grade_wall")) for grade, wall in i.grade_wall.items()]
+    pairs = [(a, b) for k, a in enumerate(walls) for b in walls[k : k + 2]]
+    found = [(a[0], b[0], housing - journal - a[1] - b[1]) for a, b in pairs]
+    fits = [pair for pair in found if round9(lo) <= round9(pair[2]) <= round9(hi)]
+    if not fits:
+        raise Refused("no_grade_fits", f"no pair of grades brings the clearance between {lo:g} and {hi:g} mm: measure again, or grind the journal", field="grade_wall")
+    upper, lower, left = min(fits, key=lambda pair: (round9(abs(pair[2] - target)), pair[0] != pair[1], -round9(pair[2])))
+    unit = i.housing_bore.unit if i.housing_bore else "mm"
+    return ChooseShellsResult(grades=(upper, lower), clearance=in_unit(left, unit), working=(f"grades {upper} and {lower}: {left:.4f} mm, aim {target:g}",))
+
+
+class EndFloatWashers(Input):
+    """End float as measured with the present washers, the washers to be had, on one side or two, and the limits."""
+
+    measured_end_float: Quantity | None = None
+    present_washer: Quantity | None = None
+    washers: Quantities | None = None
+    sides: Annotated[int, Field(ge=1, le=2)] = 2
+    lower_limit: Quantity | None = None
+    upper_limit: Quantity | None = None
+
+
+class EndFloatWashersResult(Result):
+    """The washer, and the end float it gives."""
+
+    washer: Quantity
+    end_float: Quantity
+
+
+@calculation("Thrust washers to choose")
+def end_float_washers(i: EndFloatWashers) -> EndFloatWashersResult:
+    """Measured - sides × (new - present); the washer inside the limits whose end float lies nearest to their middle.
+
+    Raises
+    ------
+    Refused
+        `no_grade_fits`.
+    """
+    measured, present = canonical(i.measured_end_float, "length", "measured_end_float"), canonical(i.present_washer, "length", "present_washer")
+    lo, hi = canonical(i.lower_limit, "length", "lower_limit"), canonical(i.upper_limit, "length", "upper_limit")
+    found = [(washer, measured - i.sides * (washer - present)) for washer in canonicals(i.washers, "length", "washers")]
+    fits = [pair for pair in found if round9(lo) <= round9(pair[1]) <= round9(hi)]
+    if not fits:
+        raise Refused("no_grade_fits", f"no washer brings the end float between {lo:g} and {hi:g} mm", field="washers")
+    washer, left = min(fits, key=lambda pair: round9(abs(pair[1] - (lo + hi) / 2)))
+    unit = i.measured_end_float.unit if i.measured_end_float else "mm"
+    words = f"{measured:g} − {i.sides} × ({washer:g} − {present:g}) = {left:.4f} mm"
+    return EndFloatWashersResult(washer=in_unit(washer, unit), end_float=in_unit(left, unit), working=(words,))
+
+
+class RodSideClearance(Input):
+    """Width of the crank pin, and the big ends that run on it."""
+
+    pin_width: Quantity | None = None
+    big_end_widths: Quantities | None = None
+
+
+class RodSideClearanceResult(Result):
+    """Side clearance, all rods of the pin together."""
+
+    side_clearance: Quantity
+
+
+@calculation("Side clearance of rods")
+def rod_side_clearance(i: RodSideClearance) -> RodSideClearanceResult:
+    """Pin width - sum of the big-end widths.
+
+    Raises
+    ------
+    Refused
+        `negative_clearance`; `map_incomplete` without a big end.
+    """
+    pin, widths = canonical(i.pin_width, "length", "pin_width"), canonicals(i.big_end_widths, "length", "big_end_widths")
+    if not widths:
+        raise Refused("map_incomplete", "name the width of one big end at least", field="big_end_widths")
+    left = pin - sum(widths)
+    if round9(left) <= 0:
+        raise Refused("negative_clearance", "the big ends are wider than the pin: wrong rod, or wrong units", field="big_end_widths")
+    unit = i.pin_width.unit if i.pin_width else "mm"
+    words = f"{pin:g} − {' − '.join(f'{w:g}' for w in widths)} = {left:.4f} mm"
+    return RodSideClearanceResult(side_clearance=in_unit(left, unit), working=(words,))
+
+
+class OilRule(Input):
+    """Diameter of the journal."""
+
+    journal: Quantity | None = None
+
+
+class OilRuleResult(Result):
+    """The band of the rule of thumb."""
+
+    lo: Quantity
+    hi: Quantity
+
+
+@calculation("Oil clearance, rule of thumb")
+def oil_clearance_rule_of_thumb(i: OilRule) -> OilRuleResult:
+    """Rule of thumb: 0.00075 to 0.001 per unit of journal diameter; it never overrides a figure that is given."""
+    journal = canonical(i.journal, "length", "journal")
+    if journal <= 0:
+        raise Refused("not_a_finite_number", "'journal' must be a diameter above zero", field="journal")
+    unit = i.journal.unit if i.journal else "mm"
+    words = f"{RULE_LO} to {RULE_HI} × {journal:g} mm, a rule of thumb"
+    return OilRuleResult(lo=in_unit(RULE_LO * journal, unit), hi=in_unit(RULE_HI * journal, unit), working=(words,))
