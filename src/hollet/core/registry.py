@@ -125,6 +125,6 @@ def _leaf(value: Any) -> dict[str, Any]:
 def _load() -> None:
     """Import the families, which register themselves on the first use and not at start-up."""
     from hollet.core import running, verdicts  # noqa: F401
-    from hollet.core.measuring import bores, journals  # noqa: F401
+    from hollet.core.measuring import bores, compression, journals, steering  # noqa: F401
     from hollet.core.quantities import convert  # noqa: F401
     from hollet.core.tightening import adapters, generic, patterns  # noqa: F401

@@ -1,0 +1,183 @@
+"""Compression: spread, wet test, altitude, leak-down, and the compression ratio. Pressures are gauge readings in kPa, volumes in mL.
+
+Workshop practice (the fraction and the rise are tunable), the standard atmosphere of ISO 2533, and geometry.
+"""
+
+from math import pi
+
+from hollet.core.errors import Refused
+from hollet.core.quantities.quantity import Quantities, Quantity, canonical, canonicals, in_unit, round9
+from hollet.core.registry import Counted, Input, Result, calculation
+
+__all__ = ["altitude_gauge", "compression_ratio", "compression_spread", "leak_down", "wet_test"]
+
+FRACTION = Quantity(value=0.75, unit="1")
+RISE = Quantity(value=0.1, unit="1")
+SEA_LEVEL_KPA, LAPSE_PER_M, EXPONENT = 101.325, 2.25577e-5, 5.25588
+"""ISO 2533 below 11 km: p = 101.325 kPa (1 - 2.25577e-5 h)^5.25588, h in m."""
+
+
+def _readings(quantities: Quantities | None, field: str) -> list[float]:
+    found = canonicals(quantities, "pressure", field)
+    if not found or min(found) < 0 or max(found) <= 0:
+        raise Refused("no_reading", "no cylinder reads any pressure: throttle shut, gauge leaking, or the cam out of time", field=field)
+    return found
+
+
+def _low(readings: list[float], fraction: float) -> list[int]:
+    return [k for k, p in enumerate(readings, 1) if round9(p) < round9(fraction * max(readings))]
+
+
+class CompressionSpread(Input):
+    """The reading of each cylinder in order, and the least share of the highest."""
+
+    readings: Quantities | None = None
+    fraction: Quantity = FRACTION
+
+
+class CompressionSpreadResult(Result):
+    """Lowest over highest, whether it is enough, and the cylinders that are low."""
+
+    ratio: Quantity
+    ok: bool
+    low: Counted
+
+
+@calculation("Spread of the compression")
+def compression_spread(i: CompressionSpread) -> CompressionSpreadResult:
+    """Lowest / highest >= fraction (0.75, a rule that stricter manuals tighten); refuses `no_reading`."""
+    readings, fraction = _readings(i.readings, "readings"), canonical(i.fraction, "ratio", "fraction")
+    low, ratio = _low(readings, fraction), min(readings) / max(readings)
+    return CompressionSpreadResult(ratio=in_unit(ratio, "1"), ok=not low, low=Counted(value=tuple(low), unit="cylinder"),
+                                   working=(f"{min(readings):g} ÷ {max(readings):g} = {ratio:.3f}, wanted {fraction:g}",))  # fmt: skip
+
+
+class WetTest(Input):
+    """Each cylinder dry, and again with a spoon of oil; the share that counts as low, and the rise that counts."""
+
+    dry: Quantities | None = None
+    wet: Quantities | None = None
+    fraction: Quantity = FRACTION
+    rise: Quantity = RISE
+
+
+class WetTestResult(Result):
+    """What each cylinder points to."""
+
+    finding: tuple[str, ...]
+
+
+@calculation("Wet compression test")
+def wet_test(i: WetTest) -> WetTestResult:
+    """A low cylinder that rises by `rise` or more with oil: rings or bore; none: valves or gasket; two neighbours so: the gasket between them first.
+
+    Raises
+    ------
+    Refused
+        `no_reading`; `map_incomplete` when a cylinder is read only once.
+    """
+    dry, wet = _readings(i.dry, "dry"), _readings(i.wet, "wet")
+    if len(dry) != len(wet):
+        raise Refused("map_incomplete", "each cylinder is read dry and wet", field="wet")
+    fraction, rise = canonical(i.fraction, "ratio", "fraction"), canonical(i.rise, "ratio", "rise")
+    low = set(_low(dry, fraction))
+    rose = {k for k in low if round9(wet[k - 1]) >= round9(dry[k - 1] * (1 + rise))}
+    stay = low - rose
+    words = {k: "gasket_between_neighbours_or_valves" if {k - 1, k + 1} & stay else "valves_or_gasket" for k in stay}
+    return WetTestResult(finding=tuple("rings_or_bore" if k in rose else words.get(k, "ok") for k in range(1, len(dry) + 1)))
+
+
+class AltitudeGauge(Input):
+    """A gauge reading as given for one altitude, and the altitude of the workshop."""
+
+    reference_gauge: Quantity | None = None
+    reference_altitude: Quantity | None = None
+    altitude: Quantity | None = None
+
+
+class AltitudeGaugeResult(Result):
+    """The atmosphere there, and what the gauge should show."""
+
+    atmosphere: Quantity
+    expected_gauge: Quantity
+
+
+def _atmosphere(quantity: Quantity | None, field: str) -> float:
+    metres = canonical(quantity, "length", field) / 1000
+    if not -500 <= metres <= 11_000:
+        raise Refused("altitude_implausible", f"'{field}' must be an altitude of -500 to 11 000 m", field=field)
+    return float(SEA_LEVEL_KPA * (1 - LAPSE_PER_M * metres) ** EXPONENT)
+
+
+@calculation("Compression at altitude")
+def altitude_gauge(i: AltitudeGauge) -> AltitudeGaugeResult:
+    """The absolute pressure ratio stays: the gauge scales with the atmosphere."""
+    gauge = canonical(i.reference_gauge, "pressure", "reference_gauge")
+    there, here = _atmosphere(i.reference_altitude, "reference_altitude"), _atmosphere(i.altitude, "altitude")
+    unit = i.reference_gauge.unit if i.reference_gauge else "kPa"
+    return AltitudeGaugeResult(atmosphere=in_unit(here, "kPa"), expected_gauge=in_unit(gauge * here / there, unit),
+                               working=(f"{gauge:g} × {here:.1f} ÷ {there:.1f} = {gauge * here / there:.1f} kPa",))  # fmt: skip
+
+
+class LeakDown(Input):
+    """Pressure put in, and what the cylinder holds."""
+
+    supply: Quantity | None = None
+    cylinder: Quantity | None = None
+
+
+class LeakDownResult(Result):
+    """Leak in percent of the supply."""
+
+    leak: Quantity
+
+
+@calculation("Leak-down")
+def leak_down(i: LeakDown) -> LeakDownResult:
+    """(supply - cylinder) / supply; testers differ, so compare cylinders. Refuses `no_reading`, `pressure_reversed`."""
+    supply, cylinder = canonical(i.supply, "pressure", "supply"), canonical(i.cylinder, "pressure", "cylinder")
+    if supply <= 0:
+        raise Refused("no_reading", "'supply' must be a pressure above zero", field="supply")
+    if cylinder > supply or cylinder < 0:
+        raise Refused("pressure_reversed", "the cylinder cannot hold more than is put in: the two gauges are swapped", field="cylinder")
+    leak = (supply - cylinder) / supply * 100
+    return LeakDownResult(leak=Quantity(value=leak, unit="%"), working=(f"({supply:g} − {cylinder:g}) ÷ {supply:g} = {leak:.1f} %",))
+
+
+class CompressionRatio(Input):
+    """Bore, stroke, chamber, gasket (its own bore, crushed), deck height (piston below the deck positive), dish (dome negative)."""
+
+    bore: Quantity | None = None
+    stroke: Quantity | None = None
+    chamber: Quantity | None = None
+    gasket_bore: Quantity | None = None
+    gasket_thickness: Quantity | None = None
+    deck_height: Quantity | None = None
+    piston_dish: Quantity | None = None
+
+
+class CompressionRatioResult(Result):
+    """Swept and clearance volume, and the ratio."""
+
+    swept: Quantity
+    clearance_volume: Quantity
+    ratio: Quantity
+
+
+@calculation("Compression ratio")
+def compression_ratio(i: CompressionRatio) -> CompressionRatioResult:
+    """(V_s + V_c) / V_c with V_c = chamber + gasket + deck + dish; refuses `clearance_volume_not_positive`."""
+    bore, stroke = canonical(i.bore, "length", "bore"), canonical(i.stroke, "length", "stroke")
+    if bore <= 0 or stroke <= 0:
+        raise Refused("not_a_finite_number", "'bore' and 'stroke' must be above zero", field="bore")
+    gasket = pi / 4 * canonical(i.gasket_bore, "length", "gasket_bore") ** 2 * canonical(i.gasket_thickness, "length", "gasket_thickness") / 1000
+    deck = pi / 4 * bore**2 * canonical(i.deck_height, "length", "deck_height") / 1000
+    chamber, dish = canonical(i.chamber, "volume", "chamber"), canonical(i.piston_dish, "volume", "piston_dish")
+    swept, left = pi / 4 * bore**2 * stroke / 1000, chamber + gasket + deck + dish
+    if round9(left) <= 0:
+        raise Refused("clearance_volume_not_positive", "nothing is left above the piston: check the deck height and the dish, a dome is negative", field="chamber")
+    ratio = (swept + left) / left
+    return CompressionRatioResult(
+        swept=in_unit(swept, "mL"), clearance_volume=in_unit(left, "mL"), ratio=in_unit(ratio, "1"),
+        working=(f"{chamber:g} + {gasket:.2f} + {deck:.2f} + {dish:g} = {left:.2f} mL", f"({swept:.1f} + {left:.2f}) ÷ {left:.2f} = {ratio:.2f}"),
+    )  # fmt: skip
