@@ -68,6 +68,24 @@ def test_a_mark_is_asked_for_again(book: Book):
     assert book.bench("cover_on").compares[0].state == "same"
 
 
+def test_what_the_hand_sees_as_different_stays_different(book: Book):
+    """All strokes in line and yet not as found: the word of the hand counts."""
+    mark(book)
+    assert compare(book, same=False, strokes=3, words="the cover sits 1 mm low").body.same is False
+    assert "capture:cover_mark" in book.open()
+
+
+def test_a_length_without_a_tolerance(book: Book):
+    """Equal is the same in any unit; different is different, unless words say why it does not matter."""
+    book.do("captured", step="shaft_off", capture="own-length", what="Rod", capture_kind="length", typed="25.4 mm")
+    assert compare(book, "own-length", typed="1 in").body.same is True
+    assert compare(book, "own-length", typed="25.5").body.same is False
+    assert compare(book, "own-length", typed="25.5", same=True).body.same is False
+    assert compare(book, "own-length", typed="25.5", same=True, words="read with a rule").body.same is True
+    with pytest.raises(Refused):
+        compare(book, "own-length")
+
+
 def test_kept_anew_is_looked_at_anew(book: Book):
     """A second capture of the same thing makes the earlier look stand for nothing."""
     mark(book)

@@ -4856,6 +4856,8 @@ export interface components {
             at_words: string;
             /** Bags */
             bags: components["schemas"]["BagContent"][];
+            /** Bags Used */
+            bags_used: number;
             /** Captures */
             captures: components["schemas"]["CaptureView"][];
             /** Next Bag */
@@ -4864,6 +4866,8 @@ export interface components {
             on_stand: boolean;
             /** Photos */
             photos: components["schemas"]["PhotoView"][];
+            /** Pieces Left */
+            pieces_left: number;
             /** Places */
             places: string[];
             /** Reasons */

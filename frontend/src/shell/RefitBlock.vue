@@ -21,9 +21,14 @@ async function replaced(bag: BagContent) {
   if (said) await book.act({ kind: 'replaced', bag: bag.bag, count: bag.missing, by: said })
 }
 async function compare(c: Capture, same: boolean | null) {
-  const entry: Entry = { kind: 'compared', step: props.bench.step, capture: c.id, same, words: null, strokes: c.strokes ? (strokes.value[c.id] ?? c.strokes) : null, typed: typed.value[c.id]?.trim() || null }
+  const entry: Entry = { kind: 'compared', step: props.bench.step, capture: c.id, same, words: null, strokes: c.strokes && same === null ? (strokes.value[c.id] ?? c.strokes) : null, typed: typed.value[c.id]?.trim() || null }
   if (same === false) {
     const said = await reason.value?.ask({ title: `Not as found: ${c.what}`, button: 'It differs', why: `It was: ${c.words}. What is different?` })
+    if (!said) return
+    entry.words = said
+  }
+  if (same === true && c.kind === 'length') {
+    const said = await reason.value?.ask({ title: `${c.what}: near enough`, button: 'Near enough', why: `It was ${c.words}; now ${c.compared}. Why does it not matter?` })
     if (!said) return
     entry.words = said
   }
@@ -46,7 +51,7 @@ async function compare(c: Capture, same: boolean | null) {
       <RouterLink v-if="c.photo" class="btn small" :to="{ name: 'bags', params: { build: book.card?.id ?? '' }, query: { photo: c.photo } }">Photo</RouterLink>
       <span v-if="!bench.settled" class="do">
         <template v-if="c.strokes"><button type="button" class="btn small" :aria-label="`one stroke less, ${c.what}`" @click="strokes[c.id] = Math.max(0, (strokes[c.id] ?? c.strokes) - 1)">−</button><output class="t24">{{ strokes[c.id] ?? c.strokes }}</output><button type="button" class="btn small" :aria-label="`one stroke more, ${c.what}`" @click="strokes[c.id] = Math.min(20, (strokes[c.id] ?? c.strokes) + 1)">+</button><button type="button" class="btn small" @click="compare(c, null)">In line</button></template>
-        <template v-else-if="c.kind === 'length'"><input v-model="typed[c.id]" class="entry" inputmode="decimal" :aria-label="`length now, ${c.what}`" size="8" /><button type="button" class="btn small" :disabled="!typed[c.id]?.trim()" @click="compare(c, true)">So long now</button></template>
+        <template v-else-if="c.kind === 'length'"><input v-model="typed[c.id]" class="entry" inputmode="decimal" :aria-label="`length now, ${c.what}`" size="8" /><button type="button" class="btn small" :disabled="!typed[c.id]?.trim()" @click="compare(c, null)">So long now</button><button v-if="c.state === 'differs' && !c.within" type="button" class="btn small" :disabled="!typed[c.id]?.trim()" @click="compare(c, true)">Near enough</button></template>
         <button v-else type="button" class="btn small" @click="compare(c, true)">As found</button>
         <button type="button" class="btn small" @click="compare(c, false)">It differs</button>
       </span>

@@ -18,8 +18,6 @@ const shown = ref('bags')
 const chosen = ref<number | null>(null)
 const view = computed(() => down.view)
 const bag = computed(() => view.value?.bags.find((b) => b.bag === chosen.value) ?? null)
-const pieces = computed(() => (view.value?.bags ?? []).reduce((n, b) => n + b.left, 0))
-const used = computed(() => (view.value?.bags ?? []).filter((b) => b.left).length)
 const counts = computed(() => ({ bags: view.value?.bags.length ?? 0, off: view.value?.removals.length ?? 0, kept: view.value?.captures.length ?? 0, photos: view.value?.photos.length ?? 0 }))
 const WORD: Record<string, string> = { missing: 'not kept yet', 'let go': 'gone without', kept: 'kept, to be compared at refit', same: 'as found', differs: 'not as found' }
 const TABS = [['bags', 'Bags'], ['off', 'Off'], ['kept', 'Kept as found'], ['photos', 'Photos']] as const
@@ -35,7 +33,7 @@ useKeys(() => Object.fromEntries(TABS.map(([id], k) => [String(k + 1), () => { s
 <template>
   <WorkFrame :build="build" :step="null" desk="bags">
     <div v-if="view" class="bags">
-      <div class="head"><h1 class="t28">{{ used }} bags hold {{ pieces }} pieces</h1><RouterLink class="btn small" :to="{ name: 'off', params: { build } }">It came off <kbd>Q</kbd></RouterLink><RouterLink class="btn small" :to="{ name: 'back', params: { build } }">The order back</RouterLink></div>
+      <div class="head"><h1 class="t28">{{ view.bags_used }} bags hold {{ view.pieces_left }} pieces</h1><RouterLink class="btn small" :to="{ name: 'off', params: { build } }">It came off <kbd>Q</kbd></RouterLink><RouterLink class="btn small" :to="{ name: 'back', params: { build } }">The order back</RouterLink></div>
       <div class="filter" role="group" aria-label="What to show"><button v-for="([id, name], k) in TABS" :key="id" type="button" :aria-pressed="shown === id" @click="shown = id"><kbd>{{ k + 1 }}</kbd> {{ name }} {{ counts[id] }}</button></div>
       <template v-if="shown === 'bags'">
         <BagTray :bags="view.bags" :current="chosen ?? undefined" :next="view.next_bag" all @choose="chosen = $event" />

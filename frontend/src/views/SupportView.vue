@@ -35,7 +35,6 @@ const secure = computed(() => desk.value?.secure)
 const todo = computed(() => (secure.value?.items ?? []).filter((i) => !i.done))
 const first = computed(() => todo.value.at(0))
 const going = ref('')
-const bodies: Record<string, string> = { vehicle: 'vehicle', engine: 'engine', gearbox: 'gearbox', axle: 'axle', hub: 'hub', powertrain: 'powertrain', other: 'other' }
 const title = computed(() => {
   if (!secure.value || !map.value) return ''
   if (secure.value.stopped) return first.value ? `Secure now, ${(secure.value.items.length - todo.value.length) + 1} of ${secure.value.items.length}: ${first.value.what}` : 'Made safe. Hang the card on it'
@@ -100,7 +99,7 @@ useKeys(() => ({ ' ': primary, PageDown: primary, p: print, r: speak, PageUp: sp
         <p v-if="secure.hurt" class="block"><b>Hurt:</b> {{ secure.hurt }}. An ambulance first, then the list.</p></header>
       <div class="work">
         <SupportSide :map="map" /><SupportPlan :map="map" :chosen="point" @choose="point = $event" />
-        <ol class="list"><li v-for="(s, k) in map.supports" :key="s.id" :class="{ bad: !s.stays }"><b class="t20">{{ k + 1 }}</b><span>{{ s.kind_words }} at {{ s.point }}{{ s.padding ? `, ${s.padding}` : '' }}<small>{{ bodies[s.carries] }}, {{ s.because }}</small></span><button type="button" class="btn small" @click="away(s)">Away</button></li></ol>
+        <ol class="list"><li v-for="(s, k) in map.supports" :key="s.id" :class="{ bad: !s.stays }"><b class="t20">{{ k + 1 }}</b><span>{{ s.kind_words }} at {{ s.point }}{{ s.padding ? `, ${s.padding}` : '' }}<small>{{ s.carries }}, {{ s.because }}</small></span><button type="button" class="btn small" @click="away(s)">Away</button></li></ol>
         <form class="put" aria-label="Put a support in" @submit.prevent="put">
           <label class="field"><span>at which point</span><select v-model="point" class="entry" name="point"><option :value="null">choose, or touch the drawing</option><option v-for="p in map.points" :key="p.id" :value="p.name" :disabled="p.forbidden !== null">{{ p.name }}{{ p.forbidden ? `: never, ${p.forbidden}` : '' }}</option></select></label>
           <div class="chips" role="group" aria-label="What stands there"><button v-for="(name, id) in KINDS" :key="id" type="button" class="btn small" :aria-pressed="kind === id" @click="kind = id">{{ name }}</button></div>

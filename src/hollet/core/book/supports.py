@@ -13,7 +13,6 @@ __all__ = ["BODIES", "POINTS", "BodyStand", "Point", "SupportPoint", "SupportVie
 KIND_WORDS: dict[SupportKind, str] = {"stand": "stand", "jack": "jack", "hook": "hook", "cradle": "cradle", "wheels": "its own wheel", "ramp": "ramp",
                                       "timber": "timber", "helper": "a helper's hands"}  # fmt: skip
 BODIES: dict[Carried, str] = {"vehicle": "Vehicle", "engine": "Engine", "gearbox": "Gearbox", "powertrain": "Engine with gearbox", "axle": "Axle", "hub": "Hub", "other": "Other"}
-STAYS = ("stand", "cradle", "wheels", "ramp", "timber")
 PLACES_FOR_VEHICLE = 4
 
 

@@ -127,16 +127,27 @@ def _compared(state: BookState, edit: e.ComparedEdit, tools: Tools) -> b.Body:
     if not made:
         raise NotFound("capture", edit.capture)
     kept = made[-1].body
-    value, same = _length(edit.typed) if kept.value is not None else None, edit.same
+    value = _length(edit.typed) if kept.value is not None else None
     spec = next((c for s in plan_of(state).step for c in s.capture if c.id == edit.capture), None)
-    if edit.strokes is not None and kept.strokes is not None:
-        same = edit.strokes == kept.strokes
-    elif value is not None and edit.typed and kept.typed:
-        agrees = within(spec.within if spec else None, kept.typed, edit.typed)
-        same = agrees if agrees is not None else edit.same
-    if same is None:
-        raise Refused("bad_entry", "say whether it is the same as it was found", field="same")
+    same = _same(edit, kept, value, spec)
     return b.Compared(step=step.id, capture=edit.capture, same=same, words=edit.words, strokes=edit.strokes, typed=edit.typed, value=value)
+
+
+def _same(edit: e.ComparedEdit, kept: Any, value: Quantity | None, spec: Capture | None) -> bool:
+    """Whether it is as found: what the hand saw as different stays so; else strokes and lengths say it themselves.
+
+    A length that differs, and of which no sheet says how far it may, counts as the same only with words that say why.
+    """
+    if edit.same is False:
+        return False
+    if edit.strokes is not None and kept.strokes is not None:
+        return bool(edit.strokes == kept.strokes)
+    if value is not None and edit.typed and kept.typed:
+        agrees = within(spec.within if spec else None, kept.typed, edit.typed)
+        return agrees if agrees is not None else value == kept.value or bool(edit.same and edit.words)
+    if edit.same is None:
+        raise Refused("bad_entry", "say whether it is the same as it was found", field="same")
+    return edit.same
 
 
 def _guarded(state: BookState, edit: e.GuardedEdit, tools: Tools) -> b.Body:

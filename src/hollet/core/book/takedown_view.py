@@ -32,6 +32,8 @@ class TakeDownView(View):
 
     removals: tuple[Removal, ...]
     bags: tuple[BagContent, ...]
+    bags_used: int
+    pieces_left: int
     next_bag: int
     recent: tuple[BagLine, ...]
     places: tuple[str, ...]
@@ -49,6 +51,6 @@ def takedown_view(state: BookState) -> TakeDownView:
     sizes, places = recent_hand(state)
     at = plan_of(state).find_step(current_step(state, statuses(state)))
     assert at is not None
-    return TakeDownView(removals=off, bags=bags, next_bag=next_bag(bags), recent=sizes, places=places, captures=all_captures(state),
+    return TakeDownView(removals=off, bags=bags, bags_used=sum(c.left > 0 for c in bags), pieces_left=sum(c.left for c in bags), next_bag=next_bag(bags), recent=sizes, places=places, captures=all_captures(state),
                         reasons=tuple(ReasonChoice(words=words, kind=kind) for words, kind in REASONS), photos=all_photos(state), at=at.id,
                         at_words=f"{at.number} {at.title}", on_stand=next((r.on_stand for r in reversed(off)), False))  # fmt: skip
