@@ -11,7 +11,7 @@ from typing import Any, TypeVar
 from pydantic import BaseModel, ConfigDict, ValidationError
 
 from hollet.core.errors import NotFound, Refused
-from hollet.core.quantities.quantity import Quantities, Quantity
+from hollet.core.quantities.quantity import Quantities, Quantity, canonical, canonicals
 
 __all__ = ["CALCULATIONS", "Calculation", "Counted", "Input", "Result", "calculation", "compute", "names"]
 
@@ -20,6 +20,20 @@ class Input(BaseModel):
     """Base of all input models; unknown fields are refused."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
+
+    def figure(self, field: str) -> float:
+        """A field in the canonical unit of its dimension; refuses `not_a_finite_number` and `dimension_mismatch`."""
+        return canonical(getattr(self, field), self._dimension(field), field)
+
+    def figures(self, field: str) -> list[float]:
+        """Like `figure`, of a field with several figures."""
+        return canonicals(getattr(self, field), self._dimension(field), field)
+
+    @classmethod
+    def _dimension(cls, field: str) -> str:
+        extra = cls.model_fields[field].json_schema_extra
+        assert isinstance(extra, dict), field
+        return str(extra["dimension"])
 
 
 class Result(BaseModel):
@@ -125,6 +139,21 @@ def _leaf(value: Any) -> dict[str, Any]:
 def _load() -> None:
     """Import the families, which register themselves on the first use and not at start-up."""
     from hollet.core import running, verdicts  # noqa: F401
-    from hollet.core.measuring import bores, compression, journals, steering  # noqa: F401
+    from hollet.core.fitting import lengths  # noqa: F401
+    from hollet.core.measuring import (  # noqa: F401
+        belts,
+        bores,
+        compression,
+        driveline,
+        electrics,
+        fluids,
+        gaps,
+        gears,
+        ignition,
+        journals,
+        steering,
+        suspension,
+        valves,
+    )  # fmt: skip
     from hollet.core.quantities import convert  # noqa: F401
     from hollet.core.tightening import adapters, generic, patterns  # noqa: F401

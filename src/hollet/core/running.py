@@ -7,7 +7,8 @@ import itertools
 from typing import Literal
 
 from hollet.core.errors import Refused
-from hollet.core.quantities.quantity import Quantities, Quantity, canonical, canonicals, exact, in_unit, round9
+from hollet.core.fields import Pressure, Pressures, Ratio, Temperature, Time, Times
+from hollet.core.quantities.quantity import Quantity, canonical, exact, in_unit, round9
 from hollet.core.registry import Input, Result, calculation
 
 __all__ = ["DRY_RUN_S", "dry_run_request", "first_run_monitor", "oil_pressure_floor_kpa", "time_to_pressure"]
@@ -24,10 +25,10 @@ def oil_pressure_floor_kpa(speed_rpm: float, factor: float, floor_kpa: float) ->
 class TimeToPressure(Input):
     """Samples since the start of running (or cranking), the pressure wanted and the time allowed."""
 
-    time: Quantities | None = None
-    pressure: Quantities | None = None
-    min_pressure: Quantity | None = None
-    limit: Quantity | None = None
+    time: Times = None
+    pressure: Pressures = None
+    min_pressure: Pressure = None
+    limit: Time = None
 
 
 class TimeToPressureResult(Result):
@@ -46,9 +47,9 @@ def time_to_pressure(i: TimeToPressure) -> TimeToPressureResult:
     Refused
         `bad_option` when the samples are not as many times as pressures, or not in order of time.
     """
-    times, pressures = canonicals(i.time, "time", "time"), canonicals(i.pressure, "pressure", "pressure")
-    wanted = canonical(i.min_pressure, "pressure", "min_pressure")
-    limit = canonical(i.limit, "time", "limit") if i.limit else 10.0
+    times, pressures = i.figures("time"), i.figures("pressure")
+    wanted = i.figure("min_pressure")
+    limit = i.figure("limit") if i.limit else 10.0
     if len(times) != len(pressures) or any(a > b for a, b in itertools.pairwise(times)):
         raise Refused("bad_option", "give one pressure for each time, in order of time", field="time")
     unit = i.time.unit if i.time else "s"
@@ -74,10 +75,10 @@ class Sample(Input):
 class RunLimits(Input):
     """Time by which pressure must show, factor on the rule, floor, coolant maximum."""
 
-    pressure_time: Quantity | None = None
-    factor: Quantity | None = None
-    floor: Quantity | None = None
-    coolant_max: Quantity | None = None
+    pressure_time: Time = None
+    factor: Ratio = None
+    floor: Pressure = None
+    coolant_max: Temperature = None
 
 
 class FirstRun(Input):
@@ -92,7 +93,7 @@ class FirstRunResult(Result):
     """`continue`, or the first reason to stop and its time."""
 
     action: str
-    time: Quantity | None = None
+    time: Time = None
 
 
 @calculation("Watch over a first run")
@@ -142,9 +143,9 @@ def _reason(i: FirstRun, sample: Sample, t: float, due: float, floor: float, hot
 class DryRun(Input):
     """How long, whether the decision was written, and the longest allowed."""
 
-    seconds: Quantity | None = None
+    seconds: Time = None
     accepted: bool
-    limit: Quantity | None = None
+    limit: Time = None
 
 
 class DryRunResult(Result):
@@ -156,8 +157,8 @@ class DryRunResult(Result):
 @calculation("A run without coolant")
 def dry_run_request(i: DryRun) -> DryRunResult:
     """Refused (`no_coolant`) without a written decision, and (`dry_run_too_long`) above the limit, 30 s by rule of thumb."""
-    seconds = canonical(i.seconds, "time", "seconds")
-    limit = canonical(i.limit, "time", "limit") if i.limit else DRY_RUN_S
+    seconds = i.figure("seconds")
+    limit = i.figure("limit") if i.limit else DRY_RUN_S
     if not i.accepted:
         raise Refused("no_coolant", "there is no coolant in the engine: fill it first; a short dry run only after a "
                       "written decision", field="accepted")  # fmt: skip

@@ -9,6 +9,7 @@ import math
 from functools import lru_cache
 
 from hollet.core.errors import Refused
+from hollet.core.fields import Expansion, Length, Lengths, Temperature
 from hollet.core.quantities.quantity import Quantities, Quantity, canonical, canonicals, in_unit, round9
 from hollet.core.quantities.units import CANONICAL, find_unit
 from hollet.core.registry import Input, Result, calculation
@@ -199,10 +200,10 @@ def decide(i: Decide) -> DecideResult:
 class ClearanceUncertainty(Input):
     """A bore and a journal with their own half-widths, and one zero error that may be shared."""
 
-    bore: Quantity | None = None
-    journal: Quantity | None = None
-    bore_own_half_widths: Quantities | None = None
-    journal_own_half_widths: Quantities | None = None
+    bore: Length = None
+    journal: Length = None
+    bore_own_half_widths: Lengths = None
+    journal_own_half_widths: Lengths = None
     zero_error_half_width: Quantity | None = None
     same_instrument_zero: bool
 
@@ -218,9 +219,9 @@ class ClearanceUncertaintyResult(Result):
 @calculation("Uncertainty of a clearance")
 def clearance_uncertainty(i: ClearanceUncertainty) -> ClearanceUncertaintyResult:
     """Clearance = bore - journal; a zero error shared by both has sensitivity +1 - 1 = 0 and drops out; k = 2."""
-    bore, journal = canonical(i.bore, "length", "bore"), canonical(i.journal, "length", "journal")
-    own = canonicals(i.bore_own_half_widths, "length", "bore_own_half_widths")
-    own += canonicals(i.journal_own_half_widths, "length", "journal_own_half_widths")
+    bore, journal = i.figure("bore"), i.figure("journal")
+    own = i.figures("bore_own_half_widths")
+    own += i.figures("journal_own_half_widths")
     zero = _scale(i.zero_error_half_width, "length", "zero_error_half_width")
     zeros = [] if i.same_instrument_zero else [zero, zero]
     u_c = math.sqrt(math.fsum(rectangular(a) ** 2 for a in own + zeros))
@@ -299,9 +300,9 @@ def feeler_reading(i: Feeler) -> FeelerResult:
 class To20(Input):
     """A reading taken at `temperature`; `alpha` in 1/K; the gauge is taken to be at 20 °C."""
 
-    reading: Quantity | None = None
-    temperature: Quantity | None = None
-    alpha: Quantity | None = None
+    reading: Length = None
+    temperature: Temperature = None
+    alpha: Expansion = None
 
 
 class To20Result(Result):
@@ -314,8 +315,8 @@ class To20Result(Result):
 @calculation("Reading brought to 20 °C")
 def to_20C(i: To20) -> To20Result:  # noqa: N802
     """D20 = D/(1 + alpha (T - 20)), the reference temperature of ISO 1."""
-    reading = canonical(i.reading, "length", "reading")
-    factor = 1 + canonical(i.alpha, "expansion", "alpha") * (canonical(i.temperature, "temperature", "temperature") - 20)
+    reading = i.figure("reading")
+    factor = 1 + i.figure("alpha") * (i.figure("temperature") - 20)
     if factor <= 0:
         raise Refused("not_a_finite_number", "'alpha' is in 1/K, about 0.000012 for steel", field="alpha")
     unit = i.reading.unit if i.reading else "mm"

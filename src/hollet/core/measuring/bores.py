@@ -7,7 +7,8 @@ from math import pi, sqrt
 from typing import Literal
 
 from hollet.core.errors import Refused
-from hollet.core.quantities.quantity import Quantities, Quantity, canonical, canonicals, in_unit, round9
+from hollet.core.fields import Length, Lengths, Ratio
+from hollet.core.quantities.quantity import Quantity, canonical, in_unit, round9
 from hollet.core.registry import Input, Result, calculation
 
 __all__ = ["bore_map", "piston_clearance", "rebore", "ring_gap", "ring_gap_minimum", "ring_gap_oval"]
@@ -20,9 +21,9 @@ MOST_OFF_NOMINAL = 0.05
 class BoreMap(Input):
     """Diameters from top to bottom, on the thrust axis (across the engine) and along the crankshaft; the nominal bore."""
 
-    thrust: Quantities | None = None
-    axial: Quantities | None = None
-    nominal: Quantity | None = None
+    thrust: Lengths = None
+    axial: Lengths = None
+    nominal: Length = None
 
 
 class BoreMapResult(Result):
@@ -49,8 +50,8 @@ def bore_map(i: BoreMap) -> BoreMapResult:
     Refused
         `map_incomplete`; `reading_outlier` when readings spread by more than 2 % or lie more than 5 % off nominal (mixed units).
     """
-    thrust, axial = canonicals(i.thrust, "length", "thrust"), canonicals(i.axial, "length", "axial")
-    nominal = canonical(i.nominal, "length", "nominal")
+    thrust, axial = i.figures("thrust"), i.figures("axial")
+    nominal = i.figure("nominal")
     if len(thrust) != len(axial) or len(thrust) < DEPTHS:
         raise Refused("map_incomplete", f"two axes at {DEPTHS} depths or more are needed, as many on each axis", field="axial")
     both = [*thrust, *axial]
@@ -72,13 +73,13 @@ def bore_map(i: BoreMap) -> BoreMapResult:
 class Rebore(Input):
     """What the bore has worn to, the oversizes that are to be had, and how the wear lies; the measured new pistons, if they are here."""
 
-    nominal: Quantity | None = None
-    max_worn_diameter: Quantity | None = None
-    oversizes: Quantities | None = None
-    cleanup_allowance_on_diameter: Quantity | None = None
+    nominal: Length = None
+    max_worn_diameter: Length = None
+    oversizes: Lengths = None
+    cleanup_allowance_on_diameter: Length = None
     wear: Literal["symmetric", "one_sided"] = "symmetric"
     measured_piston_for_oversize: dict[str, Quantity] | None = None
-    target_clearance: Quantity | None = None
+    target_clearance: Length = None
 
 
 class ReboreResult(Result):
@@ -102,9 +103,9 @@ def rebore(i: Rebore) -> ReboreResult:
     Refused
         `no_oversize_fits`.
     """
-    nominal, worn = canonical(i.nominal, "length", "nominal"), canonical(i.max_worn_diameter, "length", "max_worn_diameter")
-    allowance = canonical(i.cleanup_allowance_on_diameter, "length", "cleanup_allowance_on_diameter")
-    sizes = sorted(canonicals(i.oversizes, "length", "oversizes"))
+    nominal, worn = i.figure("nominal"), i.figure("max_worn_diameter")
+    allowance = i.figure("cleanup_allowance_on_diameter")
+    sizes = sorted(i.figures("oversizes"))
     one_sided = i.wear == "one_sided"
     required = nominal + 2 * (worn - nominal) + allowance if one_sided else worn + allowance
     oversize = next((size for size in sizes if round9(nominal + size) >= round9(required)), None)
@@ -116,7 +117,7 @@ def rebore(i: Rebore) -> ReboreResult:
     lines: tuple[str, ...] = ()
     piston = _piston(i, oversize)
     if piston is not None and i.target_clearance is not None:
-        gap = canonical(i.target_clearance, "length", "target_clearance")
+        gap = i.figure("target_clearance")
         finish, lines = in_unit(piston + gap, unit), (f"bore to {piston:g} + {gap:g} = {piston + gap:.4f} mm",)
     return ReboreResult(
         oversize=in_unit(oversize, unit), required_diameter=in_unit(required, unit), stock_on_most_worn_wall=in_unit(stock, unit), finish_bore=finish,
@@ -137,9 +138,9 @@ def _piston(i: Rebore, oversize: float) -> float | None:
 class RingGap(Input):
     """A gap as measured in one diameter, and the diameter in which it is wanted."""
 
-    gap: Quantity | None = None
-    measured_at_bore: Quantity | None = None
-    wanted_at_bore: Quantity | None = None
+    gap: Length = None
+    measured_at_bore: Length = None
+    wanted_at_bore: Length = None
 
 
 class GapResult(Result):
@@ -157,8 +158,8 @@ def ring_gap(i: RingGap) -> GapResult:
     Refused
         `ring_butts` when no gap is left.
     """
-    gap, was = canonical(i.gap, "length", "gap"), canonical(i.measured_at_bore, "length", "measured_at_bore")
-    return _gap(gap, was, canonical(i.wanted_at_bore, "length", "wanted_at_bore"), i.gap)
+    gap, was = i.figure("gap"), i.figure("measured_at_bore")
+    return _gap(gap, was, i.figure("wanted_at_bore"), i.gap)
 
 
 def _gap(gap: float, was: float, wanted: float, given: Quantity | None) -> GapResult:
@@ -172,10 +173,10 @@ def _gap(gap: float, was: float, wanted: float, given: Quantity | None) -> GapRe
 class RingGapOval(Input):
     """A gap as measured in a round bore, wanted in an oval one with these two axes."""
 
-    gap: Quantity | None = None
-    measured_at_bore: Quantity | None = None
-    thrust: Quantity | None = None
-    axial: Quantity | None = None
+    gap: Length = None
+    measured_at_bore: Length = None
+    thrust: Length = None
+    axial: Length = None
 
 
 @calculation("Ring gap in an oval bore")
@@ -187,8 +188,8 @@ def ring_gap_oval(i: RingGapOval) -> GapResult:
     Refused
         `ring_butts` when no gap is left.
     """
-    gap, was = canonical(i.gap, "length", "gap"), canonical(i.measured_at_bore, "length", "measured_at_bore")
-    a, b = canonical(i.thrust, "length", "thrust"), canonical(i.axial, "length", "axial")
+    gap, was = i.figure("gap"), i.figure("measured_at_bore")
+    a, b = i.figure("thrust"), i.figure("axial")
     if a <= 0 or b <= 0:
         raise Refused("not_a_finite_number", "'thrust' and 'axial' must be diameters above zero", field="thrust")
     h = ((a - b) / (a + b)) ** 2
@@ -199,14 +200,14 @@ def ring_gap_oval(i: RingGapOval) -> GapResult:
 class RingGapMinimum(Input):
     """The bore, and the factor per unit of bore."""
 
-    bore: Quantity | None = None
-    factor: Quantity = Quantity(value=0.004, unit="1")
+    bore: Length = None
+    factor: Ratio = Quantity(value=0.004, unit="1")
 
 
 @calculation("Least ring gap, rule of thumb")
 def ring_gap_minimum(i: RingGapMinimum) -> GapResult:
     """Rule of thumb: factor × bore, 0.004 where nothing is said; the ring maker's figure wins."""
-    bore, factor = canonical(i.bore, "length", "bore"), canonical(i.factor, "ratio", "factor")
+    bore, factor = i.figure("bore"), i.figure("factor")
     if bore <= 0 or factor <= 0:
         raise Refused("not_a_finite_number", "'bore' and 'factor' must be above zero", field="bore")
     return GapResult(gap=in_unit(bore * factor, i.bore.unit if i.bore else "mm"), working=(f"{factor:g} × {bore:g} = {bore * factor:.4f} mm, a rule of thumb",))
@@ -215,9 +216,9 @@ def ring_gap_minimum(i: RingGapMinimum) -> GapResult:
 class PistonClearance(Input):
     """Smallest and largest bore diameter, and the piston at its gauge height, square to the pin."""
 
-    bore_min: Quantity | None = None
-    bore_max: Quantity | None = None
-    piston: Quantity | None = None
+    bore_min: Length = None
+    bore_max: Length = None
+    piston: Length = None
 
 
 class PistonClearanceResult(Result):
@@ -236,8 +237,8 @@ def piston_clearance(i: PistonClearance) -> PistonClearanceResult:
     Refused
         `negative_clearance` when the piston is not smaller than the bore, `limits_reversed`, `not_a_finite_number`.
     """
-    low, high = canonical(i.bore_min, "length", "bore_min"), canonical(i.bore_max, "length", "bore_max")
-    piston = canonical(i.piston, "length", "piston")
+    low, high = i.figure("bore_min"), i.figure("bore_max")
+    piston = i.figure("piston")
     if low > high:
         raise Refused("limits_reversed", "'bore_min' must not be larger than 'bore_max'", field="bore_min")
     if piston >= low:

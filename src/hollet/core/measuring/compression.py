@@ -6,6 +6,7 @@ Workshop practice (the fraction and the rise are tunable), the standard atmosphe
 from math import pi
 
 from hollet.core.errors import Refused
+from hollet.core.fields import Length, Pressure, Pressures, Ratio, Volume
 from hollet.core.quantities.quantity import Quantities, Quantity, canonical, canonicals, in_unit, round9
 from hollet.core.registry import Counted, Input, Result, calculation
 
@@ -31,8 +32,8 @@ def _low(readings: list[float], fraction: float) -> list[int]:
 class CompressionSpread(Input):
     """The reading of each cylinder in order, and the least share of the highest."""
 
-    readings: Quantities | None = None
-    fraction: Quantity = FRACTION
+    readings: Pressures = None
+    fraction: Ratio = FRACTION
 
 
 class CompressionSpreadResult(Result):
@@ -46,7 +47,7 @@ class CompressionSpreadResult(Result):
 @calculation("Spread of the compression")
 def compression_spread(i: CompressionSpread) -> CompressionSpreadResult:
     """Lowest / highest >= fraction (0.75, a rule that stricter manuals tighten); refuses `no_reading`."""
-    readings, fraction = _readings(i.readings, "readings"), canonical(i.fraction, "ratio", "fraction")
+    readings, fraction = _readings(i.readings, "readings"), i.figure("fraction")
     low, ratio = _low(readings, fraction), min(readings) / max(readings)
     return CompressionSpreadResult(ratio=in_unit(ratio, "1"), ok=not low, low=Counted(value=tuple(low), unit="cylinder"),
                                    working=(f"{min(readings):g} ÷ {max(readings):g} = {ratio:.3f}, wanted {fraction:g}",))  # fmt: skip
@@ -55,10 +56,10 @@ def compression_spread(i: CompressionSpread) -> CompressionSpreadResult:
 class WetTest(Input):
     """Each cylinder dry, and again with a spoon of oil; the share that counts as low, and the rise that counts."""
 
-    dry: Quantities | None = None
-    wet: Quantities | None = None
-    fraction: Quantity = FRACTION
-    rise: Quantity = RISE
+    dry: Pressures = None
+    wet: Pressures = None
+    fraction: Ratio = FRACTION
+    rise: Ratio = RISE
 
 
 class WetTestResult(Result):
@@ -79,7 +80,7 @@ def wet_test(i: WetTest) -> WetTestResult:
     dry, wet = _readings(i.dry, "dry"), _readings(i.wet, "wet")
     if len(dry) != len(wet):
         raise Refused("map_incomplete", "each cylinder is read dry and wet", field="wet")
-    fraction, rise = canonical(i.fraction, "ratio", "fraction"), canonical(i.rise, "ratio", "rise")
+    fraction, rise = i.figure("fraction"), i.figure("rise")
     low = set(_low(dry, fraction))
     rose = {k for k in low if round9(wet[k - 1]) >= round9(dry[k - 1] * (1 + rise))}
     stay = low - rose
@@ -90,9 +91,9 @@ def wet_test(i: WetTest) -> WetTestResult:
 class AltitudeGauge(Input):
     """A gauge reading as given for one altitude, and the altitude of the workshop."""
 
-    reference_gauge: Quantity | None = None
-    reference_altitude: Quantity | None = None
-    altitude: Quantity | None = None
+    reference_gauge: Pressure = None
+    reference_altitude: Length = None
+    altitude: Length = None
 
 
 class AltitudeGaugeResult(Result):
@@ -112,7 +113,7 @@ def _atmosphere(quantity: Quantity | None, field: str) -> float:
 @calculation("Compression at altitude")
 def altitude_gauge(i: AltitudeGauge) -> AltitudeGaugeResult:
     """The absolute pressure ratio stays: the gauge scales with the atmosphere."""
-    gauge = canonical(i.reference_gauge, "pressure", "reference_gauge")
+    gauge = i.figure("reference_gauge")
     there, here = _atmosphere(i.reference_altitude, "reference_altitude"), _atmosphere(i.altitude, "altitude")
     unit = i.reference_gauge.unit if i.reference_gauge else "kPa"
     return AltitudeGaugeResult(atmosphere=in_unit(here, "kPa"), expected_gauge=in_unit(gauge * here / there, unit),
@@ -122,8 +123,8 @@ def altitude_gauge(i: AltitudeGauge) -> AltitudeGaugeResult:
 class LeakDown(Input):
     """Pressure put in, and what the cylinder holds."""
 
-    supply: Quantity | None = None
-    cylinder: Quantity | None = None
+    supply: Pressure = None
+    cylinder: Pressure = None
 
 
 class LeakDownResult(Result):
@@ -135,7 +136,7 @@ class LeakDownResult(Result):
 @calculation("Leak-down")
 def leak_down(i: LeakDown) -> LeakDownResult:
     """(supply - cylinder) / supply; testers differ, so compare cylinders. Refuses `no_reading`, `pressure_reversed`."""
-    supply, cylinder = canonical(i.supply, "pressure", "supply"), canonical(i.cylinder, "pressure", "cylinder")
+    supply, cylinder = i.figure("supply"), i.figure("cylinder")
     if supply <= 0:
         raise Refused("no_reading", "'supply' must be a pressure above zero", field="supply")
     if cylinder > supply or cylinder < 0:
@@ -147,13 +148,13 @@ def leak_down(i: LeakDown) -> LeakDownResult:
 class CompressionRatio(Input):
     """Bore, stroke, chamber, gasket (its own bore, crushed), deck height (piston below the deck positive), dish (dome negative)."""
 
-    bore: Quantity | None = None
-    stroke: Quantity | None = None
-    chamber: Quantity | None = None
-    gasket_bore: Quantity | None = None
-    gasket_thickness: Quantity | None = None
-    deck_height: Quantity | None = None
-    piston_dish: Quantity | None = None
+    bore: Length = None
+    stroke: Length = None
+    chamber: Volume = None
+    gasket_bore: Length = None
+    gasket_thickness: Length = None
+    deck_height: Length = None
+    piston_dish: Volume = None
 
 
 class CompressionRatioResult(Result):
@@ -167,12 +168,12 @@ class CompressionRatioResult(Result):
 @calculation("Compression ratio")
 def compression_ratio(i: CompressionRatio) -> CompressionRatioResult:
     """(V_s + V_c) / V_c with V_c = chamber + gasket + deck + dish; refuses `clearance_volume_not_positive`."""
-    bore, stroke = canonical(i.bore, "length", "bore"), canonical(i.stroke, "length", "stroke")
+    bore, stroke = i.figure("bore"), i.figure("stroke")
     if bore <= 0 or stroke <= 0:
         raise Refused("not_a_finite_number", "'bore' and 'stroke' must be above zero", field="bore")
-    gasket = pi / 4 * canonical(i.gasket_bore, "length", "gasket_bore") ** 2 * canonical(i.gasket_thickness, "length", "gasket_thickness") / 1000
-    deck = pi / 4 * bore**2 * canonical(i.deck_height, "length", "deck_height") / 1000
-    chamber, dish = canonical(i.chamber, "volume", "chamber"), canonical(i.piston_dish, "volume", "piston_dish")
+    gasket = pi / 4 * i.figure("gasket_bore") ** 2 * i.figure("gasket_thickness") / 1000
+    deck = pi / 4 * bore**2 * i.figure("deck_height") / 1000
+    chamber, dish = i.figure("chamber"), i.figure("piston_dish")
     swept, left = pi / 4 * bore**2 * stroke / 1000, chamber + gasket + deck + dish
     if round9(left) <= 0:
         raise Refused("clearance_volume_not_positive", "nothing is left above the piston: check the deck height and the dish, a dome is negative", field="chamber")

@@ -8,7 +8,8 @@ from typing import Annotated
 from pydantic import Field
 
 from hollet.core.errors import Refused
-from hollet.core.quantities.quantity import Quantities, Quantity, canonical, canonicals, in_unit, round9
+from hollet.core.fields import Length, Lengths
+from hollet.core.quantities.quantity import Quantity, canonical, in_unit, round9
 from hollet.core.registry import Input, Result, calculation
 
 __all__ = ["choose_shells", "end_float_washers", "journal_map", "oil_clearance", "oil_clearance_rule_of_thumb", "rod_side_clearance"]
@@ -21,9 +22,9 @@ RULE_LO, RULE_HI = 0.00075, 0.001
 class JournalMap(Input):
     """Diameters along the journal on two axes 90 degrees apart, and the nominal diameter."""
 
-    axis_1: Quantities | None = None
-    axis_2: Quantities | None = None
-    nominal: Quantity | None = None
+    axis_1: Lengths = None
+    axis_2: Lengths = None
+    nominal: Length = None
 
 
 class JournalMapResult(Result):
@@ -44,8 +45,8 @@ def journal_map(i: JournalMap) -> JournalMapResult:
     Refused
         `map_incomplete`.
     """
-    one, two = canonicals(i.axis_1, "length", "axis_1"), canonicals(i.axis_2, "length", "axis_2")
-    nominal = canonical(i.nominal, "length", "nominal")
+    one, two = i.figures("axis_1"), i.figures("axis_2")
+    nominal = i.figure("nominal")
     if len(one) != len(two) or len(one) < STATIONS:
         raise Refused("map_incomplete", "two axes at two or more stations are needed, as many on each axis", field="axis_2")
     oval = max(abs(a - b) for a, b in zip(one, two, strict=True))
@@ -60,10 +61,10 @@ def journal_map(i: JournalMap) -> JournalMapResult:
 class OilClearance(Input):
     """Housing bore torqued without shells, both walls, and the journal."""
 
-    housing_bore: Quantity | None = None
-    upper_shell_wall: Quantity | None = None
-    lower_shell_wall: Quantity | None = None
-    journal: Quantity | None = None
+    housing_bore: Length = None
+    upper_shell_wall: Length = None
+    lower_shell_wall: Length = None
+    journal: Length = None
 
 
 class ClearanceResult(Result):
@@ -81,8 +82,8 @@ def oil_clearance(i: OilClearance) -> ClearanceResult:
     Refused
         `negative_clearance`: the journal would seize.
     """
-    housing, journal = canonical(i.housing_bore, "length", "housing_bore"), canonical(i.journal, "length", "journal")
-    upper, lower = canonical(i.upper_shell_wall, "length", "upper_shell_wall"), canonical(i.lower_shell_wall, "length", "lower_shell_wall")
+    housing, journal = i.figure("housing_bore"), i.figure("journal")
+    upper, lower = i.figure("upper_shell_wall"), i.figure("lower_shell_wall")
     left = housing - upper - lower - journal
     if round9(left) <= 0:
         raise Refused("negative_clearance", "no oil clearance is left, the journal would seize: check the grade of the shells and the units", field="journal")
@@ -93,12 +94,12 @@ def oil_clearance(i: OilClearance) -> ClearanceResult:
 class ChooseShells(Input):
     """Housing, journal, the wall of each grade in order of thickness, limits and target of the clearance."""
 
-    housing_bore: Quantity | None = None
-    journal: Quantity | None = None
+    housing_bore: Length = None
+    journal: Length = None
     grade_wall: Annotated[dict[str, Quantity], Field(max_length=60)] = Field(default_factory=dict)
-    lower_limit: Quantity | None = None
-    upper_limit: Quantity | None = None
-    target: Quantity | None = None
+    lower_limit: Length = None
+    upper_limit: Length = None
+    target: Length = None
 
 
 class ChooseShellsResult(Result):
@@ -117,7 +118,7 @@ def choose_shells(i: ChooseShells) -> ChooseShellsResult:
     Refused
         `no_grade_fits`.
     """
-    housing, journal = canonical(i.housing_bore, "length", "housing_bore"), canonical(i.journal, "length", "journal")
+    housing, journal = i.figure("housing_bore"), i.figure("journal")
     lo, hi, target = (canonical(q, "length", name) for q, name in ((i.lower_limit, "lower_limit"), (i.upper_limit, "upper_limit"), (i.target, "target")))
     walls = [(grade, canonical(wall, "length", "grade_wall")) for grade, wall in i.grade_wall.items()]
     pairs = [(a, b) for k, a in enumerate(walls) for b in walls[k : k + 2]]
@@ -133,12 +134,12 @@ def choose_shells(i: ChooseShells) -> ChooseShellsResult:
 class EndFloatWashers(Input):
     """End float as measured with the present washers, the washers to be had, on one side or two, and the limits."""
 
-    measured_end_float: Quantity | None = None
-    present_washer: Quantity | None = None
-    washers: Quantities | None = None
+    measured_end_float: Length = None
+    present_washer: Length = None
+    washers: Lengths = None
     sides: Annotated[int, Field(ge=1, le=2)] = 2
-    lower_limit: Quantity | None = None
-    upper_limit: Quantity | None = None
+    lower_limit: Length = None
+    upper_limit: Length = None
 
 
 class EndFloatWashersResult(Result):
@@ -157,9 +158,9 @@ def end_float_washers(i: EndFloatWashers) -> EndFloatWashersResult:
     Refused
         `no_grade_fits`.
     """
-    measured, present = canonical(i.measured_end_float, "length", "measured_end_float"), canonical(i.present_washer, "length", "present_washer")
-    lo, hi = canonical(i.lower_limit, "length", "lower_limit"), canonical(i.upper_limit, "length", "upper_limit")
-    found = [(washer, measured - i.sides * (washer - present)) for washer in canonicals(i.washers, "length", "washers")]
+    measured, present = i.figure("measured_end_float"), i.figure("present_washer")
+    lo, hi = i.figure("lower_limit"), i.figure("upper_limit")
+    found = [(washer, measured - i.sides * (washer - present)) for washer in i.figures("washers")]
     fits = [pair for pair in found if round9(lo) <= round9(pair[1]) <= round9(hi)]
     if not fits:
         raise Refused("no_grade_fits", f"no washer brings the end float between {lo:g} and {hi:g} mm", field="washers")
@@ -172,8 +173,8 @@ def end_float_washers(i: EndFloatWashers) -> EndFloatWashersResult:
 class RodSideClearance(Input):
     """Width of the crank pin, and the big ends that run on it."""
 
-    pin_width: Quantity | None = None
-    big_end_widths: Quantities | None = None
+    pin_width: Length = None
+    big_end_widths: Lengths = None
 
 
 class RodSideClearanceResult(Result):
@@ -191,7 +192,7 @@ def rod_side_clearance(i: RodSideClearance) -> RodSideClearanceResult:
     Refused
         `negative_clearance`; `map_incomplete` without a big end.
     """
-    pin, widths = canonical(i.pin_width, "length", "pin_width"), canonicals(i.big_end_widths, "length", "big_end_widths")
+    pin, widths = i.figure("pin_width"), i.figures("big_end_widths")
     if not widths:
         raise Refused("map_incomplete", "name the width of one big end at least", field="big_end_widths")
     left = pin - sum(widths)
@@ -205,7 +206,7 @@ def rod_side_clearance(i: RodSideClearance) -> RodSideClearanceResult:
 class OilRule(Input):
     """Diameter of the journal."""
 
-    journal: Quantity | None = None
+    journal: Length = None
 
 
 class OilRuleResult(Result):
@@ -218,7 +219,7 @@ class OilRuleResult(Result):
 @calculation("Oil clearance, rule of thumb")
 def oil_clearance_rule_of_thumb(i: OilRule) -> OilRuleResult:
     """Rule of thumb: 0.00075 to 0.001 per unit of journal diameter; it never overrides a figure that is given."""
-    journal = canonical(i.journal, "length", "journal")
+    journal = i.figure("journal")
     if journal <= 0:
         raise Refused("not_a_finite_number", "'journal' must be a diameter above zero", field="journal")
     unit = i.journal.unit if i.journal else "mm"

@@ -6,6 +6,7 @@ Plane geometry and wheel-alignment practice: the rod about square to its arm, th
 from math import asin, degrees, radians, sin
 
 from hollet.core.errors import Refused
+from hollet.core.fields import Angle, Length, Ratio
 from hollet.core.quantities.quantity import Quantity, canonical, in_unit, round9
 from hollet.core.registry import Input, Result, calculation
 
@@ -42,8 +43,8 @@ def _pitch(adjuster: str, pitch: Quantity | None) -> float:
 class ToeDegToMm(Input):
     """Total toe as an angle, and the diameter at which the gauge touches."""
 
-    total_toe: Quantity | None = None
-    measuring_diameter: Quantity | None = None
+    total_toe: Angle = None
+    measuring_diameter: Length = None
 
 
 class ToeMm(Result):
@@ -64,8 +65,8 @@ def toe_deg_to_mm(i: ToeDegToMm) -> ToeMm:
 class ToeMmToDeg(Input):
     """Total toe as a length, and the diameter at which it was measured."""
 
-    total_toe: Quantity | None = None
-    measuring_diameter: Quantity | None = None
+    total_toe: Length = None
+    measuring_diameter: Length = None
 
 
 class ToeDeg(Result):
@@ -79,7 +80,7 @@ class ToeDeg(Result):
 @calculation("Toe, length to degrees")
 def toe_mm_to_deg(i: ToeMmToDeg) -> ToeDeg:
     """2 asin(mm / 2 D); refuses `toe_implausible` above 5 degrees and `length_not_positive`."""
-    length, d = canonical(i.total_toe, "length", "total_toe"), _length(i.measuring_diameter, "measuring_diameter")
+    length, d = i.figure("total_toe"), _length(i.measuring_diameter, "measuring_diameter")
     share = length / (2 * d)
     total = degrees(2 * asin(share)) if abs(share) <= 1 else 180.0
     if abs(total) > MOST_TOE:
@@ -91,11 +92,11 @@ def toe_mm_to_deg(i: ToeMmToDeg) -> ToeDeg:
 class ToeAdjust(Input):
     """Toe of each wheel against straight ahead, the target in all, arm radius, thread, and where the tie rod lies."""
 
-    toe_left: Quantity | None = None
-    toe_right: Quantity | None = None
-    target_total: Quantity | None = None
-    steering_arm_radius: Quantity | None = None
-    thread_pitch: Quantity | None = None
+    toe_left: Angle = None
+    toe_right: Angle = None
+    target_total: Angle = None
+    steering_arm_radius: Length = None
+    thread_pitch: Length = None
     adjuster: str = ""
     tie_rod_position: str = ""
 
@@ -131,10 +132,10 @@ def toe_adjust(i: ToeAdjust) -> ToeTurns:
 class CentreSteeringWheel(Input):
     """How far the steering wheel stands off centre, the ratio of the steering, arm radius and thread."""
 
-    wheel_offset: Quantity | None = None
-    steering_ratio: Quantity | None = None
-    steering_arm_radius: Quantity | None = None
-    thread_pitch: Quantity | None = None
+    wheel_offset: Angle = None
+    steering_ratio: Ratio = None
+    steering_arm_radius: Length = None
+    thread_pitch: Length = None
     adjuster: str = ""
 
 
@@ -155,7 +156,7 @@ def centre_steering_wheel(i: CentreSteeringWheel) -> CentreSteeringWheelResult:
     Refused
         `offset_implausible` above 90 degrees: a spline fault; `bad_option`, `length_not_positive`.
     """
-    offset, ratio = canonical(i.wheel_offset, "angle", "wheel_offset"), canonical(i.steering_ratio, "ratio", "steering_ratio")
+    offset, ratio = i.figure("wheel_offset"), i.figure("steering_ratio")
     if abs(offset) > MOST_OFFSET:
         raise Refused("offset_implausible", f"more than {MOST_OFFSET:g}° off: the wheel sits on the wrong spline, move it there", field="wheel_offset")
     if ratio <= 0:
@@ -171,12 +172,12 @@ def centre_steering_wheel(i: CentreSteeringWheel) -> CentreSteeringWheelResult:
 class MatchRodLength(Input):
     """Length of the old rod, of the new one now, its thread, and how far each end sits in it."""
 
-    old_length: Quantity | None = None
-    new_length_now: Quantity | None = None
-    thread_pitch: Quantity | None = None
+    old_length: Length = None
+    new_length_now: Length = None
+    thread_pitch: Length = None
     adjuster: str = ""
-    engagement_now_per_end: Quantity | None = None
-    thread_diameter: Quantity | None = None
+    engagement_now_per_end: Length = None
+    thread_diameter: Length = None
 
 
 class MatchRodLengthResult(Result):

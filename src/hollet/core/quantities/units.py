@@ -20,7 +20,8 @@ IMP_GAL = F("4546.09")
 CANONICAL = {
     "length": "mm", "mass": "g", "force": "N", "torque": "N·m", "pressure": "kPa", "volume": "mL",
     "stiffness": "N/mm", "angle": "deg", "temperature": "°C", "speed": "rpm", "time": "s", "voltage": "V",
-    "resistance": "Ω", "percent": "%", "ratio": "1", "expansion": "1/K", "threads": "1/in", "count": "pc",
+    "resistance": "Ω", "percent": "%", "ratio": "1", "expansion": "1/K", "threads": "1/in", "count": "pc", "area": "mm²",
+    "current": "A", "density": "kg/m³", "viscosity": "Pa·s", "unbalance": "g·mm", "torsional rate": "N·m/deg",
 }  # fmt: skip
 
 
@@ -95,6 +96,12 @@ _TABLE: tuple[tuple[str, str, F, str], ...] = (
     ("1/K", "expansion", F(1), "1/k /k"),
     ("1/in", "threads", F(1), "1/in tpi"),
     ("pc", "count", F(1), "pc pcs piece pieces"),
+    ("mm²", "area", F(1), "mm² mm2"),
+    ("A", "current", F(1), "a amp amps ampere amperes"),
+    ("kg/m³", "density", F(1), "kg/m³ kg/m3"),
+    ("Pa·s", "viscosity", F(1), "pa·s pas"),
+    ("g·mm", "unbalance", F(1), "g·mm gmm g-mm"),
+    ("N·m/deg", "torsional rate", F(1), "n·m/deg nm/deg n·m/° nm/°"),
 )
 _TEMPERATURES = (
     (Unit("°C", "temperature", F(1)), "°c degc c celsius ℃"),

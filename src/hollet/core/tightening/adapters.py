@@ -3,6 +3,7 @@
 import math
 
 from hollet.core.errors import Refused
+from hollet.core.fields import Angle, Length, Torque
 from hollet.core.quantities.quantity import Quantity, canonical, in_unit, round9
 from hollet.core.registry import Input, Result, calculation
 
@@ -49,23 +50,23 @@ def _torque(quantity: Quantity | None, field: str) -> float:
 class Lever(Input):
     """Wrench length (drive centre to grip centre), adapter length in the plane of rotation, angle."""
 
-    wrench_length: Quantity | None = None
-    adapter_length: Quantity | None = None
-    angle: Quantity | None = None
+    wrench_length: Length = None
+    adapter_length: Length = None
+    angle: Angle = None
 
     def ratio(self) -> float:
         """Setting over torque at the fastener."""
         return lever_ratio(
-            canonical(self.wrench_length, "length", "wrench_length"),
-            canonical(self.adapter_length, "length", "adapter_length"),
-            canonical(self.angle, "angle", "angle"),
+            self.figure("wrench_length"),
+            self.figure("adapter_length"),
+            self.figure("angle"),
         )
 
 
 class AdapterSetting(Lever):
     """A torque wanted at the fastener."""
 
-    target_torque: Quantity | None = None
+    target_torque: Torque = None
 
 
 class AdapterSettingResult(Result):
@@ -87,7 +88,7 @@ def adapter_setting(i: AdapterSetting) -> AdapterSettingResult:
 class AdapterActual(Lever):
     """A figure that was set."""
 
-    set_torque: Quantity | None = None
+    set_torque: Torque = None
 
 
 class AdapterActualResult(Result):
@@ -108,13 +109,13 @@ class Wrench(Input):
     """A wrench by name and full scale."""
 
     name: str
-    max: Quantity | None = None
+    max: Torque = None
 
 
 class ChooseWrench(Input):
     """A setting and the wrenches at hand."""
 
-    T_set: Quantity | None = None
+    T_set: Torque = None
     wrenches: list[Wrench]
 
 
@@ -154,7 +155,7 @@ def in_usable_range(setting_nm: float, wrench_max_nm: float) -> bool:
 class HandPosition(Lever):
     """How much further out than the grip centre the hand pulls."""
 
-    hand_offset: Quantity | None = None
+    hand_offset: Length = None
 
 
 class HandPositionResult(Result):
@@ -166,8 +167,8 @@ class HandPositionResult(Result):
 @calculation("Hand off the grip centre")
 def hand_position_error(i: HandPosition) -> HandPositionResult:
     """With an adapter the torque at the fastener is T_set (L + dh + E cos theta)/(L + dh): error against dh = 0."""
-    length = canonical(i.wrench_length, "length", "wrench_length")
-    offset = canonical(i.hand_offset, "length", "hand_offset")
+    length = i.figure("wrench_length")
+    offset = i.figure("hand_offset")
     pulled = i.model_copy(update={"wrench_length": Quantity(value=length + offset, unit="mm")})
     error = (i.ratio() / pulled.ratio() - 1) * 100
     return HandPositionResult(error_percent=Quantity(value=error, unit="%"),

@@ -7,7 +7,8 @@ import math
 import re
 
 from hollet.core.errors import Refused
-from hollet.core.quantities.quantity import Quantity, canonical
+from hollet.core.fields import Length, Ratio, Threads
+from hollet.core.quantities.quantity import Quantity
 from hollet.core.registry import Input, Result, calculation
 
 __all__ = ["NUT_FACTOR", "generic_torque_metric", "generic_torque_unified", "generic_words", "read_thread", "stress_area_metric",
@@ -24,12 +25,12 @@ COARSEST = 0.25  # pitch over diameter; the coarsest standard thread has 0.25 (M
 class MetricThread(Input):
     """Nominal diameter and pitch of a metric thread."""
 
-    d: Quantity | None = None
-    pitch: Quantity | None = None
+    d: Length = None
+    pitch: Length = None
 
-    def figures(self) -> tuple[float, float]:
+    def checked(self) -> tuple[float, float]:
         """Diameter and pitch in mm, checked."""
-        d, pitch = canonical(self.d, "length", "d"), canonical(self.pitch, "length", "pitch")
+        d, pitch = self.figure("d"), self.figure("pitch")
         if d <= 0 or pitch <= 0:
             raise Refused("not_positive", "'d' and 'pitch' must be above zero", field="d")
         if pitch > COARSEST * d:
@@ -40,12 +41,12 @@ class MetricThread(Input):
 class UnifiedThread(Input):
     """Nominal diameter and threads per inch of a unified thread."""
 
-    d: Quantity | None = None
-    threads_per_inch: Quantity | None = None
+    d: Length = None
+    threads_per_inch: Threads = None
 
-    def figures(self) -> tuple[float, float]:
+    def checked(self) -> tuple[float, float]:
         """Diameter in inch and threads per inch, checked."""
-        d = canonical(self.d, "length", "d") / 25.4
+        d = self.figure("d") / 25.4
         if self.threads_per_inch is None:
             raise Refused("not_a_finite_number", "'threads_per_inch' must be given", field="threads_per_inch")
         n = float(str(self.threads_per_inch.value))
@@ -73,16 +74,16 @@ class MetricBolt(MetricThread):
     """A metric bolt with its property class, nut factor K and share of proof stress."""
 
     property_class: str | None = None
-    K: Quantity | None = None
-    fraction_of_proof: Quantity | None = None
+    K: Ratio = None
+    fraction_of_proof: Ratio = None
 
 
 class UnifiedBolt(UnifiedThread):
     """A unified bolt with its SAE grade, nut factor K and share of proof stress."""
 
     grade: str | None = None
-    K: Quantity | None = None
-    fraction_of_proof: Quantity | None = None
+    K: Ratio = None
+    fraction_of_proof: Ratio = None
 
 
 def _area_mm2(d: float, pitch: float) -> float:
@@ -105,14 +106,14 @@ def _ratio(quantity: Quantity | None, field: str, least: float, most: float, cod
 @calculation("Stress area of a metric thread")
 def stress_area_metric(given: MetricThread) -> StressArea:
     """A_s = pi/4 (d - 0.9382 P)^2, ISO 898-1. Refuses `pitch_implausible`."""
-    area = _area_mm2(*given.figures())
+    area = _area_mm2(*given.checked())
     return StressArea(A_s=Quantity(value=area, unit="mm²"), working=(f"A_s = π/4 (d − 0.9382 P)² = {area:.4g} mm²",))
 
 
 @calculation("Stress area of a unified thread")
 def stress_area_unified(given: UnifiedThread) -> StressArea:
     """A_s = pi/4 (D - 0.9743/n)^2 in square inch, ASME B1.1. Refuses `pitch_implausible`."""
-    area = _area_in2(*given.figures())
+    area = _area_in2(*given.checked())
     return StressArea(A_s=Quantity(value=area, unit="in²"), working=(f"A_s = π/4 (D − 0.9743/n)² = {area:.4g} in²",))
 
 
@@ -122,7 +123,7 @@ def generic_torque_metric(given: MetricBolt) -> GenericTorque:
 
     Refuses `class_unknown`, `pitch_implausible`, `preload_fraction` (share of proof beyond 0 to 1).
     """
-    d, pitch = given.figures()
+    d, pitch = given.checked()
     if given.property_class not in PROOF_MPA:
         raise Refused("class_unknown", f"property class '{given.property_class}' is not in the table: {', '.join(PROOF_MPA)}", field="property_class")
     proof = PROOF_MPA[given.property_class][d > 16]
@@ -140,7 +141,7 @@ def generic_torque_unified(given: UnifiedBolt) -> GenericTorque:
 
     Refuses `class_unknown` (also beyond the diameters of the grade), `pitch_implausible`, `preload_fraction`.
     """
-    d, n = given.figures()
+    d, n = given.checked()
     steps = PROOF_KSI.get(given.grade or "")
     proof = next((ksi for most, ksi in steps or () if d <= most), None)
     if proof is None:

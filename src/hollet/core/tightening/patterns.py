@@ -9,7 +9,8 @@ import math
 from collections.abc import Sequence
 
 from hollet.core.errors import Refused
-from hollet.core.quantities.quantity import Quantities, Quantity, canonical, canonicals, in_unit, round9
+from hollet.core.fields import Length, Torque
+from hollet.core.quantities.quantity import Quantities, Quantity, canonicals, in_unit, round9
 from hollet.core.registry import Counted, Input, Result, calculation
 
 __all__ = [
@@ -127,8 +128,8 @@ class Head(Input):
     """A head of two rows."""
 
     columns: int
-    column_pitch: Quantity | None = None
-    row_distance: Quantity | None = None
+    column_pitch: Length = None
+    row_distance: Length = None
 
 
 class HeadResult(SequenceResult):
@@ -140,8 +141,8 @@ class HeadResult(SequenceResult):
 
 def _head(i: Head, *, spiral: bool) -> HeadResult:
     order = head_order(i.columns, spiral=spiral)
-    pitch = canonical(i.column_pitch, "length", "column_pitch")
-    rows = canonical(i.row_distance, "length", "row_distance")
+    pitch = i.figure("column_pitch")
+    rows = i.figure("row_distance")
     if pitch <= 0 or rows <= 0:
         raise Refused("length_not_positive", "column pitch and row distance must be above zero", field="column_pitch")
     found = moments([head_point(bolt, i.columns, pitch, rows) for bolt in order])
@@ -271,9 +272,9 @@ def check_sequence(i: CheckSequence) -> CheckSequenceResult:
 class Stages(Input):
     """A final torque, the percentages of its stages, and the graduation of the wrench."""
 
-    final_torque: Quantity | None = None
+    final_torque: Torque = None
     stages_percent: list[float]
-    graduation: Quantity | None = None
+    graduation: Torque = None
 
 
 class StagesResult(Result):
@@ -291,7 +292,7 @@ def stages(i: Stages) -> StagesResult:
     Refused
         `stages_not_rising`, `last_stage_not_100`, `torque_not_positive`, `not_a_finite_number`.
     """
-    final = canonical(i.final_torque, "torque", "final_torque")
+    final = i.figure("final_torque")
     if final <= 0:
         raise Refused("torque_not_positive", "'final_torque' must be above zero", field="final_torque")
     percents = i.stages_percent
@@ -301,7 +302,7 @@ def stages(i: Stages) -> StagesResult:
         raise Refused("stages_not_rising", "the stages must rise, such as 30, 60, 100", field="stages_percent")
     if percents[-1] != 100:
         raise Refused("last_stage_not_100", "the last stage must be 100 %", field="stages_percent")
-    grid = canonical(i.graduation, "torque", "graduation") if i.graduation else 0.0
+    grid = i.figure("graduation") if i.graduation else 0.0
     if grid < 0:
         raise Refused("torque_not_positive", "'graduation' must not be below zero", field="graduation")
     raw = [final * p / 100 for p in percents]

@@ -1,0 +1,79 @@
+"""Lengths to cut: a push rod between a cylinder and its lever. Lengths in mm.
+
+Plane geometry; the thread engagement by the usual rule of machine design, one diameter at least for steel in steel.
+"""
+
+from hollet.core.errors import Refused
+from hollet.core.fields import Length
+from hollet.core.quantities.quantity import Quantity, in_unit, round9
+from hollet.core.registry import Input, Result, calculation
+
+__all__ = ["rod_cut"]
+
+LEAST_ENGAGEMENT = 1.0
+
+
+class RodCut(Input):
+    """Marks along the rod at one fixed edge: piston at the bottom of its bore, and lever at rest; what thread there is."""
+
+    full_mark: Length = None
+    rest_mark: Length = None
+    free_play: Length = None
+    hydraulic_self_adjusting: bool
+    rod_length: Length = None
+    thread_length: Length = None
+    lock_nut: Length = None
+    fitting_depth: Length = None
+    thread_diameter: Length = None
+
+
+class RodCutResult(Result):
+    """How much to cut, the length left, and how far the thread still engages (in mm and in diameters, `d`)."""
+
+    cut: Quantity
+    new_length: Quantity | None = None
+    engagement: Quantity | None = None
+    engagement_in_diameters: Quantity | None = None
+    engagement_ok: bool | None = None
+
+
+@calculation("Push rod, length to cut")
+def rod_cut(i: RodCut) -> RodCutResult:
+    """cut = (full mark - rest mark) + free play; engagement = min(thread - cut - lock nut, depth of the fitting) >= 1 d.
+
+    The marks are made with the system bled, the lever in light contact, both at one edge. Saw on the waste side, and rather too
+    little: a second cut is possible, a longer rod is not.
+
+    Raises
+    ------
+    Refused
+        `play_not_zero_for_hydraulic`, `negative_free_play`; `rod_too_short` when the sum is below nothing or the rod would be gone.
+    """
+    full, rest = i.figure("full_mark"), i.figure("rest_mark")
+    play = i.figure("free_play") if i.free_play else 0.0
+    if play < 0:
+        raise Refused("negative_free_play", "'free_play' must not be below 0: the rod would hold the clutch partly released", field="free_play")
+    if i.hydraulic_self_adjusting and round9(play) > 0:
+        raise Refused("play_not_zero_for_hydraulic", "a self-adjusting hydraulic cylinder takes up its own play: set 'free_play' to 0", field="free_play")
+    cut = full - rest + play
+    if round9(cut) < 0:
+        raise Refused("rod_too_short", f"the rod is {-cut:.2f} mm too short already: lengthen or replace it, do not cut", field="full_mark")
+    if not i.hydraulic_self_adjusting:
+        i.figure("free_play")  # a lever moved by rod or cable needs its play named
+    lines = [f"({full:g} − {rest:g}) + {play:g} = {cut:.3f} mm"]
+    found: dict[str, Quantity | bool] = {}
+    if i.rod_length:
+        length = i.figure("rod_length")
+        if round9(length - cut) <= 0:
+            raise Refused("rod_too_short", f"nothing would be left of a rod of {length:g} mm: look at the marks again", field="rod_length")
+        found["new_length"] = in_unit(length - cut, i.rod_length.unit)
+        lines.append(f"{length:g} − {cut:.3f} = {length - cut:.3f} mm long")
+    if i.thread_length and i.lock_nut and i.fitting_depth and i.thread_diameter:
+        thread, nut, depth, d = (i.figure(name) for name in ("thread_length", "lock_nut", "fitting_depth", "thread_diameter"))
+        if d <= 0:
+            raise Refused("not_a_finite_number", "'thread_diameter' must be above zero", field="thread_diameter")
+        engaged = min(thread - cut - nut, depth)
+        found |= {"engagement": in_unit(engaged, i.thread_length.unit), "engagement_in_diameters": Quantity(value=engaged / d, unit="d"),
+                  "engagement_ok": round9(engaged / d) >= LEAST_ENGAGEMENT}  # fmt: skip
+        lines.append(f"engaged: the smaller of {thread:g} − {cut:.3f} − {nut:g} and {depth:g} = {engaged:.3f} mm, {engaged / d:.2f} of the diameter")
+    return RodCutResult(cut=in_unit(cut, i.full_mark.unit if i.full_mark else "mm"), **found, working=tuple(lines))
