@@ -7,6 +7,7 @@ import pytest
 from hollet.cli.main import app
 from hollet.core.book.entries import KINDS
 from hollet.core.procedure import sheet
+from hollet.core.procedure.tracing import Station, Trace
 from hollet.exchange.archive import FIELDS, FORMAT
 
 DOCS = Path(__file__).parents[1] / "docs"
@@ -19,7 +20,7 @@ def test_every_entry_kind_is_described():
     assert [kind for kind in KINDS if f"`{kind}`" not in text] == []
 
 
-@pytest.mark.parametrize("model", [sheet.Sheet, sheet.Joint, sheet.CheckStep, sheet.RemoveStep, sheet.MeasureStep, sheet.FillStep, sheet.RunStep, sheet.ReadingSpec])
+@pytest.mark.parametrize("model", [sheet.Sheet, sheet.Joint, sheet.CheckStep, sheet.InspectStep, sheet.InspectPart, Trace, Station, sheet.RemoveStep, sheet.MeasureStep, sheet.FillStep, sheet.RunStep, sheet.ReadingSpec])
 def test_every_key_of_a_sheet_is_described(model):
     """Each key that a sheet may hold stands in the format."""
     text = (DOCS / "sheet-format.md").read_text("utf-8")

@@ -103,6 +103,23 @@ def demo_data(tmp_path_factory) -> Path:
     return folder
 
 
+@pytest.fixture(scope="session")
+def hanging_data(tmp_path_factory) -> Path:
+    """The demo while the gearbox of Two still hangs, made once."""
+    folder = tmp_path_factory.mktemp("hanging")
+    make_demo(folder, box_open=False)
+    return folder
+
+
+@pytest.fixture
+def hanging(hanging_data, tmp_path):
+    """A server on a copy of it."""
+    shutil.copytree(hanging_data, tmp_path / "data")
+    server = Local(tmp_path / "data")
+    yield server
+    server.stop()
+
+
 @pytest.fixture
 def demo(demo_data, tmp_path):
     """A server on a copy of the demo data."""

@@ -65,13 +65,13 @@ def test_without_a_sheet_by_keys_alone(demo, mk):
     expect(mk.page.get_by_text("All out of bag 2.")).to_be_visible()
 
 
-def test_by_touch_on_a_tablet(demo, browser):
+def test_by_touch_on_a_tablet(hanging, browser):
     """At the bell bolts: sizes and counts by touch, a pin on the photo, the odd one named; into bag 5."""
     context = browser.new_context(viewport={"width": 820, "height": 1180}, has_touch=True, reduced_motion="reduce")
     context.add_init_script("localStorage.setItem('hollet.who', 'TR')")
     bench = Bench(context.new_page())
-    build = build_named(demo, "Two")
-    bench.go(f"{demo.url}/builds/{build}/steps/bell_bolts_out", "Bell")
+    build = build_named(hanging, "Two")
+    bench.go(f"{hanging.url}/builds/{build}/steps/bell_bolts_out", "Bell")
     page = bench.page
     page.get_by_role("button", name="one M12×55 less").tap()
     page.get_by_role("button", name="M10×40", exact=True).tap()
@@ -82,7 +82,7 @@ def test_by_touch_on_a_tablet(demo, browser):
     bench.written("7 dowel")
     bench.primary().tap()
     bench.written("done: Bell-housing bolts out")
-    bags = api(demo.url, f"/api/builds/{build}/takedown")["bags"]
+    bags = api(hanging.url, f"/api/builds/{build}/takedown")["bags"]
     assert [(line["count"], line["size"], line["length"]) for line in bags[-1]["lines"]] == [(3, "M12", "55"), (2, "M12", "75"), (1, "M10", "40")]
     context.close()
 
@@ -151,10 +151,10 @@ def test_what_must_be_kept_first(demo, mk):
     expect(mk.page.get_by_text("not as found, 2 of 3 strokes in line").first).to_be_visible()
 
 
-def test_stop_at_once(demo, mk):
+def test_stop_at_once(hanging, mk):
     """One key and one touch: the list, each made safe by Space, the card; then on with the work."""
-    build = build_named(demo, "Two")
-    mk.go(f"{demo.url}/builds/{build}/steps/bell_bolts_out", "Bell")
+    build = build_named(hanging, "Two")
+    mk.go(f"{hanging.url}/builds/{build}/steps/bell_bolts_out", "Bell")
     mk.key("s")
     mk.shows("Carried on 5 points")
     expect(mk.page.get_by_text("no, 1 of 2 would move")).to_be_visible()
@@ -173,23 +173,23 @@ def test_stop_at_once(demo, mk):
         mk.key(" ")
         expect(done).to_have_count(before + k + 1)
     mk.shows("Made safe")
-    mk.page.goto(f"{demo.url}/builds/{build}/steps/bell_bolts_out")
+    mk.page.goto(f"{hanging.url}/builds/{build}/steps/bell_bolts_out")
     expect(mk.page.get_by_text("Work is stopped.")).to_be_visible()
     mk.press("What to make safe") if mk.page.get_by_role("button", name="What to make safe").count() else mk.page.get_by_role("link", name="What to make safe").click()
     mk.shows("Made safe")
     mk.key("PageDown")
     mk.shows("Carried on")
     mk.page.get_by_role("button", name="dark", exact=True).click()
-    mk.go(f"{demo.url}/builds/{build}/steps/bell_bolts_out", "Bell")
+    mk.go(f"{hanging.url}/builds/{build}/steps/bell_bolts_out", "Bell")
     expect(mk.page.get_by_text("Dark:")).to_be_visible()
 
 
-def test_forbidden_and_stuck(demo, mk):
+def test_forbidden_and_stuck(hanging, mk):
     """No support under the sill; heat stays shut near a seal, and after soaking until it is wiped."""
-    build = build_named(demo, "Two")
-    mk.go(f"{demo.url}/builds/{build}/load", "Carried on")
+    build = build_named(hanging, "Two")
+    mk.go(f"{hanging.url}/builds/{build}/load", "Carried on")
     assert mk.page.locator("select[name=point] option[disabled]").count() >= 4
-    mk.go(f"{demo.url}/builds/{build}/steps/bell_bolts_out", "Bell")
+    mk.go(f"{hanging.url}/builds/{build}/steps/bell_bolts_out", "Bell")
     mk.key("u")
     dialog = mk.page.get_by_role("dialog")
     expect(dialog.get_by_text("1 Soak")).to_be_visible()
@@ -217,18 +217,18 @@ def test_the_server_is_gone_in_the_middle_of_a_photo(mortal, mk):
     assert len(api(mortal.url, f"/api/builds/{build}/takedown")["photos"]) == before + 1
 
 
-def test_two_devices_at_one_removal(demo, mk):
+def test_two_devices_at_one_removal(hanging, mk):
     """The other one was quicker: this screen's bag is not written, says why, and can be dropped; nothing is lost silently."""
-    build = build_named(demo, "Two")
+    build = build_named(hanging, "Two")
     mk.page.route_web_socket("**/ws/live", lambda socket: None)  # this screen hears nothing of the other
-    mk.go(f"{demo.url}/builds/{build}/steps/bell_bolts_out", "Bell")
-    write(demo.url, build, {"kind": "bagged", "step": "bell_bolts_out", "bag": 7, "lines": [{"count": 6, "size": "M12"}]})
+    mk.go(f"{hanging.url}/builds/{build}/steps/bell_bolts_out", "Bell")
+    write(hanging.url, build, {"kind": "bagged", "step": "bell_bolts_out", "bag": 7, "lines": [{"count": 6, "size": "M12"}]})
     mk.primary().click()
     expect(mk.page.get_by_text("Not written (bagged):")).to_be_visible()
     expect(mk.page.locator(".notwritten")).to_contain_text("1 newer line stands there")
     mk.press("Drop it")
     expect(mk.page.get_by_text("Bag 7").first).to_be_visible()
-    assert [b["bag"] for b in api(demo.url, f"/api/builds/{build}/takedown")["bags"] if b["owner"] == "bell_bolts_out"] == [7]
+    assert [b["bag"] for b in api(hanging.url, f"/api/builds/{build}/takedown")["bags"] if b["owner"] == "bell_bolts_out"] == [7]
 
 
 def test_find_by_key(demo, mk):

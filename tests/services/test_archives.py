@@ -95,9 +95,9 @@ def test_demo_is_as_promised(demo):
     assert len(left) == 14
     assert "Temporary bracket on the chain" in left
     assert sum("cover in" in what for what in left) == 2
-    assert gearbox.frame.current == "bell_bolts_out"
+    assert gearbox.frame.current == "synchro_gaps"
     assert (engine.bay, gearbox.bay) == ("bay 1", "bay 2")
-    assert not gearbox.frame.carried_stays
+    assert gearbox.frame.carried_stays
     for build, most in ((engine.id, 20), (gearbox.id, 30)):
         desk = planning.desk(demo, build)
         assert desk.schools[0].chosen or desk.schools[1].chosen

@@ -164,6 +164,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/builds/{build}/inspection": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Inspection
+         * @description The findings desk: what was seen, like parts side by side, money, explanations, what is suspect for its age.
+         */
+        get: operations["get_inspection"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/builds/{build}/limits": {
         parameters: {
             query?: never;
@@ -406,6 +426,46 @@ export interface paths {
         get: operations["get_takedown"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calculations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Forms
+         * @description The calculations that can be filled in by hand.
+         */
+        get: operations["list_forms"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calculations/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Run Typed
+         * @description Run one calculation on what was typed into its form; a refusal is status 422 with its field.
+         */
+        post: operations["run_typed"];
         delete?: never;
         options?: never;
         head?: never;
@@ -849,7 +909,7 @@ export interface components {
          */
         AppendView: {
             /** Bench */
-            bench: (components["schemas"]["CheckBench"] | components["schemas"]["RemoveBench"] | components["schemas"]["MeasureBench"] | components["schemas"]["TightenBench"] | components["schemas"]["FillBench"] | components["schemas"]["RunBench"]) | null;
+            bench: (components["schemas"]["CheckBench"] | components["schemas"]["InspectBench"] | components["schemas"]["RemoveBench"] | components["schemas"]["MeasureBench"] | components["schemas"]["TightenBench"] | components["schemas"]["FillBench"] | components["schemas"]["RunBench"]) | null;
             build: components["schemas"]["BuildCard"];
             line: components["schemas"]["LogLine"];
         };
@@ -1292,6 +1352,22 @@ export interface components {
             who: string;
         };
         /**
+         * CalculationForm
+         * @description A calculation for the eye: its family, what it reckons and by which rule, its fields.
+         */
+        CalculationForm: {
+            /** About */
+            about: string;
+            /** Family */
+            family: string;
+            /** Fields */
+            fields: components["schemas"]["FormField"][];
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * CaptureView
          * @description One capture: demanded by the sheet or made by hand; `state` is missing, let go, kept, same or differs.
          */
@@ -1392,6 +1468,41 @@ export interface components {
             wires?: components["schemas"]["Wire"][];
             /** Words */
             words?: string | null;
+        };
+        /**
+         * CauseEdit
+         * @description An explanation.
+         */
+        CauseEdit: {
+            /** Cause */
+            cause: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cause";
+            /** Step */
+            step?: string | null;
+            /** What */
+            what: string;
+        };
+        /**
+         * CauseFacts
+         * @description An explanation with all that speaks for and against it, and a warning where it proves nothing.
+         */
+        CauseFacts: {
+            /** Doubt */
+            doubt: string | null;
+            /** Evidence */
+            evidence: components["schemas"]["EvidenceFacts"][];
+            /** Id */
+            id: string;
+            /** Settled */
+            settled: boolean;
+            /** Step */
+            step: string | null;
+            /** What */
+            what: string;
         };
         /**
          * Caution
@@ -1862,13 +1973,63 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["StartedEdit"] | components["schemas"]["DoneEdit"] | components["schemas"]["ReopenedEdit"] | components["schemas"]["SkippedEdit"] | components["schemas"]["ConfirmedEdit"] | components["schemas"]["ReadingEdit"] | components["schemas"]["ConcessionEdit"] | components["schemas"]["DispositionEdit"] | components["schemas"]["FastenerEdit"] | components["schemas"]["LeftOpenEdit"] | components["schemas"]["UndoneEdit"] | components["schemas"]["BaggedEdit"] | components["schemas"]["NoteEdit"] | components["schemas"]["DecisionEdit"] | components["schemas"]["AttemptStartedEdit"] | components["schemas"]["SamplesEdit"] | components["schemas"]["AttemptEndedEdit"] | components["schemas"]["StrikeEdit"] | components["schemas"]["RemovedEdit"] | components["schemas"]["UnbaggedEdit"] | components["schemas"]["ReplacedEdit"] | components["schemas"]["CapturedEdit"] | components["schemas"]["ComparedEdit"] | components["schemas"]["GuardedEdit"] | components["schemas"]["DisturbedEdit"] | components["schemas"]["SetAnewEdit"] | components["schemas"]["TriedEdit"] | components["schemas"]["PhotoEdit"] | components["schemas"]["PinnedEdit"] | components["schemas"]["SupportedEdit"] | components["schemas"]["VehicleStandsEdit"] | components["schemas"]["StoppedEdit"] | components["schemas"]["SecuredEdit"] | components["schemas"]["GoneOnEdit"] | components["schemas"]["SurroundingsEdit"];
+            entry: components["schemas"]["StartedEdit"] | components["schemas"]["DoneEdit"] | components["schemas"]["ReopenedEdit"] | components["schemas"]["SkippedEdit"] | components["schemas"]["ConfirmedEdit"] | components["schemas"]["ReadingEdit"] | components["schemas"]["ConcessionEdit"] | components["schemas"]["DispositionEdit"] | components["schemas"]["FastenerEdit"] | components["schemas"]["LeftOpenEdit"] | components["schemas"]["UndoneEdit"] | components["schemas"]["BaggedEdit"] | components["schemas"]["NoteEdit"] | components["schemas"]["DecisionEdit"] | components["schemas"]["AttemptStartedEdit"] | components["schemas"]["SamplesEdit"] | components["schemas"]["AttemptEndedEdit"] | components["schemas"]["StrikeEdit"] | components["schemas"]["RemovedEdit"] | components["schemas"]["UnbaggedEdit"] | components["schemas"]["ReplacedEdit"] | components["schemas"]["CapturedEdit"] | components["schemas"]["ComparedEdit"] | components["schemas"]["GuardedEdit"] | components["schemas"]["DisturbedEdit"] | components["schemas"]["SetAnewEdit"] | components["schemas"]["TriedEdit"] | components["schemas"]["PhotoEdit"] | components["schemas"]["PinnedEdit"] | components["schemas"]["SupportedEdit"] | components["schemas"]["VehicleStandsEdit"] | components["schemas"]["StoppedEdit"] | components["schemas"]["SecuredEdit"] | components["schemas"]["GoneOnEdit"] | components["schemas"]["SurroundingsEdit"] | components["schemas"]["FindingEdit"] | components["schemas"]["FaceAddedEdit"] | components["schemas"]["TracedEdit"] | components["schemas"]["PartDecidedEdit"] | components["schemas"]["PartRightEdit"] | components["schemas"]["CauseEdit"] | components["schemas"]["EvidenceEdit"];
             /** Id */
             id: string;
             /** Seen */
             seen: number;
             /** Who */
             who: string;
+        };
+        /**
+         * EvidenceEdit
+         * @description Something for or against an explanation.
+         */
+        EvidenceEdit: {
+            /** Cause */
+            cause: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "evidence";
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "for" | "against" | "varied" | "changed" | "maker" | "would settle" | "settled";
+            /** Text */
+            text: string;
+        };
+        /**
+         * EvidenceFacts
+         * @description One piece of evidence.
+         */
+        EvidenceFacts: {
+            /** Entry */
+            entry: string;
+            /** Sort */
+            sort: string;
+            /** Text */
+            text: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * Exposure
+         * @description Money: decided already, the worst that may come for what is open, and what it costs if what is reused is not good.
+         */
+        Exposure: {
+            /** Decided */
+            decided: number;
+            /** If Wrong */
+            if_wrong: number;
+            /** Open Parts */
+            open_parts: number;
+            /** Without Price */
+            without_price: string[];
+            /** Worst Open */
+            worst_open: number;
         };
         /**
          * Extra
@@ -1916,6 +2077,70 @@ export interface components {
             number: string;
             /** Wanted */
             wanted: boolean | null;
+        };
+        /**
+         * FaceAddedEdit
+         * @description Another face to look at; a part that is not there yet is named.
+         */
+        FaceAddedEdit: {
+            /** Face */
+            face: string;
+            /** Face Name */
+            face_name: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "face added";
+            /**
+             * On
+             * @enum {string}
+             */
+            on: "rolling" | "teeth" | "journal" | "shell" | "bore" | "spline" | "seal" | "thread" | "casting" | "flange" | "friction" | "plastic" | "sliding" | "fluid" | "wire" | "felt";
+            /** Part */
+            part: string;
+            /** Part Name */
+            part_name: string;
+            /** Step */
+            step: string;
+        };
+        /**
+         * FaceFacts
+         * @description A face: not_seen, good, again (dirty, unsure or light) or bad; what holds now, and what was said before.
+         */
+        FaceFacts: {
+            /** Code */
+            code: string | null;
+            /**
+             * Earlier
+             * @default []
+             */
+            earlier: components["schemas"]["Seen"][];
+            /** Grade */
+            grade: number | null;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Now
+             * @default []
+             */
+            now: components["schemas"]["Seen"][];
+            /**
+             * On
+             * @enum {string}
+             */
+            on: "rolling" | "teeth" | "journal" | "shell" | "bore" | "spline" | "seal" | "thread" | "casting" | "flange" | "friction" | "plastic" | "sliding" | "fluid" | "wire" | "felt";
+            /**
+             * Own
+             * @default false
+             */
+            own: boolean;
+            /** State */
+            state: string;
+            /** Words */
+            words: string;
         };
         /**
          * Fact
@@ -2173,6 +2398,96 @@ export interface components {
             why: string | null;
         };
         /**
+         * FindingCode
+         * @description One term: how it looks, what it usually means, what would confirm that, where to look next, what is usually done.
+         */
+        FindingCode: {
+            /** Confirm */
+            confirm: string;
+            /**
+             * Grades
+             * @default [
+             *       "light",
+             *       "clear",
+             *       "heavy"
+             *     ]
+             */
+            grades: [
+                string,
+                string,
+                string
+            ];
+            /** Id */
+            id: string;
+            /** Looks */
+            looks: string;
+            /** Means */
+            means: string;
+            /** Name */
+            name: string;
+            /** Next */
+            next: string;
+            /** On */
+            on: ("rolling" | "teeth" | "journal" | "shell" | "bore" | "spline" | "seal" | "thread" | "casting" | "flange" | "friction" | "plastic" | "sliding" | "fluid" | "wire" | "felt")[];
+            /** Usual */
+            usual: ("reuse" | "clean" | "rework" | "replace" | "replace_open" | "other_use" | "watch" | "deeper" | "undecided")[];
+        };
+        /**
+         * FindingEdit
+         * @description What was seen on a face; without a code, nothing was found there.
+         */
+        FindingEdit: {
+            /** Cause */
+            cause?: string | null;
+            /**
+             * Cleaning
+             * @default wiped
+             * @enum {string}
+             */
+            cleaning?: "as it came" | "wiped" | "washed" | "polished";
+            /** Code */
+            code?: string | null;
+            /**
+             * Confidence
+             * @default sure
+             * @enum {string}
+             */
+            confidence?: "sure" | "likely" | "unsure";
+            /** Face */
+            face: string;
+            /** Grade */
+            grade?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "finding";
+            /**
+             * Method
+             * @default eye
+             * @enum {string}
+             */
+            method?: "eye" | "lamp from the side" | "magnifier" | "fingertip" | "by hand" | "tapped" | "dye" | "listened" | "smelt" | "magnet";
+            /** Part */
+            part: string;
+            /** Photo */
+            photo?: string | null;
+            /** Step */
+            step: string;
+            /** Words */
+            words?: string | null;
+        };
+        /**
+         * Flow
+         * @description From one station to the next.
+         */
+        Flow: {
+            /** Start */
+            start: string;
+            /** To */
+            to: string;
+        };
+        /**
          * FluidView
          * @description A fluid that may run out here, or whose circuit stays closed, and whether it is drained.
          */
@@ -2185,6 +2500,40 @@ export interface components {
             stays_closed: boolean;
             /** Words */
             words: string;
+        };
+        /**
+         * FormField
+         * @description One field: a figure, several, a whole or bare number, yes or no, or one of a list.
+         */
+        FormField: {
+            /**
+             * Default
+             * @default
+             */
+            default: string;
+            /** Dimension */
+            dimension: string | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "figure" | "figures" | "number" | "yes_no" | "choice";
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /**
+             * Needed
+             * @default true
+             */
+            needed: boolean;
+            /**
+             * Options
+             * @default []
+             */
+            options: string[];
+            /** Unit */
+            unit: string | null;
         };
         /**
          * GateAnswer
@@ -2357,6 +2706,155 @@ export interface components {
             step: string;
             /** Title */
             title: string;
+        };
+        /**
+         * InspectBench
+         * @description Face by face; what each may show, and what was found.
+         */
+        InspectBench: {
+            /** Ahead */
+            ahead: string[];
+            /** Around */
+            around: components["schemas"]["AroundWords"][];
+            /** Blocks */
+            blocks: string;
+            /** Captures */
+            captures: components["schemas"]["CaptureView"][];
+            caution: components["schemas"]["Caution"] | null;
+            /** Chances */
+            chances: components["schemas"]["Chance"][];
+            /** Clash */
+            clash: string | null;
+            /** Cleaning */
+            cleaning: string[];
+            /** Closes */
+            closes: string[];
+            /** Codes */
+            codes: components["schemas"]["PartCodes"][];
+            /** Compares */
+            compares: components["schemas"]["CaptureView"][];
+            /** Confidence */
+            confidence: string[];
+            /** Confirmed */
+            confirmed: boolean;
+            /** Dispositions */
+            dispositions: {
+                [key: string]: string;
+            };
+            /** Do */
+            do: string;
+            /** Extras */
+            extras: components["schemas"]["Extra"][];
+            /** Fluids */
+            fluids: components["schemas"]["FluidView"][];
+            /** Following */
+            following: string | null;
+            /** Gear */
+            gear: components["schemas"]["ToolNeed"][];
+            /** Hidden */
+            hidden: string[];
+            /** Hours */
+            hours: [
+                number,
+                number
+            ] | null;
+            inspection: components["schemas"]["InspectionFacts"];
+            /** Keeps */
+            keeps: components["schemas"]["Keeping"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "inspect";
+            /** Lacking */
+            lacking: string | null;
+            /** Lifts */
+            lifts: boolean;
+            /** Lines */
+            lines: components["schemas"]["LogLine"][];
+            /** Methods */
+            methods: string[];
+            /** Needed Open */
+            needed_open: string[];
+            /** Next */
+            next: string[];
+            /** Number */
+            number: string;
+            /** Opens */
+            opens: string[];
+            /** Parts */
+            parts: components["schemas"]["PartNeed"][];
+            /** People */
+            people: components["schemas"]["Role"][];
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
+            /** Primary */
+            primary: string;
+            /** Refit Bags */
+            refit_bags: components["schemas"]["BagContent"][];
+            /** Seen */
+            seen: number;
+            /** Settled */
+            settled: boolean;
+            /** Stage */
+            stage: string;
+            /** Stage Name */
+            stage_name: string;
+            status: components["schemas"]["StepStatus"];
+            /** Step */
+            step: string;
+            /** Surfaces */
+            surfaces: {
+                [key: string]: string;
+            };
+            /** Title */
+            title: string;
+            /** Waits */
+            waits: components["schemas"]["Waiting"][];
+            /** Why */
+            why: string | null;
+        };
+        /**
+         * InspectionFacts
+         * @description All of one inspection step.
+         */
+        InspectionFacts: {
+            /** Next Face */
+            next_face: string | null;
+            /** Next Part */
+            next_part: string | null;
+            /** Parts */
+            parts: components["schemas"]["PartFacts"][];
+            /** Seen */
+            seen: number;
+            /** Step */
+            step: string;
+            /** Total */
+            total: number;
+            trace: components["schemas"]["TraceFacts"] | null;
+        };
+        /**
+         * InspectionView
+         * @description The findings desk of a build.
+         */
+        InspectionView: {
+            /** Causes */
+            causes: components["schemas"]["CauseFacts"][];
+            exposure: components["schemas"]["Exposure"];
+            /** Facts */
+            facts: {
+                [key: string]: string;
+            };
+            /** Steps */
+            steps: components["schemas"]["InspectionFacts"][];
+            /** Suspects */
+            suspects: components["schemas"]["Suspect"][];
+            /** Tables */
+            tables: components["schemas"]["PositionTable"][];
+            /** Titles */
+            titles: {
+                [key: string]: string;
+            };
         };
         /**
          * Instrument
@@ -3224,6 +3722,88 @@ export interface components {
             option: string[];
         };
         /**
+         * PartCodes
+         * @description The terms that belong to a kind of face.
+         */
+        PartCodes: {
+            /** Codes */
+            codes: components["schemas"]["FindingCode"][];
+            /** On */
+            on: string;
+        };
+        /**
+         * PartDecidedEdit
+         * @description What happens to a part, and why.
+         */
+        PartDecidedEdit: {
+            /**
+             * Choice
+             * @enum {string}
+             */
+            choice: "reuse" | "clean" | "rework" | "replace" | "replace_open" | "other_use" | "watch" | "deeper" | "undecided";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "part decided";
+            /** Part */
+            part: string;
+            /** Price */
+            price?: number | null;
+            /** Reason */
+            reason: string;
+            /** Step */
+            step: string;
+            /** Wrong */
+            wrong?: number | null;
+        };
+        /**
+         * PartFacts
+         * @description A part with its faces, where it lies on the trace, and what was decided about it.
+         */
+        PartFacts: {
+            /** Choice */
+            choice: string | null;
+            /** Choice Words */
+            choice_words: string;
+            /** Decided */
+            decided: components["schemas"]["Seen"][];
+            /** Faces */
+            faces: components["schemas"]["FaceFacts"][];
+            /** Group */
+            group: string | null;
+            /** Id */
+            id: string;
+            /** Mark */
+            mark: string;
+            /** Name */
+            name: string;
+            /** Needs */
+            needs: boolean;
+            /** Position */
+            position: string | null;
+            /** Price */
+            price: number | null;
+            /** Provisional */
+            provisional: boolean;
+            /** Reached */
+            reached: string | null;
+            /** Reason */
+            reason: string;
+            /** Right */
+            right: string | null;
+            /** Seen */
+            seen: number;
+            /** Since */
+            since: string | null;
+            /** To Do */
+            to_do: string | null;
+            /** Wipe */
+            wipe: string | null;
+            /** Wrong */
+            wrong: number | null;
+        };
+        /**
          * PartNeed
          * @description A new part that the step needs.
          */
@@ -3240,6 +3820,23 @@ export interface components {
              * @default []
              */
             when: components["schemas"]["Condition"][];
+        };
+        /**
+         * PartRightEdit
+         * @description What was decided about a part is done.
+         */
+        PartRightEdit: {
+            /** How */
+            how: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "part put right";
+            /** Part */
+            part: string;
+            /** Step */
+            step: string;
         };
         /**
          * PhotoEdit
@@ -3458,6 +4055,35 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * PositionRow
+         * @description One position of a group: its findings by face, the worst grade, the clearance measured there.
+         */
+        PositionRow: {
+            clearance: components["schemas"]["Judgement"] | null;
+            /** Clearance Name */
+            clearance_name: string;
+            /** Faces */
+            faces: components["schemas"]["FaceFacts"][];
+            /** Grade */
+            grade: number;
+            /** Part */
+            part: string;
+            /** Position */
+            position: string;
+        };
+        /**
+         * PositionTable
+         * @description Like parts side by side, with what the pattern does and does not say.
+         */
+        PositionTable: {
+            /** Group */
+            group: string;
+            /** Rows */
+            rows: components["schemas"]["PositionRow"][];
+            /** Says */
+            says: string[];
         };
         /**
          * Problem
@@ -4318,6 +4944,22 @@ export interface components {
             what: string;
         };
         /**
+         * Seen
+         * @description One look at a face, or one decision, in words.
+         */
+        Seen: {
+            /** Entry */
+            entry: string;
+            /** Photo */
+            photo: string | null;
+            /** Time */
+            time: string;
+            /** Who */
+            who: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * SetAnewEdit
          * @description A disturbed setting is set again.
          */
@@ -4551,6 +5193,27 @@ export interface components {
             kind: "started";
             /** Step */
             step: string;
+        };
+        /**
+         * Station
+         * @description A place that the flow passes: its part in the inspection, where it is drawn, and whether it holds back what is carried.
+         */
+        Station: {
+            /**
+             * Filter
+             * @default false
+             */
+            filter: boolean;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Part */
+            part: string | null;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * StepRow
@@ -4846,6 +5509,18 @@ export interface components {
             kind: "surroundings";
         };
         /**
+         * Suspect
+         * @description A kind of part that is not to be trusted for looking good, the reason, and what to do about it.
+         */
+        Suspect: {
+            /** Because */
+            because: string;
+            /** Do */
+            do: string;
+            /** Thing */
+            thing: string;
+        };
+        /**
          * TakeDownView
          * @description All that came off, the bags, what was kept as found, the photos, and what the hand used last.
          */
@@ -5062,6 +5737,56 @@ export interface components {
             state: string;
         };
         /**
+         * TraceFacts
+         * @description The drawing of a trace: stations with their marks, flows followed or not yet, what failed.
+         */
+        TraceFacts: {
+            /** Carries */
+            carries: string;
+            /** Failed */
+            failed: string | null;
+            /** Flows */
+            flows: components["schemas"]["Flow"][];
+            /** Id */
+            id: string;
+            /** Marks */
+            marks: {
+                [key: string]: string;
+            };
+            /** Name */
+            name: string;
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][][];
+            /** Reached */
+            reached: string[];
+            /** Seen */
+            seen: {
+                [key: string]: boolean;
+            };
+            /** Stations */
+            stations: components["schemas"]["Station"][];
+            /** Words */
+            words: string;
+        };
+        /**
+         * TracedEdit
+         * @description What failed, on the trace of this step; nothing takes the trace back.
+         */
+        TracedEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "traced";
+            /** Station */
+            station?: string | null;
+            /** Step */
+            step: string;
+        };
+        /**
          * TrackFacts
          * @description One measured course: samples as [t, value] in the unit shown, with its limits.
          */
@@ -5138,6 +5863,16 @@ export interface components {
              * @default false
              */
             wiped?: boolean;
+        };
+        /**
+         * TypedEdit
+         * @description What was typed into the form of a calculation, by field.
+         */
+        TypedEdit: {
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
         };
         /**
          * UnbaggedEdit
@@ -6110,6 +6845,109 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GateView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_inspection: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InspectionView"];
                 };
             };
             /** @description Bad Request */
@@ -7263,7 +8101,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CheckBench"] | components["schemas"]["RemoveBench"] | components["schemas"]["MeasureBench"] | components["schemas"]["TightenBench"] | components["schemas"]["FillBench"] | components["schemas"]["RunBench"];
+                    "application/json": components["schemas"]["CheckBench"] | components["schemas"]["InspectBench"] | components["schemas"]["RemoveBench"] | components["schemas"]["MeasureBench"] | components["schemas"]["TightenBench"] | components["schemas"]["FillBench"] | components["schemas"]["RunBench"];
                 };
             };
             /** @description Bad Request */
@@ -7577,6 +8415,216 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TakeDownView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_forms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalculationForm"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    run_typed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
                 };
             };
             /** @description Bad Request */

@@ -45,6 +45,7 @@ useKeys(() => ({
   f: () => go('limits'),
   m: () => go('plan'),
   h: () => go('hunt'),
+  i: () => go('findings'),
   b: () => go('bags'),
   s: () => go('support'),
   q: () => go('off'),

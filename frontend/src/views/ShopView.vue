@@ -29,14 +29,14 @@ async function demo() {
   await got(client.POST('/api/demo')).then(shop.load).catch((error: Error) => { shop.problem = error.message })
 }
 const tapKeys = () => Object.fromEntries(builds.value.map((b, k) => [String(k + 1), () => open(b.id)]))
-useKeys(() => ({ ' ': () => first.value && open(first.value.id), PageDown: () => first.value && open(first.value.id), n: () => void router.push('/new'), t: () => void router.push('/tools'), h: () => void router.push('/phones'), d: session.toggleTheme, ...tapKeys() }))
+useKeys(() => ({ ' ': () => first.value && open(first.value.id), PageDown: () => first.value && open(first.value.id), n: () => void router.push('/new'), t: () => void router.push('/tools'), u: () => void router.push('/sums'), h: () => void router.push('/phones'), d: session.toggleTheme, ...tapKeys() }))
 </script>
 
 <template>
   <div class="shop">
     <section class="top" aria-label="Hollet">
       <MarkLogo /><span class="place">{{ shop.view?.name }}<br /><span class="mut t16">{{ dayOf(now.toISOString(), shop.zone) }} {{ clockOf(now.toISOString(), shop.zone) }}</span></span>
-      <nav aria-label="Shop"><RouterLink class="btn small" to="/tools">Tools <kbd>T</kbd></RouterLink><RouterLink class="btn small" to="/phones">Phones <kbd>H</kbd></RouterLink><RouterLink class="btn small" to="/new">New build <kbd>N</kbd></RouterLink><ArchiveButton /><button type="button" class="btn small" @click="session.toggleTheme">{{ session.dark ? 'Light' : 'Dark' }} <kbd>D</kbd></button><button type="button" class="btn small" @click="session.asked = true">{{ session.who || 'Who?' }}</button></nav>
+      <nav aria-label="Shop"><RouterLink class="btn small" to="/tools">Tools <kbd>T</kbd></RouterLink><RouterLink class="btn small" to="/sums">Sums <kbd>U</kbd></RouterLink><RouterLink class="btn small" to="/phones">Phones <kbd>H</kbd></RouterLink><RouterLink class="btn small" to="/new">New build <kbd>N</kbd></RouterLink><ArchiveButton /><button type="button" class="btn small" @click="session.toggleTheme">{{ session.dark ? 'Light' : 'Dark' }} <kbd>D</kbd></button><button type="button" class="btn small" @click="session.asked = true">{{ session.who || 'Who?' }}</button></nav>
     </section>
     <main>
       <div v-if="shop.problem" class="block" role="alert"><p class="t24">{{ shop.problem }}</p><button type="button" class="btn small" @click="shop.load()">Look again</button></div>

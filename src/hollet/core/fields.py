@@ -1,6 +1,6 @@
 """The fields of a calculation's input: a figure with the dimension it must have, so that a form can ask for it in the right unit."""
 
-from typing import Annotated
+from typing import Annotated, Any
 
 from pydantic import Field
 
@@ -8,7 +8,7 @@ from hollet.core.quantities.quantity import Quantities, Quantity
 
 __all__ = [
     "Advance", "Angle", "Area", "Current", "Density", "Expansion", "Force", "Length", "Lengths", "Percent", "Pressure", "Pressures", "Ratio",
-    "Resistance", "Speed", "Stiffness", "Temperature", "Threads", "Time", "Times", "Torque", "TorsionalRate", "Unbalance", "Viscosity", "Voltage", "Volume",
+    "Resistance", "Speed", "Stiffness", "Temperature", "Threads", "Time", "Times", "Torque", "TorsionalRate", "Unbalance", "Viscosity", "Voltage", "Volume", "one_of",
 ]  # fmt: skip
 
 Advance = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "advance"})]
@@ -37,3 +37,8 @@ Unbalance = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "un
 Viscosity = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "viscosity"})]
 Voltage = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "voltage"})]
 Volume = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "volume"})]
+
+
+def one_of(*options: str) -> Any:
+    """A text field that takes one of these words; the calculation itself refuses others, with its own code."""
+    return Field(json_schema_extra={"options": list(options)})

@@ -3,35 +3,26 @@
 Harrow Moss rescue post, three light pick-ups of a made-up make. Times count back from the moment it is made.
 """
 
-from collections.abc import Sequence
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from typing import Any
 
-from pydantic import TypeAdapter
-
-from hollet.core.book.edits import Edit
 from hollet.core.book.entries import GearEdited
 from hollet.core.book.rebuild import Choices
 from hollet.core.errors import Conflict
-from hollet.core.procedure.drafting import PlanAct
 from hollet.core.procedure.fasteners import read_fasteners
-from hollet.library.pictures import picture
 from hollet.services.builds import bench, cards, make_build
-from hollet.services.demo_takedown import AFTER_STEP, AS_FOUND, NEW_BOLTS, PINS, TAKE_DOWN, UNDER_TWO
+from hollet.services.demo_inspection import gearbox_inspected
+from hollet.services.demo_script import DemoClock, Script
+from hollet.services.demo_takedown import AFTER_STEP, PINS, TAKE_DOWN, UNDER_TWO
 from hollet.services.gear import edit_gear
-from hollet.services.logging import Sent, write_entry
-from hollet.services.photos import store_photo
-from hollet.services.planning import desk, edit_plan
-from hollet.services.takedown import take_rebuild, takedown
+from hollet.services.takedown import take_rebuild
 from hollet.services.tools import edit_tool, presets, set_gauge
-from hollet.services.workshop import Workshop, utc_text
+from hollet.services.workshop import Workshop
 from hollet.store.models import ShopRow
 
 __all__ = ["fill_demo", "make_demo"]
 
-EDIT: TypeAdapter[Any] = TypeAdapter(Edit)
-ACT: TypeAdapter[Any] = TypeAdapter(PlanAct)
 DUNLIN = {"drive": "rear", "clutch": "hydraulic", "fuel_feed": "injection", "speed_cable": "yes", "power_steering": "no", "cruise_control": "no",
           "air_conditioning": "no"}  # fmt: skip
 GEAR = (("axle stands", "owned", None, None), ("trolley jack", "owned", None, None), ("wheel chocks", "owned", None, None), ("timber", "owned", None, None),
@@ -57,88 +48,16 @@ BORES = (("84.006", "84.005", "84.006"), ("0.022 mm", "0.023 mm", "0.022 mm"), (
 GAPS = ("0.35", "0.35", "0.40", "0.35")
 
 
-class DemoClock:
-    """A clock that the script turns."""
-
-    def __init__(self, now: datetime) -> None:
-        self.now = now
-
-    def __call__(self) -> datetime:
-        return self.now
-
-
-class Script:
-    """Writes entries of one build, each a little after the last."""
-
-    def __init__(self, workshop: Workshop, clock: DemoClock, build: str, who: str) -> None:
-        self.workshop, self.clock, self.build, self.who = workshop, clock, build, who
-
-    def write(self, wait: float = 2.0, /, **edit: Any) -> str:
-        """One entry; returns its id."""
-        self.clock.now += timedelta(minutes=wait)
-        entry_id = self.workshop.new_id()
-        sent = Sent(id=entry_id, who=self.who, bench_time=utc_text(self.clock.now), seen=10**9)
-        write_entry(self.workshop, self.build, sent, EDIT.validate_python(edit))
-        return entry_id
-
-    def next_bag(self) -> int:
-        """The next free bag."""
-        return takedown(self.workshop, self.build).next_bag
-
-    def plan(self, reason: str | None, **act: Any) -> None:
-        """One act on the plan."""
-        self.clock.now += timedelta(minutes=3)
-        version = desk(self.workshop, self.build).version
-        edit_plan(self.workshop, self.build, [ACT.validate_python(act)], who=self.who, version=version, entry_id=self.workshop.new_id(), reason=reason)
-
-    def picture(self, name: str, what: str, step: str, pins: Sequence[tuple[int, float, float, str]] = ()) -> str:
-        """A drawn picture into the log; returns its hash."""
-        stored = store_photo(self.workshop, picture(name))
-        marks = [{"n": n, "x": x, "y": y, "word": word} for n, x, y, word in pins]
-        self.write(1, kind="photo", **stored.model_dump(), what=what, step=step, pins=marks)
-        return stored.photo
-
-    def before(self, step: str) -> None:
-        """What a step asks for first: captures kept, bags emptied, marks compared."""
-        view = bench(self.workshop, self.build, step)
-        for capture in view.captures:
-            if capture.state == "missing":
-                facts = dict(AS_FOUND[capture.id])
-                name = facts.pop("picture", None)
-                photo = self.picture(name, capture.what, step, PINS.get(name, ())) if name else None
-                self.write(2, kind="captured", step=step, capture=capture.id, photo=photo, **facts)
-        for bag in view.refit_bags:
-            lines = [{"count": c.left, "size": c.size, "length": c.length, "odd": c.odd} for c in bag.lines if c.left]
-            self.write(1, kind="unbagged", step=step, bag=bag.bag, lines=lines, how="new" if step in NEW_BOLTS else "fitted")
-        for capture in view.compares:
-            self.write(1, kind="compared", step=step, capture=capture.id, same=True, strokes=capture.strokes)
-
-    def done(self, *steps: str, minutes: float = 12.0) -> None:
-        """Last chances seen, steps confirmed where they ask for it, bagged where they have fasteners, and done."""
-        for step in steps:
-            self.before(step)
-            view = bench(self.workshop, self.build, step)
-            for chance in view.chances:
-                if chance.state == "no step":
-                    self.write(1, kind="decision", step=step, about="last_chance", thing=chance.thing, done_here=True)
-            if view.caution and view.caution.confirm:
-                self.write(kind="confirmed", step=step, what=view.caution.confirm)
-            if view.kind == "remove" and view.proposed:
-                lines = [line.model_dump() for line in view.proposed]
-                self.write(kind="bagged", step=step, bag=view.next_bag, lines=lines, place="tray A")
-            self.write(minutes, kind="done", step=step)
-
-
-def make_demo(folder: Path, now: datetime | None = None) -> None:
-    """Make the demo data in an empty folder; its times count back from `now` (UTC)."""
+def make_demo(folder: Path, now: datetime | None = None, *, box_open: bool = True) -> None:
+    """Make the demo data in an empty folder; its times count back from `now` (UTC). Not `box_open`: the gearbox of Two still hangs."""
     workshop = Workshop(folder)
     try:
-        fill_demo(workshop, now)
+        fill_demo(workshop, now, box_open=box_open)
     finally:
         workshop.close()
 
 
-def fill_demo(workshop: Workshop, now: datetime | None = None) -> None:
+def fill_demo(workshop: Workshop, now: datetime | None = None, *, box_open: bool = True) -> None:
     """Put the demo into an empty Hollet; refused (`not_empty`) when there are builds already."""
     if cards(workshop):
         raise Conflict("there are builds here already: the demo goes into an empty Hollet only", reason_code="not_empty")
@@ -152,8 +71,10 @@ def fill_demo(workshop: Workshop, now: datetime | None = None) -> None:
             shop.name, shop.time_zone = "Harrow Moss rescue post", "Europe/London"
         _tools(workshop)
         _engine_of_one(workshop, clock, now)
-        clock.now = now - timedelta(hours=30)
-        _gearbox_of_two(workshop, clock)
+        clock.now = (now - timedelta(days=2)).replace(hour=10, minute=5) if box_open else now - timedelta(hours=30)
+        script = _gearbox_of_two(workshop, clock)
+        if box_open:
+            gearbox_inspected(script, (now - timedelta(days=1)).replace(hour=9, minute=10))
     finally:
         workshop.clock = real
 
@@ -259,7 +180,7 @@ def _head_bolts(script: Script, now: datetime) -> None:
     script.write(1, kind="fastener", step=step, bolt=5, act="clicked")
 
 
-def _gearbox_of_two(workshop: Workshop, clock: DemoClock) -> None:
+def _gearbox_of_two(workshop: Workshop, clock: DemoClock) -> Script:
     """Just begun: the way chosen, figures still to hunt, tools to borrow, one source against another."""
     build = make_build(workshop, sheets=["gearbox-out", "gearbox-opened"], name="Two: gearbox", vehicle="Two",
                        about="Ostrel Dunlin 2.0, 1991, on the lift, chips in the oil", who="TR",
@@ -272,6 +193,7 @@ def _gearbox_of_two(workshop: Workshop, clock: DemoClock) -> None:
     script.plan("Measured on three boxes, all quiet.", act="limit", limit="synchro_gap", version=1, lo="0.8", own=True)
     script.done("limits_read")
     _box_comes_out(script)
+    return script
 
 
 def _box_comes_out(script: Script) -> None:

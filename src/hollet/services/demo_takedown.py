@@ -42,6 +42,8 @@ AS_FOUND: dict[str, dict[str, Any]] = {
     "rocker_photo": {"picture": "rockers"},
     "prop_mark": {"strokes": 3, "place": "punch dots, flange and yoke"},
     "front_prop_mark": {"strokes": 2, "place": "paint over both flanges"},
+    "fork_photo": {"picture": "forks", "words": "offset fork to the rear"},
+    "shim_length": {"typed": "1.24 mm", "words": "three shims together"},
     "piston_marks": {"strokes": 4, "place": "as many strokes as the cylinder's number, on the rod, towards the front", "words": "caps stay with their rods"},
 }  # fmt: skip
 
@@ -49,6 +51,7 @@ PINS: dict[str, tuple[tuple[int, float, float, str], ...]] = {
     "bay": ((1, 0.2, 0.35, "battery"), (2, 0.8, 0.35, "washer tank"), (3, 0.5, 0.85, "fan cowl"), (4, 0.3, 0.78, "loom over the frame")),
     "starter": ((1, 0.34, 0.26, "B"), (2, 0.58, 0.26, "50"), (3, 0.47, 0.26, "lower stud")),
     "rockers": ((1, 0.14, 0.32, "1 inlet"), (2, 0.24, 0.7, "1 exhaust"), (3, 0.19, 0.51, "oil hole, this pedestal")),
+    "forks": ((1, 0.25, 0.5, "1 and 2"), (2, 0.5, 0.45, "3 and 4, offset to the rear"), (3, 0.76, 0.5, "5")),
     "bell": ((1, 0.3, 0.26, ""), (2, 0.5, 0.14, "strap here"), (3, 0.7, 0.26, ""), (4, 0.72, 0.7, "long"), (5, 0.5, 0.86, ""), (6, 0.27, 0.7, "long")),
 }  # fmt: skip
 

@@ -17,7 +17,7 @@ from hollet.services.gear import GearView
 from hollet.services.sheets import SheetCard
 
 __all__ = ["AppendView", "BuildEdit", "DevicesView", "EntryEdit", "FastenersLook", "GearEdit", "LimitsFile", "PairEdit", "PlanEdit", "PlanLook", "Problem", "QuantityEdit", "QuantityView", "RebuildEdit", "RebuildLook", "StuckLook",
-           "SetGaugeEdit", "SheetEdit", "ShopView", "StandsView", "ToolEdit", "WhoEdit"]  # fmt: skip
+           "SetGaugeEdit", "SheetEdit", "ShopView", "StandsView", "ToolEdit", "TypedEdit", "WhoEdit"]  # fmt: skip
 
 
 class Model(BaseModel):
@@ -34,6 +34,12 @@ class Problem(BaseModel):
     message: str
     field: str | None = None
     newer: list[str] = []
+
+
+class TypedEdit(Model):
+    """What was typed into the form of a calculation, by field."""
+
+    typed: dict[str, Annotated[str, Field(max_length=400)]] = Field(max_length=40)
 
 
 class EntryEdit(Model):

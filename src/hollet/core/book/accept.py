@@ -8,6 +8,7 @@ from hollet.core.book import entries as b
 from hollet.core.book.complete import lacking
 from hollet.core.book.fold import BookState
 from hollet.core.book.gates import dry_run_decision, gate_answers
+from hollet.core.book.inspecting import INSPECT
 from hollet.core.book.measure import odd_question, read_text, result_of
 from hollet.core.book.run import attempt_facts, attempts_of, cranked_s
 from hollet.core.book.status import SETTLED, plan_of, status_of, waiting_for
@@ -33,7 +34,7 @@ from hollet.core.running import DRY_RUN_S, DryRun, dry_run_request
 __all__ = ["NEVER_LATE", "accept"]
 
 NEVER_LATE = ("reading", "note", "left open", "samples", "attempt ended", "removed", "photo", "supported", "vehicle stands", "stopped", "secured",
-              "gone on", "surroundings")  # fmt: skip
+              "gone on", "surroundings", "finding", "face added", "cause", "evidence")  # fmt: skip
 Tools = Mapping[str, Instrument]
 
 
@@ -381,5 +382,5 @@ ACCEPT: dict[str, Callable[[BookState, Any, Tools], b.Body]] = {
     "started": _started, "done": _done, "reopened": _reopened, "skipped": _skipped, "confirmed": _confirmed,
     "reading": _reading, "concession": _concession, "disposition": _disposition, "fastener": _fastener,
     "left open": _left_open, "undone": _undone, "note": _note, "decision": _decision,
-    "attempt started": _attempt_started, "samples": _samples, "attempt ended": _attempt_ended, "strike": _strike, **TAKE_DOWN,
+    "attempt started": _attempt_started, "samples": _samples, "attempt ended": _attempt_ended, "strike": _strike, **TAKE_DOWN, **INSPECT,
 }  # fmt: skip

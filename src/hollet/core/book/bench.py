@@ -13,6 +13,7 @@ from hollet.core.book.complete import bare_openings, clash, lacking, not_open_an
 from hollet.core.book.entries import Entry
 from hollet.core.book.fold import BookState
 from hollet.core.book.gates import GateAnswer, OpenItem, dry_run_decision, gate_answers, left_open, open_items
+from hollet.core.book.inspection import InspectionFacts, inspection_facts
 from hollet.core.book.measure import ReadingFacts, ResultFacts, readings_of, results_of
 from hollet.core.book.photos import PhotoView, photos_of
 from hollet.core.book.plandesk import Gear
@@ -27,6 +28,7 @@ from hollet.core.book.tighten import JointFacts, Setting, joint_facts, setting_f
 from hollet.core.book.views import View
 from hollet.core.book.windows import Chance, chances
 from hollet.core.errors import Refused
+from hollet.core.findings import CLEANING, CONFIDENCE, DISPOSITIONS, METHODS, SURFACES, FindingCode, codes_for
 from hollet.core.instruments import Instrument, combine, reading_share
 from hollet.core.limits import Judgement, Limit, judge
 from hollet.core.procedure.plan import Plan
@@ -39,6 +41,7 @@ from hollet.core.procedure.sheet import (
     Caution,
     CheckStep,
     FillStep,
+    InspectStep,
     MeasureStep,
     PartNeed,
     RemoveStep,
@@ -170,6 +173,26 @@ class CheckBench(BenchBase):
     kind: Literal["check"] = "check"
 
 
+class PartCodes(View):
+    """The terms that belong to a kind of face."""
+
+    on: str
+    codes: tuple[FindingCode, ...]
+
+
+class InspectBench(BenchBase):
+    """Face by face; what each may show, and what was found."""
+
+    kind: Literal["inspect"] = "inspect"
+    inspection: InspectionFacts
+    codes: tuple[PartCodes, ...]
+    cleaning: tuple[str, ...]
+    confidence: tuple[str, ...]
+    methods: tuple[str, ...]
+    dispositions: dict[str, str]
+    surfaces: dict[str, str]
+
+
 class RemoveBench(BenchBase):
     """Take it off, fasteners into a bag."""
 
@@ -272,7 +295,7 @@ class RunBench(BenchBase):
     suspects: tuple[str, ...]
 
 
-Bench = Annotated[CheckBench | RemoveBench | MeasureBench | TightenBench | FillBench | RunBench, Field(discriminator="kind")]
+Bench = Annotated[CheckBench | InspectBench | RemoveBench | MeasureBench | TightenBench | FillBench | RunBench, Field(discriminator="kind")]
 
 
 def book_view(state: BookState) -> BookView:
@@ -383,6 +406,13 @@ def _all_of_step(state: BookState, step: str) -> list[Entry]:
 
 def _check(state: BookState, step: CheckStep, tools: Sequence[Instrument], base: dict[str, Any]) -> CheckBench:
     return CheckBench(**base)
+
+
+def _inspect(state: BookState, step: InspectStep, tools: Sequence[Instrument], base: dict[str, Any]) -> InspectBench:
+    facts = inspection_facts(state, step)
+    surfaces = dict.fromkeys(face.on for part in facts.parts for face in part.faces)
+    return InspectBench(**base, inspection=facts, codes=tuple(PartCodes(on=on, codes=codes_for(on)) for on in surfaces), cleaning=CLEANING, confidence=CONFIDENCE,
+                        methods=METHODS, dispositions=DISPOSITIONS, surfaces=SURFACES)  # fmt: skip
 
 
 def _remove(state: BookState, step: RemoveStep, tools: Sequence[Instrument], base: dict[str, Any]) -> RemoveBench:
@@ -516,5 +546,5 @@ def _suspects(state: BookState, items: tuple[OpenItem, ...]) -> tuple[str, ...]:
 
 
 BENCHES: dict[type[Any], Callable[[BookState, Any, Sequence[Instrument], dict[str, Any]], Bench]] = {
-    CheckStep: _check, RemoveStep: _remove, MeasureStep: _measure, TightenStep: _tighten, FillStep: _fill, RunStep: _run,
+    CheckStep: _check, InspectStep: _inspect, RemoveStep: _remove, MeasureStep: _measure, TightenStep: _tighten, FillStep: _fill, RunStep: _run,
 }  # fmt: skip

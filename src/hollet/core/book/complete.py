@@ -4,6 +4,7 @@ from hollet.core.book.bags import bag_contents, short_of
 from hollet.core.book.captures import compares_of, uncaptured
 from hollet.core.book.fold import BookState
 from hollet.core.book.gates import left_open
+from hollet.core.book.inspection import unfinished
 from hollet.core.book.measure import results_of
 from hollet.core.book.removals import puts_back
 from hollet.core.book.run import attempts_of
@@ -11,7 +12,7 @@ from hollet.core.book.status import plan_of
 from hollet.core.book.tighten import joint_facts
 from hollet.core.book.windows import chances
 from hollet.core.procedure.schools import agreement_state
-from hollet.core.procedure.sheet import FillStep, MeasureStep, RunStep, Step, TightenStep
+from hollet.core.procedure.sheet import FillStep, InspectStep, MeasureStep, RunStep, Step, TightenStep
 
 __all__ = ["bare_openings", "clash", "lacking", "not_open_any_more"]
 
@@ -62,6 +63,10 @@ def lacking(state: BookState, step: Step) -> str | None:
     chance = next((c for c in chances(state, step) if c.state in ("open", "no step")), None)
     if chance is not None:
         return f"after this nobody reaches it: {chance.thing}, {chance.because}"
+    if isinstance(step, InspectStep):
+        unseen = unfinished(state, step)
+        if unseen is not None:
+            return unseen
     if isinstance(step, MeasureStep):
         missing = [r.name for r in step.reading if not state.live(f"reading:{r.id}")]
         if missing:

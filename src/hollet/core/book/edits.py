@@ -20,6 +20,8 @@ from hollet.core.book.entries import (
     Tightness,
     Wire,
 )
+from hollet.core.findings import Cleaning, Confidence, Method, Surface
+from hollet.core.findings import Disposition as PartChoice
 from hollet.core.procedure.sheet import BagLine, CaptureKind, OpenSort
 from hollet.core.procedure.stuck import Near, StuckRung
 from hollet.core.procedure.words import ReasonKind, Rung
@@ -100,6 +102,82 @@ class DispositionEdit(Body):
     result: str
     choice: Literal["measure_again", "rework", "replace"]
     note: str | None = None
+
+
+class FindingEdit(Body):
+    """What was seen on a face; without a code, nothing was found there."""
+
+    kind: Literal["finding"]
+    step: str
+    part: Own
+    face: Own
+    code: Own | None = None
+    grade: Annotated[int, Field(ge=1, le=3)] | None = None
+    cleaning: Cleaning = "wiped"
+    confidence: Confidence = "sure"
+    method: Method = "eye"
+    words: Annotated[str, Field(max_length=400)] | None = None
+    cause: Annotated[str, Field(max_length=200)] | None = None
+    photo: PhotoHash | None = None
+
+
+class FaceAddedEdit(Body):
+    """Another face to look at; a part that is not there yet is named."""
+
+    kind: Literal["face added"]
+    step: str
+    part: Own
+    part_name: Short
+    face: Own
+    face_name: Annotated[str, Field(min_length=1, max_length=24)]
+    on: Surface
+
+
+class TracedEdit(Body):
+    """What failed, on the trace of this step; nothing takes the trace back."""
+
+    kind: Literal["traced"]
+    step: str
+    station: Own | None = None
+
+
+class PartDecidedEdit(Body):
+    """What happens to a part, and why."""
+
+    kind: Literal["part decided"]
+    step: str
+    part: Own
+    choice: PartChoice
+    reason: Reason
+    price: Annotated[float, Field(ge=0, le=1e6)] | None = None
+    wrong: Annotated[float, Field(ge=0, le=1e6)] | None = None
+
+
+class PartRightEdit(Body):
+    """What was decided about a part is done."""
+
+    kind: Literal["part put right"]
+    step: str
+    part: Own
+    how: Reason
+
+
+class CauseEdit(Body):
+    """An explanation."""
+
+    kind: Literal["cause"]
+    cause: Own
+    what: Short
+    step: str | None = None
+
+
+class EvidenceEdit(Body):
+    """Something for or against an explanation."""
+
+    kind: Literal["evidence"]
+    cause: Own
+    sort: Literal["for", "against", "varied", "changed", "maker", "would settle", "settled"]
+    text: Annotated[str, Field(min_length=3, max_length=600)]
 
 
 class FastenerEdit(Body):
@@ -420,6 +498,6 @@ Edit = Annotated[
     | FastenerEdit | LeftOpenEdit | UndoneEdit | BaggedEdit | NoteEdit | DecisionEdit | AttemptStartedEdit | SamplesEdit
     | AttemptEndedEdit | StrikeEdit | RemovedEdit | UnbaggedEdit | ReplacedEdit | CapturedEdit | ComparedEdit | GuardedEdit | DisturbedEdit
     | SetAnewEdit | TriedEdit | PhotoEdit | PinnedEdit | SupportedEdit | VehicleStandsEdit | StoppedEdit | SecuredEdit | GoneOnEdit
-    | SurroundingsEdit,
+    | SurroundingsEdit | FindingEdit | FaceAddedEdit | TracedEdit | PartDecidedEdit | PartRightEdit | CauseEdit | EvidenceEdit,
     Field(discriminator="kind"),
 ]  # fmt: skip

@@ -5,6 +5,8 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from hollet.core.findings import Cleaning, Confidence, Method, Surface
+from hollet.core.findings import Disposition as PartChoice
 from hollet.core.instruments import Instrument
 from hollet.core.limits import Limit
 from hollet.core.procedure.changes import Change
@@ -130,6 +132,101 @@ class Disposition(StepBody):
 
     def subject(self) -> str:
         return f"result:{self.step}/{self.result}"
+
+
+class Finding(StepBody):
+    """What was seen on one face: a coded term with its grade, or nothing; how clean it was, how sure, by which sense."""
+
+    part: Own
+    part_name: Short
+    face: Own
+    face_name: Short
+    code: Own | None = None
+    code_name: Short | None = None
+    grade: Annotated[int, Field(ge=1, le=3)] | None = None
+    grade_word: Short | None = None
+    cleaning: Cleaning = "wiped"
+    confidence: Confidence = "sure"
+    method: Method = "eye"
+    words: Annotated[str, Field(max_length=400)] | None = None
+    cause: Annotated[str, Field(max_length=200)] | None = None
+    photo: PhotoHash | None = None
+
+    def subject(self) -> str:
+        return f"face:{self.step}/{self.part}/{self.face}"
+
+
+class FaceAdded(StepBody):
+    """A face that no sheet names has to be looked at, on a part of the sheet or on another."""
+
+    part: Own
+    part_name: Short
+    face: Own
+    face_name: Annotated[str, Field(min_length=1, max_length=24)]
+    on: Surface
+
+    def subject(self) -> str:
+        return f"matrix:{self.step}"
+
+
+class Traced(StepBody):
+    """Something broke up at this station of the trace; without a station, the trace is taken back."""
+
+    trace: Own
+    station: Own | None = None
+    station_name: Short | None = None
+
+    def subject(self) -> str:
+        return f"trace:{self.step}"
+
+
+class PartDecided(StepBody):
+    """What happens to a part: the choice, why, what it costs, and what it costs if that is wrong."""
+
+    part: Own
+    part_name: Short
+    choice: PartChoice
+    reason: Reason
+    price: Annotated[float, Field(ge=0, le=1e6)] | None = None
+    wrong: Annotated[float, Field(ge=0, le=1e6)] | None = None
+    seen: Annotated[int, Field(ge=0)] = 0
+    faces: Annotated[int, Field(ge=0)] = 0
+
+    def subject(self) -> str:
+        return f"part:{self.step}/{self.part}"
+
+
+class PartRight(StepBody):
+    """What was decided about a part is done: a new one is here and compared, it is reworked, or clean."""
+
+    part: Own
+    part_name: Short
+    how: Reason
+
+    def subject(self) -> str:
+        return f"part:{self.step}/{self.part}"
+
+
+class Cause(Body):
+    """An explanation of what was found; it competes with others until something settles it."""
+
+    cause: Own
+    what: Short
+    step: str | None = None
+
+    def subject(self) -> str:
+        return "causes"
+
+
+class Evidence(Body):
+    """What speaks for or against an explanation, what was varied or changed with it, what the maker says, what would settle it."""
+
+    cause: Own
+    sort: Literal["for", "against", "varied", "changed", "maker", "would settle", "settled"]
+    text: Annotated[str, Field(min_length=3, max_length=600)]
+
+    def subject(self) -> str:
+        return "causes"
 
 
 class Adapter(Body):
@@ -562,6 +659,7 @@ KINDS: dict[str, type[Body]] = {
     "removed": Removed, "unbagged": Unbagged, "replaced": Replaced, "captured": Captured, "compared": Compared, "guarded": Guarded, "disturbed": Disturbed, "set anew": SetAnew,
     "tried": Tried, "photo": Photo, "pinned": Pinned, "supported": Supported, "vehicle stands": VehicleStands, "stopped": Stopped,
     "secured": Secured, "gone on": GoneOn, "surroundings": Surroundings,
+    "finding": Finding, "face added": FaceAdded, "traced": Traced, "part decided": PartDecided, "part put right": PartRight, "cause": Cause, "evidence": Evidence,
     "tool edited": ToolEdited, "gear edited": GearEdited, "device edited": DeviceEdited,
 }  # fmt: skip
 

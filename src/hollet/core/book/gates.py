@@ -7,13 +7,14 @@ from pydantic import BaseModel, ConfigDict
 from hollet.core.book.bags import bag_contents
 from hollet.core.book.captures import mismatches
 from hollet.core.book.fold import BookState
+from hollet.core.book.inspection import open_parts
 from hollet.core.book.measure import results_of
 from hollet.core.book.run import attempts_of
 from hollet.core.book.settings import disturbed_settings
 from hollet.core.book.status import SETTLED, StepStatus, plan_of, statuses
 from hollet.core.book.tighten import joint_facts
 from hollet.core.instruments import Instrument
-from hollet.core.procedure.sheet import RUNGS, FillStep, MeasureStep, RunStep, Step, TightenStep, blocks_of
+from hollet.core.procedure.sheet import RUNGS, FillStep, InspectStep, MeasureStep, RunStep, Step, TightenStep, blocks_of
 
 __all__ = ["GATE_LINE", "GateAnswer", "OpenItem", "gate_answers", "left_open", "open_items"]
 
@@ -114,6 +115,9 @@ def open_items(
                                   step_number=step.number, stage=step.stage, note=status.doubt))  # fmt: skip
         if isinstance(step, MeasureStep) and status.status not in ("skipped", "not_applicable"):
             found += _results(state, step, tools, status)
+        if isinstance(step, InspectStep):
+            found += [OpenItem(id=f"part:{step.id}/{part.id}", kind="part", what=words, blocks=blocks_of(step), step=step.id, step_number=step.number,
+                               stage=step.stage, undo="say when it is done") for part, words in open_parts(state, step)]  # fmt: skip
     found += [i for step in plan.step for i in _missing(state, step) if known[step.id].status not in SETTLED]
     found += _undone_too_early(state, known)
     found += _not_as_found(state)

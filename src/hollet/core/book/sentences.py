@@ -9,6 +9,7 @@ from hollet.core.book.entries import Entry
 from hollet.core.book.fold import BookState
 from hollet.core.book.status import plan_of
 from hollet.core.book.tighten import act_verdict
+from hollet.core.findings import DISPOSITIONS
 from hollet.core.procedure.fasteners import fastener_words
 from hollet.core.quantities.quantity import decimal_text, exact
 
@@ -58,7 +59,7 @@ def line_of(state: BookState, entry: Entry) -> LogLine:
         step_number=number, text=_text(state, entry), verdict=verdict, side=side, verdict_words=words, assumed=assumed,
         struck_by=strike.who if strike else None, struck_reason=strike.body.reason if strike else None,
         struck_time=strike.time if strike else None, strikable=entry.kind not in ("strike", "plan edited") and strike is None,
-        photo=getattr(entry.body, "photo", None) if entry.kind in ("photo", "captured") else None,
+        photo=getattr(entry.body, "photo", None) if entry.kind in ("photo", "captured", "finding") else None,
     )  # fmt: skip
 
 
@@ -178,6 +179,18 @@ def _decision(body: Any) -> str:
     return f"bolt {body.bolt} passed over at stage {body.stage}{reason}"
 
 
+def _finding(body: Any) -> str:
+    found = f"{body.code_name}, {body.grade_word}" if body.code else "nothing found"
+    more = ", ".join(text for text in (body.cleaning, body.confidence if body.confidence != "sure" else None, body.words) if text)
+    return f"{body.part_name}, {body.face_name}: {found} ({more})"
+
+
+def _part_decided(body: Any) -> str:
+    seen = "" if body.seen >= body.faces else f", provisional: {body.seen} of {body.faces} faces seen"
+    money = ", ".join(f"{words} {figure:g}" for words, figure in (("costs", body.price), ("if wrong", body.wrong)) if figure is not None)
+    return f"{body.part_name}: {DISPOSITIONS[body.choice]}, {body.reason}" + (f" ({money})" if money else "") + seen
+
+
 OUT = {"fitted": "out of", "new": "new ones instead of", "lost": "lost from"}
 TEXTS: dict[str, Callable[[Any, str], str]] = {
     "started": lambda b, t: f"began: {t}",
@@ -214,6 +227,13 @@ TEXTS: dict[str, Callable[[Any, str], str]] = {
     "secured": lambda b, t: f"made safe: {b.what}",
     "gone on": lambda b, t: "gone on" + (f": {b.note}" if b.note else ""),
     "surroundings": lambda b, t: f"around the bench: {', '.join(b.around) or 'nothing special'}",
+    "finding": lambda b, t: _finding(b),
+    "face added": lambda b, t: f"to be looked at as well: {b.part_name}, {b.face_name}",
+    "traced": lambda b, t: f"broke up: {b.station_name}; everything downstream is looked at" if b.station else "trace taken back",
+    "part decided": lambda b, t: _part_decided(b),
+    "part put right": lambda b, t: f"{b.part_name} put right: {b.how}",
+    "cause": lambda b, t: f"it may have been: {b.what}",
+    "evidence": lambda b, t: f"{b.sort}: {b.text}",
     "device edited": lambda b, t: f"{b.name}: {b.state}",
     "gear edited": lambda b, t: f"{b.name}: {b.state}" + (f", {b.whose}" if b.whose else "") + (f", back by {b.back_by}" if b.back_by else ""),
     "tool edited": lambda b, t: f"tool {b.tool.code}: {b.tool.name}",

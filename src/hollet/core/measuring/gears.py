@@ -4,9 +4,10 @@ Bevel-gear geometry and axle-assembly practice. Packs and caps torqued; backlash
 """
 
 from math import floor
+from typing import Annotated
 
 from hollet.core.errors import Refused
-from hollet.core.fields import Length, Lengths, Ratio
+from hollet.core.fields import Length, Lengths, Ratio, one_of
 from hollet.core.quantities.quantity import Quantity, in_unit, round9
 from hollet.core.registry import Input, Result, calculation
 
@@ -173,7 +174,7 @@ class PinionShim(Input):
     measured_distance: Length = None
     nominal_distance: Length = None
     marking: Length = None
-    shim_position: str = ""
+    shim_position: Annotated[str, one_of(*SHIM_SIGNS)] = ""
 
 
 class PinionShimResult(Result):
@@ -211,8 +212,8 @@ def pinion_shim(i: PinionShim) -> PinionShimResult:
 class ContactPattern(Input):
     """Where the paint is worn off on the drive side (convex) and on the coast side: centre, face, flank, heel, toe or two of them."""
 
-    drive_side: str = ""
-    coast_side: str = ""
+    drive_side: Annotated[str, one_of(*PLACES)] = ""
+    coast_side: Annotated[str, one_of(*PLACES)] = ""
 
 
 class ContactPatternResult(Result):

@@ -4,9 +4,10 @@ Plane geometry and wheel-alignment practice: the rod about square to its arm, th
 """
 
 from math import asin, degrees, radians, sin
+from typing import Annotated
 
 from hollet.core.errors import Refused
-from hollet.core.fields import Angle, Length, Ratio
+from hollet.core.fields import Angle, Length, Ratio, one_of
 from hollet.core.quantities.quantity import Quantity, canonical, in_unit, round9
 from hollet.core.registry import Input, Result, calculation
 
@@ -97,8 +98,8 @@ class ToeAdjust(Input):
     target_total: Angle = None
     steering_arm_radius: Length = None
     thread_pitch: Length = None
-    adjuster: str = ""
-    tie_rod_position: str = ""
+    adjuster: Annotated[str, one_of(*THREADS)] = ""
+    tie_rod_position: Annotated[str, one_of(*POSITIONS)] = ""
 
 
 class ToeTurns(Result):
@@ -136,7 +137,7 @@ class CentreSteeringWheel(Input):
     steering_ratio: Ratio = None
     steering_arm_radius: Length = None
     thread_pitch: Length = None
-    adjuster: str = ""
+    adjuster: Annotated[str, one_of(*THREADS)] = ""
 
 
 class CentreSteeringWheelResult(Result):
@@ -175,7 +176,7 @@ class MatchRodLength(Input):
     old_length: Length = None
     new_length_now: Length = None
     thread_pitch: Length = None
-    adjuster: str = ""
+    adjuster: Annotated[str, one_of(*THREADS)] = ""
     engagement_now_per_end: Length = None
     thread_diameter: Length = None
 

@@ -44,6 +44,9 @@ FACTS = {
         _yes_no("cruise_control", "Cruise control"), _yes_no("speed_cable", "Speedometer cable"),
         _yes_no("power_steering", "Power steering"), _yes_no("turbo", "Turbocharger"),
         Fact(id="year", name="Model year"),
+        Fact(id="standing", name="Stood still", value=("in use", "months", "over a year", "over five years", "nobody knows")),
+        Fact(id="history", name="History", value=("known", "gaps", "unknown")),
+        Fact(id="fuel_spirit", name="Spirit in the fuel", value=("none", "up to 10 %", "more", "nobody knows")),
     )
 }  # fmt: skip
 

@@ -97,7 +97,7 @@ def combine_sheets(sheets: Sequence[Sheet], facts: dict[str, str] | None = None)
         school=_by_id(x for s in sheets for x in s.school), extra=_by_id(x for s in sheets for x in s.extra),
         agreement=_by_id(x for s in sheets for x in s.agreement), limit=tuple(limits.values()),
         variant=tuple(v for s in sheets for v in s.variant), joint=_by_id(j for s in sheets for j in s.joint),
-        setting=_by_id(x for s in sheets for x in s.setting), fluid=_by_id(x for s in sheets for x in s.fluid),
+        setting=_by_id(x for s in sheets for x in s.setting), fluid=_by_id(x for s in sheets for x in s.fluid), trace=_by_id(x for s in sheets for x in s.trace),
         step=numbered(in_order(listed)), sheets=tuple(s.id for s in sheets), facts=facts or {},
     )  # fmt: skip
 

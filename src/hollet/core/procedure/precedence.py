@@ -10,6 +10,7 @@ from hollet.core.procedure.mistakes import mistake
 from hollet.core.procedure.sheet import (
     STAGES,
     FillStep,
+    InspectStep,
     MeasureStep,
     RemoveStep,
     RunStep,
@@ -131,7 +132,7 @@ def in_order(steps: Sequence[Step]) -> tuple[Step, ...]:
 
 def check_references(sheet: Sheet, text: str = "") -> None:
     """Refuse doubled ids, links to nothing, conditions on nothing, circles and contradictions, each with its line."""
-    for table in ("option", "school", "extra", "agreement", "limit", "joint", "setting", "fluid", "step"):
+    for table in ("option", "school", "extra", "agreement", "limit", "joint", "setting", "fluid", "trace", "step"):
         seen: set[str] = set()
         for index, item in enumerate(getattr(sheet, table)):
             if item.id in seen:
@@ -139,6 +140,7 @@ def check_references(sheet: Sheet, text: str = "") -> None:
             seen.add(item.id)
     steps, opened = {step.id for step in sheet.step}, {item.id for step in sheet.step for item in step.opens}
     _check_take_down(sheet, text, steps, opened)
+    _check_inspection(sheet, text)
     for index, step in enumerate(sheet.step):
         _check_step(step, sheet, text, index, steps, opened)
     for index, joint in enumerate(sheet.joint):
@@ -169,6 +171,35 @@ def _check_take_down(sheet: Sheet, text: str, steps: set[str], opened: set[str])
             for name in getattr(step, key):
                 if name not in names:
                     raise mistake(text, ("step", index, key), f"'{name}' is no {what}")
+
+
+def _check_inspection(sheet: Sheet, text: str) -> None:
+    """Parts and faces have their own ids, stations and flows lead to what is there, clearances are results of this sheet."""
+    results = {(step.id, result.id) for step in sheet.step if isinstance(step, MeasureStep) for result in step.result}
+    parts: set[str] = set()
+    for index, step in enumerate(sheet.step):
+        if not isinstance(step, InspectStep):
+            continue
+        if step.trace is not None and sheet.find_trace(step.trace) is None:
+            raise mistake(text, ("step", index, "trace"), f"'{step.trace}' is no trace of this sheet")
+        for part in step.part:
+            if part.id in parts:
+                raise mistake(text, ("step", index, "part"), f"the id '{part.id}' is used twice; each part needs its own")
+            parts.add(part.id)
+            if len({face.id for face in part.face}) < len(part.face):
+                raise mistake(text, ("step", index, "part"), f"'{part.id}' has two faces with one id")
+            if part.clearance is not None and part.clearance not in results:
+                raise mistake(text, ("step", index, "part"), f"'{part.id}': '{part.clearance[1]}' is no result of the step '{part.clearance[0]}'")
+    for index, trace in enumerate(sheet.trace):
+        stations = [station.id for station in trace.station]
+        if len(set(stations)) < len(stations):
+            raise mistake(text, ("trace", index, "station"), "two stations have one id")
+        for flow in trace.flow:
+            if flow.start not in stations or flow.to not in stations:
+                raise mistake(text, ("trace", index, "flow"), f"the flow from '{flow.start}' to '{flow.to}' leads to no station of this trace")
+        for station in trace.station:
+            if station.part is not None and station.part not in parts:
+                raise mistake(text, ("trace", index, "station"), f"'{station.part}' is no part that is inspected here")
 
 
 def _check_step(step: Step, sheet: Sheet, text: str, index: int, steps: set[str], opened: set[str]) -> None:

@@ -14,7 +14,7 @@ from hollet.core.tightening.generic import read_thread
 
 __all__ = ["TABLES", "read_sheet"]
 
-TABLES = ("option", "school", "extra", "agreement", "limit", "variant", "joint", "setting", "fluid", "step")
+TABLES = ("option", "school", "extra", "agreement", "limit", "variant", "joint", "setting", "fluid", "trace", "step")
 
 
 def read_sheet(data: dict[str, Any], text: str = "") -> Sheet:

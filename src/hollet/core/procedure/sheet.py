@@ -7,15 +7,17 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, field_validator
 
+from hollet.core.findings import Surface
 from hollet.core.limits import Limit
 from hollet.core.procedure.facts import FACTS, Condition, Fact
 from hollet.core.procedure.schools import Agreement, Extra, School
+from hollet.core.procedure.tracing import Trace
 from hollet.core.procedure.words import RUNGS, STAGE_RANK, STAGES, Hours, Id, Part, Prose, ReasonKind, Rung, Stage, Words
 from hollet.core.tightening.patterns import check_permutation, circle_order, head_order
 
 __all__ = [
-    "CAPTURE_KINDS", "OPEN_SORTS", "RUNGS", "STAGES", "After", "BagLine", "Capture", "CheckStep", "FillStep", "Fluid", "Joint", "LastChance", "Layout",
-    "MeasureStep", "OpenSort", "Opens", "PartNeed", "RemoveStep", "Role", "RunStep", "Setting", "Sheet", "Step", "TightenStep", "TighteningStage",
+    "CAPTURE_KINDS", "OPEN_SORTS", "RUNGS", "STAGES", "After", "BagLine", "Capture", "CheckStep", "Face", "FillStep", "Fluid", "InspectPart", "InspectStep",
+    "Joint", "LastChance", "Layout", "MeasureStep", "OpenSort", "Opens", "PartNeed", "RemoveStep", "Role", "RunStep", "Setting", "Sheet", "Step", "TightenStep", "TighteningStage",
     "Variant", "blocks_of", "numbered",
 ]  # fmt: skip
 
@@ -162,7 +164,40 @@ class BaseStep(Part):
 class CheckStep(BaseStep):
     """Something to look at or do and tick; other simple kinds borrow this bench."""
 
-    kind: Literal["check", "connect", "fit", "inspect", "wait"]
+    kind: Literal["check", "connect", "fit", "wait"]
+
+
+class Face(Part):
+    """One face, side or position of a part that has to be looked at."""
+
+    id: Id
+    name: Annotated[str, Field(min_length=1, max_length=24)]
+    on: Surface
+
+
+class InspectPart(Part):
+    """A part with its faces; where it stands among its like; what a new one costs and what being wrong about it would.
+
+    `clearance` names the step and the result that were measured at the same position. `only_traced`: it is looked at only when debris may have reached it.
+    """
+
+    id: Id
+    name: Words
+    face: Annotated[tuple[Face, ...], Field(min_length=1, max_length=12)]
+    group: Words | None = None
+    position: Annotated[str, Field(max_length=24)] | None = None
+    clearance: tuple[Id, Id] | None = None
+    price: Annotated[float, Field(ge=0, le=1e6)] | None = None
+    wrong: Annotated[float, Field(ge=0, le=1e6)] | None = None
+    only_traced: bool = False
+
+
+class InspectStep(BaseStep):
+    """Parts looked at, face by face; along a debris trace if something broke up."""
+
+    kind: Literal["inspect"]
+    part: Annotated[tuple[InspectPart, ...], Field(max_length=60)] = ()
+    trace: Id | None = None
 
 
 class RemoveStep(BaseStep):
@@ -238,7 +273,7 @@ class RunStep(BaseStep):
     still_runs: Words | None = None
 
 
-Step = Annotated[CheckStep | RemoveStep | MeasureStep | TightenStep | FillStep | RunStep, Field(discriminator="kind")]
+Step = Annotated[CheckStep | InspectStep | RemoveStep | MeasureStep | TightenStep | FillStep | RunStep, Field(discriminator="kind")]
 
 
 class Layout(Part):
@@ -340,6 +375,7 @@ class Sheet(Part):
     joint: tuple[Joint, ...] = ()
     setting: tuple[Setting, ...] = ()
     fluid: tuple[Fluid, ...] = ()
+    trace: tuple[Trace, ...] = ()
     step: Annotated[tuple[Step, ...], Field(min_length=1, max_length=600)]
 
     @field_validator("step", mode="after")
@@ -358,6 +394,10 @@ class Sheet(Part):
     def find_joint(self, joint_id: str | None) -> Joint | None:
         """The joint with this id."""
         return next((joint for joint in self.joint if joint.id == joint_id), None)
+
+    def find_trace(self, trace_id: str | None) -> Trace | None:
+        """The debris trace with this id."""
+        return next((trace for trace in self.trace if trace.id == trace_id), None)
 
     def find_school(self, school_id: str | None) -> School | None:
         """The school with this id."""

@@ -3,8 +3,10 @@
 from fastapi import APIRouter, Response
 
 from hollet.core.book.bench import Bench
+from hollet.core.book.inspection import InspectionView
 from hollet.services import archives, builds, logging
 from hollet.services.builds import BuildCard, GateView
+from hollet.services.inspection import inspection
 from hollet.services.logging import LogView, Sent
 from hollet.web.models import AppendView, EntryEdit, StandsView
 from hollet.web.routers.shop import Shared
@@ -45,6 +47,12 @@ def get_log(build: str, workshop: Shared, step: str | None = None, kind: str | N
 def get_stands(build: str, entry: str, workshop: Shared) -> StandsView:
     """What stands on a line, before it is struck."""
     return StandsView(lines=list(logging.stands_on(workshop, build, entry)))
+
+
+@router.get("/inspection")
+def get_inspection(build: str, workshop: Shared) -> InspectionView:
+    """The findings desk: what was seen, like parts side by side, money, explanations, what is suspect for its age."""
+    return inspection(workshop, build)
 
 
 @router.get("/gate")

@@ -4,9 +4,10 @@ from typing import Any
 
 from fastapi import APIRouter, Body
 
+from hollet.core.forms import CalculationForm, compute_typed, forms
 from hollet.core.registry import compute, names
 from hollet.services.figures import read_figure
-from hollet.web.models import QuantityEdit, QuantityView
+from hollet.web.models import QuantityEdit, QuantityView, TypedEdit
 from hollet.web.routers.shop import Shared
 
 __all__ = ["router"]
@@ -24,6 +25,18 @@ def list_calculations() -> list[str]:
 def run_calculation(name: str, data: dict[str, Any] = Body()) -> dict[str, Any]:  # noqa: B008
     """Run one calculation; a refusal is status 422 with its reason code."""
     return compute(name, data)
+
+
+@router.get("/calculations")
+def list_forms() -> list[CalculationForm]:
+    """The calculations that can be filled in by hand."""
+    return list(forms())
+
+
+@router.post("/calculations/{name}")
+def run_typed(name: str, edit: TypedEdit) -> dict[str, Any]:
+    """Run one calculation on what was typed into its form; a refusal is status 422 with its field."""
+    return compute_typed(name, edit.typed)
 
 
 @router.post("/quantity")

@@ -1,0 +1,67 @@
+<script setup lang="ts">
+/** One part: what was seen of it and before, what was decided and when; a decision with its reason and its prices. */
+import { computed, ref, watch } from 'vue'
+import type { InspectBenchView, PartFacts } from '@/api/client'
+import { useBook } from '@/stores/book'
+
+const props = defineProps<{ bench: InspectBenchView; part: PartFacts }>()
+const emit = defineEmits<{ close: [] }>()
+const book = useBook()
+type Choice = keyof typeof props.bench.dispositions
+const choice = ref<Choice | ''>('')
+const reason = ref('')
+const price = ref('')
+const wrong = ref('')
+const how = ref('')
+watch(() => props.part.id, () => { choice.value = ''; reason.value = how.value = ''; price.value = props.part.price?.toString() ?? ''; wrong.value = props.part.wrong?.toString() ?? '' }, { immediate: true })
+const usual = computed(() => {
+  const codes = props.bench.codes.flatMap((c) => c.codes)
+  return new Set(props.part.faces.flatMap((f) => codes.find((c) => c.id === f.code)?.usual ?? []))
+})
+const money = (text: string) => (text.trim() === '' || !Number.isFinite(Number(text.replace(',', '.'))) ? null : Number(text.replace(',', '.')))
+async function decide() {
+  if (!choice.value || reason.value.trim().length < 3) return
+  const done = await book.act({ kind: 'part decided', step: props.bench.step, part: props.part.id, choice: choice.value as 'reuse', reason: reason.value.trim(), price: money(price.value), wrong: money(wrong.value) })
+  if (done) { choice.value = ''; reason.value = '' }
+}
+async function right() {
+  if (how.value.trim().length >= 3 && (await book.act({ kind: 'part put right', step: props.bench.step, part: props.part.id, how: how.value.trim() }))) how.value = ''
+}
+</script>
+
+<template>
+  <section class="part" :aria-label="part.name">
+    <div class="head"><h2 class="t20">{{ part.mark }} {{ part.name }}: {{ part.seen }} of {{ part.faces.length }} faces seen{{ part.seen < part.faces.length ? ', every verdict is provisional' : '' }}</h2><button type="button" class="btn small" @click="emit('close')">Back <kbd>Esc</kbd></button></div>
+    <p v-if="part.reached" class="t16">{{ part.reached }}.</p>
+    <p v-if="part.wipe" class="block">{{ part.wipe }}.</p>
+    <p v-if="part.since" class="block">{{ part.since }}.</p>
+    <ul class="looks"><template v-for="f in part.faces" :key="f.id"><li v-for="s in f.now" :key="s.entry"><b>{{ f.name }}</b> <span class="hand">{{ s.words }}</span> <span class="t16 mut">{{ s.who }}</span></li><li v-for="s in f.earlier" :key="s.entry" class="mut"><b>{{ f.name }}</b>, said before: <span class="hand">{{ s.words }}</span></li></template></ul>
+    <ol v-if="part.decided.length" class="looks"><li v-for="(d, k) in part.decided" :key="d.entry" :class="{ mut: k < part.decided.length - 1 }"><b>{{ k < part.decided.length - 1 ? 'decided before' : 'decided' }}</b> <span class="hand">{{ d.words }}</span> <span class="t16 mut">{{ d.who }}</span></li></ol>
+    <p v-if="part.right" class="in b">Put right: {{ part.right }}</p>
+    <form v-else-if="part.to_do" class="line" @submit.prevent="right"><label class="field"><span>{{ part.to_do }}. Done? Say how: new one here and compared, reworked to what, cleaned with what</span><input v-model="how" class="entry" name="how" maxlength="900" autocomplete="off" /></label><button type="submit" class="btn small" :disabled="how.trim().length < 3">Put right</button></form>
+    <form @submit.prevent="decide">
+      <fieldset><legend class="b">What happens to it?</legend>
+        <div class="chips"><button v-for="(words, id) in bench.dispositions" :key="id" type="button" class="btn small" :class="{ usual: usual.has(id as 'reuse') }" :aria-pressed="choice === id" @click="choice = id">{{ words }}</button></div>
+        <p v-if="usual.size" class="t16 mut">Underlined: what is usually done with what was found.</p>
+      </fieldset>
+      <div v-if="choice" class="line">
+        <label class="field wide"><span>why, at least three letters</span><input v-model="reason" class="entry" name="reason" maxlength="900" autocomplete="off" /></label>
+        <label class="field"><span>it costs</span><input v-model="price" class="entry" name="price" inputmode="decimal" autocomplete="off" /></label>
+        <label class="field"><span>if that is wrong</span><input v-model="wrong" class="entry" name="wrong" inputmode="decimal" autocomplete="off" /></label>
+        <button type="submit" class="btn small" :disabled="reason.trim().length < 3">Decided</button>
+      </div>
+    </form>
+  </section>
+</template>
+
+<style scoped>
+.part { border: 3px solid var(--ink); padding: 8px 12px; display: grid; gap: 8px; }
+.head { display: flex; justify-content: space-between; gap: 8px; align-items: flex-start; }
+.looks li { border-top: 1px solid var(--hair); padding: 3px 0; font-size: 16px; }
+fieldset { border: 0; padding: 0; margin: 0; }
+.chips { margin-top: 4px; }
+.usual { text-decoration: underline 3px; text-underline-offset: 4px; }
+.line { display: flex; gap: 8px; align-items: flex-end; flex-wrap: wrap; margin-top: 8px; }
+.line .field { flex: 1 1 90px; }
+.line .wide { flex: 1 1 100%; }
+</style>

@@ -1,0 +1,114 @@
+<script setup lang="ts">
+/** The sums of the bench, usable without a build: figures in as they are typed, the answer out with its working. */
+import { computed, onMounted, reactive, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { type CalculationForm, client, got, Refusal } from '@/api/client'
+import { useKeys } from '@/composables/keys'
+import FamilySketch from '@/drawings/FamilySketch.vue'
+import MarkLogo from '@/shell/MarkLogo.vue'
+
+const route = useRoute()
+const router = useRouter()
+const all = ref<CalculationForm[]>([])
+const problem = ref('')
+const wrong = ref<string | null>(null)
+const sought = ref('')
+const typed = reactive<Record<string, string>>({})
+const answer = ref<Record<string, { value: unknown; unit?: string }> | null>(null)
+const working = ref<string[]>([])
+const finder = ref<HTMLInputElement | null>(null)
+
+onMounted(async () => {
+  try {
+    all.value = await got(client.GET('/api/calculations'))
+    choose(String(route.query.sum ?? ''))
+  } catch (error) {
+    problem.value = (error as Error).message
+  }
+})
+const form = computed(() => all.value.find((f) => f.name === route.query.sum) ?? null)
+const families = computed(() => {
+  const words = sought.value.trim().toLowerCase()
+  const found = all.value.filter((f) => !words || `${f.title} ${f.family} ${f.about}`.toLowerCase().includes(words))
+  return [...new Set(found.map((f) => f.family))].map((family) => ({ family, forms: found.filter((f) => f.family === family) }))
+})
+function choose(name: string) {
+  const found = all.value.find((f) => f.name === name)
+  answer.value = null
+  working.value = []
+  problem.value = ''
+  wrong.value = null
+  for (const key of Object.keys(typed)) typed[key] = ''
+  for (const field of found?.fields ?? []) typed[field.name] = field.default || (field.kind === 'choice' ? (field.options[0] ?? '') : '')
+  if (found && route.query.sum !== name) void router.replace({ query: { sum: name } })
+}
+function shown(leaf: { value: unknown; unit?: string }): string {
+  const text = (v: unknown) => (typeof v === 'number' ? String(Number(v.toPrecision(6))).replace('-', '−') : v === true ? 'yes' : v === false ? 'no' : String(v).replace(/_/g, ' '))
+  const value = Array.isArray(leaf.value) ? leaf.value.map(text).join(', ') : text(leaf.value)
+  return leaf.unit && leaf.unit !== '1' ? `${value} ${leaf.unit}` : value
+}
+async function reckon() {
+  if (!form.value) return
+  problem.value = ''
+  wrong.value = null
+  try {
+    const given = Object.fromEntries(form.value.fields.map((f) => [f.name, typed[f.name] ?? '']))
+    const found = (await got(client.POST('/api/calculations/{name}', { params: { path: { name: form.value.name } }, body: { typed: given } }))) as Record<string, never>
+    working.value = found.working as unknown as string[]
+    answer.value = Object.fromEntries(Object.entries(found).filter(([key]) => key !== 'working'))
+  } catch (error) {
+    answer.value = null
+    working.value = []
+    problem.value = (error as Error).message
+    if (error instanceof Refusal) wrong.value = error.problem.field ?? null
+  }
+}
+useKeys(() => ({ '/': () => finder.value?.focus() }))
+</script>
+
+<template>
+  <div class="page">
+    <section class="top" aria-label="Hollet"><MarkLogo /><p class="t16">Type figures as you write them: 3.5 thou, .0035", 0.09 mm, 62 ft-lb. Without a unit, the one named counts. Several: parted by spaces or ;</p></section>
+    <main>
+      <nav aria-label="Sums"><label class="field"><span>find a sum <kbd>/</kbd></span><input ref="finder" v-model="sought" class="entry" name="sought" autocomplete="off" /></label>
+        <section v-for="g in families" :key="g.family"><h2 class="t16 mut">{{ g.family }}</h2><ul><li v-for="f in g.forms" :key="f.name"><button type="button" :aria-pressed="f.name === form?.name" @click="choose(f.name)">{{ f.title }}</button></li></ul></section>
+        <p v-if="all.length && !families.length">No sum by that word.</p>
+      </nav>
+      <article v-if="form">
+        <h1 class="t28">{{ form.title }}</h1>
+        <div class="about"><FamilySketch :family="form.family" /><p>{{ form.about }}</p></div>
+        <form @submit.prevent="reckon">
+          <label v-for="f in form.fields" :key="f.name" class="field"><span>{{ f.label }}{{ f.kind === 'figures' ? ', several' : '' }}{{ f.unit && f.unit !== '1' ? `, ${f.unit}` : '' }}</span>
+            <select v-if="f.kind === 'choice' || f.kind === 'yes_no'" v-model="typed[f.name]" class="entry" :name="f.name"><option v-for="o in f.kind === 'yes_no' ? ['yes', 'no'] : f.options" :key="o" :value="o">{{ o.replace(/_/g, ' ') }}</option></select>
+            <input v-else v-model="typed[f.name]" class="entry" :name="f.name" autocomplete="off" :aria-invalid="wrong === f.name || undefined" />
+          </label>
+          <button type="submit" class="btn primary reckon">Reckon <kbd>Enter</kbd></button>
+        </form>
+        <p v-if="problem" class="block" role="alert">{{ problem }}</p>
+        <section v-if="answer" class="answer" aria-live="polite"><dl><div v-for="(leaf, key) in answer" :key="key"><dt>{{ String(key).replace(/_/g, ' ') }}</dt><dd :class="{ outside: leaf.value === false }">{{ shown(leaf) }}</dd></div></dl>
+          <h2 class="t16 mut">Working</h2><p v-for="l in working" :key="l">{{ l }}</p>
+          <p class="t16 mut">Nominal figures, without what the tools may be off by: a verdict with its tool belongs to a step. The maker's figures come first.</p></section>
+      </article>
+      <article v-else><h1 class="t28">{{ all.length }} sums of the bench</h1><p v-if="problem" class="block" role="alert">{{ problem }}</p><p v-else>Choose one. Nothing is kept, and no build is needed.</p></article>
+    </main>
+  </div>
+</template>
+
+<style scoped>
+.page { min-height: 100dvh; display: grid; grid-template-rows: 76px 1fr; }
+.top { padding: 16px 20px; display: flex; justify-content: space-between; gap: 16px; align-items: center; }
+main { background: var(--now); border-top: 8px solid var(--yel); padding: 14px 20px; display: grid; grid-template-columns: 320px minmax(0, 1fr); gap: 32px; align-items: start; }
+nav { max-height: calc(100dvh - 110px); overflow-y: auto; padding-right: 8px; position: sticky; top: 0; }
+nav h2 { margin: 10px 0 2px; }
+nav button { border: 0; background: none; text-align: left; min-height: 44px; width: 100%; cursor: pointer; padding: 4px 8px; border-left: 5px solid transparent; }
+nav [aria-pressed='true'] { font-weight: 750; border-left-color: var(--ink); background: var(--zinc2); }
+.about { display: flex; gap: 20px; align-items: flex-start; margin: 8px 0 14px; max-width: 860px; }
+form { display: grid; grid-template-columns: repeat(auto-fill, minmax(250px, 1fr)); gap: 12px; align-items: end; }
+.btn.reckon { min-height: 60px; font-size: 24px; flex-direction: row; }
+[aria-invalid] { border-color: var(--out); }
+.answer { border-top: 3px solid var(--line); margin-top: 16px; padding-top: 10px; }
+dl { display: flex; flex-wrap: wrap; gap: 8px 36px; margin-bottom: 8px; }
+dt { font-size: 16px; color: var(--mut); }
+dd { font-size: 36px; font-weight: 780; line-height: 1.15; }
+@media (max-width: 959px) { main { grid-template-columns: 1fr; } nav { max-height: 320px; position: static; } .top p { display: none; } }
+</style>

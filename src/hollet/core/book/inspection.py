@@ -1,0 +1,425 @@
+"""Inspecting in a build: which faces were seen and how, what follows for each part, where debris may have gone.
+
+A verdict stays provisional until every face of its part was seen; a changed one leaves the earlier visible.
+"""
+
+from collections.abc import Sequence
+
+from hollet.core.ageing import Suspect, suspects
+from hollet.core.book.entries import Entry
+from hollet.core.book.fold import BookState
+from hollet.core.book.measure import result_of
+from hollet.core.book.status import plan_of
+from hollet.core.book.views import View
+from hollet.core.findings import CLEANING, DISPOSITIONS, Surface
+from hollet.core.instruments import Instrument
+from hollet.core.limits import Judgement
+from hollet.core.procedure.sheet import Face, InspectPart, InspectStep, MeasureStep
+from hollet.core.procedure.tracing import Flow, Station, Trace, downstream
+
+__all__ = [
+    "CauseFacts", "Exposure", "FaceFacts", "InspectionFacts", "InspectionView", "PartFacts", "PositionTable", "Seen", "TraceFacts", "find_part", "inspection_facts",
+    "inspection_view", "open_parts", "unfinished",
+]  # fmt: skip
+
+UNSETTLED = ("undecided", "deeper")
+GOES_OUT = ("replace", "replace_open", "other_use")
+TO_DO = {"replace": "to be replaced", "replace_open": "to be replaced while it is open", "rework": "to be reworked", "clean": "to be cleaned and looked at again"}
+FEW = 4
+
+
+class Seen(View):
+    """One look at a face, or one decision, in words."""
+
+    entry: str
+    words: str
+    who: str
+    time: str
+    photo: str | None = None
+
+
+class FaceFacts(View):
+    """A face: not_seen, good, again (dirty, unsure or light) or bad; what holds now, and what was said before."""
+
+    id: str
+    name: str
+    on: Surface
+    state: str
+    words: str
+    code: str | None = None
+    grade: int | None = None
+    now: tuple[Seen, ...] = ()
+    earlier: tuple[Seen, ...] = ()
+    own: bool = False
+
+
+class PartFacts(View):
+    """A part with its faces, where it lies on the trace, and what was decided about it."""
+
+    id: str
+    name: str
+    mark: str
+    faces: tuple[FaceFacts, ...]
+    seen: int
+    reached: str | None
+    wipe: str | None
+    choice: str | None
+    choice_words: str
+    reason: str
+    provisional: bool
+    since: str | None
+    needs: bool
+    to_do: str | None
+    right: str | None
+    decided: tuple[Seen, ...]
+    price: float | None
+    wrong: float | None
+    group: str | None
+    position: str | None
+
+
+class TraceFacts(View):
+    """The drawing of a trace: stations with their marks, flows followed or not yet, what failed."""
+
+    id: str
+    name: str
+    carries: str
+    outline: tuple[tuple[tuple[float, float], ...], ...]
+    stations: tuple[Station, ...]
+    marks: dict[str, str]
+    seen: dict[str, bool]
+    flows: tuple[Flow, ...]
+    reached: tuple[str, ...]
+    failed: str | None
+    words: str
+
+
+class InspectionFacts(View):
+    """All of one inspection step."""
+
+    step: str
+    parts: tuple[PartFacts, ...]
+    seen: int
+    total: int
+    trace: TraceFacts | None
+    next_part: str | None
+    next_face: str | None
+
+
+class PositionRow(View):
+    """One position of a group: its findings by face, the worst grade, the clearance measured there."""
+
+    position: str
+    part: str
+    faces: tuple[FaceFacts, ...]
+    grade: int
+    clearance: Judgement | None
+    clearance_name: str
+
+
+class PositionTable(View):
+    """Like parts side by side, with what the pattern does and does not say."""
+
+    group: str
+    rows: tuple[PositionRow, ...]
+    says: tuple[str, ...]
+
+
+class Exposure(View):
+    """Money: decided already, the worst that may come for what is open, and what it costs if what is reused is not good."""
+
+    decided: float
+    worst_open: float
+    if_wrong: float
+    open_parts: int
+    without_price: tuple[str, ...]
+
+
+class EvidenceFacts(View):
+    """One piece of evidence."""
+
+    entry: str
+    sort: str
+    text: str
+    who: str
+
+
+class CauseFacts(View):
+    """An explanation with all that speaks for and against it, and a warning where it proves nothing."""
+
+    id: str
+    what: str
+    step: str | None
+    evidence: tuple[EvidenceFacts, ...]
+    settled: bool
+    doubt: str | None
+
+
+class InspectionView(View):
+    """The findings desk of a build."""
+
+    steps: tuple[InspectionFacts, ...]
+    titles: dict[str, str]
+    tables: tuple[PositionTable, ...]
+    exposure: Exposure
+    causes: tuple[CauseFacts, ...]
+    suspects: tuple[Suspect, ...]
+    facts: dict[str, str]
+
+
+def _parts(state: BookState, step: InspectStep) -> tuple[InspectPart, ...]:
+    """The parts of the sheet, and what was added by hand: faces to them, or other parts."""
+    parts = {part.id: part for part in step.part}
+    for entry in state.live(f"matrix:{step.id}"):
+        body = entry.body
+        face = Face(id=body.face, name=body.face_name, on=body.on)
+        known = parts.get(body.part)
+        if known is None:
+            parts[body.part] = InspectPart(id=body.part, name=body.part_name, face=(face,))
+        elif all(f.id != body.face for f in known.face):
+            parts[body.part] = known.model_copy(update={"face": (*known.face, face)})
+    return tuple(parts.values())
+
+
+def find_part(state: BookState, step: InspectStep, part_id: str) -> InspectPart | None:
+    """A part of the matrix, of the sheet or added by hand."""
+    return next((part for part in _parts(state, step) if part.id == part_id), None)
+
+
+def failed_station(state: BookState, step: InspectStep) -> str | None:
+    """The station of the trace at which something broke up, or None."""
+    said = state.live(f"trace:{step.id}")
+    return said[-1].body.station if said else None
+
+
+def inspection_facts(state: BookState, step: InspectStep) -> InspectionFacts:
+    """Faces, parts and trace of a step; remembered until something is written at it."""
+    return state.remembered(("inspection", step.id), state.seen.get(f"step:{step.id}", 0), lambda: _facts(state, step))
+
+
+def _facts(state: BookState, step: InspectStep) -> InspectionFacts:
+    trace = plan_of(state).find_trace(step.trace)
+    failed = failed_station(state, step)
+    reached = downstream(trace, failed) if trace is not None and failed is not None else ()
+    marks: dict[str, str] = {}
+    came: dict[str, str] = {}
+    if trace is not None and failed is not None:
+        marks[failed] = "F"
+        for item in reached:
+            marks[item.station] = str(item.n)
+            station = trace.find(item.station)
+            if station is not None and station.part is not None:
+                came[station.part] = f"{trace.carries} came this way" + (f", past {' and '.join(item.filters)}" if item.filters else "")
+    mark_of = {s.part: marks[s.id] for s in (trace.station if trace else ()) if s.part and s.id in marks}
+    shown = [p for p in _parts(state, step) if not p.only_traced or p.id in mark_of]
+    if mark_of:
+        shown.sort(key=lambda p: 0 if mark_of.get(p.id) == "F" else int(mark_of.get(p.id, 10_000)))
+    sheet_faces = {(part.id, face.id) for part in step.part for face in part.face}
+    parts = tuple(_part(state, step, part, mark_of.get(part.id, ""), came.get(part.id), sheet_faces) for part in shown)
+    faces = [(part, face) for part in parts for face in part.faces]
+    first = next(((p.id, f.id) for p, f in faces if f.state == "not_seen"), (None, None))
+    seen = sum(face.state != "not_seen" for _, face in faces)
+    return InspectionFacts(step=step.id, parts=parts, seen=seen, total=len(faces), next_part=first[0], next_face=first[1],
+                           trace=_trace(trace, failed, marks, parts) if trace else None)  # fmt: skip
+
+
+def _trace(trace: Trace, failed: str | None, marks: dict[str, str], parts: Sequence[PartFacts]) -> TraceFacts:
+    whole = {part.id: part.seen == len(part.faces) for part in parts}
+    seen = {s.id: whole.get(s.part or "", False) for s in trace.station}
+    reached = tuple(marks) if failed else ()
+    station = trace.find(failed)
+    words = f"{trace.carries} from {station.name}: {len(reached) - 1} places downstream" if station else f"{trace.name}: press what failed"
+    return TraceFacts(id=trace.id, name=trace.name, carries=trace.carries, outline=trace.outline, stations=trace.station, marks=marks, seen=seen,
+                      flows=trace.flow, reached=reached, failed=failed, words=words[0].upper() + words[1:])  # fmt: skip
+
+
+def _part(state: BookState, step: InspectStep, part: InspectPart, mark: str, came: str | None, sheet_faces: set[tuple[str, str]]) -> PartFacts:
+    faces = tuple(_face(state, step, part, face, (part.id, face.id) not in sheet_faces) for face in part.face)
+    seen = sum(face.state != "not_seen" for face in faces)
+    entries = state.live(f"part:{step.id}/{part.id}")
+    decisions = [e for e in entries if e.kind == "part decided"]
+    last = decisions[-1] if decisions else None
+    mended = [e for e in entries if e.kind == "part put right" and last is not None and e.seq > last.seq]
+    looks = [e for face in part.face for e in state.live(f"face:{step.id}/{part.id}/{face.id}")]
+    later = [e for e in looks if last is not None and e.seq > last.seq and e.body.code is not None]
+    later = [] if last is not None and last.body.choice in GOES_OUT else later
+    since = f"seen since it was decided: {_look_words(later[-1])}, {later[-1].body.face_name}" if later else None
+    not_good = any(face.state in ("bad", "again") for face in faces)
+    choice = last.body.choice if last else None
+    good_again = choice == "clean" and seen == len(faces) and not not_good and any(e.seq > last.seq for e in looks) if last else False
+    wipe = None
+    if came and seen == len(faces) and faces and not not_good and all(_dirty(state, step, part, face) for face in part.face):
+        wipe = f"good, and {came}: wash it and look again"
+    return PartFacts(
+        id=part.id, name=part.name, mark=mark, faces=faces, seen=seen, reached=came, wipe=wipe, choice=choice,
+        choice_words=DISPOSITIONS[choice] if choice else "", reason=last.body.reason if last else "", provisional=last is not None and seen < len(faces), since=since,
+        needs=seen == len(faces) and not_good and not mended and (choice is None or choice in UNSETTLED or since is not None),
+        to_do=TO_DO.get(choice or ""),
+        right=mended[-1].body.how if mended else "looked at again clean, and good" if good_again else None,
+        decided=tuple(_seen(e, f"{DISPOSITIONS[e.body.choice]}: {e.body.reason}") for e in decisions),
+        price=last.body.price if last and last.body.price is not None else part.price, wrong=last.body.wrong if last and last.body.wrong is not None else part.wrong,
+        group=part.group, position=part.position,
+    )  # fmt: skip
+
+
+def _dirty(state: BookState, step: InspectStep, part: InspectPart, face: Face) -> bool:
+    looks = state.live(f"face:{step.id}/{part.id}/{face.id}")
+    return bool(looks) and max(CLEANING.index(e.body.cleaning) for e in looks) < CLEANING.index("washed")
+
+
+def _seen(entry: Entry, words: str) -> Seen:
+    return Seen(entry=entry.id, words=words, who=entry.who, time=entry.time, photo=getattr(entry.body, "photo", None))
+
+
+def _look_words(entry: Entry) -> str:
+    """One look in words: dents, several, washed, sure."""
+    body = entry.body
+    found = f"{body.code_name}, {body.grade_word}" if body.code else "nothing found"
+    more = [body.cleaning, body.method if body.method != "eye" else None, body.confidence if body.confidence != "sure" else None, body.words,
+            f"perhaps from {body.cause}" if body.cause else None]  # fmt: skip
+    return ", ".join([found, *(text for text in more if text)])
+
+
+def _face(state: BookState, step: InspectStep, part: InspectPart, face: Face, own: bool) -> FaceFacts:
+    """What holds of a face: the looks since the last "nothing found", of them those in the cleanest state."""
+    looks = state.live(f"face:{step.id}/{part.id}/{face.id}")
+    if not looks:
+        return FaceFacts(id=face.id, name=face.name, on=face.on, state="not_seen", words="not seen", own=own)
+    start = next((k for k in range(len(looks) - 1, -1, -1) if looks[k].body.code is None), 0)
+    since = looks[start:]
+    if len(since) > 1 and since[0].body.code is None:
+        since = since[1:]
+    cleanest = max(CLEANING.index(e.body.cleaning) for e in since)
+    now = [e for e in since if CLEANING.index(e.body.cleaning) == cleanest]
+    worst = max(now, key=lambda e: (e.body.grade or 0, e.seq))
+    unsure, dirty = all(e.body.confidence == "unsure" for e in now), CLEANING[cleanest] == "as it came"
+    grade = worst.body.grade
+    if grade is None:
+        state_word, words = ("again", "nothing found yet, but it was dirty" if dirty else "nothing found, unsure") if dirty or unsure else ("good", "nothing found")
+    else:
+        state_word = "bad" if grade >= 2 and not unsure else "again"
+        words = "; ".join(f"{e.body.code_name}, {e.body.grade_word}" for e in now)
+    return FaceFacts(id=face.id, name=face.name, on=face.on, state=state_word, words=words, code=worst.body.code, grade=grade, own=own,
+                     now=tuple(_seen(e, _look_words(e)) for e in now), earlier=tuple(_seen(e, _look_words(e)) for e in looks if e not in now))  # fmt: skip
+
+
+def unfinished(state: BookState, step: InspectStep) -> str | None:
+    """What keeps an inspection from being done: the first face not seen, the first part found bad and not decided."""
+    facts = inspection_facts(state, step)
+    if facts.seen < facts.total:
+        part = next(p for p in facts.parts if p.id == facts.next_part)
+        face = next(f for f in part.faces if f.id == facts.next_face)
+        return f"{facts.total - facts.seen} of {facts.total} faces not seen, first {part.name}, {face.name}"
+    undecided = next((p for p in facts.parts if p.needs), None)
+    if undecided is not None:
+        return f"{undecided.name}: {undecided.since or undecided.choice_words or 'found, and nothing is decided'}"
+    wipe = next((p for p in facts.parts if p.wipe), None)
+    return f"{wipe.name}: {wipe.wipe}" if wipe else None
+
+
+def open_parts(state: BookState, step: InspectStep) -> tuple[tuple[PartFacts, str], ...]:
+    """Parts about which something was decided that is not done yet, in words."""
+    facts = inspection_facts(state, step)
+    return tuple((p, f"{p.name}: {p.to_do}") for p in facts.parts if p.to_do and p.right is None)
+
+
+def inspection_view(state: BookState, tools: Sequence[Instrument] = ()) -> InspectionView:
+    """The findings desk: every inspection, like parts side by side, money, explanations, what is suspect for its age."""
+    plan = plan_of(state)
+    steps = [step for step in plan.step if isinstance(step, InspectStep)]
+    found = tuple(inspection_facts(state, step) for step in steps)
+    causes = _causes(state)
+    spec = {part.id: part for step in steps for part in step.part}
+    return InspectionView(
+        steps=found, titles={step.id: f"{step.number} {step.title}" for step in steps}, tables=_tables(state, found, spec, causes, tools),
+        exposure=_exposure(found), causes=causes, suspects=suspects(plan.facts),
+        facts={name: plan.facts.get(name, "") for name in ("standing", "history", "fuel_spirit")},
+    )  # fmt: skip
+
+
+def _exposure(found: Sequence[InspectionFacts]) -> Exposure:
+    decided = worst = wrong = 0.0
+    open_count, bare = 0, []
+    for part in (p for facts in found for p in facts.parts):
+        settled = part.choice is not None and part.choice not in UNSETTLED and not part.provisional and part.since is None
+        if settled and part.choice in TO_DO:
+            decided += part.price or 0
+        elif settled:
+            wrong += part.wrong or 0
+        elif part.choice is not None or part.needs or part.seen < len(part.faces):
+            open_count += 1
+            worst += max(part.price or 0, part.wrong or 0)
+            if part.price is None and part.wrong is None:
+                bare.append(part.name)
+    return Exposure(decided=decided, worst_open=worst, if_wrong=wrong, open_parts=open_count, without_price=tuple(bare))
+
+
+def _tables(
+    state: BookState, found: Sequence[InspectionFacts], spec: dict[str, InspectPart], causes: Sequence[CauseFacts], tools: Sequence[Instrument]
+) -> tuple[PositionTable, ...]:
+    groups: dict[str, list[PositionRow]] = {}
+    told: dict[str, list[CauseFacts]] = {}
+    for facts, part in ((facts, p) for facts in found for p in facts.parts):
+        if part.group is None:
+            continue
+        told[part.group] = [cause for cause in causes if cause.step in (None, facts.step)]
+        judgement, name = _clearance(state, spec[part.id], tools)
+        groups.setdefault(part.group, []).append(PositionRow(
+            position=part.position or part.name, part=part.name, faces=part.faces, grade=max((f.grade or 0 for f in part.faces), default=0),
+            clearance=judgement, clearance_name=name))  # fmt: skip
+    return tuple(PositionTable(group=group, rows=tuple(rows), says=_says(rows, told[group])) for group, rows in groups.items())
+
+
+def _clearance(state: BookState, part: InspectPart, tools: Sequence[Instrument]) -> tuple[Judgement | None, str]:
+    step = plan_of(state).find_step(part.clearance[0]) if part.clearance else None
+    if part.clearance is None or not isinstance(step, MeasureStep):
+        return None, ""
+    result = next((r for r in step.result if r.id == part.clearance[1]), None)
+    return (result_of(state, step, result, tools).judgement, result.name) if result else (None, "")
+
+
+def _says(rows: Sequence[PositionRow], causes: Sequence[CauseFacts]) -> tuple[str, ...]:
+    """What the pattern of like parts supports, and mostly what it does not."""
+    said = []
+    unseen = sum(any(f.state == "not_seen" for f in row.faces) for row in rows)
+    if unseen:
+        said.append(f"{unseen} of {len(rows)} are not wholly seen: no pattern yet")
+    worst = max((row.grade for row in rows), default=0)
+    bad = [row for row in rows if row.grade == worst] if worst else []
+    read = [row for row in rows if row.clearance is not None and row.clearance.value is not None]
+    if bad and len(bad) < len(rows) and len(read) >= 2 and not unseen:
+        tight = min(read, key=lambda row: row.clearance.value or 0.0)  # type: ignore[union-attr]
+        loose = max(read, key=lambda row: row.clearance.value or 0.0)  # type: ignore[union-attr]
+        apart = (loose.clearance.value or 0.0) - (tight.clearance.value or 0.0)  # type: ignore[union-attr]
+        big_u = max(row.clearance.U or 0.0 for row in read)  # type: ignore[union-attr]
+        names = ", ".join(row.position for row in bad)
+        if apart <= 2 * big_u:
+            said.append("their clearances differ by no more than the tools can tell: clearance explains nothing here")
+        elif len(bad) == 1 and bad[0] is tight:
+            said.append(f"the worst one ({names}) is the tightest: clearance may be the reason")
+        elif len(bad) == 1 and bad[0] is loose:
+            said.append(f"the worst one ({names}) is the loosest: reason or result, clearance alone does not tell")
+        else:
+            said.append(f"the worst ({names}) is neither the tightest ({tight.position}) nor the loosest ({loose.position}): clearance does not explain it")
+    elif bad and len(bad) == len(rows) and len(rows) > 1 and not unseen:
+        said.append("all of them alike: look for what they share, oil and filter, not for the one place")
+    if bad and len(rows) < FEW:
+        said.append(f"{len(rows)} samples prove little")
+    doubts = [cause.doubt for cause in causes if cause.doubt]
+    return (*said, *doubts[:1]) if bad else tuple(said)
+
+
+def _causes(state: BookState) -> tuple[CauseFacts, ...]:
+    said = state.live("causes")
+    found = []
+    for cause in (e for e in said if e.kind == "cause"):
+        evidence = tuple(EvidenceFacts(entry=e.id, sort=e.body.sort, text=e.body.text, who=e.who) for e in said if e.kind == "evidence" and e.body.cause == cause.body.cause)
+        varied = [e.text for e in evidence if e.sort == "varied"]
+        changed = [e.text for e in evidence if e.sort == "changed"]
+        doubt = None
+        if varied and changed:
+            doubt = f"{len(varied) + len(changed)} things were changed at once ({'; '.join([*varied, *changed])[:160]}): what happened tells of none of them alone"
+        elif len(varied) > 1:
+            doubt = f"{len(varied)} things were varied at once: change one at a time"
+        found.append(CauseFacts(id=cause.body.cause, what=cause.body.what, step=cause.body.step, evidence=evidence, settled=any(e.sort == "settled" for e in evidence), doubt=doubt))
+    return tuple(found)

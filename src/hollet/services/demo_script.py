@@ -1,0 +1,94 @@
+"""The hand that writes the demo: entries through the services, each a little after the last, and what a step asks for first."""
+
+from collections.abc import Sequence
+from datetime import datetime, timedelta
+from typing import Any
+
+from pydantic import TypeAdapter
+
+from hollet.core.book.edits import Edit
+from hollet.core.procedure.drafting import PlanAct
+from hollet.library.pictures import picture
+from hollet.services.builds import bench
+from hollet.services.demo_takedown import AS_FOUND, NEW_BOLTS, PINS
+from hollet.services.logging import Sent, write_entry
+from hollet.services.photos import store_photo
+from hollet.services.planning import desk, edit_plan
+from hollet.services.takedown import takedown
+from hollet.services.workshop import Workshop, utc_text
+
+__all__ = ["DemoClock", "Script"]
+
+EDIT: TypeAdapter[Any] = TypeAdapter(Edit)
+ACT: TypeAdapter[Any] = TypeAdapter(PlanAct)
+
+class DemoClock:
+    """A clock that the script turns."""
+
+    def __init__(self, now: datetime) -> None:
+        self.now = now
+
+    def __call__(self) -> datetime:
+        return self.now
+
+
+class Script:
+    """Writes entries of one build, each a little after the last."""
+
+    def __init__(self, workshop: Workshop, clock: DemoClock, build: str, who: str) -> None:
+        self.workshop, self.clock, self.build, self.who = workshop, clock, build, who
+
+    def write(self, wait: float = 2.0, /, **edit: Any) -> str:
+        """One entry; returns its id."""
+        self.clock.now += timedelta(minutes=wait)
+        entry_id = self.workshop.new_id()
+        sent = Sent(id=entry_id, who=self.who, bench_time=utc_text(self.clock.now), seen=10**9)
+        write_entry(self.workshop, self.build, sent, EDIT.validate_python(edit))
+        return entry_id
+
+    def next_bag(self) -> int:
+        """The next free bag."""
+        return takedown(self.workshop, self.build).next_bag
+
+    def plan(self, reason: str | None, **act: Any) -> None:
+        """One act on the plan."""
+        self.clock.now += timedelta(minutes=3)
+        version = desk(self.workshop, self.build).version
+        edit_plan(self.workshop, self.build, [ACT.validate_python(act)], who=self.who, version=version, entry_id=self.workshop.new_id(), reason=reason)
+
+    def picture(self, name: str, what: str, step: str, pins: Sequence[tuple[int, float, float, str]] = ()) -> str:
+        """A drawn picture into the log; returns its hash."""
+        stored = store_photo(self.workshop, picture(name))
+        marks = [{"n": n, "x": x, "y": y, "word": word} for n, x, y, word in pins]
+        self.write(1, kind="photo", **stored.model_dump(), what=what, step=step, pins=marks)
+        return stored.photo
+
+    def before(self, step: str) -> None:
+        """What a step asks for first: captures kept, bags emptied, marks compared."""
+        view = bench(self.workshop, self.build, step)
+        for capture in view.captures:
+            if capture.state == "missing":
+                facts = dict(AS_FOUND[capture.id])
+                name = facts.pop("picture", None)
+                photo = self.picture(name, capture.what, step, PINS.get(name, ())) if name else None
+                self.write(2, kind="captured", step=step, capture=capture.id, photo=photo, **facts)
+        for bag in view.refit_bags:
+            lines = [{"count": c.left, "size": c.size, "length": c.length, "odd": c.odd} for c in bag.lines if c.left]
+            self.write(1, kind="unbagged", step=step, bag=bag.bag, lines=lines, how="new" if step in NEW_BOLTS else "fitted")
+        for capture in view.compares:
+            self.write(1, kind="compared", step=step, capture=capture.id, same=True, strokes=capture.strokes)
+
+    def done(self, *steps: str, minutes: float = 12.0) -> None:
+        """Last chances seen, steps confirmed where they ask for it, bagged where they have fasteners, and done."""
+        for step in steps:
+            self.before(step)
+            view = bench(self.workshop, self.build, step)
+            for chance in view.chances:
+                if chance.state == "no step":
+                    self.write(1, kind="decision", step=step, about="last_chance", thing=chance.thing, done_here=True)
+            if view.caution and view.caution.confirm:
+                self.write(kind="confirmed", step=step, what=view.caution.confirm)
+            if view.kind == "remove" and view.proposed:
+                lines = [line.model_dump() for line in view.proposed]
+                self.write(kind="bagged", step=step, bag=view.next_bag, lines=lines, place="tray A")
+            self.write(minutes, kind="done", step=step)

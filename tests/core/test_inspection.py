@@ -1,0 +1,329 @@
+"""Inspecting: faces and what holds of them, debris down the flow, decisions that stay provisional, patterns that prove nothing."""
+
+import tomllib
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from hollet.core.ageing import suspects
+from hollet.core.book.inspection import inspection_view
+from hollet.core.errors import Conflict, NotFound, Refused
+from hollet.core.findings import CODES, SURFACES, codes_for
+from hollet.core.procedure.read import read_sheet
+from hollet.core.procedure.tracing import Flow, Station, Trace, downstream
+from tests.support import Book, small_sheet, tool, tools
+
+SHEET = """
+[sheet]
+id = "box"
+title = "Box"
+about = "Three bearings, a gear, a filter."
+
+[[limit]]
+id = "gap"
+name = "Gap"
+dimension = "length"
+unit = "mm"
+lo = "0.02"
+hi = "0.08"
+source = "book"
+
+[[trace]]
+id = "oil"
+name = "Oil"
+station = [{ id = "a", name = "Bearing A", part = "a", x = 0, y = 0 }, { id = "gear", name = "Gear", part = "gear", x = 50, y = 0 }, { id = "mesh", name = "Screen", x = 60, y = 0, filter = true }, { id = "b", name = "Bearing B", part = "b", x = 90, y = 0 }, { id = "far", name = "Far case", part = "far", x = 99, y = 0 }]
+flow = [{ start = "a", to = "gear" }, { start = "a", to = "mesh" }, { start = "mesh", to = "b" }, { start = "b", to = "a" }, { start = "b", to = "far" }]
+
+[[step]]
+id = "gaps"
+stage = "inspect"
+kind = "measure"
+title = "Gaps"
+do = "Measure."
+reading = [{ id = "g1", name = "Gap 1", tool = "micrometer", nominal = "0.05 mm" }, { id = "g2", name = "Gap 2", tool = "micrometer", nominal = "0.05 mm" }, { id = "g3", name = "Gap 3", tool = "micrometer", nominal = "0.05 mm" }, { id = "g4", name = "Gap 4", tool = "micrometer", nominal = "0.05 mm" }]
+result = [{ id = "r1", name = "Gap 1", limit = "gap", reading = "g1" }, { id = "r2", name = "Gap 2", limit = "gap", reading = "g2" }, { id = "r3", name = "Gap 3", limit = "gap", reading = "g3" }, { id = "r4", name = "Gap 4", limit = "gap", reading = "g4" }]
+
+[[step]]
+id = "look"
+stage = "inspect"
+kind = "inspect"
+title = "All faces"
+do = "Look."
+trace = "oil"
+
+[[step.part]]
+id = "a"
+name = "Bearing A"
+price = 40
+wrong = 400
+face = [{ id = "rollers", name = "rollers", on = "rolling" }, { id = "seat", name = "seat", on = "journal" }]
+
+[[step.part]]
+id = "b"
+name = "Bearing B"
+price = 30
+wrong = 400
+face = [{ id = "rollers", name = "rollers", on = "rolling" }]
+
+[[step.part]]
+id = "gear"
+name = "Gear"
+face = [{ id = "drive", name = "drive side", on = "teeth" }, { id = "coast", name = "coast side", on = "teeth" }]
+
+[[step.part]]
+id = "far"
+name = "Far case"
+only_traced = true
+wrong = 900
+face = [{ id = "floor", name = "floor", on = "casting" }]
+"""
+SHELLS = "\n".join(
+    f'[[step.part]]\nid = "s{k}"\nname = "Shell {k}"\ngroup = "Shells"\nposition = "{k}"\nclearance = ["gaps", "r{k}"]\nface = [{{ id = "run", name = "running", on = "shell" }}]\n'
+    for k in range(1, 5)
+)
+
+
+@pytest.fixture
+def book() -> Book:
+    """The box, nothing seen."""
+    return Book(small_sheet(SHEET), tools())
+
+
+def see(book: Book, part: str, face: str, code: str | None = None, grade: int | None = None, **more) -> None:
+    """One look."""
+    book.do("finding", step="look", part=part, face=face, code=code, grade=grade, **{"cleaning": "washed", **more})
+
+
+def part_of(book: Book, part: str):
+    """A part as the bench shows it."""
+    return next(p for p in book.bench("look").inspection.parts if p.id == part)
+
+
+def test_every_face_is_asked_for(book):
+    """Seen faces count; the step cannot be done before the last, and says which is next."""
+    with pytest.raises(Refused, match="5 of 5 faces not seen, first Bearing A, rollers"):
+        book.do("done", step="look")
+    see(book, "a", "rollers")
+    facts = book.bench("look").inspection
+    assert (facts.seen, facts.total, facts.next_part, facts.next_face) == (1, 5, "a", "seat")
+    for part, face in (("a", "seat"), ("b", "rollers"), ("gear", "drive"), ("gear", "coast")):
+        see(book, part, face)
+    book.do("done", step="look")
+    assert book.bench("look").settled
+
+
+def test_dirty_unsure_and_light_are_not_good(book):
+    """Nothing seen on a dirty face is no verdict; a sure grade 2 is bad; an unsure one is looked at again."""
+    see(book, "a", "rollers", cleaning="as it came")
+    see(book, "a", "seat", "fret", 2, confidence="unsure")
+    see(book, "b", "rollers", "dent", 2)
+    see(book, "gear", "drive", "pit", 1)
+    states = {f"{p.id}/{f.id}": f.state for p in book.bench("look").inspection.parts for f in p.faces}
+    assert states == {"a/rollers": "again", "a/seat": "again", "b/rollers": "bad", "gear/drive": "again", "gear/coast": "not_seen"}
+    assert part_of(book, "a").faces[0].words == "nothing found yet, but it was dirty"
+
+
+def test_a_cleaner_look_replaces_a_dirty_one_and_both_stay_readable(book):
+    """Dents found after washing beat the dirty look; two terms of one look stand side by side; the earlier is not lost."""
+    see(book, "a", "rollers", cleaning="as it came")
+    see(book, "a", "rollers", "dent", 2)
+    see(book, "a", "rollers", "tint", 3)
+    face = part_of(book, "a").faces[0]
+    assert face.words == "Dents, several; Heat tint, blue or grey"
+    assert [s.words for s in face.earlier] == ["nothing found, as it came"]
+    see(book, "a", "rollers")
+    face = part_of(book, "a").faces[0]
+    assert face.state == "good"
+    assert len(face.earlier) == 3
+
+
+def test_what_failed_puts_the_parts_in_the_order_of_the_flow(book):
+    """Downstream of A: gear, screen, B behind the screen, the far case that nobody had listed."""
+    assert [p.id for p in book.bench("look").inspection.parts] == ["a", "b", "gear"]
+    book.do("traced", step="look", station="a")
+    facts = book.bench("look").inspection
+    assert [(p.mark, p.id) for p in facts.parts] == [("F", "a"), ("1", "gear"), ("3", "b"), ("4", "far")]
+    assert part_of(book, "b").reached == "chips came this way, past Screen"
+    assert facts.total == 6
+    book.do("traced", step="look", station=None)
+    assert book.bench("look").inspection.total == 5
+    with pytest.raises(NotFound):
+        book.do("traced", step="look", station="z")
+
+
+def test_good_but_downstream_is_asked_once_more(book):
+    """A part that is good where chips went by, and was only wiped, keeps the step open until it is washed."""
+    book.do("traced", step="look", station="b")
+    for part, face in (("a", "rollers"), ("a", "seat"), ("gear", "drive"), ("gear", "coast"), ("b", "rollers")):
+        see(book, part, face)
+    see(book, "far", "floor", cleaning="wiped")
+    assert book.bench("look").lacking == "Far case: good, and chips came this way: wash it and look again"
+    see(book, "far", "floor", cleaning="washed")
+    assert book.bench("look").lacking is None
+
+
+def test_a_verdict_is_provisional_until_the_other_side_is_seen(book):
+    """Decided on one face: provisional; a bad second face overturns it; the earlier stays; replaced is shut until it is done."""
+    see(book, "a", "rollers")
+    book.do("part decided", step="look", part="a", choice="reuse", reason="looks new")
+    assert part_of(book, "a").provisional
+    see(book, "a", "seat", "fret", 3)
+    part = part_of(book, "a")
+    assert (part.provisional, part.needs, part.since) == (False, True, "seen since it was decided: Fretting, heavy, washed, seat")
+    book.do("part decided", step="look", part="a", choice="replace", reason="seat is gone too", price=44)
+    part = part_of(book, "a")
+    assert [d.words for d in part.decided] == ["use it again: looks new", "replace: seat is gone too"]
+    assert not part.needs
+    assert book.open()["part:look/a"] == "crank"
+    book.do("part put right", step="look", part="a", how="new one, same width and bore")
+    assert "part:look/a" not in book.open()
+
+
+def test_nothing_is_put_right_before_it_is_decided(book):
+    """And undecided or looking deeper keeps the step open."""
+    with pytest.raises(Refused, match="decide first"):
+        book.do("part put right", step="look", part="b", how="new one")
+    for part, face in (("a", "rollers"), ("a", "seat"), ("gear", "drive"), ("gear", "coast")):
+        see(book, part, face)
+    see(book, "b", "rollers", "dent", 2)
+    assert book.bench("look").lacking == "Bearing B: found, and nothing is decided"
+    book.do("part decided", step="look", part="b", choice="deeper", reason="open the cage first")
+    assert book.bench("look").lacking == "Bearing B: look deeper"
+    book.do("part decided", step="look", part="b", choice="watch", reason="low load, once a year")
+    assert book.bench("look").lacking is None
+
+
+def test_cleaned_and_good_is_done_by_looking(book):
+    """Clean and look again is put right by a clean look that finds nothing."""
+    see(book, "b", "rollers", "corrosion", 2, cleaning="wiped")
+    book.do("part decided", step="look", part="b", choice="clean", reason="wash, then look")
+    assert "part:look/b" in book.open()
+    see(book, "b", "rollers", cleaning="polished")
+    assert part_of(book, "b").right == "looked at again clean, and good"
+    assert "part:look/b" not in book.open()
+
+
+def test_own_faces_and_parts(book):
+    """What no sheet names: another face, another part; the same face twice is refused; struck, it is gone."""
+    book.do("face added", step="look", part="a", part_name="x", face="own-cage", face_name="cage", on="rolling")
+    entry = book.do("face added", step="look", part="own-vent", part_name="Vent", face="own-hose", face_name="hose", on="seal")
+    assert [f.name for f in part_of(book, "a").faces] == ["rollers", "seat", "cage"]
+    assert part_of(book, "own-vent").faces[0].own
+    with pytest.raises(Conflict):
+        book.do("face added", step="look", part="own-vent", part_name="Vent", face="own-hose", face_name="hose", on="seal")
+    book.do("strike", entry=entry.id, reason="not there")
+    assert all(p.id != "own-vent" for p in book.bench("look").inspection.parts)
+
+
+def test_bad_findings_are_refused(book):
+    """No grade, no such term, part, face or photo: one sentence, nothing written."""
+    head = book.state.head
+    with pytest.raises(Refused, match="1 one or two, 2 several or 3 all round"):
+        see(book, "a", "rollers", "dent")
+    for part, face, more in (("z", "x", {}), ("a", "z", {}), ("a", "rollers", {"code": "nonsense", "grade": 1}), ("a", "rollers", {"photo": "0" * 64})):
+        with pytest.raises(NotFound):
+            see(book, part, face, **more)
+    assert book.state.head == head
+
+
+def test_money(book):
+    """Decided, the worst of what is open, and what it costs if what is used again is not good."""
+    see(book, "a", "rollers", "spall", 3)
+    see(book, "a", "seat")
+    see(book, "b", "rollers", "dent", 1)
+    book.do("part decided", step="look", part="a", choice="replace", reason="broken up")
+    book.do("part decided", step="look", part="b", choice="watch", reason="one light dent")
+    money = inspection_view(book.state).exposure
+    assert (money.decided, money.if_wrong, money.worst_open, money.open_parts, money.without_price) == (40, 400, 0, 1, ("Gear",))
+
+
+def shells(gaps: tuple[str, ...], grades: tuple[int, ...]) -> Book:
+    """Four shells with measured gaps and grades of wear."""
+    book = Book(small_sheet(SHEET + SHELLS), {**tools(), "m3": tool("m3", "micrometer", lo="0", hi="25", mpe="0.002", s="0.001")})
+    for k, gap in enumerate(gaps, start=1):
+        book.read("gaps", f"g{k}", gap, tool="m3", sure=True)
+    for k, grade in enumerate(grades, start=1):
+        see(book, f"s{k}", "run", "score" if grade else None, grade or None)
+    return book
+
+
+@pytest.mark.parametrize(("gaps", "grades", "says"), [
+    (("0.02", "0.05", "0.06", "0.07"), (3, 0, 0, 0), "the worst one (1) is the tightest: clearance may be the reason"),
+    (("0.05", "0.02", "0.06", "0.09"), (0, 0, 3, 0), "the worst (3) is neither the tightest (2) nor the loosest (4): clearance does not explain it"),
+    (("0.05", "0.02", "0.06", "0.09"), (0, 0, 0, 2), "the worst one (4) is the loosest: reason or result, clearance alone does not tell"),
+    (("0.050", "0.051", "0.052", "0.050"), (0, 2, 0, 0), "their clearances differ by no more than the tools can tell: clearance explains nothing here"),
+    (("0.05", "0.02", "0.06", "0.09"), (2, 2, 2, 2), "all of them alike: look for what they share, oil and filter, not for the one place"),
+    (("0.05", "0.02", "0.06", "0.09"), (0, 0, 0, 0), None),
+])  # fmt: skip
+def test_what_a_pattern_says(gaps, grades, says):
+    """Clearance and wear side by side; where the pattern does not support the conclusion, that is said."""
+    (table,) = inspection_view(shells(gaps, grades).state).tables
+    assert table.says == ((says,) if says else ())
+    assert [row.grade for row in table.rows] == list(grades)
+
+
+def test_two_things_changed_prove_nothing():
+    """A cause file with one thing varied and another changed warns, on the table too; settled is kept."""
+    book = shells(("0.02", "0.05", "0.06", "0.07"), (3, 0, 0, 0))
+    book.do("cause", cause="oil", what="Thin oil", step="look")
+    book.do("evidence", cause="oil", sort="varied", text="Thinner oil")
+    book.do("evidence", cause="oil", sort="changed", text="New pump")
+    view = inspection_view(book.state)
+    assert "2 things were changed at once (Thinner oil; New pump)" in (view.causes[0].doubt or "")
+    assert view.tables[0].says[-1] == view.causes[0].doubt
+    assert not view.causes[0].settled
+    book.do("evidence", cause="oil", sort="settled", text="Same wear with the old oil")
+    assert inspection_view(book.state).causes[0].settled
+    with pytest.raises(NotFound):
+        book.do("evidence", cause="water", sort="for", text="milky oil")
+
+
+def test_age_makes_suspects():
+    """Nothing for facts that nobody gave; long standing and an unknown history name rubber, fluids and guides."""
+    assert suspects({}) == ()
+    assert suspects({"standing": "in use", "history": "known", "fuel_spirit": "none"}) == ()
+    things = {s.thing for s in suspects({"standing": "over five years"})}
+    assert {"Shaft seals and rubber hoses", "Brake and clutch fluid", "Valve guides and stems"} <= things
+    assert {s.thing for s in suspects({"standing": "over a year"})} < things
+
+
+def test_every_term_is_whole():
+    """Each term stands on a kind of face, and each kind of face has terms; three grades, a usual end."""
+    assert len(CODES) >= 30
+    for surface in SURFACES:
+        assert len(codes_for(surface)) >= 3, surface
+    for code in CODES.values():
+        assert len(set(code.grades)) == 3
+        assert code.usual, code.id
+
+
+GRAPH = st.lists(st.tuples(st.integers(0, 7), st.integers(0, 7)).filter(lambda f: f[0] != f[1]), min_size=1, max_size=20)
+
+
+@given(flows=GRAPH, failed=st.integers(0, 7), filters=st.sets(st.integers(0, 7)))
+def test_downstream_is_all_that_can_be_reached_nearest_first(flows, failed, filters):
+    """Against an independent search: the same places, in order of distance, numbered without a gap."""
+    trace = Trace(id="t", name="T", station=tuple(Station(id=f"s{k}", name=f"S{k}", x=0, y=0, filter=k in filters) for k in range(8)),
+                  flow=tuple(Flow(start=f"s{a}", to=f"s{b}") for a, b in flows))  # fmt: skip
+    far = {failed: 0}
+    edge = {failed}
+    while edge:
+        edge = {b for a, b in flows if a in edge and b not in far}
+        far |= {b: max(far.values()) + 1 for b in edge}
+    found = downstream(trace, f"s{failed}")
+    assert {r.station: r.distance for r in found} == {f"s{k}": d for k, d in far.items() if k != failed}
+    assert [r.distance for r in found] == sorted(r.distance for r in found)
+    assert [r.n for r in found] == list(range(1, len(found) + 1))
+    for r in found:
+        assert set(r.filters) <= {f"S{k}" for k in filters}
+
+
+@pytest.mark.parametrize(("bad", "words"), [
+    ('trace = "oil"', 'trace = "water"'), ('to = "far" }', 'to = "nowhere" }'), ('part = "b"', 'part = "zz"'), ('id = "seat", name', 'id = "rollers", name'),
+])  # fmt: skip
+def test_a_sheet_with_a_wrong_inspection_is_refused(bad, words):
+    """A trace, a station, a part or a face that is not there, with what would be right."""
+    text = SHEET.replace(bad, words, 1)
+    with pytest.raises(Refused):
+        read_sheet(tomllib.loads(text), text)
