@@ -20,7 +20,7 @@ def test_every_entry_kind_is_described():
     assert [kind for kind in KINDS if f"`{kind}`" not in text] == []
 
 
-@pytest.mark.parametrize("model", [sheet.Sheet, sheet.Joint, sheet.CheckStep, sheet.InspectStep, sheet.InspectPart, Trace, Station, sheet.RemoveStep, sheet.MeasureStep, sheet.FillStep, sheet.RunStep, sheet.ReadingSpec])
+@pytest.mark.parametrize("model", [sheet.Sheet, sheet.Joint, sheet.CheckStep, sheet.InspectStep, sheet.InspectPart, Trace, Station, sheet.RemoveStep, sheet.MeasureStep, sheet.FillStep, sheet.RunStep, sheet.ReadingSpec, sheet.ResultSpec, sheet.Take])
 def test_every_key_of_a_sheet_is_described(model):
     """Each key that a sheet may hold stands in the format."""
     text = (DOCS / "sheet-format.md").read_text("utf-8")

@@ -81,10 +81,22 @@ def test_gauge_carries_its_masters_zero():
     """A gauge set with a micrometer shares that micrometer's chain, and takes over its permissible error."""
     gauge = tool("g", "bore gauge", mpe="0.005", resolution="0.002", s="0.003", setting_s="0.002", set_with=M)
     assert zero_chain(gauge) == zero_chain(M) == "m#1"
-    names = [s.name for s in reading_share(gauge, [20.0]).own]
+    names = [s.name for s in reading_share(gauge, [20.0]).setting]
     assert "M permissible error" in names
     assert "setting on M" in names
     assert zero_chain(gauge.model_copy(update={"set_with": None})) == "g#1"
+
+
+def test_two_readings_of_one_setting_share_what_it_was_set_with():
+    """In their difference the setting drops out; set anew between them, it counts twice; the gauge's own error always counts."""
+    gauge = tool("g", "bore gauge", mpe="0.003", resolution="0.002", s="0.003", setting_s="0.004", set_with=M)
+    again = gauge.model_copy(update={"zero_no": 2})
+    one, other = reading_share(gauge, [84.0]), reading_share(again, [84.0])
+    alike = combine([(1, one), (-1, one)])[0]
+    own = 0.003**2 / 3 + 0.001**2 / 3 + 0.003**2
+    assert alike == pytest.approx((2 * own) ** 0.5, rel=1e-9)
+    assert combine([(1, one), (-1, other)])[0] > alike
+    assert combine([(1, one), (1, one)])[0] > combine([(1, one), (1, other)])[0]
 
 
 def test_gauge_chain_against_the_closed_form():

@@ -772,6 +772,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tools/{tool}/checked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check Tool
+         * @description The tool held against a standard.
+         */
+        post: operations["check_tool"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tools/{tool}/set": {
         parameters: {
             query?: never;
@@ -786,6 +806,26 @@ export interface paths {
          * @description A gauge was set with a micrometer.
          */
         post: operations["set_gauge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tools/{tool}/tried": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Tool
+         * @description One thing read many times: the hands of the user.
+         */
+        post: operations["try_tool"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1631,6 +1671,40 @@ export interface components {
             why: string | null;
         };
         /**
+         * CheckEdit
+         * @description A tool held against a standard of known size; a deviation may be kept as its known offset.
+         */
+        CheckEdit: {
+            /**
+             * Keep Offset
+             * @default false
+             */
+            keep_offset?: boolean;
+            /** Nominal */
+            nominal: string;
+            /** Standard */
+            standard: string;
+            /** Typed */
+            typed: string[];
+            /** Who */
+            who: string;
+        };
+        /**
+         * Checked
+         * @description The tool after a check: by how much it was off (in its unit), what was permissible, and what that means in words.
+         */
+        Checked: {
+            /** Allowed */
+            allowed: string;
+            /** Good */
+            good: boolean;
+            /** Off */
+            off: string;
+            tool: components["schemas"]["Instrument"];
+            /** Words */
+            words: string;
+        };
+        /**
          * Choices
          * @description What the mechanic decided of a proposed order: removals that do not go back, who wins in a contradiction, reasons given.
          */
@@ -1952,6 +2026,18 @@ export interface components {
             reason?: string | null;
             /** Step */
             step: string;
+        };
+        /**
+         * Doubt
+         * @description A stretch of time (UTC, ISO 8601) in which a tool may have been wrong: from its last good check to the one that it failed.
+         */
+        Doubt: {
+            /** Since */
+            since: string;
+            /** Until */
+            until: string;
+            /** Words */
+            words: string;
         };
         /**
          * Edited
@@ -2867,6 +2953,13 @@ export interface components {
             code: string;
             /** Dimension */
             dimension: string;
+            /**
+             * Doubts
+             * @default []
+             */
+            doubts: components["schemas"]["Doubt"][];
+            /** Good At */
+            good_at: string | null;
             /** Grip Mm */
             grip_mm: string | null;
             /** Hi */
@@ -2877,7 +2970,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "micrometer" | "bore gauge" | "caliper" | "depth gauge" | "dial indicator" | "feeler" | "gauge strip" | "rule" | "straight edge" | "jug" | "pressure gauge" | "thermometer" | "timing light" | "voltmeter" | "angle gauge" | "click wrench" | "indicating wrench";
+            kind: "micrometer" | "bore gauge" | "caliper" | "depth gauge" | "dial indicator" | "feeler" | "gauge strip" | "rule" | "straight edge" | "jug" | "pressure gauge" | "thermometer" | "timing light" | "voltmeter" | "ohmmeter" | "angle gauge" | "leak-down tester" | "burette" | "scale" | "click wrench" | "indicating wrench";
             /** Lo */
             lo: string | null;
             /** Mpe */
@@ -2907,6 +3000,8 @@ export interface components {
             setting_s: string | null;
             /** Source */
             source: string | null;
+            /** Tried By */
+            tried_by: string | null;
             /** Unit */
             unit: string;
             /**
@@ -3127,6 +3222,11 @@ export interface components {
              * @default
              */
             lo_text: string;
+            /**
+             * Margins
+             * @default
+             */
+            margins: string;
             /** Needs */
             needs: string | null;
             /** Side */
@@ -3486,6 +3586,8 @@ export interface components {
             confirmed: boolean;
             /** Do */
             do: string;
+            /** Draw */
+            draw: string | null;
             /** Extras */
             extras: components["schemas"]["Extra"][];
             /** Fluids */
@@ -4201,6 +4303,8 @@ export interface components {
          * @description Repeats as typed, the unit shown in the field, the tool; `sure` after an odd figure was asked about.
          */
         ReadingEdit: {
+            /** Datum */
+            datum?: string | null;
             /** Instrument */
             instrument: string;
             /**
@@ -4229,6 +4333,18 @@ export interface components {
          * @description One reading as it stands: typed text, value in the canonical unit, tool and spread.
          */
         ReadingFacts: {
+            /**
+             * Ask Again
+             * @default false
+             */
+            ask_again: boolean;
+            /**
+             * At
+             * @default []
+             */
+            at: string[];
+            /** Datum */
+            datum: string | null;
             /** Entry */
             entry: string | null;
             /** Id */
@@ -4239,6 +4355,12 @@ export interface components {
             name: string;
             /** Place */
             place: string | null;
+            /** Side */
+            side: string | null;
+            /** State */
+            state: string | null;
+            /** Taken In */
+            taken_in: string | null;
             /** Tool */
             tool: string | null;
             /** Tool Kind */
@@ -4258,6 +4380,8 @@ export interface components {
              * @default
              */
             value_text: string;
+            /** Verdict */
+            verdict: string | null;
             /**
              * Who
              * @default
@@ -4650,6 +4774,11 @@ export interface components {
              * @default []
              */
             settled_by: string[];
+            /**
+             * Warnings
+             * @default []
+             */
+            warnings: string[];
         };
         /**
          * Resume
@@ -5819,6 +5948,18 @@ export interface components {
              * @default not_read
              */
             verdict: string;
+        };
+        /**
+         * TrialEdit
+         * @description One thing read many times by one person.
+         */
+        TrialEdit: {
+            /** Thing */
+            thing: string;
+            /** Typed */
+            typed: string[];
+            /** Who */
+            who: string;
         };
         /**
          * TriedEdit
@@ -10269,6 +10410,113 @@ export interface operations {
             };
         };
     };
+    check_tool: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tool: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Checked"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     set_gauge: {
         parameters: {
             query?: never;
@@ -10281,6 +10529,113 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["SetGaugeEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Instrument"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    try_tool: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tool: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialEdit"];
             };
         };
         responses: {

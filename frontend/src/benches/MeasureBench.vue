@@ -2,6 +2,7 @@
 /** Readings typed as mechanics write them, judged by the core, drawn with their uncertainty; then a decision. */
 import { computed, nextTick, ref, watch } from 'vue'
 import { type MeasureBenchView, Refusal } from '@/api/client'
+import ReadingMap from '@/drawings/maps/ReadingMap.vue'
 import ResultLanes from '@/drawings/ResultLanes.vue'
 import VerdictMark from '@/drawings/VerdictMark.vue'
 import WorkingLines from '@/shell/WorkingLines.vue'
@@ -20,6 +21,7 @@ const picked = ref<string | null>(null)
 const toolPicked = ref<Record<string, string>>({})
 const text = ref('')
 const repeats = ref<string[]>([])
+const taken = ref('')
 const question = ref('')
 const problem = ref('')
 const chosen = ref<string | null>(null)
@@ -34,7 +36,7 @@ const open = computed(() => props.bench.results.filter((r) => ['outside', 'too_c
 const result = computed(() => props.bench.results.find((r) => r.id === chosen.value) ?? open.value[0] ?? null)
 const deciding = computed(() => result.value !== null && ['outside', 'too_close'].includes(result.value.judgement.verdict))
 
-watch(() => props.bench.step, () => { picked.value = null; chosen.value = null; clear() })
+watch(() => props.bench.step, () => { taken.value = ''; picked.value = null; chosen.value = null; clear() })
 function clear() { text.value = ''; repeats.value = []; question.value = problem.value = '' }
 const judged = (limit: string) => props.bench.results.find((r) => r.limit.id === limit)?.judgement
 function lanes(limit: string) {
@@ -47,7 +49,7 @@ async function write(sure = false) {
   if (!reading.value || !tool.value || !typed.length) return
   problem.value = question.value = ''
   try {
-    const saved = await book.write({ kind: 'reading', step: props.bench.step, reading: reading.value.id, typed, unit: tool.value.unit, instrument: tool.value.id, sure })
+    const saved = await book.write({ kind: 'reading', step: props.bench.step, reading: reading.value.id, typed, unit: tool.value.unit, instrument: tool.value.id, state: taken.value.trim() || null, sure })
     if (saved || !book.refused) { clear(); picked.value = null; void nextTick(() => entry.value?.focus()) }
   } catch (error) {
     book.refused = ''
@@ -67,7 +69,12 @@ async function accept() {
   const why = await frame.value?.ask({ title: `Accept ${target.name} in writing`, button: 'Accepted', least: 10, why: `${target.judgement.value_text} ${target.judgement.unit}, limit ${target.judgement.words}. The reason is shown again at the gates and in the record.` })
   if (why) await book.act({ kind: 'concession', step: props.bench.step, result: target.id, reason: why, name: session.who })
 }
-useKeys(() => ({ 1: () => deciding.value && decide('measure_again'), 2: () => deciding.value && decide('rework'), 3: () => deciding.value && decide('replace'), 4: () => deciding.value && accept(), Enter: () => entry.value?.focus() }))
+function move(by: number) {
+  const all = props.bench.readings
+  const now = all.findIndex((r) => r.id === reading.value?.id)
+  if (all.length) pick(all[(now + by + all.length) % all.length].id)
+}
+useKeys(() => ({ ArrowRight: () => move(1), ArrowLeft: () => move(-1), 1: () => deciding.value && decide('measure_again'), 2: () => deciding.value && decide('rework'), 3: () => deciding.value && decide('replace'), 4: () => deciding.value && accept(), Enter: () => entry.value?.focus() }))
 </script>
 
 <template>
@@ -75,8 +82,11 @@ useKeys(() => ({ 1: () => deciding.value && decide('measure_again'), 2: () => de
     <template #work>
       <p v-if="reading" class="t20">{{ bench.do }}</p>
       <details v-else><summary class="b">What to do</summary><p>{{ bench.do }}</p></details>
+      <ReadingMap v-if="bench.draw" :draw="bench.draw" :readings="bench.readings" :at="reading?.id ?? null" :title="bench.title" @pick="pick" />
       <section v-if="result && result.judgement.verdict !== 'not_read'" class="decision">
         <h2 class="t20"><VerdictMark :verdict="result.judgement.verdict" :side="result.judgement.side" :accepted="result.conceded" :size="9" /> {{ result.name }}: {{ result.judgement.value_text }} ±{{ result.judgement.U_text }} {{ result.judgement.unit }}, {{ result.judgement.words }}</h2>
+        <p v-if="result.judgement.margins" class="t16">{{ result.judgement.margins }}.</p>
+        <p v-for="w in result.warnings" :key="w" class="too_close b">{{ w }}.</p>
         <p v-if="result.judgement.needs">It needs {{ result.judgement.needs }} or better. <b>{{ result.settled_by.length ? `${result.settled_by.join(' or ')} would settle it.` : 'No tool in the shop would settle it.' }}</b></p>
         <p v-if="result.concession">{{ result.concession }}</p>
         <p v-if="result.lapsed" class="too_close">{{ result.lapsed }}</p>
@@ -95,6 +105,9 @@ useKeys(() => ({ 1: () => deciding.value && decide('measure_again'), 2: () => de
         <label class="field"><span>{{ reading.name }}{{ tool ? `, in ${tool.unit}` : '' }}</span>
           <input ref="entry" v-model="text" class="entry big" inputmode="text" autocomplete="off" name="reading" :aria-invalid="figure ? !figure.ok && !!text : undefined" aria-describedby="figure" /></label>
         <p id="figure" class="says" aria-live="polite"><template v-if="text && figure?.ok"><span class="t16">{{ figure.words ? `${figure.words}:` : 'is' }} {{ figure.exact ? 'exactly' : 'about' }}</span> <b class="t24">{{ figure.value }} {{ figure.unit }}</b></template><span v-else-if="text && figure" class="problem">{{ figure.words }}</span></p>
+        <p v-if="reading.datum" class="t16">from: {{ reading.datum }}</p>
+        <label class="field"><span>in which state</span><input v-model="taken" class="entry statefield" name="state" maxlength="80" autocomplete="off" :placeholder="reading.state ?? 'as it is'" /></label>
+        <p v-if="reading.ask_again" class="too_close t16 b">Read it a second time: there is no going back after it.</p>
         <p v-if="repeats.length" class="t16">before: {{ repeats.join(', ') }}</p>
         <div v-if="question" class="block" role="alert"><p class="b">{{ question }}</p><button type="button" class="btn small" @click="write(true)">It is right, write it</button></div>
         <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
@@ -110,7 +123,7 @@ useKeys(() => ({ 1: () => deciding.value && decide('measure_again'), 2: () => de
         <button type="button" class="btn row" @click="decide('replace')"><kbd>3</kbd><span>Replace</span></button>
         <button type="button" class="btn row" @click="accept"><kbd>4</kbd><span>Accept in writing</span></button>
       </div>
-      <ol class="readings"><li v-for="r in bench.readings" :key="r.id"><button type="button" :class="{ now: r.id === reading?.id }" @click="pick(r.id)"><span>{{ r.name }}</span><b>{{ r.value_text || '–' }}</b></button><p v-if="r.moves" class="too_close t16">{{ r.moves }}</p></li></ol>
+      <ol v-if="!bench.draw" class="readings"><li v-for="r in bench.readings" :key="r.id"><button type="button" :class="{ now: r.id === reading?.id }" @click="pick(r.id)"><span>{{ r.name }}</span><b>{{ r.value_text || '–' }}</b></button><p v-if="r.moves" class="too_close t16">{{ r.moves }}</p></li></ol>
     </template>
   </BenchFrame>
 </template>
@@ -128,6 +141,7 @@ useKeys(() => ({ 1: () => deciding.value && decide('measure_again'), 2: () => de
 .enter { display: grid; gap: 6px; }
 .says { min-height: 34px; line-height: 1.2; }
 .two { display: grid; grid-template-columns: 1fr 1.2fr; gap: 8px; white-space: nowrap; }
+.statefield { min-height: 44px; font-size: 16px; }
 .readings { margin: 10px 0; columns: 2; column-gap: 8px; }
 .readings button { width: 100%; display: flex; justify-content: space-between; border: 0; border-top: 1px solid var(--hair); background: none; min-height: 44px; align-items: center; cursor: pointer; padding: 0 4px; }
 .readings button { white-space: nowrap; gap: 4px; }

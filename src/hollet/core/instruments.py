@@ -2,8 +2,8 @@
 
 Model: reading = typed - known offset + zero error + permissible error + resolution + repeatability. All but the zero
 error are independent from reading to reading. The zero error belongs to one setting of one tool, named by a zero
-chain such as `M3#2`; a gauge set with a micrometer carries the chain of that micrometer. In a difference two equal
-chains cancel (JCGM 100, F.1.2.4); permissible error and repeatability never do.
+chain such as `M3#2`; a gauge set with a micrometer carries the chain of that micrometer, and its setting is shared by all its readings
+until it is set again. In a difference equal chains cancel (JCGM 100, F.1.2.4); permissible error and repeatability never do.
 """
 
 import math
@@ -17,11 +17,20 @@ from hollet.core.errors import Refused
 from hollet.core.quantities.parse import parse
 from hollet.core.verdicts import coverage_factor, rectangular, sample_deviation
 
-__all__ = ["Instrument", "Share", "Spread", "combine", "reading_share", "single_reading_U", "zero_chain"]
+__all__ = ["Doubt", "Instrument", "Share", "Spread", "combine", "reading_share", "single_reading_U", "zero_chain"]
 
 ToolKind = Literal["micrometer", "bore gauge", "caliper", "depth gauge", "dial indicator", "feeler", "gauge strip", "rule",
-                   "straight edge", "jug", "pressure gauge", "thermometer", "timing light", "voltmeter", "angle gauge",
+                   "straight edge", "jug", "pressure gauge", "thermometer", "timing light", "voltmeter", "ohmmeter", "angle gauge", "leak-down tester", "burette", "scale",
                    "click wrench", "indicating wrench"]  # fmt: skip
+
+
+class Doubt(BaseModel):
+    """A stretch of time (UTC, ISO 8601) in which a tool may have been wrong: from its last good check to the one that it failed."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+    since: str
+    until: str
+    words: str
 
 
 class Instrument(BaseModel):
@@ -48,6 +57,9 @@ class Instrument(BaseModel):
     setting_s: str | None = None
     grip_mm: str | None = None
     checked: str | None = None
+    good_at: str | None = None
+    doubts: tuple[Doubt, ...] = ()
+    tried_by: str | None = None
     source: str | None = None
     version: int = 1
     retired: bool = False
@@ -86,12 +98,17 @@ class Share:
 
 @dataclass(frozen=True, slots=True)
 class Spread:
-    """What is known of one reading: its value, its own shares, and the zero error with its chain."""
+    """What is known of one reading: its value, its own shares, the zero error with its chain, and what its gauge was set with.
+
+    `setting` belongs to one setting of one gauge: readings that name the same `setting_chain` share it.
+    """
 
     value: float
     own: tuple[Share, ...]
     zero: Share
     chain: str
+    setting: tuple[Share, ...] = ()
+    setting_chain: str = ""
 
 
 def zero_chain(tool: Instrument) -> str:
@@ -126,28 +143,31 @@ def reading_share(tool: Instrument, typed: Sequence[float]) -> Spread:
     own = [Share("permissible error", rectangular(tool.permissible(value))),
            Share("resolution", rectangular(tool.figure("resolution") / 2)), spread]  # fmt: skip
     master = tool.set_with
+    setting: tuple[Share, ...] = ()
     if master is not None:
-        own += [Share(f"setting on {master.code}", tool.figure("setting_s")),
-                Share(f"{master.code} permissible error", rectangular(master.permissible(value))),
-                Share(f"{master.code} resolution", rectangular(master.figure("resolution") / 2))]  # fmt: skip
+        setting = (Share(f"setting on {master.code}", tool.figure("setting_s")),
+                   Share(f"{master.code} permissible error", rectangular(master.permissible(value))),
+                   Share(f"{master.code} resolution", rectangular(master.figure("resolution") / 2)))  # fmt: skip
     zero = Share("zero error", rectangular((master or tool).figure("zero_error")))
-    return Spread(value, tuple(own), zero, zero_chain(tool))
+    return Spread(value, tuple(own), zero, zero_chain(tool), setting, f"{tool.id}#{tool.zero_no}")
 
 
-def combine(parts: Sequence[tuple[int, Spread]]) -> tuple[float, float, float]:
-    """u_c, k and U of a signed sum of readings; equal zero chains are added before they are squared.
+def combine(parts: Sequence[tuple[float, Spread]]) -> tuple[float, float, float]:
+    """u_c, k and U of readings with their sensitivities; equal zero chains are added before they are squared.
 
     Parameters
     ----------
-    parts : sequence of (sign, Spread)
+    parts : sequence of (sensitivity, Spread)
         One reading: [(1, a)]. Bore minus piston: [(1, bore), (-1, piston)].
     """
-    shares = [share for _, spread in parts for share in spread.own]
-    chains: dict[str, float] = {}
-    for sign, spread in parts:
-        chains[spread.chain] = chains.get(spread.chain, 0.0) + sign * spread.zero.u
-    u_c = math.sqrt(math.fsum(s.u**2 for s in shares) + math.fsum(z**2 for z in chains.values()))
-    rest = math.fsum(s.u**4 / s.nu for s in shares if not math.isinf(s.nu))
+    shares = [(abs(c) * share.u, share.nu) for c, spread in parts for share in spread.own]
+    chains: dict[tuple[str, str], float] = {}
+    for c, spread in parts:
+        named = [((spread.chain, "zero error"), spread.zero.u), *(((spread.setting_chain, share.name), share.u) for share in spread.setting)]
+        for key, u in named:
+            chains[key] = chains.get(key, 0.0) + c * u
+    u_c = math.sqrt(math.fsum(u**2 for u, _ in shares) + math.fsum(z**2 for z in chains.values()))
+    rest = math.fsum(u**4 / nu for u, nu in shares if not math.isinf(nu))
     k = coverage_factor(u_c**4 / rest if rest else math.inf)
     return u_c, k, k * u_c
 

@@ -109,6 +109,7 @@ class Judgement(BaseModel):
     hi_text: str = ""
     target_text: str = ""
     words: str = ""
+    margins: str = ""
     needs: str | None = None
     working: tuple[str, ...] = ()
 
@@ -163,6 +164,7 @@ def judge(value: float | None, big_u: float | None, limit: Limit, working: tuple
         return Judgement(verdict="not_read", words="not read", **base)
     if not limit.given:
         return Judgement(verdict="no_limit", words="limit not given", **base)
+    base["margins"] = _margins(value, limit, lo, hi, target)
     nearest_hi = hi is not None and (lo is None or abs(value - hi) <= abs(value - lo))
     side = "high" if nearest_hi else "low"
     near = hi if nearest_hi else lo
@@ -181,3 +183,20 @@ def judge(value: float | None, big_u: float | None, limit: Limit, working: tuple
     if lo is not None and hi is not None and distance < 0.2 * (hi - lo):
         edge = f", near the {'upper' if nearest_hi else 'lower'} edge"
     return Judgement(verdict=verdict, side=side, words=f"inside{edge}, {beyond} to spare", **base)
+
+
+def _margins(value: float, limit: Limit, lo: float | None, hi: float | None, target: float | None) -> str:
+    """How far a value lies from both limits and from the target, in words."""
+    unit = find_unit(limit.unit)
+    assert unit is not None
+    if unit.offset:  # a difference of temperatures has no zero of its own
+        return ""
+
+    def far(figure: float | None, name: str) -> str | None:
+        if figure is None:
+            return None
+        apart = round9(value - figure)
+        return f"on the {name}" if apart == 0 else f"{shown(abs(apart), limit)} {'over' if apart > 0 else 'under'} the {name}"
+
+    said = [far(lo, "lower limit"), far(hi, "upper limit"), far(target, "target")]
+    return ", ".join(words for words in said if words)

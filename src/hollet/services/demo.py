@@ -13,6 +13,7 @@ from hollet.core.errors import Conflict
 from hollet.core.procedure.fasteners import read_fasteners
 from hollet.services.builds import bench, cards, make_build
 from hollet.services.demo_inspection import gearbox_inspected
+from hollet.services.demo_measuring import engine_figures, engine_measured
 from hollet.services.demo_script import DemoClock, Script
 from hollet.services.demo_takedown import AFTER_STEP, PINS, TAKE_DOWN, UNDER_TWO
 from hollet.services.gear import edit_gear
@@ -34,6 +35,8 @@ TOOLS: tuple[tuple[str, str, str, dict[str, str]], ...] = (
     ("m3", "M3", "micrometer 75-100 mm, 0.001", {"mpe": "0.002", "zero_error": "0.002", "checked": "2026-02-10", "source": "certificate"}),
     ("b1", "B1", "bore gauge 50-150 mm, 0.002", {"mpe": "0.003", "setting_s": "0.001", "source": "certificate"}),
     ("m2", "M2", "micrometer 0-25 mm, 0.001", {"lo": "25", "hi": "50", "name": "micrometer 25-50 mm, 0.001"}),
+    ("m1", "M1", "micrometer 0-25 mm, 0.001", {}),
+    ("g1", "G1", "plastic thread gauge strip", {"lo": "0.02", "hi": "0.2"}),
     ("d1", "D1", "dial indicator 0.01 mm, within one turn", {"lo": "0"}),
     ("f1", "F1", "feeler leaves, 0.05 mm steps", {}),
     ("e1", "E1", "straight edge 500 mm + feeler, 0.01 mm steps", {}),
@@ -89,7 +92,7 @@ def _tools(workshop: Workshop) -> None:
 
 
 def _engine_of_one(workshop: Workshop, clock: DemoClock, now: datetime) -> None:
-    build = make_build(workshop, sheets=["powertrain-up", "top-end"], name="One: engine out, top end", vehicle="One",
+    build = make_build(workshop, sheets=["powertrain-up", "top-end", "engine-measured"], name="One: engine out, top end", vehicle="One",
                        about="Ostrel Dunlin 2.0, 1991, engine out on the stand", who="MK", facts=DUNLIN)  # fmt: skip
     script = Script(workshop, clock, build, "MK")
     script.plan("The box was out two years ago, only the engine burns oil.", act="way", school="way_out", way="alone")
@@ -102,6 +105,7 @@ def _engine_of_one(workshop: Workshop, clock: DemoClock, now: datetime) -> None:
     _take_down(script, now)
     clock.now = (now - timedelta(days=12)).replace(hour=18, minute=5)
     script.done("mounts_seen", "rear_seal_seen", "faces_seen")
+    engine_figures(script)
     script.plan("Disc has half its life, one careful owner.", act="extra", extra="clutch_while_out", wanted=False)
     script.plan("It sweats, and it is 30 years old.", act="extra", extra="rear_seal_while_out", wanted=True)
     _measurements(script)
@@ -152,6 +156,7 @@ def _measurements(script: Script) -> None:
     for number, gap in enumerate(GAPS, start=1):
         script.write(kind="reading", step="ring_gaps", reading=f"gap_{number}", typed=[gap], unit="mm", instrument="f1")
     script.done("ring_gaps")
+    engine_measured(script)
 
 
 def _rods(script: Script) -> None:

@@ -1,10 +1,12 @@
 """The shop's tools: kept, edited (a new version each time), zeroed, and set with one another."""
 
+from collections.abc import Sequence
 from typing import Any
 
 from pydantic import ValidationError
 
-from hollet.core.book.entries import ToolEdited
+from hollet.core.book.entries import ToolChecked, ToolEdited, ToolTried
+from hollet.core.checking import Checked, check_against, trial
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.instruments import Instrument
 from hollet.core.quantities.parse import parse
@@ -13,7 +15,7 @@ from hollet.services.workshop import SHOP, Workshop
 from hollet.store import journal
 from hollet.store.models import InstrumentRow
 
-__all__ = ["edit_tool", "presets", "set_gauge", "zero_tool"]
+__all__ = ["check_tool", "edit_tool", "presets", "set_gauge", "try_tool", "zero_tool"]
 
 FIGURES = ("lo", "hi", "resolution", "mpe", "s", "offset", "zero_error", "setting", "setting_s")
 
@@ -82,6 +84,31 @@ def set_gauge(workshop: Workshop, gauge_id: str, master_id: str, setting: str, *
     return _keep(workshop, changed, who, f"set with {master.code} at {setting}")
 
 
+def check_tool(workshop: Workshop, tool_id: str, *, standard: str, nominal: str, typed: Sequence[str], keep_offset: bool, who: str) -> Checked:
+    """Hold a tool against a standard. What it read between its last good check and this one is in doubt when it fails.
+
+    Raises
+    ------
+    Refused
+        `no_instrument_data` for a tool without a permissible error; the parser's codes.
+    """
+    tool = _find(workshop, tool_id)
+    found = check_against(tool, nominal, typed, now=workshop.now(), keep_offset=keep_offset)
+    said = ToolChecked(tool=tool.id, code=tool.code, standard=standard, nominal=nominal, typed=tuple(typed), off=found.off, unit=tool.unit, good=found.good,
+                       kept_offset=keep_offset and not found.good)  # fmt: skip
+    _keep(workshop, found.tool, who, f"checked on {standard}", said)
+    return found
+
+
+def try_tool(workshop: Workshop, tool_id: str, *, thing: str, typed: Sequence[str], who: str) -> Instrument:
+    """The deviation of ten readings of one thing by one pair of hands becomes the usual repeatability of the tool."""
+    tool = _find(workshop, tool_id)
+    s = trial(tool, typed)
+    said = ToolTried(tool=tool.id, code=tool.code, thing=thing, typed=tuple(typed), s=s, unit=tool.unit)
+    changed = tool.model_copy(update={"s": s, "tried_by": f"{who}, {len(typed)} readings of {thing}", "version": tool.version + 1})
+    return _keep(workshop, changed, who, f"{len(typed)} readings of {thing}", said)
+
+
 def _find(workshop: Workshop, tool_id: str) -> Instrument:
     tool = workshop.tools().get(tool_id)
     if tool is None:
@@ -89,9 +116,12 @@ def _find(workshop: Workshop, tool_id: str) -> Instrument:
     return tool
 
 
-def _keep(workshop: Workshop, tool: Instrument, who: str, reason: str | None) -> Instrument:
+def _keep(workshop: Workshop, tool: Instrument, who: str, reason: str | None, said: ToolChecked | ToolTried | None = None) -> Instrument:
     draft = workshop.draft(SHOP, "tool edited", ToolEdited(tool=tool, reason=reason), who)
+    before = workshop.draft(SHOP, "tool checked" if isinstance(said, ToolChecked) else "tool tried", said, who) if said else None
     with workshop.database.write() as session:
+        if before is not None:
+            journal.append(session, before)
         row = session.get(InstrumentRow, tool.id)
         if row is None:
             session.add(InstrumentRow(id=tool.id, tool=tool.model_dump_json(), version=tool.version))

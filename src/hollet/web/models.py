@@ -16,8 +16,8 @@ from hollet.services.devices import DeviceView
 from hollet.services.gear import GearView
 from hollet.services.sheets import SheetCard
 
-__all__ = ["AppendView", "BuildEdit", "DevicesView", "EntryEdit", "FastenersLook", "GearEdit", "LimitsFile", "PairEdit", "PlanEdit", "PlanLook", "Problem", "QuantityEdit", "QuantityView", "RebuildEdit", "RebuildLook", "StuckLook",
-           "SetGaugeEdit", "SheetEdit", "ShopView", "StandsView", "ToolEdit", "TypedEdit", "WhoEdit"]  # fmt: skip
+__all__ = ["AppendView", "BuildEdit", "CheckEdit", "DevicesView", "EntryEdit", "FastenersLook", "GearEdit", "LimitsFile", "PairEdit", "PlanEdit", "PlanLook", "Problem", "QuantityEdit", "QuantityView", "RebuildEdit", "RebuildLook", "StuckLook",
+           "SetGaugeEdit", "SheetEdit", "ShopView", "StandsView", "ToolEdit", "TrialEdit", "TypedEdit", "WhoEdit"]  # fmt: skip
 
 
 class Model(BaseModel):
@@ -40,6 +40,27 @@ class TypedEdit(Model):
     """What was typed into the form of a calculation, by field."""
 
     typed: dict[str, Annotated[str, Field(max_length=400)]] = Field(max_length=40)
+
+
+Typed = Annotated[list[Annotated[str, Field(min_length=1, max_length=60)]], Field(min_length=1, max_length=50)]
+
+
+class CheckEdit(Model):
+    """A tool held against a standard of known size; a deviation may be kept as its known offset."""
+
+    who: str = Field(min_length=1, max_length=6)
+    standard: str = Field(min_length=1, max_length=80)
+    nominal: str = Field(min_length=1, max_length=40)
+    typed: Typed
+    keep_offset: bool = False
+
+
+class TrialEdit(Model):
+    """One thing read many times by one person."""
+
+    who: str = Field(min_length=1, max_length=6)
+    thing: str = Field(min_length=1, max_length=80)
+    typed: Typed
 
 
 class EntryEdit(Model):

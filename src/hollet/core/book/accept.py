@@ -74,7 +74,7 @@ def _done(state: BookState, edit: e.DoneEdit, tools: Tools) -> b.Body:
         if waits:
             raise Refused("must_wait", f"{step.number} waits for {waits[0].number} {waits[0].title}: {waits[0].because}. "
                           "Do that first, or give a reason", field="reason")  # fmt: skip
-        missing = lacking(state, step)
+        missing = lacking(state, step, tuple(tools.values()))
         if missing:
             raise Refused("not_complete", f"{step.number}: {missing}. Finish it, or give a reason", field="reason")
     return b.Done(step=step.id, reason=edit.reason, opens=step.opens, closes=step.closes,
@@ -114,7 +114,7 @@ def _reading(state: BookState, edit: e.ReadingEdit, tools: Tools) -> b.Body:
     if question and not edit.sure:
         raise Refused("odd_figure", question, field="typed")
     return b.Reading(step=step.id, reading=edit.reading, typed=edit.typed, unit=edit.unit, values=tuple(values),
-                     deviation_from=setting, instrument=tool, state=edit.state, sure=edit.sure)  # fmt: skip
+                     deviation_from=setting, instrument=tool, state=edit.state or spec.state, datum=edit.datum or spec.datum, sure=edit.sure)  # fmt: skip
 
 
 def _direct_limit(state: BookState, step: Step, reading: str) -> Limit | None:
@@ -147,7 +147,7 @@ def _result(state: BookState, step_id: str, result: str) -> tuple[MeasureStep, R
 
 def _concession(state: BookState, edit: e.ConcessionEdit, tools: Tools) -> b.Body:
     step, spec = _result(state, edit.step, edit.result)
-    facts = result_of(state, step, spec)
+    facts = result_of(state, step, spec, tuple(tools.values()))
     if facts.judgement.verdict == "inside":
         raise Refused("not_outside", f"{facts.name} is inside: there is nothing to accept", field="result")
     if not facts.readings:

@@ -228,6 +228,7 @@ class MeasureBench(BenchBase):
     results: tuple[ResultFacts, ...]
     tools: tuple[ToolChoice, ...]
     next_reading: str | None
+    draw: str | None
     rework: str | None
     replace: str | None
 
@@ -342,10 +343,10 @@ def _resume(state: BookState, known: dict[str, StepStatus]) -> Resume | None:
 
 def bench_of(state: BookState, step: Step, tools: Sequence[Instrument], gear: Gear) -> Bench:
     """The bench of one step."""
-    return BENCHES[type(step)](state, step, tools, _base(state, step, gear))
+    return BENCHES[type(step)](state, step, tools, _base(state, step, gear, tools))
 
 
-def _base(state: BookState, step: Step, gear: Gear) -> dict[str, Any]:
+def _base(state: BookState, step: Step, gear: Gear, tools: Sequence[Instrument]) -> dict[str, Any]:
     plan = plan_of(state)
     known = statuses(state)
     live = state.of_step(step.id)
@@ -355,7 +356,7 @@ def _base(state: BookState, step: Step, gear: Gear) -> dict[str, Any]:
     return {
         "step": step.id, "number": step.number, "title": step.title, "stage": step.stage, "stage_name": STAGES[step.stage],
         "do": step.do, "why": step.why, "caution": step.caution, "status": known[step.id],
-        "settled": known[step.id].status in SETTLED, "lacking": lacking(state, step), "clash": clash(state, step),
+        "settled": known[step.id].status in SETTLED, "lacking": lacking(state, step, tools), "clash": clash(state, step),
         "gear": tuple(ToolNeed(name=tool, state=gear.tools.get(tool.casefold(), "not in the list yet")) for tool in step.tools),
         "people": step.people, "parts": step.parts, "hours": step.hours, "chances": chances(state, step),
         "ahead": _ahead(state, later, step), "extras": tuple(x for x in plan.extra if x.at == step.id and x.id not in plan.extras),
@@ -454,9 +455,12 @@ def _measure(state: BookState, step: MeasureStep, tools: Sequence[Instrument], b
         offered = _tool_choices(tools, kinds, nominal, None)
         for choice in sorted(offered, key=lambda c: (c.kind != spec.tool, not c.can, c.U_text)):
             choices.setdefault(choice.id, choice)
-    return MeasureBench(**base | {"primary": f"{step.short or step.title}: done"}, readings=readings, results=results_of(state, step, tools),
+    results = results_of(state, step, tools)
+    alone = {r.readings[0]: r.judgement for r in results if len(r.readings) == 1}  # a reading that is judged by itself shows its verdict on the drawing
+    readings = tuple(r.model_copy(update={"verdict": alone[r.entry].verdict, "side": alone[r.entry].side}) if r.entry in alone else r for r in readings)
+    return MeasureBench(**base | {"primary": f"{step.short or step.title}: done"}, readings=readings, results=results,
                         tools=tuple(choices.values()), next_reading=next((r.id for r in readings if r.entry is None), None),
-                        rework=step.rework, replace=step.replace)  # fmt: skip
+                        draw=step.draw, rework=step.rework, replace=step.replace)  # fmt: skip
 
 
 def _tighten(state: BookState, step: TightenStep, tools: Sequence[Instrument], base: dict[str, Any]) -> TightenBench:

@@ -1,16 +1,19 @@
 """What is still missing before a step can be called done."""
 
+from collections.abc import Sequence
+
 from hollet.core.book.bags import bag_contents, short_of
 from hollet.core.book.captures import compares_of, uncaptured
 from hollet.core.book.fold import BookState
 from hollet.core.book.gates import left_open
 from hollet.core.book.inspection import unfinished
-from hollet.core.book.measure import results_of
+from hollet.core.book.measure import readings_of, results_of
 from hollet.core.book.removals import puts_back
 from hollet.core.book.run import attempts_of
 from hollet.core.book.status import plan_of
 from hollet.core.book.tighten import joint_facts
 from hollet.core.book.windows import chances
+from hollet.core.instruments import Instrument
 from hollet.core.procedure.schools import agreement_state
 from hollet.core.procedure.sheet import FillStep, InspectStep, MeasureStep, RunStep, Step, TightenStep
 
@@ -38,7 +41,7 @@ def bare_openings(state: BookState) -> tuple[str, ...]:
     return tuple(item.what for item in left_open(state) if item.sort == "open_port")
 
 
-def lacking(state: BookState, step: Step) -> str | None:
+def lacking(state: BookState, step: Step, tools: Sequence[Instrument] = ()) -> str | None:
     """The first thing missing, in words, or None when the step can be called done."""
     live = state.of_step(step.id)
     if step.caution is not None and step.caution.confirm and not any(x.kind == "confirmed" and x.body.what == step.caution.confirm for x in live):
@@ -71,7 +74,10 @@ def lacking(state: BookState, step: Step) -> str | None:
         missing = [r.name for r in step.reading if not state.live(f"reading:{r.id}")]
         if missing:
             return f"{missing[0]} is not read"
-        undecided = [r for r in results_of(state, step) if r.open and r.disposition is None and r.judgement.verdict != "no_limit"]
+        once = next((r for r in readings_of(state, step) if r.ask_again), None)
+        if once is not None:
+            return f"{once.name}: read it a second time, there is no going back after it"
+        undecided = [r for r in results_of(state, step, tools) if r.open and r.disposition is None and r.judgement.verdict != "no_limit"]
         if undecided:
             return f"{undecided[0].name} is {undecided[0].judgement.words}"
     if isinstance(step, TightenStep):

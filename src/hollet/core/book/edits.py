@@ -78,7 +78,8 @@ class ReadingEdit(Body):
     typed: Annotated[tuple[Short, ...], Field(min_length=1, max_length=50)]
     unit: Short
     instrument: str
-    state: str | None = None
+    state: Annotated[str, Field(max_length=80)] | None = None
+    datum: Annotated[str, Field(max_length=80)] | None = None
     sure: bool = False
 
 

@@ -101,6 +101,7 @@ class Reading(StepBody):
     deviation_from: Quantity | None = None
     instrument: Instrument | None = None
     state: str | None = None
+    datum: str | None = None
     sure: bool = False
 
     def subject(self) -> str:
@@ -628,6 +629,37 @@ class ToolEdited(Body):
         return f"tool:{self.tool.id}"
 
 
+class ToolChecked(Body):
+    """A tool held against a standard: what it showed, by how much it was off, and whether that is permissible (shop log only)."""
+
+    tool: str
+    code: Short
+    standard: Short
+    nominal: str
+    typed: Annotated[tuple[Short, ...], Field(min_length=1, max_length=20)]
+    off: str
+    unit: str
+    good: bool
+    kept_offset: bool = False
+
+    def subject(self) -> str:
+        return f"tool:{self.tool}"
+
+
+class ToolTried(Body):
+    """The hands of one person with a tool: one thing read many times, and the deviation that came of it (shop log only)."""
+
+    tool: str
+    code: Short
+    thing: Short
+    typed: Annotated[tuple[Short, ...], Field(min_length=5, max_length=50)]
+    s: str
+    unit: str
+
+    def subject(self) -> str:
+        return f"tool:{self.tool}"
+
+
 class GearEdited(Body):
     """A tool that does not measure, as it is from now on (shop log only)."""
 
@@ -660,7 +692,7 @@ KINDS: dict[str, type[Body]] = {
     "tried": Tried, "photo": Photo, "pinned": Pinned, "supported": Supported, "vehicle stands": VehicleStands, "stopped": Stopped,
     "secured": Secured, "gone on": GoneOn, "surroundings": Surroundings,
     "finding": Finding, "face added": FaceAdded, "traced": Traced, "part decided": PartDecided, "part put right": PartRight, "cause": Cause, "evidence": Evidence,
-    "tool edited": ToolEdited, "gear edited": GearEdited, "device edited": DeviceEdited,
+    "tool edited": ToolEdited, "tool checked": ToolChecked, "tool tried": ToolTried, "gear edited": GearEdited, "device edited": DeviceEdited,
 }  # fmt: skip
 
 

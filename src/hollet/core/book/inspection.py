@@ -359,10 +359,10 @@ def _tables(
 ) -> tuple[PositionTable, ...]:
     groups: dict[str, list[PositionRow]] = {}
     told: dict[str, list[CauseFacts]] = {}
-    for facts, part in ((facts, p) for facts in found for p in facts.parts):
+    for step, part in ((facts.step, p) for facts in found for p in facts.parts):
         if part.group is None:
             continue
-        told[part.group] = [cause for cause in causes if cause.step in (None, facts.step)]
+        told[part.group] = [cause for cause in causes if cause.step in (None, step)]
         judgement, name = _clearance(state, spec[part.id], tools)
         groups.setdefault(part.group, []).append(PositionRow(
             position=part.position or part.name, part=part.name, faces=part.faces, grade=max((f.grade or 0 for f in part.faces), default=0),

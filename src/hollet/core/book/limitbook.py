@@ -164,10 +164,10 @@ def _readings(limit: Limit, steps: Sequence[Step]) -> list[tuple[str, float]]:
         if isinstance(step, MeasureStep):
             spec = {r.id: r for r in step.reading}
             for result in step.result:
-                names = [result.reading] if result.reading else [result.minuend, result.subtrahend]
-                if result.limit == limit.id and all(name in spec for name in names if name):
+                names = result.named()
+                if result.limit == limit.id and all(name in spec for name in names):
                     try:
-                        return [(spec[n].tool, float(parse(spec[n].nominal).nominal or 0)) for n in names if n]
+                        return [(spec[n].tool, float(parse(spec[n].nominal).nominal or 0)) for n in names]
                     except Refused:
                         return []
     return []

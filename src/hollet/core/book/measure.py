@@ -1,6 +1,7 @@
 """Measuring in a build: readings, derived results, their verdicts, and which tool would settle one."""
 
 from collections.abc import Sequence
+from typing import Any
 
 from pydantic import BaseModel, ConfigDict
 
@@ -10,12 +11,16 @@ from hollet.core.book.status import plan_of
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument, Spread, combine, reading_share, single_reading_U
 from hollet.core.limits import Judgement, Limit, judge
+from hollet.core.measuring.formulas import evaluate, sensitivities
 from hollet.core.procedure.sheet import MeasureStep, ReadingSpec, ResultSpec, Sheet
 from hollet.core.quantities.parse import Parsed, parse
 from hollet.core.quantities.quantity import Quantity, decimal_text, exact
 from hollet.core.quantities.units import CANONICAL
 
-__all__ = ["ReadingFacts", "ResultFacts", "odd_question", "read_text", "readings_of", "result_of", "results_of", "settling_tools"]
+__all__ = ["ReadingFacts", "ResultFacts", "odd_question", "in_doubt", "read_text", "reading_mean", "readings_of", "result_of", "results_of", "settling_tools", "specs_of"]
+
+FEW_LINES = 6
+NEARLY = 1e-3
 
 
 class ReadingFacts(BaseModel):
@@ -26,6 +31,13 @@ class ReadingFacts(BaseModel):
     name: str
     place: str | None
     tool_kind: str
+    at: tuple[str, ...] = ()
+    state: str | None = None
+    datum: str | None = None
+    taken_in: str | None = None
+    ask_again: bool = False
+    verdict: str | None = None
+    side: str | None = None
     entry: str | None = None
     typed: tuple[str, ...] = ()
     value_text: str = ""
@@ -51,6 +63,7 @@ class ResultFacts(BaseModel):
     disposition: str | None = None
     settled_by: tuple[str, ...] = ()
     refusal: str | None = None
+    warnings: tuple[str, ...] = ()
 
     @property
     def open(self) -> bool:
@@ -124,8 +137,9 @@ def readings_of(state: BookState, step: MeasureStep) -> tuple[ReadingFacts, ...]
 
 def _reading(state: BookState, spec: ReadingSpec) -> ReadingFacts:
     entry = latest(state, spec.id)
+    asked: dict[str, Any] = {"id": spec.id, "name": spec.name, "place": spec.place, "tool_kind": spec.tool, "at": spec.at, "state": spec.state, "datum": spec.datum}
     if entry is None:
-        return ReadingFacts(id=spec.id, name=spec.name, place=spec.place, tool_kind=spec.tool)
+        return ReadingFacts(**asked)
     body = entry.body
     value, moves = "", None
     if body.instrument is not None:
@@ -134,9 +148,9 @@ def _reading(state: BookState, spec: ReadingSpec) -> ReadingFacts:
         tool_s = body.instrument.figure("s")
         if len(typed) >= 2 and tool_s and max(typed) - min(typed) > 4 * tool_s:
             moves = "the repeats spread more than this tool usually does: does something move?"
-    return ReadingFacts(id=spec.id, name=spec.name, place=spec.place, tool_kind=spec.tool, entry=entry.id, typed=body.typed,
-                        value_text=value, unit=body.values[0].unit, tool=body.instrument.code if body.instrument else None,
-                        who=entry.who, moves=moves)  # fmt: skip
+    again = spec.twice and len(body.typed) < 2 and len(state.live(f"reading:{spec.id}")) < 2
+    return ReadingFacts(**asked, entry=entry.id, typed=body.typed, value_text=value, unit=body.values[0].unit, taken_in=body.state,
+                        tool=body.instrument.code if body.instrument else None, who=entry.who, moves=moves, ask_again=again)  # fmt: skip
 
 
 def _value_text(entry: Entry) -> str:
@@ -158,51 +172,87 @@ def results_of(state: BookState, step: MeasureStep, tools: Sequence[Instrument] 
 
 def result_of(state: BookState, step: MeasureStep, spec: ResultSpec, tools: Sequence[Instrument] = ()) -> ResultFacts:
     """One result with its verdict, its working and what holds about it; remembered by readings, limit and tools."""
-    subjects = [f"result:{step.id}/{spec.id}", *(f"reading:{name}" for name in (spec.reading, spec.minuend, spec.subtrahend))]
-    fingerprint = (tuple(state.seen.get(subject, 0) for subject in subjects), tuple((tool.id, tool.version) for tool in tools))
+    subjects = [f"result:{step.id}/{spec.id}", *(f"reading:{name}" for name in spec.named())]
+    changed = tuple(state.seen.get(f"step:{name}", 0) for reading in specs_of(plan_of(state), spec) for name in reading.changed_by)
+    fingerprint = (tuple(state.seen.get(subject, 0) for subject in subjects), changed, tuple((tool.id, tool.version) for tool in tools))
     return state.remembered(("result", step.id, spec.id), fingerprint, lambda: _result_of(state, step, spec, tools))
+
+
+def specs_of(plan: Sheet, spec: ResultSpec) -> list[ReadingSpec]:
+    """The readings that a result is made of, as the sheet asks for them, in its order."""
+    known = {r.id: r for s in plan.step if isinstance(s, MeasureStep) for r in s.reading}
+    return [known[name] for name in spec.named() if name in known]
 
 
 def _result_of(state: BookState, step: MeasureStep, spec: ResultSpec, tools: Sequence[Instrument]) -> ResultFacts:
     plan: Sheet = plan_of(state)
     limit = plan.find_limit(spec.limit)
     assert limit is not None
-    named = [spec.reading] if spec.reading else [spec.minuend, spec.subtrahend]
-    entries = [latest(state, name) for name in named if name]
-    taken = [entry for entry in entries if entry is not None]
-    if len(taken) < len(named):
-        return ResultFacts(id=spec.id, name=spec.name, limit=limit, judgement=judge(None, None, limit))
-    ids = tuple(entry.id for entry in taken)
+    specs, entries = specs_of(plan, spec), {name: latest(state, name) for name in spec.named()}
+    taken = {name: entry for name, entry in entries.items() if entry is not None}
+    base: dict[str, Any] = {"id": spec.id, "name": spec.name, "limit": limit}
+    if len(taken) < len(entries):
+        return ResultFacts(**base, judgement=judge(None, None, limit))
+    base |= {"readings": tuple(entry.id for entry in taken.values()), "warnings": _warnings(state, specs, taken)}
     try:
-        parts = [(1 if k == 0 else -1, _spread(entry)) for k, entry in enumerate(taken)]
+        means = {name: reading_mean(entry) for name, entry in taken.items()}
+        value, formula = evaluate(spec, means)
+        if len(taken) == 2 and limit.dimension == "length" and "clearance" in limit.id and value <= 0:
+            raise Refused("negative_clearance", "the piston is not smaller than the bore: which of the two figures is wrong?")
     except Refused as refusal:
-        judgement = judge(_nominal(taken), None, limit)
-        return _with_choices(state, step, spec, ResultFacts(
-            id=spec.id, name=spec.name, limit=limit, judgement=judgement, readings=ids, refusal=refusal.message))  # fmt: skip
-    value = sum(sign * spread.value for sign, spread in parts)
-    if len(parts) == 2 and limit.dimension == "length" and "clearance" in limit.id and value <= 0:
-        return ResultFacts(id=spec.id, name=spec.name, limit=limit, judgement=judge(None, None, limit), readings=ids,
-                           refusal="the piston is not smaller than the bore: which of the two figures is wrong?")  # fmt: skip
-    _, _, big_u = combine(parts)
-    judgement = judge(value, big_u, limit, _working(parts, taken, limit))
-    kinds = [_tool_kind(plan, name) for name in named if name]
-    by = settling_tools(kinds, parts, limit, tools) if judgement.verdict == "too_close" else ()
-    facts = ResultFacts(id=spec.id, name=spec.name, limit=limit, judgement=judgement, readings=ids, settled_by=by)
-    return _with_choices(state, step, spec, facts)
+        return ResultFacts(**base, judgement=judge(None, None, limit), refusal=refusal.message)
+    try:
+        spreads = {name: _spread(entry) for name, entry in taken.items()}
+    except Refused as refusal:
+        return _with_choices(state, step, spec, ResultFacts(**base, judgement=judge(value, None, limit), refusal=refusal.message))
+    parts = [(c, spreads[name]) for name, c in sensitivities(spec, means).items()]
+    judgement = judge(value, combine(parts)[2], limit, _working(parts, list(taken.values()), limit, formula))
+    doubt = next((words for name, entry in taken.items() if (words := in_doubt(entry, tools))), None)
+    if doubt is not None and judgement.verdict in ("inside", "outside"):
+        judgement = judgement.model_copy(update={"verdict": "too_close", "words": f"tool in doubt: {doubt}", "needs": None})
+    by = settling_tools([s.tool for s in specs], parts, limit, tools, value) if judgement.verdict == "too_close" and len(specs) == len(parts) else ()
+    return _with_choices(state, step, spec, ResultFacts(**base, judgement=judgement, settled_by=by))
 
 
-def _tool_kind(plan: Sheet, reading: str) -> str:
-    """The kind of tool that the sheet asks for."""
-    return next(r.tool for s in plan.step if isinstance(s, MeasureStep) for r in s.reading if r.id == reading)
+def in_doubt(entry: Entry, tools: Sequence[Instrument]) -> str | None:
+    """Why a reading cannot be trusted: its tool failed a check after it, and was last good before it."""
+    tool = entry.body.instrument
+    now = next((t for t in tools if tool is not None and t.id == tool.id), None)
+    for doubt in now.doubts if now is not None else ():
+        if doubt.since <= entry.time <= doubt.until:
+            return f"{tool.code} was {doubt.words} at its check"
+    return None
 
 
-def _nominal(taken: Sequence[Entry]) -> float:
-    signs = (1, -1)
-    means = [sum(float(str(q.value)) for q in e.body.values) / len(e.body.values) for e in taken]
-    return sum(sign * mean for sign, mean in zip(signs, means, strict=False))
+def _warnings(state: BookState, specs: Sequence[ReadingSpec], taken: dict[str, Entry]) -> tuple[str, ...]:
+    """Readings of one sum in different states, and readings older than a change of what they were taken of."""
+    found, plan = [], plan_of(state)
+    for spec in specs:
+        for name in spec.changed_by:
+            changed = [e for e in state.of_step(name) if e.kind == "done" and e.seq > taken[spec.id].seq]
+            step = plan.find_step(name)
+            if changed and step is not None:
+                found.append(f"{spec.name} was read on {taken[spec.id].time[:10]}, before {step.number} {step.title}: read it again")
+    states = {entry.body.state for entry in taken.values() if entry.body.state}
+    if len(taken) > 1 and len(states) > 1:
+        found.append(f"its readings were taken in different states: {'; '.join(sorted(states))}")
+    days = {entry.time[:10] for entry in taken.values()}
+    if len(days) > 1 and found:
+        found.append(f"they are from different days: {', '.join(sorted(days))}")
+    return tuple(found)
 
 
-def _working(parts: Sequence[tuple[int, Spread]], taken: Sequence[Entry], limit: Limit) -> tuple[str, ...]:
+def reading_mean(entry: Entry) -> float:
+    """The corrected mean of a reading in the canonical unit of its tool."""
+    body = entry.body
+    if body.instrument is None:
+        raise Refused("no_instrument_data", "no tool was named for this reading", field="instrument")
+    base = float(exact(body.deviation_from, body.instrument.dimension, "setting")) if body.deviation_from else 0.0
+    typed = [float(exact(q, body.instrument.dimension, "values")) for q in body.values]
+    return sum(typed) / len(typed) + base - float(body.instrument.figure("offset"))
+
+
+def _working(parts: Sequence[tuple[float, Spread]], taken: Sequence[Entry], limit: Limit, formula: tuple[str, ...]) -> tuple[str, ...]:
     unit = CANONICAL[limit.dimension]  # the figures below are canonical, whatever unit the limit is written in
     lines = []
     for entry in taken:
@@ -214,17 +264,24 @@ def _working(parts: Sequence[tuple[int, Spread]], taken: Sequence[Entry], limit:
         if tool.figure("offset"):
             line += f", known offset {tool.offset} {tool.unit} taken off"
         lines.append(line)
-    if len(parts) == 2:
-        difference = parts[0][1].value - parts[1][1].value
-        lines.append(f"{parts[0][1].value:.4f} − {parts[1][1].value:.4f} = {difference:.4f} {unit}")
-    for _, spread in parts:
-        lines.append("   ".join(f"{share.name} {share.u:.4f}" for share in spread.own if share.u))
-    chains = [spread.chain for _, spread in parts]
-    zero = parts[0][1].zero.u
-    if len(chains) == 2 and chains[0] == chains[1]:
-        lines.append(f"zero error {zero:.4f} is shared by both readings (one setting): it cancels")
-    elif any(spread.zero.u for _, spread in parts):
-        lines.append("   ".join(f"zero error {spread.zero.u:.4f}" for _, spread in parts) + ": not shared, it counts")
+    if len(lines) > FEW_LINES:
+        tools = ", ".join(dict.fromkeys(entry.body.instrument.code for entry in taken))
+        lines = [f"{len(lines)} readings with {tools}"]
+    lines += [line if line[-1:].isalpha() or len(taken) != 2 else f"{line} {unit}" for line in formula]
+    counted = [(c, spread) for c, spread in parts if c]
+    for c, spread in counted[:FEW_LINES]:
+        times = "" if abs(abs(c) - 1) < NEARLY else f"counts {abs(c):.3g} times: "
+        lines.append(times + "   ".join(f"{share.name} {share.u:.4f}" for share in (*spread.own, *spread.setting) if share.u))
+    chains: dict[str, float] = {}
+    for c, spread in counted:
+        chains[spread.chain] = chains.get(spread.chain, 0.0) + c
+    zero = counted[0][1].zero.u if counted else 0.0
+    if len(counted) > 1 and len(chains) == 1 and abs(next(iter(chains.values()))) < NEARLY:
+        lines.append(f"zero error {zero:.4f} is shared by all readings (one setting): it cancels")
+        if counted[0][1].setting and len({spread.setting_chain for _, spread in counted}) == 1:
+            lines.append("so does what the gauge was set with")
+    elif any(spread.zero.u for _, spread in counted):
+        lines.append("   ".join(f"zero error {spread.zero.u:.4f}" for _, spread in counted[:FEW_LINES]) + ": not shared, it counts")
     u_c, k, big_u = combine(parts)
     lines.append(f"u = {u_c:.4f}, k = {k:.2f}, U = {big_u:.4f} {unit}")
     return tuple(lines)
@@ -252,26 +309,26 @@ def _same_limit(a: Limit, b: Limit) -> bool:
 
 
 def settling_tools(
-    kinds: Sequence[str], parts: Sequence[tuple[int, Spread]], limit: Limit, tools: Sequence[Instrument]
+    kinds: Sequence[str], parts: Sequence[tuple[float, Spread]], limit: Limit, tools: Sequence[Instrument], value: float
 ) -> tuple[str, ...]:
     """Which tools of the shop would bring a verdict at this value: one in place of one reading, else the best for each.
 
     Parameters
     ----------
     kinds : the kind of tool that each part asks for, in the order of `parts`.
+    value : the result, canonical unit.
     """
-    value = sum(sign * spread.value for sign, spread in parts)
     fitting = [[t for t in tools if not t.retired and t.kind == kind and t.s is not None and t.covers(spread.value)]
                for kind, (_, spread) in zip(kinds, parts, strict=True)]  # fmt: skip
 
-    def decides(trial: Sequence[tuple[int, Spread]]) -> bool:
+    def decides(trial: Sequence[tuple[float, Spread]]) -> bool:
         return judge(value, combine(trial)[2], limit).verdict in ("inside", "outside")
 
     found = []
-    for index, (sign, spread) in enumerate(parts):
+    for index, (c, spread) in enumerate(parts[:FEW_LINES]):
         for tool in fitting[index]:
             for n in (1, 3):
-                trial = [*parts[:index], (sign, _as_if(tool, spread.value, n)), *parts[index + 1 :]]
+                trial = [*parts[:index], (c, _as_if(tool, spread.value, n)), *parts[index + 1 :]]
                 if decides(trial):
                     found.append(tool.code if n == 1 else f"{tool.code}, read {n} times")
                     break
@@ -279,8 +336,9 @@ def settling_tools(
         return tuple(dict.fromkeys(found))
     best = [min(listed, key=lambda t: single_reading_U(t, spread.value)) for listed, (_, spread) in zip(fitting, parts, strict=True)]
     for n in (1, 3):
-        if decides([(sign, _as_if(tool, spread.value, n)) for tool, (sign, spread) in zip(best, parts, strict=True)]):
-            return (" and ".join(tool.code for tool in best) + ("" if n == 1 else f", each read {n} times"),)
+        if decides([(c, _as_if(tool, spread.value, n)) for tool, (c, spread) in zip(best, parts, strict=True)]):
+            codes = " and ".join(dict.fromkeys(tool.code for tool in best))
+            return (codes + ("" if n == 1 else f", each read {n} times"),)
     return ()
 
 

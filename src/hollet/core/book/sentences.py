@@ -236,5 +236,7 @@ TEXTS: dict[str, Callable[[Any, str], str]] = {
     "evidence": lambda b, t: f"{b.sort}: {b.text}",
     "device edited": lambda b, t: f"{b.name}: {b.state}",
     "gear edited": lambda b, t: f"{b.name}: {b.state}" + (f", {b.whose}" if b.whose else "") + (f", back by {b.back_by}" if b.back_by else ""),
+    "tool checked": lambda b, t: f"{b.code} on {b.standard} {b.nominal}: off by {b.off} {b.unit}, {'permissible' if b.good else 'not permissible'}" + (", kept as its known offset" if b.kept_offset else ""),
+    "tool tried": lambda b, t: f"{b.code} on {b.thing}, {len(b.typed)} readings: s = {b.s} {b.unit}",
     "tool edited": lambda b, t: f"tool {b.tool.code}: {b.tool.name}",
 }  # fmt: skip

@@ -5,6 +5,8 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
+from hollet.core.errors import HolletError
+from hollet.core.measuring.formulas import check_formula
 from hollet.core.procedure.facts import Condition
 from hollet.core.procedure.mistakes import mistake
 from hollet.core.procedure.sheet import (
@@ -290,11 +292,22 @@ def _limits_named(step: object) -> list[tuple[str, str]]:
 
 def _check_results(step: MeasureStep, sheet: Sheet, text: str, index: int) -> None:
     readings = {reading.id for other in sheet.step if isinstance(other, MeasureStep) for reading in other.reading}
+    steps = {other.id for other in sheet.step}
+    for reading in step.reading:
+        for name in reading.changed_by:
+            if name not in steps:
+                raise mistake(text, ("step", index, "reading"), f"'{reading.id}' is changed by '{name}', which is no step here")
     for result in step.result:
-        named = [result.reading] if result.reading else [result.minuend, result.subtrahend]
-        if any(name not in readings for name in named):
-            raise mistake(text, ("step", index, "result"), f"'{result.id}' must name one reading, or a minuend and a "
-                          "subtrahend, that a measure step takes")  # fmt: skip
+        ways = [result.reading is not None, result.minuend is not None and result.subtrahend is not None, result.how is not None and bool(result.over),
+                result.calc is not None and result.gives is not None]  # fmt: skip
+        if sum(ways) != 1 or any(name not in readings for name in result.named()):
+            raise mistake(text, ("step", index, "result"), f"'{result.id}' must name one reading, a minuend and a subtrahend, how with over, or calc with takes and gives; "
+                          "each reading one that a measure step takes")  # fmt: skip
+        if result.calc is not None:
+            try:
+                check_formula(result)
+            except HolletError as refusal:
+                raise mistake(text, ("step", index, "result"), f"'{result.id}': {refusal.message}") from refusal
 
 
 def waits_for(sheet: Sheet, step_id: str, settled: set[str]) -> tuple[Waiting, ...]:

@@ -210,17 +210,35 @@ class RemoveStep(BaseStep):
 
 
 class ReadingSpec(Part):
-    """One reading to take, with which kind of tool and about what to expect."""
+    """One reading to take, with which kind of tool and about what to expect; the state of the part and the face it is read from.
+
+    `at` places it on the drawing of the step; `twice` asks for a second reading; `changed_by` names steps after which it must be read again.
+    """
 
     id: Id
     name: Words
     tool: str
     nominal: str
     place: str | None = None
+    at: Annotated[tuple[Annotated[str, Field(max_length=40)], ...], Field(max_length=3)] = ()
+    state: Annotated[str, Field(max_length=80)] | None = None
+    datum: Annotated[str, Field(max_length=80)] | None = None
+    twice: bool = False
+    changed_by: tuple[Id, ...] = ()
+
+
+How = Literal["largest", "smallest", "mean", "spread", "sum"]
+
+
+class Take(Part):
+    """What fills one field of a calculation: a reading, several readings, or a fixed figure such as `= 86 mm`."""
+
+    field: Annotated[str, Field(min_length=1, max_length=60)]
+    of: Annotated[tuple[Annotated[str, Field(min_length=1, max_length=60)], ...], Field(min_length=1, max_length=60)]
 
 
 class ResultSpec(Part):
-    """What is judged: one reading, or the difference `minuend` - `subtrahend`."""
+    """What is judged: one reading; `minuend` - `subtrahend`; `how` of the readings `over`, less those of `less`; or what the calculation `calc` `gives`."""
 
     id: Id
     name: Words
@@ -228,14 +246,30 @@ class ResultSpec(Part):
     reading: Id | None = None
     minuend: Id | None = None
     subtrahend: Id | None = None
+    how: How | None = None
+    over: tuple[Id, ...] = ()
+    less: tuple[Id, ...] = ()
+    calc: Id | None = None
+    takes: tuple[Take, ...] = ()
+    gives: Annotated[str, Field(max_length=60)] | None = None
+
+    def named(self) -> tuple[str, ...]:
+        """The readings that it is made of, in order, each once."""
+        taken = [name for take in self.takes for name in take.of if not name.startswith("=")]
+        listed = (self.reading, self.minuend, self.subtrahend, *self.over, *self.less, *taken)
+        return tuple(dict.fromkeys(name for name in listed if name))
+
+
+Drawing = Literal["bores", "journals", "shells", "cylinders", "round", "corners", "shafts", "links", "stack"]
 
 
 class MeasureStep(BaseStep):
-    """Readings and what is derived from them."""
+    """Readings and what is derived from them, on a drawing of their family."""
 
     kind: Literal["measure"]
-    reading: Annotated[tuple[ReadingSpec, ...], Field(min_length=1)]
-    result: Annotated[tuple[ResultSpec, ...], Field(min_length=1)]
+    reading: Annotated[tuple[ReadingSpec, ...], Field(min_length=1, max_length=120)]
+    result: Annotated[tuple[ResultSpec, ...], Field(min_length=1, max_length=120)]
+    draw: Drawing | None = None
     rework: Words | None = None
     replace: Words | None = None
 

@@ -5,6 +5,7 @@ from typing import Annotated
 from fastapi import APIRouter, Depends, File, Request, UploadFile
 
 from hollet.core.book.entries import GearEdited
+from hollet.core.checking import Checked
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument
 from hollet.services import archives, builds, gear, sheets, tools
@@ -13,7 +14,7 @@ from hollet.services.gear import GearView
 from hollet.services.sheets import SheetCard
 from hollet.services.shop import shop_facts
 from hollet.services.workshop import Workshop
-from hollet.web.models import BuildEdit, GearEdit, SetGaugeEdit, SheetEdit, ShopView, ToolEdit, WhoEdit
+from hollet.web.models import BuildEdit, CheckEdit, GearEdit, SetGaugeEdit, SheetEdit, ShopView, ToolEdit, TrialEdit, WhoEdit
 
 __all__ = ["Shared", "router"]
 
@@ -86,6 +87,18 @@ def zero_tool(tool: str, edit: WhoEdit, workshop: Shared) -> Instrument:
 def set_gauge(tool: str, edit: SetGaugeEdit, workshop: Shared) -> Instrument:
     """A gauge was set with a micrometer."""
     return tools.set_gauge(workshop, tool, edit.master, edit.setting, who=edit.who)
+
+
+@router.post("/tools/{tool}/checked")
+def check_tool(tool: str, edit: CheckEdit, workshop: Shared) -> Checked:
+    """The tool held against a standard."""
+    return tools.check_tool(workshop, tool, standard=edit.standard, nominal=edit.nominal, typed=edit.typed, keep_offset=edit.keep_offset, who=edit.who)
+
+
+@router.post("/tools/{tool}/tried")
+def try_tool(tool: str, edit: TrialEdit, workshop: Shared) -> Instrument:
+    """One thing read many times: the hands of the user."""
+    return tools.try_tool(workshop, tool, thing=edit.thing, typed=edit.typed, who=edit.who)
 
 
 @router.post("/gear")

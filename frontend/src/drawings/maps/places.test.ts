@@ -1,0 +1,43 @@
+import { describe, expect, it } from 'vitest'
+import { PLACES } from './places'
+
+const CASES: Record<string, string[][]> = {
+  bores: ['1', '2', '3', '4'].flatMap((c) => ['top', 'mid', 'low'].flatMap((d) => ['along', 'across'].map((a) => [c, d, a]))),
+  journals: ['1', '2', '3', '4', '5'].flatMap((c) => ['front', 'rear'].flatMap((d) => ['upright', 'across'].map((a) => [c, d, a]))),
+  shells: ['1', '2', '3', '4'].flatMap((c) => ['upper', 'lower'].map((h) => [c, h])),
+  cylinders: ['1', '2', '3', '4'].flatMap((c) => ['inlet', 'exhaust'].map((h) => [c, h])),
+  round: ['1', '9', '17', '25', '33'].map((t) => [t]),
+  corners: [['front left'], ['front right'], ['rear left'], ['rear right']],
+  shafts: [['gearbox'], ['shaft'], ['axle']],
+  links: [['engine', 'minus'], ['body', 'minus'], ['dash', 'minus']],
+  stack: [['A'], ['B']],
+}
+
+describe.each(Object.entries(CASES))('the drawing of %s', (name, all) => {
+  const drawn = PLACES[name](all)
+  it('gives every reading its own place inside the field', () => {
+    expect(drawn.places).toHaveLength(all.length)
+    for (const p of drawn.places) {
+      expect(p.x - (p.w ?? 78) / 2).toBeGreaterThanOrEqual(-2)
+      expect(p.x + (p.w ?? 78) / 2).toBeLessThanOrEqual(642)
+      expect(p.y).toBeLessThan(drawn.height)
+    }
+  })
+  it('lets no two boxes lie on each other', () => {
+    for (const [i, a] of drawn.places.entries())
+      for (const b of drawn.places.slice(i + 1)) expect(Math.abs(a.x - b.x) >= Math.min(a.w ?? 78, b.w ?? 78) - 1 || Math.abs(a.y - b.y) >= 29).toBe(true)
+  })
+})
+
+describe('places by word', () => {
+  it('puts left on the left, rear at the bottom', () => {
+    const [fl, fr, rl] = PLACES.corners(CASES.corners).places
+    expect(fl.x).toBeLessThan(fr.x)
+    expect(rl.y).toBeGreaterThan(fl.y)
+  })
+  it('goes round clockwise from the top', () => {
+    const [top, second] = PLACES.round([['a'], ['b'], ['c'], ['d']]).places
+    expect(second.x).toBeGreaterThan(top.x)
+    expect(second.y).toBeGreaterThan(top.y)
+  })
+})

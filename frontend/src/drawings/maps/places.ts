@@ -1,0 +1,166 @@
+/** Where each reading of a family stands on its drawing. Numbers in, numbers out: a field of 640 wide. */
+
+export interface Place { x: number; y: number; w?: number }
+interface Word { x: number; y: number; text: string; anchor?: 'start' | 'middle' | 'end'; bold?: boolean }
+export interface Drawn { height: number; metal: string[]; lines: string[]; centre: string[]; words: Word[]; places: Place[]; says?: string }
+type At = readonly string[]
+
+const unique = (all: (string | undefined)[]) => [...new Set(all.filter((t): t is string => t !== undefined))]
+const box = (x: number, y: number, w: number, h: number) => `M${x} ${y}h${w}v${h}h${-w}z`
+const blank = (height: number): Drawn => ({ height, metal: [], lines: [], centre: [], words: [], places: [] })
+
+/** Cylinders side by side, cut open: depths downward; along the crank at the upper left of each ellipse, across at the lower right. */
+function bores(all: readonly At[]): Drawn {
+  const cylinders = unique(all.map((a) => a[0]))
+  const depths = unique(all.map((a) => a[1]))
+  const axes = unique(all.map((a) => a[2]))
+  const left = 60
+  const pitch = (640 - left) / cylinders.length
+  const row = 66
+  const out = { ...blank(30 + depths.length * row + 14), says: axes.length > 1 ? `Upper: ${axes[0]}, lower: ${axes[1]}` : undefined }
+  cylinders.forEach((name, k) => {
+    const x = left + k * pitch + pitch / 2
+    const wide = pitch - 34
+    out.metal.push(box(x - wide / 2 - 12, 26, 12, depths.length * row), box(x + wide / 2, 26, 12, depths.length * row))
+    out.centre.push(`M${x} 22V${32 + depths.length * row}`)
+    out.words.push({ x, y: 18, text: name, bold: true })
+    depths.forEach((_, d) => out.lines.push(`M${x - wide / 2} ${26 + d * row + row / 2}a${wide / 2} 9 0 0 0 ${wide} 0`))
+  })
+  depths.forEach((name, d) => out.words.push({ x: 4, y: 32 + d * row + row / 2, text: name, anchor: 'start' }))
+  out.places = all.map((a) => {
+    const x = left + cylinders.indexOf(a[0]) * pitch + pitch / 2
+    const y = 26 + depths.indexOf(a[1]) * row + row / 2
+    const across = axes.indexOf(a[2]) === 1
+    return { x: x + (across ? 16 : -16), y: y + (across ? 15 : -15), w: 62 }
+  })
+  return out
+}
+
+/** A shaft along its bearings: two ends of each journal, one row an axis. */
+function journals(all: readonly At[]): Drawn {
+  const names = unique(all.map((a) => a[0]))
+  const ends = unique(all.map((a) => a[1]))
+  const axes = unique(all.map((a) => a[2]))
+  const left = 62
+  const pitch = (640 - left) / names.length
+  const rows = Math.max(1, axes.length)
+  const high = rows * 44 + 12
+  const out = blank(44 + high + 34)
+  names.forEach((name, k) => {
+    const x = left + k * pitch
+    out.lines.push(box(x + 4, 36, pitch - 18, high), `M${x + pitch - 14} ${50}h18 M${x + pitch - 14} ${22 + high}h18`)
+    out.words.push({ x: x + (pitch - 10) / 2, y: 26, text: name, bold: true })
+    ends.forEach((end, e) => out.words.push({ x: x + 4 + ((pitch - 18) / ends.length) * (e + 0.5), y: 54 + high, text: end }))
+  })
+  out.centre.push(`M${left - 6} ${36 + high / 2}H640`)
+  axes.forEach((axis, r) => out.words.push({ x: 0, y: 68 + r * 44, text: axis, anchor: 'start' }))
+  out.places = all.map((a) => ({ x: left + names.indexOf(a[0]) * pitch + 4 + ((pitch - 18) / ends.length) * (ends.indexOf(a[1]) + 0.5), y: 62 + Math.max(0, axes.indexOf(a[2])) * 44, w: Math.min(78, (pitch - 22) / ends.length) }))
+  return out
+}
+
+/** Shells in their order: the upper half above, the lower below; a strip alone lies in the middle. */
+function shells(all: readonly At[]): Drawn {
+  const names = unique(all.map((a) => a[0]))
+  const halves = unique(all.map((a) => a[1]))
+  const pitch = 640 / names.length
+  const out = blank(176)
+  const r = Math.min(52, pitch / 2 - 8)
+  names.forEach((name, k) => {
+    const x = pitch * (k + 0.5)
+    out.metal.push(`M${x - r} 92a${r} ${r} 0 0 1 ${2 * r} 0h-9a${r - 9} ${r - 9} 0 0 0 ${-2 * (r - 9)} 0z`, `M${x - r} 98a${r} ${r} 0 0 0 ${2 * r} 0h-9a${r - 9} ${r - 9} 0 0 1 ${-2 * (r - 9)} 0z`)
+    out.words.push({ x, y: 24, text: name, bold: true })
+  })
+  out.centre.push('M0 95H640')
+  out.places = all.map((a) => ({ x: pitch * (names.indexOf(a[0]) + 0.5), y: halves.length === 1 ? 95 : halves.indexOf(a[1]) === 0 ? 72 : 120, w: Math.min(78, pitch - 14) }))
+  return out
+}
+
+/** The cylinders in a row, one line a kind of reading. */
+function cylinders(all: readonly At[]): Drawn {
+  const names = unique(all.map((a) => a[0]))
+  const rows = unique(all.map((a) => a[1]))
+  const lines = Math.max(1, rows.length)
+  const left = rows.length > 1 ? 76 : 10
+  const pitch = (640 - left) / names.length
+  const out = blank(60 + lines * 50)
+  names.forEach((name, k) => {
+    const x = left + pitch * (k + 0.5)
+    out.lines.push(`M${x - 48} 34V${50 + lines * 50} M${x + 48} 34V${50 + lines * 50} M${x - 48} 40H${x + 48}`)
+    out.words.push({ x, y: 24, text: name, bold: true })
+  })
+  if (rows.length > 1) rows.forEach((row, k) => out.words.push({ x: 0, y: 76 + k * 50, text: row, anchor: 'start' }))
+  out.places = all.map((a) => ({ x: left + pitch * (names.indexOf(a[0]) + 0.5), y: 70 + Math.max(0, rows.indexOf(a[1])) * 50, w: 84 }))
+  return out
+}
+
+/** Round a gear, a flange or a face: the first place at the top, the others clockwise. */
+function round(all: readonly At[]): Drawn {
+  const out = blank(300)
+  const n = all.length
+  out.lines.push('M320 18a132 132 0 1 0 .1 0z', 'M320 110a40 40 0 1 0 .1 0z')
+  out.centre.push('M170 150H470', 'M320 4V296')
+  out.places = all.map((_, k) => ({ x: 320 + 132 * Math.sin((2 * Math.PI * k) / n), y: 150 - 132 * Math.cos((2 * Math.PI * k) / n) + (k === 0 ? 12 : 0) }))
+  all.forEach((a, k) => out.words.push({ x: 320 + 76 * Math.sin((2 * Math.PI * k) / n), y: 156 - 76 * Math.cos((2 * Math.PI * k) / n), text: a[0] ?? String(k + 1), bold: true }))
+  return out
+}
+
+/** The vehicle from above, front at the top: left and right, front and rear, by their words. */
+function corners(all: readonly At[]): Drawn {
+  const out = blank(300)
+  out.lines.push('M240 26Q320 4 400 26L410 120V250Q320 286 230 250V120Z', box(206, 44, 24, 62), box(410, 44, 24, 62), box(206, 188, 24, 62), box(410, 188, 24, 62))
+  out.centre.push('M320 8V292', 'M200 75H440', 'M200 219H440')
+  out.words.push({ x: 320, y: 20, text: 'front' })
+  out.places = all.map(([name = '']) => ({ x: name.includes('left') ? 120 : name.includes('right') ? 520 : 320, y: name.includes('rear') ? 219 : 75, w: 110 }))
+  all.forEach(([name = ''], k) => out.words.push({ x: out.places[k].x, y: out.places[k].y - 26, text: name }))
+  return out
+}
+
+/** Shafts or spans one after the other, from the front at the left. */
+function shafts(all: readonly At[]): Drawn {
+  const out = blank(170)
+  const pitch = 640 / all.length
+  all.forEach(([name = ''], k) => {
+    const tilt = all.length > 1 ? (k % 2 ? 26 : 0) : 0
+    const x = pitch * k
+    const from = 70 + (k % 2 ? 0 : k > 0 ? 26 : 0)
+    out.lines.push(`M${x + 16} ${from - 8}L${x + pitch - 16} ${from + tilt - 8}V${from + tilt + 8}L${x + 16} ${from + 8}Z`)
+    if (k > 0) out.lines.push(`M${x} ${from - 9}a9 9 0 1 0 .1 0`)
+    out.words.push({ x: x + pitch / 2, y: 36, text: name, bold: true })
+  })
+  out.centre.push('M0 150H640')
+  out.places = all.map((_, k) => ({ x: pitch * (k + 0.5), y: 122, w: 110 }))
+  return out
+}
+
+/** Pairs: from a point to another, or to what it may touch. */
+function links(all: readonly At[]): Drawn {
+  const out = blank(20 + all.length * 50)
+  all.forEach(([a = '', b], k) => {
+    const y = 34 + k * 50
+    if (b !== undefined) {
+      out.lines.push(box(4, y - 19, 180, 38), box(456, y - 19, 180, 38), `M184 ${y}H265 M375 ${y}H456`)
+      out.words.push({ x: 94, y: y + 6, text: a }, { x: 546, y: y + 6, text: b })
+    } else {
+      out.words.push({ x: 250, y: y + 6, text: a, anchor: 'end' })
+      out.lines.push(`M262 ${y - 17}V${y + 17} M378 ${y - 17}V${y + 17}`)
+    }
+  })
+  out.places = all.map((_, k) => ({ x: 320, y: 34 + k * 50, w: 106 }))
+  return out
+}
+
+/** Depths and lengths as dimensions from one face, one under the other. */
+function stack(all: readonly At[]): Drawn {
+  const out = blank(26 + all.length * 50)
+  out.metal.push(box(60, 6, 34, 14 + all.length * 50))
+  all.forEach(([name = ''], k) => {
+    const y = 36 + k * 50
+    const end = 250 + ((k * 97) % 200)
+    out.lines.push(`M94 ${y}H${end} M94 ${y}l9 -4v8z M${end} ${y}l-9 -4v8z M${end} ${y - 18}V${y + 18}`)
+    out.words.push({ x: 50, y: y + 6, text: name, anchor: 'end', bold: true })
+  })
+  out.places = all.map((_, k) => ({ x: 172, y: 36 + k * 50, w: 100 }))
+  return out
+}
+
+export const PLACES: Record<string, (all: readonly At[]) => Drawn> = { bores, journals, shells, cylinders, round, corners, shafts, links, stack }
