@@ -11,7 +11,9 @@ import { useKeys } from '@/composables/keys'
 import { useBook } from '@/stores/book'
 import { useSession } from '@/stores/session'
 import BenchFrame from './BenchFrame.vue'
+import ReadingFiles from './ReadingFiles.vue'
 import StepWords from './StepWords.vue'
+import TypeIn from './TypeIn.vue'
 
 const props = defineProps<{ bench: MeasureBenchView }>()
 const book = useBook()
@@ -21,6 +23,8 @@ const picked = ref<string | null>(null)
 const toolPicked = ref<Record<string, string>>({})
 const text = ref('')
 const repeats = ref<string[]>([])
+const typing = ref(false)
+const files = ref<InstanceType<typeof ReadingFiles> | null>(null)
 const taken = ref('')
 const question = ref('')
 const problem = ref('')
@@ -36,7 +40,7 @@ const open = computed(() => props.bench.results.filter((r) => ['outside', 'too_c
 const result = computed(() => props.bench.results.find((r) => r.id === chosen.value) ?? open.value[0] ?? null)
 const deciding = computed(() => result.value !== null && ['outside', 'too_close'].includes(result.value.judgement.verdict))
 
-watch(() => props.bench.step, () => { taken.value = ''; picked.value = null; chosen.value = null; clear() })
+watch(() => props.bench.step, () => { typing.value = false; taken.value = ''; picked.value = null; chosen.value = null; clear() })
 function clear() { text.value = ''; repeats.value = []; question.value = problem.value = '' }
 const judged = (limit: string) => props.bench.results.find((r) => r.limit.id === limit)?.judgement
 function lanes(limit: string) {
@@ -74,7 +78,7 @@ function move(by: number) {
   const now = all.findIndex((r) => r.id === reading.value?.id)
   if (all.length) pick(all[(now + by + all.length) % all.length].id)
 }
-useKeys(() => ({ ArrowRight: () => move(1), ArrowLeft: () => move(-1), 1: () => deciding.value && decide('measure_again'), 2: () => deciding.value && decide('rework'), 3: () => deciding.value && decide('replace'), 4: () => deciding.value && accept(), Enter: () => entry.value?.focus() }))
+useKeys(() => ({ ArrowRight: () => move(1), ArrowLeft: () => move(-1), w: () => { typing.value = !typing.value }, p: () => files.value?.print(), 1: () => deciding.value && decide('measure_again'), 2: () => deciding.value && decide('rework'), 3: () => deciding.value && decide('replace'), 4: () => deciding.value && accept(), Enter: () => entry.value?.focus() }))
 </script>
 
 <template>
@@ -82,7 +86,8 @@ useKeys(() => ({ ArrowRight: () => move(1), ArrowLeft: () => move(-1), 1: () => 
     <template #work>
       <p v-if="reading" class="t20">{{ bench.do }}</p>
       <details v-else><summary class="b">What to do</summary><p>{{ bench.do }}</p></details>
-      <ReadingMap v-if="bench.draw" :draw="bench.draw" :readings="bench.readings" :at="reading?.id ?? null" :title="bench.title" @pick="pick" />
+      <TypeIn v-if="typing" :bench="bench" @close="typing = false" />
+      <ReadingMap v-else-if="bench.draw" :draw="bench.draw" :readings="bench.readings" :at="reading?.id ?? null" :title="bench.title" @pick="pick" />
       <section v-if="result && result.judgement.verdict !== 'not_read'" class="decision">
         <h2 class="t20"><VerdictMark :verdict="result.judgement.verdict" :side="result.judgement.side" :accepted="result.conceded" :size="9" /> {{ result.name }}: {{ result.judgement.value_text }} ±{{ result.judgement.U_text }} {{ result.judgement.unit }}, {{ result.judgement.words }}</h2>
         <p v-if="result.judgement.margins" class="t16">{{ result.judgement.margins }}.</p>
@@ -98,10 +103,11 @@ useKeys(() => ({ ArrowRight: () => move(1), ArrowLeft: () => move(-1), 1: () => 
         <h2 class="t20">{{ limit.name }} <span class="t16">{{ limit.condition }}</span> <span v-if="!limit.source" class="assumed t16">assumed</span><span v-else class="t16 mut">{{ limit.source }}</span></h2>
         <div class="scroll" tabindex="0" role="region" :aria-label="limit.name"><ResultLanes :lanes="lanes(limit.id)" :lo="judged(limit.id)?.lo ?? null" :hi="judged(limit.id)?.hi ?? null" :target="judged(limit.id)?.target ?? null" :lo-text="limit.lo ?? ''" :hi-text="limit.hi ?? ''" :assumed="!limit.source" :chosen="result?.id ?? null" @choose="chosen = $event" /></div>
       </div>
+      <ReadingFiles ref="files" :build="book.card?.id ?? ''" :step="bench.step" @type="typing = true" />
       <StepWords v-if="bench.why" :bench="{ ...bench, do: '' }" />
     </template>
     <template #figure>
-      <form v-if="reading" class="enter" @submit.prevent="write()">
+      <form v-if="reading && !typing" class="enter" @submit.prevent="write()">
         <label class="field"><span>{{ reading.name }}{{ tool ? `, in ${tool.unit}` : '' }}</span>
           <input ref="entry" v-model="text" class="entry big" inputmode="text" autocomplete="off" name="reading" :aria-invalid="figure ? !figure.ok && !!text : undefined" aria-describedby="figure" /></label>
         <p id="figure" class="says" aria-live="polite"><template v-if="text && figure?.ok"><span class="t16">{{ figure.words ? `${figure.words}:` : 'is' }} {{ figure.exact ? 'exactly' : 'about' }}</span> <b class="t24">{{ figure.value }} {{ figure.unit }}</b></template><span v-else-if="text && figure" class="problem">{{ figure.words }}</span></p>

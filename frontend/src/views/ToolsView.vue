@@ -1,9 +1,12 @@
 <script setup lang="ts">
-/** The shop's tools: figures as half-widths, zeroing, and setting a gauge with a micrometer. */
+/** The shop's tools: figures as half-widths, checks against a standard, the hands of the user, zeroing, setting a gauge. */
 import { computed, onMounted, ref } from 'vue'
-import { client, got, type Instrument } from '@/api/client'
+import { client, type FigureRow, got, type Instrument } from '@/api/client'
 import { useKeys } from '@/composables/keys'
+import VerdictMark from '@/drawings/VerdictMark.vue'
 import MarkLogo from '@/shell/MarkLogo.vue'
+import ToolCheckDialog from '@/shell/ToolCheckDialog.vue'
+import ToolTrialDialog from '@/shell/ToolTrialDialog.vue'
 import { useSession } from '@/stores/session'
 import { useShop } from '@/stores/shop'
 
@@ -25,8 +28,30 @@ const gearBack = ref('')
 const STATES = ['owned', 'borrowed', 'missing', 'broken', 'lent'] as const
 const shown = computed(() => shop.tools.filter((t) => !t.retired))
 const masters = computed(() => shown.value.filter((t) => t.kind === 'micrometer'))
-const KINDS = ['micrometer', 'bore gauge', 'caliper', 'depth gauge', 'dial indicator', 'feeler', 'gauge strip', 'rule', 'straight edge', 'jug', 'pressure gauge', 'thermometer', 'timing light', 'voltmeter', 'angle gauge', 'click wrench', 'indicating wrench']
+const KINDS = ['micrometer', 'bore gauge', 'caliper', 'depth gauge', 'dial indicator', 'feeler', 'gauge strip', 'rule', 'straight edge', 'jug', 'pressure gauge', 'thermometer', 'timing light', 'voltmeter', 'ohmmeter', 'angle gauge', 'leak-down tester', 'burette', 'scale', 'click wrench', 'indicating wrench']
 
+const checking = ref<InstanceType<typeof ToolCheckDialog> | null>(null)
+const trying = ref<InstanceType<typeof ToolTrialDialog> | null>(null)
+const fits = ref<FigureRow[]>([])
+const asked = ref(false)
+const OPEN_END = '9999'
+/** What is known of a tool: good since its last check, failed and not put right, or never checked. */
+function standing(t: Instrument) {
+  if (t.doubts?.some((d) => d.until.startsWith(OPEN_END))) return { mark: 'outside', words: `${t.doubts[t.doubts.length - 1].words}: not to be trusted` }
+  if (t.good_at) return { mark: 'inside', words: `good ${t.good_at.slice(0, 10)}` }
+  return { mark: 'not_read', words: t.checked ? `checked ${t.checked}` : 'never checked here' }
+}
+async function decide(build: string) {
+  fits.value = []
+  asked.value = build !== ''
+  if (!build) return
+  try {
+    const book = (await got<unknown>(client.GET('/api/builds/{build}/limits', { params: { path: { build } } }))) as { rows: FigureRow[] }
+    fits.value = book.rows.filter((r) => r.kind === 'limit' && r.fit)
+  } catch (error) {
+    problem.value = (error as Error).message
+  }
+}
 onMounted(() => void shop.load())
 useKeys(() => ({ d: session.toggleTheme }))
 function edit(tool: Instrument | null) {
@@ -83,12 +108,17 @@ async function setGauge() {
       <h1 v-if="shop.view || shop.problem" class="t28">{{ shown.length }} measuring tools</h1>
       <p v-if="said" class="quiet" role="status">{{ said }}</p>
       <p v-if="shop.problem" class="block" role="alert">{{ shop.problem }}</p>
-      <table v-if="shown.length">
-        <thead><tr><th>Tool</th><th>Range</th><th>Permissible ±</th><th>Resolution</th><th>s</th><th>Zero ±, offset</th><th>Set with</th><th><span class="sr">Acts</span></th></tr></thead>
-        <tbody><tr v-for="t in shown" :key="t.id"><td><b>{{ t.code }}</b> {{ t.name }}</td><td>{{ t.lo ?? '' }} to {{ t.hi ?? '' }} {{ t.unit }}</td><td class="b">{{ t.mpe ?? (t.mpe_percent ? `${t.mpe_percent} %` : '–') }}</td><td>{{ t.resolution }}</td><td>{{ t.s ?? 'not known' }}</td><td>{{ t.zero_error }}, {{ t.offset }}</td><td>{{ t.set_with ? `${t.set_with.code} at ${t.setting}` : '–' }}</td>
-          <td><div class="acts"><button type="button" class="btn small" :aria-label="`Edit ${t.code}`" @click="edit(t)">Edit</button><button v-if="t.kind === 'micrometer'" type="button" class="btn small" :aria-label="`${t.code} zeroed`" @click="zeroed(t)">Zeroed</button><button v-if="t.kind === 'bore gauge'" type="button" class="btn small" :aria-label="`Set ${t.code}`" @click="askSet(t)">Set</button></div></td></tr></tbody>
-      </table>
+      <div v-if="shown.length" class="scroll" tabindex="0" role="region" aria-label="Measuring tools"><table>
+        <thead><tr><th>Tool</th><th>Its state</th><th>Range</th><th>Permissible ±, shows</th><th>s, whose hands</th><th>Zero ±, offset, set with</th><th><span class="sr">Acts</span></th></tr></thead>
+        <tbody><tr v-for="t in shown" :key="t.id"><td><b>{{ t.code }}</b> {{ t.name }}</td><td><VerdictMark :verdict="standing(t).mark" :size="8" :word="standing(t).words" /> <span :class="standing(t).mark">{{ standing(t).words }}</span></td><td class="nowrap">{{ t.lo ?? '' }} to {{ t.hi ?? '' }} {{ t.unit }}</td><td><b>{{ t.mpe ?? (t.mpe_percent ? `${t.mpe_percent} %` : '–') }}</b>, {{ t.resolution }}</td><td>{{ t.s ?? 'not known' }}<span v-if="t.tried_by" class="t16 mut"> {{ t.tried_by }}</span></td><td>{{ t.zero_error }}, {{ t.offset }}{{ t.set_with ? `, ${t.set_with.code} at ${t.setting}` : '' }}</td>
+          <td><div class="acts"><button type="button" class="btn small" :aria-label="`Check ${t.code}`" @click="checking?.ask(t)">Check</button><button type="button" class="btn small" :aria-label="`Hands with ${t.code}`" @click="trying?.ask(t)">Hands</button><button type="button" class="btn small" :aria-label="`Edit ${t.code}`" @click="edit(t)">Edit</button><button v-if="t.kind === 'micrometer'" type="button" class="btn small" :aria-label="`${t.code} zeroed`" @click="zeroed(t)">Zeroed</button><button v-if="t.kind === 'bore gauge'" type="button" class="btn small" :aria-label="`Set ${t.code}`" @click="askSet(t)">Set</button></div></td></tr></tbody>
+      </table></div>
       <p v-else-if="shop.view" class="t20">No measuring tool yet. Without its tools Hollet cannot say whether a reading is inside.</p>
+      <section v-if="shop.view?.builds.length && shown.length" class="decides"><h2 class="t28">Which tool can decide it</h2>
+        <label class="field pickbuild"><span>of which build</span><select class="entry" name="decides" @change="decide(($event.target as HTMLSelectElement).value)"><option value="">choose</option><option v-for="b in shop.view.builds" :key="b.id" :value="b.id">{{ b.name }}</option></select></label>
+        <table v-if="fits.length"><thead><tr><th>Figure</th><th>Allowed</th><th>Best tool of the shop</th></tr></thead><tbody><tr v-for="f in fits" :key="f.id"><td><b>{{ f.name }}</b> <span class="t16 mut">{{ f.condition }}</span></td><td class="nowrap">{{ f.words }}</td><td><VerdictMark :verdict="f.fit?.fits ? 'inside' : 'outside'" :size="8" :word="f.fit?.fits ? 'can decide' : 'cannot decide'" /> {{ f.fit?.words }}</td></tr></tbody></table>
+        <p v-else-if="asked">Nothing to decide there yet: no figure is given that a tool could meet.</p>
+      </section>
       <template v-if="shop.view">
       <h2 class="t28 gearhead">Other tools</h2>
       <p v-if="!shop.view.gear.length">What a step needs and the shop has not got goes onto the hunt list. Say here what there is.</p>
@@ -102,6 +132,7 @@ async function setGauge() {
       </form>
       </template>
     </main>
+    <ToolCheckDialog ref="checking" @done="shop.load()" /><ToolTrialDialog ref="trying" @done="said = $event; shop.load()" />
     <el-dialog :model-value="editing !== null" :title="version ? `Edit ${String(editing?.code ?? '')}` : 'A new tool'" width="760" append-to-body @close="editing = null">
       <form v-if="editing" class="form" @submit.prevent="save">
         <label class="field wide"><span>Begin from a typical one; your certificate comes first</span><select class="entry" @change="preset"><option value="">choose</option><option v-for="(p, k) in shop.view?.presets ?? []" :key="k" :value="k">{{ p.name }}</option></select></label>
@@ -130,7 +161,10 @@ async function setGauge() {
 .page { min-height: 100dvh; display: grid; grid-template-rows: 76px 1fr; }
 .top { padding: 16px 20px; display: flex; justify-content: space-between; }
 main { background: var(--now); border-top: 8px solid var(--yel); padding: 18px 20px; overflow-x: auto; }
-td:nth-child(2) { white-space: nowrap; }
+.nowrap { white-space: nowrap; }
+.scroll { overflow-x: auto; }
+.decides { margin-top: 22px; }
+.pickbuild { max-width: 420px; margin: 6px 0 10px; }
 .acts { display: flex; gap: 6px; }
 .form { display: grid; grid-template-columns: 1fr 1fr 1fr; gap: 12px; align-items: end; }
 .wide { grid-column: 1 / -1; }

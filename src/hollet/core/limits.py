@@ -11,7 +11,7 @@ from hollet.core.quantities.quantity import decimal_text, minus, round9
 from hollet.core.quantities.units import find_unit, from_canonical
 from hollet.core.verdicts import decision
 
-__all__ = ["Judgement", "Limit", "SourceAnswer", "judge", "places", "shown"]
+__all__ = ["Judgement", "Limit", "SourceAnswer", "judge", "places", "rounded_up", "shown"]
 
 VERDICTS = {"conforming": "inside", "not_conforming": "outside", "undecided": "too_close"}
 

@@ -4,7 +4,7 @@ import gc
 import json
 import threading
 from collections import OrderedDict
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
 from datetime import UTC, datetime
 from pathlib import Path
@@ -102,6 +102,20 @@ class Workshop:
         state.last_hash = row.hash
         self.tell(build, entry.seq)
         return entry
+
+    def write_all(self, build: str, state: BookState, drafts: Sequence[journal.Draft]) -> None:
+        """Append several entries in one transaction, all or none; then fold and tell."""
+        head, last, rows = state.head, state.last_hash, []
+        with self.database.write() as session:
+            for draft in drafts:
+                row = journal.append(session, draft, (head, last))
+                head, last = row.seq, row.hash
+                rows.append(row)
+        for row in rows:
+            fold(state, journal.entry_of(row))
+            state.last_hash = row.hash
+        if rows:
+            self.tell(build, state.head)
 
     def draft(self, chain: str, kind: str, body: Body, who: str, *, entry_id: str = "", bench_time: str = "", sent: str = "") -> journal.Draft:
         """A draft with the server's time."""

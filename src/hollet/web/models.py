@@ -16,7 +16,7 @@ from hollet.services.devices import DeviceView
 from hollet.services.gear import GearView
 from hollet.services.sheets import SheetCard
 
-__all__ = ["AppendView", "BuildEdit", "CheckEdit", "DevicesView", "EntryEdit", "FastenersLook", "GearEdit", "LimitsFile", "PairEdit", "PlanEdit", "PlanLook", "Problem", "QuantityEdit", "QuantityView", "RebuildEdit", "RebuildLook", "StuckLook",
+__all__ = ["AppendView", "BuildEdit", "CheckEdit", "DevicesView", "EntryEdit", "FastenersLook", "GearEdit", "LimitsFile", "PairEdit", "PlanEdit", "PlanLook", "Problem", "QuantityEdit", "QuantityView", "ReadingsFile", "RebuildEdit", "RebuildLook", "StuckLook",
            "SetGaugeEdit", "SheetEdit", "ShopView", "StandsView", "ToolEdit", "TrialEdit", "TypedEdit", "WhoEdit"]  # fmt: skip
 
 
@@ -61,6 +61,13 @@ class TrialEdit(Model):
     who: str = Field(min_length=1, max_length=6)
     thing: str = Field(min_length=1, max_length=80)
     typed: Typed
+
+
+class ReadingsFile(Model):
+    """A CSV table of readings, as text."""
+
+    who: str = Field(min_length=1, max_length=6)
+    text: str = Field(min_length=1, max_length=2_000_000)
 
 
 class EntryEdit(Model):

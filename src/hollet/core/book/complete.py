@@ -77,7 +77,7 @@ def lacking(state: BookState, step: Step, tools: Sequence[Instrument] = ()) -> s
         once = next((r for r in readings_of(state, step) if r.ask_again), None)
         if once is not None:
             return f"{once.name}: read it a second time, there is no going back after it"
-        undecided = [r for r in results_of(state, step, tools) if r.open and r.disposition is None and r.judgement.verdict != "no_limit"]
+        undecided = [r for r in results_of(state, step, tools) if r.open and r.disposition in (None, "measure_again") and r.judgement.verdict != "no_limit"]
         if undecided:
             return f"{undecided[0].name} is {undecided[0].judgement.words}"
     if isinstance(step, TightenStep):

@@ -9,14 +9,19 @@ from hollet.core.book.tighten import ASSUMED_TOLERANCE
 from hollet.core.book.views import View
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument, Spread, combine, reading_share
-from hollet.core.limits import Judgement, Limit, judge
+from hollet.core.limits import Judgement, Limit, judge, rounded_up
+from hollet.core.measuring.formulas import sensitivities
 from hollet.core.procedure.hunt import limits_used
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.sheet import FillStep, Joint, MeasureStep, Step, TightenStep
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import decimal_text
+from hollet.core.quantities.units import find_unit
 
 __all__ = ["FigureRow", "LimitBook", "SourceRow", "ToolFit", "limit_book"]
+
+APART = 1e-4
+"""Readings are set apart by this much of their unit, so that none ties with another for the largest."""
 
 
 class ToolFit(View):
@@ -135,41 +140,48 @@ def _fit(plan: Plan, limit: Limit, steps: Sequence[Step], tools: Sequence[Instru
     if not parts:
         return None
     best: list[Instrument] = []
-    shares: list[tuple[int, Spread]] = []
-    for kind, nominal in parts:
+    shares: list[tuple[float, Spread]] = []
+    for kind, nominal, c in parts:
         usable = [t for t in tools if not t.retired and t.kind == kind and t.s is not None and t.covers(nominal)]
         scored = [(combine([(1, reading_share(tool, [nominal]))])[2], tool) for tool in usable]
         if not scored:
             return ToolFit(words=f"no {kind} that reaches {decimal_text(nominal)}", fits=False)
         tool = min(scored, key=lambda pair: pair[0])[1]
         best.append(tool)
-        shares.append((1 if not shares else -1, reading_share(tool, [nominal])))
+        shares.append((c, reading_share(tool, [nominal])))
     big_u = combine(shares)[2]
+    unit = find_unit(limit.unit)
+    assert unit is not None
     codes = ", ".join(dict.fromkeys(tool.code for tool in best))
+    shown = f"{codes} ±{rounded_up(big_u / float(unit.factor))} {limit.unit}"
     lo, hi = limit.figure("lo"), limit.figure("hi")
     if lo is None and hi is None:
-        return ToolFit(words=f"{codes} ±{decimal_text(big_u, 3)}", fits=True)
-    band = hi - lo if lo is not None and hi is not None else None
-    share = 2 * big_u / band if band else None
+        return ToolFit(words=shown, fits=True)
+    share = 2 * big_u / (hi - lo) if lo is not None and hi is not None and hi > lo else None
+    if lo is None and hi is not None and hi > 0 and not unit.offset:
+        share = big_u / hi  # what starts at nothing can be proven inside only below the limit less U
     fits = share is None or share <= 1
-    return ToolFit(words=f"{codes} ±{decimal_text(big_u, 3)}" if fits else f"{codes}: too wide", share=share, fits=fits)
+    return ToolFit(words=shown if fits else f"{shown}: too wide", share=share, fits=fits)
 
 
-def _readings(limit: Limit, steps: Sequence[Step]) -> list[tuple[str, float]]:
-    """Kind of tool and nominal value of each reading of the first result judged by the limit."""
+def _readings(limit: Limit, steps: Sequence[Step]) -> list[tuple[str, float, float]]:
+    """Kind of tool, nominal value and how much it counts, of each reading of the first result judged by the limit."""
     for step in steps:
         if isinstance(step, FillStep):
             value = limit.figure("target") or limit.figure("hi") or limit.figure("lo")
-            return [("jug", value)] if value else []
+            return [("jug", value, 1.0)] if value else []
         if isinstance(step, MeasureStep):
             spec = {r.id: r for r in step.reading}
             for result in step.result:
                 names = result.named()
-                if result.limit == limit.id and all(name in spec for name in names):
-                    try:
-                        return [(spec[n].tool, float(parse(spec[n].nominal).nominal or 0)) for n in names]
-                    except Refused:
-                        return []
+                if result.limit != limit.id or any(name not in spec for name in names):
+                    continue
+                try:
+                    values = {n: float(parse(spec[n].nominal).nominal or 0) for n in names}
+                    counts = sensitivities(result, {n: v + k * APART for k, (n, v) in enumerate(values.items())})
+                except Refused:
+                    return []
+                return [(spec[n].tool, values[n], counts[n]) for n in names if counts[n]]
     return []
 
 

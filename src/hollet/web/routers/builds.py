@@ -4,11 +4,12 @@ from fastapi import APIRouter, Response
 
 from hollet.core.book.bench import Bench
 from hollet.core.book.inspection import InspectionView
-from hollet.services import archives, builds, logging
+from hollet.services import archives, builds, logging, readings
 from hollet.services.builds import BuildCard, GateView
 from hollet.services.inspection import inspection
 from hollet.services.logging import LogView, Sent
-from hollet.web.models import AppendView, EntryEdit, StandsView
+from hollet.services.readings import ReadIn
+from hollet.web.models import AppendView, EntryEdit, ReadingsFile, StandsView
 from hollet.web.routers.shop import Shared
 
 __all__ = ["router"]
@@ -67,6 +68,27 @@ def get_archive(build: str, workshop: Shared) -> Response:
     name = f"hollet-{build[:8]}.zip"
     return Response(archives.export_build(workshop, build), media_type="application/zip",
                     headers={"Content-Disposition": f'attachment; filename="{name}"'})  # fmt: skip
+
+
+@router.get("/readings.csv", response_class=Response)
+def get_readings(build: str, workshop: Shared, step: str | None = None) -> Response:
+    """All readings as CSV, taken or not."""
+    return Response(readings.readings_csv(workshop, build, step), media_type="text/csv; charset=utf-8",
+                    headers={"Content-Disposition": f'attachment; filename="readings-{build[:8]}.csv"'})  # fmt: skip
+
+
+@router.post("/readings")
+def read_readings(build: str, edit: ReadingsFile, workshop: Shared) -> ReadIn:
+    """Write the readings of a CSV table, all or none."""
+    return readings.read_readings(workshop, build, edit.text, who=edit.who)
+
+
+@router.get("/sheet.pdf", response_class=Response)
+def get_sheet(build: str, workshop: Shared, step: str | None = None) -> Response:
+    """The measuring sheet to fill in by hand."""
+    card = builds.frame(workshop, build)
+    data = readings.sheet_pdf(workshop, build, (card.name, card.about), step, card.now[:16].replace("T", " ") + " UTC")
+    return Response(data, media_type="application/pdf", headers={"Content-Disposition": f'inline; filename="sheet-{build[:8]}.pdf"'})
 
 
 @router.get("/attempts.csv", response_class=Response)

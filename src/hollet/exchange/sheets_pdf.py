@@ -1,0 +1,151 @@
+"""The measuring sheet on paper: what to read, in which state, with which tool, and empty boxes to write into at the machine."""
+
+import io
+from collections.abc import Sequence
+from functools import cache
+from pathlib import Path
+
+from reportlab.lib.pagesizes import A4
+from reportlab.lib.units import mm
+from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfbase.ttfonts import TTFont
+from reportlab.pdfgen.canvas import Canvas
+
+from hollet.exchange.paper import SheetRow, SheetStep
+
+__all__ = ["measuring_sheet", "plain"]
+
+FONTS = Path(__file__).parent / "fonts"
+WIDE, HIGH = A4
+MARGIN = 12 * mm
+ROW = 10.5 * mm
+FOOT = 20 * mm
+CAUTION = "The vehicle maker's manual, local codes and licensed practice go first. Copy: the log on the screen is the record."
+COLUMNS = ((0.0, "what"), (0.40, "expected"), (0.52, "tool"), (0.66, "1"), (0.775, "2"), (0.89, "3"))
+
+
+@cache
+def _fonts() -> None:
+    for weight in (500, 800):
+        pdfmetrics.registerFont(TTFont(f"Recursive-{weight}", str(FONTS / f"recursive-{weight}.ttf")))
+
+
+def plain(text: str) -> str:
+    """Signs that the paper font lacks, in words."""
+    for sign, word in (("Ω", "ohm"), ("≤", "at most "), ("≥", "at least "), ("→", "to"), ("″", '"'), ("μ", "u"), ("µ", "u"), ("…", "...")):
+        text = text.replace(sign, word)
+    return text
+
+
+def measuring_sheet(build: str, about: str, printed: str, steps: Sequence[SheetStep]) -> bytes:
+    """An A4 PDF, black on white, 12 mm margins; no row is ever parted from its boxes.
+
+    Parameters
+    ----------
+    printed : date and time, as it stands in the head of each page.
+    """
+    _fonts()
+    out = io.BytesIO()
+    pages = _laid_out(steps)
+    canvas = Canvas(out, pagesize=A4, invariant=1)
+    canvas.setTitle(plain(f"Measuring sheet, {build}"))
+    for number, page in enumerate(pages, start=1):
+        _head(canvas, build, about, f"printed {printed}, page {number} of {len(pages)}")
+        y = HIGH - MARGIN - 24 * mm
+        for step, rows, begun in page:
+            y = _step(canvas, step, rows, y, begun)
+        canvas.setFont("Recursive-500", 9)
+        canvas.drawString(MARGIN, MARGIN - 2 * mm, CAUTION)
+        canvas.showPage()
+    canvas.save()
+    return out.getvalue()
+
+
+def _laid_out(steps: Sequence[SheetStep]) -> list[list[tuple[SheetStep, tuple[SheetRow, ...], bool]]]:
+    """Steps cut into pages: head, then as many rows as fit; whether a part goes on from the page before."""
+    pages: list[list[tuple[SheetStep, tuple[SheetRow, ...], bool]]] = [[]]
+    room = full = HIGH - 2 * MARGIN - 24 * mm - FOOT / 2
+    for step in steps:
+        rows, begun = list(step.rows), False
+        while rows:
+            head = _head_height(step, begun)
+            if room < head + 2 * ROW and pages[-1]:
+                pages.append([])
+                room = full
+            fit = max(1, int((room - head) / ROW))
+            part, rows = rows[:fit], rows[fit:]
+            pages[-1].append((step, tuple(part), begun))
+            room -= head + len(part) * ROW + 4 * mm
+            begun = True
+    return pages
+
+
+def _head_height(step: SheetStep, begun: bool) -> float:
+    return 14 * mm if begun else (16 + 5 * len(_wrapped(step.do, 11)) + (6 * len(_wrapped(step.caution, 11)) if step.caution else 0)) * mm
+
+
+def _wrapped(text: str, size: float) -> list[str]:
+    """Lines of a text that fit between the margins."""
+    lines: list[str] = []
+    for word in plain(text).split():
+        trial = f"{lines[-1]} {word}" if lines else word
+        if lines and pdfmetrics.stringWidth(trial, "Recursive-500", size) <= WIDE - 2 * MARGIN - 8 * mm:
+            lines[-1] = trial
+        else:
+            lines.append(word)
+    return lines
+
+
+def _head(canvas: Canvas, build: str, about: str, page: str) -> None:
+    canvas.setFont("Recursive-800", 16)
+    canvas.drawString(MARGIN, HIGH - MARGIN - 6 * mm, plain(build)[:60])
+    canvas.setFont("Recursive-500", 11)
+    canvas.drawString(MARGIN, HIGH - MARGIN - 12 * mm, plain(about)[:90])
+    canvas.drawRightString(WIDE - MARGIN, HIGH - MARGIN - 6 * mm, page)
+    canvas.setLineWidth(1.5)
+    canvas.line(MARGIN, HIGH - MARGIN - 16 * mm, WIDE - MARGIN, HIGH - MARGIN - 16 * mm)
+
+
+def _step(canvas: Canvas, step: SheetStep, rows: Sequence[SheetRow], y: float, begun: bool) -> float:
+    canvas.setFont("Recursive-800", 13)
+    canvas.drawString(MARGIN, y, plain(f"{step.number} {step.title}{', goes on' if begun else ''}")[:80])
+    y -= 6 * mm
+    canvas.setFont("Recursive-500", 11)
+    if not begun:
+        for line in _wrapped(step.do, 11):
+            canvas.drawString(MARGIN, y, line)
+            y -= 5 * mm
+        lines = _wrapped(step.caution, 11) if step.caution else []
+        if lines:
+            y -= 2 * mm
+            canvas.setLineWidth(1.5)
+            canvas.rect(MARGIN, y - 6 * mm * (len(lines) - 1) - 2 * mm, WIDE - 2 * MARGIN, 6 * mm * len(lines))
+            for line in lines:
+                canvas.drawString(MARGIN + 3 * mm, y, line)
+                y -= 6 * mm
+    span = WIDE - 2 * MARGIN
+    canvas.setFont("Recursive-500", 9)
+    for share, word in COLUMNS:
+        canvas.drawString(MARGIN + share * span + 1 * mm, y, word)
+    y -= 2 * mm
+    for row in rows:
+        _row(canvas, row, y, span)
+        y -= ROW
+    return y - 8 * mm
+
+
+def _row(canvas: Canvas, row: SheetRow, y: float, span: float) -> None:
+    canvas.setLineWidth(0.5)
+    canvas.line(MARGIN, y, MARGIN + span, y)
+    canvas.setFont("Recursive-800", 11)
+    canvas.drawString(MARGIN, y - 4.5 * mm, plain(row.name)[:44])
+    canvas.setFont("Recursive-500", 8)
+    small = ", ".join(text for text in (row.allowed, row.note, f"read: {row.read}" if row.read else "") if text)
+    canvas.drawString(MARGIN, y - 8.5 * mm, plain(small)[:66])
+    canvas.setFont("Recursive-500", 11)
+    canvas.drawString(MARGIN + COLUMNS[1][0] * span + 1 * mm, y - 6 * mm, plain(row.expected)[:14])
+    canvas.setFont("Recursive-500", 9)
+    canvas.drawString(MARGIN + COLUMNS[2][0] * span + 1 * mm, y - 6 * mm, plain(row.tool)[:17])
+    canvas.setLineWidth(1)
+    for share, _ in COLUMNS[3:]:
+        canvas.rect(MARGIN + share * span, y - ROW + 1 * mm, 0.11 * span, ROW - 2 * mm)
