@@ -15,8 +15,8 @@ OUT = Path(__file__).parents[1] / "docs" / "screenshots"
 def main() -> None:
     """One picture of each main view at 1280 x 800."""
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as p:
-        make_demo(Path(folder))
-        server, url, _ = serve(Path(folder))
+        make_demo(Path(folder) / "demo")
+        server, url, _ = serve(Path(folder) / "demo")
         browser = p.chromium.launch(executable_path="/usr/bin/chromium", args=ARGS)
         context = browser.new_context(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
         context.add_init_script("localStorage.setItem('hollet.who', 'MK')")
@@ -34,22 +34,24 @@ def main() -> None:
         shot("gate", f"/builds/{build}/gate")
         shot("log", f"/builds/{build}/log")
         gearbox = next(b["id"] for b in api(url, "/api/shop")["builds"] if b["name"].startswith("Two"))
-        shot("takedown", f"/builds/{gearbox}/steps/bell_bolts_out")
+        shot("inspect", f"/builds/{gearbox}/steps/debris_traced")
         shot("back", f"/builds/{build}/back")
-        shot("load", f"/builds/{gearbox}/load")
         shot("plan", f"/builds/{build}/plan")
         shot("limits", f"/builds/{gearbox}/limits?figure=lay_float_limit")
+        shot("measure", f"/builds/{build}/steps/bore_maps")
+        shot("tools", "/tools")
         spare = new_build(url, "Measured")
-        for reading, typed in (("piston_1", "83.958"), ("piston_2", "83.955"), ("piston_3", "83.960"), ("piston_4", "83.957"),
-                               ("bore_1", "84.006"), ("bore_2", "0.022"), ("bore_3", "84.005"), ("bore_4", "3.3092 in")):  # fmt: skip
-            tool = "m3" if reading.startswith("piston") else "b1"
-            write(url, spare, {"kind": "reading", "step": "bores", "reading": reading, "typed": [typed], "unit": "mm", "instrument": tool})
-        shot("measure", f"/builds/{spare}/steps/bores")
         attempt = {"step": "first_fire", "attempt": "attempt-one"}
         write(url, spare, {"kind": "attempt started", "reason": "rehearsal", **attempt})
         for t, oil, rpm in ((1, "0.1 bar", "900"), (2, "0.2 bar", "1250"), (4, "0.3 bar", "1340")):
             write(url, spare, {"kind": "samples", "samples": [{"t": t, "oil": oil, "rpm": rpm, "coolant": "18 C"}], **attempt})
         shot("run", f"/builds/{spare}/steps/first_fire", 6500)
+        server.kill()
+        make_demo(Path(folder) / "hanging", box_open=False)
+        server, url, _ = serve(Path(folder) / "hanging")
+        gearbox = next(b["id"] for b in api(url, "/api/shop")["builds"] if b["name"].startswith("Two"))
+        shot("takedown", f"/builds/{gearbox}/steps/bell_bolts_out")
+        shot("load", f"/builds/{gearbox}/load")
         server.kill()
         browser.close()
 

@@ -12,6 +12,8 @@ from hollet.core.book.entries import KINDS, Entry, PlanEdited
 from hollet.core.book.fold import BookState, fold
 from hollet.core.book.plandesk import Gear, plan_view
 from hollet.core.book.rebuild import rebuild_view
+from hollet.core.instruments import combine, reading_share
+from hollet.core.limits import Limit, judge
 from hollet.core.procedure.changes import FactChange, apply
 from hollet.core.procedure.plan import combine_sheets, select
 from hollet.core.procedure.sheet import Sheet
@@ -23,6 +25,7 @@ from hollet.services.sheets import parse_sheet
 from hollet.services.workshop import Workshop
 from hollet.store import journal
 from tests.services.conftest import stock
+from tests.support import Book, small_sheet, tools
 
 NOW = "2026-03-01T09:00:00Z"
 EDIT: TypeAdapter = TypeAdapter(Edit)
@@ -141,3 +144,57 @@ def test_order_back_of_300_removals(benchmark):
         fold(state, Entry(f"e{k}", k + 2, NOW, NOW, "MK", "removed", accept(state, EDIT.validate_python(edit), {})))
     view = benchmark.pedantic(lambda: rebuild_view(state), rounds=5)
     assert view.new == 300
+
+
+def wide_book() -> tuple[Book, list[str]]:
+    """A step with 60 readings, each judged by itself and all by their spread, none read yet."""
+    names = [f"r{k}" for k in range(60)]
+    readings = ", ".join(f'{{ id = "{n}", name = "Place {n}", tool = "caliper", nominal = "20 mm", at = ["{n}"] }}' for n in names)
+    results = ", ".join(f'{{ id = "{n}_r", name = "Place {n}", limit = "l", reading = "{n}" }}' for n in names)
+    over = ", ".join(f'"{n}"' for n in names)
+    text = f"""
+[sheet]
+id = "wide"
+title = "Wide"
+about = "For speed."
+limit = [{{ id = "l", name = "L", dimension = "length", unit = "mm", lo = "19.0", hi = "21.0", source = "book" }}, {{ id = "s", name = "S", dimension = "length", unit = "mm", hi = "1.0", source = "book" }}]
+
+[[step]]
+id = "m"
+stage = "inspect"
+kind = "measure"
+title = "Sixty"
+do = "Read."
+draw = "round"
+reading = [{readings}]
+result = [{results}, {{ id = "all", name = "Spread", limit = "s", how = "spread", over = [{over}] }}]
+"""
+    return Book(small_sheet(text), tools()), names
+
+
+def test_judge_five_thousand_readings(benchmark):
+    """5,000 readings judged against a limit, each with its own uncertainty, nothing remembered."""
+    caliper, limit = tools()["c1"], Limit(id="l", name="L", dimension="length", unit="mm", lo="19.0", hi="21.0", source="book")
+
+    def run() -> int:
+        found = 0
+        for k in range(5000):
+            spread = reading_share(caliper, [19.5 + k / 5000])
+            found += judge(spread.value, combine([(1, spread)])[2], limit).verdict == "inside"
+        return found
+
+    assert benchmark.pedantic(run, rounds=3) == 5000
+
+
+def test_bench_of_sixty_readings(benchmark):
+    """What a bench with 60 readings costs after each of them: accept, fold, the bench anew."""
+    book, names = wide_book()
+    for name in names:
+        book.read("m", name, "20.01", tool="c1")
+    book.bench("m")
+
+    def run() -> None:
+        book.read("m", names[7], "20.02", tool="c1")
+        book.bench("m")
+
+    benchmark.pedantic(run, rounds=20, warmup_rounds=1)

@@ -11,6 +11,7 @@ from tests.browser.test_bench import engine
 AXE = Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
 VIEWS = ["/", "/new", "/tools", "/nowhere", "gate", "log", "limits", "limits?figure=rocker_bolts", "plan", "hunt", "off", "bags", "back", "load", "/phones", "/pair", "steps/starter_on", "steps/ready_to_lift", "steps/limits_read", "steps/sump_off", "steps/head_bolts_out", "steps/bores",
          "steps/valve_lash", "steps/head_bolts_tight", "steps/rocker_on", "steps/oil_in", "steps/crank_oil", "steps/first_fire"]  # fmt: skip
+INSPECT = ["findings", "two:findings", "two:steps/debris_traced", "two:steps/gears_seen", "steps/bore_maps", "steps/main_strips", "steps/faces_seen", "/sums", "/sums?sum=backlash_shim_move"]
 SHIFT = """() => new Promise((resolve) => {
   let sum = 0
   new PerformanceObserver((list) => { for (const e of list.getEntries()) if (!e.hadRecentInput) sum += e.value })
@@ -27,16 +28,17 @@ def settled(page: Page, url: str) -> None:
 
 
 @pytest.mark.parametrize("size", [(1280, 800), (820, 1180)], ids=["1280", "820"])
-@pytest.mark.parametrize("views", [VIEWS[:14], VIEWS[14:]], ids=["first", "rest"])
+@pytest.mark.parametrize("views", [VIEWS[:14], VIEWS[14:], INSPECT], ids=["first", "rest", "inspect"])
 def test_views(demo, browser, size, views):
     """axe finds nothing (dark at the wide size only); nothing scrolls sideways; loading moves nothing; touch targets are 44 px or more."""
     build = engine(demo)
+    two = next(b["id"] for b in api(demo.url, "/api/shop")["builds"] if b["name"].startswith("Two"))
     context = browser.new_context(viewport={"width": size[0], "height": size[1]}, reduced_motion="reduce")
     context.add_init_script("localStorage.setItem('hollet.who', 'MK')")
     page = context.new_page()
     faults: list[str] = []
     for view in views:
-        settled(page, demo.url + (view if view.startswith("/") else f"/builds/{build}/{view}"))
+        settled(page, demo.url + (view if view.startswith("/") else f"/builds/{two}/{view[4:]}" if view.startswith("two:") else f"/builds/{build}/{view}"))
         shift = page.evaluate(SHIFT)
         faults += [f"{view}: layout shift {shift:.3f}"] if shift >= 0.02 else []
         page.evaluate(AXE.read_text("utf-8"))

@@ -91,21 +91,21 @@ def test_a_forgotten_step_is_put_in_late(demo, mk: Bench):
     expect(change).to_contain_text("6.05 Sump on: the sump closes it")
     expect(change).to_contain_text("Off and on again: 0.8 to 1.6 h")
     take(page, "forgotten till the oil went in")
-    mk.shows("102 steps")
+    mk.shows("105 steps")
     expect(page.get_by_role("status")).to_contain_text("(own copy)")
     expect(page.locator(".rows li").filter(has_text="Windage tray fitted")).to_contain_text("6.04a")
     mk.go(demo.url + "/new", "New build")
     expect(page.get_by_text("(own copy)")).to_be_visible()
 
 
-def test_last_chance_holds_the_bench(demo, mk: Bench):
+def test_last_chance_holds_the_bench(hanging, mk: Bench):
     """What nobody reaches afterwards stands before the button: seen here, or let go with a reason, then it is free."""
-    build = gearbox(demo)
-    steps = api(demo.url, f"/api/builds/{build}")["frame"]["steps"]
+    build = gearbox(hanging)
+    steps = api(hanging.url, f"/api/builds/{build}")["frame"]["steps"]
     for step in steps[: [s["id"] for s in steps].index("box_out")]:
         if step["status"] not in ("done", "skipped"):
-            write(demo.url, build, {"kind": "skipped", "step": step["id"], "reason": "for this test", "not_applicable": True})
-    mk.go(f"{demo.url}/builds/{build}/steps/box_out", "Gearbox drawn back")
+            write(hanging.url, build, {"kind": "skipped", "step": step["id"], "reason": "for this test", "not_applicable": True})
+    mk.go(f"{hanging.url}/builds/{build}/steps/box_out", "Gearbox drawn back")
     mk.confirm_caution()
     expect(mk.page.get_by_text("After this nobody reaches")).to_be_visible()
     mk.key(" ")
@@ -119,44 +119,44 @@ def test_last_chance_holds_the_bench(demo, mk: Bench):
     mk.shows("Gearbox on the bench")
 
 
-def test_plan_is_moved_by_drag_and_by_key(demo, mk: Bench):
+def test_plan_is_moved_by_drag_and_by_key(hanging, mk: Bench):
     """Dragged behind another; moved by Alt and arrow; a move against a reason is refused with that reason."""
-    build = gearbox(demo)
+    build = gearbox(hanging)
     page = mk.page
-    mk.go(f"{demo.url}/builds/{build}/plan", "55 steps")
+    mk.go(f"{hanging.url}/builds/{build}/plan", "55 steps")
     page.set_viewport_size({"width": 1280, "height": 1800})  # all rows in sight: nothing scrolls under the mouse
-    order = [row["id"] for row in api(demo.url, f"/api/builds/{build}/plan")["rows"]]
+    order = [row["id"] for row in api(hanging.url, f"/api/builds/{build}/plan")["rows"]]
     page.locator("#row-speed_cable_off").drag_to(page.locator("#row-starter_off"))
     take(page)
-    moved = [row["id"] for row in api(demo.url, f"/api/builds/{build}/plan")["rows"]]
+    moved = [row["id"] for row in api(hanging.url, f"/api/builds/{build}/plan")["rows"]]
     assert moved.index("speed_cable_off") == moved.index("starter_off") + 1
     assert [s for s in moved if s != "speed_cable_off"] == [s for s in order if s != "speed_cable_off"]
     row = page.locator("#row-levers_off .row")
     row.focus()
     page.keyboard.press("Alt+ArrowUp")
     take(page)
-    after = [r["id"] for r in api(demo.url, f"/api/builds/{build}/plan")["rows"]]
+    after = [r["id"] for r in api(hanging.url, f"/api/builds/{build}/plan")["rows"]]
     assert after.index("levers_off") == moved.index("levers_off") - 1
     page.locator("#row-battery_off").drag_to(page.locator("#row-starter_off"))
     alert = page.get_by_role("dialog").filter(has_text="What changes").get_by_role("alert")
     expect(alert).to_contain_text("waits for 2.01 Battery earth lead off: the cable is live till then")
 
 
-def test_two_people_edit_one_plan(demo, mk: Bench):
+def test_two_people_edit_one_plan(hanging, mk: Bench):
     """The second is told who changed what, sees the new plan, and nothing of his is written."""
-    build = gearbox(demo)
+    build = gearbox(hanging)
     page = mk.page
-    mk.go(f"{demo.url}/builds/{build}/plan", "55 steps")
+    mk.go(f"{hanging.url}/builds/{build}/plan", "55 steps")
     page.locator("#row-starter_off .row").click()
     page.get_by_role("button", name="Take it out").click()
     dialog = page.get_by_role("dialog").filter(has_text="What changes")
     dialog.locator("input[name=plan-reason]").fill("no starter here")
-    version = api(demo.url, f"/api/builds/{build}/plan")["version"]
+    version = api(hanging.url, f"/api/builds/{build}/plan")["version"]
     body = {"id": "0" * 36, "who": "TR", "version": version, "acts": [{"act": "retire", "step": "levers_off", "back": False}], "reason": "column change"}
-    api(demo.url, f"/api/builds/{build}/plan", body)
+    api(hanging.url, f"/api/builds/{build}/plan", body)
     dialog.get_by_role("button", name="Take it").click()
     expect(dialog.get_by_role("alert")).to_contain_text("edited by TR meanwhile")
-    assert [row["id"] for row in api(demo.url, f"/api/builds/{build}/plan")["rows"]].count("starter_off") == 1
+    assert [row["id"] for row in api(hanging.url, f"/api/builds/{build}/plan")["rows"]].count("starter_off") == 1
     page.keyboard.press("Escape")
     mk.shows("54 steps")
 
@@ -191,10 +191,10 @@ def test_limits_are_read_from_a_file(demo, mk: Bench, tmp_path: Path):
     expect(mk.page.get_by_role("row", name="Main shaft end float")).to_contain_text("0.05 to 0.20 mm")
 
 
-def test_hunted_tools_and_generic_torques(demo, mk: Bench):
+def test_hunted_tools_and_generic_torques(hanging, mk: Bench):
     """A tool that is here leaves the list; a generic torque is taken only as assumed, with its reason."""
-    build = gearbox(demo)
-    mk.go(f"{demo.url}/builds/{build}/hunt", "14 to hunt")
+    build = gearbox(hanging)
+    mk.go(f"{hanging.url}/builds/{build}/hunt", "14 to hunt")
     mk.page.get_by_role("button", name="hydraulic press").click()
     mk.press("It is here")
     mk.shows("13 to hunt")

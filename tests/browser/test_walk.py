@@ -103,14 +103,14 @@ def run(bench: Bench, url: str, build: str, view: dict) -> None:
     bench.primary().click()
 
 
-STEPS = {"check": tick, "remove": tick, "measure": measure, "tighten": tighten, "fill": fill, "run": run}
+STEPS = {"check": tick, "inspect": tick, "remove": tick, "measure": measure, "tighten": tighten, "fill": fill, "run": run}
 
 
 def test_from_first_step_to_first_run(demo, mk):
     """All six kinds of bench, every step, every bolt; at the end every rung below gear is open."""
     build = new_build(demo.url)
     kinds = walk(mk, demo.url, build)
-    assert set(kinds) == {"check", "remove", "measure", "tighten", "fill", "run"}
+    assert set(kinds) == {"check", "inspect", "remove", "measure", "tighten", "fill", "run"}
     mk.go(f"{demo.url}/builds/{build}/gate", "Nothing left open")
     answers = {r["rung"]: r["answer"] for r in api(demo.url, f"/api/builds/{build}/gate")["rungs"]}
     assert answers.pop("run_on") == "limited"

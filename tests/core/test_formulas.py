@@ -234,3 +234,46 @@ def test_a_sheet_with_a_wrong_result_is_refused(old, new, words):
         read_sheet(tomllib.loads(text), text)
     assert "line " in refusal.value.message
     assert words in refusal.value.message
+
+
+LIFT = SHEET.replace('id = "even"\nname = "Even"', 'id = "even"\nname = "Even"\nsafety = "lifting"') + """
+[[step]]
+id = "up"
+stage = "fit_in"
+kind = "check"
+title = "Engine up"
+do = "Lift."
+lifts = true
+"""
+
+
+def test_lifting_gear_is_never_accepted():
+    """A sling outside its limit: no concession, and nothing is lifted until it is replaced and measured inside."""
+    book = Book(small_sheet(LIFT), tools())
+    for name, typed in (("p1", "20.05"), ("p2", "20.90"), ("p3", "20.00")):
+        book.read("flange", name, typed, tool="c1")
+    with pytest.raises(Refused, match="never accepted"):
+        book.do("concession", step="flange", result="even_r", reason="only once, very slowly", name="MK", licensed="Inspector 7")
+    assert book.bench("up").lacking == "not ready to lift: Even is outside, 0.70 over"
+    book.read("flange", "p2", "20.05", tool="c1")
+    assert book.bench("up").lacking is None
+
+
+@pytest.mark.parametrize(("safety", "rung"), [("steering", "drive"), ("brakes", "drive"), ("wheels", "drive"), ("restraints", "drive"), ("suspension", "drive"), ("fuel", "fuel_on")])
+def test_what_is_safety_critical_stays_shut_until_a_licence_is_named(safety, rung):
+    """Accepted, it opens nothing; with the name and number of a licensed inspection it does. All of it stands with the value."""
+    book = Book(small_sheet(SHEET.replace('id = "even"\nname = "Even"', f'id = "even"\nname = "Even"\nsafety = "{safety}"')), tools())
+    for name, typed in (("p1", "20.05"), ("p2", "20.90"), ("p3", "20.00")):
+        book.read("flange", name, typed, tool="c1")
+    book.do("concession", step="flange", result="even_r", reason="to the inspector only", name="MK", use="one trip on a trailer", recheck="tomorrow")
+    assert book.open()["result:flange/even_r"] == rung
+    assert result(book, "flange", "even_r").concession == "accepted by MK: to the inspector only For: one trip on a trailer. Looked at again tomorrow."
+    book.do("concession", step="flange", result="even_r", reason="inspected and passed", name="MK", licensed="Inspector 7, no. 4711")
+    assert "result:flange/even_r" not in book.open()
+
+
+def test_a_kind_of_safety_that_is_none_is_refused():
+    """A sheet names one of the seven kinds; a slip would open a gate."""
+    text = SHEET.replace('id = "even"\nname = "Even"', 'id = "even"\nname = "Even"\nsafety = "stearing"')
+    with pytest.raises(Refused, match="steering"):
+        read_sheet(tomllib.loads(text), text)

@@ -1832,6 +1832,8 @@ export interface components {
             result: string;
             /** Step */
             step: string;
+            /** Use */
+            use?: string | null;
         };
         /**
          * Condition
@@ -3459,7 +3461,7 @@ export interface components {
             /** Page */
             page: string | null;
             /** Safety */
-            safety: string | null;
+            safety: ("steering" | "brakes" | "suspension" | "wheels" | "restraints" | "fuel" | "lifting") | null;
             /**
              * Settled
              * @default false

@@ -5,11 +5,11 @@ import { type MeasureBenchView, Refusal } from '@/api/client'
 import ReadingMap from '@/drawings/maps/ReadingMap.vue'
 import ResultLanes from '@/drawings/ResultLanes.vue'
 import VerdictMark from '@/drawings/VerdictMark.vue'
+import ConcessionDialog from '@/shell/ConcessionDialog.vue'
 import WorkingLines from '@/shell/WorkingLines.vue'
 import { useFigure } from '@/composables/figure'
 import { useKeys } from '@/composables/keys'
 import { useBook } from '@/stores/book'
-import { useSession } from '@/stores/session'
 import BenchFrame from './BenchFrame.vue'
 import ReadingFiles from './ReadingFiles.vue'
 import StepWords from './StepWords.vue'
@@ -17,12 +17,12 @@ import TypeIn from './TypeIn.vue'
 
 const props = defineProps<{ bench: MeasureBenchView }>()
 const book = useBook()
-const session = useSession()
 const frame = ref<InstanceType<typeof BenchFrame> | null>(null)
 const picked = ref<string | null>(null)
 const toolPicked = ref<Record<string, string>>({})
 const text = ref('')
 const repeats = ref<string[]>([])
+const conceding = ref<InstanceType<typeof ConcessionDialog> | null>(null)
 const typing = ref(false)
 const files = ref<InstanceType<typeof ReadingFiles> | null>(null)
 const taken = ref('')
@@ -38,6 +38,7 @@ const { view: figure } = useFigure(text, () => ({ dimension: tool.value?.dimensi
 const limits = computed(() => [...new Map(props.bench.results.map((r) => [r.limit.id, r.limit])).values()])
 const open = computed(() => props.bench.results.filter((r) => ['outside', 'too_close'].includes(r.judgement.verdict) && !r.conceded))
 const result = computed(() => props.bench.results.find((r) => r.id === chosen.value) ?? open.value[0] ?? null)
+const never = computed(() => result.value?.limit.safety === 'lifting') // worn lifting gear is replaced, whatever the reason
 const deciding = computed(() => result.value !== null && ['outside', 'too_close'].includes(result.value.judgement.verdict))
 
 watch(() => props.bench.step, () => { typing.value = false; taken.value = ''; picked.value = null; chosen.value = null; clear() })
@@ -67,11 +68,8 @@ async function decide(choice: 'measure_again' | 'rework' | 'replace') {
   await book.act({ kind: 'disposition', step: props.bench.step, result: target.id, choice })
   if (choice === 'measure_again') { const again = target.readings.map((id) => props.bench.readings.find((r) => r.entry === id)?.id).find(Boolean); if (again) pick(again) }
 }
-async function accept() {
-  if (!result.value) return
-  const target = result.value
-  const why = await frame.value?.ask({ title: `Accept ${target.name} in writing`, button: 'Accepted', least: 10, why: `${target.judgement.value_text} ${target.judgement.unit}, limit ${target.judgement.words}. The reason is shown again at the gates and in the record.` })
-  if (why) await book.act({ kind: 'concession', step: props.bench.step, result: target.id, reason: why, name: session.who })
+function accept() {
+  if (result.value && !never.value) conceding.value?.ask(result.value)
 }
 function move(by: number) {
   const all = props.bench.readings
@@ -127,11 +125,12 @@ useKeys(() => ({ ArrowRight: () => move(1), ArrowLeft: () => move(-1), w: () => 
         <button type="button" class="btn row" @click="decide('measure_again')"><kbd>1</kbd><span>Again<small>{{ result.settled_by[0] ? `with ${result.settled_by[0]}` : 'more repeats' }}</small></span></button>
         <button type="button" class="btn row" @click="decide('rework')"><kbd>2</kbd><span>Rework</span></button>
         <button type="button" class="btn row" @click="decide('replace')"><kbd>3</kbd><span>Replace</span></button>
-        <button type="button" class="btn row" @click="accept"><kbd>4</kbd><span>Accept in writing</span></button>
+        <button v-if="!never" type="button" class="btn row" @click="accept"><kbd>4</kbd><span>Accept in writing</span></button><p v-else class="t16 outside">Lifting gear is never accepted outside.</p>
       </div>
       <ol v-if="!bench.draw" class="readings"><li v-for="r in bench.readings" :key="r.id"><button type="button" :class="{ now: r.id === reading?.id }" @click="pick(r.id)"><span>{{ r.name }}</span><b>{{ r.value_text || '–' }}</b></button><p v-if="r.moves" class="too_close t16">{{ r.moves }}</p></li></ol>
     </template>
   </BenchFrame>
+  <ConcessionDialog ref="conceding" :step="bench.step" />
 </template>
 
 <style scoped>

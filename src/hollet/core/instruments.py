@@ -9,6 +9,7 @@ until it is set again. In a difference equal chains cancel (JCGM 100, F.1.2.4); 
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
@@ -67,13 +68,7 @@ class Instrument(BaseModel):
     def figure(self, field: str) -> float:
         """A figure of this tool in the canonical unit (as a difference), 0 when it is not given."""
         text = getattr(self, field)
-        if text is None:
-            return 0.0
-        parsed = parse(str(text), self.dimension, self.unit)
-        zero = parse("0", self.dimension, self.unit).nominal
-        assert parsed.nominal is not None
-        assert zero is not None
-        return float(parsed.nominal - zero)
+        return 0.0 if text is None else _difference(str(text), self.dimension, self.unit)
 
     def permissible(self, value: float) -> float:
         """Half-width of the permissible error at `value`, canonical unit."""
@@ -85,6 +80,14 @@ class Instrument(BaseModel):
         low = parse(self.lo, self.dimension, self.unit).nominal if self.lo else None
         high = parse(self.hi, self.dimension, self.unit).nominal if self.hi else None
         return (low is None or value >= float(low)) and (high is None or value <= float(high))
+
+
+@lru_cache(maxsize=4096)
+def _difference(text: str, dimension: str, unit: str) -> float:
+    parsed, zero = parse(text, dimension, unit).nominal, parse("0", dimension, unit).nominal
+    assert parsed is not None
+    assert zero is not None
+    return float(parsed - zero)
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,6 +3,8 @@
 import math
 from collections.abc import Callable
 from fractions import Fraction
+from functools import lru_cache
+from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -46,7 +48,7 @@ class Limit(BaseModel):
     source: str | None = None
     page: str | None = None
     own: str | None = None
-    safety: str | None = None
+    safety: Literal["steering", "brakes", "suspension", "wheels", "restraints", "fuel", "lifting"] | None = None
     answers: tuple[SourceAnswer, ...] = ()
     settled: bool = False
     version: int = 1
@@ -75,11 +77,7 @@ class Limit(BaseModel):
     def figure(self, field: str) -> float | None:
         """`lo`, `hi`, `target` or `step` in the canonical unit."""
         text = getattr(self, field)
-        if text is None:
-            return None
-        parsed = parse(str(text), self.dimension, self.unit)
-        assert parsed.nominal is not None
-        return float(parsed.nominal)
+        return None if text is None else _canonical(str(text), self.dimension, self.unit)
 
     def words(self) -> str:
         """The range in words, such as `0.030 to 0.070 mm`."""
@@ -88,6 +86,13 @@ class Limit(BaseModel):
         if self.hi is not None:
             return f"at most {self.hi} {self.unit}"
         return f"at least {self.lo} {self.unit}" if self.lo is not None else "not given"
+
+
+@lru_cache(maxsize=4096)
+def _canonical(text: str, dimension: str, unit: str) -> float:
+    parsed = parse(text, dimension, unit).nominal
+    assert parsed is not None
+    return float(parsed)
 
 
 class Judgement(BaseModel):
@@ -124,7 +129,8 @@ def shown(value: float, limit: Limit, extra: int = 0) -> str:
     """A canonical value in the unit of the limit."""
     unit = find_unit(limit.unit)
     assert unit is not None
-    return minus(decimal_text(float(from_canonical(Fraction(value), unit)), places(limit) + extra))
+    figure = value if unit.factor == 1 and not unit.offset else float(from_canonical(Fraction(value), unit))
+    return minus(decimal_text(figure, places(limit) + extra))
 
 
 def rounded_up(value: float, digits: int = 2) -> str:

@@ -150,10 +150,12 @@ def _concession(state: BookState, edit: e.ConcessionEdit, tools: Tools) -> b.Bod
     facts = result_of(state, step, spec, tuple(tools.values()))
     if facts.judgement.verdict == "inside":
         raise Refused("not_outside", f"{facts.name} is inside: there is nothing to accept", field="result")
+    if facts.limit.safety == "lifting":
+        raise Refused("never_conceded", f"{facts.name}: lifting gear outside its limit is never accepted, it is replaced", field="result")
     if not facts.readings:
         raise Refused("not_complete", f"{facts.name} is not read yet", field="result")
     return b.Concession(step=step.id, result=spec.id, readings=facts.readings, value=facts.judgement.value_text, limit=facts.limit,
-                        reason=edit.reason, name=edit.name, licensed=edit.licensed, recheck=edit.recheck)  # fmt: skip
+                        reason=edit.reason, name=edit.name, use=edit.use, licensed=edit.licensed, recheck=edit.recheck)  # fmt: skip
 
 
 def _disposition(state: BookState, edit: e.DispositionEdit, tools: Tools) -> b.Body:

@@ -52,6 +52,11 @@ def lacking(state: BookState, step: Step, tools: Sequence[Instrument] = ()) -> s
     missing_capture = uncaptured(state, step)
     if missing_capture is not None:
         return f"not kept as found: {missing_capture.what}. {missing_capture.because}; after this step the chance is gone"
+    if step.lifts:
+        for measured in (s for s in plan_of(state).step if isinstance(s, MeasureStep)):
+            bad = next((r for r in results_of(state, measured, tools) if r.limit.safety == "lifting" and r.judgement.verdict in ("outside", "too_close")), None)
+            if bad is not None:
+                return f"not ready to lift: {bad.name} is {bad.judgement.words}"
     if step.dusty and bare_openings(state):
         return f"no grinding or cutting while this is open: {bare_openings(state)[0]}"
     short = short_of(bag_contents(state), puts_back(plan_of(state), step))

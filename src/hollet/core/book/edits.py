@@ -91,8 +91,9 @@ class ConcessionEdit(Body):
     result: str
     reason: Annotated[str, Field(min_length=10, max_length=1000)]
     name: Short
-    licensed: str | None = None
-    recheck: str | None = None
+    use: Annotated[str, Field(max_length=200)] | None = None
+    licensed: Annotated[str, Field(max_length=200)] | None = None
+    recheck: Annotated[str, Field(max_length=80)] | None = None
 
 
 class DispositionEdit(Body):

@@ -117,8 +117,9 @@ class Concession(StepBody):
     limit: Limit
     reason: Annotated[str, Field(min_length=10, max_length=1000)]
     name: Short
-    licensed: str | None = None
-    recheck: str | None = None
+    use: Annotated[str, Field(max_length=200)] | None = None
+    licensed: Annotated[str, Field(max_length=200)] | None = None
+    recheck: Annotated[str, Field(max_length=80)] | None = None
 
     def subject(self) -> str:
         return f"result:{self.step}/{self.result}"

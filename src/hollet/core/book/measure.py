@@ -295,13 +295,19 @@ def _with_choices(state: BookState, step: MeasureStep, spec: ResultSpec, facts: 
             update |= {"disposition": entry.body.choice, "conceded": False, "concession": None}
         elif entry.kind == "concession":
             holds = entry.body.readings == facts.readings and _same_limit(entry.body.limit, facts.limit)
-            words = f"accepted by {entry.body.name}: {entry.body.reason}"
+            words = accepted_words(entry.body)
             if holds:
                 update |= {"conceded": facts.judgement.verdict != "inside", "concession": words, "lapsed": None,
                            "licensed": bool(entry.body.licensed)}
             else:
                 update |= {"conceded": False, "lapsed": f"{words} (lapsed: the reading or the limit has changed)"}
     return facts.model_copy(update=update)
+
+
+def accepted_words(body: Any) -> str:
+    """A concession in words: by whom, why, for which use, looked at again when, inspected by whom."""
+    more = (f" For: {body.use}." if body.use else "") + (f" Looked at again {body.recheck}." if body.recheck else "") + (f" Licensed inspection: {body.licensed}." if body.licensed else "")
+    return f"accepted by {body.name}: {body.reason}{more}"
 
 
 def _same_limit(a: Limit, b: Limit) -> bool:

@@ -199,7 +199,8 @@ TEXTS: dict[str, Callable[[Any, str], str]] = {
     "skipped": lambda b, t: f"{'not applicable' if b.not_applicable else 'skipped'}: {t}, {b.reason}",
     "confirmed": lambda b, t: f"seen: {b.what}",
     "concession": lambda b, t: f"accepted in writing: {b.limit.name} {b.value} {b.limit.unit}, limit {b.limit.words()}. "
-                               f"“{b.reason}” {b.name}",
+                               f"“{b.reason}” {b.name}" + (f", for {b.use}" if b.use else "") + (f", looked at again {b.recheck}" if b.recheck else "")
+                               + (f", licensed inspection {b.licensed}" if b.licensed else ""),
     "disposition": lambda b, t: f"{t}, {b.result}: {b.choice.replace('_', ' ')}" + (f", {b.note}" if b.note else ""),
     "left open": lambda b, t: f"left open: {b.what}" + (f", {b.where}" if b.where else ""),
     "undone": lambda b, t: f"undone: {b.item}" + (f", {b.note}" if b.note else ""),

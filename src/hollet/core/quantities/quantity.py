@@ -95,6 +95,8 @@ def decimal_text(value: Fraction | float, places: int | None = None) -> str:
     >>> decimal_text(0.07, 3)
     '0.070'
     """
+    if places is not None and not isinstance(value, Fraction):
+        return _no_negative_zero(f"{Decimal(str(value)):.{places}f}")
     number = Fraction(value) if isinstance(value, Fraction) else Fraction(str(value))
     if places is not None:
         scaled = Decimal(number.numerator) / Decimal(number.denominator)

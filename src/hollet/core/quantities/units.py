@@ -7,6 +7,7 @@ fractions, so psi and lbf/in, which are no finite decimals, stay exact.
 
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import lru_cache
 
 __all__ = ["AMBIGUOUS", "CANONICAL", "Unit", "find_unit", "from_canonical", "to_canonical"]
 
@@ -129,6 +130,7 @@ def squeeze(text: str) -> str:
     return lowered.replace("pints", "pt").replace("pint", "pt") if lowered[:2] in ("us", "im", "uk") else lowered
 
 
+@lru_cache(maxsize=1024)
 def find_unit(text: str) -> Unit | None:
     """The unit meant by `text`, or None. Case is free, except that a capital M alone means nothing here.
 
