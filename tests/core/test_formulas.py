@@ -102,7 +102,7 @@ def test_a_map_is_judged_by_its_calculation(book):
     found = result(book, "map", "taper_1")
     assert found.judgement.value == pytest.approx(0.029)
     one = reading_share(book.shop["b1"], [84.0])
-    assert found.judgement.U == pytest.approx(combine([(1, one), (-1, one)])[2], rel=1e-6)
+    assert pytest.approx(combine([(1, one), (-1, one)])[2], rel=1e-6) == found.judgement.U
     assert found.judgement.verdict == "inside"
     assert found.judgement.margins == "0.021 under the upper limit"
     assert any(line.startswith("taper: 84.031 − 84.002") for line in found.judgement.working)

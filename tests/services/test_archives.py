@@ -9,6 +9,7 @@ from hollet.exchange.archive import pack, unpack
 from hollet.services import builds, planning
 from hollet.services.archives import attempts_csv, export_build, import_build, verify
 from hollet.services.demo import fill_demo, make_demo
+from hollet.services.inspection import inspection
 from hollet.services.logging import log_of
 from hollet.services.restoring import restore_backup
 from hollet.services.workshop import Workshop
@@ -154,3 +155,25 @@ def test_verify_finds_a_doctored_plan(hand):
     with hand.workshop.database.write() as session:
         session.execute(text("UPDATE build SET plan = replace(plan, 'Small job', 'Smaller job')"))
     assert [line for line in verify(hand.workshop) if line.startswith("broken")] == ["broken: plan of Job, rebuilt from its log"]
+
+
+def test_the_findings_of_the_demo(demo):
+    """Two: traced from the front layshaft bearing, all faces seen, one thing left to decide, an overturned decision kept."""
+    build = next(card.id for card in builds.cards(demo) if card.name.startswith("Two"))
+    view = inspection(demo, build)
+    debris = next(s for s in view.steps if s.step == "debris_traced")
+    assert (debris.seen, debris.total, debris.trace.failed) == (35, 35, "lay_front")
+    assert [p.name for p in debris.parts if p.needs] == ["Transfer case bearings"]
+    gears = next(p for p in debris.parts if p.id == "lay_gears")
+    assert [d.words.split(":")[0] for d in gears.decided] == ["use it again", "use it and watch"]
+    assert (view.exposure.decided, view.exposure.worst_open, view.exposure.open_parts) == (232, 900, 1)
+
+
+def test_the_measurements_of_the_demo(demo):
+    """One: four bores mapped and one taper accepted, five mains by strip and one too close, eight shells and one outside."""
+    build = builds.cards(demo)[0].id
+    found = {step: builds.bench(demo, build, step).results for step in ("bore_maps", "main_strips", "rod_shells")}
+    assert [len(found[step]) for step in found] == [12, 5, 12]
+    assert [r.name for r in found["bore_maps"] if r.conceded] == ["Taper 2"]
+    assert [r.name for r in found["main_strips"] if r.judgement.verdict == "too_close"] == ["Main 4"]
+    assert [r.name for r in found["rod_shells"] if r.judgement.verdict == "outside"] == ["Rod 3, lower"]

@@ -154,7 +154,7 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
   .written li, .label { line-height: 40px; height: 40px; }
   .label { width: 76px; }
   .acts { width: 420px; }
-  .tight kbd { display: none; }
+  .pair kbd { display: none; }
   .next li:nth-child(3) { display: none; }
   .next .label { width: 56px; }
 }
