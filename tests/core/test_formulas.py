@@ -171,6 +171,21 @@ def test_a_tool_found_wrong_puts_its_readings_in_doubt(book):
     assert result(book, "flange", "even_r").judgement.verdict == "inside"
 
 
+def test_a_gauge_is_in_doubt_with_the_tool_that_set_it(book):
+    """Micrometer M1 was off: the size of a bore read with a gauge set by it is in doubt, a taper is not, for there it cancels."""
+    book.plan("limit", limit="taper", version=1, hi="0.060", source="book")
+    for name, typed in (("t1", "84.031"), ("t2", "84.012"), ("t3", "84.002"), ("a1", "84.010"), ("a2", "84.006"), ("a3", "84.001")):
+        book.read("map", name, typed, tool="b1")
+    book.shop["m1"] = check_against(book.shop["m1"], "80", ["80.02"], now="2026-03-02T08:00:00Z").tool
+    assert result(book, "map", "taper_1").judgement.verdict == "inside"
+    wear = Book(small_sheet(SHEET.replace('gives = "taper"', 'gives = "max_wear"')), {**book.shop, "m1": tools()["m1"]})
+    for name, typed in (("t1", "84.011"), ("t2", "84.012"), ("t3", "84.002"), ("a1", "84.010"), ("a2", "84.006"), ("a3", "84.001")):
+        wear.read("map", name, typed, tool="b1")
+    assert result(wear, "map", "taper_1").judgement.verdict == "inside"
+    wear.shop["m1"] = book.shop["m1"]
+    assert result(wear, "map", "taper_1").judgement.words == "tool in doubt: M1 was off by 0.0200 mm at its check"
+
+
 def test_checks():
     """Within the permissible error good; an offset that is kept closes the doubt and is taken off; the second check sees it right."""
     mike = tool("m", "micrometer", lo="0", hi="25", mpe="0.004", s="0.001", good_at="2026-01-01T00:00:00Z")

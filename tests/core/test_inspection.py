@@ -138,6 +138,17 @@ def test_a_cleaner_look_replaces_a_dirty_one_and_both_stay_readable(book):
     assert len(face.earlier) == 3
 
 
+def test_a_dirty_look_never_clears_what_a_clean_one_showed(book):
+    """Dents seen after washing stay, whatever a dirty look says later; new damage counts in whatever state it is seen."""
+    see(book, "a", "rollers", "dent", 2)
+    see(book, "a", "rollers", cleaning="as it came")
+    assert part_of(book, "a").faces[0].words == "Dents, several"
+    see(book, "a", "rollers", "crack", 3, cleaning="wiped")
+    assert part_of(book, "a").faces[0].words == "Dents, several; Crack, through"
+    see(book, "a", "rollers", cleaning="washed")
+    assert part_of(book, "a").faces[0].state == "good"
+
+
 def test_what_failed_puts_the_parts_in_the_order_of_the_flow(book):
     """Downstream of A: gear, screen, B behind the screen, the far case that nobody had listed."""
     assert [p.id for p in book.bench("look").inspection.parts] == ["a", "b", "gear"]

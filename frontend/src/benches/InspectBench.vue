@@ -6,7 +6,7 @@ import DebrisTrace from '@/drawings/DebrisTrace.vue'
 import FaceMatrix from '@/drawings/FaceMatrix.vue'
 import FindingSketch from '@/drawings/FindingSketch.vue'
 import PhotoButton from '@/shell/PhotoButton.vue'
-import { useKeys } from '@/composables/keys'
+import { pressedTwice, useKeys } from '@/composables/keys'
 import { useBook } from '@/stores/book'
 import AddFaceDialog from './AddFaceDialog.vue'
 import BenchFrame from './BenchFrame.vue'
@@ -50,9 +50,14 @@ watch(() => props.bench.step, () => { picked.value = null; opened.value = null; 
 watch([() => here.value?.part.id, () => here.value?.face.id], () => { code.value = null; more.value = false })
 function clear() { code.value = null; words.value = ''; grade.value = 2 }
 function pick(p: string, f: string) { picked.value = [p, f]; opened.value = null }
-async function seen(nothing: boolean, taken: string | null = null) {
+/** A second press would call the next face clean, unseen. */
+function nothing() {
+  if (!pressedTwice()) void seen(true)
+}
+async function seen(nothing: boolean) {
   const at = here.value
   if (!at || (!nothing && !chosen.value)) return
+  const taken = props.bench.photos.filter((p) => p.what === `${at.part.name}, ${at.face.name}`).at(-1)?.photo ?? null
   last.value = at.part.id
   const ok = await book.act({ kind: 'finding', step: props.bench.step, part: at.part.id, face: at.face.id, code: nothing ? null : code.value, grade: nothing ? null : grade.value, cleaning: cleaning.value as 'wiped', confidence: confidence.value as 'sure', method: method.value as 'eye', words: words.value.trim() || null, cause: null, photo: taken })
   if (!ok) return
@@ -79,7 +84,7 @@ const grades: [string, number][] = [['!', 1], ['"', 2], ['@', 2], ['#', 3], ['£
 useKeys(() => ({
   ...Object.fromEntries(shown.value.slice(0, 9).map((c, k) => [String(k + 1), () => { code.value = c.id }])),
   ...Object.fromEntries(grades.map(([key, g]) => [key, () => { grade.value = g }])),
-  0: () => seen(true), p: () => photo.value?.open(), a: () => adding.value?.ask(here.value?.part ?? null),
+  0: nothing, p: () => photo.value?.open(), a: () => adding.value?.ask(here.value?.part ?? null),
   ArrowRight: () => step(1), ArrowLeft: () => step(-1), Escape: () => { opened.value = null; picked.value = null },
 }))
 </script>
@@ -112,7 +117,7 @@ useKeys(() => ({
       <p v-else-if="bench.lacking && !bench.settled" class="t20">{{ bench.lacking }}</p>
     </template>
     <template v-if="here && !bench.settled" #second>
-      <button type="button" class="btn second" @click="seen(true)">Nothing found<kbd>0</kbd></button>
+      <button type="button" class="btn second" @click="nothing">Nothing found<kbd>0</kbd></button>
       <PhotoButton ref="photo" label="Photo" cap="P" @taken="taken" />
       <div class="below">
           <div class="how">

@@ -41,7 +41,7 @@ const words = computed(() => props.trace.stations.filter((s) => props.trace.mark
         <path :d="flow.d" class="flow" :class="{ on: flow.on, followed: flow.followed }" />
         <path v-if="flow.on" d="M-9 -5 L0 0 L-9 5 Z" class="tip" :transform="`translate(${flow.tip.x} ${flow.tip.y}) rotate(${flow.turn})`" />
       </template>
-      <g v-for="s in trace.stations" :key="s.id" :transform="`translate(${s.x} ${s.y})`" class="station" :class="{ failed: trace.failed === s.id, now: at !== null && s.part === at && trace.failed !== s.id, off: trace.failed !== null && !trace.marks[s.id] }" role="button" tabindex="0" :aria-label="`${trace.marks[s.id] ? `${trace.marks[s.id]} ` : ''}${s.name}${trace.failed === s.id ? ', failed' : ''}: press if this broke up`" @click="emit('pick', s.id)" @keydown.enter.prevent="emit('pick', s.id)" @keydown.space.prevent.stop="emit('pick', s.id)">
+      <g v-for="s in trace.stations" :key="s.id" :transform="`translate(${s.x} ${s.y})`" class="station" :class="{ failed: trace.failed === s.id, inhand: at !== null && s.part === at && trace.failed !== s.id, off: trace.failed !== null && !trace.marks[s.id] }" role="button" tabindex="0" :aria-label="`${trace.marks[s.id] ? `${trace.marks[s.id]} ` : ''}${s.name}${trace.failed === s.id ? ', failed' : ''}: press if this broke up`" @click="emit('pick', s.id)" @keydown.enter.prevent="emit('pick', s.id)" @keydown.space.prevent.stop="emit('pick', s.id)">
         <circle :r="22" class="touch" />
         <rect v-if="s.filter" :x="-R" :y="-R" :width="2 * R" :height="2 * R" class="spot" /><circle v-else :r="R" class="spot" />
         <text v-if="trace.marks[s.id]" text-anchor="middle" dy="6">{{ trace.marks[s.id] }}</text>
@@ -69,8 +69,8 @@ svg { width: 100%; height: auto; display: block; max-height: 190px; }
 .off .spot { stroke: var(--metal); }
 .failed .spot { fill: var(--out); }
 .failed text { fill: var(--now); }
-.now .spot { fill: var(--yel); stroke-width: 3; }
-.now text { fill: var(--onyel); }
+.inhand .spot { fill: var(--yel); stroke-width: 3; }
+.inhand text { fill: var(--onyel); }
 .mesh { stroke: var(--metal); stroke-width: 1.4; fill: none; }
 text { font-size: 18px; font-weight: 800; fill: var(--ink); }
 figcaption { font-size: 18px; line-height: 1.25; display: flex; flex-wrap: wrap; gap: 0 12px; align-items: baseline; }

@@ -281,18 +281,17 @@ def _look_words(entry: Entry) -> str:
 
 
 def _face(state: BookState, step: InspectStep, part: InspectPart, face: Face, own: bool) -> FaceFacts:
-    """What holds of a face: the looks since the last "nothing found", of them those in the cleanest state."""
+    """What holds of a face: its cleanest looks since the last of them that found nothing, and damage seen after that in whatever state."""
     looks = state.live(f"face:{step.id}/{part.id}/{face.id}")
     if not looks:
         return FaceFacts(id=face.id, name=face.name, on=face.on, state="not_seen", words="not seen", own=own)
-    start = next((k for k in range(len(looks) - 1, -1, -1) if looks[k].body.code is None), 0)
-    since = looks[start:]
-    if len(since) > 1 and since[0].body.code is None:
-        since = since[1:]
-    cleanest = max(CLEANING.index(e.body.cleaning) for e in since)
-    now = [e for e in since if CLEANING.index(e.body.cleaning) == cleanest]
-    worst = max(now, key=lambda e: (e.body.grade or 0, e.seq))
+    cleanest = max(CLEANING.index(e.body.cleaning) for e in looks)
+    clean = [e for e in looks if CLEANING.index(e.body.cleaning) == cleanest]
+    cleared = [e for e in clean if e.body.code is None][-1:]
+    since = cleared[0].seq if cleared else clean[0].seq - 1
+    now = [e for e in looks if e.seq > since and e.body.code is not None] or cleared
     unsure, dirty = all(e.body.confidence == "unsure" for e in now), CLEANING[cleanest] == "as it came"
+    worst = max(now, key=lambda e: (e.body.grade or 0, e.seq))
     grade = worst.body.grade
     if grade is None:
         state_word, words = ("again", "nothing found yet, but it was dirty" if dirty else "nothing found, unsure") if dirty or unsure else ("good", "nothing found")

@@ -207,20 +207,33 @@ def _result_of(state: BookState, step: MeasureStep, spec: ResultSpec, tools: Seq
         return _with_choices(state, step, spec, ResultFacts(**base, judgement=judge(value, None, limit), refusal=refusal.message))
     parts = [(c, spreads[name]) for name, c in sensitivities(spec, means).items()]
     judgement = judge(value, combine(parts)[2], limit, _working(parts, list(taken.values()), limit, formula))
-    doubt = next((words for name, entry in taken.items() if (words := in_doubt(entry, tools))), None)
+    doubt = _doubt(parts, taken, tools)
     if doubt is not None and judgement.verdict in ("inside", "outside"):
         judgement = judgement.model_copy(update={"verdict": "too_close", "words": f"tool in doubt: {doubt}", "needs": None})
     by = settling_tools([s.tool for s in specs], parts, limit, tools, value) if judgement.verdict == "too_close" and len(specs) == len(parts) else ()
     return _with_choices(state, step, spec, ResultFacts(**base, judgement=judgement, settled_by=by))
 
 
-def in_doubt(entry: Entry, tools: Sequence[Instrument]) -> str | None:
-    """Why a reading cannot be trusted: its tool failed a check after it, and was last good before it."""
-    tool = entry.body.instrument
+def _doubt(parts: Sequence[tuple[float, Spread]], taken: dict[str, Entry], tools: Sequence[Instrument]) -> str | None:
+    """Why a result cannot be trusted: a tool that counts in it failed its check, or the one that a gauge was set with, unless that cancels."""
+    settings: dict[str, float] = {}
+    for c, spread in parts:
+        settings[spread.setting_chain] = settings.get(spread.setting_chain, 0.0) + c
+    for (c, spread), entry in zip(parts, taken.values(), strict=True):
+        words = in_doubt(entry, entry.body.instrument, tools) if abs(c) > NEARLY else None
+        if words is None and spread.setting and abs(settings[spread.setting_chain]) > NEARLY:
+            words = in_doubt(entry, entry.body.instrument.set_with, tools)
+        if words is not None:
+            return words
+    return None
+
+
+def in_doubt(entry: Entry, tool: Instrument | None, tools: Sequence[Instrument]) -> str | None:
+    """Whether a tool failed a check after this reading and was last good before it, in words."""
     now = next((t for t in tools if tool is not None and t.id == tool.id), None)
     for doubt in now.doubts if now is not None else ():
         if doubt.since <= entry.time <= doubt.until:
-            return f"{tool.code} was {doubt.words} at its check"
+            return f"{now.code if now else ''} was {doubt.words} at its check"
     return None
 
 
