@@ -118,6 +118,19 @@ def test_readings_that_cannot_be_are_said_and_not_judged(book):
     assert "differ by more than 2 %" in (found.refusal or "")
 
 
+def test_what_is_asked_about_a_figure(book):
+    """A depth 5 % off is asked about, and so are inches typed as millimetres; a slope or a small figure has more room."""
+    with pytest.raises(Refused, match=r"taken for"):
+        book.read("depths", "da", "2.2441", tool="d1")
+    with pytest.raises(Refused, match="Is it right"):
+        book.read("depths", "da", "66", tool="d1")
+    small = SHEET.replace('nominal = "20 mm"', 'nominal = "2 mm"')
+    other = Book(small_sheet(small), tools())
+    other.read("flange", "p1", "2.4", tool="c1")
+    with pytest.raises(Refused, match="a decimal place"):
+        other.read("flange", "p2", "20", tool="c1")
+
+
 def test_a_spread_counts_its_ends(book):
     """Widest less narrowest: the middle one does not count."""
     for name, typed in (("p1", "20.05"), ("p2", "20.11"), ("p3", "20.00")):

@@ -205,6 +205,15 @@ def test_nothing_is_put_right_before_it_is_decided(book):
     assert book.bench("look").lacking is None
 
 
+def test_what_was_found_bad_stays_at_the_gate_when_the_step_is_passed_over(book):
+    """Skipped, or done all the same: a part found bad and not decided is still named."""
+    see(book, "b", "rollers", "dent", 2)
+    book.do("skipped", step="look", reason="no time left")
+    assert book.open()["part:look/b"] == "crank"
+    book.do("part decided", step="look", part="b", choice="watch", reason="low load, once a year")
+    assert "part:look/b" not in book.open()
+
+
 def test_cleaned_and_good_is_done_by_looking(book):
     """Clean and look again is put right by a clean look that finds nothing."""
     see(book, "b", "rollers", "corrosion", 2, cleaning="wiped")

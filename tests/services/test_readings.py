@@ -104,6 +104,13 @@ def test_signs_that_paper_lacks_are_words(shop):
         assert left == set(), name
 
 
+def test_a_sign_that_no_font_has_is_not_lost_unseen(shop):
+    """A name in another script is drawn as question marks, not as nothing."""
+    workshop, build = shop
+    reader = PdfReader(io.BytesIO(sheet_pdf(workshop, build, ("Motor Жук", ""), "lash", "now")))
+    assert "Motor ???" in reader.pages[0].extract_text()
+
+
 def test_one_step_only_and_nothing_left(shop):
     """A step by itself; a step that is none; a build that is read through has nothing to print."""
     workshop, build = shop

@@ -37,6 +37,13 @@ def plain(text: str) -> str:
     return text
 
 
+def inked(text: str) -> str:
+    """A text with a question mark for every sign that the paper font cannot draw, so that none is lost unseen."""
+    font = pdfmetrics.getFont("Recursive-500")
+    assert isinstance(font, TTFont)
+    return "".join(c if ord(c) in font.face.charToGlyph else "?" for c in plain(text))
+
+
 def measuring_sheet(build: str, about: str, printed: str, steps: Sequence[SheetStep]) -> bytes:
     """An A4 PDF, black on white, 12 mm margins; no row is ever parted from its boxes.
 
@@ -48,7 +55,7 @@ def measuring_sheet(build: str, about: str, printed: str, steps: Sequence[SheetS
     out = io.BytesIO()
     pages = _laid_out(steps)
     canvas = Canvas(out, pagesize=A4, invariant=1)
-    canvas.setTitle(plain(f"Measuring sheet, {build}"))
+    canvas.setTitle(inked(f"Measuring sheet, {build}"))
     for number, page in enumerate(pages, start=1):
         _head(canvas, build, about, f"printed {printed}, page {number} of {len(pages)}")
         y = HIGH - MARGIN - 24 * mm
@@ -87,7 +94,7 @@ def _head_height(step: SheetStep, begun: bool) -> float:
 def _wrapped(text: str, size: float) -> list[str]:
     """Lines of a text that fit between the margins."""
     lines: list[str] = []
-    for word in plain(text).split():
+    for word in inked(text).split():
         trial = f"{lines[-1]} {word}" if lines else word
         if lines and pdfmetrics.stringWidth(trial, "Recursive-500", size) <= WIDE - 2 * MARGIN - 8 * mm:
             lines[-1] = trial
@@ -98,9 +105,9 @@ def _wrapped(text: str, size: float) -> list[str]:
 
 def _head(canvas: Canvas, build: str, about: str, page: str) -> None:
     canvas.setFont("Recursive-800", 16)
-    canvas.drawString(MARGIN, HIGH - MARGIN - 6 * mm, plain(build)[:60])
+    canvas.drawString(MARGIN, HIGH - MARGIN - 6 * mm, inked(build)[:60])
     canvas.setFont("Recursive-500", 11)
-    canvas.drawString(MARGIN, HIGH - MARGIN - 12 * mm, plain(about)[:90])
+    canvas.drawString(MARGIN, HIGH - MARGIN - 12 * mm, inked(about)[:90])
     canvas.drawRightString(WIDE - MARGIN, HIGH - MARGIN - 6 * mm, page)
     canvas.setLineWidth(1.5)
     canvas.line(MARGIN, HIGH - MARGIN - 16 * mm, WIDE - MARGIN, HIGH - MARGIN - 16 * mm)
@@ -108,7 +115,7 @@ def _head(canvas: Canvas, build: str, about: str, page: str) -> None:
 
 def _step(canvas: Canvas, step: SheetStep, rows: Sequence[SheetRow], y: float, begun: bool) -> float:
     canvas.setFont("Recursive-800", 13)
-    canvas.drawString(MARGIN, y, plain(f"{step.number} {step.title}{', goes on' if begun else ''}")[:80])
+    canvas.drawString(MARGIN, y, inked(f"{step.number} {step.title}{', goes on' if begun else ''}")[:80])
     y -= 6 * mm
     canvas.setFont("Recursive-500", 11)
     if not begun:
@@ -138,14 +145,14 @@ def _row(canvas: Canvas, row: SheetRow, y: float, span: float) -> None:
     canvas.setLineWidth(0.5)
     canvas.line(MARGIN, y, MARGIN + span, y)
     canvas.setFont("Recursive-800", 11)
-    canvas.drawString(MARGIN, y - 4.5 * mm, plain(row.name)[:44])
+    canvas.drawString(MARGIN, y - 4.5 * mm, inked(row.name)[:44])
     canvas.setFont("Recursive-500", 8)
     small = ", ".join(text for text in (row.allowed, row.note, f"read: {row.read}" if row.read else "") if text)
-    canvas.drawString(MARGIN, y - 8.5 * mm, plain(small)[:66])
+    canvas.drawString(MARGIN, y - 8.5 * mm, inked(small)[:66])
     canvas.setFont("Recursive-500", 11)
-    canvas.drawString(MARGIN + COLUMNS[1][0] * span + 1 * mm, y - 6 * mm, plain(row.expected)[:14])
+    canvas.drawString(MARGIN + COLUMNS[1][0] * span + 1 * mm, y - 6 * mm, inked(row.expected)[:14])
     canvas.setFont("Recursive-500", 9)
-    canvas.drawString(MARGIN + COLUMNS[2][0] * span + 1 * mm, y - 6 * mm, plain(row.tool)[:17])
+    canvas.drawString(MARGIN + COLUMNS[2][0] * span + 1 * mm, y - 6 * mm, inked(row.tool)[:17])
     canvas.setLineWidth(1)
     for share, _ in COLUMNS[3:]:
         canvas.rect(MARGIN + share * span, y - ROW + 1 * mm, 0.11 * span, ROW - 2 * mm)

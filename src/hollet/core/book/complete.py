@@ -84,7 +84,7 @@ def lacking(state: BookState, step: Step, tools: Sequence[Instrument] = ()) -> s
             return f"{once.name}: read it a second time, there is no going back after it"
         undecided = [r for r in results_of(state, step, tools) if r.open and r.disposition in (None, "measure_again") and r.judgement.verdict != "no_limit"]
         if undecided:
-            return f"{undecided[0].name} is {undecided[0].judgement.words}"
+            return f"{undecided[0].name} is {undecided[0].judgement.words}" if undecided[0].refusal is None else f"{undecided[0].name}: {undecided[0].refusal}"
     if isinstance(step, TightenStep):
         joint = plan_of(state).find_joint(step.joint)
         facts = joint_facts(state, joint) if joint else None

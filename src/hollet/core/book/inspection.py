@@ -317,9 +317,14 @@ def unfinished(state: BookState, step: InspectStep) -> str | None:
 
 
 def open_parts(state: BookState, step: InspectStep) -> tuple[tuple[PartFacts, str], ...]:
-    """Parts about which something was decided that is not done yet, in words."""
-    facts = inspection_facts(state, step)
-    return tuple((p, f"{p.name}: {p.to_do}") for p in facts.parts if p.to_do and p.right is None)
+    """Parts found bad and not decided, and parts about which something was decided that is not done yet, in words."""
+    found = []
+    for part in inspection_facts(state, step).parts:
+        if part.needs:
+            found.append((part, f"{part.name}: {part.since or part.choice_words or 'found, and nothing is decided'}"))
+        elif part.to_do and part.right is None:
+            found.append((part, f"{part.name}: {part.to_do}"))
+    return tuple(found)
 
 
 def inspection_view(state: BookState, tools: Sequence[Instrument] = ()) -> InspectionView:

@@ -21,6 +21,7 @@ __all__ = ["ReadingFacts", "ResultFacts", "odd_question", "in_doubt", "read_text
 
 FEW_LINES = 6
 NEARLY = 1e-3
+LONG_MM = 10.0
 
 
 class ReadingFacts(BaseModel):
@@ -103,7 +104,7 @@ def odd_question(spec: ReadingSpec, value: float, tool: Instrument | None, direc
     if nominal == 0:
         most = direct.figure("hi") if direct else None
         return f"{text} is far over the limit of {direct.words()}. Is it right?" if direct and most and value > 5 * most else None
-    low, high = (0.4, 2.5) if direct else (0.95, 1.05)
+    low, high = (0.95, 1.05) if direct is None and parsed.dimension == "length" and nominal >= LONG_MM else (0.4, 2.5)
     if tool is not None and not tool.covers(value):
         text += f", outside the range of {tool.code}"
     elif low * nominal <= value <= high * nominal:
