@@ -131,6 +131,18 @@ def test_what_is_asked_about_a_figure(book):
         other.read("flange", "p2", "20", tool="c1")
 
 
+def test_swapped_depths_are_asked_about(book):
+    """A gap below nothing that would be one the other way round: asked, not refused."""
+    book.read("depths", "da", "53.4", tool="d1", sure=True)
+    book.read("depths", "db", "57.2", tool="d1", sure=True)
+    found = result(book, "depths", "gap_r")
+    assert "less than nothing: are Depth A and Depth B swapped?" in found.warnings
+    assert found.judgement.verdict == "outside"
+    book.read("depths", "da", "57.2", tool="d1")
+    book.read("depths", "db", "53.4", tool="d1")
+    assert not any("swapped" in w for w in result(book, "depths", "gap_r").warnings)
+
+
 def test_a_spread_counts_its_ends(book):
     """Widest less narrowest: the middle one does not count."""
     for name, typed in (("p1", "20.05"), ("p2", "20.11"), ("p3", "20.00")):

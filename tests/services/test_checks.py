@@ -71,6 +71,8 @@ def test_checks_over_the_wire(shop):
     for own, code in (({"nominal": "9"}, "out_of_range"), ({"typed": ["wide"]}, "not_a_quantity"), ({"nominal": "1 kg"}, "dimension_mismatch")):
         refused = client.post("/api/tools/f1/checked", json=body | own)
         assert (refused.status_code, refused.json()["reason_code"]) == (422, code)
+    assert client.post("/api/tools/f1/checked", json=body | {"typed": ["0.30"] * 50}).status_code == 200
+    assert client.post("/api/tools/f1/checked", json=body | {"typed": ["0.30"] * 51}).status_code == 422
     assert client.post("/api/tools/zz/checked", json=body).status_code == 404
     assert client.post("/api/tools/f1/tried", json={"who": "MK", "thing": "a gap", "typed": ["0.2"]}).json()["reason_code"] == "too_few_readings"
     assert client.get(f"/api/builds/{build}/inspection").json()["steps"] == []

@@ -18,11 +18,12 @@ function ask(at: PartFacts | null) {
   on.value = at?.faces.at(0)?.on ?? 'casting'
   open.value = true
 }
-const slug = (text: string) => text.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '').slice(0, 50) || 'part'
+const slug = (text: string) => text.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '').slice(0, 48) || 'part'
 async function add() {
   const known = props.bench.inspection.parts.find((p) => p.id === part.value)
-  const id = known?.id ?? `own-${slug(own.value)}`
-  const done = await book.act({ kind: 'face added', step: props.bench.step, part: id, part_name: known?.name ?? own.value.trim(), face: `own-${slug(face.value)}`, face_name: face.value.trim(), on: on.value as 'casting' })
+  const n = props.bench.inspection.total // a name in another script leaves no letters, so a number tells them apart
+  const id = known?.id ?? `own-${slug(own.value)}-${n}`
+  const done = await book.act({ kind: 'face added', step: props.bench.step, part: id, part_name: known?.name ?? own.value.trim(), face: `own-${slug(face.value)}-${n}`, face_name: face.value.trim(), on: on.value as 'casting' })
   if (done) open.value = false
 }
 defineExpose({ ask })

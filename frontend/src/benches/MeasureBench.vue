@@ -42,7 +42,8 @@ const never = computed(() => result.value?.limit.safety === 'lifting') // worn l
 const deciding = computed(() => result.value !== null && ['outside', 'too_close'].includes(result.value.judgement.verdict))
 
 watch(() => props.bench.step, () => { typing.value = false; taken.value = ''; picked.value = null; chosen.value = null; clear() })
-function clear() { text.value = ''; repeats.value = []; question.value = problem.value = '' }
+/** What was typed is written or given up; a state typed for one reading never passes on to the next. */
+function clear() { text.value = taken.value = ''; repeats.value = []; question.value = problem.value = '' }
 const judged = (limit: string) => props.bench.results.find((r) => r.limit.id === limit)?.judgement
 function lanes(limit: string) {
   return props.bench.results.filter((r) => r.limit.id === limit).map((r) => ({ id: r.id, name: r.name, value: r.judgement.value, U: r.judgement.U, text: r.judgement.value_text, verdict: r.judgement.verdict, side: r.judgement.side, accepted: r.conceded, words: r.refusal ?? (r.conceded ? 'accepted in writing' : r.judgement.words.replace(' with this tool', '')) }))

@@ -637,7 +637,7 @@ class ToolChecked(Body):
     code: Short
     standard: Short
     nominal: str
-    typed: Annotated[tuple[Short, ...], Field(min_length=1, max_length=20)]
+    typed: Annotated[tuple[Short, ...], Field(min_length=1, max_length=50)]
     off: str
     unit: str
     good: bool

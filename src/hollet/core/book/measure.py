@@ -206,6 +206,7 @@ def _result_of(state: BookState, step: MeasureStep, spec: ResultSpec, tools: Seq
         spreads = {name: _spread(entry) for name, entry in taken.items()}
     except Refused as refusal:
         return _with_choices(state, step, spec, ResultFacts(**base, judgement=judge(value, None, limit), refusal=refusal.message))
+    base["warnings"] = (*base["warnings"], *_swapped(spec, specs, means, value, limit))
     parts = [(c, spreads[name]) for name, c in sensitivities(spec, means).items()]
     judgement = judge(value, combine(parts)[2], limit, _working(parts, list(taken.values()), limit, formula))
     doubt = _doubt(parts, taken, tools)
@@ -254,6 +255,18 @@ def _warnings(state: BookState, specs: Sequence[ReadingSpec], taken: dict[str, E
     if len(days) > 1 and found:
         found.append(f"they are from different days: {', '.join(sorted(days))}")
     return tuple(found)
+
+
+def _swapped(spec: ResultSpec, specs: Sequence[ReadingSpec], means: dict[str, float], value: float, limit: Limit) -> tuple[str, ...]:
+    """A question when two readings give less than nothing, and would not the other way round."""
+    if len(means) != 2 or limit.dimension != "length" or value >= 0:
+        return ()
+    first, second = means
+    try:
+        other = evaluate(spec, {first: means[second], second: means[first]})[0]
+    except Refused:
+        return ()
+    return (f"less than nothing: are {specs[0].name} and {specs[1].name} swapped?",) if other > 0 else ()
 
 
 def reading_mean(entry: Entry) -> float:
