@@ -60,7 +60,7 @@ const colour = (verdict: string) => ({ inside: 'var(--in)', too_close: 'var(--cl
     <ol>
       <li v-for="lane in lanes" :key="lane.id">
         <button type="button" :class="{ chosen: lane.id === chosen }" @click="emit('choose', lane.id)">
-          <span class="name">{{ lane.name }}</span><span class="figure" :class="lane.verdict">{{ lane.text || '–' }}</span><span class="gap" /><span class="words" :class="lane.verdict">{{ lane.words }}</span>
+          <span class="name" :class="{ long: lane.name.length > 10 }">{{ lane.name }}</span><span class="figure" :class="lane.verdict">{{ lane.text || '–' }}</span><span class="gap" /><span class="words" :class="lane.verdict">{{ lane.words }}</span>
         </button>
       </li>
     </ol>
@@ -75,6 +75,7 @@ const colour = (verdict: string) => ({ inside: 'var(--in)', too_close: 'var(--cl
 li button { display: grid; grid-template-columns: 106px 84px 300px 1fr; align-items: center; width: 100%; height: 50px; border: 0; background: none; text-align: left; padding: 0; cursor: pointer; }
 li button.chosen { box-shadow: inset 5px 0 0 var(--ink); }
 .name { white-space: nowrap; font-size: 18px; font-weight: 700; padding-left: 10px; line-height: 1.1; }
+.name.long { white-space: normal; font-size: 16px; line-height: 1.05; max-height: 50px; overflow: hidden; hyphens: auto; padding-right: 4px; }
 .figure { font-size: 24px; font-weight: 780; }
 .words { font-size: 18px; font-weight: 650; line-height: 1.15; padding-left: 12px; }
 </style>

@@ -109,7 +109,7 @@ function corners(all: readonly At[]): Drawn {
   const out = blank(300)
   out.lines.push('M240 26Q320 4 400 26L410 120V250Q320 286 230 250V120Z', box(206, 44, 24, 62), box(410, 44, 24, 62), box(206, 188, 24, 62), box(410, 188, 24, 62))
   out.centre.push('M320 8V292', 'M200 75H440', 'M200 219H440')
-  out.words.push({ x: 320, y: 20, text: 'front' })
+  out.words.push({ x: 320, y: 46, text: 'front' })
   out.places = all.map(([name = '']) => ({ x: name.includes('left') ? 120 : name.includes('right') ? 520 : 320, y: name.includes('rear') ? 219 : 75, w: 110 }))
   all.forEach(([name = ''], k) => out.words.push({ x: out.places[k].x, y: out.places[k].y - 26, text: name }))
   return out
