@@ -25,6 +25,13 @@ class Input(BaseModel):
         """A field in the canonical unit of its dimension; refuses `not_a_finite_number` and `dimension_mismatch`."""
         return canonical(getattr(self, field), self._dimension(field), field)
 
+    def positive(self, field: str) -> float:
+        """Like `figure`, refused (`not_positive`) unless above zero."""
+        found = self.figure(field)
+        if found <= 0:
+            raise Refused("not_positive", f"'{field}' must be above zero", field=field)
+        return found
+
     def figures(self, field: str) -> list[float]:
         """Like `figure`, of a field with several figures."""
         return canonicals(getattr(self, field), self._dimension(field), field)

@@ -11,13 +11,6 @@ RATIOS = (0.25, 6.0)
 SPAN_PER_DEFLECTION = 64
 
 
-def _positive(i: Input, field: str) -> float:
-    found = i.figure(field)
-    if found <= 0:
-        raise Refused("not_positive", f"'{field}' must be above zero", field=field)
-    return found
-
-
 class AccessorySpeed(Input):
     """Pitch diameters of both pulleys, speed of the engine at its limit, what the driven part is rated for, slip of the belt."""
 
@@ -46,7 +39,7 @@ def accessory_speed(i: AccessorySpeed) -> AccessorySpeedResult:
     Refused
         `not_positive`; `ratio_implausible` outside 0.25 to 6 or with a slip that is no share below 1.
     """
-    crank, driven, speed, rated, slip = (*(_positive(i, name) for name in ("crank_pulley", "accessory_pulley", "crank_speed", "rated_max")), i.figure("slip"))
+    crank, driven, speed, rated, slip = (*(i.positive(name) for name in ("crank_pulley", "accessory_pulley", "crank_speed", "rated_max")), i.figure("slip"))
     ratio = crank / driven
     if not RATIOS[0] <= ratio <= RATIOS[1] or not 0 <= slip < 1:
         raise Refused("ratio_implausible", f"{crank:g} to {driven:g} mm with a slip of {slip:g}: pulleys swapped, units mixed?", field="accessory_pulley")
@@ -71,7 +64,7 @@ class BeltDeflectionResult(Result):
 @calculation("Belt deflection, rule of thumb")
 def belt_deflection(i: BeltDeflection) -> BeltDeflectionResult:
     """Rule of thumb: span / 64. Other rules give twice that; the maker's figure wins. Refuses `not_positive`."""
-    span = _positive(i, "span")
+    span = i.positive("span")
     words = f"{span:g} ÷ {SPAN_PER_DEFLECTION} = {span / SPAN_PER_DEFLECTION:.2f} mm, a rule of thumb"
     return BeltDeflectionResult(deflection=in_unit(span / SPAN_PER_DEFLECTION, i.span.unit if i.span else "mm"), working=(words,))
 
@@ -93,6 +86,6 @@ class BeltTensionResult(Result):
 @calculation("Belt tension")
 def belt_tension(i: BeltTension) -> BeltTensionResult:
     """T = F span / (4 d), a string with a small deflection; refuses `not_positive`."""
-    force, span, deflection = _positive(i, "force"), _positive(i, "span"), _positive(i, "deflection")
+    force, span, deflection = i.positive("force"), i.positive("span"), i.positive("deflection")
     tension = force * span / (4 * deflection)
     return BeltTensionResult(tension=in_unit(tension, i.force.unit if i.force else "N"), working=(f"{force:g} × {span:g} ÷ (4 × {deflection:g}) = {tension:.0f} N",))

@@ -134,10 +134,7 @@ def copper_cable(i: CopperCable) -> CopperCableResult:
     Refused
         `not_positive`, `current_not_positive`.
     """
-    metres, area, warm, current = i.figure("length") / 1000, i.figure("cross_section"), i.figure("temperature"), _current(i)
-    for name, figure in (("length", metres), ("cross_section", area)):
-        if figure <= 0:
-            raise Refused("not_positive", f"'{name}' must be above zero", field=name)
+    metres, area, warm, current = i.positive("length") / 1000, i.positive("cross_section"), i.figure("temperature"), _current(i)
     ohms = COPPER_OHM_MM2_PER_M * (1 + COPPER_PER_K * (warm - 20)) * metres / area
     return CopperCableResult(resistance=in_unit(ohms, "mΩ"), drop=in_unit(ohms * current, "V"),
                              working=(f"{COPPER_OHM_MM2_PER_M:g} × {metres:g} m ÷ {area:g} mm² at {warm:g} °C = {ohms * 1000:.4f} mΩ", f"× {current:g} A = {ohms * current:.4f} V"))  # fmt: skip

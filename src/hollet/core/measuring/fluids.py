@@ -17,13 +17,6 @@ __all__ = [
 LAMINAR = 2300.0
 
 
-def _positive(i: Input, field: str) -> float:
-    found = i.figure(field)
-    if found <= 0:
-        raise Refused("not_positive", f"'{field}' must be above zero", field=field)
-    return found
-
-
 def _unit(quantity: Quantity | None, usual: str) -> str:
     return quantity.unit if quantity else usual
 
@@ -55,7 +48,7 @@ def top_up(i: TopUp) -> TopUpResult:
         `limits_reversed`; `overfull` when the level stands above the target or the target above the upper mark.
     """
     level, target, low, high = (i.figure(name) for name in ("level", "target", "min_mark", "max_mark"))
-    between = _positive(i, "volume_between_marks")
+    between = i.positive("volume_between_marks")
     if low >= high:
         raise Refused("limits_reversed", "'min_mark' must lie below 'max_mark'", field="min_mark")
     if level > target or target > high:
@@ -89,7 +82,7 @@ def first_fill(i: FirstFill) -> FirstFillResult:
     Refused
         `overfull` when more stayed inside than it takes; `ratio_not_positive` for a share that is not above 0 and at most 1.
     """
-    dry, inside, share = _positive(i, "dry_capacity"), i.figure("left_inside"), i.figure("first_fraction")
+    dry, inside, share = i.positive("dry_capacity"), i.figure("left_inside"), i.figure("first_fraction")
     if not 0 <= inside <= dry:
         raise Refused("overfull", "'left_inside' must lie between nothing and the dry capacity", field="left_inside")
     if not 0 < share <= 1:
@@ -117,7 +110,7 @@ class MixTotalResult(Result):
 @calculation("Mix a to b")
 def mix_total(i: MixTotal) -> MixTotalResult:
     """V a / (a + b) and V b / (a + b); refuses `ratio_not_positive` and `not_positive`."""
-    total = _positive(i, "total")
+    total = i.positive("total")
     for name, part in (("a", i.a), ("b", i.b)):
         if not 0 < part < 1e9:
             raise Refused("ratio_not_positive", f"'{name}' must be above zero", field=name)
@@ -141,7 +134,7 @@ class PremixResult(Result):
 @calculation("Fuel and oil mix")
 def premix(i: Premix) -> PremixResult:
     """oil = fuel / ratio; refuses `ratio_not_positive` and `not_positive`."""
-    fuel = _positive(i, "fuel")
+    fuel = i.positive("fuel")
     if not 0 < i.ratio < 1e6:
         raise Refused("ratio_not_positive", "'ratio' is parts of fuel to one of oil, such as 50", field="ratio")
     return PremixResult(oil=in_unit(fuel / i.ratio, "mL"), working=(f"{fuel:g} ÷ {i.ratio:g} = {fuel / i.ratio:.1f} mL",))
@@ -180,7 +173,7 @@ def coolant_refill(i: CoolantRefill) -> CoolantRefillResult:
     Refused
         `no_room` when the concentrate needed does not fit, or what is left is too strong already; `overfull`, `ratio_not_positive`.
     """
-    system, inside = _positive(i, "system"), i.figure("left_inside")
+    system, inside = i.positive("system"), i.figure("left_inside")
     left, target, strength = _share(i, "left_concentration"), _share(i, "target_concentration"), _share(i, "concentrate_strength")
     if not 0 <= inside <= system:
         raise Refused("overfull", "'left_inside' must lie between nothing and the whole system", field="left_inside")
@@ -220,7 +213,7 @@ def drain_and_replace(i: DrainAndReplace) -> DrainAndReplaceResult:
     Refused
         `no_room` when no exchange with this refill can give the target; `not_positive`, `ratio_not_positive`.
     """
-    system, present, target, refill = _positive(i, "system"), _share(i, "present"), _share(i, "target"), _share(i, "refill_strength")
+    system, present, target, refill = i.positive("system"), _share(i, "present"), _share(i, "target"), _share(i, "refill_strength")
     drain = 0.0 if target == present else system * (target - present) / (refill - present) if refill != present else -1.0
     if not 0 <= round9(drain) <= round9(system):
         raise Refused("no_room", f"no exchange with a refill of {refill:g} brings {present:g} to {target:g}", field="refill_strength")
@@ -244,7 +237,7 @@ class BoreRatioResult(Result):
 @calculation("Two bores compared")
 def bore_ratio(i: BoreRatio) -> BoreRatioResult:
     """(d1 / d2)² for short holes, (d1 / d2)⁴ for long thin laminar passages; refuses `not_positive`."""
-    ratio = _positive(i, "d1") / _positive(i, "d2")
+    ratio = i.positive("d1") / i.positive("d2")
     return BoreRatioResult(area_ratio=ratio**2, long_passage_ratio=ratio**4, working=(f"{ratio:.4g}² = {ratio**2:.4g}, {ratio:.4g}⁴ = {ratio**4:.4g}",))
 
 
@@ -278,8 +271,8 @@ class OrificeFlowResult(Result):
 @calculation("Flow through a hole")
 def orifice_flow(i: OrificeFlow) -> OrificeFlowResult:
     """Q = C pi/4 d² sqrt(2 dp / rho) (ISO 5167 style); refuses `no_pressure_difference` and `not_positive`."""
-    d, dp = _positive(i, "diameter") / 1000, _pressure_pa(i)
-    rho, coefficient = _positive(i, "density"), _positive(i, "discharge_coefficient")
+    d, dp = i.positive("diameter") / 1000, _pressure_pa(i)
+    rho, coefficient = i.positive("density"), i.positive("discharge_coefficient")
     speed = sqrt(2 * dp / rho)
     flow = coefficient * pi / 4 * d**2 * speed
     return OrificeFlowResult(velocity=Quantity(value=speed, unit="m/s"), flow=_per_minute(flow),
@@ -312,8 +305,8 @@ def laminar_passage(i: LaminarPassage) -> LaminarPassageResult:
     Refused
         `not_laminar`, `no_pressure_difference`, `not_positive`.
     """
-    d, length, dp = _positive(i, "diameter") / 1000, _positive(i, "length") / 1000, _pressure_pa(i)
-    mu, rho = _positive(i, "viscosity"), _positive(i, "density")
+    d, length, dp = i.positive("diameter") / 1000, i.positive("length") / 1000, _pressure_pa(i)
+    mu, rho = i.positive("viscosity"), i.positive("density")
     flow = pi * d**4 * dp / (128 * mu * length)
     reynolds = rho * flow / (pi / 4 * d**2) * d / mu
     if reynolds >= LAMINAR:
@@ -337,6 +330,6 @@ class OrificesInSeriesResult(Result):
 @calculation("Two holes in a row")
 def orifices_in_series(i: OrificesInSeries) -> OrificesInSeriesResult:
     """(1 / d1⁴ + 1 / d2⁴)^(-1/4): the smaller decides; refuses `not_positive`."""
-    first, second = _positive(i, "d1"), _positive(i, "d2")
+    first, second = i.positive("d1"), i.positive("d2")
     d = (first**-4 + second**-4) ** -0.25
     return OrificesInSeriesResult(equivalent_diameter=in_unit(d, _unit(i.d1, "mm")), working=(f"(1 ÷ {first:g}⁴ + 1 ÷ {second:g}⁴)^(−1/4) = {d:.4f} mm",))

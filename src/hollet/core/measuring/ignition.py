@@ -105,9 +105,7 @@ class RimDistanceResult(Result):
 @calculation("Degrees on the rim")
 def rim_distance(i: RimDistance) -> RimDistanceResult:
     """arc = pi D angle / 360; chord = D sin(angle / 2); refuses `not_positive` for a diameter that is not above zero."""
-    d, angle = i.figure("diameter"), i.figure("angle")
-    if d <= 0:
-        raise Refused("not_positive", "'diameter' must be above zero", field="diameter")
+    d, angle = i.positive("diameter"), i.figure("angle")
     arc, chord = pi * d * angle / 360, d * sin(radians(angle) / 2)
     unit = i.diameter.unit if i.diameter else "mm"
     return RimDistanceResult(arc=in_unit(arc, unit), chord=in_unit(chord, unit), working=(f"π × {d:g} × {angle:g} ÷ 360 = {arc:.3f} mm", f"{d:g} × sin({angle:g}° ÷ 2) = {chord:.3f} mm"))
