@@ -13,6 +13,7 @@ from pathlib import Path
 
 import pytest
 import uvicorn
+from playwright.sync_api import expect
 
 from hollet.services.demo import make_demo
 from hollet.services.workshop import Workshop
@@ -20,6 +21,8 @@ from hollet.web.app import create_app
 from tests.browser.regions import Bench
 
 ARGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
+
+expect.set_options(timeout=15_000)  # a busy machine is no defect; what never comes fails all the same
 
 
 @pytest.fixture(scope="session")

@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from playwright.sync_api import expect
+from playwright.sync_api import Route, expect
 
 from hollet.library.shelf import sheet_names, sheet_text
 from tests.browser.regions import Bench, api, new_build, write
@@ -204,3 +204,16 @@ def test_live_from_another_screen(demo, mk: Bench):
     mk.go(f"{demo.url}/builds/{build}", "bolt 6")
     write(demo.url, build, {"kind": "note", "text": "gasket is the old kind"})
     mk.written("gasket is the old kind")
+
+
+def test_news_while_a_bench_is_on_its_way(demo, mk: Bench):
+    """What another screen writes while the first bench loads does not leave this one empty."""
+    build = engine(demo)
+    held: list[Route] = []
+    mk.page.route("**/steps/head_bolts_tight", lambda route: held.append(route), times=1)
+    mk.go(f"{demo.url}/builds/{build}")
+    expect(mk.page).to_have_url(f"{demo.url}/builds/{build}/steps/head_bolts_tight")
+    write(demo.url, build, {"kind": "note", "text": "written in between"})
+    mk.written("written in between")
+    held[0].continue_()
+    mk.shows("Bolt 6, stage 2")

@@ -19,6 +19,7 @@ export const useBook = defineStore('book', () => {
   const frame = computed(() => card.value?.frame ?? null)
   const journal = useJournal()
   let asked = 0
+  let wanted: string | null = null // the step that the screen is at, also while its bench is still on the way
 
   let missed = false // something kept was sent while this screen was still loading
   journal.whenSent((view) => {
@@ -29,6 +30,7 @@ export const useBook = defineStore('book', () => {
   /** Load the frame of a build and the bench of a step; a late answer never overwrites a newer one. */
   async function open(build: string, step: string | null) {
     const mine = ++asked
+    wanted = step
     if (card.value?.id !== build) {
       card.value = null
       touched.value = false
@@ -53,15 +55,15 @@ export const useBook = defineStore('book', () => {
     }
   }
   async function reload() {
-    if (card.value) await open(card.value.id, bench.value?.step ?? null)
+    if (card.value) await open(card.value.id, wanted)
   }
 
   function take(view: AppendView, fromQueue = false) {
     if (!card.value || view.build.id !== card.value.id || view.build.frame.head < card.value.frame.head) return
     asked++
     card.value = view.build
-    if (view.bench && view.bench.step === bench.value?.step) bench.value = view.bench as BenchView
-    else if (!view.bench || fromQueue) void reload()
+    if (view.bench && view.bench.step === wanted) bench.value = view.bench as BenchView
+    else if (wanted || !view.bench || fromQueue) void reload()
     last.value = view.line
     touched.value = true
   }
