@@ -135,7 +135,7 @@ def test_the_hands_and_what_they_can_decide(demo, mk):
         entry.press("Enter")
     expect(dialog.get_by_role("img", name="10 readings from 10 to 10.004 mm")).to_be_visible()
     dialog.get_by_role("button", name="That is all ten").press("Enter")
-    expect(mk.page.get_by_text("M1: your hands scatter by s = 0.00114 mm.")).to_be_visible()
+    expect(mk.page.get_by_text("M1: the hands of MK scatter by s = 0.00114 mm.")).to_be_visible()
     mk.page.locator("select[name=decides]").select_option(label="One: engine out, top end")
     expect(mk.page.get_by_role("row", name="Engine oil with filter")).to_contain_text("J1 ±0.076 L")
     expect(mk.page.get_by_role("row", name="Bore taper")).to_contain_text("B1 ±0.01")

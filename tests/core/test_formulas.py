@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from hollet.core.checking import OPEN_END, check_against, trial
+from hollet.core.checking import OPEN_END, check_against, standing, trial
 from hollet.core.errors import Refused
 from hollet.core.instruments import combine, reading_share
 from hollet.core.measuring.formulas import evaluate, sensitivities
@@ -235,10 +235,26 @@ def test_the_hands_of_the_user():
     figures = [10.001, 10.003, 10.002, 10.000, 10.002, 10.001, 10.004, 10.002, 10.001, 10.002]
     mean = sum(figures) / 10
     s = (sum((x - mean) ** 2 for x in figures) / 9) ** 0.5
-    assert float(trial(mike, [str(x) for x in figures])) == pytest.approx(s, abs=6e-6)
-    assert float(trial(mike, ["10.001"] * 10)) > 0
+    tried = trial(mike, [str(x) for x in figures], thing="a pin", who="MK")
+    assert float(tried.in_hands("MK").s or 0) == pytest.approx(s, abs=6e-6)
+    steadier = trial(tried, ["10.001"] * 10, thing="a pin", who="TR")
+    assert 0 < float(steadier.in_hands("TR").s or 0) < s
+    assert steadier.s == steadier.in_hands("MK").s == steadier.in_hands("AB").s, "the widest known for hands that nobody tried"
+    again = trial(steadier, ["10.001"] * 10, thing="a pin", who="MK")
+    assert ([h.who for h in again.hands], again.s) == (["TR", "MK"], steadier.in_hands("TR").s)
     with pytest.raises(Refused, match="at least 5 times"):
-        trial(mike, ["10.001"] * 4)
+        trial(mike, ["10.001"] * 4, thing="a pin", who="MK")
+
+
+def test_whether_a_tool_may_be_trusted():
+    """Never checked, checked elsewhere, good, failed; a check passed later makes it good again."""
+    mike = tool("m", "micrometer", mpe="0.004", s="0.001")
+    assert (standing(mike).sign, standing(mike).words) == ("not_read", "never checked here")
+    assert standing(mike.model_copy(update={"checked": "2025-12-01"})).words == "checked 2025-12-01"
+    bad = check_against(mike, "10", ["10.009"], now="2026-01-01T00:00:00Z").tool
+    assert (standing(bad).sign, standing(bad).words) == ("outside", "off by 0.0090 mm: not to be trusted")
+    good = check_against(bad, "10", ["10.001"], now="2026-02-01T00:00:00Z").tool
+    assert (standing(good).sign, standing(good).words) == ("inside", "good 2026-02-01")
 
 
 LIST = st.lists(st.integers(-500, 500).map(lambda k: k / 1000), min_size=2, max_size=6, unique=True)

@@ -49,16 +49,21 @@ def test_a_failed_check_reaches_every_build(shop):
 
 
 def test_the_hands_change_what_a_reading_is_worth(shop):
-    """A hand that scatters widens U of the next reading; the readings before keep the tool as it was."""
+    """A hand that scatters widens U of what it reads afterwards; the readings before, and those of steadier hands, keep theirs."""
     workshop, (build, _) = shop
     before = verdict(workshop, build).U
+    try_tool(workshop, "f1", thing="a gap", typed=["0.25"] * 10, who="mk")
     tool = try_tool(workshop, "f1", thing="a gap", typed=["0.20", "0.30", "0.25", "0.20", "0.30", "0.25"], who="TR")
-    assert float(tool.s) == pytest.approx(0.0447, abs=1e-4)
-    assert tool.tried_by == "TR, 6 readings of a gap"
+    assert [(hands.who, hands.n) for hands in tool.hands] == [("MK", 10), ("TR", 6)]
+    assert float(tool.hands[1].s) == pytest.approx(0.0447, abs=1e-4)
+    assert tool.s == tool.hands[1].s, "hands that nobody tried count as the widest known"
     assert before == verdict(workshop, build).U
-    script = Script(workshop, DemoClock(workshop.clock()), build, "MK")
-    script.write(kind="reading", step="lash", reading="lash_1_in", typed=["0.25"], unit="mm", instrument="f1")
-    assert 2 * before < verdict(workshop, build).U
+    found = {}
+    for who in ("MK", "TR", "AB"):
+        script = Script(workshop, DemoClock(workshop.clock()), build, who)
+        script.write(kind="reading", step="lash", reading="lash_1_in", typed=["0.25"], unit="mm", instrument="f1")
+        found[who] = verdict(workshop, build).U
+    assert 2 * found["MK"] < found["TR"] == found["AB"]
 
 
 def test_checks_over_the_wire(shop):

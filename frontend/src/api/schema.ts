@@ -2821,6 +2821,20 @@ export interface components {
             what: string;
         };
         /**
+         * Hands
+         * @description How far one person's readings of one thing scatter with a tool: `s` in its unit, from `n` readings of `thing`.
+         */
+        Hands: {
+            /** N */
+            n: number;
+            /** S */
+            s: string;
+            /** Thing */
+            thing: string;
+            /** Who */
+            who: string;
+        };
+        /**
          * HuntItem
          * @description One thing to find: `kind` is figure, torque, amount, tool, helper, part or fact.
          */
@@ -2993,6 +3007,10 @@ export interface components {
             facts: {
                 [key: string]: string;
             };
+            /** Parts */
+            parts: number;
+            /** Seen */
+            seen: number;
             /** Steps */
             steps: components["schemas"]["InspectionFacts"][];
             /** Suspects */
@@ -3003,6 +3021,10 @@ export interface components {
             titles: {
                 [key: string]: string;
             };
+            /** To Decide */
+            to_decide: number;
+            /** Total */
+            total: number;
         };
         /**
          * Instrument
@@ -3024,6 +3046,11 @@ export interface components {
             good_at: string | null;
             /** Grip Mm */
             grip_mm: string | null;
+            /**
+             * Hands
+             * @default []
+             */
+            hands: components["schemas"]["Hands"][];
             /** Hi */
             hi: string | null;
             /** Id */
@@ -3062,8 +3089,6 @@ export interface components {
             setting_s: string | null;
             /** Source */
             source: string | null;
-            /** Tried By */
-            tried_by: string | null;
             /** Unit */
             unit: string;
             /**
@@ -5292,6 +5317,10 @@ export interface components {
             }[];
             /** Sheets */
             sheets: components["schemas"]["SheetCard"][];
+            /** Standings */
+            standings: {
+                [key: string]: components["schemas"]["Standing"];
+            };
             /** Time Zone */
             time_zone: string;
             /** Tools */
@@ -5383,6 +5412,19 @@ export interface components {
             name: string;
             /** Total */
             total: number;
+        };
+        /**
+         * Standing
+         * @description Whether a tool may be trusted today: good since a check, failed and not put right, or not checked here.
+         */
+        Standing: {
+            /**
+             * Sign
+             * @enum {string}
+             */
+            sign: "inside" | "outside" | "not_read";
+            /** Words */
+            words: string;
         };
         /**
          * StandsView

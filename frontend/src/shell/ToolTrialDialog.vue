@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The hands of the user: one thing read ten times; how far the readings scatter becomes the tool's usual repeatability. */
+/** The hands of the user: one thing read ten times; how far the readings scatter counts in all that the same hands read afterwards. */
 import { computed, nextTick, ref } from 'vue'
 import { client, got, type Instrument } from '@/api/client'
 import TrialDots from '@/drawings/TrialDots.vue'
@@ -33,7 +33,7 @@ async function keep() {
   const who = await session.whoIsIt()
   try {
     const kept = (await got<unknown>(client.POST('/api/tools/{tool}/tried', { params: { path: { tool: tool.value.id } }, body: { who, thing: thing.value.trim(), typed: typed.value } }))) as Instrument
-    emit('done', `${kept.code}: your hands scatter by s = ${kept.s} ${kept.unit}.`)
+    emit('done', `${kept.code}: the hands of ${who} scatter by s = ${kept.hands.at(-1)?.s ?? ''} ${kept.unit}.`)
     tool.value = null
   } catch (error) {
     problem.value = (error as Error).message

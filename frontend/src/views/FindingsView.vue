@@ -38,10 +38,7 @@ async function load() {
 }
 watch([() => props.build, () => book.frame?.head], () => void load(), { immediate: true })
 const steps = computed(() => (view.value?.steps ?? []).filter((s) => s.total > 0))
-const seen = computed(() => steps.value.reduce((n, s) => n + s.seen, 0))
-const total = computed(() => steps.value.reduce((n, s) => n + s.total, 0))
-const undecided = computed(() => steps.value.flatMap((s) => s.parts).filter((p) => p.needs).length)
-const TABS = computed(() => [['parts', `Parts ${steps.value.flatMap((s) => s.parts).length}`], ['beside', `Side by side ${view.value?.tables.length ?? 0}`], ['causes', `Causes ${view.value?.causes.length ?? 0}`], ['age', `Suspect for its age ${view.value?.suspects.length ?? 0}`]])
+const TABS = computed(() => [['parts', `Parts ${view.value?.parts ?? 0}`], ['beside', `Side by side ${view.value?.tables.length ?? 0}`], ['causes', `Causes ${view.value?.causes.length ?? 0}`], ['age', `Suspect for its age ${view.value?.suspects.length ?? 0}`]])
 const worst = (p: { faces: { state: string; words: string; name: string }[] }) => p.faces.filter((f) => f.state === 'bad' || f.state === 'again').map((f) => `${f.name}: ${f.words}`).join('. ')
 const slug = (text: string) => `${text.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '').slice(0, 40) || 'cause'}-${(view.value?.causes.length ?? 0) + 1}`
 async function explain() {
@@ -63,7 +60,7 @@ useKeys(() => Object.fromEntries(TABS.value.map(([id], k) => [String(k + 1), () 
 <template>
   <WorkFrame :build="build" :step="null" desk="findings">
     <div v-if="view" class="desk">
-      <div class="head"><h1 class="t28">{{ seen }} of {{ total }} faces seen{{ undecided ? `, ${undecided} to decide` : '' }}</h1><p v-if="seen < total">Every verdict is provisional till {{ total }}.</p></div>
+      <div class="head"><h1 class="t28">{{ view.seen }} of {{ view.total }} faces seen{{ view.to_decide ? `, ${view.to_decide} to decide` : '' }}</h1><p v-if="view.seen < view.total">Every verdict is provisional till {{ view.total }}.</p></div>
       <dl class="money" aria-label="What it costs"><div><dt>decided</dt><dd>{{ view.exposure.decided.toFixed(0) }}</dd></div><div><dt>worst of {{ view.exposure.open_parts }} still open</dt><dd>{{ view.exposure.worst_open.toFixed(0) }}</dd></div><div><dt>if what is used again is not good</dt><dd>{{ view.exposure.if_wrong.toFixed(0) }}</dd></div><p v-if="view.exposure.without_price.length" class="t16 mut">{{ view.exposure.without_price.length }} without a price: {{ view.exposure.without_price.slice(0, 3).join(', ') }}{{ view.exposure.without_price.length > 3 ? ' …' : '' }}</p></dl>
       <div class="filter" role="group" aria-label="What to show"><button v-for="([id, name], k) in TABS" :key="id" type="button" :aria-pressed="shown === id" @click="shown = id"><kbd>{{ k + 1 }}</kbd> {{ name }}</button></div>
       <template v-if="shown === 'parts'">

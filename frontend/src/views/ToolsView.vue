@@ -34,13 +34,7 @@ const checking = ref<InstanceType<typeof ToolCheckDialog> | null>(null)
 const trying = ref<InstanceType<typeof ToolTrialDialog> | null>(null)
 const fits = ref<FigureRow[]>([])
 const asked = ref(false)
-const OPEN_END = '9999'
-/** What is known of a tool: good since its last check, failed and not put right, or never checked. */
-function standing(t: Instrument) {
-  if (t.doubts?.some((d) => d.until.startsWith(OPEN_END))) return { mark: 'outside', words: `${t.doubts[t.doubts.length - 1].words}: not to be trusted` }
-  if (t.good_at) return { mark: 'inside', words: `good ${t.good_at.slice(0, 10)}` }
-  return { mark: 'not_read', words: t.checked ? `checked ${t.checked}` : 'never checked here' }
-}
+const states = computed(() => shop.view?.standings ?? {})
 async function decide(build: string) {
   fits.value = []
   asked.value = build !== ''
@@ -110,7 +104,7 @@ async function setGauge() {
       <p v-if="shop.problem" class="block" role="alert">{{ shop.problem }}</p>
       <div v-if="shown.length" class="scroll" tabindex="0" role="region" aria-label="Measuring tools"><table>
         <thead><tr><th>Tool</th><th>Its state</th><th>Range</th><th>Permissible ±, shows</th><th>s, whose hands</th><th>Zero ±, offset, set with</th><th><span class="sr">Acts</span></th></tr></thead>
-        <tbody><tr v-for="t in shown" :key="t.id"><td><b>{{ t.code }}</b> {{ t.name }}</td><td><VerdictMark :verdict="standing(t).mark" :size="8" :word="standing(t).words" /> <span :class="standing(t).mark">{{ standing(t).words }}</span></td><td class="nowrap">{{ t.lo ?? '' }} to {{ t.hi ?? '' }} {{ t.unit }}</td><td><b>{{ t.mpe ?? (t.mpe_percent ? `${t.mpe_percent} %` : '–') }}</b>, {{ t.resolution }}</td><td>{{ t.s ?? 'not known' }}<span v-if="t.tried_by" class="t16 mut"> {{ t.tried_by }}</span></td><td>{{ t.zero_error }}, {{ t.offset }}{{ t.set_with ? `, ${t.set_with.code} at ${t.setting}` : '' }}</td>
+        <tbody><tr v-for="t in shown" :key="t.id"><td><b>{{ t.code }}</b> {{ t.name }}</td><td><template v-if="states[t.id]"><VerdictMark :verdict="states[t.id].sign" :size="8" :word="states[t.id].words" /> <span :class="states[t.id].sign">{{ states[t.id].words }}</span></template></td><td class="nowrap">{{ t.lo ?? '' }} to {{ t.hi ?? '' }} {{ t.unit }}</td><td><b>{{ t.mpe ?? (t.mpe_percent ? `${t.mpe_percent} %` : '–') }}</b>, {{ t.resolution }}</td><td>{{ t.s ?? 'not known' }}<span v-for="h in t.hands ?? []" :key="h.who" class="t16 mut hands" :title="`${h.n} readings of ${h.thing}`"> {{ h.who }} {{ h.s }}</span></td><td>{{ t.zero_error }}, {{ t.offset }}{{ t.set_with ? `, ${t.set_with.code} at ${t.setting}` : '' }}</td>
           <td><div class="acts"><button type="button" class="btn small" :aria-label="`Check ${t.code}`" @click="checking?.ask(t)">Check</button><button type="button" class="btn small" :aria-label="`Hands with ${t.code}`" @click="trying?.ask(t)">Hands</button><button type="button" class="btn small" :aria-label="`Edit ${t.code}`" @click="edit(t)">Edit</button><button v-if="t.kind === 'micrometer'" type="button" class="btn small" :aria-label="`${t.code} zeroed`" @click="zeroed(t)">Zeroed</button><button v-if="t.kind === 'bore gauge'" type="button" class="btn small" :aria-label="`Set ${t.code}`" @click="askSet(t)">Set</button></div></td></tr></tbody>
       </table></div>
       <p v-else-if="shop.view" class="t20">No measuring tool yet. Without its tools Hollet cannot say whether a reading is inside.</p>

@@ -5,17 +5,18 @@ When it fails, all that was read since the last good check is in doubt.
 """
 
 from collections.abc import Sequence
+from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
 from hollet.core.errors import Refused
-from hollet.core.instruments import Doubt, Instrument
+from hollet.core.instruments import Doubt, Hands, Instrument
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import decimal_text, round9
 from hollet.core.quantities.units import find_unit
 from hollet.core.verdicts import sample_deviation
 
-__all__ = ["OPEN_END", "Checked", "check_against", "trial"]
+__all__ = ["OPEN_END", "Checked", "Standing", "check_against", "standing", "trial"]
 
 OPEN_END = "9999-12-31T23:59:59Z"
 FEWEST_TRIALS = 5
@@ -30,6 +31,24 @@ class Checked(BaseModel):
     allowed: str
     good: bool
     words: str
+
+
+class Standing(BaseModel):
+    """Whether a tool may be trusted today: good since a check, failed and not put right, or not checked here."""
+
+    model_config = ConfigDict(frozen=True)
+    sign: Literal["inside", "outside", "not_read"]
+    words: str
+
+
+def standing(tool: Instrument) -> Standing:
+    """What the checks of a tool say of it today."""
+    failed = [doubt for doubt in tool.doubts if doubt.until == OPEN_END]
+    if failed:
+        return Standing(sign="outside", words=f"{failed[-1].words}: not to be trusted")
+    if tool.good_at:
+        return Standing(sign="inside", words=f"good {tool.good_at[:10]}")
+    return Standing(sign="not_read", words=f"checked {tool.checked}" if tool.checked else "never checked here")
 
 
 def _figures(tool: Instrument, typed: Sequence[str]) -> list[float]:
@@ -91,8 +110,11 @@ def check_against(tool: Instrument, nominal: str, typed: Sequence[str], *, now: 
     return Checked(tool=tool.model_copy(update=changes), off=text, allowed=limit, good=good, words=words)
 
 
-def trial(tool: Instrument, typed: Sequence[str]) -> str:
-    """Sample deviation of several readings of one thing, in the unit of the tool; never below what its resolution lets be seen.
+def trial(tool: Instrument, typed: Sequence[str], *, thing: str, who: str) -> Instrument:
+    """The tool after a trial of `who`'s hands: several readings of one thing, the tool taken off in between.
+
+    The sample deviation, never below what the resolution lets be seen, holds for readings of `who`; for hands that nobody
+    tried the widest known scatter counts.
 
     Raises
     ------
@@ -103,4 +125,6 @@ def trial(tool: Instrument, typed: Sequence[str]) -> str:
     if len(readings) < FEWEST_TRIALS:
         raise Refused("too_few_readings", f"read the same thing at least {FEWEST_TRIALS} times, better ten, taking the tool off each time", field="typed")
     least = tool.figure("resolution") / 12**0.5 / 2
-    return _shown(tool, max(sample_deviation(readings), least), 2)
+    own = Hands(who=who, s=_shown(tool, max(sample_deviation(readings), least), 2), n=len(readings), thing=thing)
+    hands = (*(known for known in tool.hands if known.who != who), own)
+    return tool.model_copy(update={"hands": hands, "s": max((known.s for known in hands), key=float), "version": tool.version + 1})

@@ -18,7 +18,7 @@ from hollet.core.errors import Refused
 from hollet.core.quantities.parse import parse
 from hollet.core.verdicts import coverage_factor, rectangular, sample_deviation
 
-__all__ = ["Doubt", "Instrument", "Share", "Spread", "combine", "reading_share", "single_reading_U", "zero_chain"]
+__all__ = ["Doubt", "Hands", "Instrument", "Share", "Spread", "combine", "reading_share", "single_reading_U", "zero_chain"]
 
 ToolKind = Literal["micrometer", "bore gauge", "caliper", "depth gauge", "dial indicator", "feeler", "gauge strip", "rule",
                    "straight edge", "jug", "pressure gauge", "thermometer", "timing light", "voltmeter", "ohmmeter", "angle gauge", "leak-down tester", "burette", "scale",
@@ -32,6 +32,16 @@ class Doubt(BaseModel):
     since: str
     until: str
     words: str
+
+
+class Hands(BaseModel):
+    """How far one person's readings of one thing scatter with a tool: `s` in its unit, from `n` readings of `thing`."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+    who: str
+    s: str
+    n: int
+    thing: str
 
 
 class Instrument(BaseModel):
@@ -60,7 +70,7 @@ class Instrument(BaseModel):
     checked: str | None = None
     good_at: str | None = None
     doubts: tuple[Doubt, ...] = ()
-    tried_by: str | None = None
+    hands: tuple[Hands, ...] = ()
     source: str | None = None
     version: int = 1
     retired: bool = False
@@ -74,6 +84,11 @@ class Instrument(BaseModel):
         """Half-width of the permissible error at `value`, canonical unit."""
         percent = float(self.mpe_percent or 0) / 100 * abs(value)
         return max(self.figure("mpe"), percent)
+
+    def in_hands(self, who: str) -> "Instrument":
+        """This tool as `who` reads it: with the scatter of their own trial, or the usual one where they made none."""
+        own = next((hands.s for hands in self.hands if hands.who == who), None)
+        return self if own is None else self.model_copy(update={"s": own})
 
     def covers(self, value: float) -> bool:
         """Whether a canonical value lies in the range of this tool."""

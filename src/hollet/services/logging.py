@@ -58,7 +58,7 @@ def write_entry(workshop: Workshop, build: str, sent: Sent, edit: Any) -> LogLin
         if getattr(edit, "photo", None):
             photo_path(workshop, edit.photo)  # a photo lies on the disk before its entry does
         try:
-            body = accept(state, edit, workshop.tools())
+            body = accept(state, edit, workshop.tools_of(sent.who))
             subject = body.subject()
         except HolletError:
             _check_late(state, edit, f"step:{getattr(edit, 'step', '')}", sent.seen)

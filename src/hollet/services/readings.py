@@ -63,7 +63,7 @@ def read_readings(workshop: Workshop, build: str, text: str, *, who: str) -> Rea
     """
     rows = [(line, row) for line, row in read_table(text, READ) if row.get("typed")]
     with workshop.held(build) as state:
-        tools = workshop.tools()
+        tools = workshop.tools_of(who)
         codes = {tool.code.casefold(): tool for tool in tools.values() if not tool.retired}
         specs = {spec.id: (s, spec) for s in _steps(state, None) for spec in s.reading}
         bodies: list[Body] = []

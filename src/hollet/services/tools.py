@@ -11,7 +11,7 @@ from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.instruments import Instrument
 from hollet.core.quantities.parse import parse
 from hollet.library.shelf import instrument_presets
-from hollet.services.workshop import SHOP, Workshop
+from hollet.services.workshop import SHOP, Workshop, initials
 from hollet.store import journal
 from hollet.store.models import InstrumentRow
 
@@ -101,11 +101,10 @@ def check_tool(workshop: Workshop, tool_id: str, *, standard: str, nominal: str,
 
 
 def try_tool(workshop: Workshop, tool_id: str, *, thing: str, typed: Sequence[str], who: str) -> Instrument:
-    """The deviation of ten readings of one thing by one pair of hands becomes the usual repeatability of the tool."""
+    """The deviation of ten readings of one thing by one pair of hands becomes the repeatability of the tool in those hands."""
     tool = _find(workshop, tool_id)
-    s = trial(tool, typed)
-    said = ToolTried(tool=tool.id, code=tool.code, thing=thing, typed=tuple(typed), s=s, unit=tool.unit)
-    changed = tool.model_copy(update={"s": s, "tried_by": f"{who}, {len(typed)} readings of {thing}", "version": tool.version + 1})
+    changed = trial(tool, typed, thing=thing, who=initials(who))
+    said = ToolTried(tool=tool.id, code=tool.code, thing=thing, typed=tuple(typed), s=changed.hands[-1].s, unit=tool.unit)
     return _keep(workshop, changed, who, f"{len(typed)} readings of {thing}", said)
 
 

@@ -149,6 +149,10 @@ class Workshop:
                 self._tools = {tool.id: tool for tool in sorted(found, key=lambda t: t.code)}
         return self._tools
 
+    def tools_of(self, who: str) -> dict[str, Instrument]:
+        """All tools as `who` reads them."""
+        return {name: tool.in_hands(initials(who)) for name, tool in self.tools().items()}
+
     def tools_changed(self) -> None:
         """Read the tools again when next asked for."""
         self._tools = None

@@ -8,6 +8,7 @@ from hollet.core.book.bench import Bench
 from hollet.core.book.edits import Edit
 from hollet.core.book.rebuild import Choices
 from hollet.core.book.sentences import LogLine
+from hollet.core.checking import Standing
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.drafting import PlanAct
 from hollet.core.procedure.stuck import Near
@@ -97,6 +98,7 @@ class ShopView(BaseModel):
     builds: list[BuildCard]
     sheets: list[SheetCard]
     tools: list[Instrument]
+    standings: dict[str, Standing]
     gear: list[GearView]
     presets: list[dict[str, Any]]
 

@@ -159,6 +159,10 @@ class InspectionView(View):
     """The findings desk of a build."""
 
     steps: tuple[InspectionFacts, ...]
+    seen: int
+    total: int
+    parts: int
+    to_decide: int
     titles: dict[str, str]
     tables: tuple[PositionTable, ...]
     exposure: Exposure
@@ -334,8 +338,9 @@ def inspection_view(state: BookState, tools: Sequence[Instrument] = ()) -> Inspe
     found = tuple(inspection_facts(state, step) for step in steps)
     causes = _causes(state)
     spec = {part.id: part for step in steps for part in step.part}
+    parts = [part for facts in found for part in facts.parts]
     return InspectionView(
-        steps=found, titles={step.id: f"{step.number} {step.title}" for step in steps}, tables=_tables(state, found, spec, causes, tools),
+        steps=found, seen=sum(facts.seen for facts in found), total=sum(facts.total for facts in found), parts=len(parts), to_decide=sum(part.needs for part in parts), titles={step.id: f"{step.number} {step.title}" for step in steps}, tables=_tables(state, found, spec, causes, tools),
         exposure=_exposure(found), causes=causes, suspects=suspects(plan.facts),
         facts={name: plan.facts.get(name, "") for name in ("standing", "history", "fuel_spirit")},
     )  # fmt: skip

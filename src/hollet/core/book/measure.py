@@ -247,11 +247,11 @@ def _warnings(state: BookState, specs: Sequence[ReadingSpec], taken: dict[str, E
             changed = [e for e in state.of_step(name) if e.kind == "done" and e.seq > taken[spec.id].seq]
             step = plan.find_step(name)
             if changed and step is not None:
-                found.append(f"{spec.name} was read on {taken[spec.id].time[:10]}, before {step.number} {step.title}: read it again")
+                found.append(f"{spec.name} was read on {taken[spec.id].bench_time[:10]}, before {step.number} {step.title}: read it again")
     states = {entry.body.state for entry in taken.values() if entry.body.state}
     if len(taken) > 1 and len(states) > 1:
         found.append(f"its readings were taken in different states: {'; '.join(sorted(states))}")
-    days = {entry.time[:10] for entry in taken.values()}
+    days = {entry.bench_time[:10] for entry in taken.values()}
     if len(days) > 1 and found:
         found.append(f"they are from different days: {', '.join(sorted(days))}")
     return tuple(found)

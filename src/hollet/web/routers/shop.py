@@ -5,7 +5,7 @@ from typing import Annotated
 from fastapi import APIRouter, Depends, File, Request, UploadFile
 
 from hollet.core.book.entries import GearEdited
-from hollet.core.checking import Checked
+from hollet.core.checking import Checked, standing
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument
 from hollet.services import archives, builds, gear, sheets, tools
@@ -36,6 +36,7 @@ def get_shop(workshop: Shared) -> ShopView:
     facts = shop_facts(workshop)
     return ShopView(name=facts.name, time_zone=facts.time_zone, now=workshop.now(), builds=list(builds.cards(workshop)),
                     sheets=list(sheets.sheet_cards(workshop)), tools=list(workshop.tools().values()),
+                    standings={name: standing(tool) for name, tool in workshop.tools().items()},
                     gear=list(gear.all_gear(workshop)), presets=list(tools.presets()))  # fmt: skip
 
 
