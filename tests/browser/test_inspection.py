@@ -16,8 +16,9 @@ def test_debris_traced_by_keys(demo, mk):
     mk.key("2")
     expect(mk.page.get_by_text("round pits with a raised, shiny rim")).to_be_visible()
     mk.page.locator("select[name=cleaning]").select_option("washed")
+    mk.page.locator("input[name=cause]").fill("no oil in it")
     mk.key("PageDown")
-    mk.written("Layshaft bearing, rear, rollers: Dents, several (washed)")
+    mk.written("Layshaft bearing, rear, rollers: Dents, several (washed, perhaps from no oil in it)")
     for face in ("cage", "inner race", "outer race", "seat"):
         mk.key("0")
         mk.written(f"Layshaft bearing, rear, {face}: nothing found")

@@ -2882,6 +2882,8 @@ export interface components {
             blocks: string;
             /** Captures */
             captures: components["schemas"]["CaptureView"][];
+            /** Causes */
+            causes: string[];
             caution: components["schemas"]["Caution"] | null;
             /** Chances */
             chances: components["schemas"]["Chance"][];

@@ -27,6 +27,7 @@ const cleaning = ref('wiped')
 const confidence = ref('sure')
 const method = ref('eye')
 const words = ref('')
+const cause = ref('')
 const more = ref(false)
 const last = ref<string | null>(null)
 
@@ -41,14 +42,14 @@ const shown = computed(() => (more.value ? codes.value : codes.value.slice(0, SH
 const chosen = computed(() => codes.value.find((c) => c.id === code.value) ?? null)
 const part = computed(() => facts.value.parts.find((p) => p.id === opened.value) ?? null)
 const needing = computed(() => facts.value.parts.filter((p) => p.needs))
-const primary = computed(() => (here.value ? (chosen.value ? `Seen: ${chosen.value.name.toLowerCase()}, ${grade.value}` : 'Say what you see') : props.bench.primary))
+const primary = computed(() => (here.value ? (chosen.value ? `Seen: ${chosen.value.name.toLowerCase()}, ${grade.value}, ${cleaning.value}` : 'Say what you see') : props.bench.primary))
 const title = computed(() => (facts.value.total ? `${facts.value.seen} of ${facts.value.total} faces seen` : props.bench.title))
 const line = computed(() => (facts.value.seen < facts.value.total ? `${props.bench.number}: every verdict is provisional till ${facts.value.total}` : needing.value.length ? `${props.bench.number}: ${needing.value.length} to decide` : `${props.bench.number}, ${props.bench.stage_name}`))
 const ready = computed(() => (here.value ? chosen.value !== null : props.bench.lacking === null))
 
 watch(() => props.bench.step, () => { picked.value = null; opened.value = null; clear() })
 watch([() => here.value?.part.id, () => here.value?.face.id], () => { code.value = null; more.value = false })
-function clear() { code.value = null; words.value = ''; grade.value = 2 }
+function clear() { code.value = null; words.value = cause.value = ''; grade.value = 2 }
 function pick(p: string, f: string) { picked.value = [p, f]; opened.value = null }
 /** A second press would call the next face clean, unseen. */
 function nothing() {
@@ -59,7 +60,7 @@ async function seen(nothing: boolean) {
   if (!at || (!nothing && !chosen.value)) return
   const taken = props.bench.photos.filter((p) => p.what === `${at.part.name}, ${at.face.name}`).at(-1)?.photo ?? null
   last.value = at.part.id
-  const ok = await book.act({ kind: 'finding', step: props.bench.step, part: at.part.id, face: at.face.id, code: nothing ? null : code.value, grade: nothing ? null : grade.value, cleaning: cleaning.value as 'wiped', confidence: confidence.value as 'sure', method: method.value as 'eye', words: words.value.trim() || null, cause: null, photo: taken })
+  const ok = await book.act({ kind: 'finding', step: props.bench.step, part: at.part.id, face: at.face.id, code: nothing ? null : code.value, grade: nothing ? null : grade.value, cleaning: cleaning.value as 'wiped', confidence: confidence.value as 'sure', method: method.value as 'eye', words: words.value.trim() || null, cause: nothing ? null : cause.value.trim() || null, photo: taken })
   if (!ok) return
   clear()
   picked.value = null
@@ -110,7 +111,6 @@ useKeys(() => ({
       <template v-if="here && !bench.settled">
         <p class="t20">{{ here.part.mark }} {{ here.part.name }}, {{ here.face.name }}</p>
         <p class="t28">{{ here.face.state === 'not_seen' ? 'What do you see?' : `Said: ${here.face.words}` }}</p>
-        
         <div class="codes"><button v-for="(c, k) in shown" :key="c.id" type="button" class="btn small" :aria-pressed="code === c.id" @click="code = c.id"><kbd v-if="k < 9">{{ k + 1 }}</kbd><span>{{ c.name }}</span></button></div>
         <div class="grades" role="group" aria-label="How much"><span>{{ chosen ? chosen.grades[grade - 1] : 'How much' }}</span><button v-for="g in [1, 2, 3]" :key="g" type="button" class="btn small" :aria-pressed="grade === g" :aria-label="`grade ${g}${chosen ? `, ${chosen.grades[g - 1]}` : ''}`" @click="grade = g">{{ g }}</button></div>
       </template>
@@ -126,6 +126,7 @@ useKeys(() => ({
             <label class="field"><span>by</span><select v-model="method" class="entry" name="method"><option v-for="m in bench.methods" :key="m">{{ m }}</option></select></label>
           </div>
           <label class="field"><span>in words, if they help</span><input v-model="words" class="entry small" name="words" maxlength="400" autocomplete="off" /></label>
+          <label v-if="chosen" class="field"><span>perhaps from</span><input v-model="cause" class="entry small" name="cause" list="explanations" maxlength="200" autocomplete="off" /><datalist id="explanations"><option v-for="c in bench.causes" :key="c">{{ c }}</option></datalist></label>
         <button v-if="codes.length > SHOWN && !more" type="button" class="btn small whole" @click="more = true">{{ codes.length - SHOWN }} more</button>
       </div>
     </template>

@@ -150,7 +150,9 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
 @media (max-width: 959px) {
   .frame { grid-template-rows: 60px minmax(0, 1fr) 110px; }
   .frame:not(.desk) .written li:not(:last-child), .about > .mut:not(.tools) { display: none; }
-  .about { flex-direction: row; gap: 10px; max-width: 46%; line-height: 40px; }
+  .about { flex-direction: row; gap: 10px; max-width: 54%; line-height: 40px; }
+  .about > .b { display: none; }
+  .about > .tools { flex: none; }
   .written li, .label { line-height: 40px; height: 40px; }
   .label { width: 76px; }
   .acts { width: 420px; }

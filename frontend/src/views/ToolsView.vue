@@ -104,7 +104,7 @@ async function setGauge() {
       <p v-if="shop.problem" class="block" role="alert">{{ shop.problem }}</p>
       <div v-if="shown.length" class="scroll" tabindex="0" role="region" aria-label="Measuring tools"><table>
         <thead><tr><th>Tool</th><th>Its state</th><th>Range</th><th>Permissible ±, shows</th><th>s, whose hands</th><th>Zero ±, offset, set with</th><th><span class="sr">Acts</span></th></tr></thead>
-        <tbody><tr v-for="t in shown" :key="t.id"><td><b>{{ t.code }}</b> {{ t.name }}</td><td><template v-if="states[t.id]"><VerdictMark :verdict="states[t.id].sign" :size="8" :word="states[t.id].words" /> <span :class="states[t.id].sign">{{ states[t.id].words }}</span></template></td><td class="nowrap">{{ t.lo ?? '' }} to {{ t.hi ?? '' }} {{ t.unit }}</td><td><b>{{ t.mpe ?? (t.mpe_percent ? `${t.mpe_percent} %` : '–') }}</b>, {{ t.resolution }}</td><td>{{ t.s ?? 'not known' }}<span v-for="h in t.hands ?? []" :key="h.who" class="t16 mut hands" :title="`${h.n} readings of ${h.thing}`"> {{ h.who }} {{ h.s }}</span></td><td>{{ t.zero_error }}, {{ t.offset }}{{ t.set_with ? `, ${t.set_with.code} at ${t.setting}` : '' }}</td>
+        <tbody><tr v-for="t in shown" :key="t.id"><td><b>{{ t.code }}</b> {{ t.name }}</td><td><template v-if="states[t.id]"><VerdictMark :verdict="states[t.id].sign" :size="8" :word="states[t.id].words" /> <span :class="states[t.id].sign">{{ states[t.id].words }}</span></template></td><td class="nowrap">{{ t.lo ?? '' }} to {{ t.hi ?? '' }} {{ t.unit }}</td><td><b>{{ t.mpe ?? (t.mpe_percent ? `${t.mpe_percent} %` : '–') }}</b>, {{ t.resolution }}</td><td>{{ t.s ?? 'not known' }}<span v-for="h in t.hands ?? []" :key="h.who" class="t16 mut nowrap hands"> {{ h.who }} {{ h.s }}, {{ h.n }}×</span></td><td>{{ t.zero_error }}, {{ t.offset }}{{ t.set_with ? `, ${t.set_with.code} at ${t.setting}` : '' }}</td>
           <td><div class="acts"><button type="button" class="btn small" :aria-label="`Check ${t.code}`" @click="checking?.ask(t)">Check</button><button type="button" class="btn small" :aria-label="`Hands with ${t.code}`" @click="trying?.ask(t)">Hands</button><button type="button" class="btn small" :aria-label="`Edit ${t.code}`" @click="edit(t)">Edit</button><button v-if="t.kind === 'micrometer'" type="button" class="btn small" :aria-label="`${t.code} zeroed`" @click="zeroed(t)">Zeroed</button><button v-if="t.kind === 'bore gauge'" type="button" class="btn small" :aria-label="`Set ${t.code}`" @click="askSet(t)">Set</button></div></td></tr></tbody>
       </table></div>
       <p v-else-if="shop.view" class="t20">No measuring tool yet. Without its tools Hollet cannot say whether a reading is inside.</p>
@@ -149,6 +149,7 @@ async function setGauge() {
 </template>
 
 <style scoped>
+.hands { display: block; }
 .gearhead { margin-top: 22px; }
 .gear { display: grid; grid-template-columns: 2fr 1fr 1.4fr 1fr auto; gap: 10px; align-items: end; margin-top: 12px; max-width: 980px; }
 @media (max-width: 959px) { .gear { grid-template-columns: 1fr 1fr; } }
@@ -162,5 +163,5 @@ main { background: var(--now); border-top: 8px solid var(--yel); padding: 18px 2
 .acts { display: flex; gap: 6px; }
 .form { display: grid; grid-template-columns: 1fr 1fr 1fr; gap: 12px; align-items: end; }
 .wide { grid-column: 1 / -1; }
-@media (max-width: 959px) { td:nth-child(4), th:nth-child(4), td:nth-child(6), th:nth-child(6) { display: none; } .form { grid-template-columns: 1fr 1fr; } .acts { flex-direction: column; } }
+@media (max-width: 959px) { td:nth-child(4), th:nth-child(4), td:nth-child(6), th:nth-child(6) { display: none; } .form { grid-template-columns: 1fr 1fr; } .acts { display: grid; grid-template-columns: 1fr 1fr; } .acts .btn { padding: 6px 8px; } }
 </style>

@@ -18,7 +18,7 @@ from hollet.services.demo_script import DemoClock, Script
 from hollet.services.demo_takedown import AFTER_STEP, PINS, TAKE_DOWN, UNDER_TWO
 from hollet.services.gear import edit_gear
 from hollet.services.takedown import take_rebuild
-from hollet.services.tools import edit_tool, presets, set_gauge
+from hollet.services.tools import check_tool, edit_tool, presets, set_gauge, try_tool
 from hollet.services.workshop import Workshop
 from hollet.store.models import ShopRow
 
@@ -48,6 +48,10 @@ TOOLS: tuple[tuple[str, str, str, dict[str, str]], ...] = (
 )
 PISTONS = (("83.958", "83.957", "83.958"), ("83.955", "83.956", "83.955"), ("83.960", "83.959", "83.960"), ("83.957", "83.958", "83.957"))
 BORES = (("84.006", "84.005", "84.006"), ("0.022 mm", "0.023 mm", "0.022 mm"), ("84.005", "84.005", "84.004"), ("84.003", "84.004", "84.003"))
+PIN = {
+    "MK": ["22.001", "22.000", "22.001", "22.002", "22.001", "22.000", "22.001", "22.001", "22.002", "22.000"],
+    "TR": ["22.000", "22.003", "22.001", "21.999", "22.002", "22.004", "22.000", "22.002", "22.001", "21.998"],
+}
 GAPS = ("0.35", "0.35", "0.40", "0.35")
 
 
@@ -89,6 +93,15 @@ def _tools(workshop: Workshop) -> None:
     known = {preset["name"]: preset for preset in presets()}
     for tool_id, code, name, own in TOOLS:
         edit_tool(workshop, {**known[name], "id": tool_id, "code": code, **own}, who="MK", version=0)
+    check_tool(workshop, "m1", standard="gauge block", nominal="10", typed=["10.001", "10.000", "10.001"], keep_offset=False, who="MK")
+    check_tool(workshop, "m3", standard="setting rod", nominal="75", typed=["75.001", "75.000", "75.001"], keep_offset=False, who="MK")
+
+
+def _tools_tried(workshop: Workshop) -> None:
+    """The caliper fell and fails at its block; two pairs of hands read the same pin ten times with the small micrometer."""
+    check_tool(workshop, "c1", standard="gauge block", nominal="25", typed=["25.05", "25.06", "25.05"], keep_offset=False, who="TR")
+    for who, pin in PIN.items():
+        try_tool(workshop, "m1", thing="piston pin", typed=pin, who=who)
 
 
 def _engine_of_one(workshop: Workshop, clock: DemoClock, now: datetime) -> None:
@@ -109,6 +122,7 @@ def _engine_of_one(workshop: Workshop, clock: DemoClock, now: datetime) -> None:
     script.plan("Disc has half its life, one careful owner.", act="extra", extra="clutch_while_out", wanted=False)
     script.plan("It sweats, and it is 30 years old.", act="extra", extra="rear_seal_while_out", wanted=True)
     _measurements(script)
+    _tools_tried(workshop)
     clock.now = (now - timedelta(days=5)).replace(hour=17, minute=30)
     script.done("parts_here", "holes_dry", "faces_clean", "rear_seal_new", "pistons_in")
     _rods(script)

@@ -18,7 +18,7 @@ from hollet.core.procedure.sheet import Face, InspectPart, InspectStep, MeasureS
 from hollet.core.procedure.tracing import Flow, Station, Trace, downstream
 
 __all__ = [
-    "CauseFacts", "Exposure", "FaceFacts", "InspectionFacts", "InspectionView", "PartFacts", "PositionTable", "Seen", "TraceFacts", "find_part", "inspection_facts",
+    "CauseFacts", "Exposure", "FaceFacts", "InspectionFacts", "InspectionView", "PartFacts", "PositionTable", "Seen", "TraceFacts", "explanations", "find_part", "inspection_facts",
     "inspection_view", "open_parts", "unfinished",
 ]  # fmt: skip
 
@@ -416,6 +416,11 @@ def _says(rows: Sequence[PositionRow], causes: Sequence[CauseFacts]) -> tuple[st
         said.append(f"{len(rows)} samples prove little")
     doubts = [cause.doubt for cause in causes if cause.doubt]
     return (*said, *doubts[:1]) if bad else tuple(said)
+
+
+def explanations(state: BookState) -> tuple[str, ...]:
+    """What may have caused it all, as the cause file has it so far."""
+    return tuple(entry.body.what for entry in state.live("causes") if entry.kind == "cause")
 
 
 def _causes(state: BookState) -> tuple[CauseFacts, ...]:

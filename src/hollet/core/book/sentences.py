@@ -181,7 +181,8 @@ def _decision(body: Any) -> str:
 
 def _finding(body: Any) -> str:
     found = f"{body.code_name}, {body.grade_word}" if body.code else "nothing found"
-    more = ", ".join(text for text in (body.cleaning, body.confidence if body.confidence != "sure" else None, body.words) if text)
+    perhaps = f"perhaps from {body.cause}" if body.cause else None
+    more = ", ".join(text for text in (body.cleaning, body.confidence if body.confidence != "sure" else None, body.words, perhaps) if text)
     return f"{body.part_name}, {body.face_name}: {found} ({more})"
 
 
