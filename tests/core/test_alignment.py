@@ -1,4 +1,4 @@
-"""Toe and compression: what must hold whatever the figures are."""
+"""Toe, compression, runout and flanges: what must hold whatever the figures are."""
 
 import pytest
 from hypothesis import given
@@ -110,3 +110,73 @@ def test_pressures_and_volumes_that_cannot_be(name, inputs, code):
     with pytest.raises(Refused) as refusal:
         compute(name, inputs)
     assert refusal.value.reason_code == code
+
+
+def rounds(name, field, values, **more):
+    """A calculation on figures read round a face, in mm."""
+    return compute(name, {field: q(values, "mm"), **more})
+
+
+def test_a_shifted_disc_has_its_high_spot_where_it_was_shifted():
+    """0.04 cos(t - 60 deg) at twelve places: 0.08 in all, high at 60 deg, no form (figures from the cosine itself, by a table to six places)."""
+    table = [0.02, 0.034641, 0.04, 0.034641, 0.02, 0.0, -0.02, -0.034641, -0.04, -0.034641, -0.02, 0.0]
+    found = rounds("runout", "readings", table)
+    assert found["total"]["value"] == pytest.approx(0.08, abs=1e-6)
+    assert found["shift_part"]["value"] == pytest.approx(0.08, abs=1e-5)
+    assert found["high_angle"]["value"] == pytest.approx(60, abs=0.01)
+    assert found["form"]["value"] == pytest.approx(0, abs=1e-5)
+
+
+def test_a_face_bent_twice_is_all_form():
+    """Two humps opposite each other: no shift mends that."""
+    found = rounds("runout", "readings", [0.05, 0.0, 0.05, 0.0])
+    assert found["shift_part"]["value"] == pytest.approx(0, abs=1e-12)
+    assert found["form"]["value"] == pytest.approx(0.05)
+
+
+@given(st.lists(st.integers(-50, 50), min_size=4, max_size=12), st.integers(-100, 100), st.integers(0, 11))
+def test_runout_does_not_know_where_zero_or_the_first_place_is(hundredths, zero, turn):
+    """Another zero of the dial, another first place: the same total, shift and form."""
+    values = [h / 100 for h in hundredths]
+    k = turn % len(values)
+    moved = [v + zero / 100 for v in values[k:] + values[:k]]
+    one, other = rounds("runout", "readings", values), rounds("runout", "readings", moved)
+    for key in ("total", "shift_part", "form"):
+        assert other[key]["value"] == pytest.approx(one[key]["value"], abs=1e-9)
+
+
+def test_the_widest_place_is_the_next_bolt():
+    """Six gaps, tilted toward place 4; worked by hand: a = -0.3333 x 0.325 = -0.10833, b = -0.3333 x 0.043301, twice the size 0.21859."""
+    found = rounds("even_drawing", "gaps", [0.30, 0.35, 0.40, 0.55, 0.45, 0.35])
+    assert (found["widest_at"]["value"], found["narrowest_at"]["value"]) == (4, 1)
+    assert found["difference"]["value"] == pytest.approx(0.25)
+    assert found["tilt"]["value"] == pytest.approx(0.21858, abs=2e-5)
+    assert found["advice"]["value"] == "next the bolt at place 4: 0.25 mm wider than place 1, and it is going on crooked"
+
+
+def test_of_equal_gaps_the_one_farthest_round_is_drawn():
+    """Places 2 and 4 alike, 1 the narrowest: 4 of six is farther round than 2; even all round says so."""
+    assert rounds("even_drawing", "gaps", [0.1, 0.3, 0.2, 0.3, 0.2, 0.2])["widest_at"]["value"] == 4
+    assert rounds("even_drawing", "gaps", [0.2, 0.2, 0.2])["advice"]["value"].startswith("even all round")
+
+
+@pytest.mark.parametrize(
+    ("name", "field", "values", "code"),
+    [("runout", "readings", [0, 1, 2], "too_few_points"), ("even_drawing", "gaps", [0.1, 0.2], "too_few_points"), ("even_drawing", "gaps", [0.1, -0.2, 0.1], "negative_gap")],
+)
+def test_rounds_refused(name, field, values, code):
+    """Too few places, or a gap below nothing."""
+    with pytest.raises(Refused) as refusal:
+        rounds(name, field, values)
+    assert refusal.value.reason_code == code
+
+
+def test_preload_by_string_and_balance():
+    """30 N on 40 mm less 0.2 of the seal: 1.0 N·m; in other units the same; a seal cannot drag more than all together."""
+    base = {"pull": q(30, "N"), "radius": q(40, "mm"), "seal_drag": q(0.2, "N·m")}
+    assert compute("turning_torque", base)["torque"]["value"] == pytest.approx(1.0)
+    assert compute("turning_torque", base | {"radius": q(40 / 25.4, "in")})["torque"]["value"] == pytest.approx(1.0)
+    for own, code in (({"seal_drag": q(1.3, "N·m")}, "negative_torque"), ({"pull": q(0, "N")}, "not_positive")):
+        with pytest.raises(Refused) as refusal:
+            compute("turning_torque", base | own)
+        assert refusal.value.reason_code == code

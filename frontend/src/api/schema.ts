@@ -1266,6 +1266,28 @@ export interface components {
             step: string;
         };
         /**
+         * BesideFacts
+         * @description One feature: what the old and the new part show, the difference in words; open, same, differs, or differs and will do.
+         */
+        BesideFacts: {
+            /** Entry */
+            entry: string | null;
+            /** Feature */
+            feature: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "open" | "same" | "differs" | "will_do";
+            /**
+             * Who
+             * @default
+             */
+            who: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * BodyStand
          * @description One body: fit to stand overnight or not, and why.
          */
@@ -2121,7 +2143,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["StartedEdit"] | components["schemas"]["DoneEdit"] | components["schemas"]["ReopenedEdit"] | components["schemas"]["SkippedEdit"] | components["schemas"]["ConfirmedEdit"] | components["schemas"]["ReadingEdit"] | components["schemas"]["ConcessionEdit"] | components["schemas"]["DispositionEdit"] | components["schemas"]["FastenerEdit"] | components["schemas"]["LeftOpenEdit"] | components["schemas"]["UndoneEdit"] | components["schemas"]["BaggedEdit"] | components["schemas"]["NoteEdit"] | components["schemas"]["DecisionEdit"] | components["schemas"]["AttemptStartedEdit"] | components["schemas"]["SamplesEdit"] | components["schemas"]["AttemptEndedEdit"] | components["schemas"]["StrikeEdit"] | components["schemas"]["RemovedEdit"] | components["schemas"]["UnbaggedEdit"] | components["schemas"]["ReplacedEdit"] | components["schemas"]["CapturedEdit"] | components["schemas"]["ComparedEdit"] | components["schemas"]["GuardedEdit"] | components["schemas"]["DisturbedEdit"] | components["schemas"]["SetAnewEdit"] | components["schemas"]["TriedEdit"] | components["schemas"]["PhotoEdit"] | components["schemas"]["PinnedEdit"] | components["schemas"]["SupportedEdit"] | components["schemas"]["VehicleStandsEdit"] | components["schemas"]["StoppedEdit"] | components["schemas"]["SecuredEdit"] | components["schemas"]["GoneOnEdit"] | components["schemas"]["SurroundingsEdit"] | components["schemas"]["FindingEdit"] | components["schemas"]["FaceAddedEdit"] | components["schemas"]["TracedEdit"] | components["schemas"]["PartDecidedEdit"] | components["schemas"]["PartRightEdit"] | components["schemas"]["CauseEdit"] | components["schemas"]["EvidenceEdit"];
+            entry: components["schemas"]["StartedEdit"] | components["schemas"]["DoneEdit"] | components["schemas"]["ReopenedEdit"] | components["schemas"]["SkippedEdit"] | components["schemas"]["ConfirmedEdit"] | components["schemas"]["ReadingEdit"] | components["schemas"]["ConcessionEdit"] | components["schemas"]["DispositionEdit"] | components["schemas"]["FastenerEdit"] | components["schemas"]["LeftOpenEdit"] | components["schemas"]["UndoneEdit"] | components["schemas"]["BaggedEdit"] | components["schemas"]["NoteEdit"] | components["schemas"]["DecisionEdit"] | components["schemas"]["AttemptStartedEdit"] | components["schemas"]["SamplesEdit"] | components["schemas"]["AttemptEndedEdit"] | components["schemas"]["StrikeEdit"] | components["schemas"]["RemovedEdit"] | components["schemas"]["UnbaggedEdit"] | components["schemas"]["ReplacedEdit"] | components["schemas"]["CapturedEdit"] | components["schemas"]["ComparedEdit"] | components["schemas"]["GuardedEdit"] | components["schemas"]["DisturbedEdit"] | components["schemas"]["SetAnewEdit"] | components["schemas"]["TriedEdit"] | components["schemas"]["PhotoEdit"] | components["schemas"]["PinnedEdit"] | components["schemas"]["SupportedEdit"] | components["schemas"]["VehicleStandsEdit"] | components["schemas"]["StoppedEdit"] | components["schemas"]["SecuredEdit"] | components["schemas"]["GoneOnEdit"] | components["schemas"]["SurroundingsEdit"] | components["schemas"]["FindingEdit"] | components["schemas"]["FaceAddedEdit"] | components["schemas"]["TracedEdit"] | components["schemas"]["PartDecidedEdit"] | components["schemas"]["PartRightEdit"] | components["schemas"]["LaidBesideEdit"] | components["schemas"]["CauseEdit"] | components["schemas"]["EvidenceEdit"];
             /** Id */
             id: string;
             /** Seen */
@@ -3369,6 +3391,31 @@ export interface components {
             what: string;
         };
         /**
+         * LaidBesideEdit
+         * @description One feature, old against new; a difference may be said to do, with the reason.
+         */
+        LaidBesideEdit: {
+            /** Feature */
+            feature: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "laid beside";
+            /** New */
+            new: string;
+            /** Old */
+            old: string;
+            /** Part */
+            part: string;
+            /** Same */
+            same: boolean;
+            /** Step */
+            step: string;
+            /** Why */
+            why?: string | null;
+        };
+        /**
          * LateView
          * @description What a late step meets: what comes off again, what it is too late for, and the hours.
          */
@@ -3953,6 +4000,11 @@ export interface components {
          * @description A part with its faces, where it lies on the trace, and what was decided about it.
          */
         PartFacts: {
+            /**
+             * Beside
+             * @default []
+             */
+            beside: components["schemas"]["BesideFacts"][];
             /** Choice */
             choice: string | null;
             /** Choice Words */
@@ -4846,9 +4898,16 @@ export interface components {
         };
         /**
          * ResultFacts
-         * @description One judged result, its concession or disposition, and what would settle it.
+         * @description One judged result, its concession or disposition, and what would settle it; `asks` is its limit in words, `advice` what its calculation says is next.
          */
         ResultFacts: {
+            /** Advice */
+            advice: string | null;
+            /**
+             * Asks
+             * @default
+             */
+            asks: string;
             /**
              * Conceded
              * @default false
@@ -4883,6 +4942,11 @@ export interface components {
              * @default []
              */
             settled_by: string[];
+            /**
+             * Sources
+             * @default []
+             */
+            sources: components["schemas"]["SourceVerdict"][];
             /**
              * Warnings
              * @default []
@@ -5382,6 +5446,24 @@ export interface components {
             source: string;
             /** Target */
             target: string | null;
+            /** Words */
+            words: string;
+        };
+        /**
+         * SourceVerdict
+         * @description How a result is judged by one of several sources of its limit, and whether that one is in force.
+         */
+        SourceVerdict: {
+            /** Asks */
+            asks: string;
+            /** In Force */
+            in_force: boolean;
+            /** Side */
+            side: string | null;
+            /** Source */
+            source: string;
+            /** Verdict */
+            verdict: string;
             /** Words */
             words: string;
         };

@@ -142,7 +142,7 @@ header { grid-area: head; }
 .work { grid-area: work; min-width: 0; }
 .work > :deep(* + *) { margin-top: 10px; }
 .side { grid-area: side; display: flex; flex-direction: column; }
-.figure { min-height: 326px; }
+.figure { min-height: 326px; padding-bottom: 10px; }
 .acts { display: flex; flex-direction: column; gap: 10px; }
 .two { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; }
 .small { display: flex; gap: 8px; flex-wrap: wrap; align-items: center; }

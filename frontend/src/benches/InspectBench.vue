@@ -85,7 +85,7 @@ const grades: [string, number][] = [['!', 1], ['"', 2], ['@', 2], ['#', 3], ['£
 useKeys(() => ({
   ...Object.fromEntries(shown.value.slice(0, 9).map((c, k) => [String(k + 1), () => { code.value = c.id }])),
   ...Object.fromEntries(grades.map(([key, g]) => [key, () => { grade.value = g }])),
-  0: nothing, p: () => photo.value?.open(), a: () => adding.value?.ask(here.value?.part ?? null),
+  0: nothing, p: () => photo.value?.open(), a: () => adding.value?.ask(here.value?.part ?? null), w: () => { opened.value = needing.value[0]?.id ?? opened.value },
   ArrowRight: () => step(1), ArrowLeft: () => step(-1), Escape: () => { opened.value = null; picked.value = null },
 }))
 </script>
@@ -100,7 +100,6 @@ useKeys(() => ({
           <p class="t16"><b>{{ chosen.name }}:</b> {{ chosen.looks }}. <b>Usually</b> {{ chosen.means }}. <b>To be sure:</b> {{ chosen.confirm }}. <b>Then look at</b> {{ chosen.next }}.</p>
         </section>
         <DebrisTrace v-else-if="facts.trace" :trace="facts.trace" :at="here?.part.id ?? null" @pick="trace" />
-        <div v-if="needing.length" class="chips"><button v-for="p in needing" :key="p.id" type="button" class="btn small decide" @click="opened = p.id">{{ p.name }}: what will you do?</button></div>
       </template>
       <FaceMatrix v-if="facts.total" :parts="facts.parts" :part="here?.part.id ?? null" :face="here?.face.id ?? null" :picked="opened" @pick="pick" @open="opened = opened === $event ? null : $event" />
       <p v-else class="t20">Nothing is listed yet. Add what is to be looked at, or say that it was looked at.</p>
@@ -114,7 +113,8 @@ useKeys(() => ({
         <div class="codes"><button v-for="(c, k) in shown" :key="c.id" type="button" class="btn small" :aria-pressed="code === c.id" @click="code = c.id"><kbd v-if="k < 9">{{ k + 1 }}</kbd><span>{{ c.name }}</span></button></div>
         <div class="grades" role="group" aria-label="How much"><span>{{ chosen ? chosen.grades[grade - 1] : 'How much' }}</span><button v-for="g in [1, 2, 3]" :key="g" type="button" class="btn small" :aria-pressed="grade === g" :aria-label="`grade ${g}${chosen ? `, ${chosen.grades[g - 1]}` : ''}`" @click="grade = g">{{ g }}</button></div>
       </template>
-      <p v-else-if="bench.lacking && !bench.settled" class="t20">{{ bench.lacking }}</p>
+      <p v-else-if="bench.lacking && !bench.settled && !needing.length" class="t20">{{ bench.lacking }}</p>
+      <div v-if="needing.length && (!here || bench.settled)" class="needing"><p class="t28">What will you do?</p><button v-for="(p, k) in needing" :key="p.id" type="button" class="btn small decide" :aria-pressed="opened === p.id" @click="opened = p.id">{{ p.mark }} {{ p.name }}<kbd v-if="k === 0">W</kbd></button></div>
     </template>
     <template v-if="here && !bench.settled" #second>
       <button type="button" class="btn second" @click="nothing">Nothing found<kbd>0</kbd></button>
@@ -136,7 +136,9 @@ useKeys(() => ({
 
 <style scoped>
 .term { display: flex; gap: 14px; align-items: flex-start; min-height: 160px; border-bottom: 1px solid var(--hair); }
-.decide { border-color: var(--out); color: var(--out); }
+.needing { display: grid; gap: 8px; }
+.decide { border-color: var(--out); color: var(--out); justify-content: space-between; text-align: left; }
+.decide[aria-pressed='true'] { background: var(--ink); color: var(--now); }
 .codes { display: grid; grid-template-columns: 1fr 1fr; gap: 6px; margin: 6px 0; }
 .codes .btn { justify-content: flex-start; font-size: 16px; padding: 2px 6px; text-align: left; line-height: 1.1; gap: 6px; }
 .codes .whole { grid-column: 1 / -1; justify-content: center; }

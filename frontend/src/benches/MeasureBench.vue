@@ -4,14 +4,15 @@ import { computed, nextTick, ref, watch } from 'vue'
 import { type MeasureBenchView, Refusal } from '@/api/client'
 import ReadingMap from '@/drawings/maps/ReadingMap.vue'
 import ResultLanes from '@/drawings/ResultLanes.vue'
-import VerdictMark from '@/drawings/VerdictMark.vue'
+import ResultTiles from '@/drawings/ResultTiles.vue'
 import ConcessionDialog from '@/shell/ConcessionDialog.vue'
-import WorkingLines from '@/shell/WorkingLines.vue'
 import { useFigure } from '@/composables/figure'
 import { useKeys } from '@/composables/keys'
+import { capital } from '@/composables/words'
 import { useBook } from '@/stores/book'
 import BenchFrame from './BenchFrame.vue'
 import ReadingFiles from './ReadingFiles.vue'
+import ResultDecision from './ResultDecision.vue'
 import StepWords from './StepWords.vue'
 import TypeIn from './TypeIn.vue'
 
@@ -29,19 +30,20 @@ const taken = ref('')
 const question = ref('')
 const problem = ref('')
 const chosen = ref<string | null>(null)
+const round = ref(false) // reading all once more, one after the other
 const entry = ref<HTMLInputElement | null>(null)
 
 const reading = computed(() => props.bench.readings.find((r) => r.id === (picked.value ?? props.bench.next_reading)) ?? null)
 const tools = computed(() => props.bench.tools.filter((t) => !reading.value || t.kind === reading.value.tool_kind || t.kind === 'caliper'))
 const tool = computed(() => tools.value.find((t) => t.id === toolPicked.value[reading.value?.tool_kind ?? '']) ?? tools.value.find((t) => t.kind === reading.value?.tool_kind) ?? tools.value[0] ?? null)
 const { view: figure } = useFigure(text, () => ({ dimension: tool.value?.dimension ?? null, unit: tool.value?.unit ?? null, tool: tool.value?.id ?? null }))
-const limits = computed(() => [...new Map(props.bench.results.map((r) => [r.limit.id, r.limit])).values()])
+const limits = computed(() => [...new Map(props.bench.results.map((r) => [r.limit.id, { ...r.limit, asks: r.asks, given: r.limit.lo !== null || r.limit.hi !== null }])).values()])
 const open = computed(() => props.bench.results.filter((r) => ['outside', 'too_close'].includes(r.judgement.verdict) && !r.conceded))
-const result = computed(() => props.bench.results.find((r) => r.id === chosen.value) ?? open.value[0] ?? null)
+const result = computed(() => props.bench.results.find((r) => r.id === chosen.value) ?? open.value[0] ?? props.bench.results.find((r) => r.judgement.verdict !== 'not_read') ?? null)
 const never = computed(() => result.value?.limit.safety === 'lifting') // worn lifting gear is replaced, whatever the reason
 const deciding = computed(() => result.value !== null && ['outside', 'too_close'].includes(result.value.judgement.verdict))
 
-watch(() => props.bench.step, () => { typing.value = false; taken.value = ''; picked.value = null; chosen.value = null; clear() })
+watch(() => props.bench.step, () => { typing.value = round.value = false; taken.value = ''; picked.value = null; chosen.value = null; clear() })
 /** What was typed is written or given up; a state typed for one reading never passes on to the next. */
 function clear() { text.value = taken.value = ''; repeats.value = []; question.value = problem.value = '' }
 const judged = (limit: string) => props.bench.results.find((r) => r.limit.id === limit)?.judgement
@@ -56,13 +58,23 @@ async function write(sure = false) {
   problem.value = question.value = ''
   try {
     const saved = await book.write({ kind: 'reading', step: props.bench.step, reading: reading.value.id, typed, unit: tool.value.unit, instrument: tool.value.id, state: taken.value.trim() || null, sure })
-    if (saved || !book.refused) { clear(); picked.value = null; void nextTick(() => entry.value?.focus()) }
+    if (saved || !book.refused) onward()
   } catch (error) {
     book.refused = ''
     if (error instanceof Refusal && error.problem.reason_code === 'odd_figure') question.value = error.message
     else problem.value = (error as Error).message
   }
 }
+/** To the reading that is next: the first one missing, or in a round the one after this. */
+function onward() {
+  const all = props.bench.readings
+  const after = round.value ? all[all.findIndex((r) => r.id === picked.value) + 1] : undefined
+  round.value = after !== undefined
+  picked.value = after?.id ?? null
+  clear()
+  void nextTick(() => entry.value?.focus())
+}
+function again() { round.value = true; pick(props.bench.readings[0].id) }
 async function decide(choice: 'measure_again' | 'rework' | 'replace') {
   if (!result.value) return
   const target = result.value
@@ -84,26 +96,16 @@ useKeys(() => ({ ArrowRight: () => move(1), ArrowLeft: () => move(-1), w: () => 
   <BenchFrame ref="frame" :bench="bench" :title="reading ? `${reading.name}${reading.place ? `, ${reading.place}` : ''}` : bench.title" :ready="bench.lacking === null" :no-primary="bench.lacking !== null" @primary="frame?.done()">
     <template #work>
       <p v-if="reading" class="t20">{{ bench.do }}</p>
-      <details v-else><summary class="b">What to do</summary><p>{{ bench.do }}</p></details>
+      <div v-for="r in bench.results.filter((r) => r.advice && !bench.settled)" :key="r.id" class="advice"><p class="t24 b">{{ capital(r.advice!) }}.</p><button v-if="!reading" type="button" class="btn small" @click="again">Read all again</button></div>
       <TypeIn v-if="typing" :bench="bench" @close="typing = false" />
       <ReadingMap v-else-if="bench.draw" :draw="bench.draw" :readings="bench.readings" :at="reading?.id ?? null" :title="bench.title" @pick="pick" />
-      <section v-if="result && result.judgement.verdict !== 'not_read'" class="decision">
-        <h2 class="t20"><VerdictMark :verdict="result.judgement.verdict" :side="result.judgement.side" :accepted="result.conceded" :size="9" /> {{ result.name }}: {{ result.judgement.value_text }} ±{{ result.judgement.U_text }} {{ result.judgement.unit }}, {{ result.judgement.words }}</h2>
-        <p v-if="result.judgement.margins" class="t16">{{ result.judgement.margins }}.</p>
-        <p v-for="w in result.warnings" :key="w" class="too_close b">{{ w }}.</p>
-        <p v-if="result.judgement.needs">It needs {{ result.judgement.needs }} or better. <b>{{ result.settled_by.length ? `${result.settled_by.join(' or ')} would settle it.` : 'No tool in the shop would settle it.' }}</b></p>
-        <p v-if="result.concession">{{ result.concession }}</p>
-        <p v-if="result.lapsed" class="too_close">{{ result.lapsed }}</p>
-        <p v-if="result.disposition">Decided: {{ result.disposition.replace('_', ' ') }}</p>
-        <p v-if="deciding && !result.conceded && (bench.rework || bench.replace)" class="t16">{{ [bench.rework ? `Rework: ${bench.rework}` : '', bench.replace ? `Replace: ${bench.replace}` : ''].filter(Boolean).join('. ') }}.</p>
-        <WorkingLines :lines="result.judgement.working" />
-      </section>
-      <div v-for="limit in limits" :key="limit.id" class="limit">
-        <h2 class="t20">{{ limit.name }} <span class="t16">{{ limit.condition }}</span> <span v-if="!limit.source" class="assumed t16">assumed</span><span v-else class="t16 mut">{{ limit.source }}</span></h2>
-        <div class="scroll" tabindex="0" role="region" :aria-label="limit.name"><ResultLanes :lanes="lanes(limit.id)" :lo="judged(limit.id)?.lo ?? null" :hi="judged(limit.id)?.hi ?? null" :target="judged(limit.id)?.target ?? null" :lo-text="limit.lo ?? ''" :hi-text="limit.hi ?? ''" :assumed="!limit.source" :chosen="result?.id ?? null" @choose="chosen = $event" /></div>
+      <div v-for="(limit, k) in limits" :key="limit.id" class="limit">
+        <h2><b class="t20">{{ limit.name }}</b> <span v-if="limit.given">{{ limit.asks }}</span> <span class="t16">{{ limit.condition }}</span> <RouterLink v-if="!limit.given" class="assumed" :to="{ name: 'limits', params: { build: book.card?.id ?? '' }, query: { figure: limit.id } }">no figure yet: put it in</RouterLink><span v-else-if="!limit.source" class="assumed t16">assumed</span><span v-else class="t16 mut">{{ limit.source }}</span></h2>
+        <div v-if="k === 0" class="scroll" tabindex="0" role="region" :aria-label="limit.name"><ResultLanes :lanes="lanes(limit.id)" :lo="judged(limit.id)?.lo ?? null" :hi="judged(limit.id)?.hi ?? null" :target="judged(limit.id)?.target ?? null" :lo-text="limit.lo ?? ''" :hi-text="limit.hi ?? ''" :assumed="!limit.source" :chosen="result?.id ?? null" @choose="chosen = $event" /></div>
+        <ResultTiles v-else :lanes="lanes(limit.id)" :lo="judged(limit.id)?.lo ?? null" :hi="judged(limit.id)?.hi ?? null" :target="judged(limit.id)?.target ?? null" :assumed="!limit.source" :chosen="result?.id ?? null" @choose="chosen = $event" />
       </div>
       <ReadingFiles ref="files" :build="book.card?.id ?? ''" :step="bench.step" @type="typing = true" />
-      <StepWords v-if="bench.why" :bench="{ ...bench, do: '' }" />
+      <StepWords :bench="reading ? { ...bench, do: '' } : bench" />
     </template>
     <template #figure>
       <form v-if="reading && !typing" class="enter" @submit.prevent="write()">
@@ -117,17 +119,11 @@ useKeys(() => ({ ArrowRight: () => move(1), ArrowLeft: () => move(-1), w: () => 
         <div v-if="question" class="block" role="alert"><p class="b">{{ question }}</p><button type="button" class="btn small" @click="write(true)">It is right, write it</button></div>
         <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
         <label class="field"><span>with</span><select class="entry" :value="tool?.id" @change="toolPicked[reading!.tool_kind] = ($event.target as HTMLSelectElement).value"><option v-for="t in tools" :key="t.id" :value="t.id">{{ t.code }} {{ t.U_text }} {{ t.kind }}</option></select></label>
-        <p v-if="tool" class="t16 mut">{{ tool.words }}{{ tool.setting ? `, set on ${tool.setting}` : '' }}</p>
+        <p v-if="tool" class="t16" :class="tool.can ? 'mut' : 'problem'">{{ tool.words }}{{ tool.setting ? `, set on ${tool.setting}` : '' }}</p>
         <p v-else class="problem">No {{ reading.tool_kind }} in the shop: add one under Tools.</p>
         <div class="two"><button type="button" class="btn small" @click="another">And again</button><button type="submit" class="btn small">Write it <kbd>Enter</kbd></button></div>
       </form>
-      <div v-if="result && deciding && !result.conceded" class="choices" role="group" :aria-label="`${result.name}: what now?`">
-        <p class="b">{{ result.name }}: what now?</p>
-        <button type="button" class="btn row" @click="decide('measure_again')"><kbd>1</kbd><span>Again<small>{{ result.settled_by[0] ? `with ${result.settled_by[0]}` : 'more repeats' }}</small></span></button>
-        <button type="button" class="btn row" @click="decide('rework')"><kbd>2</kbd><span>Rework</span></button>
-        <button type="button" class="btn row" @click="decide('replace')"><kbd>3</kbd><span>Replace</span></button>
-        <button v-if="!never" type="button" class="btn row" @click="accept"><kbd>4</kbd><span>Accept in writing</span></button><p v-else class="t16 outside">Lifting gear is never accepted outside.</p>
-      </div>
+      <ResultDecision v-if="result && result.judgement.verdict !== 'not_read'" :result="result" :deciding="deciding" :never="never" :rework="bench.rework" :replace="bench.replace" @decide="decide" @accept="accept" />
       <ol v-if="!bench.draw" class="readings"><li v-for="r in bench.readings" :key="r.id"><button type="button" :class="{ now: r.id === reading?.id }" @click="pick(r.id)"><span>{{ r.name }}</span><b>{{ r.value_text || '–' }}</b></button><p v-if="r.moves" class="too_close t16">{{ r.moves }}</p></li></ol>
     </template>
   </BenchFrame>
@@ -136,14 +132,10 @@ useKeys(() => ({ ArrowRight: () => move(1), ArrowLeft: () => move(-1), w: () => 
 
 <style scoped>
 .scroll { overflow-x: auto; }
-.limit { margin: 8px 0 12px; }
-.decision { border-bottom: 3px solid var(--line); padding-bottom: 10px; }
-.choices { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; margin-bottom: 8px; }
-.choices p { grid-column: 1 / -1; }
-.choices .btn { justify-content: flex-start; flex-wrap: nowrap; align-items: center; }
-.choices .btn { padding: 6px 8px; }
-.choices span { text-align: left; line-height: 1.15; }
-.choices small { display: block; font-size: 16px; font-weight: 460; }
+.advice { display: flex; gap: 12px; align-items: center; justify-content: space-between; border-left: 8px solid var(--ink); padding-left: 12px; }
+.advice .btn { flex: none; }
+.limit { margin: 4px 0 10px; }
+.limit h2 { font-weight: 460; font-size: 18px; }
 .enter { display: grid; gap: 6px; }
 .says { min-height: 34px; line-height: 1.2; }
 .two { display: grid; grid-template-columns: 1fr 1.2fr; gap: 8px; white-space: nowrap; }

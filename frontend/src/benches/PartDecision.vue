@@ -1,8 +1,10 @@
 <script setup lang="ts">
 /** One part: what was seen of it and before, what was decided and when; a decision with its reason and its prices. */
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import type { InspectBenchView, PartFacts } from '@/api/client'
+import { useKeys } from '@/composables/keys'
 import { useBook } from '@/stores/book'
+import BesideTable from './BesideTable.vue'
 
 const props = defineProps<{ bench: InspectBenchView; part: PartFacts }>()
 const emit = defineEmits<{ close: [] }>()
@@ -18,6 +20,12 @@ const usual = computed(() => {
   const codes = props.bench.codes.flatMap((c) => c.codes)
   return new Set(props.part.faces.flatMap((f) => codes.find((c) => c.id === f.code)?.usual ?? []))
 })
+const why = ref<HTMLInputElement | null>(null)
+function choose(id: Choice) {
+  choice.value = id
+  void nextTick(() => why.value?.focus())
+}
+useKeys(() => Object.fromEntries(Object.keys(props.bench.dispositions).map((id, k) => [String(k + 1), () => choose(id as Choice)])))
 const money = (text: string) => (text.trim() === '' || !Number.isFinite(Number(text.replace(',', '.'))) ? null : Number(text.replace(',', '.')))
 async function decide() {
   if (!choice.value || reason.value.trim().length < 3) return
@@ -39,13 +47,14 @@ async function right() {
     <ol v-if="part.decided.length" class="looks"><li v-for="(d, k) in part.decided" :key="d.entry" :class="{ mut: k < part.decided.length - 1 }"><b>{{ k < part.decided.length - 1 ? 'decided before' : 'decided' }}</b> <span class="hand">{{ d.words }}</span> <span class="t16 mut">{{ d.who }}</span></li></ol>
     <p v-if="part.right" class="in b">Put right: {{ part.right }}</p>
     <form v-else-if="part.to_do" class="line" @submit.prevent="right"><label class="field"><span>{{ part.to_do }}. Done? Say how: new one here and compared, reworked to what, cleaned with what</span><input v-model="how" class="entry" name="how" maxlength="900" autocomplete="off" /></label><button type="submit" class="btn small" :disabled="how.trim().length < 3">Put right</button></form>
+    <BesideTable v-if="part.beside.length" :step="bench.step" :part="part" />
     <form @submit.prevent="decide">
       <fieldset><legend class="b">What happens to it?</legend>
-        <div class="chips"><button v-for="(words, id) in bench.dispositions" :key="id" type="button" class="btn small" :class="{ usual: usual.has(id as 'reuse') }" :aria-pressed="choice === id" @click="choice = id">{{ words }}</button></div>
+        <div class="chips"><button v-for="(words, id, k) in bench.dispositions" :key="id" type="button" class="btn small" :class="{ usual: usual.has(id as 'reuse') }" :aria-pressed="choice === id" @click="choose(id as 'reuse')"><kbd>{{ k + 1 }}</kbd> {{ words }}</button></div>
         <p v-if="usual.size" class="t16 mut">Underlined: what is usually done with what was found.</p>
       </fieldset>
       <div v-if="choice" class="line">
-        <label class="field wide"><span>why, at least three letters</span><input v-model="reason" class="entry" name="reason" maxlength="900" autocomplete="off" /></label>
+        <label class="field wide"><span>why, at least three letters</span><input ref="why" v-model="reason" class="entry" name="reason" maxlength="900" autocomplete="off" /></label>
         <label class="field"><span>it costs</span><input v-model="price" class="entry" name="price" inputmode="decimal" autocomplete="off" /></label>
         <label class="field"><span>if that is wrong</span><input v-model="wrong" class="entry" name="wrong" inputmode="decimal" autocomplete="off" /></label>
         <button type="submit" class="btn small" :disabled="reason.trim().length < 3">Decided</button>
@@ -60,6 +69,8 @@ async function right() {
 .looks li { border-top: 1px solid var(--hair); padding: 3px 0; font-size: 16px; }
 fieldset { border: 0; padding: 0; margin: 0; }
 .chips { margin-top: 4px; }
+.chips [aria-pressed='true'] { background: var(--ink); color: var(--now); }
+.chips .btn { padding: 4px 8px; }
 .usual { text-decoration: underline 3px; text-underline-offset: 4px; }
 .line { display: flex; gap: 8px; align-items: flex-end; flex-wrap: wrap; margin-top: 8px; }
 .line .field { flex: 1 1 90px; }

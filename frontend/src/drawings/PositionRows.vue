@@ -2,6 +2,7 @@
 /** Like parts side by side: clearance drawn on one scale, finding and grade of each face, and what the pattern says. */
 import { computed } from 'vue'
 import type { Inspection } from '@/api/client'
+import { capital } from '@/composables/words'
 import VerdictMark from './VerdictMark.vue'
 
 const props = defineProps<{ table: Inspection['tables'][number] }>()
@@ -16,7 +17,7 @@ const x = (v: number) => 10 + ((v - low.value) / span.value) * 180
 <template>
   <section class="rows">
     <h2 class="t20">{{ table.group }}</h2>
-    <ul v-if="table.says.length" class="says"><li v-for="s in table.says" :key="s">{{ s[0].toUpperCase() + s.slice(1) }}.</li></ul>
+    <ul v-if="table.says.length" class="says"><li v-for="s in table.says" :key="s">{{ capital(s) }}.</li></ul>
     <div class="scroll" tabindex="0" role="region" :aria-label="table.group"><table>
       <thead><tr><th>place</th><th v-if="values.length">clearance</th><th>faces</th><th>worst</th></tr></thead>
       <tbody><tr v-for="r in table.rows" :key="r.part"><td class="b">{{ r.position }}</td>

@@ -2,24 +2,14 @@
 /** Several results of one limit on one ruler: metal and slot once through all lanes, a mark and whisker in each. */
 import { computed, useId } from 'vue'
 import { scale } from './geometry'
+import type { Lane } from './lanes'
 import VerdictMark from './VerdictMark.vue'
 
-export interface Lane {
-  id: string
-  name: string
-  value: number | null
-  U: number | null
-  text: string
-  verdict: string
-  side: string | null
-  accepted: boolean
-  words: string
-}
 const props = defineProps<{ lanes: Lane[]; lo: number | null; hi: number | null; target: number | null; loText: string; hiText: string; assumed: boolean; chosen?: string | null }>()
 const emit = defineEmits<{ choose: [id: string] }>()
 const id = useId()
 const W = 300
-const ROW = 50
+const ROW = 44
 const domain = computed<[number, number]>(() => {
   const hi = props.hi ?? (props.lo ?? 1) * 1.5
   const lo = props.lo ?? 0
@@ -50,11 +40,11 @@ const colour = (verdict: string) => ({ inside: 'var(--in)', too_close: 'var(--cl
       <g v-for="(lane, k) in lanes" :key="lane.id">
         <line x1="0" :x2="W" :y1="k * ROW + ROW" :y2="k * ROW + ROW" stroke="var(--hair)" />
         <g v-if="lane.value !== null">
-          <path v-if="lane.U" :d="`M${at(lane.value - lane.U)} ${k * ROW + 25} H${at(lane.value + lane.U)}`" stroke="var(--now)" stroke-width="7" />
-          <path v-if="lane.U" :d="`M${at(lane.value - lane.U)} ${k * ROW + 25} H${at(lane.value + lane.U)} M${at(lane.value - lane.U)} ${k * ROW + 16} v18 M${at(lane.value + lane.U)} ${k * ROW + 16} v18`" :stroke="colour(lane.verdict)" stroke-width="2.6" />
-          <circle :cx="at(lane.value)" :cy="k * ROW + 25" r="14" fill="var(--now)" fill-opacity="0.85" />
+          <path v-if="lane.U" :d="`M${at(lane.value - lane.U)} ${k * ROW + ROW / 2} H${at(lane.value + lane.U)}`" stroke="var(--now)" stroke-width="7" />
+          <path v-if="lane.U" :d="`M${at(lane.value - lane.U)} ${k * ROW + ROW / 2} H${at(lane.value + lane.U)} M${at(lane.value - lane.U)} ${k * ROW + ROW / 2 - 9} v18 M${at(lane.value + lane.U)} ${k * ROW + ROW / 2 - 9} v18`" :stroke="colour(lane.verdict)" stroke-width="2.6" />
+          <circle :cx="at(lane.value)" :cy="k * ROW + ROW / 2" r="14" fill="var(--now)" fill-opacity="0.85" />
         </g>
-        <VerdictMark :verdict="lane.verdict" :side="lane.side" :accepted="lane.accepted" :size="12" :x="(lane.value === null ? (left + (xh ?? W)) / 2 : at(lane.value)) - 15.6" :y="k * ROW + 25 - 15.6" />
+        <VerdictMark :verdict="lane.verdict" :side="lane.side" :accepted="lane.accepted" :size="12" :x="(lane.value === null ? (left + (xh ?? W)) / 2 : at(lane.value)) - 15.6" :y="k * ROW + ROW / 2 - 15.6" />
       </g>
     </svg>
     <ol>
@@ -72,10 +62,10 @@ const colour = (verdict: string) => ({ inside: 'var(--in)', too_close: 'var(--cl
 .lanes > svg { position: absolute; left: var(--lead); top: 24px; pointer-events: none; }
 .ruler { position: absolute; top: 0; left: var(--lead); height: 24px; font-size: 16px; font-weight: 650; }
 .ruler span { position: absolute; transform: translateX(-50%); }
-li button { display: grid; grid-template-columns: 106px 84px 300px 1fr; align-items: center; width: 100%; height: 50px; border: 0; background: none; text-align: left; padding: 0; cursor: pointer; }
+li button { display: grid; grid-template-columns: 106px 84px 300px 1fr; align-items: center; width: 100%; height: 44px; border: 0; background: none; text-align: left; padding: 0; cursor: pointer; }
 li button.chosen { box-shadow: inset 5px 0 0 var(--ink); }
 .name { white-space: nowrap; font-size: 18px; font-weight: 700; padding-left: 10px; line-height: 1.1; }
-.name.long { white-space: normal; font-size: 16px; line-height: 1.05; max-height: 50px; overflow: hidden; hyphens: auto; padding-right: 4px; }
+.name.long { white-space: normal; font-size: 16px; line-height: 1.05; max-height: 44px; overflow: hidden; hyphens: auto; padding-right: 4px; }
 .figure { font-size: 24px; font-weight: 780; }
 .words { font-size: 18px; font-weight: 650; line-height: 1.15; padding-left: 12px; }
 </style>

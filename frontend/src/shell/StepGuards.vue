@@ -3,6 +3,7 @@
 import { ref } from 'vue'
 import type { BenchView } from '@/api/client'
 import ReasonDialog from './ReasonDialog.vue'
+import { capital } from '@/composables/words'
 import { useBook } from '@/stores/book'
 
 const props = defineProps<{ bench: BenchView }>()
@@ -30,7 +31,7 @@ async function anew(k: Keeping) {
     </li>
     <li v-for="f in bench.fluids" :key="f.name"><b>{{ f.words }}.</b></li>
     <li v-for="h in bench.hidden" :key="h"><b>Hidden:</b> {{ h }}</li>
-    <li v-for="a in bench.around" :key="a.id"><b>{{ a.name[0].toUpperCase() + a.name.slice(1) }}:</b> {{ a.words }}</li>
+    <li v-for="a in bench.around" :key="a.id"><b>{{ capital(a.name) }}:</b> {{ a.words }}</li>
   </ul>
   <ReasonDialog ref="reason" />
 </template>

@@ -23,7 +23,7 @@ export const useBook = defineStore('book', () => {
 
   let missed = false // something kept was sent while this screen was still loading
   journal.whenSent((view) => {
-    if (card.value) take(view, true)
+    if (card.value) void take(view, true)
     else missed = true
   })
 
@@ -58,14 +58,15 @@ export const useBook = defineStore('book', () => {
     if (card.value) await open(card.value.id, wanted)
   }
 
-  function take(view: AppendView, fromQueue = false) {
+  /** Show what was written; resolves when the step on the screen has it too, so that nothing is built upon an older one. */
+  async function take(view: AppendView, fromQueue = false) {
     if (!card.value || view.build.id !== card.value.id || view.build.frame.head < card.value.frame.head) return
     asked++
     card.value = view.build
-    if (view.bench && view.bench.step === wanted) bench.value = view.bench as BenchView
-    else if (wanted || !view.bench || fromQueue) void reload()
     last.value = view.line
     touched.value = true
+    if (view.bench && view.bench.step === wanted) bench.value = view.bench as BenchView
+    else if (wanted || !view.bench || fromQueue) await reload()
   }
 
   /** Write an entry; true when it is on the server, false when it waits or was refused (then `refused` says why). */
@@ -76,7 +77,7 @@ export const useBook = defineStore('book', () => {
     try {
       const seen = Math.max(bench.value?.seen ?? 0, 0)
       const view = await journal.write(card.value.id, entry, OF_THE_FRAME.includes(entry.kind) ? card.value.frame.head : seen, file)
-      if (view) take(view)
+      if (view) await take(view)
       return view !== null
     } catch (error) {
       refused.value = (error as Error).message

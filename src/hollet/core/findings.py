@@ -8,7 +8,7 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict
 
 __all__ = [
-    "CLEANING", "CODES", "CONFIDENCE", "DISPOSITIONS", "METHODS", "SURFACES", "Cleaning", "Confidence", "Disposition", "FindingCode", "Method", "Surface", "codes_for",
+    "BESIDE", "CLEANING", "CODES", "CONFIDENCE", "DISPOSITIONS", "IN_THE_BOX", "METHODS", "SURFACES", "Cleaning", "Confidence", "Disposition", "FindingCode", "Method", "Surface", "codes_for",
 ]  # fmt: skip
 
 Surface = Literal["rolling", "teeth", "journal", "shell", "bore", "spline", "seal", "thread", "casting", "flange", "friction", "plastic", "sliding", "fluid", "wire", "felt"]
@@ -17,6 +17,25 @@ SURFACES: dict[str, str] = {
     "spline": "splines", "seal": "rubber and lips", "thread": "threads", "casting": "cast or pressed body", "flange": "sealing face", "friction": "friction face",
     "plastic": "plastic", "sliding": "sliding face, fork, ring", "fluid": "oil, fluid, magnet", "wire": "wires and pipes", "felt": "by hand and ear",
 }  # fmt: skip
+IN_THE_BOX = "all that belongs to it"
+BESIDE: dict[str, tuple[str, ...]] = {
+    "rolling": ("outside diameter", "bore", "width", "number on it", "seals or shields"),
+    "teeth": ("number of teeth", "width", "way the teeth lean"),
+    "journal": ("diameters", "length", "keyways and holes"),
+    "shell": ("wall", "width", "tang and oil hole"),
+    "bore": ("bore", "length"),
+    "spline": ("number of splines", "length"),
+    "seal": ("outside diameter", "bore", "width", "way the lip looks", "material"),
+    "thread": ("thread and pitch", "length", "head and grade"),
+    "casting": ("holes and threads", "height and offset", "number on it"),
+    "flange": ("holes", "thickness", "shape of the openings"),
+    "friction": ("diameter", "thickness", "splines", "way round"),
+    "plastic": ("length", "clips and plugs"),
+    "sliding": ("width", "bore", "grooves"),
+    "wire": ("length", "plug and colours"),
+    "fluid": ("grade on the can", "amount"),
+}
+"""What of a part is laid old beside new, by the kinds of its faces."""
 Disposition = Literal["reuse", "clean", "rework", "replace", "replace_open", "other_use", "watch", "deeper", "undecided"]
 DISPOSITIONS: dict[str, str] = {
     "reuse": "use it again", "clean": "clean and look again", "rework": "rework", "replace": "replace", "replace_open": "replace because it is open",

@@ -21,7 +21,7 @@ from hollet.core.registry import CALCULATIONS, Calculation, compute, names
 __all__ = ["CalculationForm", "FormField", "compute_typed", "form_of", "forms"]
 
 FAMILIES = {
-    "bores": "Bores and rings", "journals": "Journals and bearings", "gaps": "Gaps from depths", "lengths": "Lengths to cut", "gears": "Ring gear and pinion",
+    "bores": "Bores and rings", "journals": "Journals and bearings", "gaps": "Gaps from depths", "lengths": "Lengths to cut", "gears": "Ring gear and pinion", "alignment": "Flanges, runout, preload",
     "steering": "Steering", "suspension": "Suspension", "driveline": "Driveline", "belts": "Pulleys and belts", "electrics": "Earth paths and cables",
     "ignition": "Ignition timing", "compression": "Compression", "fluids": "Fills and oil holes", "valves": "Valve gear", "adapters": "Torque wrench",
     "generic": "Bolts without a figure", "verdicts": "What a reading is worth", "running": "First start",

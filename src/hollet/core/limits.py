@@ -58,9 +58,17 @@ class Limit(BaseModel):
         """Whether sources disagree and nobody has chosen yet."""
         return not self.settled and len({(a.lo, a.hi, a.target) for a in self.answers}) > 1
 
+    def as_said(self, answer: SourceAnswer) -> "Limit":
+        """The limit as one of its sources gives it."""
+        return self.model_copy(update={"lo": answer.lo, "hi": answer.hi, "target": answer.target})
+
+    def in_force(self, answer: SourceAnswer) -> bool:
+        """Whether this source's figures are the ones that hold."""
+        return (answer.lo, answer.hi, answer.target) == (self.lo, self.hi, self.target)
+
     def common(self) -> "Limit | None":
         """The limit with the part on which all its sources agree, or None where they leave nothing in common."""
-        said = [self.model_copy(update={"lo": a.lo, "hi": a.hi, "target": None}) for a in self.answers]
+        said = [self.as_said(a) for a in self.answers]
         low = max((t for t in said if t.lo is not None), key=lambda t: t.figure("lo") or 0.0, default=None)
         high = min((t for t in said if t.hi is not None), key=lambda t: t.figure("hi") or 0.0, default=None)
         if low is None and high is None:

@@ -148,6 +148,7 @@ def _load() -> None:
     from hollet.core import running, verdicts  # noqa: F401
     from hollet.core.fitting import lengths  # noqa: F401
     from hollet.core.measuring import (  # noqa: F401
+        alignment,
         belts,
         bores,
         compression,

@@ -28,6 +28,7 @@ DECIDED: tuple[tuple[str, str, str, float | None, float | None], ...] = (
 )
 MEASURED = (("synchro_gaps", "ring_12", "0.95"), ("synchro_gaps", "ring_34", "0.85"))
 RINGS: dict[str, dict[str, Look]] = {"hub_34": {"ring": ("step", 2, "washed"), "cone": ("polished", 1, "washed")}, "forks": {"pads": ("step", 1, "washed")}}
+BESIDE = (("outside diameter", "47 mm", "47 mm", True), ("bore", "20 mm", "20 mm", True), ("width", "14 mm", "15.25 mm", False))
 
 
 def gearbox_inspected(script: Script, morning: datetime) -> None:
@@ -45,6 +46,8 @@ def gearbox_inspected(script: Script, morning: datetime) -> None:
     script.write(4, kind="part decided", step="debris_traced", part=before[0], choice="reuse", reason="Drive side is clean as a whistle.")
     for part, choice, reason, price, wrong in DECIDED:
         script.write(3, kind="part decided", step="debris_traced", part=part, choice=choice, reason=reason, price=price, wrong=wrong)
+    for feature, old, new, same in BESIDE:
+        script.write(2, kind="laid beside", step="debris_traced", part="lay_front", feature=feature, old=old, new=new, same=same)
     script.write(2, kind="cause", cause="oil", what="Run low on oil: the level plug was dry", step="debris_traced")
     script.write(1, kind="evidence", cause="oil", sort="for", text="1.1 L came out, 2.0 L belong in")
     script.write(1, kind="evidence", cause="oil", sort="against", text="No heat tint on any gear or seat")

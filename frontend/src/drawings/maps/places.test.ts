@@ -10,7 +10,10 @@ const CASES: Record<string, string[][]> = {
   corners: [['front left'], ['front right'], ['rear left'], ['rear right']],
   shafts: [['gearbox'], ['shaft'], ['axle']],
   links: [['engine', 'minus'], ['body', 'minus'], ['dash', 'minus']],
-  stack: [['A'], ['B']],
+  stack: [['A'], ['B'], ['piston crown']],
+  flange: ['1', '2', '3', '4', '5', '6'].map((t) => [t]),
+  belt: [['fan belt'], ['pump belt']],
+  turning: [['pinion'], ['carrier']],
 }
 
 describe.each(Object.entries(CASES))('the drawing of %s', (name, all) => {

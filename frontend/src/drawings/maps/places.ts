@@ -63,8 +63,8 @@ function shells(all: readonly At[]): Drawn {
   const names = unique(all.map((a) => a[0]))
   const halves = unique(all.map((a) => a[1]))
   const pitch = 640 / names.length
-  const out = blank(176)
   const r = Math.min(52, pitch / 2 - 8)
+  const out = blank(104 + r)
   names.forEach((name, k) => {
     const x = pitch * (k + 0.5)
     out.metal.push(`M${x - r} 92a${r} ${r} 0 0 1 ${2 * r} 0h-9a${r - 9} ${r - 9} 0 0 0 ${-2 * (r - 9)} 0z`, `M${x - r} 98a${r} ${r} 0 0 0 ${2 * r} 0h-9a${r - 9} ${r - 9} 0 0 1 ${-2 * (r - 9)} 0z`)
@@ -109,7 +109,7 @@ function corners(all: readonly At[]): Drawn {
   const out = blank(300)
   out.lines.push('M240 26Q320 4 400 26L410 120V250Q320 286 230 250V120Z', box(206, 44, 24, 62), box(410, 44, 24, 62), box(206, 188, 24, 62), box(410, 188, 24, 62))
   out.centre.push('M320 8V292', 'M200 75H440', 'M200 219H440')
-  out.words.push({ x: 320, y: 46, text: 'front' })
+  if (!all.some(([name]) => name === 'front')) out.words.push({ x: 320, y: 46, text: 'front' })
   out.places = all.map(([name = '']) => ({ x: name.includes('left') ? 120 : name.includes('right') ? 520 : 320, y: name.includes('rear') ? 219 : 75, w: 110 }))
   all.forEach(([name = ''], k) => out.words.push({ x: out.places[k].x, y: out.places[k].y - 26, text: name }))
   return out
@@ -152,15 +152,60 @@ function links(all: readonly At[]): Drawn {
 /** Depths and lengths as dimensions from one face, one under the other. */
 function stack(all: readonly At[]): Drawn {
   const out = blank(26 + all.length * 50)
-  out.metal.push(box(60, 6, 34, 14 + all.length * 50))
+  const face = 16 + 12 * Math.max(3, ...all.map(([name = '']) => name.length)) // the longest name stands before it
+  out.metal.push(box(face, 6, 34, 14 + all.length * 50))
   all.forEach(([name = ''], k) => {
     const y = 36 + k * 50
-    const end = 250 + ((k * 97) % 200)
-    out.lines.push(`M94 ${y}H${end} M94 ${y}l9 -4v8z M${end} ${y}l-9 -4v8z M${end} ${y - 18}V${y + 18}`)
-    out.words.push({ x: 50, y: y + 6, text: name, anchor: 'end', bold: true })
+    const end = face + 190 + ((k * 97) % 200)
+    out.lines.push(`M${face + 34} ${y}H${end} M${face + 34} ${y}l9 -4v8z M${end} ${y}l-9 -4v8z M${end} ${y - 18}V${y + 18}`)
+    out.words.push({ x: face - 10, y: y + 6, text: name, anchor: 'end', bold: true })
   })
-  out.places = all.map((_, k) => ({ x: 172, y: 36 + k * 50, w: 100 }))
+  out.places = all.map((_, k) => ({ x: face + 112, y: 36 + k * 50, w: 100 }))
   return out
 }
 
-export const PLACES: Record<string, (all: readonly At[]) => Drawn> = { bores, journals, shells, cylinders, round, corners, shafts, links, stack }
+/** A flange from above with its bolts: the first at the top, the others clockwise, the gap at each outside the rim. */
+function flange(all: readonly At[]): Drawn {
+  const out = blank(330)
+  const at = (k: number, r: number) => ({ x: 320 + r * Math.sin((2 * Math.PI * k) / all.length), y: 165 - r * Math.cos((2 * Math.PI * k) / all.length) })
+  out.metal.push('M320 47a118 118 0 1 0 .1 0zM320 119a46 46 0 1 1 -.1 0z')
+  all.forEach((_, k) => {
+    const { x, y } = at(k, 82)
+    out.lines.push(`M${x} ${y - 17}l15 8.5v17l-15 8.5l-15 -8.5v-17z`)
+    out.words.push({ x, y: y + 7, text: String(k + 1), bold: true })
+  })
+  out.centre.push('M150 165H490', 'M320 30V300')
+  out.places = all.map((_, k) => { const p = at(k, 142); return { x: 320 + (p.x - 320) * 1.22, y: p.y, w: 86 } })
+  return out
+}
+
+/** A belt over two pulleys, pressed in at the middle of its span; one span under the other. */
+function belt(all: readonly At[]): Drawn {
+  const out = blank(20 + all.length * 120)
+  all.forEach(([name = ''], k) => {
+    const y = 16 + k * 120
+    out.lines.push(`M120 ${y + 8}a44 44 0 1 0 .1 0z M520 ${y + 22}a30 30 0 1 0 .1 0z M120 ${y + 8}L320 ${y + 34}L520 ${y + 22} M124 ${y + 96}L516 ${y + 82}`)
+    out.centre.push(`M120 ${y + 8}L520 ${y + 22}`, `M108 ${y + 52}h24M120 ${y + 40}v24M508 ${y + 52}h24M520 ${y + 40}v24`)
+    out.metal.push(`M313 ${y - 8}h14v30h8l-15 12l-15 -12h8z`)
+    out.words.push({ x: 226, y: y + 66, text: name, bold: true })
+  })
+  out.places = all.map((_, k) => ({ x: 360, y: 76 + k * 120, w: 110 }))
+  return out
+}
+
+/** A shaft end turned slowly: the pull round it, one beside the other. */
+function turning(all: readonly At[]): Drawn {
+  const out = blank(170)
+  const pitch = 640 / all.length
+  all.forEach(([name = ''], k) => {
+    const x = pitch * (k + 0.5) - 90
+    out.metal.push(`M${x} 30a56 56 0 1 0 .1 0zM${x} 66a20 20 0 1 1 -.1 0z`)
+    out.lines.push(`M${x - 52} 28A78 78 0 0 1 ${x + 62} 40 M${x + 62} 40l-15 -3 8 -11z`, `M${x - 20} 86h-13M${x + 20} 86h13`)
+    out.centre.push(`M${x - 92} 86H${x + 92}`, `M${x} 14V158`)
+    out.words.push({ x: x + 152, y: 60, text: name, bold: true })
+  })
+  out.places = all.map((_, k) => ({ x: pitch * (k + 0.5) + 62, y: 92, w: 110 }))
+  return out
+}
+
+export const PLACES: Record<string, (all: readonly At[]) => Drawn> = { bores, journals, shells, cylinders, round, corners, shafts, links, stack, flange, belt, turning }

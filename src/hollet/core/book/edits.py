@@ -164,6 +164,19 @@ class PartRightEdit(Body):
     how: Reason
 
 
+class LaidBesideEdit(Body):
+    """One feature, old against new; a difference may be said to do, with the reason."""
+
+    kind: Literal["laid beside"]
+    step: str
+    part: Own
+    feature: Annotated[str, Field(min_length=2, max_length=60)]
+    old: Annotated[str, Field(min_length=1, max_length=80)]
+    new: Annotated[str, Field(min_length=1, max_length=80)]
+    same: bool
+    why: Reason | None = None
+
+
 class CauseEdit(Body):
     """An explanation."""
 
@@ -500,6 +513,6 @@ Edit = Annotated[
     | FastenerEdit | LeftOpenEdit | UndoneEdit | BaggedEdit | NoteEdit | DecisionEdit | AttemptStartedEdit | SamplesEdit
     | AttemptEndedEdit | StrikeEdit | RemovedEdit | UnbaggedEdit | ReplacedEdit | CapturedEdit | ComparedEdit | GuardedEdit | DisturbedEdit
     | SetAnewEdit | TriedEdit | PhotoEdit | PinnedEdit | SupportedEdit | VehicleStandsEdit | StoppedEdit | SecuredEdit | GoneOnEdit
-    | SurroundingsEdit | FindingEdit | FaceAddedEdit | TracedEdit | PartDecidedEdit | PartRightEdit | CauseEdit | EvidenceEdit,
+    | SurroundingsEdit | FindingEdit | FaceAddedEdit | TracedEdit | PartDecidedEdit | PartRightEdit | LaidBesideEdit | CauseEdit | EvidenceEdit,
     Field(discriminator="kind"),
 ]  # fmt: skip

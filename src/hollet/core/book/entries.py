@@ -209,6 +209,21 @@ class PartRight(StepBody):
         return f"part:{self.step}/{self.part}"
 
 
+class LaidBeside(StepBody):
+    """One feature of the new part laid beside the old, each as typed: the same or not, and why a difference will do."""
+
+    part: Own
+    part_name: Short
+    feature: Annotated[str, Field(min_length=2, max_length=60)]
+    old: Annotated[str, Field(min_length=1, max_length=80)]
+    new: Annotated[str, Field(min_length=1, max_length=80)]
+    same: bool
+    why: Reason | None = None
+
+    def subject(self) -> str:
+        return f"part:{self.step}/{self.part}"
+
+
 class Cause(Body):
     """An explanation of what was found; it competes with others until something settles it."""
 
@@ -692,7 +707,7 @@ KINDS: dict[str, type[Body]] = {
     "removed": Removed, "unbagged": Unbagged, "replaced": Replaced, "captured": Captured, "compared": Compared, "guarded": Guarded, "disturbed": Disturbed, "set anew": SetAnew,
     "tried": Tried, "photo": Photo, "pinned": Pinned, "supported": Supported, "vehicle stands": VehicleStands, "stopped": Stopped,
     "secured": Secured, "gone on": GoneOn, "surroundings": Surroundings,
-    "finding": Finding, "face added": FaceAdded, "traced": Traced, "part decided": PartDecided, "part put right": PartRight, "cause": Cause, "evidence": Evidence,
+    "finding": Finding, "face added": FaceAdded, "traced": Traced, "part decided": PartDecided, "part put right": PartRight, "laid beside": LaidBeside, "cause": Cause, "evidence": Evidence,
     "tool edited": ToolEdited, "tool checked": ToolChecked, "tool tried": ToolTried, "gear edited": GearEdited, "device edited": DeviceEdited,
 }  # fmt: skip
 

@@ -93,6 +93,13 @@ def _part_right(state: BookState, edit: e.PartRightEdit, tools: Tools) -> b.Body
     return b.PartRight(step=step.id, part=part.id, part_name=part.name, how=edit.how)
 
 
+def _laid_beside(state: BookState, edit: e.LaidBesideEdit, tools: Tools) -> b.Body:
+    step = _inspect_step(state, edit.step)
+    part = _part(state, step, edit.part)
+    return b.LaidBeside(step=step.id, part=part.id, part_name=part.name, feature=edit.feature, old=edit.old, new=edit.new, same=edit.same,
+                        why=None if edit.same else edit.why)  # fmt: skip
+
+
 def _cause(state: BookState, edit: e.CauseEdit, tools: Tools) -> b.Body:
     if any(entry.kind == "cause" and entry.body.cause == edit.cause for entry in state.live("causes")):
         raise Conflict(f"'{edit.what}' is in the cause file already", reason_code="id_used")
@@ -106,6 +113,6 @@ def _evidence(state: BookState, edit: e.EvidenceEdit, tools: Tools) -> b.Body:
 
 
 INSPECT: dict[str, Any] = {
-    "finding": _finding, "face added": _face_added, "traced": _traced, "part decided": _part_decided, "part put right": _part_right, "cause": _cause,
-    "evidence": _evidence,
+    "finding": _finding, "face added": _face_added, "traced": _traced, "part decided": _part_decided, "part put right": _part_right,
+    "laid beside": _laid_beside, "cause": _cause, "evidence": _evidence,
 }  # fmt: skip

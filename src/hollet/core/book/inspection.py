@@ -6,6 +6,7 @@ A verdict stays provisional until every face of its part was seen; a changed one
 from collections.abc import Sequence
 
 from hollet.core.ageing import Suspect, suspects
+from hollet.core.book.beside import BesideFacts, besides, differing
 from hollet.core.book.entries import Entry
 from hollet.core.book.fold import BookState
 from hollet.core.book.measure import result_of
@@ -24,6 +25,7 @@ __all__ = [
 
 UNSETTLED = ("undecided", "deeper")
 GOES_OUT = ("replace", "replace_open", "other_use")
+REPLACED = ("replace", "replace_open")
 TO_DO = {"replace": "to be replaced", "replace_open": "to be replaced while it is open", "rework": "to be reworked", "clean": "to be cleaned and looked at again"}
 FEW = 4
 
@@ -76,6 +78,7 @@ class PartFacts(View):
     wrong: float | None
     group: str | None
     position: str | None
+    beside: tuple[BesideFacts, ...] = ()
 
 
 class TraceFacts(View):
@@ -262,7 +265,7 @@ def _part(state: BookState, step: InspectStep, part: InspectPart, mark: str, cam
         right=mended[-1].body.how if mended else "looked at again clean, and good" if good_again else None,
         decided=tuple(_seen(e, f"{DISPOSITIONS[e.body.choice]}: {e.body.reason}") for e in decisions),
         price=last.body.price if last and last.body.price is not None else part.price, wrong=last.body.wrong if last and last.body.wrong is not None else part.wrong,
-        group=part.group, position=part.position,
+        group=part.group, position=part.position, beside=besides(state, step.id, part) if choice in REPLACED else (),
     )  # fmt: skip
 
 
@@ -321,13 +324,15 @@ def unfinished(state: BookState, step: InspectStep) -> str | None:
 
 
 def open_parts(state: BookState, step: InspectStep) -> tuple[tuple[PartFacts, str], ...]:
-    """Parts found bad and not decided, and parts about which something was decided that is not done yet, in words."""
+    """Parts found bad and not decided, parts about which something was decided that is not done yet, new ones that differ from the old, in words."""
     found = []
     for part in inspection_facts(state, step).parts:
         if part.needs:
             found.append((part, f"{part.name}: {part.since or part.choice_words or 'found, and nothing is decided'}"))
         elif part.to_do and part.right is None:
             found.append((part, f"{part.name}: {part.to_do}"))
+        elif unlike := differing(part.beside):
+            found.append((part, f"{part.name}, {unlike.feature}: {unlike.words}"))
     return tuple(found)
 
 

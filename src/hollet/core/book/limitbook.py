@@ -116,8 +116,8 @@ def _limit_row(state: BookState, plan: Plan, limit: Limit, steps: Sequence[Step]
                    for r in results_of(state, s) if r.limit.id == limit.id and r.readings)  # fmt: skip
     value, big_u = (judged[0].judgement.value, judged[0].judgement.U) if len(judged) == 1 else (None, None)
     sources = tuple(
-        SourceRow(source=a.source, page=a.page, lo=a.lo, hi=a.hi, target=a.target, words=_as(limit, a.lo, a.hi).words(),
-                  bar=judge(value, big_u, _as(limit, a.lo, a.hi, a.target)), in_force=(a.lo, a.hi, a.target) == (limit.lo, limit.hi, limit.target))
+        SourceRow(source=a.source, page=a.page, lo=a.lo, hi=a.hi, target=a.target, words=limit.as_said(a).words(),
+                  bar=judge(value, big_u, limit.as_said(a)), in_force=limit.in_force(a))
         for a in limit.answers
     )  # fmt: skip
     both = limit.common()
@@ -129,10 +129,6 @@ def _limit_row(state: BookState, plan: Plan, limit: Limit, steps: Sequence[Step]
         limit=limit, fit=_fit(plan, limit, steps, tools), sources=sources, judged=judged,
         both=judge(value, big_u, both) if both else None, both_words=both.words() if both else "they leave nothing in common",
     )  # fmt: skip
-
-
-def _as(limit: Limit, lo: str | None, hi: str | None, target: str | None = None) -> Limit:
-    return limit.model_copy(update={"lo": lo, "hi": hi, "target": target})
 
 
 def _fit(plan: Plan, limit: Limit, steps: Sequence[Step], tools: Sequence[Instrument]) -> ToolFit | None:

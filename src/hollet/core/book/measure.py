@@ -17,7 +17,7 @@ from hollet.core.quantities.parse import Parsed, parse
 from hollet.core.quantities.quantity import Quantity, decimal_text, exact
 from hollet.core.quantities.units import CANONICAL
 
-__all__ = ["ReadingFacts", "ResultFacts", "odd_question", "in_doubt", "read_text", "reading_mean", "readings_of", "result_of", "results_of", "settling_tools", "specs_of"]
+__all__ = ["ReadingFacts", "ResultFacts", "SourceVerdict", "odd_question", "in_doubt", "read_text", "reading_mean", "readings_of", "result_of", "results_of", "settling_tools", "specs_of"]
 
 FEW_LINES = 6
 NEARLY = 1e-3
@@ -48,8 +48,20 @@ class ReadingFacts(BaseModel):
     moves: str | None = None
 
 
+class SourceVerdict(BaseModel):
+    """How a result is judged by one of several sources of its limit, and whether that one is in force."""
+
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
+    source: str
+    asks: str
+    verdict: str
+    side: str | None
+    words: str
+    in_force: bool
+
+
 class ResultFacts(BaseModel):
-    """One judged result, its concession or disposition, and what would settle it."""
+    """One judged result, its concession or disposition, and what would settle it; `asks` is its limit in words, `advice` what its calculation says is next."""
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     id: str
@@ -65,6 +77,9 @@ class ResultFacts(BaseModel):
     settled_by: tuple[str, ...] = ()
     refusal: str | None = None
     warnings: tuple[str, ...] = ()
+    asks: str = ""
+    advice: str | None = None
+    sources: tuple[SourceVerdict, ...] = ()
 
     @property
     def open(self) -> bool:
@@ -191,13 +206,13 @@ def _result_of(state: BookState, step: MeasureStep, spec: ResultSpec, tools: Seq
     assert limit is not None
     specs, entries = specs_of(plan, spec), {name: latest(state, name) for name in spec.named()}
     taken = {name: entry for name, entry in entries.items() if entry is not None}
-    base: dict[str, Any] = {"id": spec.id, "name": spec.name, "limit": limit}
+    base: dict[str, Any] = {"id": spec.id, "name": spec.name, "limit": limit, "asks": limit.words()}
     if len(taken) < len(entries):
         return ResultFacts(**base, judgement=judge(None, None, limit))
     base |= {"readings": tuple(entry.id for entry in taken.values()), "warnings": _warnings(state, specs, taken)}
     try:
         means = {name: reading_mean(entry) for name, entry in taken.items()}
-        value, formula = evaluate(spec, means)
+        value, formula, advice = evaluate(spec, means)
         if len(taken) == 2 and limit.dimension == "length" and "clearance" in limit.id and value <= 0:
             raise Refused("negative_clearance", "the piston is not smaller than the bore: which of the two figures is wrong?")
     except Refused as refusal:
@@ -208,12 +223,26 @@ def _result_of(state: BookState, step: MeasureStep, spec: ResultSpec, tools: Seq
         return _with_choices(state, step, spec, ResultFacts(**base, judgement=judge(value, None, limit), refusal=refusal.message))
     base["warnings"] = (*base["warnings"], *_swapped(spec, specs, means, value, limit))
     parts = [(c, spreads[name]) for name, c in sensitivities(spec, means).items()]
-    judgement = judge(value, combine(parts)[2], limit, _working(parts, list(taken.values()), limit, formula))
+    big_u = combine(parts)[2]
+    judgement = judge(value, big_u, limit, _working(parts, list(taken.values()), limit, formula))
+    base |= {"advice": advice, "sources": _by_source(limit, value, big_u)}
     doubt = _doubt(parts, taken, tools)
     if doubt is not None and judgement.verdict in ("inside", "outside"):
         judgement = judgement.model_copy(update={"verdict": "too_close", "words": f"tool in doubt: {doubt}", "needs": None})
     by = settling_tools([s.tool for s in specs], parts, limit, tools, value) if judgement.verdict == "too_close" and len(specs) == len(parts) else ()
     return _with_choices(state, step, spec, ResultFacts(**base, judgement=judgement, settled_by=by))
+
+
+def _by_source(limit: Limit, value: float, big_u: float) -> tuple[SourceVerdict, ...]:
+    """What each source would say, where more than one has spoken."""
+    found = []
+    for answer in limit.answers if len(limit.answers) > 1 else ():
+        said = limit.as_said(answer)
+        judged = judge(value, big_u, said)
+        page = f", p. {answer.page}" if answer.page else ""
+        found.append(SourceVerdict(source=f"{answer.source}{page}", asks=said.words(), verdict=judged.verdict, side=judged.side, words=judged.words,
+                                   in_force=limit.in_force(answer)))  # fmt: skip
+    return tuple(found)
 
 
 def _doubt(parts: Sequence[tuple[float, Spread]], taken: dict[str, Entry], tools: Sequence[Instrument]) -> str | None:
@@ -263,7 +292,7 @@ def _swapped(spec: ResultSpec, specs: Sequence[ReadingSpec], means: dict[str, fl
         return ()
     first, second = means
     try:
-        other = evaluate(spec, {first: means[second], second: means[first]})[0]
+        other = evaluate(spec, {first: means[second], second: means[first]}).value
     except Refused:
         return ()
     return (f"less than nothing: are {specs[0].name} and {specs[1].name} swapped?",) if other > 0 else ()

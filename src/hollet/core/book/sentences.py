@@ -5,6 +5,7 @@ from typing import Any
 
 from pydantic import BaseModel, ConfigDict
 
+from hollet.core.book.beside import laid_words
 from hollet.core.book.entries import Entry
 from hollet.core.book.fold import BookState
 from hollet.core.book.status import plan_of
@@ -234,6 +235,7 @@ TEXTS: dict[str, Callable[[Any, str], str]] = {
     "traced": lambda b, t: f"broke up: {b.station_name}; everything downstream is looked at" if b.station else "trace taken back",
     "part decided": lambda b, t: _part_decided(b),
     "part put right": lambda b, t: f"{b.part_name} put right: {b.how}",
+    "laid beside": lambda b, t: f"{b.part_name}, {b.feature}: {laid_words(b.old, b.new, b.same, b.why)}",
     "cause": lambda b, t: f"it may have been: {b.what}",
     "evidence": lambda b, t: f"{b.sort}: {b.text}",
     "device edited": lambda b, t: f"{b.name}: {b.state}",

@@ -5,7 +5,7 @@ Sensitivities are one-sided differences, the larger side (JCGM 100, 5.1.3, note 
 
 import math
 from collections.abc import Callable, Mapping, Sequence
-from typing import Any
+from typing import Any, NamedTuple
 
 from hollet.core.errors import NotFound, Refused
 from hollet.core.procedure.sheet import ResultSpec
@@ -14,7 +14,7 @@ from hollet.core.quantities.quantity import Quantity, decimal_text, exact
 from hollet.core.quantities.units import CANONICAL, find_unit
 from hollet.core.registry import CALCULATIONS, compute, names
 
-__all__ = ["check_formula", "evaluate", "sensitivities"]
+__all__ = ["Evaluated", "check_formula", "evaluate", "sensitivities"]
 
 STEP = 1e-6
 HOW: dict[str, Callable[[Sequence[float]], float]] = {
@@ -22,8 +22,16 @@ HOW: dict[str, Callable[[Sequence[float]], float]] = {
 }  # fmt: skip
 
 
-def evaluate(spec: ResultSpec, values: Mapping[str, float]) -> tuple[float, tuple[str, ...]]:
-    """The result in its canonical unit, and its working, from readings in theirs.
+class Evaluated(NamedTuple):
+    """A result in its canonical unit, the working, and what the calculation says is to be done next, if it says so."""
+
+    value: float
+    working: tuple[str, ...] = ()
+    advice: str | None = None
+
+
+def evaluate(spec: ResultSpec, values: Mapping[str, float]) -> Evaluated:
+    """The result from readings in their canonical units.
 
     Raises
     ------
@@ -31,23 +39,23 @@ def evaluate(spec: ResultSpec, values: Mapping[str, float]) -> tuple[float, tupl
         The reason of the calculation, when the readings cannot be what they say.
     """
     if spec.reading is not None:
-        return values[spec.reading], ()
+        return Evaluated(values[spec.reading])
     if spec.minuend is not None and spec.subtrahend is not None:
         a, b = values[spec.minuend], values[spec.subtrahend]
-        return a - b, (f"{a:.4f} − {b:.4f} = {a - b:.4f}",)
+        return Evaluated(a - b, (f"{a:.4f} − {b:.4f} = {a - b:.4f}",))
     if spec.how is not None:
         over, less = [values[name] for name in spec.over], [values[name] for name in spec.less]
         found = HOW[spec.how](over)
         line = f"{spec.how} of {', '.join(f'{v:.4f}' for v in over)}: {found:.4f}"
         total = found - math.fsum(less)
-        return total, (line, f"{found:.4f} − {' − '.join(f'{v:.4f}' for v in less)} = {total:.4f}") if less else (line,)
+        return Evaluated(total, (line, f"{found:.4f} − {' − '.join(f'{v:.4f}' for v in less)} = {total:.4f}") if less else (line,))
     door = compute(spec.calc or "", _filled(spec, lambda name: values[name]))
     leaf = door.get(spec.gives or "")
     if leaf is None or isinstance(leaf["value"], list | bool | str) or leaf["value"] is None:
         raise Refused("bad_result", f"'{spec.calc}' gives no figure called '{spec.gives}'", field="gives")
     unit = find_unit(leaf["unit"])
     figure = float(exact(Quantity(value=leaf["value"], unit=leaf["unit"]), unit.dimension, "gives")) if unit else float(leaf["value"])
-    return figure, tuple(door["working"])
+    return Evaluated(figure, tuple(door["working"]), door["advice"]["value"] if "advice" in door else None)
 
 
 def sensitivities(spec: ResultSpec, values: Mapping[str, float]) -> dict[str, float]:
@@ -56,10 +64,10 @@ def sensitivities(spec: ResultSpec, values: Mapping[str, float]) -> dict[str, fl
         return {spec.reading: 1.0}
     if spec.minuend is not None and spec.subtrahend is not None:
         return {spec.minuend: 1.0, spec.subtrahend: -1.0}
-    base, found = evaluate(spec, values)[0], {}
+    base, found = evaluate(spec, values).value, {}
     for name, value in values.items():
         h = STEP * max(1.0, abs(value))
-        up, down = ((evaluate(spec, {**values, name: value + sign * h})[0] - base) / (sign * h) for sign in (1, -1))
+        up, down = ((evaluate(spec, {**values, name: value + sign * h}).value - base) / (sign * h) for sign in (1, -1))
         found[name] = round(up if abs(up) >= abs(down) else down, 6)
     return found
 

@@ -260,7 +260,7 @@ class ResultSpec(Part):
         return tuple(dict.fromkeys(name for name in listed if name))
 
 
-Drawing = Literal["bores", "journals", "shells", "cylinders", "round", "corners", "shafts", "links", "stack"]
+Drawing = Literal["bores", "journals", "shells", "cylinders", "round", "corners", "shafts", "links", "stack", "flange", "belt", "turning"]
 
 
 class MeasureStep(BaseStep):
