@@ -2978,6 +2978,8 @@ export interface components {
             primary: string;
             /** Refit Bags */
             refit_bags: components["schemas"]["BagContent"][];
+            /** Replaced */
+            replaced: string[];
             /** Seen */
             seen: number;
             /** Settled */
@@ -4023,6 +4025,8 @@ export interface components {
             name: string;
             /** Needs */
             needs: boolean;
+            /** New Costs */
+            new_costs: number | null;
             /** Position */
             position: string | null;
             /** Price */

@@ -9,13 +9,13 @@ import BesideTable from './BesideTable.vue'
 const props = defineProps<{ bench: InspectBenchView; part: PartFacts }>()
 const emit = defineEmits<{ close: [] }>()
 const book = useBook()
-type Choice = keyof typeof props.bench.dispositions
+type Choice = string
 const choice = ref<Choice | ''>('')
 const reason = ref('')
 const price = ref('')
 const wrong = ref('')
 const how = ref('')
-watch(() => props.part.id, () => { choice.value = ''; reason.value = how.value = ''; price.value = props.part.price?.toString() ?? ''; wrong.value = props.part.wrong?.toString() ?? '' }, { immediate: true })
+watch(() => props.part.id, () => { choice.value = ''; reason.value = how.value = ''; price.value = ''; wrong.value = props.part.wrong?.toString() ?? '' }, { immediate: true })
 const usual = computed(() => {
   const codes = props.bench.codes.flatMap((c) => c.codes)
   return new Set(props.part.faces.flatMap((f) => codes.find((c) => c.id === f.code)?.usual ?? []))
@@ -23,6 +23,7 @@ const usual = computed(() => {
 const why = ref<HTMLInputElement | null>(null)
 function choose(id: Choice) {
   choice.value = id
+  price.value = props.bench.replaced.includes(id) ? (props.part.new_costs?.toString() ?? '') : '' // what stays costs what is typed
   void nextTick(() => why.value?.focus())
 }
 useKeys(() => Object.fromEntries(Object.keys(props.bench.dispositions).map((id, k) => [String(k + 1), () => choose(id as Choice)])))
@@ -45,9 +46,9 @@ async function right() {
     <p v-if="part.since" class="block">{{ part.since }}.</p>
     <ul class="looks"><template v-for="f in part.faces" :key="f.id"><li v-for="s in f.now" :key="s.entry"><b>{{ f.name }}</b> <span class="hand">{{ s.words }}</span> <span class="t16 mut">{{ s.who }}</span></li><li v-for="s in f.earlier" :key="s.entry" class="mut"><b>{{ f.name }}</b>, said before: <span class="hand">{{ s.words }}</span></li></template></ul>
     <ol v-if="part.decided.length" class="looks"><li v-for="(d, k) in part.decided" :key="d.entry" :class="{ mut: k < part.decided.length - 1 }"><b>{{ k < part.decided.length - 1 ? 'decided before' : 'decided' }}</b> <span class="hand">{{ d.words }}</span> <span class="t16 mut">{{ d.who }}</span></li></ol>
+    <BesideTable v-if="part.beside.length" :step="bench.step" :part="part" />
     <p v-if="part.right" class="in b">Put right: {{ part.right }}</p>
     <form v-else-if="part.to_do" class="line" @submit.prevent="right"><label class="field"><span>{{ part.to_do }}. Done? Say how: new one here and compared, reworked to what, cleaned with what</span><input v-model="how" class="entry" name="how" maxlength="900" autocomplete="off" /></label><button type="submit" class="btn small" :disabled="how.trim().length < 3">Put right</button></form>
-    <BesideTable v-if="part.beside.length" :step="bench.step" :part="part" />
     <form @submit.prevent="decide">
       <fieldset><legend class="b">What happens to it?</legend>
         <div class="chips"><button v-for="(words, id, k) in bench.dispositions" :key="id" type="button" class="btn small" :class="{ usual: usual.has(id as 'reuse') }" :aria-pressed="choice === id" @click="choose(id as 'reuse')"><kbd>{{ k + 1 }}</kbd> {{ words }}</button></div>

@@ -12,7 +12,7 @@ from hollet.core.book.rebuild import Choices
 from hollet.core.errors import Conflict
 from hollet.core.procedure.fasteners import read_fasteners
 from hollet.services.builds import bench, cards, make_build
-from hollet.services.demo_inspection import gearbox_inspected
+from hollet.services.demo_inspection import engine_inspected, gearbox_inspected
 from hollet.services.demo_measuring import engine_figures, engine_measured
 from hollet.services.demo_script import DemoClock, Script
 from hollet.services.demo_takedown import AFTER_STEP, PINS, TAKE_DOWN, UNDER_TWO
@@ -117,7 +117,7 @@ def _engine_of_one(workshop: Workshop, clock: DemoClock, now: datetime) -> None:
                 before=[{"step": "engine_up", "because": "it is torn off as the engine rises", "kind": "access closes"}])  # fmt: skip
     _take_down(script, now)
     clock.now = (now - timedelta(days=12)).replace(hour=18, minute=5)
-    script.done("mounts_seen", "rear_seal_seen", "faces_seen")
+    engine_inspected(script)
     engine_figures(script)
     script.plan("Disc has half its life, one careful owner.", act="extra", extra="clutch_while_out", wanted=False)
     script.plan("It sweats, and it is 30 years old.", act="extra", extra="rear_seal_while_out", wanted=True)

@@ -6,7 +6,7 @@ from typing import Any
 from hollet.services.builds import bench
 from hollet.services.demo_script import Script
 
-__all__ = ["gearbox_inspected"]
+__all__ = ["engine_inspected", "faces_seen", "gearbox_inspected"]
 
 Look = tuple[str, int, str]
 """Code, grade, and in which state it was seen."""
@@ -28,7 +28,23 @@ DECIDED: tuple[tuple[str, str, str, float | None, float | None], ...] = (
 )
 MEASURED = (("synchro_gaps", "ring_12", "0.95"), ("synchro_gaps", "ring_34", "0.85"))
 RINGS: dict[str, dict[str, Look]] = {"hub_34": {"ring": ("step", 2, "washed"), "cone": ("polished", 1, "washed")}, "forks": {"pads": ("step", 1, "washed")}}
+OUTSIDE: dict[str, dict[str, Look]] = {"box_shell": {"plug": ("chips", 2, "as it came")}, "box_seals": {"output": ("brittle", 1, "wiped")}}
+ENGINE: dict[str, dict[str, Look]] = {"cylinder_2": {"thrust": ("polished", 2, "washed")}, "skirt_3": {"thrust": ("scuff", 1, "washed")}, "block_face": {"bolts": ("corrosion", 1, "washed")}}
 BESIDE = (("outside diameter", "47 mm", "47 mm", True), ("bore", "20 mm", "20 mm", True), ("width", "14 mm", "15.25 mm", False))
+
+
+def engine_inspected(script: Script) -> None:
+    """Faces and bores of the engine: one bore polished on its thrust side and honed, a skirt to be watched, threads chased."""
+    for step in ("mounts_seen", "rear_seal_seen"):
+        faces_seen(script, step, {})
+    faces_seen(script, "faces_seen", ENGINE)
+    decided = (("cylinder_2", "rework", "Honed with the others, as long as the lip is there."), ("skirt_3", "watch", "Fine lines only, the nail does not catch."),
+               ("block_face", "clean", "Brush and chaser, then look once more."))  # fmt: skip
+    for part, choice, reason in decided:
+        script.write(1, kind="part decided", step="faces_seen", part=part, choice=choice, reason=reason)
+    script.write(9, kind="part put right", step="faces_seen", part="cylinder_2", how="honed, 40 strokes, washed with hot water and soap")
+    script.write(2, kind="part put right", step="faces_seen", part="block_face", how="chased and blown out, threads bright")
+    script.done("mounts_seen", "rear_seal_seen", "faces_seen")
 
 
 def gearbox_inspected(script: Script, morning: datetime) -> None:
@@ -39,9 +55,15 @@ def gearbox_inspected(script: Script, morning: datetime) -> None:
     script.write(1, kind="supported", support="t6", support_kind="cradle", carries="gearbox", point="bench, four blocks", ground="hard")
     script.done("box_on_bench", "shaft_play_felt", "covers_off", "selectors_out", "shafts_out", "bearings_off", minutes=14)
     script.clock.now = morning
+    faces_seen(script, "box_outside_seen", OUTSIDE)
+    faces_seen(script, "release_seen", {})
+    script.write(2, kind="part decided", step="box_outside_seen", part="box_shell", choice="deeper", reason="Bearing steel on the plug: open the box.")
+    script.write(1, kind="part decided", step="box_outside_seen", part="box_shell", choice="clean", reason="Opened, traced; case washed out.")
+    script.write(1, kind="part put right", step="box_outside_seen", part="box_shell", how="washed twice, magnet bright")
+    script.write(1, kind="part decided", step="box_outside_seen", part="box_seals", choice="replace_open", reason="30 years old and stiff; the box is open.", price=8)
     script.done("box_outside_seen", "release_seen")
     script.write(8, kind="traced", step="debris_traced", station="lay_front")
-    _faces(script, "debris_traced", DEBRIS)
+    faces_seen(script, "debris_traced", DEBRIS)
     before = next(part for part in DECIDED if part[0] == "lay_gears")
     script.write(4, kind="part decided", step="debris_traced", part=before[0], choice="reuse", reason="Drive side is clean as a whistle.")
     for part, choice, reason, price, wrong in DECIDED:
@@ -56,7 +78,7 @@ def gearbox_inspected(script: Script, morning: datetime) -> None:
     script.write(1, kind="evidence", cause="fit", sort="for", text="Fretting on the seat, grade 1")
     script.write(1, kind="evidence", cause="fit", sort="varied", text="Other make of bearing at the last rebuild")
     script.write(1, kind="evidence", cause="fit", sort="changed", text="Other oil at the same time")
-    _faces(script, "gears_seen", RINGS)
+    faces_seen(script, "gears_seen", RINGS)
     script.write(3, kind="part decided", step="gears_seen", part="hub_34", choice="replace", reason="The ring tips are worn to one side, 3rd crunched for a year.", price=74)
     script.write(2, kind="part decided", step="gears_seen", part="forks", choice="reuse", reason="0.1 mm step, the book allows 0.4.")
     script.done("gears_seen")
@@ -64,7 +86,7 @@ def gearbox_inspected(script: Script, morning: datetime) -> None:
         script.write(3, kind="reading", step=step, reading=reading, typed=[typed], unit="mm", instrument="f1")
 
 
-def _faces(script: Script, step: str, found: dict[str, dict[str, Look]]) -> None:
+def faces_seen(script: Script, step: str, found: dict[str, dict[str, Look]]) -> None:
     """Every face of a step is seen: what `found` names, and nothing on the others."""
     facts: Any = bench(script.workshop, script.build, step)
     for part in facts.inspection.parts:

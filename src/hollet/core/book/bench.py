@@ -13,7 +13,7 @@ from hollet.core.book.complete import bare_openings, clash, lacking, not_open_an
 from hollet.core.book.entries import Entry
 from hollet.core.book.fold import BookState
 from hollet.core.book.gates import GateAnswer, OpenItem, dry_run_decision, gate_answers, left_open, open_items
-from hollet.core.book.inspection import InspectionFacts, explanations, inspection_facts
+from hollet.core.book.inspection import REPLACED, InspectionFacts, explanations, inspection_facts
 from hollet.core.book.measure import ReadingFacts, ResultFacts, readings_of, results_of
 from hollet.core.book.photos import PhotoView, photos_of
 from hollet.core.book.plandesk import Gear
@@ -190,6 +190,7 @@ class InspectBench(BenchBase):
     confidence: tuple[str, ...]
     methods: tuple[str, ...]
     dispositions: dict[str, str]
+    replaced: tuple[str, ...]
     surfaces: dict[str, str]
     causes: tuple[str, ...]
 
@@ -414,7 +415,7 @@ def _inspect(state: BookState, step: InspectStep, tools: Sequence[Instrument], b
     facts = inspection_facts(state, step)
     surfaces = dict.fromkeys(face.on for part in facts.parts for face in part.faces)
     return InspectBench(**base, inspection=facts, codes=tuple(PartCodes(on=on, codes=codes_for(on)) for on in surfaces), cleaning=CLEANING, confidence=CONFIDENCE,
-                        methods=METHODS, dispositions=DISPOSITIONS, surfaces=SURFACES, causes=explanations(state))  # fmt: skip
+                        methods=METHODS, dispositions=DISPOSITIONS, replaced=REPLACED, surfaces=SURFACES, causes=explanations(state))  # fmt: skip
 
 
 def _remove(state: BookState, step: RemoveStep, tools: Sequence[Instrument], base: dict[str, Any]) -> RemoveBench:

@@ -19,7 +19,7 @@ from hollet.core.procedure.sheet import Face, InspectPart, InspectStep, MeasureS
 from hollet.core.procedure.tracing import Flow, Station, Trace, downstream
 
 __all__ = [
-    "CauseFacts", "Exposure", "FaceFacts", "InspectionFacts", "InspectionView", "PartFacts", "PositionTable", "Seen", "TraceFacts", "explanations", "find_part", "inspection_facts",
+    "REPLACED", "CauseFacts", "Exposure", "FaceFacts", "InspectionFacts", "InspectionView", "PartFacts", "PositionTable", "Seen", "TraceFacts", "explanations", "find_part", "inspection_facts",
     "inspection_view", "open_parts", "unfinished",
 ]  # fmt: skip
 
@@ -75,6 +75,7 @@ class PartFacts(View):
     right: str | None
     decided: tuple[Seen, ...]
     price: float | None
+    new_costs: float | None
     wrong: float | None
     group: str | None
     position: str | None
@@ -264,9 +265,16 @@ def _part(state: BookState, step: InspectStep, part: InspectPart, mark: str, cam
         to_do=TO_DO.get(choice or ""),
         right=mended[-1].body.how if mended else "looked at again clean, and good" if good_again else None,
         decided=tuple(_seen(e, f"{DISPOSITIONS[e.body.choice]}: {e.body.reason}") for e in decisions),
-        price=last.body.price if last and last.body.price is not None else part.price, wrong=last.body.wrong if last and last.body.wrong is not None else part.wrong,
+        price=_price(part, last), new_costs=part.price, wrong=last.body.wrong if last and last.body.wrong is not None else part.wrong,
         group=part.group, position=part.position, beside=besides(state, step.id, part) if choice in REPLACED else (),
     )  # fmt: skip
+
+
+def _price(part: InspectPart, decided: Entry | None) -> float | None:
+    """What was said when it was decided; else what a new one costs, unless the old one stays."""
+    if decided is None or decided.body.choice in (*REPLACED, *UNSETTLED):
+        return part.price if decided is None or decided.body.price is None else decided.body.price
+    return decided.body.price  # type: ignore[no-any-return]
 
 
 def _dirty(state: BookState, step: InspectStep, part: InspectPart, face: Face) -> bool:

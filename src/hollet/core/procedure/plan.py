@@ -15,7 +15,7 @@ from hollet.core.limits import Limit, SourceAnswer
 from hollet.core.procedure.facts import Condition, Known, applies
 from hollet.core.procedure.precedence import contradiction, in_order
 from hollet.core.procedure.schools import Agreement, Extra, School
-from hollet.core.procedure.sheet import BaseStep, Sheet, Step, numbered
+from hollet.core.procedure.sheet import BaseStep, InspectStep, Sheet, Step, numbered
 from hollet.core.procedure.words import Id
 
 __all__ = ["LeftOut", "Plan", "Selection", "combine_sheets", "known_of", "select"]
@@ -114,7 +114,7 @@ def _by_id(items: Iterable[Any]) -> tuple[Any, ...]:
 
 
 def _both(a: BaseStep, b: BaseStep) -> BaseStep:
-    """A step of two sheets: the words of the first, the reasons, openings, closings, windows and needs of both."""
+    """A step of two sheets: the words of the first, the reasons, openings, closings, windows, needs and parts to be looked at of both."""
     if a.kind != b.kind or a.stage != b.stage:  # type: ignore[attr-defined]
         raise Refused("contradiction", f"two sheets mean different things by the step '{a.id}'", field="sheets")
     after = {link.step: link for link in (*b.after, *a.after)}
@@ -122,6 +122,7 @@ def _both(a: BaseStep, b: BaseStep) -> BaseStep:
         "after": tuple(after.values()), "opens": _by_id((*a.opens, *b.opens)), "closes": _once((*a.closes, *b.closes)),
         "tools": _once((*a.tools, *b.tools)), "parts": _once((*a.parts, *b.parts)),
         "last_chance": tuple({c.thing: c for c in (*b.last_chance, *a.last_chance)}.values()), "capture": _by_id((*a.capture, *b.capture)),
+        **({"part": _by_id((*a.part, *b.part)), "trace": a.trace or b.trace} if isinstance(a, InspectStep) and isinstance(b, InspectStep) else {}),
         **{key: _once((*getattr(a, key), *getattr(b, key))) for key in ("compares", "refits", "requires", "keeps", "holds", "drains", "hidden")},
     })  # fmt: skip
 
