@@ -6,7 +6,7 @@ from tests.browser.regions import api, new_build
 
 
 def test_debris_traced_by_keys(demo, mk):
-    """Press what broke: the parts come in the order of the oil; dents, a clean one, then the part is decided when its last face is seen."""
+    """Press what broke: the parts come in the order of the oil; dents, clean ones, then the part is decided and the new one laid beside it."""
     build = new_build(demo.url, "Chips", "gearbox-opened")
     mk.go(f"{demo.url}/builds/{build}/steps/debris_traced", "0 of 35 faces seen")
     mk.page.get_by_role("button", name="Layshaft bearing, rear: press if this broke up").press("Enter")
@@ -24,11 +24,17 @@ def test_debris_traced_by_keys(demo, mk):
         mk.written(f"Layshaft bearing, rear, {face}: nothing found")
     region = mk.page.get_by_role("region", name="Layshaft bearing, rear")
     expect(region).to_be_visible()
-    region.get_by_role("button", name="replace", exact=True).press("Enter")
-    region.locator("input[name=reason]").fill("dents all round")
-    region.locator("input[name=reason]").press("Enter")
+    mk.key("4")
+    expect(region.locator("input[name=reason]")).to_be_focused()
+    mk.page.keyboard.type("dents all round")
+    mk.page.keyboard.press("Enter")
     mk.written("Layshaft bearing, rear: replace, dents all round (costs 44, if wrong 420)")
     expect(region.get_by_text("Put right")).to_be_visible()
+    region.locator("input[name=old]").fill("52 mm")
+    region.locator("input[name=new]").fill("2 in")
+    region.get_by_role("button", name="It differs").press("Enter")
+    mk.written("Layshaft bearing, rear, outside diameter: old 52 mm, new 2 in: differs, 1.2 mm less")
+    expect(region.get_by_text("1 of 9 laid side by side")).to_be_visible()
     mk.key("Escape")
     mk.shows("5 of 35 faces seen")
     assert "Layshaft bearing, rear: to be replaced" in str(api(demo.url, f"/api/builds/{build}/gate"))
@@ -36,9 +42,8 @@ def test_debris_traced_by_keys(demo, mk):
 
 def test_a_face_of_ones_own(demo, mk):
     """What no sheet names is added by a key, and keeps the step open until it is seen."""
-    build = new_build(demo.url, "Own", "clutch")
-    step = next(s["id"] for s in api(demo.url, f"/api/builds/{build}")["frame"]["steps"] if s["kind"] == "inspect")
-    mk.go(f"{demo.url}/builds/{build}/steps/{step}")
+    build = new_build(demo.url, "Own", "as-it-comes")
+    mk.go(f"{demo.url}/builds/{build}/steps/parts_seen", "What came off looked at")
     mk.key("a")
     dialog = mk.page.get_by_role("dialog")
     dialog.locator("input[name=partname]").fill("Fork ball")
@@ -53,7 +58,7 @@ def test_a_face_of_ones_own(demo, mk):
 def test_the_findings_desk(demo, mk):
     """Of the demo: what was decided and said before, money, causes with their warning, what is suspect for its age."""
     build = next(b["id"] for b in api(demo.url, "/api/shop")["builds"] if b["name"].startswith("Two"))
-    mk.go(f"{demo.url}/builds/{build}/findings", "53 of 53 faces seen, 1 to decide")
+    mk.go(f"{demo.url}/builds/{build}/findings", "70 of 70 faces seen, 1 to decide")
     expect(mk.page.get_by_text("use it again: Drive side is clean as a whistle.")).to_be_visible()
     mk.key("2")
     expect(mk.page.get_by_role("heading", name="Synchro hubs")).to_be_visible()

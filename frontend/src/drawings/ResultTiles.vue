@@ -18,7 +18,7 @@ const domain = computed(() => {
 <template>
   <ol class="tiles">
     <li v-for="lane in lanes" :key="lane.id">
-      <button type="button" :class="{ chosen: lane.id === chosen }" :aria-label="`${lane.name}: ${lane.text}, ${lane.words}`" @click="emit('choose', lane.id)">
+      <button type="button" :class="{ chosen: lane.id === chosen }" @click="emit('choose', lane.id)">
         <span class="head"><span class="name">{{ lane.name }}</span><b :class="lane.verdict">{{ lane.text || '–' }}</b></span>
         <LimitBar size="s" :width="144" :bar="bar(lane)" :verdict="lane.verdict" :side="lane.side" :accepted="lane.accepted" :assumed="assumed" :words="lane.words" :domain="domain" />
       </button>
