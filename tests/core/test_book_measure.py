@@ -112,6 +112,13 @@ def test_slips_are_asked_not_refused(book: Book, typed: str, words: str):
     assert book.state.live("reading:cylinder")[-1].body.typed == (typed,)
 
 
+@pytest.mark.parametrize(("typed", "slip"), [("0.013", "inches taken for mm"), ("3.3", "a decimal place too high"), ("0.03", "a decimal place too low"), ("420", "thousandths typed as wholes")])
+def test_the_nearest_slip_of_a_gap_is_named(book: Book, typed: str, slip: str):
+    """A ring gap of 0.35 mm expected: 0.013 in is 0.33 mm, 3.3 and 0.03 are a place off, 420 thousandths are 0.42."""
+    with pytest.raises(Refused, match=slip):
+        book.read("ring", "ring", typed, tool="f1")
+
+
 @pytest.mark.parametrize(("typed", "odd"), [("0.30", False), ("0.85", False), ("3.5", True), ("0.035", True)])
 def test_gaps_are_odd_only_when_far_off(book: Book, typed: str, odd: bool):
     """A gap a little outside is a verdict; ten times off is a slip."""

@@ -51,7 +51,7 @@ async function right() {
     <form v-else-if="part.to_do" class="line" @submit.prevent="right"><label class="field"><span>{{ part.to_do }}. Done? Say how: new one here and compared, reworked to what, cleaned with what</span><input v-model="how" class="entry" name="how" maxlength="900" autocomplete="off" /></label><button type="submit" class="btn small" :disabled="how.trim().length < 3">Put right</button></form>
     <form @submit.prevent="decide">
       <fieldset><legend class="b">What happens to it?</legend>
-        <div class="chips"><button v-for="(words, id, k) in bench.dispositions" :key="id" type="button" class="btn small" :class="{ usual: usual.has(id as 'reuse') }" :aria-pressed="choice === id" @click="choose(id as 'reuse')"><kbd>{{ k + 1 }}</kbd> {{ words }}</button></div>
+        <div class="chips"><button v-for="(words, id, k) in bench.dispositions" :key="id" type="button" class="btn small" :class="{ usual: usual.has(id as 'reuse') }" :aria-pressed="choice === id" @click="choose(id as 'reuse')"><kbd>{{ k + 1 }}</kbd><span>{{ words }}</span></button></div>
         <p v-if="usual.size" class="t16 mut">Underlined: what is usually done with what was found.</p>
       </fieldset>
       <div v-if="choice" class="line">
@@ -72,7 +72,8 @@ fieldset { border: 0; padding: 0; margin: 0; }
 .chips { margin-top: 4px; }
 .chips [aria-pressed='true'] { background: var(--ink); color: var(--now); }
 .chips .btn { padding: 4px 8px; }
-.usual { text-decoration: underline 3px; text-underline-offset: 4px; }
+
+.usual span { text-decoration: underline 3px; text-underline-offset: 4px; }
 .line { display: flex; gap: 8px; align-items: flex-end; flex-wrap: wrap; margin-top: 8px; }
 .line .field { flex: 1 1 90px; }
 .line .wide { flex: 1 1 100%; }

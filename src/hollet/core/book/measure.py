@@ -1,6 +1,7 @@
 """Measuring in a build: readings, derived results, their verdicts, and which tool would settle one."""
 
 from collections.abc import Sequence
+from math import log
 from typing import Any
 
 from pydantic import BaseModel, ConfigDict
@@ -22,6 +23,9 @@ __all__ = ["ReadingFacts", "ResultFacts", "SourceVerdict", "odd_question", "in_d
 FEW_LINES = 6
 NEARLY = 1e-3
 LONG_MM = 10.0
+SLIPS = ((10.0, "a decimal place too low"), (0.1, "a decimal place too high"), (1 / 25.4, "mm taken for inches"), (25.4, "inches taken for mm"),
+         (1 / 1000, "thousandths typed as wholes"))  # fmt: skip
+"""By what a figure is off when it was slipped, and how that comes about."""
 
 
 class ReadingFacts(BaseModel):
@@ -110,8 +114,8 @@ def odd_question(spec: ReadingSpec, value: float, tool: Instrument | None, direc
     """A question about a figure that is hardly possible here, or None. Asked, never refused.
 
     A figure judged directly by a limit (a gap) is odd beyond 0.4 to 2.5 times what is expected, or five times the upper
-    limit where nothing is expected; one that goes into a difference (a diameter) beyond 5 %. Decimal slips and inch for
-    millimetre are named.
+    limit where nothing is expected; one that goes into a difference (a diameter) beyond 5 %. The slip that comes nearest to what is
+    expected is named: a decimal place, inch for millimetre, thousandths for wholes.
     """
     parsed = parse(spec.nominal)
     nominal = float(parsed.nominal or 0)
@@ -124,10 +128,10 @@ def odd_question(spec: ReadingSpec, value: float, tool: Instrument | None, direc
         text += f", outside the range of {tool.code}"
     elif low * nominal <= value <= high * nominal:
         return None
-    for factor, slip in ((10.0, "a decimal place"), (0.1, "a decimal place"), (1 / 25.4, "mm taken for inches"),
-                         (25.4, "inches taken for mm"), (1 / 1000, "thou typed as inches")):  # fmt: skip
-        if abs(value * factor - nominal) <= 0.05 * abs(nominal):
-            return f"{text}? Expected is about {expected}: {slip}?"
+    near = {slip: abs(log(value * factor / nominal)) for factor, slip in SLIPS if value * nominal > 0}
+    slip = min(near, key=lambda words: near[words], default=None)
+    if slip is not None and near[slip] <= log(1.05 if high < 2 else high):  # a diameter is known closely, a gap is not
+        return f"{text}? Expected is about {expected}: {slip}?"
     return f"{text}? Expected is about {expected}. Is it right?"
 
 
