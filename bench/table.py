@@ -14,11 +14,12 @@ from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
-from bench.test_speed import grown, large_sheet
+from bench.test_speed import grown, large_sheet, wide_sheet
 from hollet.services.builds import make_build
 from hollet.services.demo import make_demo
 from hollet.services.planning import sheet_toml
 from hollet.services.sheets import save_sheet
+from hollet.services.tools import edit_tool, presets
 from hollet.services.workshop import Workshop
 
 ARGS = ["--no-sandbox", "--disable-gpu", "--no-first-run", "--disable-background-networking"]
@@ -70,6 +71,22 @@ def scrolling(page: Page, url: str) -> float:
     return (script() - before) * 1000 / frames
 
 
+def sixty(page: Page, url: str) -> float:
+    """Median milliseconds from Enter to the line in Written, with all of 60 readings judged and drawn anew; by the browser's own clock."""
+    page.goto(url)
+    page.locator("input[name=reading]").wait_for()
+    page.evaluate("""() => { window.took = []; let begun = 0
+      document.addEventListener('keydown', (e) => { if (e.key === 'Enter') begun = performance.now() }, true)
+      new MutationObserver(() => { if (begun) { window.took.push(performance.now() - begun); begun = 0 } }).observe(document.querySelector('.written'), { characterData: true, childList: true, subtree: true }) }""")
+    for k in range(60):
+        page.locator("h1", has_text=f"Place r{k}").wait_for()
+        page.locator(".written li", has_text=f"Place r{k - 1}:" if k else "made").last.wait_for()
+        page.keyboard.type("20.0")
+        page.keyboard.press("Enter")
+    page.wait_for_timeout(500)
+    return statistics.median(page.evaluate("window.took"))
+
+
 def main() -> None:
     """Print the table."""
     rows: list[tuple[str, str, str]] = [("initial JavaScript, gzip", f"{initial_javascript():.0f} kB", "250 kB")]
@@ -107,8 +124,12 @@ def main() -> None:
         workshop = Workshop(Path(folder) / "wide")
         save_sheet(workshop, sheet_toml(large_sheet()))
         wide = make_build(workshop, sheets=["large"], name="Wide", vehicle="One", about="300 steps", who="MK")
+        save_sheet(workshop, wide_sheet())
+        edit_tool(workshop, {**next(preset for preset in presets() if preset["kind"] == "caliper"), "id": "c1", "code": "C1"}, who="MK", version=0)
+        measured = make_build(workshop, sheets=["wide"], name="Sixty", vehicle="One", about="60 readings", who="MK")
         workshop.close()
         server, url, _ = serve(Path(folder) / "wide")
+        rows.append(("60 readings: each judged and drawn", f"{sixty(page, f'{url}/builds/{measured}/steps/m'):.0f} ms", "100 ms"))
         rows.append(("300 steps: scripting a frame while the desk scrolls", f"{scrolling(page, f'{url}/builds/{wide}/plan'):.1f} ms", "8 ms"))
         server.kill()
         browser.close()

@@ -146,13 +146,15 @@ def test_order_back_of_300_removals(benchmark):
     assert view.new == 300
 
 
-def wide_book() -> tuple[Book, list[str]]:
-    """A step with 60 readings, each judged by itself and all by their spread, none read yet."""
-    names = [f"r{k}" for k in range(60)]
+WIDE = [f"r{k}" for k in range(60)]
+
+
+def wide_sheet(names: list[str] = WIDE) -> str:
+    """A step with 60 readings, each judged by itself and all by their spread."""
     readings = ", ".join(f'{{ id = "{n}", name = "Place {n}", tool = "caliper", nominal = "20 mm", at = ["{n}"] }}' for n in names)
     results = ", ".join(f'{{ id = "{n}_r", name = "Place {n}", limit = "l", reading = "{n}" }}' for n in names)
     over = ", ".join(f'"{n}"' for n in names)
-    text = f"""
+    return f"""
 [sheet]
 id = "wide"
 title = "Wide"
@@ -169,7 +171,6 @@ draw = "round"
 reading = [{readings}]
 result = [{results}, {{ id = "all", name = "Spread", limit = "s", how = "spread", over = [{over}] }}]
 """
-    return Book(small_sheet(text), tools()), names
 
 
 def test_judge_five_thousand_readings(benchmark):
@@ -188,13 +189,13 @@ def test_judge_five_thousand_readings(benchmark):
 
 def test_bench_of_sixty_readings(benchmark):
     """What a bench with 60 readings costs after each of them: accept, fold, the bench anew."""
-    book, names = wide_book()
-    for name in names:
+    book = Book(small_sheet(wide_sheet()), tools())
+    for name in WIDE:
         book.read("m", name, "20.01", tool="c1")
     book.bench("m")
 
     def run() -> None:
-        book.read("m", names[7], "20.02", tool="c1")
+        book.read("m", WIDE[7], "20.02", tool="c1")
         book.bench("m")
 
     benchmark.pedantic(run, rounds=20, warmup_rounds=1)

@@ -87,7 +87,7 @@ def test_what_waits_is_kept_in_the_browser(mortal, mk: Bench):
     mk.go(f"{mortal.url}/builds/{engine(mortal)}", "bolt 6")
     mortal.kill()
     mk.key(" ")
-    mk.written("fastener: not yet saved")
+    mk.written("not yet saved: fastener")
     mortal.start()
     mk.page.reload()
     mk.shows("Bolt 7")
@@ -122,7 +122,7 @@ def test_measure_judge_and_accept(demo, mk: Bench):
     mk.read("3.3054 in")
     mk.page.locator("input[name=reading]").fill("8.3957")
     mk.page.locator("input[name=reading]").press("Enter")
-    expect(mk.page.get_by_text("a decimal place?")).to_be_visible()
+    expect(mk.page.get_by_text("a decimal place too low?")).to_be_visible()
     expect(mk.page.locator("input[name=reading]")).to_have_value("8.3957")
     mk.read("83.958")
     for typed in ("83.958", "83.958", "84.006", "84.025", "2.4 thou", "84.006"):

@@ -28,7 +28,6 @@ def test_a_bore_map_by_keys(demo, mk):
     for name, hi in (("bore_taper", "0.030"), ("bore_round", "0.030"), ("bore_worn", "0.080")):
         limit(demo.url, build, name, hi=hi)
     mk.go(f"{demo.url}/builds/{build}/steps/bore_maps", "Cylinder 1, top, along")
-    mk.page.locator("input[name=reading]").focus()
     for typed in ("84.010", "84.072", "84.006", "84.020", "84.002", "84.004"):
         mk.page.keyboard.type(typed)
         mk.page.keyboard.press("Enter")
@@ -50,6 +49,7 @@ def test_accepted_in_writing(demo, mk):
     limit(demo.url, build, "rod_wall", lo="1.485", hi="1.505")
     read(demo.url, build, "rod_shells", "m1", {"s1_upper": "1.470"})
     mk.go(f"{demo.url}/builds/{build}/steps/rod_shells", "Rod 1, lower shell")
+    mk.page.get_by_role("button", name="Rod 1, upper 1.470").press("Enter")
     mk.key("4")
     dialog = mk.page.get_by_role("dialog")
     dialog.locator("textarea[name=reason]").fill("thin")
@@ -139,3 +139,20 @@ def test_the_hands_and_what_they_can_decide(demo, mk):
     mk.page.locator("select[name=decides]").select_option(label="One: engine out, top end")
     expect(mk.page.get_by_role("row", name="Engine oil with filter")).to_contain_text("J1 ±0.076 L")
     expect(mk.page.get_by_role("row", name="Bore taper")).to_contain_text("B1 ±0.01")
+
+
+def test_the_hand_goes_on_while_the_server_is_gone(demo, mk):
+    """Three figures typed into the dark: each is kept for its own reading, none over another; when the server is back they are judged."""
+    build = new_build(demo.url, "Dark", "engine-measured")
+    mk.go(f"{demo.url}/builds/{build}/steps/main_strips", "Main 1")
+    mk.page.route("**/entries", lambda route: route.abort())
+    for k, typed in enumerate(("0.041", "0.042", "0.043"), 1):
+        mk.shows(f"Main {k}")
+        mk.page.keyboard.type(typed)
+        mk.page.keyboard.press("Enter")
+    mk.shows("Main 4")
+    mk.written("3 not yet saved, the last: reading 0.043")
+    mk.page.unroute("**/entries")
+    mk.written("Main 3, gauge strip: typed 0.043 mm, G1")
+    readings = api(demo.url, f"/api/builds/{build}/steps/main_strips")["readings"]
+    assert [r["value_text"] for r in readings] == ["0.041", "0.042", "0.043", "", ""]

@@ -210,7 +210,7 @@ def test_the_server_is_gone_in_the_middle_of_a_photo(mortal, mk):
     before = len(api(mortal.url, f"/api/builds/{build}/takedown")["photos"])
     mortal.kill()
     mk.page.locator("input[name=photo]").set_input_files(PHOTO)
-    expect(mk.page.get_by_text("photo: not yet saved")).to_be_visible()
+    expect(mk.page.get_by_text("not yet saved: photo")).to_be_visible()
     mortal.start()
     mk.page.reload()
     mk.written("photo: Bell-housing bolts out")

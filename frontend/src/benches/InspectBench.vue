@@ -6,6 +6,7 @@ import DebrisTrace from '@/drawings/DebrisTrace.vue'
 import FaceMatrix from '@/drawings/FaceMatrix.vue'
 import FindingSketch from '@/drawings/FindingSketch.vue'
 import PhotoButton from '@/shell/PhotoButton.vue'
+import { useKept } from '@/composables/kept'
 import { pressedTwice, useKeys } from '@/composables/keys'
 import { useBook } from '@/stores/book'
 import AddFaceDialog from './AddFaceDialog.vue'
@@ -33,8 +34,12 @@ const last = ref<string | null>(null)
 
 const facts = computed(() => props.bench.inspection)
 const cells = computed(() => facts.value.parts.flatMap((p) => p.faces.map((f) => ({ part: p, face: f }))))
+const onTheWay = useKept('finding', () => props.bench.step)
+const kept = computed(() => new Set(onTheWay.value.map((entry) => `${entry.part},${entry.face}`)))
 const here = computed(() => {
-  const at = picked.value ?? (facts.value.next_part && facts.value.next_face ? [facts.value.next_part, facts.value.next_face] : null)
+  const next = facts.value.next_part && facts.value.next_face ? [facts.value.next_part, facts.value.next_face] : null
+  const free = next && kept.value.has(next.join()) ? (cells.value.filter((c) => c.face.state === 'not_seen' && !kept.value.has(`${c.part.id},${c.face.id}`)).map((c) => [c.part.id, c.face.id]).at(0) ?? null) : next
+  const at = picked.value ?? free
   return at ? (cells.value.find((c) => c.part.id === at[0] && c.face.id === at[1]) ?? null) : null
 })
 const codes = computed(() => props.bench.codes.find((c) => c.on === here.value?.face.on)?.codes ?? [])
@@ -57,11 +62,11 @@ function nothing() {
 }
 async function seen(nothing: boolean) {
   const at = here.value
-  if (!at || (!nothing && !chosen.value)) return
+  if (!at || book.busy || (!nothing && !chosen.value)) return
   const taken = props.bench.photos.filter((p) => p.what === `${at.part.name}, ${at.face.name}`).at(-1)?.photo ?? null
   last.value = at.part.id
   const ok = await book.act({ kind: 'finding', step: props.bench.step, part: at.part.id, face: at.face.id, code: nothing ? null : code.value, grade: nothing ? null : grade.value, cleaning: cleaning.value as 'wiped', confidence: confidence.value as 'sure', method: method.value as 'eye', words: words.value.trim() || null, cause: nothing ? null : cause.value.trim() || null, photo: taken })
-  if (!ok) return
+  if (!ok && book.refused) return
   clear()
   picked.value = null
   const done = facts.value.parts.find((p) => p.id === last.value)

@@ -7,6 +7,7 @@ import ResultLanes from '@/drawings/ResultLanes.vue'
 import ResultTiles from '@/drawings/ResultTiles.vue'
 import ConcessionDialog from '@/shell/ConcessionDialog.vue'
 import { useFigure } from '@/composables/figure'
+import { useKept } from '@/composables/kept'
 import { useKeys } from '@/composables/keys'
 import { capital } from '@/composables/words'
 import { useBook } from '@/stores/book'
@@ -30,10 +31,17 @@ const taken = ref('')
 const question = ref('')
 const problem = ref('')
 const chosen = ref<string | null>(null)
+let sending = false
+const ahead = ref(false) // the next figure was typed and entered while this one was on its way
 const round = ref(false) // reading all once more, one after the other
 const entry = ref<HTMLInputElement | null>(null)
 
-const reading = computed(() => props.bench.readings.find((r) => r.id === (picked.value ?? props.bench.next_reading)) ?? null)
+const onTheWay = useKept('reading', () => props.bench.step)
+const kept = computed(() => new Map(onTheWay.value.map((entry) => [entry.reading, entry.typed])))
+/** What is typed but not acknowledged stands on the drawing too, in the dashed box of what is not read. */
+const readings = computed(() => props.bench.readings.map((r) => (kept.value.has(r.id) ? { ...r, value_text: `${kept.value.get(r.id)?.at(-1)}…`, entry: null } : r)))
+const next = computed(() => (props.bench.next_reading !== null && kept.value.has(props.bench.next_reading) ? (readings.value.find((r) => r.entry === null && !kept.value.has(r.id))?.id ?? null) : props.bench.next_reading))
+const reading = computed(() => readings.value.find((r) => r.id === (picked.value ?? next.value)) ?? null)
 const tools = computed(() => props.bench.tools.filter((t) => !reading.value || t.kind === reading.value.tool_kind || t.kind === 'caliper'))
 const tool = computed(() => tools.value.find((t) => t.id === toolPicked.value[reading.value?.tool_kind ?? '']) ?? tools.value.find((t) => t.kind === reading.value?.tool_kind) ?? tools.value[0] ?? null)
 const { view: figure } = useFigure(text, () => ({ dimension: tool.value?.dimension ?? null, unit: tool.value?.unit ?? null, tool: tool.value?.id ?? null }))
@@ -45,24 +53,35 @@ const deciding = computed(() => result.value !== null && ['outside', 'too_close'
 
 watch(() => props.bench.step, () => { typing.value = round.value = false; taken.value = ''; picked.value = null; chosen.value = null; clear() })
 /** What was typed is written or given up; a state typed for one reading never passes on to the next. */
-function clear() { text.value = taken.value = ''; repeats.value = []; question.value = problem.value = '' }
+function clear() { text.value = taken.value = ''; repeats.value = []; ahead.value = false; question.value = problem.value = '' }
 const judged = (limit: string) => props.bench.results.find((r) => r.limit.id === limit)?.judgement
 function lanes(limit: string) {
   return props.bench.results.filter((r) => r.limit.id === limit).map((r) => ({ id: r.id, name: r.name, value: r.judgement.value, U: r.judgement.U, text: r.judgement.value_text, verdict: r.judgement.verdict, side: r.judgement.side, accepted: r.conceded, words: r.refusal ?? (r.conceded ? 'accepted in writing' : r.judgement.words.replace(' with this tool', '')) }))
 }
-function pick(id: string) { picked.value = id; clear(); void nextTick(() => entry.value?.focus()) }
+function pick(id: string) { picked.value = id; chosen.value = null; clear(); void nextTick(() => entry.value?.focus()) }
 function another() { if (text.value.trim() && figure.value?.ok) { repeats.value.push(text.value.trim()); text.value = ''; entry.value?.focus() } }
 async function write(sure = false) {
   const typed = [...repeats.value, ...(text.value.trim() ? [text.value.trim()] : [])]
   if (!reading.value || !tool.value || !typed.length) return
-  problem.value = question.value = ''
+  if (book.busy) {
+    ahead.value = sending // Enter counts for the reading that is next, once the one before it is written
+    return
+  }
+  const sent = text.value
+  sending = true
+  problem.value = question.value = text.value = '' // free at once for the next figure
   try {
     const saved = await book.write({ kind: 'reading', step: props.bench.step, reading: reading.value.id, typed, unit: tool.value.unit, instrument: tool.value.id, state: taken.value.trim() || null, sure })
     if (saved || !book.refused) onward()
+    else text.value = sent
   } catch (error) {
+    ahead.value = false
+    text.value = sent
     book.refused = ''
     if (error instanceof Refusal && error.problem.reason_code === 'odd_figure') question.value = error.message
     else problem.value = (error as Error).message
+  } finally {
+    sending = false
   }
 }
 /** To the reading that is next: the first one missing, or in a round the one after this. */
@@ -71,8 +90,12 @@ function onward() {
   const after = round.value ? all[all.findIndex((r) => r.id === picked.value) + 1] : undefined
   round.value = after !== undefined
   picked.value = after?.id ?? null
+  chosen.value = null
+  const early = text.value
+  const entered = ahead.value
   clear()
-  void nextTick(() => entry.value?.focus())
+  text.value = early
+  void nextTick(() => { entry.value?.focus(); if (entered && early.trim()) void write() })
 }
 function again() { round.value = true; pick(props.bench.readings[0].id) }
 async function decide(choice: 'measure_again' | 'rework' | 'replace') {
@@ -89,7 +112,14 @@ function move(by: number) {
   const now = all.findIndex((r) => r.id === reading.value?.id)
   if (all.length) pick(all[(now + by + all.length) % all.length].id)
 }
-useKeys(() => ({ ArrowRight: () => move(1), ArrowLeft: () => move(-1), w: () => { typing.value = !typing.value }, p: () => files.value?.print(), 1: () => deciding.value && decide('measure_again'), 2: () => deciding.value && decide('rework'), 3: () => deciding.value && decide('replace'), 4: () => deciding.value && accept(), Enter: () => entry.value?.focus() }))
+/** Digits are a reading while one is in hand; they decide when none is, or when a result was pressed. */
+const digitsDecide = computed(() => deciding.value && (!reading.value || chosen.value !== null))
+function begin(digit: string) { text.value += digit; entry.value?.focus() }
+useKeys(() => ({
+  ArrowRight: () => move(1), ArrowLeft: () => move(-1), w: () => { typing.value = !typing.value }, p: () => files.value?.print(), Enter: () => entry.value?.focus(),
+  ...(digitsDecide.value ? { 1: () => decide('measure_again'), 2: () => decide('rework'), 3: () => decide('replace'), 4: () => accept() }
+    : reading.value ? Object.fromEntries([...'0123456789.-'].map((digit) => [digit, () => begin(digit)])) : {}),
+}))
 </script>
 
 <template>
@@ -98,7 +128,7 @@ useKeys(() => ({ ArrowRight: () => move(1), ArrowLeft: () => move(-1), w: () => 
       <p v-if="reading" class="t20">{{ bench.do }}</p>
       <div v-for="r in bench.results.filter((r) => r.advice && !bench.settled)" :key="r.id" class="advice"><p class="t24 b">{{ capital(r.advice!) }}.</p><button v-if="!reading" type="button" class="btn small" @click="again">Read all again</button></div>
       <TypeIn v-if="typing" :bench="bench" @close="typing = false" />
-      <ReadingMap v-else-if="bench.draw" :draw="bench.draw" :readings="bench.readings" :at="reading?.id ?? null" :title="bench.title" @pick="pick" />
+      <ReadingMap v-else-if="bench.draw" :draw="bench.draw" :readings="readings" :at="reading?.id ?? null" :title="bench.title" @pick="pick" />
       <div v-for="(limit, k) in limits" :key="limit.id" class="limit">
         <h2><b class="t20">{{ limit.name }}</b> <span v-if="limit.given">{{ limit.asks }}</span> <span class="t16">{{ limit.condition }}</span> <RouterLink v-if="!limit.given" class="assumed" :to="{ name: 'limits', params: { build: book.card?.id ?? '' }, query: { figure: limit.id } }">no figure yet: put it in</RouterLink><span v-else-if="!limit.source" class="assumed t16">assumed</span><span v-else class="t16 mut">{{ limit.source }}</span></h2>
         <div v-if="k === 0" class="scroll" tabindex="0" role="region" :aria-label="limit.name"><ResultLanes :lanes="lanes(limit.id)" :lo="judged(limit.id)?.lo ?? null" :hi="judged(limit.id)?.hi ?? null" :target="judged(limit.id)?.target ?? null" :lo-text="limit.lo ?? ''" :hi-text="limit.hi ?? ''" :assumed="!limit.source" :chosen="result?.id ?? null" @choose="chosen = $event" /></div>
@@ -123,8 +153,8 @@ useKeys(() => ({ ArrowRight: () => move(1), ArrowLeft: () => move(-1), w: () => 
         <p v-else class="problem">No {{ reading.tool_kind }} in the shop: add one under Tools.</p>
         <div class="two"><button type="button" class="btn small" @click="another">And again</button><button type="submit" class="btn small">Write it <kbd>Enter</kbd></button></div>
       </form>
-      <ResultDecision v-if="result && result.judgement.verdict !== 'not_read'" :result="result" :deciding="deciding" :never="never" :rework="bench.rework" :replace="bench.replace" @decide="decide" @accept="accept" />
-      <ol v-if="!bench.draw" class="readings"><li v-for="r in bench.readings" :key="r.id"><button type="button" :class="{ now: r.id === reading?.id }" @click="pick(r.id)"><span>{{ r.name }}</span><b>{{ r.value_text || '–' }}</b></button><p v-if="r.moves" class="too_close t16">{{ r.moves }}</p></li></ol>
+      <ResultDecision v-if="result && result.judgement.verdict !== 'not_read'" :result="result" :deciding="deciding" :never="never" :keys="digitsDecide" :rework="bench.rework" :replace="bench.replace" @decide="decide" @accept="accept" />
+      <ol v-if="!bench.draw" class="readings"><li v-for="r in readings" :key="r.id"><button type="button" :class="{ now: r.id === reading?.id }" @click="pick(r.id)"><span>{{ r.name }}</span><b>{{ r.value_text || '–' }}</b></button><p v-if="r.moves" class="too_close t16">{{ r.moves }}</p></li></ol>
     </template>
   </BenchFrame>
   <ConcessionDialog ref="conceding" :step="bench.step" />
@@ -137,6 +167,7 @@ useKeys(() => ({ ArrowRight: () => move(1), ArrowLeft: () => move(-1), w: () => 
 .limit { margin: 4px 0 10px; }
 .limit h2 { font-weight: 460; font-size: 18px; }
 .enter { display: grid; gap: 6px; }
+.enter > .field:first-child > span { margin-bottom: 10px; }
 .says { min-height: 34px; line-height: 1.2; }
 .two { display: grid; grid-template-columns: 1fr 1.2fr; gap: 8px; white-space: nowrap; }
 .statefield { min-height: 44px; font-size: 16px; }

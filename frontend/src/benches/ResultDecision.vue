@@ -6,7 +6,7 @@ import VerdictMark from '@/drawings/VerdictMark.vue'
 import WorkingLines from '@/shell/WorkingLines.vue'
 
 type Result = MeasureBenchView['results'][number]
-const props = defineProps<{ result: Result; deciding: boolean; never: boolean; rework: string | null; replace: string | null }>()
+const props = defineProps<{ result: Result; deciding: boolean; never: boolean; keys: boolean; rework: string | null; replace: string | null }>()
 const emit = defineEmits<{ decide: [choice: 'measure_again' | 'rework' | 'replace']; accept: [] }>()
 const judgement = computed(() => props.result.judgement)
 </script>
@@ -24,10 +24,10 @@ const judgement = computed(() => props.result.judgement)
     <p v-if="result.lapsed" class="too_close">{{ result.lapsed }}</p>
     <p v-if="result.disposition">Decided: {{ result.disposition.replace('_', ' ') }}</p>
     <div v-if="deciding && !result.conceded" class="choices" role="group" :aria-label="`${result.name}: what now?`">
-      <button type="button" class="btn row" @click="emit('decide', 'measure_again')"><kbd>1</kbd><span>Again<small>{{ result.settled_by[0] ? `with ${result.settled_by[0]}` : 'more repeats' }}</small></span></button>
-      <button type="button" class="btn row" @click="emit('decide', 'rework')"><kbd>2</kbd><span>Rework<small v-if="rework">{{ rework }}</small></span></button>
-      <button type="button" class="btn row" @click="emit('decide', 'replace')"><kbd>3</kbd><span>Replace<small v-if="replace">{{ replace }}</small></span></button>
-      <button v-if="!never" type="button" class="btn row" @click="emit('accept')"><kbd>4</kbd><span>Accept in writing</span></button><p v-else class="t16 outside">Lifting gear is never accepted outside.</p>
+      <button type="button" class="btn row" @click="emit('decide', 'measure_again')"><kbd v-if="keys">1</kbd><span>Again<small>{{ result.settled_by[0] ? `with ${result.settled_by[0]}` : 'more repeats' }}</small></span></button>
+      <button type="button" class="btn row" @click="emit('decide', 'rework')"><kbd v-if="keys">2</kbd><span>Rework<small v-if="rework">{{ rework }}</small></span></button>
+      <button type="button" class="btn row" @click="emit('decide', 'replace')"><kbd v-if="keys">3</kbd><span>Replace<small v-if="replace">{{ replace }}</small></span></button>
+      <button v-if="!never" type="button" class="btn row" @click="emit('accept')"><kbd v-if="keys">4</kbd><span>Accept in writing</span></button><p v-else class="t16 outside">Lifting gear is never accepted outside.</p>
     </div>
     <WorkingLines :lines="judgement.working" />
   </section>

@@ -28,7 +28,13 @@ const find = ref<InstanceType<typeof FindDialog> | null>(null)
 const strike = ref<InstanceType<typeof StrikeDialog> | null>(null)
 const leave = ref<InstanceType<typeof LeaveOpenDialog> | null>(null)
 const now = useNow({ interval: 10000 })
-const written = computed(() => (props.desk ? (book.frame?.written ?? []).slice(-1) : (book.frame?.written ?? [])))
+const unsaved = computed(() => {
+  const last = journal.notSaved.at(-1)?.entry
+  const words = last && 'typed' in last ? `${last.kind} ${Array.isArray(last.typed) ? last.typed.join(', ') : last.typed}` : last?.kind
+  return last ? `${journal.notSaved.length > 1 ? `${journal.notSaved.length} not yet saved, the last` : 'not yet saved'}: ${words}` : ''
+})
+/** What waits takes one line of the band. */
+const written = computed(() => { const rows = (props.desk ? 1 : 3) - (unsaved.value ? 1 : 0); return rows ? (book.frame?.written ?? []).slice(-rows) : [] })
 const go = (name: string) => void router.push({ name, params: { build: props.build } })
 const strikeLast = () => {
   const line = [...(book.frame?.written ?? [])].reverse().find((l) => l.strikable)
@@ -68,7 +74,7 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
       <span class="b label">Written</span>
       <ol aria-live="polite">
         <li v-for="line in written" :key="line.id"><time>{{ clockOf(line.time, shop.zone) }}</time><LineText :line="line" /></li>
-        <li v-for="item in journal.notSaved" :key="item.id" class="mut"><time>…</time><span class="hand">{{ item.entry.kind }}: not yet saved</span></li>
+        <li v-if="unsaved" class="mut"><time>…</time><span class="hand">{{ unsaved }}</span></li>
       </ol>
       <div class="about">
         <span class="b">{{ book.card?.name ?? '' }}</span>

@@ -83,7 +83,7 @@ useKeys(() => Object.fromEntries(TABS.value.map(([id], k) => [String(k + 1), () 
       </template>
       <template v-else>
         <div class="line"><label v-for="[id, name, values] in AGE" :key="id" class="field"><span>{{ name }}</span><select class="entry" :name="id" :value="view.facts[id] ?? ''" @change="fact(id, ($event.target as HTMLSelectElement).value)"><option value="" disabled>not said</option><option v-for="v in values" :key="v">{{ v }}</option></select></label></div>
-        <table v-if="view.suspects.length"><thead><tr><th>suspect, even if it looks good</th><th>because</th><th>so</th></tr></thead><tbody><tr v-for="s in view.suspects" :key="s.thing"><td class="b">{{ s.thing }}</td><td>{{ s.because }}</td><td>{{ s.do }}</td></tr></tbody></table>
+        <table v-if="view.suspects.length" class="aged"><thead><tr><th>suspect, even if it looks good</th><th>because</th><th>so</th></tr></thead><tbody><tr v-for="s in view.suspects" :key="s.thing"><td class="b">{{ s.thing }}</td><td>{{ s.because }}</td><td>{{ s.do }}</td></tr></tbody></table>
         <p v-else>Nothing is suspect for its age by what is known so far.</p>
       </template>
       <p v-if="book.refused" class="problem" role="alert">{{ book.refused }}</p>
@@ -94,6 +94,9 @@ useKeys(() => Object.fromEntries(TABS.value.map(([id], k) => [String(k + 1), () 
 </template>
 
 <style scoped>
+table { table-layout: fixed; }
+th:nth-child(1) { width: 24%; } th:nth-child(2) { width: 14%; } th:nth-child(3) { width: 28%; }
+.aged th { width: 33%; }
 .desk { display: grid; gap: 12px; }
 .head { display: flex; gap: 16px; align-items: baseline; flex-wrap: wrap; }
 .money { display: flex; gap: 28px; flex-wrap: wrap; align-items: baseline; }
