@@ -10,7 +10,6 @@ from playwright.sync_api import Locator, Page, expect
 
 from hollet.library.pictures import picture
 
-
 ONCE = (" ", "PageDown", "0")
 """Keys of which a second press within 0.6 s is ignored."""
 

@@ -69,6 +69,15 @@ def test_shared_zero_cancels_in_a_difference_and_doubles_in_a_sum(zero, mpe):
     assert combine([(1, a), (1, b)])[0] ** 2 == pytest.approx(own + (2 * a.zero.u) ** 2, abs=1e-12)
 
 
+@given(st.integers(-50, 50), st.integers(10_000, 20_000), st.integers(1_000, 9_999))
+def test_the_offset_of_one_tool_cancels_in_a_difference(offset, bore, pin):
+    """A tool that reads off by the same everywhere: corrected or not, the difference of its readings is the same."""
+    plain, known = M, M.model_copy(update={"offset": f"{offset / 1000:.3f}"})
+    apart = [reading_share(tool, [bore / 1000]).value - reading_share(tool, [pin / 1000]).value for tool in (plain, known)]
+    assert apart[0] == pytest.approx(apart[1], abs=1e-12)
+    assert reading_share(known, [bore / 1000]).value == pytest.approx((bore - offset) / 1000)
+
+
 def test_another_zeroing_does_not_cancel():
     """With a zeroing between the two readings the zero errors are two."""
     later = M.model_copy(update={"zero_no": 2})

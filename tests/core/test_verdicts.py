@@ -66,6 +66,31 @@ def test_uncertainty_is_at_least_each_part(readings, mpe):
     assert u["U"] == pytest.approx(u["k"] * u["u_c"])
 
 
+@given(st.integers(1, 80), st.integers(0, 60), st.integers(-100, 200), st.integers(0, 40))
+def test_another_unit_gives_the_same_verdict(lo, width, value, guard):
+    """Limits in thousandths of an inch, or exactly 25.4 times as many micrometres written in mm: one verdict, one side."""
+    base = {"id": "l", "name": "L", "dimension": "length", "source": "book"}
+    inch = Limit(**base, unit="in", lo=f"{lo / 1000:.3f}", hi=f"{(lo + width) / 1000:.3f}")
+    metric = Limit(**base, unit="mm", lo=f"{lo * 254 / 10000:.4f}", hi=f"{(lo + width) * 254 / 10000:.4f}")
+    found = [judge(value * 0.0254 / 2, guard * 0.0254 / 2, limit) for limit in (inch, metric)]
+    assert (found[0].verdict, found[0].side) == (found[1].verdict, found[1].side)
+
+
+@given(st.integers(1, 12), st.floats(0.0005, 0.02), st.floats(0, 0.02))
+def test_more_repeats_never_widen_while_the_spread_is_held(n, s, mpe):
+    """With the pooled s of the tool: one more repeat never makes U larger, whatever it shows within that spread."""
+    base = {"mpe": {"value": mpe, "unit": "mm"}, "resolution": {"value": 0.001, "unit": "mm"}, "pooled_s": {"value": s, "unit": "mm"}}
+    one, more = (compute("uncertainty", {**base, "readings": {"value": [20 + s * (-1) ** k / 2 for k in range(count)], "unit": "mm"}})["U"]["value"] for count in (n, n + 1))
+    assert more <= one + 1e-12
+
+
+def test_a_spread_of_its_own_may_widen():
+    """Without a pooled s two repeats far apart are worth less than two close ones: the law above needs the spread held."""
+    base = {"mpe": {"value": 0.004, "unit": "mm"}, "resolution": {"value": 0.001, "unit": "mm"}}
+    close, apart = (compute("uncertainty", {**base, "readings": {"value": values, "unit": "mm"}})["U"]["value"] for values in ([20.0, 20.001], [20.0, 20.001, 20.03]))
+    assert apart > close
+
+
 def test_uncertainty_keeps_the_unit():
     """Readings in inches give a U in inches, 1/25.4 of that in mm."""
     inch = compute("uncertainty", {"mpe": {"value": 0.0002, "unit": "in"}, "resolution": {"value": 0, "unit": "in"}, "readings": {"value": [3.3071], "unit": "in"}, "pooled_s": {"value": 0.0001, "unit": "in"}})
