@@ -227,3 +227,10 @@ def test_a_figure_in_a_unit_of_another_kind_is_refused(name):
     with pytest.raises(Refused) as refusal:
         compute(name, fields_of(name))
     assert refusal.value.reason_code in ("dimension_mismatch", "bad_option", "not_a_finite_number"), refusal.value.message
+
+
+def test_a_rod_is_sawn_rather_too_little():
+    """8.7 in all is sawn as 8.5 first; nothing is sawn off where the marks meet."""
+    base = {"rest_mark": q(33, "mm"), "free_play": q(0, "mm"), "hydraulic_self_adjusting": True, "rod_length": q(148, "mm")}
+    assert compute("rod_cut", base | {"full_mark": q(41.7, "mm")})["advice"]["value"].startswith("cut 8.5 mm off and try it: 8.70 in all")
+    assert compute("rod_cut", base | {"full_mark": q(33, "mm")})["advice"]["value"] == "nothing to cut"

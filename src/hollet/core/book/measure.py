@@ -218,7 +218,7 @@ def _result_of(state: BookState, step: MeasureStep, spec: ResultSpec, tools: Seq
         means = {name: reading_mean(entry) for name, entry in taken.items()}
         value, formula, advice = evaluate(spec, means)
         if len(taken) == 2 and limit.dimension == "length" and "clearance" in limit.id and value <= 0:
-            raise Refused("negative_clearance", "the piston is not smaller than the bore: which of the two figures is wrong?")
+            raise Refused("negative_clearance", "what goes in is not smaller than its bore: which of the two figures is wrong?")
     except Refused as refusal:
         return ResultFacts(**base, judgement=judge(None, None, limit), refusal=refusal.message)
     try:

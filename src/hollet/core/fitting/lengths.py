@@ -3,6 +3,8 @@
 Plane geometry; the thread engagement by the usual rule of machine design, one diameter at least for steel in steel.
 """
 
+from math import floor
+
 from hollet.core.errors import Refused
 from hollet.core.fields import Length
 from hollet.core.quantities.quantity import Quantity, in_unit, round9
@@ -11,6 +13,8 @@ from hollet.core.registry import Input, Result, calculation
 __all__ = ["rod_cut"]
 
 LEAST_ENGAGEMENT = 1.0
+SAW_STEP = 0.5
+"""mm: the cut is rounded down to it."""
 
 
 class RodCut(Input):
@@ -28,13 +32,14 @@ class RodCut(Input):
 
 
 class RodCutResult(Result):
-    """How much to cut, the length left, and how far the thread still engages (in mm and in diameters, `d`)."""
+    """How much to cut, the length left, how far the thread still engages (in mm and in diameters, `d`), and where to saw."""
 
     cut: Quantity
     new_length: Quantity | None = None
     engagement: Quantity | None = None
     engagement_in_diameters: Quantity | None = None
     engagement_ok: bool | None = None
+    advice: str
 
 
 @calculation("Push rod, length to cut")
@@ -76,4 +81,6 @@ def rod_cut(i: RodCut) -> RodCutResult:
         found |= {"engagement": in_unit(engaged, i.thread_length.unit), "engagement_in_diameters": Quantity(value=engaged / d, unit="d"),
                   "engagement_ok": round9(engaged / d) >= LEAST_ENGAGEMENT}  # fmt: skip
         lines.append(f"engaged: the smaller of {thread:g} − {cut:.3f} − {nut:g} and {depth:g} = {engaged:.3f} mm, {engaged / d:.2f} of the diameter")
-    return RodCutResult(cut=in_unit(cut, i.full_mark.unit if i.full_mark else "mm"), **found, working=tuple(lines))
+    first = floor(round9(cut) / SAW_STEP) * SAW_STEP
+    advice = "nothing to cut" if first == 0 else f"cut {first:g} mm off and try it: {cut:.2f} in all, a second cut is possible, a longer rod is not"
+    return RodCutResult(advice=advice, cut=in_unit(cut, i.full_mark.unit if i.full_mark else "mm"), **found, working=tuple(lines))
