@@ -210,6 +210,10 @@ def test_the_new_part_is_laid_beside_the_old(book):
     assert found["outside diameter"] == ("same", "old 47 mm, new 47 mm: same")
     assert found["width"] == ("differs", "old 14 mm, new 0.6 in: differs, 1.24 mm more")  # 0.6 x 25.4 - 14
     assert found["lip"] == ("same", "old to the outside, new to the outside: same")
+    book.do("laid beside", step="look", part="a", feature="bore", old="2 in", new="50.8 mm")  # equal figures need no word
+    assert part_of(book, "a").beside[1].state == "same"
+    with pytest.raises(Refused, match="do not read alike"):
+        book.do("laid beside", step="look", part="a", feature="bore", old="2 in", new="51 mm")
     book.do("part put right", step="look", part="a", how="new one pressed on")
     assert next(i.what for i in open_items(book.state, ()) if i.id == "part:look/a") == "Bearing A, width: old 14 mm, new 0.6 in: differs, 1.24 mm more"
     lay(book, "width", "14 mm", "0.6 in", same=False, why="spacer ring turned down by as much")

@@ -3394,7 +3394,7 @@ export interface components {
         };
         /**
          * LaidBesideEdit
-         * @description One feature, old against new; a difference may be said to do, with the reason.
+         * @description One feature, old against new; what reads alike is the same by itself, a difference may be said to do, with the reason.
          */
         LaidBesideEdit: {
             /** Feature */
@@ -3411,7 +3411,7 @@ export interface components {
             /** Part */
             part: string;
             /** Same */
-            same: boolean;
+            same?: boolean | null;
             /** Step */
             step: string;
             /** Why */

@@ -17,9 +17,10 @@ const why = ref('')
 const open = computed(() => props.part.beside.filter((b) => b.state === 'open'))
 const feature = computed(() => own.value.trim() || picked.value || open.value.at(0)?.feature || '')
 watch(() => props.part.id, () => { picked.value = null; own.value = old.value = fresh.value = why.value = '' })
-async function laid(same: boolean) {
+/** Enter alone takes only what reads alike; whether a difference is one is said by a button. */
+async function laid(same: boolean | null) {
   if (!feature.value || !old.value.trim() || !fresh.value.trim()) return
-  const done = await book.act({ kind: 'laid beside', step: props.step, part: props.part.id, feature: feature.value, old: old.value.trim(), new: fresh.value.trim(), same, why: !same && why.value.trim().length >= 3 ? why.value.trim() : null })
+  const done = await book.act({ kind: 'laid beside', step: props.step, part: props.part.id, feature: feature.value, old: old.value.trim(), new: fresh.value.trim(), same, why: same === false && why.value.trim().length >= 3 ? why.value.trim() : null })
   if (done) { picked.value = null; own.value = old.value = fresh.value = why.value = '' }
 }
 </script>
@@ -30,12 +31,13 @@ async function laid(same: boolean) {
     <ul>
       <li v-for="b in part.beside" :key="b.feature"><button type="button" :class="{ now: b.feature === feature }" @click="picked = b.feature; own = ''"><VerdictMark :verdict="SHAPES[b.state]" side="high" :accepted="b.state === 'will_do'" :size="7" :word="WORDS[b.state]" /><span>{{ b.feature }}</span><span class="t16" :class="{ hand: b.words, mut: !b.words }">{{ b.words || 'not compared' }}</span></button></li>
     </ul>
-    <form class="line" @submit.prevent="laid(true)">
+    <form class="line" @submit.prevent="laid(null)">
       <label class="field"><span>another feature</span><input v-model="own" class="entry" name="feature" maxlength="60" autocomplete="off" :placeholder="feature" /></label>
       <label class="field"><span>the old: {{ feature }}</span><input v-model="old" class="entry" name="old" maxlength="80" autocomplete="off" /></label>
       <label class="field"><span>the new</span><input v-model="fresh" class="entry" name="new" maxlength="80" autocomplete="off" /></label>
       <label class="field wide"><span>if it differs and will do all the same: why</span><input v-model="why" class="entry" name="willdo" maxlength="900" autocomplete="off" /></label>
-      <button type="submit" class="btn small" :disabled="!old.trim() || !fresh.trim()">The same <kbd>Enter</kbd></button>
+      <button type="submit" class="btn small" :disabled="!old.trim() || !fresh.trim()">Laid side by side <kbd>Enter</kbd></button>
+      <button type="button" class="btn small" :disabled="!old.trim() || !fresh.trim()" @click="laid(true)">The same</button>
       <button type="button" class="btn small" :disabled="!old.trim() || !fresh.trim()" @click="laid(false)">It differs</button>
     </form>
   </details>

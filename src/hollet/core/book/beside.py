@@ -1,5 +1,6 @@
 """Old against new: what of a part is laid side by side before the new one is fitted, and what differs."""
 
+from fractions import Fraction
 from typing import Literal
 
 from hollet.core.book.entries import Entry
@@ -12,7 +13,7 @@ from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import decimal_text
 from hollet.core.quantities.units import CANONICAL
 
-__all__ = ["BesideFacts", "besides", "differing", "laid_words"]
+__all__ = ["BesideFacts", "alike", "besides", "differing", "laid_words"]
 
 
 class BesideFacts(View):
@@ -47,16 +48,27 @@ def laid_words(old: str, new: str, same: bool, why: str | None) -> str:
     return f"old {old}, new {new}: {said}{f', {apart}' if apart else ''}{f'; it will do: {why}' if why else ''}"
 
 
+def alike(old: str, new: str) -> bool:
+    """Whether both read the same: equal figures, in whatever unit, or equal words."""
+    by = _difference(old, new)
+    return by[0] == 0 if by else old.casefold().split() == new.casefold().split()
+
+
 def _apart(old: str, new: str) -> str | None:
-    """The new figure less the old in words, or None where the two are no figures of one kind."""
+    """The new figure less the old in words, or None where they are equal or no figures of one kind."""
+    by = _difference(old, new)
+    return f"{decimal_text(abs(by[0]))} {CANONICAL[by[1]]} {'more' if by[0] > 0 else 'less'}" if by and by[0] else None
+
+
+def _difference(old: str, new: str) -> tuple[Fraction, str] | None:
+    """The new figure less the old in the canonical unit, and the dimension; None where the two are no figures of one kind."""
     try:
         was, now = parse(old), parse(new)
     except Refused:  # words such as "one lip": nothing to reckon
         return None
     if was.nominal is None or now.nominal is None or was.dimension != now.dimension or was.dimension is None:
         return None
-    by = now.nominal - was.nominal
-    return f"{decimal_text(abs(by))} {CANONICAL[was.dimension]} {'more' if by > 0 else 'less'}" if by else None
+    return now.nominal - was.nominal, was.dimension
 
 
 def differing(found: tuple[BesideFacts, ...]) -> BesideFacts | None:

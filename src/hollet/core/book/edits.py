@@ -165,7 +165,7 @@ class PartRightEdit(Body):
 
 
 class LaidBesideEdit(Body):
-    """One feature, old against new; a difference may be said to do, with the reason."""
+    """One feature, old against new; what reads alike is the same by itself, a difference may be said to do, with the reason."""
 
     kind: Literal["laid beside"]
     step: str
@@ -173,7 +173,7 @@ class LaidBesideEdit(Body):
     feature: Annotated[str, Field(min_length=2, max_length=60)]
     old: Annotated[str, Field(min_length=1, max_length=80)]
     new: Annotated[str, Field(min_length=1, max_length=80)]
-    same: bool
+    same: bool | None = None
     why: Reason | None = None
 
 

@@ -5,6 +5,7 @@ from typing import Any
 
 from hollet.core.book import edits as e
 from hollet.core.book import entries as b
+from hollet.core.book.beside import alike
 from hollet.core.book.fold import BookState
 from hollet.core.book.inspection import find_part, inspection_facts
 from hollet.core.book.status import plan_of
@@ -96,8 +97,11 @@ def _part_right(state: BookState, edit: e.PartRightEdit, tools: Tools) -> b.Body
 def _laid_beside(state: BookState, edit: e.LaidBesideEdit, tools: Tools) -> b.Body:
     step = _inspect_step(state, edit.step)
     part = _part(state, step, edit.part)
-    return b.LaidBeside(step=step.id, part=part.id, part_name=part.name, feature=edit.feature, old=edit.old, new=edit.new, same=edit.same,
-                        why=None if edit.same else edit.why)  # fmt: skip
+    same = alike(edit.old, edit.new) or None if edit.same is None else edit.same
+    if same is None:
+        raise Refused("not_alike", f"'{edit.old}' and '{edit.new}' do not read alike: say whether they are the same", field="same")
+    return b.LaidBeside(step=step.id, part=part.id, part_name=part.name, feature=edit.feature, old=edit.old, new=edit.new, same=same,
+                        why=None if same else edit.why)  # fmt: skip
 
 
 def _cause(state: BookState, edit: e.CauseEdit, tools: Tools) -> b.Body:
