@@ -36,6 +36,8 @@ const DRAWN: Record<string, { l?: string; f?: string; d?: string }> = {
   notchy: { l: 'M60 14a28 28 0 1 0 .1 0 M60 14V22 M88 42H80 M60 70V62 M32 42H40', f: 'M78 20l6 2 -3 5z' },
   rough: { l: 'M8 42 L18 30 L26 54 L36 28 L46 56 L56 30 L66 54 L76 32 L86 52 L96 34 L112 42' },
   dull: { l: 'M20 30 L42 52 M16 36 L28 22 L36 30 L24 44 Z M64 42 q8 -8 0 -18', d: 'M78 48 q14 -14 0 -32 M92 54 q22 -22 0 -44' },
+  noise: { l: 'M16 30H34L54 16V64L34 50H16Z M66 30q10 10 0 20', d: 'M78 22q20 18 0 36 M92 14q32 26 0 52' },
+  glow: { l: 'M10 32H110 M10 52H110', d: 'M30 22V8 M60 22V8 M90 22V8 M30 62V76 M60 62V76 M90 62V76', f: 'M36 38h48v8h-48z' },
   smell: { l: 'M20 64H100 M36 56 q-10 -10 0 -20 t0 -20 M60 56 q-10 -10 0 -20 t0 -20 M84 56 q-10 -10 0 -20 t0 -20' },
 }
 const drawn = computed(() => (props.code in DRAWN ? DRAWN[props.code] : {}))

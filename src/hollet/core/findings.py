@@ -132,6 +132,10 @@ CODES: dict[str, FindingCode] = {code.id: code for code in (
           "replace clean", "felt", "whisper|clear|loud"),
     _code("dull", "Rings dull", "no clear ping when tapped", "a crack, or two parts loose in each other", "tap its neighbour the same way", "dye at the root",
           "deeper replace", "felt casting friction", "doubtful|duller|dead"),
+    _code("noise", "Noise", "ticks, knocks, whines, grates or hisses", "play, a tooth, a dry bearing, gas past a joint", "a rod at the ear, place by place; does it follow the speed?",
+          "what lies under the loudest place", "deeper watch replace", "felt casting", "only with a rod|at arm's length|across the shop"),
+    _code("glow", "Glows", "dull red in the dark", "late ignition, a lean mixture, or gas that cannot get out", "timing light; the mixture; a hand before the tail pipe",
+          "gasket and manifold beside it, wires near by", "deeper rework", "casting flange", "a spot|a band|all of it"),
     _code("smell", "Smells burnt", "sharp, like burnt oil or friction lining", "it was hot or slipped", "smell fresh fluid beside it", "heat tint on what runs in it",
           "deeper replace", "fluid friction", "faint|clear|strong"),
 )}  # fmt: skip
