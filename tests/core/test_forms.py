@@ -36,6 +36,17 @@ def test_what_is_typed_is_read_as_mechanics_write_it():
     assert compute_typed("contact_pattern", {"drive_side": "heel", "coast_side": "heel"})["action"]["value"] == "ring_gear_towards_pinion"
 
 
+def test_figures_with_a_name_each():
+    """Shells by their grade, one in thou beside mm: grades 3 and 4 give 0.040 (reference case T04-08); a figure without its name is asked for."""
+    typed = {"housing_bore": "59.01", "journal": "54.978", "lower_limit": "0.025", "upper_limit": "0.055", "target": "0.04"}
+    found = compute_typed("choose_shells", typed | {"grade_wall": "1: 1.986; 2: 1.990; 3: 1.994 mm; 4: 1.998; 5: 2.002"})
+    assert found["grades"]["value"] == ["3", "4"]
+    assert found["clearance"]["value"] == pytest.approx(0.04)
+    with pytest.raises(Refused, match="each with its name") as refusal:
+        compute_typed("choose_shells", typed | {"grade_wall": "1.986; 2: 1.990"})
+    assert refusal.value.field == "grade_wall"
+
+
 @pytest.mark.parametrize(("name", "typed", "field"), [
     ("piston_clearance", {"bore_min": "86 kg", "bore_max": "86", "piston": "85"}, "bore_min"),
     ("piston_clearance", {"bore_min": "86", "bore_max": "86", "piston": "85-86"}, "piston"),
@@ -53,6 +64,6 @@ def test_a_bad_figure_is_named_at_its_field(name, typed, field):
 
 def test_no_such_form():
     """A name that is none, and a calculation that takes more than a form can ask."""
-    for name in ("nonsense", "choose_shells"):
+    for name in ("nonsense", "check_sequence"):
         with pytest.raises(NotFound):
             compute_typed(name, {})

@@ -2673,7 +2673,7 @@ export interface components {
         };
         /**
          * FormField
-         * @description One field: a figure, several, a whole or bare number, yes or no, or one of a list.
+         * @description One field: a figure, several, several with a name each, a whole or bare number, yes or no, or one of a list.
          */
         FormField: {
             /**
@@ -2687,7 +2687,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "figure" | "figures" | "number" | "yes_no" | "choice";
+            kind: "figure" | "figures" | "named" | "number" | "yes_no" | "choice";
             /** Label */
             label: string;
             /** Name */

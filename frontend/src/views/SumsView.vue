@@ -78,7 +78,7 @@ useKeys(() => ({ '/': () => finder.value?.focus() }))
         <h1 class="t28">{{ form.title }}</h1>
         <div class="about"><FamilySketch :family="form.family" /><p>{{ form.about }}</p></div>
         <form @submit.prevent="reckon">
-          <label v-for="f in form.fields" :key="f.name" class="field"><span>{{ f.label }}{{ f.kind === 'figures' ? ', several' : '' }}{{ f.unit && f.unit !== '1' ? `, ${f.unit}` : '' }}</span>
+          <label v-for="f in form.fields" :key="f.name" class="field"><span>{{ f.label }}{{ f.kind === 'figures' ? ', several' : f.kind === 'named' ? ', each as name: figure; …' : '' }}{{ f.unit && f.unit !== '1' ? `, ${f.unit}` : '' }}</span>
             <select v-if="f.kind === 'choice' || f.kind === 'yes_no'" v-model="typed[f.name]" class="entry" :name="f.name"><option v-for="o in f.kind === 'yes_no' ? ['yes', 'no'] : f.options" :key="o" :value="o">{{ o.replace(/_/g, ' ') }}</option></select>
             <input v-else v-model="typed[f.name]" class="entry" :name="f.name" autocomplete="off" :aria-invalid="wrong === f.name || undefined" />
           </label>

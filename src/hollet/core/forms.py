@@ -29,12 +29,12 @@ FAMILIES = {
 
 
 class FormField(BaseModel):
-    """One field: a figure, several, a whole or bare number, yes or no, or one of a list."""
+    """One field: a figure, several, several with a name each, a whole or bare number, yes or no, or one of a list."""
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     name: str
     label: str
-    kind: Literal["figure", "figures", "number", "yes_no", "choice"]
+    kind: Literal["figure", "figures", "named", "number", "yes_no", "choice"]
     dimension: str | None = None
     unit: str | None = None
     default: str = ""
@@ -91,6 +91,8 @@ def _field(name: str, info: FieldInfo) -> FormField | None:
         return FormField(kind="figure", dimension=dimension, unit=unit, default=text, **base)
     if kind is Quantities:
         return FormField(kind="figures", dimension=dimension, unit=unit, **base)
+    if typing.get_origin(kind) is dict and typing.get_args(kind)[1] is Quantity:
+        return FormField(kind="named", unit=unit or CANONICAL["length"], **base | {"needed": True})
     if kind is bool:
         return FormField(kind="yes_no", default="yes" if default else "no", **base | {"needed": False})
     if kind in (int, float):
@@ -138,6 +140,11 @@ def _value(field: FormField, text: str) -> Any:
             raise Refused("bad_number", f"'{field.label}' must be a number (got '{text}')", field=field.name) from error
     if field.kind == "figure":
         return _quantity(field, text)
+    if field.kind == "named":
+        named = [piece.partition(":") for piece in text.split(";") if piece.strip()]
+        if any(not name.strip() or not figure.strip() for name, _, figure in named):
+            raise Refused("bad_number", f"'{field.label}': each with its name, such as 1: 1.986; 2: 1.990", field=field.name)
+        return {name.strip(): _quantity(field, figure) for name, _, figure in named}
     pieces = [p for p in text.split(";") if p.strip()] if ";" in text else text.split() if all(_bare(p) for p in text.split()) else [text]
     return {"value": [_quantity(field, piece)["value"] for piece in pieces], "unit": field.unit or "mm"}
 
