@@ -167,7 +167,6 @@ useKeys(() => ({
 .limit { margin: 4px 0 10px; }
 .limit h2 { font-weight: 460; font-size: 18px; }
 .enter { display: grid; gap: 6px; }
-.enter > .field:first-child > span { margin-bottom: 10px; }
 .says { min-height: 34px; line-height: 1.2; }
 .two { display: grid; grid-template-columns: 1fr 1.2fr; gap: 8px; white-space: nowrap; }
 .statefield { min-height: 44px; font-size: 16px; }

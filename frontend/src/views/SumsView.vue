@@ -85,7 +85,7 @@ useKeys(() => ({ '/': () => finder.value?.focus() }))
           <button type="submit" class="btn primary reckon">Reckon <kbd>Enter</kbd></button>
         </form>
         <p v-if="problem" class="block" role="alert">{{ problem }}</p>
-        <section v-if="answer" class="answer" aria-live="polite"><dl><div v-for="(leaf, key) in answer" :key="key"><dt>{{ String(key).replace(/_/g, ' ') }}</dt><dd :class="{ outside: leaf.value === false }">{{ shown(leaf) }}</dd></div></dl>
+        <section v-if="answer" class="answer" aria-live="polite"><dl><div v-for="(leaf, key) in answer" :key="key"><dt>{{ String(key).replace(/_/g, ' ') }}</dt><dd :class="{ outside: leaf.value === false, words: typeof leaf.value === 'string' && leaf.value.length > 24 }">{{ shown(leaf) }}</dd></div></dl>
           <h2 class="t16 mut">Working</h2><p v-for="l in working" :key="l">{{ l }}</p>
           <p class="t16 mut">Nominal figures, without what the tools may be off by: a verdict with its tool belongs to a step. The maker's figures come first.</p></section>
       </article>
@@ -110,5 +110,6 @@ form { display: grid; grid-template-columns: repeat(auto-fill, minmax(250px, 1fr
 dl { display: flex; flex-wrap: wrap; gap: 8px 36px; margin-bottom: 8px; }
 dt { font-size: 16px; color: var(--mut); }
 dd { font-size: 36px; font-weight: 780; line-height: 1.15; }
+.words { font-size: 24px; }
 @media (max-width: 959px) { main { grid-template-columns: 1fr; } nav { max-height: 320px; position: static; } .top p { display: none; } }
 </style>
