@@ -8,7 +8,7 @@ import pytest
 from typer.testing import CliRunner
 
 from hollet.cli.main import app, data_folder
-from hollet.core.registry import names
+from hollet.core.catalogue import names
 
 run = CliRunner().invoke
 

@@ -4,8 +4,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from hollet.core.catalogue import compute
 from hollet.core.errors import Refused
-from hollet.core.registry import compute
 
 TOE = st.integers(-200, 200).map(lambda n: n / 100)
 

@@ -5,8 +5,8 @@ from pathlib import Path
 
 import pytest
 
+from hollet.core.catalogue import compute, names
 from hollet.core.errors import Refused
-from hollet.core.registry import compute, names
 
 CASES = json.loads(Path(__file__).with_name("reference_cases.json").read_text("utf-8"))
 

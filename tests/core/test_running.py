@@ -2,8 +2,8 @@
 
 import pytest
 
+from hollet.core.catalogue import compute
 from hollet.core.errors import Refused
-from hollet.core.registry import compute
 from hollet.core.running import oil_pressure_floor_kpa
 
 LIMITS = {"pressure_time": {"value": 10, "unit": "s"}, "floor": {"value": 7, "unit": "psi"}, "coolant_max": {"value": 105, "unit": "°C"}}

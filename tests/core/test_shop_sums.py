@@ -6,8 +6,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from hollet.core.catalogue import compute, names
 from hollet.core.errors import Refused
-from hollet.core.registry import CALCULATIONS, compute, names
+from hollet.core.registry import CALCULATIONS
 
 mm = st.floats(0.5, 200).map(lambda x: round(x, 3))
 

@@ -6,8 +6,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from hollet.core.catalogue import compute
 from hollet.core.errors import Refused
-from hollet.core.registry import compute
 from hollet.core.tightening.adapters import in_usable_range, lever_ratio, permissible_percent
 from hollet.core.tightening.patterns import check_permutation, circle_order, circle_point, head_order, head_point, moments
 

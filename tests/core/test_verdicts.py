@@ -6,9 +6,9 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
+from hollet.core.catalogue import compute
 from hollet.core.errors import Refused
 from hollet.core.limits import Limit, judge, rounded_down, rounded_up
-from hollet.core.registry import compute
 from hollet.core.verdicts import coverage_factor, decision, rectangular
 
 finite = st.floats(-1000, 1000, allow_nan=False)

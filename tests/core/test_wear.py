@@ -6,8 +6,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from hollet.core.catalogue import compute
 from hollet.core.errors import Refused
-from hollet.core.registry import compute
 
 MM = st.integers(84_000, 84_200).map(lambda n: n / 1000)
 MAPS = st.lists(st.tuples(MM, MM), min_size=3, max_size=5)

@@ -11,9 +11,9 @@ from typing import Annotated, Any
 
 import typer
 
+from hollet.core.catalogue import compute as run_calculation
+from hollet.core.catalogue import names
 from hollet.core.errors import HolletError, Refused, Unavailable
-from hollet.core.registry import compute as run_calculation
-from hollet.core.registry import names
 
 __all__ = ["app"]
 

@@ -12,11 +12,12 @@ from pydantic import BaseModel, ConfigDict
 from pydantic.fields import FieldInfo
 from pydantic_core import PydanticUndefined
 
+from hollet.core.catalogue import compute, names
 from hollet.core.errors import NotFound, Refused
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import Quantities, Quantity, decimal_text
 from hollet.core.quantities.units import CANONICAL
-from hollet.core.registry import CALCULATIONS, Calculation, compute, names
+from hollet.core.registry import CALCULATIONS, Calculation
 
 __all__ = ["CalculationForm", "FormField", "compute_typed", "form_of", "forms"]
 

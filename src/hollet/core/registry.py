@@ -1,19 +1,16 @@
-"""Every calculation is a pure function from one input model to one result model, registered by name.
-
-From this one table come `POST /api/compute/{name}`, `hollet compute NAME` and the list of bench tools.
-"""
+"""Every calculation is a pure function from one input model to one result model, registered by name; `catalogue` runs them."""
 
 import math
 from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any, TypeVar
 
-from pydantic import BaseModel, ConfigDict, ValidationError
+from pydantic import BaseModel, ConfigDict
 
-from hollet.core.errors import NotFound, Refused
+from hollet.core.errors import Refused
 from hollet.core.quantities.quantity import Quantities, Quantity, canonical, canonicals
 
-__all__ = ["CALCULATIONS", "Calculation", "Counted", "Input", "Result", "calculation", "compute", "names"]
+__all__ = ["CALCULATIONS", "Calculation", "Counted", "Input", "Result", "as_door", "calculation"]
 
 
 class Input(BaseModel):
@@ -87,36 +84,6 @@ def calculation(title: str) -> Callable[[Callable[[In], Out]], Callable[[In], Ou
     return register
 
 
-def names() -> list[str]:
-    """The names of all calculations, sorted."""
-    _load()
-    return sorted(CALCULATIONS)
-
-
-def compute(name: str, data: dict[str, Any]) -> dict[str, Any]:
-    """Run one calculation on JSON-like data and give JSON-like data back.
-
-    Raises
-    ------
-    NotFound
-        No calculation has that name.
-    Refused
-        The calculation's own reason codes, or `bad_input` with the field.
-    """
-    _load()
-    if name not in CALCULATIONS:
-        raise NotFound("calculation", name)
-    entry = CALCULATIONS[name]
-    try:
-        given = entry.takes.model_validate(data)
-    except ValidationError as error:
-        first = error.errors()[0]
-        field = ".".join(str(part) for part in first["loc"]) or "input"
-        code = "not_a_finite_number" if first["type"] in ("missing", "finite_number", "float_type") else "bad_input"
-        raise Refused(code, f"'{field}': {first['msg']}", field=field) from error
-    return as_door(entry.run(given))
-
-
 def as_door(result: Result) -> dict[str, Any]:
     """A result in the form of every door: each figure as `{"value", "unit"}`, other answers as `{"value"}`."""
     door: dict[str, Any] = {}
@@ -141,27 +108,3 @@ def _leaf(value: Any) -> dict[str, Any]:
     if isinstance(value, tuple):
         return {"value": list(value)} | ({"unit": "1"} if any(isinstance(item, float) for item in value) else {})
     return {"value": value}
-
-
-def _load() -> None:
-    """Import the families, which register themselves on the first use and not at start-up."""
-    from hollet.core import running, verdicts  # noqa: F401
-    from hollet.core.fitting import lengths  # noqa: F401
-    from hollet.core.measuring import (  # noqa: F401
-        alignment,
-        belts,
-        bores,
-        compression,
-        driveline,
-        electrics,
-        fluids,
-        gaps,
-        gears,
-        ignition,
-        journals,
-        steering,
-        suspension,
-        valves,
-    )  # fmt: skip
-    from hollet.core.quantities import convert  # noqa: F401
-    from hollet.core.tightening import adapters, generic, patterns  # noqa: F401

@@ -7,12 +7,13 @@ import math
 from collections.abc import Callable, Mapping, Sequence
 from typing import Any, NamedTuple
 
+from hollet.core.catalogue import compute, names
 from hollet.core.errors import NotFound, Refused
 from hollet.core.procedure.sheet import ResultSpec
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import Quantity, decimal_text, exact
 from hollet.core.quantities.units import CANONICAL, find_unit
-from hollet.core.registry import CALCULATIONS, compute, names
+from hollet.core.registry import CALCULATIONS
 
 __all__ = ["Evaluated", "check_formula", "evaluate", "sensitivities"]
 

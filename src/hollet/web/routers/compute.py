@@ -4,8 +4,8 @@ from typing import Any
 
 from fastapi import APIRouter, Body
 
+from hollet.core.catalogue import compute, names
 from hollet.core.forms import CalculationForm, compute_typed, forms
-from hollet.core.registry import compute, names
 from hollet.services.figures import read_figure
 from hollet.web.models import QuantityEdit, QuantityView, TypedEdit
 from hollet.web.routers.shop import Shared
