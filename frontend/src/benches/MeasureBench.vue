@@ -1,14 +1,13 @@
 <script setup lang="ts">
 /** Readings typed as mechanics write them, judged by the core, drawn with their uncertainty; then a decision. */
-import { computed, nextTick, ref, watch } from 'vue'
-import { type MeasureBenchView, Refusal } from '@/api/client'
+import { computed, ref, watch } from 'vue'
+import type { MeasureBenchView } from '@/api/client'
 import ReadingMap from '@/drawings/maps/ReadingMap.vue'
 import ResultLanes from '@/drawings/ResultLanes.vue'
 import ResultTiles from '@/drawings/ResultTiles.vue'
 import ConcessionDialog from '@/shell/ConcessionDialog.vue'
-import { useFigure } from '@/composables/figure'
-import { useKept } from '@/composables/kept'
 import { useKeys } from '@/composables/keys'
+import { useReadings } from '@/composables/readings'
 import { capital } from '@/composables/words'
 import { useBook } from '@/stores/book'
 import BenchFrame from './BenchFrame.vue'
@@ -20,101 +19,37 @@ import TypeIn from './TypeIn.vue'
 const props = defineProps<{ bench: MeasureBenchView }>()
 const book = useBook()
 const frame = ref<InstanceType<typeof BenchFrame> | null>(null)
-const picked = ref<string | null>(null)
-const toolPicked = ref<Record<string, string>>({})
-const text = ref('')
-const repeats = ref<string[]>([])
 const conceding = ref<InstanceType<typeof ConcessionDialog> | null>(null)
-const typing = ref(false)
 const files = ref<InstanceType<typeof ReadingFiles> | null>(null)
-const taken = ref('')
-const question = ref('')
-const problem = ref('')
-const chosen = ref<string | null>(null)
-let sending = false
-const ahead = ref(false) // the next figure was typed and entered while this one was on its way
-const round = ref(false) // reading all once more, one after the other
 const entry = ref<HTMLInputElement | null>(null)
+const typing = ref(false)
+const chosen = ref<string | null>(null)
+const { readings, reading, tools, tool, toolPicked, text, repeats, taken, figure, question, problem, pick, move, again, begin, another, write } = useReadings(() => props.bench, entry)
 
-const onTheWay = useKept('reading', () => props.bench.step)
-const kept = computed(() => new Map(onTheWay.value.map((entry) => [entry.reading, entry.typed])))
-/** What is typed but not acknowledged stands on the drawing too, in the dashed box of what is not read. */
-const readings = computed(() => props.bench.readings.map((r) => (kept.value.has(r.id) ? { ...r, value_text: `${kept.value.get(r.id)?.at(-1)}…`, entry: null } : r)))
-const next = computed(() => (props.bench.next_reading !== null && kept.value.has(props.bench.next_reading) ? (readings.value.find((r) => r.entry === null && !kept.value.has(r.id))?.id ?? null) : props.bench.next_reading))
-const reading = computed(() => readings.value.find((r) => r.id === (picked.value ?? next.value)) ?? null)
-const tools = computed(() => props.bench.tools.filter((t) => !reading.value || t.kind === reading.value.tool_kind || t.kind === 'caliper'))
-const tool = computed(() => tools.value.find((t) => t.id === toolPicked.value[reading.value?.tool_kind ?? '']) ?? tools.value.find((t) => t.kind === reading.value?.tool_kind) ?? tools.value[0] ?? null)
-const { view: figure } = useFigure(text, () => ({ dimension: tool.value?.dimension ?? null, unit: tool.value?.unit ?? null, tool: tool.value?.id ?? null }))
 const limits = computed(() => [...new Map(props.bench.results.map((r) => [r.limit.id, { ...r.limit, asks: r.asks, given: r.limit.lo !== null || r.limit.hi !== null }])).values()])
 const open = computed(() => props.bench.results.filter((r) => ['outside', 'too_close'].includes(r.judgement.verdict) && !r.conceded))
 const result = computed(() => props.bench.results.find((r) => r.id === chosen.value) ?? open.value[0] ?? props.bench.results.find((r) => r.judgement.verdict !== 'not_read') ?? null)
 const never = computed(() => result.value?.limit.safety === 'lifting') // worn lifting gear is replaced, whatever the reason
 const deciding = computed(() => result.value !== null && ['outside', 'too_close'].includes(result.value.judgement.verdict))
+/** Digits are a reading while one is in hand; they decide when none is, or when a result was pressed. */
+const digitsDecide = computed(() => deciding.value && (!reading.value || chosen.value !== null))
 
-watch(() => props.bench.step, () => { typing.value = round.value = false; taken.value = ''; picked.value = null; chosen.value = null; clear() })
-/** What was typed is written or given up; a state typed for one reading never passes on to the next. */
-function clear() { text.value = taken.value = ''; repeats.value = []; ahead.value = false; question.value = problem.value = '' }
+watch(() => props.bench.step, () => { typing.value = false })
+watch(() => [props.bench.step, reading.value?.id], () => { chosen.value = null })
 const judged = (limit: string) => props.bench.results.find((r) => r.limit.id === limit)?.judgement
 function lanes(limit: string) {
   return props.bench.results.filter((r) => r.limit.id === limit).map((r) => ({ id: r.id, name: r.name, value: r.judgement.value, U: r.judgement.U, text: r.judgement.value_text, verdict: r.judgement.verdict, side: r.judgement.side, accepted: r.conceded, words: r.refusal ?? (r.conceded ? 'accepted in writing' : r.judgement.words.replace(' with this tool', '')) }))
 }
-function pick(id: string) { picked.value = id; chosen.value = null; clear(); void nextTick(() => entry.value?.focus()) }
-function another() { if (text.value.trim() && figure.value?.ok) { repeats.value.push(text.value.trim()); text.value = ''; entry.value?.focus() } }
-async function write(sure = false) {
-  const typed = [...repeats.value, ...(text.value.trim() ? [text.value.trim()] : [])]
-  if (!reading.value || !tool.value || !typed.length) return
-  if (book.busy) {
-    ahead.value = sending // Enter counts for the reading that is next, once the one before it is written
-    return
-  }
-  const sent = text.value
-  sending = true
-  problem.value = question.value = text.value = '' // free at once for the next figure
-  try {
-    const saved = await book.write({ kind: 'reading', step: props.bench.step, reading: reading.value.id, typed, unit: tool.value.unit, instrument: tool.value.id, state: taken.value.trim() || null, sure })
-    if (saved || !book.refused) onward()
-    else text.value = sent
-  } catch (error) {
-    ahead.value = false
-    text.value = sent
-    book.refused = ''
-    if (error instanceof Refusal && error.problem.reason_code === 'odd_figure') question.value = error.message
-    else problem.value = (error as Error).message
-  } finally {
-    sending = false
-  }
-}
-/** To the reading that is next: the first one missing, or in a round the one after this. */
-function onward() {
-  const all = props.bench.readings
-  const after = round.value ? all[all.findIndex((r) => r.id === picked.value) + 1] : undefined
-  round.value = after !== undefined
-  picked.value = after?.id ?? null
-  chosen.value = null
-  const early = text.value
-  const entered = ahead.value
-  clear()
-  text.value = early
-  void nextTick(() => { entry.value?.focus(); if (entered && early.trim()) void write() })
-}
-function again() { round.value = true; pick(props.bench.readings[0].id) }
 async function decide(choice: 'measure_again' | 'rework' | 'replace') {
   if (!result.value) return
   const target = result.value
   await book.act({ kind: 'disposition', step: props.bench.step, result: target.id, choice })
-  if (choice === 'measure_again') { const again = target.readings.map((id) => props.bench.readings.find((r) => r.entry === id)?.id).find(Boolean); if (again) pick(again) }
+  const once = choice === 'measure_again' ? target.readings.map((id) => props.bench.readings.find((r) => r.entry === id)?.id).find(Boolean) : undefined
+  if (once) pick(once)
 }
 function accept() {
   if (result.value && !never.value) conceding.value?.ask(result.value)
 }
-function move(by: number) {
-  const all = props.bench.readings
-  const now = all.findIndex((r) => r.id === reading.value?.id)
-  if (all.length) pick(all[(now + by + all.length) % all.length].id)
-}
-/** Digits are a reading while one is in hand; they decide when none is, or when a result was pressed. */
-const digitsDecide = computed(() => deciding.value && (!reading.value || chosen.value !== null))
-function begin(digit: string) { text.value += digit; entry.value?.focus() }
 useKeys(() => ({
   ArrowRight: () => move(1), ArrowLeft: () => move(-1), w: () => { typing.value = !typing.value }, p: () => files.value?.print(), Enter: () => entry.value?.focus(),
   ...(digitsDecide.value ? { 1: () => decide('measure_again'), 2: () => decide('rework'), 3: () => decide('replace'), 4: () => accept() }
