@@ -21,6 +21,7 @@ const usual = computed(() => {
   return new Set(props.part.faces.flatMap((f) => codes.find((c) => c.id === f.code)?.usual ?? []))
 })
 const why = ref<HTMLInputElement | null>(null)
+const panel = ref<HTMLElement | null>(null)
 function choose(id: Choice) {
   choice.value = id
   price.value = props.bench.replaced.includes(id) ? (props.part.new_costs?.toString() ?? '') : '' // what stays costs what is typed
@@ -31,7 +32,9 @@ const money = (text: string) => (text.trim() === '' || !Number.isFinite(Number(t
 async function decide() {
   if (!choice.value || reason.value.trim().length < 3) return
   const done = await book.act({ kind: 'part decided', step: props.bench.step, part: props.part.id, choice: choice.value as 'reuse', reason: reason.value.trim(), price: money(price.value), wrong: money(wrong.value) })
-  if (done) { choice.value = ''; reason.value = '' }
+  if (!done) return
+  choice.value = reason.value = ''
+  void nextTick(() => panel.value?.focus()) // the entry is gone: Tab goes on from here
 }
 async function right() {
   if (how.value.trim().length >= 3 && (await book.act({ kind: 'part put right', step: props.bench.step, part: props.part.id, how: how.value.trim() }))) how.value = ''
@@ -39,7 +42,7 @@ async function right() {
 </script>
 
 <template>
-  <section class="part" :aria-label="part.name">
+  <section ref="panel" class="part" tabindex="-1" :aria-label="part.name">
     <div class="head"><h2 class="t20">{{ part.mark }} {{ part.name }}: {{ part.seen }} of {{ part.faces.length }} faces seen{{ part.seen < part.faces.length ? ', every verdict is provisional' : '' }}</h2><button type="button" class="btn small" @click="emit('close')">Back <kbd>Esc</kbd></button></div>
     <p v-if="part.reached" class="t16">{{ part.reached }}.</p>
     <p v-if="part.wipe" class="block">{{ part.wipe }}.</p>

@@ -63,7 +63,8 @@ def _apart(old: str, new: str) -> str | None:
 def _difference(old: str, new: str) -> tuple[Fraction, str] | None:
     """The new figure less the old in the canonical unit, and the dimension; None where the two are no figures of one kind."""
     try:
-        was, now = parse(old), parse(new)
+        was = parse(old)
+        now = parse(new, was.dimension, was.unit)  # "52 mm" and "50": the unit holds for both
     except Refused:  # words such as "one lip": nothing to reckon
         return None
     if was.nominal is None or now.nominal is None or was.dimension != now.dimension or was.dimension is None:
