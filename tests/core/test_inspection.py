@@ -212,7 +212,7 @@ def test_the_new_part_is_laid_beside_the_old(book):
     assert found["lip"] == ("same", "old to the outside, new to the outside: same")
     book.do("laid beside", step="look", part="a", feature="bore", old="2 in", new="50.8 mm")  # equal figures need no word
     assert part_of(book, "a").beside[1].state == "same"
-    book.do("laid beside", step="look", part="a", feature="bore", old="20 mm", new="20.0")  # the unit holds for both
+    book.do("laid beside", step="look", part="a", feature="bore", old="2 in", new="2.0")  # the unit holds for both
     with pytest.raises(Refused, match="do not read alike"):
         book.do("laid beside", step="look", part="a", feature="bore", old="2 in", new="51 mm")
     book.do("part put right", step="look", part="a", how="new one pressed on")

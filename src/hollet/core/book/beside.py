@@ -64,7 +64,7 @@ def _difference(old: str, new: str) -> tuple[Fraction, str] | None:
     """The new figure less the old in the canonical unit, and the dimension; None where the two are no figures of one kind."""
     try:
         was = parse(old)
-        now = parse(new, was.dimension, was.unit)  # "52 mm" and "50": the unit holds for both
+        now = parse(new, was.dimension, was.shown.name if was.shown else None)  # "2 in" and "2": the unit holds for both
     except Refused:  # words such as "one lip": nothing to reckon
         return None
     if was.nominal is None or now.nominal is None or was.dimension != now.dimension or was.dimension is None:
