@@ -282,7 +282,8 @@ def _warnings(state: BookState, specs: Sequence[ReadingSpec], taken: dict[str, E
             if changed and step is not None:
                 found.append(f"{spec.name} was read on {taken[spec.id].bench_time[:10]}, before {step.number} {step.title}: read it again")
     states = {entry.body.state for entry in taken.values() if entry.body.state}
-    if len(taken) > 1 and len(states) > 1:
+    as_asked = all(taken[spec.id].body.state in (None, spec.state) for spec in specs)  # two depths may well be asked for in two states
+    if len(states) > 1 and not as_asked:
         found.append(f"its readings were taken in different states: {'; '.join(sorted(states))}")
     days = {entry.bench_time[:10] for entry in taken.values()}
     if len(days) > 1 and found:
