@@ -162,7 +162,7 @@ def test_a_changed_part_of_the_chain_is_named(book):
     assert not any("different states" in w for w in warned)  # each as the sheet asks for it
     book.read("depths", "da", "57.2", "57.2", tool="d1", state="hanging")
     assert any("different states: bolted; hanging" in w for w in result(book, "depths", "gap_r").warnings)
-    book.read("depths", "db", "53.3", tool="d1", state="pushed back")
+    book.read("depths", "db", "53.3", tool="d1", state="hanging")
     assert result(book, "depths", "gap_r").warnings == ()
 
 
