@@ -75,9 +75,10 @@ def sixty(page: Page, url: str) -> float:
     """Median milliseconds from Enter to the line in Written, with all of 60 readings judged and drawn anew; by the browser's own clock."""
     page.goto(url)
     page.locator("input[name=reading]").wait_for()
-    page.evaluate("""() => { window.took = []; let begun = 0
-      document.addEventListener('keydown', (e) => { if (e.key === 'Enter') begun = performance.now() }, true)
-      new MutationObserver(() => { if (begun) { window.took.push(performance.now() - begun); begun = 0 } }).observe(document.querySelector('.written'), { characterData: true, childList: true, subtree: true }) }""")
+    page.evaluate("""() => { window.took = []; let begun = 0, before = ''
+      const last = () => [...document.querySelectorAll('.written li:not(.mut)')].at(-1)?.innerText ?? ''
+      document.addEventListener('keydown', (e) => { if (e.key === 'Enter') { begun = performance.now(); before = last() } }, true)
+      new MutationObserver(() => { if (begun && last() !== before) { window.took.push(performance.now() - begun); begun = 0 } }).observe(document.querySelector('.written'), { characterData: true, childList: true, subtree: true }) }""")
     for k in range(60):
         page.locator("h1", has_text=f"Place r{k}").wait_for()
         page.locator(".written li", has_text=f"Place r{k - 1}:" if k else "made").last.wait_for()
