@@ -40,6 +40,22 @@ def test_debris_traced_by_keys(demo, mk):
     assert "Layshaft bearing, rear: to be replaced" in str(api(demo.url, f"/api/builds/{build}/gate"))
 
 
+def test_the_eye_goes_on_while_the_server_is_gone(demo, mk):
+    """Two faces seen and one with a finding into the dark: each is kept for its own face; when the server is back they are there."""
+    build = new_build(demo.url, "Dark", "clutch")
+    mk.go(f"{demo.url}/builds/{build}/steps/disc_seen", "0 of 7 faces seen")
+    mk.page.route("**/entries", lambda route: route.abort())
+    for face in ("flywheel side", "cover side"):
+        expect(mk.page.locator(".side .figure")).to_contain_text(f"Clutch disc, {face}")
+        mk.key("0")
+    expect(mk.page.locator(".side .figure")).to_contain_text("Clutch disc, hub springs")
+    mk.written("2 not yet saved")
+    mk.page.unroute("**/entries")
+    mk.shows("2 of 7 faces seen")
+    parts = api(demo.url, f"/api/builds/{build}/steps/disc_seen")["inspection"]["parts"]
+    assert [f["state"] for f in parts[0]["faces"]] == ["good", "good", "not_seen", "not_seen"]
+
+
 def test_a_face_of_ones_own(demo, mk):
     """What no sheet names is added by a key, and keeps the step open until it is seen."""
     build = new_build(demo.url, "Own", "as-it-comes")

@@ -192,6 +192,22 @@ def test_a_verdict_is_provisional_until_the_other_side_is_seen(book):
     assert "part:look/a" not in book.open()
 
 
+def test_chips_reach_a_part_of_another_step():
+    """A part that is looked at in a step of its own says so too, as soon as something upstream broke up, and no longer when the trace is taken back."""
+    other = '\n[[step]]\nid = "later"\nstage = "inspect"\nkind = "inspect"\ntitle = "Far case alone"\ndo = "Look."\n\n[[step.part]]\nid = "far"\nname = "Far case"\nface = [{ id = "lid", name = "lid", on = "casting" }]\n'
+    first, _, rest = SHEET.partition('[[step.part]]\nid = "far"')
+    book = Book(small_sheet(first + other.lstrip()), tools())
+    assert rest
+    assert book.bench("later").inspection.parts[0].reached is None
+    book.do("traced", step="look", station="a")
+    assert book.bench("later").inspection.parts[0].reached == "chips came this way, past Screen"
+    see_lid = {"step": "later", "part": "far", "face": "lid", "cleaning": "wiped"}
+    book.do("finding", **see_lid)
+    assert book.bench("later").lacking == "Far case: good, and chips came this way, past Screen: wash it and look again"
+    book.do("traced", step="look", station=None)
+    assert book.bench("later").lacking is None
+
+
 def lay(book: Book, feature: str, old: str, new: str, *, same: bool, why: str | None = None) -> None:
     """One feature of bearing A, old against new."""
     book.do("laid beside", step="look", part="a", feature=feature, old=old, new=new, same=same, why=why)

@@ -5,10 +5,12 @@ import itertools
 import pytest
 
 from hollet.core.book.removals import back_steps
+from hollet.core.findings import codes_for
 from hollet.core.procedure.plan import combine_sheets, select
 from hollet.core.procedure.precedence import contradiction, find_cycle
 from hollet.core.procedure.schools import agreement_state, possible
 from hollet.core.procedure.sheet import TightenStep
+from hollet.core.procedure.tracing import downstream
 from hollet.library.shelf import sheet_names, sheet_text
 from hollet.services.sheets import parse_sheet
 
@@ -126,3 +128,53 @@ def test_a_lifted_load_says_so():
     lifts = [step for sheet in SHEETS.values() for step in sheet.step if step.lifts and step.id not in ("lift_points_on", "head_on")]
     assert len(lifts) >= 6
     assert [step.id for step in lifts if step.caution is None] == []
+
+
+INSPECTIONS = [(name, step) for name, sheet in SHEETS.items() for step in sheet.step if step.kind == "inspect" and step.id != "parts_seen"]
+TRACES = [(name, trace) for name, sheet in SHEETS.items() for trace in sheet.trace]
+
+
+@pytest.mark.parametrize(("name", "step"), INSPECTIONS, ids=[f"{name}-{step.id}" for name, step in INSPECTIONS])
+def test_an_inspection_brings_its_faces(name, step):
+    """Each part has faces whose names fit their cells, and terms that belong to them; like parts have places of their own."""
+    assert step.part
+    for part in step.part:
+        assert len({face.id for face in part.face}) == len(part.face) == len({face.name for face in part.face})
+        assert all(max(len(word) for word in face.name.split()) <= 11 for face in part.face), part.id
+        assert all(codes_for(face.on) for face in part.face)
+    places = [(part.group, part.position) for part in step.part if part.group]
+    assert len(places) == len(set(places))
+
+
+@pytest.mark.parametrize(("name", "trace"), TRACES, ids=[trace.id for _, trace in TRACES])
+def test_a_trace_leads_to_parts_that_are_looked_at(name, trace):
+    """Each station is a part that a step looks at; from any of them the order is nearest first and names nothing twice; every part that waits for debris can be reached."""
+    looked_at = [part for s in SHEETS[name].step if s.kind == "inspect" for part in s.part]
+    parts = {part.id for part in looked_at}
+    assert {station.part for station in trace.station if station.part} <= parts
+    reachable: set[str] = set()
+    for station in trace.station:
+        order = downstream(trace, station.id)
+        distances = [item.distance for item in order]
+        assert distances == sorted(distances)
+        assert len({item.station for item in order}) == len(order)
+        assert station.id not in {item.station for item in order}
+        reachable |= {item.station for item in order}
+    waiting = {part.id for part in looked_at if part.only_traced}
+    assert waiting <= {s.part for s in trace.station if s.id in reachable}
+
+
+def test_a_step_of_two_sheets_asks_for_the_parts_of_both():
+    """The clutch seen at the gearbox and at the clutch: one step where the ids meet, with every part once."""
+    plan = combine_sheets([SHEETS["clutch"], SHEETS["powertrain-up"]])
+    step = next(s for s in plan.step if s.id == "rear_seal_seen")
+    ids = [part.id for part in step.part]
+    assert sorted(ids) == sorted(set(ids)) == ["clutch_glance", "rear_seal"]
+
+
+def test_five_mains_and_four_rods_are_proven():
+    """Each main and each rod has a journal, a bore and a clearance of its own."""
+    measured = {step.id: step for step in SHEETS["bottom-end"].step}
+    for step, count in (("mains_measured", 5), ("rods_measured", 4)):
+        assert (len(measured[step].reading), len(measured[step].result)) == (2 * count, count)
+        assert all(result.minuend.replace("bore", "journal") == result.subtrahend for result in measured[step].result)

@@ -169,6 +169,20 @@ def test_the_findings_of_the_demo(demo):
     assert (view.exposure.decided, view.exposure.worst_open, view.exposure.open_parts) == (240, 900, 1)  # 48 + 44 + 62 + 4 + 74 and 8 for the seals; the case was only washed
 
 
+def test_the_new_bearing_of_the_demo_differs(demo):
+    """Two: laid beside the old one it is wider; nobody said that it will do, so its part stays at the gate. One: all faces of the engine seen, nothing left to decide."""
+    cards = builds.cards(demo)
+    two, one = (next(card.id for card in cards if card.name.startswith(name)) for name in ("Two", "One"))
+    bearing = next(p for p in builds.bench(demo, two, "debris_traced").inspection.parts if p.id == "lay_front")
+    assert {b.feature: b.state for b in bearing.beside if b.state != "open"} == {"outside diameter": "same", "bore": "same", "width": "differs"}
+    assert next(b.words for b in bearing.beside if b.feature == "width") == "old 14 mm, new 15.25 mm: differs, 1.25 mm more"
+    engine = inspection(demo, one)
+    assert (engine.seen, engine.to_decide) == (engine.total, 0)
+    bores = next(t for t in engine.tables if t.group == "Bores")
+    assert [row.grade for row in bores.rows] == [0, 2, 0, 0]
+    assert any("loosest" in line for line in bores.says)
+
+
 def test_the_measurements_of_the_demo(demo):
     """One: four bores mapped and one taper accepted, five mains by strip and one too close, eight shells and one outside."""
     build = builds.cards(demo)[0].id

@@ -201,25 +201,38 @@ def failed_station(state: BookState, step: InspectStep) -> str | None:
 
 
 def inspection_facts(state: BookState, step: InspectStep) -> InspectionFacts:
-    """Faces, parts and trace of a step; remembered until something is written at it."""
-    return state.remembered(("inspection", step.id), state.seen.get(f"step:{step.id}", 0), lambda: _facts(state, step))
+    """Faces, parts and trace of a step; remembered until something is written at it, or at a step with a trace."""
+    written = tuple(state.seen.get(f"step:{s.id}", 0) for s in (step, *_with_trace(state)))
+    return state.remembered(("inspection", step.id), written, lambda: _facts(state, step))
 
 
-def _facts(state: BookState, step: InspectStep) -> InspectionFacts:
-    trace = plan_of(state).find_trace(step.trace)
-    failed = failed_station(state, step)
-    reached = downstream(trace, failed) if trace is not None and failed is not None else ()
+def _with_trace(state: BookState) -> tuple[InspectStep, ...]:
+    return tuple(s for s in plan_of(state).step if isinstance(s, InspectStep) and s.trace is not None)
+
+
+def _reached(state: BookState, step: InspectStep) -> tuple[dict[str, str], dict[str, str]]:
+    """Marks of the stations, F for what failed and numbers downstream; and in words what came to which part, in whatever step it is looked at."""
+    trace, failed = plan_of(state).find_trace(step.trace), failed_station(state, step)
     marks: dict[str, str] = {}
     came: dict[str, str] = {}
     if trace is not None and failed is not None:
         marks[failed] = "F"
-        for item in reached:
+        for item in downstream(trace, failed):
             marks[item.station] = str(item.n)
             station = trace.find(item.station)
             if station is not None and station.part is not None:
                 came[station.part] = f"{trace.carries} came this way" + (f", past {' and '.join(item.filters)}" if item.filters else "")
+    return marks, came
+
+
+def _facts(state: BookState, step: InspectStep) -> InspectionFacts:
+    trace, failed = plan_of(state).find_trace(step.trace), failed_station(state, step)
+    marks, came = _reached(state, step)
+    for other in _with_trace(state):
+        if other.id != step.id:
+            came = _reached(state, other)[1] | came
     mark_of = {s.part: marks[s.id] for s in (trace.station if trace else ()) if s.part and s.id in marks}
-    shown = [p for p in _parts(state, step) if not p.only_traced or p.id in mark_of]
+    shown = [p for p in _parts(state, step) if not p.only_traced or p.id in mark_of or p.id in came]
     if mark_of:
         shown.sort(key=lambda p: 0 if mark_of.get(p.id) == "F" else int(mark_of.get(p.id, 10_000)))
     sheet_faces = {(part.id, face.id) for part in step.part for face in part.face}
