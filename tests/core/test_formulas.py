@@ -12,7 +12,7 @@ from hollet.core.instruments import combine, reading_share
 from hollet.core.measuring.formulas import evaluate, sensitivities
 from hollet.core.procedure.read import read_sheet
 from hollet.core.procedure.sheet import ResultSpec
-from tests.support import Book, small_sheet, tool, tools
+from tests.support import SMALL, Book, small_sheet, tool, tools
 
 SHEET = """
 [sheet]
@@ -164,6 +164,29 @@ def test_a_changed_part_of_the_chain_is_named(book):
     assert any("different states: bolted; hanging" in w for w in result(book, "depths", "gap_r").warnings)
     book.read("depths", "db", "53.3", tool="d1", state="hanging")
     assert result(book, "depths", "gap_r").warnings == ()
+
+
+def test_what_to_do_next_waits_for_the_second_reading():
+    """A push rod: no word of sawing while its mark was read once; then the cut, rounded down; read in another state than asked, it is held back again."""
+    takes = ", ".join(f'{{ field = "{field}", of = ["{of}"] }}' for field, of in (("full_mark", "full"), ("rest_mark", "rest"), ("free_play", "= 0 mm"), ("hydraulic_self_adjusting", "= yes")))
+    step = f"""
+[[step]]
+id = "rod"
+stage = "inspect"
+kind = "measure"
+title = "Rod"
+do = "Mark."
+reading = [{{ id = "full", name = "Bottom", tool = "caliper", nominal = "40 mm", state = "bled", twice = true }}, {{ id = "rest", name = "Rest", tool = "caliper", nominal = "33 mm", state = "lever at rest" }}]
+result = [{{ id = "cut", name = "Cut", limit = "clearance", calc = "rod_cut", gives = "cut", takes = [{takes}] }}]
+"""
+    book = Book(small_sheet(SMALL + step), tools())
+    book.read("rod", "full", "41.7", tool="c1")
+    book.read("rod", "rest", "33", tool="c1")
+    assert result(book, "rod", "cut").advice is None
+    book.read("rod", "full", "41.7", "41.7", tool="c1")
+    assert result(book, "rod", "cut").advice.startswith("cut 8.5 mm off")
+    book.read("rod", "rest", "33", tool="c1", state="dry")
+    assert result(book, "rod", "cut").advice is None
 
 
 def test_a_second_reading_is_asked_for(book):

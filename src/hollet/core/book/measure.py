@@ -65,7 +65,8 @@ class SourceVerdict(BaseModel):
 
 
 class ResultFacts(BaseModel):
-    """One judged result, its concession or disposition, and what would settle it; `asks` is its limit in words, `advice` what its calculation says is next."""
+    """One judged result, its concession or disposition, and what would settle it; `asks` is its limit in words, `advice` what its calculation says is next,
+    held back while a reading of it is asked about."""
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     id: str
@@ -168,9 +169,13 @@ def _reading(state: BookState, spec: ReadingSpec) -> ReadingFacts:
         tool_s = body.instrument.figure("s")
         if len(typed) >= 2 and tool_s and max(typed) - min(typed) > 4 * tool_s:
             moves = "the repeats spread more than this tool usually does: does something move?"
-    again = spec.twice and len(body.typed) < 2 and len(state.live(f"reading:{spec.id}")) < 2
+    again = _asks_again(state, spec, entry)
     return ReadingFacts(**asked, entry=entry.id, typed=body.typed, value_text=value, unit=body.values[0].unit, taken_in=body.state,
                         tool=body.instrument.code if body.instrument else None, who=entry.who, moves=moves, ask_again=again)  # fmt: skip
+
+
+def _asks_again(state: BookState, spec: ReadingSpec, entry: Entry) -> bool:
+    return spec.twice and len(entry.body.typed) < 2 and len(state.live(f"reading:{spec.id}")) < 2
 
 
 def _value_text(entry: Entry) -> str:
@@ -229,8 +234,9 @@ def _result_of(state: BookState, step: MeasureStep, spec: ResultSpec, tools: Seq
     parts = [(c, spreads[name]) for name, c in sensitivities(spec, means).items()]
     big_u = combine(parts)[2]
     judgement = judge(value, big_u, limit, _working(parts, list(taken.values()), limit, formula))
-    base |= {"advice": advice, "sources": _by_source(limit, value, big_u)}
     doubt = _doubt(parts, taken, tools)
+    sure = not (doubt or base["warnings"] or any(_asks_again(state, s, taken[s.id]) for s in specs))  # nobody saws on a figure that is asked about
+    base |= {"advice": advice if sure else None, "sources": _by_source(limit, value, big_u)}
     if doubt is not None and judgement.verdict in ("inside", "outside"):
         judgement = judgement.model_copy(update={"verdict": "too_close", "words": f"tool in doubt: {doubt}", "needs": None})
     by = settling_tools([s.tool for s in specs], parts, limit, tools, value) if judgement.verdict == "too_close" and len(specs) == len(parts) else ()

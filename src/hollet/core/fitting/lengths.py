@@ -83,4 +83,6 @@ def rod_cut(i: RodCut) -> RodCutResult:
         lines.append(f"engaged: the smaller of {thread:g} − {cut:.3f} − {nut:g} and {depth:g} = {engaged:.3f} mm, {engaged / d:.2f} of the diameter")
     first = floor(round9(cut) / SAW_STEP) * SAW_STEP
     advice = "nothing to cut" if first == 0 else f"cut {first:g} mm off and try it: {cut:.2f} in all, a second cut is possible, a longer rod is not"
+    if found.get("engagement_ok") is False:
+        advice = "do not cut: less thread than its own diameter would be left in the fitting"
     return RodCutResult(advice=advice, cut=in_unit(cut, i.full_mark.unit if i.full_mark else "mm"), **found, working=tuple(lines))
