@@ -4902,7 +4902,8 @@ export interface components {
         };
         /**
          * ResultFacts
-         * @description One judged result, its concession or disposition, and what would settle it; `asks` is its limit in words, `advice` what its calculation says is next.
+         * @description One judged result, its concession or disposition, and what would settle it; `asks` is its limit in words, `advice` what its calculation says is next,
+         *     held back while a reading of it is asked about.
          */
         ResultFacts: {
             /** Advice */
