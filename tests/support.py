@@ -13,6 +13,7 @@ from hollet.core.book.edits import Edit
 from hollet.core.book.entries import Entry, PlanEdited
 from hollet.core.book.fold import BookState, fold
 from hollet.core.book.gates import gate_answers, left_open, open_items
+from hollet.core.book.hand import Hand as AtBench
 from hollet.core.book.plandesk import Gear
 from hollet.core.book.status import statuses
 from hollet.core.book.tighten import joint_facts
@@ -384,18 +385,36 @@ class Book:
         self.now = datetime(2026, 3, 1, 8, 0, tzinfo=UTC)
         self.add("plan edited", PlanEdited(what="made", sheet=combine_sheets([plan])))
 
+    @property
+    def time(self) -> str:
+        """The moment, as entries carry it."""
+        return self.now.isoformat().replace("+00:00", "Z")
+
+    def later(self, hours: float) -> None:
+        """Let time go by."""
+        self.now += timedelta(hours=hours)
+
     def add(self, kind: str, body: Any) -> Entry:
         """Fold an entry with this body."""
         self.seq += 1
         self.now += timedelta(seconds=10)
-        time = self.now.isoformat().replace("+00:00", "Z")
+        time = self.time
         entry = Entry(id=str(uuid.UUID(int=self.seq)), seq=self.seq, time=time, bench_time=time, who="MK", kind=kind, body=body)
         fold(self.state, entry)
         return entry
 
     def do(self, kind: str, **edit: Any) -> Entry:
         """Accept an edit, then fold what it became; refusals pass through."""
-        return self.add(kind, accept(self.state, EDIT.validate_python({"kind": kind, **edit}), self.shop))
+        return self.add(kind, accept(self.state, EDIT.validate_python({"kind": kind, **edit}), AtBench(self.shop, self.time)))
+
+    def absent(self, *steps: str) -> None:
+        """Each of these is said not to be on this vehicle: nothing waits for it, and no rung asks for it."""
+        for step in steps:
+            self.do("not there", step=step, thing=step, looked="looked all round the bay")
+
+    def on_wheels(self) -> None:
+        """It is said once what carries the vehicle: its own wheels."""
+        self.do("supported", support="wheels", support_kind="wheels", carries="vehicle", point="all four wheels", ground="hard")
 
     def plan(self, act: str, reason: str | None = None, **own: Any) -> Entry:
         """Edit the plan by one act; refusals pass through."""
@@ -431,11 +450,11 @@ class Book:
         assert plan is not None
         found = plan.find_step(step)
         assert found is not None
-        return bench_of(self.state, found, tuple(self.shop.values()), Gear())
+        return bench_of(self.state, found, tuple(self.shop.values()), Gear(), self.time)
 
     def view(self) -> Any:
         """The frame."""
-        return book_view(self.state)
+        return book_view(self.state, self.time)
 
     def open(self) -> dict[str, str]:
         """Open items with the rung each blocks."""

@@ -85,18 +85,18 @@ def test_missing_value_blocks():
 
 
 def test_done_waits_for_its_reasons(book: Book):
-    """A step that must wait is refused with what and why; with a reason it is done out of order."""
+    """A step that must wait for order's sake is refused with what and why; with a reason it is done out of order."""
     with pytest.raises(Refused) as refusal:
-        book.do("done", step="head_out")
+        book.do("done", step="head_in")
     assert refusal.value.reason_code == "must_wait"
-    assert "2.01 Lead off: it is live" in refusal.value.message
-    book.do("done", step="head_out", reason="the lead was off already")
-    assert book.bench("head_out").status.reason == "the lead was off already"
+    assert "3.01 Bore: the head closes it" in refusal.value.message
+    book.do("done", step="head_in", reason="it can still be reached from here")
+    assert book.bench("head_in").status.reason == "it can still be reached from here"
 
 
 @pytest.mark.parametrize(
     ("step", "words"),
-    [("lead", "not confirmed: Extinguisher at hand"), ("bore", "Piston is not read"), ("cover_on", "not final"), ("oil_in", "amount is not entered"), ("crank", "no attempt has passed")],
+    [("bore", "Piston is not read"), ("cover_on", "not final"), ("oil_in", "amount is not entered"), ("crank", "no attempt has passed")],
 )
 def test_incomplete_steps_are_not_done(book: Book, step: str, words: str):
     """Each kind of step says what it still lacks."""

@@ -29,7 +29,7 @@ def facts(book: Book, step: str = "crank", attempt: str = A):
 def opened(book: Book) -> Book:
     """Everything before the start is done or passed over, so that the rungs open."""
     for step in ("lead", "head_out", "bore", "ring", "head_in", "cover_on", "lead_on"):
-        book.do("skipped", step=step, reason="not part of this test")
+        book.absent(step)
     for step in ("oil_in", "water"):
         book.read(step, step, "4.2 L", tool="j1")
         book.do("confirmed", step=step, what="At the mark")
@@ -203,7 +203,7 @@ def test_unknown_attempt_and_wrong_step(book: Book):
 def test_dry_run_limits_fire(book: Book):
     """Without coolant fire is shut; a written decision limits it to 30 s once, and opens nothing above."""
     for step in ("lead", "head_out", "bore", "ring", "head_in", "cover_on", "lead_on", "oil_in", "crank"):
-        book.do("skipped", step=step, reason="not part of this test")
+        book.absent(step)
     assert book.gate("fire").answer == "shut"
     with pytest.raises(Refused) as refusal:
         book.do("decision", step="water", about="dry_run", seconds=45, reason="only to hear it")

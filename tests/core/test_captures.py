@@ -158,7 +158,8 @@ def test_what_must_be_off_is_asked_again(book: Book):
     assert book.bench("cover_off").needed_open == ("Lead off",)
     with pytest.raises(Refused) as refusal:
         book.do("done", step="cover_off")
-    assert "Lead off" in refusal.value.message
+    assert refusal.value.reason_code == "danger"
+    assert "lead off" in refusal.value.message
 
 
 def test_fluids_and_hidden_things(book: Book):

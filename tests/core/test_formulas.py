@@ -155,7 +155,7 @@ def test_a_spread_counts_its_ends(book):
 def test_a_changed_part_of_the_chain_is_named(book):
     """B was read before the new clutch went on: the sum warns, until it is read again; other states warn too."""
     book.read("depths", "db", "53.4", tool="d1")
-    book.do("done", step="clutch_in", reason="first")
+    book.do("done", step="clutch_in", reason="done before the reading")
     book.read("depths", "da", "57.2", "57.2", tool="d1")
     warned = result(book, "depths", "gap_r").warnings
     assert any("Depth B was read on" in w and "before 6.01 New clutch on" in w for w in warned)
@@ -191,7 +191,7 @@ result = [{{ id = "cut", name = "Cut", limit = "clearance", calc = "rod_cut", gi
 
 def test_a_second_reading_is_asked_for(book):
     """Read once, the step stays open; a repeat in one line or a second reading will do."""
-    book.do("done", step="clutch_in", reason="first")
+    book.do("done", step="clutch_in", reason="done before the reading")
     book.read("depths", "da", "57.2", tool="d1")
     book.read("depths", "db", "53.4", tool="d1")
     assert book.bench("depths").lacking == "Depth A: read it a second time, there is no going back after it"
@@ -335,6 +335,7 @@ def test_lifting_gear_is_never_accepted():
         book.read("flange", name, typed, tool="c1")
     with pytest.raises(Refused, match="never accepted"):
         book.do("concession", step="flange", result="even_r", reason="only once, very slowly", name="MK", licensed="Inspector 7")
+    book.do("supported", support="w", support_kind="wheels", carries="vehicle", point="all four wheels")
     assert book.bench("up").lacking == "not ready to lift: Even is outside, 0.70 over"
     book.read("flange", "p2", "20.05", tool="c1")
     assert book.bench("up").lacking is None

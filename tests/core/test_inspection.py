@@ -188,6 +188,10 @@ def test_a_verdict_is_provisional_until_the_other_side_is_seen(book):
     assert [d.words for d in part.decided] == ["use it again: looks new", "replace: seat is gone too"]
     assert not part.needs
     assert book.open()["part:look/a"] == "crank"
+    with pytest.raises(Refused) as refusal:
+        book.do("part put right", step="look", part="a", how="new one, same width and bore")
+    assert refusal.value.reason_code == "not_compared"
+    lay(book, "width", "14 mm", "14 mm", same=True)
     book.do("part put right", step="look", part="a", how="new one, same width and bore")
     assert "part:look/a" not in book.open()
 
@@ -248,16 +252,16 @@ def test_nothing_is_put_right_before_it_is_decided(book):
     assert book.bench("look").lacking == "Bearing B: found, and nothing is decided"
     book.do("part decided", step="look", part="b", choice="deeper", reason="open the cage first")
     assert book.bench("look").lacking == "Bearing B: look deeper"
-    book.do("part decided", step="look", part="b", choice="watch", reason="low load, once a year")
+    book.do("part decided", step="look", part="b", choice="watch", reason="low load, once a year", name="MK")
     assert book.bench("look").lacking is None
 
 
 def test_what_was_found_bad_stays_at_the_gate_when_the_step_is_passed_over(book):
     """Skipped, or done all the same: a part found bad and not decided is still named."""
     see(book, "b", "rollers", "dent", 2)
-    book.do("skipped", step="look", reason="no time left")
+    book.do("skipped", step="look", reason="no time left for it")
     assert book.open()["part:look/b"] == "crank"
-    book.do("part decided", step="look", part="b", choice="watch", reason="low load, once a year")
+    book.do("part decided", step="look", part="b", choice="watch", reason="low load, once a year", name="MK")
     assert "part:look/b" not in book.open()
 
 
@@ -274,11 +278,11 @@ def test_cleaned_and_good_is_done_by_looking(book):
 def test_own_faces_and_parts(book):
     """What no sheet names: another face, another part; the same face twice is refused; struck, it is gone."""
     book.do("face added", step="look", part="a", part_name="x", face="own-cage", face_name="cage", on="rolling")
-    entry = book.do("face added", step="look", part="own-vent", part_name="Vent", face="own-hose", face_name="hose", on="seal")
+    entry = book.do("face added", step="look", part="own-vent", part_name="Vent", face="own-hose", face_name="hose", on="seal", safety="none")
     assert [f.name for f in part_of(book, "a").faces] == ["rollers", "seat", "cage"]
     assert part_of(book, "own-vent").faces[0].own
     with pytest.raises(Conflict):
-        book.do("face added", step="look", part="own-vent", part_name="Vent", face="own-hose", face_name="hose", on="seal")
+        book.do("face added", step="look", part="own-vent", part_name="Vent", face="own-hose", face_name="hose", on="seal", safety="none")
     book.do("strike", entry=entry.id, reason="not there")
     assert all(p.id != "own-vent" for p in book.bench("look").inspection.parts)
 

@@ -32,6 +32,7 @@ do = "Begin."
 def book() -> Book:
     """A build whose cover and shaft are off, with a fan logged in between."""
     made = Book(small_sheet(TAKE), tools())
+    made.on_wheels()
     made.do("done", step="lead_off")
     made.do("done", step="drained")
     made.do("captured", step="cover_off", capture="cover_mark", strokes=3, place="left edge")
@@ -131,11 +132,12 @@ def test_a_reason_given_later_counts(book: Book):
 def test_take_down_against_sheet():
     """The sheet has the pump on before the pipe, coming off said otherwise: both reasons, and the mechanic's choice."""
     text = TAKE.replace('after = [{ step = "shaft_on", because = "the cover is over it", kind = "access closes" }]', "").replace(
-        'id = "shaft_on"\nstage = "fit_in"', 'id = "shaft_on"\nafter = [{ step = "cover_on", because = "the cover centres it", kind = "load needed" }]\nstage = "fit_in"'
+        'id = "shaft_on"\nstage = "fit_in"', 'id = "shaft_on"\nafter = [{ step = "cover_on", because = "the cover centres it", kind = "access closes" }]\nstage = "fit_in"'
     )
     book = Book(small_sheet(text), tools())
+    book.on_wheels()
     for step in ("lead_off", "drained", "cover_off", "shaft_off"):
-        book.do("done", step=step, reason="for the test")
+        book.do("done", step=step, reason="left out of this test")
     view = rebuild_view(book.state)
     told = view.contradictions[0]
     assert (told.before, told.then, told.kept) == ("shaft_on", "cover_on", "sheet")
@@ -157,8 +159,9 @@ def test_one_way_cautions_are_kept_apart(book: Book):
     """Oil out before the shaft for the dirt's sake: not turned round, told apart. (Draining is no removal, so it needs one here.)"""
     text = TAKE.replace("drains = ", 'opens = [{ id = "plug", what = "Plug out", blocks = "crank", undo = "in" }]\ndrains = ')
     made = Book(small_sheet(text), tools())
+    made.on_wheels()
     for step in ("lead_off", "drained", "cover_off", "shaft_off"):
-        made.do("done", step=step, reason="for the test")
+        made.do("done", step=step, reason="left out of this test")
     view = rebuild_view(made.state)
     assert [(o.because, o.why) for o in view.one_way] == [("dirt would fall in", "cleaning before opening is for coming off only")]
 
@@ -203,6 +206,7 @@ def test_striking_a_removal_reopens_what_stood_on_it(book: Book):
 def test_nothing_stands_on_what_was_struck(struck):
     """Whatever is struck of four steps that stand on each other: done is what was not struck and stands on nothing struck."""
     book = Book(small_sheet(TAKE), tools())
+    book.on_wheels()
     book.do("captured", step="cover_off", capture="cover_mark", strokes=3, place="left")
     book.do("captured", step="shaft_off", capture="shaft_length", typed="61.5")
     lines = {step: book.do("done", step=step).id for step in ("lead_off", "drained", "cover_off", "shaft_off")}

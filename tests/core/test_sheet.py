@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from hollet.core.errors import Refused
 from hollet.core.procedure.mistakes import line_of
-from hollet.core.procedure.precedence import find_cycle, waits_for
+from hollet.core.procedure.precedence import find_cycle
 from hollet.core.procedure.read import read_sheet
 from hollet.core.procedure.sheet import RUNGS, STAGES, blocks_of
 from hollet.library.shelf import sheet_text
@@ -115,14 +115,6 @@ def test_blocks_by_stage():
     assert blocks["again"] == "nothing"
     assert blocks["lead_on"] == "power_on"
     assert set(blocks.values()) <= {*RUNGS, "nothing"}
-
-
-def test_waits_with_reason():
-    """A step says for what it waits and why, until that is settled."""
-    sheet = small_sheet()
-    assert [(w.step, w.because) for w in waits_for(sheet, "head_in", set())] == [("bore", "the head closes it")]
-    assert waits_for(sheet, "head_in", {"bore"}) == ()
-    assert waits_for(sheet, "unknown", set()) == ()
 
 
 def test_layouts_and_patterns():

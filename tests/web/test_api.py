@@ -44,7 +44,9 @@ def test_append_answers_with_the_new_screen(client):
 @pytest.mark.parametrize(
     ("entry", "own", "status", "code"),
     [
-        ({"kind": "done", "step": "head_out"}, {}, 422, "must_wait"),
+        ({"kind": "done", "step": "head_out"}, {}, 422, "danger"),
+        ({"kind": "done", "step": "head_in"}, {}, 422, "must_wait"),
+        ({"kind": "skipped", "step": "ring", "reason": "abc"}, {}, 422, "bad_input"),
         ({"kind": "done", "step": "nothing"}, {}, 404, "not_found"),
         ({"kind": "done", "step": "again", "colour": "red"}, {}, 422, "bad_input"),
         ({"kind": "cheer", "step": "again"}, {}, 422, "bad_input"),

@@ -62,10 +62,23 @@ class FindingCode(BaseModel):
     usual: tuple[Disposition, ...]
     on: tuple[Surface, ...]
     grades: tuple[str, str, str] = ("light", "clear", "heavy")
+    bad_from: int | None = 2
+    bad_on_safety: int | None = 2
+
+    def bad(self, grade: int, safety: bool) -> bool:
+        """Whether this grade is bad, on a safety-critical part or on another."""
+        least = self.bad_on_safety if safety else self.bad_from
+        return least is not None and grade >= least
+
+
+BAD: dict[str, tuple[int | None, int | None]] = {
+    "crack": (1, 1), "spall": (1, 1), "chipped": (2, 1), "bent": (2, 1), "stripped": (2, 1), "corrosion": (3, 3), "polished": (None, None), "discoloured": (None, None),
+}  # fmt: skip
+"""From which grade a term is bad, on any part and on a safety-critical one, where it is not the second grade."""
 
 
 def _code(code: str, name: str, looks: str, means: str, confirm: str, next_: str, usual: str, on: str, grades: str = "") -> FindingCode:
-    return FindingCode(id=code, name=name, looks=looks, means=means, confirm=confirm, next=next_, usual=tuple(usual.split()), on=tuple(on.split()),
+    return FindingCode(id=code, name=name, looks=looks, means=means, confirm=confirm, next=next_, usual=tuple(usual.split()), on=tuple(on.split()), bad_from=BAD.get(code, (2, 2))[0], bad_on_safety=BAD.get(code, (2, 2))[1],
                        **({"grades": tuple(grades.split("|"))} if grades else {}))  # fmt: skip
 
 

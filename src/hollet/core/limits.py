@@ -13,8 +13,10 @@ from hollet.core.quantities.quantity import decimal_text, minus, round9
 from hollet.core.quantities.units import find_unit, from_canonical
 from hollet.core.verdicts import decision
 
-__all__ = ["Judgement", "Limit", "SourceAnswer", "judge", "places", "rounded_up", "shown"]
+__all__ = ["Judgement", "Limit", "Safety", "SourceAnswer", "judge", "places", "rounded_up", "shown"]
 
+Safety = Literal["steering", "brakes", "suspension", "wheels", "shafts", "fuel", "restraints", "lifting"]
+"""What a part or limit may be safety-critical for: outside or bad, a rung stays shut until it is replaced or inspected."""
 VERDICTS = {"conforming": "inside", "not_conforming": "outside", "undecided": "too_close"}
 
 
@@ -48,7 +50,7 @@ class Limit(BaseModel):
     source: str | None = None
     page: str | None = None
     own: str | None = None
-    safety: Literal["steering", "brakes", "suspension", "wheels", "restraints", "fuel", "lifting"] | None = None
+    safety: Safety | None = None
     answers: tuple[SourceAnswer, ...] = ()
     settled: bool = False
     version: int = 1

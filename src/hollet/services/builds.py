@@ -91,7 +91,7 @@ def _card(workshop: Workshop, row: tuple[str, str, str, str], *, others: bool = 
     build, name, vehicle, about = row
     stands = vehicle_of(workshop, vehicle, others)
     with workshop.held(build) as state:
-        return BuildCard(id=build, name=name, vehicle=vehicle, about=about, now=workshop.now(), frame=book_view(state), can=stands.can(),
+        return BuildCard(id=build, name=name, vehicle=vehicle, about=about, now=workshop.now(), frame=book_view(state, workshop.now()), can=stands.can(),
                          bay=stands.bay or "", clash=stands.clash)  # fmt: skip
 
 
@@ -122,7 +122,7 @@ def bench(workshop: Workshop, build: str, step: str) -> Bench:
         found = plan_of(state).find_step(step)
         if found is None:
             raise NotFound("step", step)
-        return bench_of(state, found, tuple(workshop.tools().values()), gear_of(workshop))
+        return bench_of(state, found, tuple(workshop.tools().values()), gear_of(workshop), workshop.now())
 
 
 def gate(workshop: Workshop, build: str) -> GateView:

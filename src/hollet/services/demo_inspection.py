@@ -53,6 +53,9 @@ def gearbox_inspected(script: Script, morning: datetime) -> None:
     jack = {"kind": "supported", "support": "t5", "support_kind": "jack", "carries": "gearbox", "point": "gearbox, front of the case"}
     script.write(5, **jack, gone=True)
     script.write(1, kind="supported", support="t6", support_kind="cradle", carries="gearbox", point="bench, four blocks", ground="hard")
+    for support, kind, point in (("t7", "stand", "bell housing"), ("t8", "timber", "rails of the block")):
+        script.write(1, kind="supported", support=support, support_kind=kind, carries="engine", point=point, ground="hard")
+    script.write(1, kind="supported", support="engine_held-engine-jack-1", support_kind="jack", carries="engine", point="bell housing", gone=True)
     script.done("box_on_bench", "shaft_play_felt", "covers_off", "selectors_out", "shafts_out", "bearings_off", minutes=14)
     script.clock.now = morning
     faces_seen(script, "box_outside_seen", OUTSIDE)
@@ -60,6 +63,7 @@ def gearbox_inspected(script: Script, morning: datetime) -> None:
     script.write(2, kind="part decided", step="box_outside_seen", part="box_shell", choice="deeper", reason="Bearing steel on the plug: open the box.")
     script.write(1, kind="part decided", step="box_outside_seen", part="box_shell", choice="clean", reason="Opened, traced; case washed out.")
     script.write(1, kind="part put right", step="box_outside_seen", part="box_shell", how="washed twice, magnet bright")
+    script.write(1, kind="finding", step="box_outside_seen", part="box_shell", face="plug", cleaning="washed")
     script.write(1, kind="part decided", step="box_outside_seen", part="box_seals", choice="replace_open", reason="30 years old and stiff; the box is open.", price=8)
     script.done("box_outside_seen", "release_seen")
     script.write(8, kind="traced", step="debris_traced", station="lay_front")

@@ -64,10 +64,12 @@ def _away(support: str, kind: str, carries: str, point: str) -> dict[str, Any]:
     return {**_in(support, kind, carries, point), "gone": True}
 
 
+WHEELS_OFF_GROUND = tuple(_away(f"vehicle_raised-vehicle-wheels-{k}", "wheels", "vehicle", "on the ground") for k in (1, 2))
+"""The whole vehicle is up: four stands, no wheel touches."""
 AFTER_STEP: dict[str, tuple[dict[str, Any], ...]] = {
     "vehicle_raised": (
         _in("s1", "stand", "vehicle", "frame, front left", "rubber"), _in("s2", "stand", "vehicle", "frame, front right", "rubber"),
-        _in("s3", "stand", "vehicle", "frame, rear left", "timber"), _in("s4", "stand", "vehicle", "frame, rear right", "timber"),
+        _in("s3", "stand", "vehicle", "frame, rear left", "timber"), _in("s4", "stand", "vehicle", "frame, rear right", "timber"), *WHEELS_OFF_GROUND,
         {"kind": "vehicle stands", "rolls": False, "steers": True, "brakes": True, "starts": False, "bay": "bay 1"},
     ),
     "wires_off": ({"kind": "left open", "step": "wires_off", "item": "temp-sender", "what": "Temperature sender wire", "blocks": "fire", "undo": "push it on, flag A", "sort": "disconnected", "where": "taped to the loom"},),
@@ -76,7 +78,9 @@ AFTER_STEP: dict[str, tuple[dict[str, Any], ...]] = {
         {"kind": "tried", "step": "exhaust_pipe_off", "part": "Lowest nut of the pipe flange", "rung": "counter_hold", "minutes": 6, "came": False, "near": ["seal"]},
         {"kind": "tried", "step": "exhaust_pipe_off", "part": "Lowest nut of the pipe flange", "rung": "puller", "minutes": 8, "came": True, "near": ["seal"]},
     ),
-    "gearbox_held": (_in("g1", "stand", "gearbox", "gearbox, front of the case", "timber"), _in("g2", "timber", "gearbox", "gearbox tail")),
+    "gearbox_held": (
+        _in("g1", "stand", "gearbox", "gearbox, front of the case", "timber"), _in("g2", "timber", "gearbox", "gearbox tail"), _away("gearbox_held-gearbox-jack-1", "jack", "gearbox", "gearbox tail"),
+    ),
     "lift_points_on": (_in("h1", "hook", "engine", "front lifting eye"), _in("h2", "hook", "engine", "rear lifting eye")),
     "mounts_undone": (
         {"kind": "stopped", "why": "a storm", "step": "engine_up", "going": "up", "near_miss": "the door slammed against the hoist", "people_left": 1},
@@ -94,7 +98,7 @@ AFTER_STEP: dict[str, tuple[dict[str, Any], ...]] = {
 UNDER_TWO: tuple[dict[str, Any], ...] = (
     _in("t1", "stand", "vehicle", "frame, front left", "timber"), _in("t2", "stand", "vehicle", "frame, front right", "timber"),
     _in("t3", "stand", "vehicle", "frame, rear left", "timber"), _in("t4", "stand", "vehicle", "frame, rear right", "timber"),
-    _in("t5", "jack", "gearbox", "gearbox, front of the case", "timber"),
+    *WHEELS_OFF_GROUND, _in("t5", "jack", "gearbox", "gearbox, front of the case", "timber"),
     {"kind": "vehicle stands", "rolls": False, "steers": True, "brakes": True, "starts": False, "bay": "bay 2"},
 )  # fmt: skip
 """What stands under Two: the gearbox hangs on a jack alone, which may not stay so overnight."""

@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict
 from hollet.core.book.accept import NEVER_LATE, accept
 from hollet.core.book.entries import Entry
 from hollet.core.book.fold import BookState
+from hollet.core.book.hand import Hand
 from hollet.core.book.sentences import LogLine, line_of
 from hollet.core.errors import Conflict, HolletError
 from hollet.services.photos import photo_path
@@ -58,7 +59,7 @@ def write_entry(workshop: Workshop, build: str, sent: Sent, edit: Any) -> LogLin
         if getattr(edit, "photo", None):
             photo_path(workshop, edit.photo)  # a photo lies on the disk before its entry does
         try:
-            body = accept(state, edit, workshop.tools_of(sent.who))
+            body = accept(state, edit, Hand(workshop.tools_of(sent.who), workshop.now()))
             subject = body.subject()
         except HolletError:
             _check_late(state, edit, f"step:{getattr(edit, 'step', '')}", sent.seen)

@@ -9,6 +9,7 @@ from hollet.core.book.accept import accept
 from hollet.core.book.edits import ReadingEdit
 from hollet.core.book.entries import Body
 from hollet.core.book.fold import BookState
+from hollet.core.book.hand import Hand
 from hollet.core.book.measure import ReadingFacts, latest, readings_of
 from hollet.core.book.status import plan_of
 from hollet.core.errors import HolletError, NotFound, Refused
@@ -82,7 +83,7 @@ def read_readings(workshop: Workshop, build: str, text: str, *, who: str) -> Rea
             try:
                 edit = ReadingEdit(kind="reading", step=step.id, reading=spec.id, typed=typed, unit=row.get("unit") or tool.unit, instrument=tool.id,
                                    state=row.get("state") or None, datum=row.get("datum") or None, sure=row.get("sure", "").casefold() == "yes")  # fmt: skip
-                bodies.append(accept(state, edit, tools))
+                bodies.append(accept(state, edit, Hand(tools, workshop.now())))
             except ValidationError as error:
                 raise Refused("bad_file", f"line {line}: {error.errors()[0]['msg']}", field="typed") from error
             except HolletError as refusal:

@@ -67,7 +67,7 @@ def fasteners(text: str) -> FastenerView:
 def takedown(workshop: Workshop, build: str) -> TakeDownView:
     """What is off."""
     with workshop.held(build) as state:
-        return takedown_view(state)
+        return takedown_view(state, workshop.now())
 
 
 def rebuild(workshop: Workshop, build: str, choices: Choices) -> RebuildView:
@@ -100,7 +100,7 @@ def support(workshop: Workshop, build: str) -> SupportDesk:
     standing = vehicle_of(workshop, vehicle_name(workshop, build), others=True)
     with workshop.held(build) as state:
         said = state.live("surroundings")
-        return SupportDesk(map=support_view(state), secure=secure_view(state), vehicle=standing, head=state.head,
+        return SupportDesk(map=support_view(state), secure=secure_view(state, workshop.now()), vehicle=standing, head=state.head,
                            around=said[-1].body.around if said else (), conditions=tuple(Named(id=i, name=n) for i, n in AROUND.items()))  # fmt: skip
 
 

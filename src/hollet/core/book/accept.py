@@ -1,17 +1,20 @@
 """Whether the build accepts an entry, and the facts it carries: edit in, body out. Nothing is written here."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from typing import Any
 
 from hollet.core.book import edits as e
 from hollet.core.book import entries as b
-from hollet.core.book.complete import lacking
+from hollet.core.book.complete import obstacles
 from hollet.core.book.fold import BookState
 from hollet.core.book.gates import dry_run_decision, gate_answers
+from hollet.core.book.hand import Hand
 from hollet.core.book.inspecting import INSPECT
 from hollet.core.book.measure import odd_question, read_text, result_of
+from hollet.core.book.passing import Obstacle, kind_of_box, not_pressed, passed_by_words
 from hollet.core.book.run import attempt_facts, attempts_of, cranked_s
-from hollet.core.book.status import SETTLED, plan_of, status_of, waiting_for
+from hollet.core.book.status import SETTLED, plan_of, status_of, whole_of
+from hollet.core.book.supports import held_up_by
 from hollet.core.book.takedown import TAKE_DOWN, step_named
 from hollet.core.book.tighten import JointFacts, joint_facts, quantity_of, setting_for, stage_ask, tolerance_of
 from hollet.core.errors import Conflict, NotFound, Refused
@@ -22,6 +25,7 @@ from hollet.core.procedure.sheet import (
     Joint,
     MeasureStep,
     ReadingSpec,
+    Release,
     RemoveStep,
     ResultSpec,
     RunStep,
@@ -34,75 +38,101 @@ from hollet.core.running import DRY_RUN_S, DryRun, dry_run_request
 __all__ = ["NEVER_LATE", "accept"]
 
 NEVER_LATE = ("reading", "note", "left open", "samples", "attempt ended", "removed", "photo", "supported", "vehicle stands", "stopped", "secured",
-              "gone on", "surroundings", "finding", "face added", "cause", "evidence")  # fmt: skip
-Tools = Mapping[str, Instrument]
+              "gone on", "surroundings", "finding", "face added", "cause", "evidence", "happened")  # fmt: skip
 
 
-def accept(state: BookState, edit: Any, tools: Tools) -> b.Body:
+def accept(state: BookState, edit: Any, hand: Hand) -> b.Body:
     """The body to write for an edit.
 
     Raises
     ------
     Refused
-        In one sentence with the field: `must_wait`, `not_complete`, `not_final`, `no_reason`, `odd_figure`,
+        In one sentence with the field: `danger`, `box`, `load`, `must_wait`, `not_complete`, `not_final`, `no_reason`, `odd_figure`,
         `already_struck`, `stage_waits`, `shut`, and the parser's own codes.
     NotFound
         The step, reading, result, bolt, tool or entry does not exist.
     """
-    return ACCEPT[edit.kind](state, edit, tools)
+    return ACCEPT[edit.kind](state, edit, hand)
 
 
-def _tool(tools: Tools, tool_id: str) -> Instrument:
-    if tool_id not in tools or tools[tool_id].retired:
+def _tool(hand: Hand, tool_id: str) -> Instrument:
+    if tool_id not in hand.tools or hand.tools[tool_id].retired:
         raise NotFound("tool", tool_id)
-    tool = tools[tool_id]
-    if tool.set_with is not None and tool.set_with.id in tools:
+    tool = hand.tools[tool_id]
+    if tool.set_with is not None and tool.set_with.id in hand.tools:
         return tool.model_copy(update={"set_with": tool.set_with.model_copy(update={"set_with": None})})
     return tool
 
 
-def _started(state: BookState, edit: e.StartedEdit, tools: Tools) -> b.Body:
+def _started(state: BookState, edit: e.StartedEdit, hand: Hand) -> b.Body:
     return b.Started(step=step_named(state, edit.step).id)
 
 
-def _done(state: BookState, edit: e.DoneEdit, tools: Tools) -> b.Body:
+def _done(state: BookState, edit: e.DoneEdit, hand: Hand) -> b.Body:
     step = step_named(state, edit.step)
-    if status_of(state, step).status in SETTLED:
+    if status_of(state, step).status in ("done", "not_there"):
         raise Conflict(f"{step.number} is already done: nothing was written", reason_code="already_done")
-    if edit.reason is None:
-        waits = waiting_for(state, step.id)
-        if waits:
-            raise Refused("must_wait", f"{step.number} waits for {waits[0].number} {waits[0].title}: {waits[0].because}. "
-                          "Do that first, or give a reason", field="reason")  # fmt: skip
-        missing = lacking(state, step, tuple(tools.values()))
-        if missing:
-            raise Refused("not_complete", f"{step.number}: {missing}. Finish it, or give a reason", field="reason")
-    return b.Done(step=step.id, reason=edit.reason, opens=step.opens, closes=step.closes,
+    found = obstacles(state, step, hand.listed, hand.now)
+    never = next((o for o in found if o.by != "reason"), None)
+    if never is not None:
+        raise _held(step, never, "reason")
+    if found and edit.reason is None:
+        raise _held(step, found[0], "reason")
+    if found and all(o.code != "must_wait" for o in found):
+        box = kind_of_box(state, step)
+        if box is not None and not_pressed(state, step, box, hand.now):
+            raise _held(step, Obstacle(code="box", words=f"not confirmed: {box}", by="press", box=box), "reason")
+    return b.Done(step=step.id, reason=edit.reason, passed=tuple(o.words for o in found), opens=step.opens, closes=step.closes, carries=step.carries, releases=step.releases,
                   joint=step.joint if isinstance(step, RemoveStep) else None)  # fmt: skip
 
 
-def _reopened(state: BookState, edit: e.ReopenedEdit, tools: Tools) -> b.Body:
+def _held(step: Step, obstacle: Obstacle, field: str) -> Refused:
+    """The refusal for what stands in the way: what is so, and what alone passes it."""
+    code = {"danger": "danger", "box": "box", "load": "load", "must_wait": "must_wait"}.get(obstacle.code, "not_complete")
+    return Refused(code, f"{step.number} {obstacle.words}. {passed_by_words(obstacle)}" if code == "must_wait" else f"{step.number}: {obstacle.words}. {passed_by_words(obstacle)}", field=field)
+
+
+def _happened(state: BookState, edit: e.HappenedEdit, hand: Hand) -> b.Body:
+    step = step_named(state, edit.step)
+    if status_of(state, step).status in SETTLED:
+        raise Conflict(f"{step.number} is already done: nothing was written", reason_code="already_done")
+    without = tuple(o.words for o in obstacles(state, step, hand.listed, hand.now) if o.by != "reason")
+    if not without:
+        raise Refused("nothing_live", f"{step.number}: nothing dangerous stands before it. Call it done, or give a reason", field="step")
+    return b.Happened(step=step.id, without=without, opens=step.opens, carries=step.carries, releases=step.releases)
+
+
+def _not_there(state: BookState, edit: e.NotThereEdit, hand: Hand) -> b.Body:
+    step = whole_of(state).find_step(edit.step)
+    if step is None:
+        raise NotFound("step", edit.step)
+    if status_of(state, step).status in ("done", "not_there"):
+        raise Conflict(f"{step.number} is already done", reason_code="already_done")
+    return b.NotThere(step=step.id, thing=edit.thing, looked=edit.looked)
+
+
+def _reopened(state: BookState, edit: e.ReopenedEdit, hand: Hand) -> b.Body:
     step = step_named(state, edit.step)
     if status_of(state, step).status not in SETTLED:
         raise Conflict(f"{step.number} is not done, so it cannot be reopened", reason_code="not_done")
     return b.Reopened(step=step.id, reason=edit.reason)
 
 
-def _skipped(state: BookState, edit: e.SkippedEdit, tools: Tools) -> b.Body:
+def _skipped(state: BookState, edit: e.SkippedEdit, hand: Hand) -> b.Body:
     step = step_named(state, edit.step)
     if status_of(state, step).status in SETTLED:
         raise Conflict(f"{step.number} is already done or passed over", reason_code="already_done")
     return b.Skipped(step=step.id, reason=edit.reason, not_applicable=edit.not_applicable)
 
 
-def _confirmed(state: BookState, edit: e.ConfirmedEdit, tools: Tools) -> b.Body:
+def _confirmed(state: BookState, edit: e.ConfirmedEdit, hand: Hand) -> b.Body:
     return b.Confirmed(step=step_named(state, edit.step).id, what=edit.what)
 
 
-def _reading(state: BookState, edit: e.ReadingEdit, tools: Tools) -> b.Body:
+def _reading(state: BookState, edit: e.ReadingEdit, hand: Hand) -> b.Body:
     step = step_named(state, edit.step)
     spec = _spec(state, step, edit.reading)
-    tool = _tool(tools, edit.instrument)
+    tool = _tool(hand, edit.instrument)
     direct = _direct_limit(state, step, edit.reading)
     values, setting, question = [], None, None
     for text in edit.typed:
@@ -145,9 +175,9 @@ def _result(state: BookState, step_id: str, result: str) -> tuple[MeasureStep, R
     raise NotFound("result", result)
 
 
-def _concession(state: BookState, edit: e.ConcessionEdit, tools: Tools) -> b.Body:
+def _concession(state: BookState, edit: e.ConcessionEdit, hand: Hand) -> b.Body:
     step, spec = _result(state, edit.step, edit.result)
-    facts = result_of(state, step, spec, tuple(tools.values()))
+    facts = result_of(state, step, spec, hand.listed)
     if facts.judgement.verdict == "inside":
         raise Refused("not_outside", f"{facts.name} is inside: there is nothing to accept", field="result")
     if facts.limit.safety == "lifting":
@@ -158,7 +188,7 @@ def _concession(state: BookState, edit: e.ConcessionEdit, tools: Tools) -> b.Bod
                         reason=edit.reason, name=edit.name, use=edit.use, licensed=edit.licensed, recheck=edit.recheck)  # fmt: skip
 
 
-def _disposition(state: BookState, edit: e.DispositionEdit, tools: Tools) -> b.Body:
+def _disposition(state: BookState, edit: e.DispositionEdit, hand: Hand) -> b.Body:
     step, spec = _result(state, edit.step, edit.result)
     return b.Disposition(step=step.id, result=spec.id, choice=edit.choice, note=edit.note)
 
@@ -170,7 +200,7 @@ def _joint(state: BookState, step: Step) -> tuple[Joint, JointFacts]:
     return joint, joint_facts(state, joint)
 
 
-def _fastener(state: BookState, edit: e.FastenerEdit, tools: Tools) -> b.Body:
+def _fastener(state: BookState, edit: e.FastenerEdit, hand: Hand) -> b.Body:
     step = step_named(state, edit.step)
     joint, facts = _joint(state, step)
     if edit.bolt > len(facts.bolts):
@@ -236,22 +266,34 @@ def wrench_holds(wrench: Instrument, percent: float) -> bool:
     return wrench.mpe_percent is None or float(wrench.mpe_percent) <= percent
 
 
-def _left_open(state: BookState, edit: e.LeftOpenEdit, tools: Tools) -> b.Body:
+def _left_open(state: BookState, edit: e.LeftOpenEdit, hand: Hand) -> b.Body:
+    if edit.closes_at is not None:
+        step_named(state, edit.closes_at)
     return b.LeftOpen(step=step_named(state, edit.step).id, item=edit.item, what=edit.what, blocks=edit.blocks, undo=edit.undo,
-                      sort=edit.sort, where=edit.where)  # fmt: skip
+                      sort=edit.sort, where=edit.where, closes_at=edit.closes_at)  # fmt: skip
 
 
-def _undone(state: BookState, edit: e.UndoneEdit, tools: Tools) -> b.Body:
-    if edit.item not in state.opened:
+def _undone(state: BookState, edit: e.UndoneEdit, hand: Hand) -> b.Body:
+    entries = state.opened.get(edit.item)
+    if not entries:
         raise NotFound("open item", edit.item)
-    return b.Undone(item=edit.item, note=edit.note)
+    opener = entries[-1].body
+    item = next((o for o in getattr(opener, "opens", ()) if o.id == edit.item), opener)
+    bodies = held_up_by(state, opener.step) if getattr(opener, "step", None) and getattr(opener, "opens", ()) else ()
+    if edit.now_on is None and (bodies or getattr(item, "sort", "other") == "block"):
+        what = f"the {bodies[0]}" if bodies else "it"
+        raise Refused("carried_by_what", f"{item.what}: say what carries {what} now", field="now_on")
+    if bodies and edit.now_on is not None and edit.now_on.body not in bodies:
+        raise Refused("carried_by_what", f"{item.what}: say what carries the {bodies[0]} now, not the {edit.now_on.body}", field="now_on")
+    now_on = (edit.now_on,) if edit.now_on is not None else ()
+    return b.Undone(item=edit.item, note=edit.note, carries=now_on, releases=tuple(Release(body=c.body) for c in now_on))
 
 
-def _note(state: BookState, edit: e.NoteEdit, tools: Tools) -> b.Body:
+def _note(state: BookState, edit: e.NoteEdit, hand: Hand) -> b.Body:
     return b.Note(step=edit.step, text=edit.text)
 
 
-def _decision(state: BookState, edit: e.DecisionEdit, tools: Tools) -> b.Body:
+def _decision(state: BookState, edit: e.DecisionEdit, hand: Hand) -> b.Body:
     step = step_named(state, edit.step)
     if edit.about == "dry_run":
         dry_run_request(DryRun(seconds=Quantity(value=edit.seconds, unit="s"), accepted=edit.reason is not None,
@@ -269,9 +311,15 @@ def _decision(state: BookState, edit: e.DecisionEdit, tools: Tools) -> b.Body:
         if edit.reason is None:
             raise Refused("no_reason", "to go on without it give the reason: the chance is gone after this step", field="reason")
         return b.Decision(step=step.id, about="capture", thing=edit.thing, reason=edit.reason)
+    if edit.about == "empty":
+        if edit.thing not in step.drains:
+            raise NotFound("fluid", str(edit.thing))
+        if edit.reason is None:
+            raise Refused("no_reason", "say why it stays empty", field="reason")
+        return b.Decision(step=step.id, about="empty", thing=edit.thing, reason=edit.reason)
     joint, _ = _joint(state, step)
     if edit.about == "wrench":
-        wrench = _tool(tools, edit.wrench or "")
+        wrench = _tool(hand, edit.wrench or "")
         if "wrench" not in wrench.kind:
             raise Refused("wrench_unfit", f"{wrench.code} is a {wrench.kind}, not a torque wrench", field="wrench")
         return b.Decision(step=step.id, about="wrench", joint=joint.id, wrench=wrench, adapter=edit.adapter, reason=edit.reason)
@@ -287,7 +335,7 @@ def _run_step(state: BookState, step_id: str) -> RunStep:
     return step
 
 
-def _attempt_started(state: BookState, edit: e.AttemptStartedEdit, tools: Tools) -> b.Body:
+def _attempt_started(state: BookState, edit: e.AttemptStartedEdit, hand: Hand) -> b.Body:
     step = _run_step(state, edit.step)
     earlier = attempts_of(state, step)
     if any(not a.ended for a in earlier):
@@ -305,7 +353,7 @@ def _attempt_started(state: BookState, edit: e.AttemptStartedEdit, tools: Tools)
     if most is not None and cranked_s(earlier) >= most and edit.reason is None:
         raise Refused("look_first", f"{decimal_text(most)} s of cranking without oil pressure: stop and look for the cause; "
                       "to go on, give a reason", field="reason")  # fmt: skip
-    gate = next(g for g in gate_answers(state, tuple(tools.values())) if g.rung == step.rung)
+    gate = next(g for g in gate_answers(state, hand.listed) if g.rung == step.rung)
     if gate.answer == "shut" and edit.reason is None:
         raise Refused("shut", f"{gate.name} is shut: {gate.reasons[0]}", field="reason")
     dry = dry_run_decision(state)
@@ -342,7 +390,7 @@ def _as_typed(sample: e.SampleEdit) -> str | None:
     return ", ".join(words) or None
 
 
-def _samples(state: BookState, edit: e.SamplesEdit, tools: Tools) -> b.Body:
+def _samples(state: BookState, edit: e.SamplesEdit, hand: Hand) -> b.Body:
     step = _run_step(state, edit.step)
     _known_attempt(state, step, edit.attempt)
     samples = tuple(
@@ -355,7 +403,7 @@ def _samples(state: BookState, edit: e.SamplesEdit, tools: Tools) -> b.Body:
     return b.Samples(step=step.id, attempt=edit.attempt, samples=samples)
 
 
-def _attempt_ended(state: BookState, edit: e.AttemptEndedEdit, tools: Tools) -> b.Body:
+def _attempt_ended(state: BookState, edit: e.AttemptEndedEdit, hand: Hand) -> b.Body:
     step = _run_step(state, edit.step)
     _known_attempt(state, step, edit.attempt)
     facts = attempt_facts(state, step, edit.attempt)
@@ -369,7 +417,7 @@ def _attempt_ended(state: BookState, edit: e.AttemptEndedEdit, tools: Tools) -> 
                           cause=edit.cause, change=edit.change)  # fmt: skip
 
 
-def _strike(state: BookState, edit: e.StrikeEdit, tools: Tools) -> b.Body:
+def _strike(state: BookState, edit: e.StrikeEdit, hand: Hand) -> b.Body:
     target = state.entries.get(edit.entry)
     if target is None:
         raise NotFound("line", edit.entry)
@@ -380,8 +428,8 @@ def _strike(state: BookState, edit: e.StrikeEdit, tools: Tools) -> b.Body:
     return b.Strike(entry=edit.entry, reason=edit.reason)
 
 
-ACCEPT: dict[str, Callable[[BookState, Any, Tools], b.Body]] = {
-    "started": _started, "done": _done, "reopened": _reopened, "skipped": _skipped, "confirmed": _confirmed,
+ACCEPT: dict[str, Callable[[BookState, Any, Hand], b.Body]] = {
+    "started": _started, "done": _done, "happened": _happened, "not there": _not_there, "reopened": _reopened, "skipped": _skipped, "confirmed": _confirmed,
     "reading": _reading, "concession": _concession, "disposition": _disposition, "fastener": _fastener,
     "left open": _left_open, "undone": _undone, "note": _note, "decision": _decision,
     "attempt started": _attempt_started, "samples": _samples, "attempt ended": _attempt_ended, "strike": _strike, **TAKE_DOWN, **INSPECT,

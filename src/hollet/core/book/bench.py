@@ -9,12 +9,25 @@ from hollet.core.book.accept import wrench_holds
 from hollet.core.book.around import AroundWords, around_now, around_words
 from hollet.core.book.bags import BagContent, bag_contents, next_bag, recent_hand
 from hollet.core.book.captures import CaptureView, captures_of, compares_of
-from hollet.core.book.complete import bare_openings, clash, lacking, not_open_any_more
+from hollet.core.book.complete import bare_openings, clash, not_open_any_more, obstacles
 from hollet.core.book.entries import Entry
 from hollet.core.book.fold import BookState
 from hollet.core.book.gates import GateAnswer, OpenItem, dry_run_decision, gate_answers, left_open, open_items
 from hollet.core.book.inspection import REPLACED, InspectionFacts, explanations, inspection_facts
 from hollet.core.book.measure import ReadingFacts, ResultFacts, readings_of, results_of
+from hollet.core.book.passing import (
+    Danger,
+    Obstacle,
+    Waiting,
+    box_of,
+    current_step,
+    guards,
+    kind_of_box,
+    live_dangers,
+    not_pressed,
+    reason_keys,
+    waiting_for,
+)
 from hollet.core.book.photos import PhotoView, photos_of
 from hollet.core.book.plandesk import Gear
 from hollet.core.book.removals import puts_back
@@ -22,7 +35,7 @@ from hollet.core.book.run import AttemptFacts, attempts_of, cranked_s
 from hollet.core.book.secure import is_stopped
 from hollet.core.book.sentences import LogLine, line_of
 from hollet.core.book.settings import Keeping, keeps_of
-from hollet.core.book.status import SETTLED, StepStatus, current_step, plan_of, statuses, waiting_for
+from hollet.core.book.status import SETTLED, StepStatus, plan_of, statuses, whole_of
 from hollet.core.book.supports import support_view
 from hollet.core.book.tighten import JointFacts, Setting, joint_facts, setting_for, stage_ask
 from hollet.core.book.views import View
@@ -32,7 +45,6 @@ from hollet.core.findings import CLEANING, CONFIDENCE, DISPOSITIONS, METHODS, SU
 from hollet.core.instruments import Instrument, combine, reading_share
 from hollet.core.limits import Judgement, Limit, judge
 from hollet.core.procedure.plan import Plan
-from hollet.core.procedure.precedence import Waiting
 from hollet.core.procedure.schools import Extra
 from hollet.core.procedure.sheet import (
     RUNGS,
@@ -55,7 +67,8 @@ from hollet.core.quantities.quantity import decimal_text, exact
 
 __all__ = ["Bench", "BookView", "bench_of", "book_view"]
 
-PRIMARY = {"check": "Looked at and right", "connect": "It is connected", "fit": "It is fitted", "inspect": "Looked at",
+LOOKED = "Looked at and right"
+PRIMARY = {"check": "Done", "connect": "It is connected", "fit": "It is fitted", "inspect": "Looked at",
            "wait": "The time is over", "remove": "It is off"}  # fmt: skip
 
 
@@ -82,10 +95,11 @@ class StepRow(View):
 
 
 class Resume(View):
-    """Where the mechanic stopped, in one line, and what is left loose."""
+    """Where the mechanic stopped, in one line, what hangs or is dangerous, and what is left loose."""
 
     title: str
     line: str
+    hangs: str
     loose: str
     since: str
 
@@ -103,6 +117,7 @@ class BookView(View):
     title: str
     carried: str
     carried_stays: bool
+    dangers: tuple[Danger, ...]
     stopped: bool
     around: tuple[str, ...]
 
@@ -134,10 +149,17 @@ class BenchBase(View):
     do: str
     why: str | None
     caution: Caution | None
+    box: str | None
     confirmed: bool
+    confirmed_by: str
     status: StepStatus
     settled: bool
     lacking: str | None
+    obstacles: tuple[Obstacle, ...]
+    dangers: tuple[Danger, ...]
+    waited_for: tuple[str, ...]
+    other_box: str | None
+    skip_keys: tuple[str, ...]
     clash: str | None
     gear: tuple[ToolNeed, ...]
     people: tuple[Role, ...]
@@ -301,14 +323,13 @@ class RunBench(BenchBase):
 Bench = Annotated[CheckBench | InspectBench | RemoveBench | MeasureBench | TightenBench | FillBench | RunBench, Field(discriminator="kind")]
 
 
-def book_view(state: BookState) -> BookView:
-    """The strip, the last lines and what is left open."""
+def book_view(state: BookState, now: str) -> BookView:
+    """The strip, the last lines and what is left open, at the moment `now` (UTC, ISO 8601)."""
     plan = plan_of(state)
     known = statuses(state)
-    settled = {step for step, status in known.items() if status.status in SETTLED}
     rows = tuple(
         StepRow(id=s.id, number=s.number, short=s.short or s.title, title=s.title, stage=s.stage, kind=s.kind,
-                status=known[s.id].status, waits=any(a.step not in settled for a in s.after))
+                status=known[s.id].status, waits=bool(waiting_for(state, s.id, now, known)))
         for s in plan.step
     )  # fmt: skip
     stages = tuple(
@@ -317,60 +338,89 @@ def book_view(state: BookState) -> BookView:
     )
     support = support_view(state)
     newest = [state.entries[i] for i in state.order[-60:] if state.entries[i].kind != "strike"][-3:]
-    return BookView(stages=stages, steps=rows, current=current_step(state, known), written=tuple(line_of(state, e) for e in newest),
-                    left_open=left_open(state), resume=_resume(state, known), head=state.head, title=plan.title, carried=support.line if support.supports else "",
-                    carried_stays=support.stays, stopped=is_stopped(state), around=around_now(state))  # fmt: skip
+    return BookView(stages=stages, steps=rows, current=current_step(state, now, known), written=tuple(line_of(state, e) for e in newest),
+                    left_open=left_open(state), resume=_resume(state, known, now), head=state.head, title=plan.title, carried=support.line if support.bodies else "",
+                    carried_stays=support.stays, dangers=live_dangers(state), stopped=is_stopped(state), around=around_now(state))  # fmt: skip
 
 
-def _resume(state: BookState, known: dict[str, StepStatus]) -> Resume | None:
+def _resume(state: BookState, known: dict[str, StepStatus], now: str) -> Resume | None:
     last = state.last
     if last is None or last.kind == "plan edited":
         return None
     plan = plan_of(state)
-    step = plan.find_step(current_step(state, known))
+    step = plan.find_step(current_step(state, now, known))
     assert step is not None
-    title, line = f"You stopped at {step.number} {step.short or step.title}", "This step is not done."
+    title, line = _where(state, step, known)
     joint = plan.find_joint(step.joint) if isinstance(step, TightenStep) else None
     if joint is not None:
         facts = joint_facts(state, joint)
-        if facts.next_bolt and facts.next_stage:
+        if facts.begun and facts.next_bolt and facts.next_stage:
             title = f"You stopped at bolt {facts.next_bolt}, stage {facts.next_stage}"
             done = [b.number for b in facts.bolts if b.stage >= facts.next_stage]
             whole = f"Bolts 1 to {done[-1]} have stage {facts.next_stage}. " if done else ""
             line = f"{whole}Bolt {facts.next_bolt} is not pulled in this stage."
-    left = left_open(state)
+    left = [item for item in left_open(state) if item.kind not in ("danger", "load")]
     loose = f"Left open: {'; '.join(item.what for item in left[:3])}" + (f" and {len(left) - 3} more." if len(left) > 3 else ".")
-    return Resume(title=title, line=line, loose=loose if left else "Nothing is left open.", since=last.time)
+    return Resume(title=title, line=line, hangs=_hangs(state), loose=loose if left else "Nothing is left open.", since=last.time)
 
 
-def bench_of(state: BookState, step: Step, tools: Sequence[Instrument], gear: Gear) -> Bench:
-    """The bench of one step."""
-    return BENCHES[type(step)](state, step, tools, _base(state, step, gear, tools))
+def _where(state: BookState, step: Step, known: dict[str, StepStatus]) -> tuple[str, str]:
+    """The step begun, else the last one really done, and what comes next."""
+    here = f"{step.number} {step.short or step.title}"
+    if known[step.id].status == "begun":
+        return f"You stopped at {here}", known[step.id].doubt or "This step is not done."
+    done = [(state.entries[s.entry].seq, name) for name, s in known.items() if s.status == "done" and s.entry]
+    last = plan_of(state).find_step(max(done)[1]) if done else None
+    if last is None:
+        return f"Next is {here}", "Nothing is done yet."
+    return f"Last done: {last.number} {last.short or last.title}", f"Next is {here}."
 
 
-def _base(state: BookState, step: Step, gear: Gear, tools: Sequence[Instrument]) -> dict[str, Any]:
+def _hangs(state: BookState) -> str:
+    """What is dangerous to come back to: dangers that are live, loads that hang or of which nobody knows what carries them."""
+    said = [f"{danger.title}: {danger.words}" for danger in live_dangers(state)]
+    said += [f"{body.name}: {body.because}" for body in support_view(state).bodies if body.hangs or not body.known]
+    return ". ".join(said)
+
+
+def bench_of(state: BookState, step: Step, tools: Sequence[Instrument], gear: Gear, now: str) -> Bench:
+    """The bench of one step at the moment `now` (UTC, ISO 8601)."""
+    return BENCHES[type(step)](state, step, tools, _base(state, step, gear, tools, now))
+
+
+def _primary(step: Step) -> str:
+    """What calls a step done: "looked at" only where something was looked at, never where something was raised, drained or taken off."""
+    acts = step.carries or step.releases or step.drains or step.opens
+    looks = step.kind == "check" and step.stage in ("inspect", "fit_in", "wake", "settle") and not acts
+    return LOOKED if looks else PRIMARY.get(step.kind, "It is done")
+
+
+def _base(state: BookState, step: Step, gear: Gear, tools: Sequence[Instrument], now: str) -> dict[str, Any]:
     plan = plan_of(state)
     known = statuses(state)
     live = state.of_step(step.id)
-    confirm = step.caution.confirm if step.caution else None
+    box, found = box_of(step), obstacles(state, step, tools, now)
+    press = next((e for e in reversed(live) if e.kind == "confirmed" and e.body.what == box), None)
     later = [s for s in plan.step[plan.step.index(step) + 1 :] if known[s.id].status not in SETTLED]
     opened, back = {o.id: o.what for s in plan.step for o in s.opens}, puts_back(plan, step)
     return {
         "step": step.id, "number": step.number, "title": step.title, "stage": step.stage, "stage_name": STAGES[step.stage],
         "do": step.do, "why": step.why, "caution": step.caution, "status": known[step.id],
-        "settled": known[step.id].status in SETTLED, "lacking": lacking(state, step, tools), "clash": clash(state, step),
+        "settled": known[step.id].status in SETTLED, "lacking": next((o.words for o in found if o.code not in ("danger", "must_wait")), None),
+        "obstacles": found, "dangers": tuple(d for d in live_dangers(state) if d.step == step.id), "other_box": kind_of_box(state, step), "skip_keys": reason_keys("skip"),
+        "waited_for": tuple(f"{s.title}: {link.because}" for s, link in guards(whole_of(state), step.id)), "clash": clash(state, step),
         "gear": tuple(ToolNeed(name=tool, state=gear.tools.get(tool.casefold(), "not in the list yet")) for tool in step.tools),
         "people": step.people, "parts": step.parts, "hours": step.hours, "chances": chances(state, step),
         "ahead": _ahead(state, later, step), "extras": tuple(x for x in plan.extra if x.at == step.id and x.id not in plan.extras),
-        "confirmed": confirm is None or any(e.kind == "confirmed" and e.body.what == confirm for e in live),
-        "waits": waiting_for(state, step.id, known), "blocks": RUNGS.get(blocks_of(step), "nothing"),
+        "box": box, "confirmed": box is None or not not_pressed(state, step, box, now), "confirmed_by": press.who if press else "",
+        "waits": waiting_for(state, step.id, now, known), "blocks": RUNGS.get(blocks_of(step), "nothing"),
         "opens": tuple(o.what for o in step.opens), "closes": tuple(opened.get(c, c) for c in step.closes),
         "next": tuple(f"{s.number} {s.title}" for s in later[:3]), "following": later[0].id if later else None,
         "captures": captures_of(state, step), "compares": compares_of(state, step), "keeps": keeps_of(state, step),
         "refit_bags": tuple(c for c in bag_contents(state) if c.owner in back),
         "fluids": _fluids(plan, step, known), "hidden": step.hidden, "needed_open": not_open_any_more(state, step),
         "around": around_words(around_now(state), step, bool(bare_openings(state))), "photos": photos_of(state, step.id), "lifts": step.lifts,
-        "seen": state.seen.get(f"step:{step.id}", 0), "primary": PRIMARY.get(step.kind, "It is done"),
+        "seen": state.seen.get(f"step:{step.id}", 0), "primary": _primary(step),
         "lines": tuple(line_of(state, e) for e in _all_of_step(state, step.id)[-12:]),
     }  # fmt: skip
 

@@ -1,6 +1,7 @@
 """What is still missing before a step can be called done."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
+from typing import Any
 
 from hollet.core.book.bags import bag_contents, short_of
 from hollet.core.book.captures import compares_of, uncaptured
@@ -8,16 +9,18 @@ from hollet.core.book.fold import BookState
 from hollet.core.book.gates import left_open
 from hollet.core.book.inspection import unfinished
 from hollet.core.book.measure import readings_of, results_of
+from hollet.core.book.passing import Obstacle, box_of, not_pressed, reason_keys, unsettled_before
 from hollet.core.book.removals import puts_back
 from hollet.core.book.run import attempts_of
 from hollet.core.book.status import plan_of
+from hollet.core.book.supports import not_carried
 from hollet.core.book.tighten import joint_facts
 from hollet.core.book.windows import chances
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.schools import agreement_state
 from hollet.core.procedure.sheet import FillStep, InspectStep, MeasureStep, RunStep, Step, TightenStep
 
-__all__ = ["bare_openings", "clash", "lacking", "not_open_any_more"]
+__all__ = ["bare_openings", "clash", "lacking", "not_open_any_more", "obstacles"]
 
 
 def clash(state: BookState, step: Step) -> str | None:
@@ -41,60 +44,107 @@ def bare_openings(state: BookState) -> tuple[str, ...]:
     return tuple(item.what for item in left_open(state) if item.sort == "open_port")
 
 
-def lacking(state: BookState, step: Step, tools: Sequence[Instrument] = ()) -> str | None:
-    """The first thing missing, in words, or None when the step can be called done."""
-    live = state.of_step(step.id)
-    if step.caution is not None and step.caution.confirm and not any(x.kind == "confirmed" and x.body.what == step.caution.confirm for x in live):
-        return f"not confirmed: {step.caution.confirm}"
+def obstacles(state: BookState, step: Step, tools: Sequence[Instrument], now: str) -> tuple[Obstacle, ...]:
+    """Everything in the way of calling the step done, what no reason passes first: dangers, its box, its load; then order, then what it lacks itself."""
+    found = unsettled_before(state, step, now)
+    dangers, order = [o for o in found if o.by != "reason"], [o for o in found if o.by == "reason"]
+    return (*dangers, *_guarded(state, step, tools, now), *order, *_around(state, step), *_own(state, step, tools))
+
+
+def lacking(state: BookState, step: Step, tools: Sequence[Instrument], now: str) -> str | None:
+    """The first thing missing of the step itself, in words, or None when nothing is; what it waits for is told apart."""
+    return next((o.words for o in obstacles(state, step, tools, now) if o.code not in ("danger", "must_wait")), None)
+
+
+def _guarded(state: BookState, step: Step, tools: Sequence[Instrument], now: str) -> list[Obstacle]:
+    """What no reason passes: the caution's box, what must be so for this step, the load, lifting gear that is not good."""
+    found = []
+    load = not_carried(state, step)
+    if load is not None:
+        found.append(Obstacle(code="load", words=load, by="load"))
     needed = not_open_any_more(state, step)
     if needed:
-        return f"it must be so before this step, and is not: {needed[0]}"
-    missing_capture = uncaptured(state, step)
-    if missing_capture is not None:
-        return f"not kept as found: {missing_capture.what}. {missing_capture.because}; after this step the chance is gone"
+        found.append(Obstacle(code="needed", words=f"it must be so before this step, and is not: {needed[0]}", by="nothing"))
     if step.lifts:
         for measured in (s for s in plan_of(state).step if isinstance(s, MeasureStep)):
             bad = next((r for r in results_of(state, measured, tools) if r.limit.safety == "lifting" and r.judgement.verdict in ("outside", "too_close")), None)
             if bad is not None:
-                return f"not ready to lift: {bad.name} is {bad.judgement.words}"
+                found.append(Obstacle(code="lifting", words=f"not ready to lift: {bad.name} is {bad.judgement.words}", by="nothing"))
+                break
+    box = box_of(step)
+    if box is not None and not_pressed(state, step, box, now):
+        found.append(Obstacle(code="box", words=f"not confirmed: {box}", by="press", box=box))
+    return found
+
+
+def _order(code: str, words: str, kind: str = "unfinished") -> Obstacle:
+    return Obstacle(code=code, words=words, by="reason", keys=reason_keys(kind))
+
+
+def _around(state: BookState, step: Step) -> list[Obstacle]:
+    """What any kind of step may lack: captures, covers, bags, marks compared, parts that agree, last chances."""
+    found = []
+    kept = uncaptured(state, step)
+    if kept is not None:
+        found.append(_order("capture", f"not kept as found: {kept.what}. {kept.because}; after this step the chance is gone", "capture"))
     if step.dusty and bare_openings(state):
-        return f"no grinding or cutting while this is open: {bare_openings(state)[0]}"
+        found.append(_order("dust", f"no grinding or cutting while this is open: {bare_openings(state)[0]}", "contamination"))
     short = short_of(bag_contents(state), puts_back(plan_of(state), step))
     if short is not None:
-        return short
+        found.append(_order("short", short))
     unlike = next((c for c in compares_of(state, step) if c.state in ("kept", "differs")), None)
     if unlike is not None:
-        return f"{unlike.what}: " + ("not compared yet" if unlike.state == "kept" else f"not as found, {unlike.compared}")
+        found.append(_order("compare", f"{unlike.what}: " + ("not compared yet" if unlike.state == "kept" else f"not as found, {unlike.compared}")))
     clashing = clash(state, step)
     if clashing is not None:
-        return clashing
+        found.append(_order("clash", clashing))
     chance = next((c for c in chances(state, step) if c.state in ("open", "no step")), None)
     if chance is not None:
-        return f"after this nobody reaches it: {chance.thing}, {chance.because}"
-    if isinstance(step, InspectStep):
-        unseen = unfinished(state, step)
-        if unseen is not None:
-            return unseen
-    if isinstance(step, MeasureStep):
-        missing = [r.name for r in step.reading if not state.live(f"reading:{r.id}")]
-        if missing:
-            return f"{missing[0]} is not read"
-        once = next((r for r in readings_of(state, step) if r.ask_again), None)
-        if once is not None:
-            return f"{once.name}: read it a second time, there is no going back after it"
-        undecided = [r for r in results_of(state, step, tools) if r.open and r.disposition in (None, "measure_again") and r.judgement.verdict != "no_limit"]
-        if undecided:
-            return f"{undecided[0].name} is {undecided[0].judgement.words}" if undecided[0].refusal is None else f"{undecided[0].name}: {undecided[0].refusal}"
-    if isinstance(step, TightenStep):
-        joint = plan_of(state).find_joint(step.joint)
-        facts = joint_facts(state, joint) if joint else None
-        if facts is None or not facts.begun or not facts.final:
-            return f"not final: {facts.progress if facts else step.joint}"
-    if isinstance(step, RunStep) and not any(a.passed for a in attempts_of(state, step)):
-        return "no attempt has passed"
-    if isinstance(step, FillStep):
-        if not state.live(f"reading:{step.id}"):
-            return "the amount is not entered"
-        if not any(x.kind == "confirmed" and x.body.what == step.level for x in live):
-            return f"not looked at: {step.level}"
-    return None
+        found.append(_order("last_chance", f"after this nobody reaches it: {chance.thing}, {chance.because}", "last_chance"))
+    return found
+
+
+def _own(state: BookState, step: Step, tools: Sequence[Instrument]) -> list[Obstacle]:
+    """What the kind of the step asks for."""
+    ask = OWN.get(type(step))
+    words = ask(state, step, tools) if ask is not None else None
+    return [_order("unfinished", words)] if words is not None else []
+
+
+def _inspect_lacks(state: BookState, step: InspectStep, tools: Sequence[Instrument]) -> str | None:
+    return unfinished(state, step)
+
+
+def _measure_lacks(state: BookState, step: MeasureStep, tools: Sequence[Instrument]) -> str | None:
+    missing = [r.name for r in step.reading if not state.live(f"reading:{r.id}")]
+    if missing:
+        return f"{missing[0]} is not read"
+    once = next((r for r in readings_of(state, step) if r.ask_again), None)
+    if once is not None:
+        return f"{once.name}: read it a second time, there is no going back after it"
+    undecided = next((r for r in results_of(state, step, tools) if r.open and r.disposition in (None, "measure_again") and r.judgement.verdict != "no_limit"), None)
+    if undecided is None:
+        return None
+    return f"{undecided.name} is {undecided.judgement.words}" if undecided.refusal is None else f"{undecided.name}: {undecided.refusal}"
+
+
+def _tighten_lacks(state: BookState, step: TightenStep, tools: Sequence[Instrument]) -> str | None:
+    joint = plan_of(state).find_joint(step.joint)
+    facts = joint_facts(state, joint) if joint else None
+    return None if facts is not None and facts.begun and facts.final else f"not final: {facts.progress if facts else step.joint}"
+
+
+def _run_lacks(state: BookState, step: RunStep, tools: Sequence[Instrument]) -> str | None:
+    return None if any(a.passed for a in attempts_of(state, step)) else "no attempt has passed"
+
+
+def _fill_lacks(state: BookState, step: FillStep, tools: Sequence[Instrument]) -> str | None:
+    if not state.live(f"reading:{step.id}"):
+        return "the amount is not entered"
+    seen = any(x.kind == "confirmed" and x.body.what == step.level for x in state.of_step(step.id))
+    return None if seen else f"not looked at: {step.level}"
+
+
+OWN: dict[type, Callable[[BookState, Any, Sequence[Instrument]], str | None]] = {
+    InspectStep: _inspect_lacks, MeasureStep: _measure_lacks, TightenStep: _tighten_lacks, RunStep: _run_lacks, FillStep: _fill_lacks,
+}  # fmt: skip

@@ -2,7 +2,8 @@
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import AfterValidator, Field
+from pydantic_core import PydanticCustomError
 
 from hollet.core.book.entries import (
     Adapter,
@@ -22,11 +23,28 @@ from hollet.core.book.entries import (
 )
 from hollet.core.findings import Cleaning, Confidence, Method, Surface
 from hollet.core.findings import Disposition as PartChoice
-from hollet.core.procedure.sheet import BagLine, CaptureKind, OpenSort
+from hollet.core.limits import Safety
+from hollet.core.procedure.sheet import BagLine, CaptureKind, Carry, OpenSort
 from hollet.core.procedure.stuck import Near, StuckRung
 from hollet.core.procedure.words import ReasonKind, Rung
 
-__all__ = ["Edit"]
+__all__ = ["Edit", "Passing", "is_thin"]
+
+
+def is_thin(text: str) -> bool:
+    """Whether a reason says nothing: under ten characters, or without two different words."""
+    words = {word.casefold() for word in text.split() if any(c.isalnum() for c in word)}
+    return len(text.strip()) < 10 or len(words) < 2
+
+
+def _enough(text: str) -> str:
+    if is_thin(text):
+        raise PydanticCustomError("reason_thin", "say why in ten characters or more and two words, or press one of the reasons offered")
+    return text.strip()
+
+
+Passing = Annotated[str, Field(max_length=1000), AfterValidator(_enough)]
+"""A reason for passing something: the large keys give it, or words. Bodies keep what was accepted before (`Reason`)."""
 
 
 class StartedEdit(Body):
@@ -37,11 +55,27 @@ class StartedEdit(Body):
 
 
 class DoneEdit(Body):
-    """A step is done; a reason is needed when it is done before what it waits for."""
+    """A step is done; a reason is needed when it is done before what it waits for, or in another way."""
 
     kind: Literal["done"]
     step: str
-    reason: Reason | None = None
+    reason: Passing | None = None
+
+
+class HappenedEdit(Body):
+    """The step has happened although a danger before it was not dealt with."""
+
+    kind: Literal["happened"]
+    step: str
+
+
+class NotThereEdit(Body):
+    """The thing is not on this vehicle: its name, and where it was looked for."""
+
+    kind: Literal["not there"]
+    step: str
+    thing: Short
+    looked: Passing
 
 
 class ReopenedEdit(Body):
@@ -49,7 +83,7 @@ class ReopenedEdit(Body):
 
     kind: Literal["reopened"]
     step: str
-    reason: Reason
+    reason: Reason = "looked at again"
 
 
 class SkippedEdit(Body):
@@ -57,7 +91,7 @@ class SkippedEdit(Body):
 
     kind: Literal["skipped"]
     step: str
-    reason: Reason
+    reason: Passing
     not_applicable: bool = False
 
 
@@ -133,6 +167,7 @@ class FaceAddedEdit(Body):
     face: Own
     face_name: Annotated[str, Field(min_length=1, max_length=24)]
     on: Surface
+    safety: Safety | Literal["none"] | None = None
 
 
 class TracedEdit(Body):
@@ -153,6 +188,8 @@ class PartDecidedEdit(Body):
     reason: Reason
     price: Annotated[float, Field(ge=0, le=1e6)] | None = None
     wrong: Annotated[float, Field(ge=0, le=1e6)] | None = None
+    name: Short | None = None
+    licensed: Annotated[str, Field(max_length=200)] | None = None
 
 
 class PartRightEdit(Body):
@@ -220,14 +257,16 @@ class LeftOpenEdit(Body):
     undo: Short = "undo it"
     sort: OpenSort = "other"
     where: Short | None = None
+    closes_at: str | None = None
 
 
 class UndoneEdit(Body):
-    """What was left open is undone."""
+    """What was left open is undone; where it held something up, what carries that now."""
 
     kind: Literal["undone"]
     item: str
     note: str | None = None
+    now_on: Carry | None = None
 
 
 class BaggedEdit(Body):
@@ -395,6 +434,7 @@ class VehicleStandsEdit(Body):
     brakes: bool | None = None
     starts: bool | None = None
     bay: Annotated[str, Field(max_length=40)] | None = None
+    ground: Ground | None = None
 
 
 class StoppedEdit(Body):
@@ -441,11 +481,11 @@ class NoteEdit(Body):
 
 
 class DecisionEdit(Body):
-    """A wrench chosen, a bolt passed over, a dry run decided, a last chance or a capture let go."""
+    """A wrench chosen, a bolt passed over, a dry run decided, a last chance or a capture let go, a fluid left out."""
 
     kind: Literal["decision"]
     step: str
-    about: Literal["wrench", "pass_over", "dry_run", "last_chance", "capture"]
+    about: Literal["wrench", "pass_over", "dry_run", "last_chance", "capture", "empty"]
     thing: str | None = None
     done_here: bool = False
     bolt: int | None = None
@@ -453,7 +493,7 @@ class DecisionEdit(Body):
     wrench: str | None = None
     adapter: Adapter | None = None
     seconds: Annotated[float, Field(gt=0, le=600)] | None = None
-    reason: Reason | None = None
+    reason: Passing | None = None
 
 
 class AttemptStartedEdit(Body):
@@ -463,7 +503,7 @@ class AttemptStartedEdit(Body):
     step: str
     attempt: Annotated[str, Field(min_length=8, max_length=64)]
     isolated: tuple[Short, ...] = ()
-    reason: Reason | None = None
+    reason: Passing | None = None
 
 
 class SampleEdit(Body):
@@ -494,7 +534,7 @@ class AttemptEndedEdit(Body):
     step: str
     attempt: str
     after_s: Annotated[float, Field(ge=0, le=86400)]
-    reason: Reason
+    reason: Reason = "key off"
     passed: bool = False
     cause: str | None = None
     change: str | None = None
@@ -509,7 +549,7 @@ class StrikeEdit(Body):
 
 
 Edit = Annotated[
-    StartedEdit | DoneEdit | ReopenedEdit | SkippedEdit | ConfirmedEdit | ReadingEdit | ConcessionEdit | DispositionEdit
+    StartedEdit | DoneEdit | HappenedEdit | NotThereEdit | ReopenedEdit | SkippedEdit | ConfirmedEdit | ReadingEdit | ConcessionEdit | DispositionEdit
     | FastenerEdit | LeftOpenEdit | UndoneEdit | BaggedEdit | NoteEdit | DecisionEdit | AttemptStartedEdit | SamplesEdit
     | AttemptEndedEdit | StrikeEdit | RemovedEdit | UnbaggedEdit | ReplacedEdit | CapturedEdit | ComparedEdit | GuardedEdit | DisturbedEdit
     | SetAnewEdit | TriedEdit | PhotoEdit | PinnedEdit | SupportedEdit | VehicleStandsEdit | StoppedEdit | SecuredEdit | GoneOnEdit

@@ -8,12 +8,12 @@ from pydantic import BaseModel, ConfigDict, Field
 from hollet.core.findings import Cleaning, Confidence, Method, Surface
 from hollet.core.findings import Disposition as PartChoice
 from hollet.core.instruments import Instrument
-from hollet.core.limits import Limit
+from hollet.core.limits import Limit, Safety
 from hollet.core.procedure.changes import Change
 from hollet.core.procedure.plan import Plan
-from hollet.core.procedure.sheet import BagLine, CaptureKind, Opens, OpenSort
+from hollet.core.procedure.sheet import BagLine, CaptureKind, Carry, Opens, OpenSort, Release
 from hollet.core.procedure.stuck import Near, StuckRung
-from hollet.core.procedure.words import ReasonKind, Rung
+from hollet.core.procedure.words import Carried, Ground, ReasonKind, Rung, SupportKind
 from hollet.core.quantities.quantity import Quantity
 
 __all__ = ["KINDS", "VERSIONS", "Around", "BagNumber", "Body", "Carried", "Entry", "Ground", "Own", "PhotoHash", "Pin", "SupportKind", "Tightness", "Wire", "lifted"]
@@ -24,9 +24,6 @@ PhotoHash = Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
 Own = Annotated[str, Field(pattern=r"^[0-9a-z][0-9a-z_-]{0,59}$")]
 BagNumber = Annotated[int, Field(ge=1, le=9999)]
 Around = Literal["wind", "dust", "cold", "damp", "dark", "noise"]
-SupportKind = Literal["stand", "jack", "hook", "cradle", "wheels", "ramp", "timber", "helper"]
-Carried = Literal["vehicle", "engine", "gearbox", "powertrain", "axle", "hub", "other"]
-Ground = Literal["hard", "soft", "slope", "unknown"]
 Tightness = Literal["as found", "out", "left out on purpose", "by hand", "snug", "cinched", "torqued", "loosened again"]
 
 
@@ -64,12 +61,34 @@ class Started(StepBody):
 
 
 class Done(StepBody):
-    """The step is done; with what it opened and closed, and the joint it took out. `reason` when out of order."""
+    """The step is done; with what it opened, closed, carries and lets go, and the joint it took out. `reason` when out of order or done in another way.
+
+    `passed` names what the reason passed, in words; lines of before it was kept have none.
+    """
 
     reason: Reason | None = None
+    passed: Annotated[tuple[Annotated[str, Field(max_length=800)], ...], Field(max_length=60)] | None = None
     joint: str | None = None
     opens: tuple[Opens, ...] = ()
     closes: tuple[str, ...] = ()
+    carries: tuple[Carry, ...] = ()
+    releases: tuple[Release, ...] = ()
+
+
+class Happened(StepBody):
+    """The step has happened already although a danger was not dealt with: a fact and no pass. `without` names what was not so, in words."""
+
+    without: Annotated[tuple[Annotated[str, Field(min_length=1, max_length=600)], ...], Field(min_length=1, max_length=20)]
+    opens: tuple[Opens, ...] = ()
+    carries: tuple[Carry, ...] = ()
+    releases: tuple[Release, ...] = ()
+
+
+class NotThere(StepBody):
+    """The thing a step is about is not on this vehicle: its name, and where it was looked for."""
+
+    thing: Short
+    looked: Reason
 
 
 class Reopened(StepBody):
@@ -166,6 +185,7 @@ class FaceAdded(StepBody):
     face: Own
     face_name: Annotated[str, Field(min_length=1, max_length=24)]
     on: Surface
+    safety: Safety | None = None
 
     def subject(self) -> str:
         return f"matrix:{self.step}"
@@ -183,7 +203,7 @@ class Traced(StepBody):
 
 
 class PartDecided(StepBody):
-    """What happens to a part: the choice, why, what it costs, and what it costs if that is wrong."""
+    """What happens to a part: the choice, why, what it costs, and what it costs if that is wrong; used again though bad, by whom and who inspected it."""
 
     part: Own
     part_name: Short
@@ -193,6 +213,8 @@ class PartDecided(StepBody):
     wrong: Annotated[float, Field(ge=0, le=1e6)] | None = None
     seen: Annotated[int, Field(ge=0)] = 0
     faces: Annotated[int, Field(ge=0)] = 0
+    name: Short | None = None
+    licensed: Annotated[str, Field(max_length=200)] | None = None
 
     def subject(self) -> str:
         return f"part:{self.step}/{self.part}"
@@ -285,16 +307,19 @@ class LeftOpen(StepBody):
     open_for: Rung | None = None
     sort: OpenSort = "other"
     where: Short | None = None
+    closes_at: str | None = None
 
     def subject(self) -> str:
         return f"open:{self.item}"
 
 
 class Undone(Body):
-    """A temporary state is gone."""
+    """A temporary state is gone; where it held something up, what carries that now."""
 
     item: str
     note: str | None = None
+    carries: tuple[Carry, ...] = ()
+    releases: tuple[Release, ...] = ()
 
     def subject(self) -> str:
         return f"open:{self.item}"
@@ -491,13 +516,14 @@ class Supported(Body):
 
 
 class VehicleStands(Body):
-    """Whether the vehicle rolls, steers, brakes and starts, and which bay or lift it occupies."""
+    """Whether the vehicle rolls, steers, brakes and starts, which bay or lift it occupies, and what ground that has."""
 
     rolls: bool | None = None
     steers: bool | None = None
     brakes: bool | None = None
     starts: bool | None = None
     bay: Annotated[str, Field(max_length=40)] | None = None
+    ground: Ground | None = None
 
     def subject(self) -> str:
         return "vehicle"
@@ -554,9 +580,9 @@ class Note(Body):
 
 
 class Decision(StepBody):
-    """A choice with its reason: the wrench for a joint, a bolt passed over, one dry run, a last chance or a capture let go."""
+    """A choice with its reason: the wrench for a joint, a bolt passed over, one dry run, a last chance or a capture let go, a fluid left out."""
 
-    about: Literal["wrench", "pass_over", "dry_run", "last_chance", "capture"]
+    about: Literal["wrench", "pass_over", "dry_run", "last_chance", "capture", "empty"]
     joint: str | None = None
     thing: str | None = None
     done_here: bool = False
@@ -700,7 +726,7 @@ class DeviceEdited(Body):
 
 
 KINDS: dict[str, type[Body]] = {
-    "plan edited": PlanEdited, "started": Started, "done": Done, "reopened": Reopened, "skipped": Skipped,
+    "plan edited": PlanEdited, "started": Started, "done": Done, "happened": Happened, "not there": NotThere, "reopened": Reopened, "skipped": Skipped,
     "confirmed": Confirmed, "reading": Reading, "concession": Concession, "disposition": Disposition,
     "fastener": Fastener, "left open": LeftOpen, "undone": Undone, "bagged": Bagged, "note": Note, "decision": Decision,
     "attempt started": AttemptStarted, "samples": Samples, "attempt ended": AttemptEnded, "strike": Strike,

@@ -22,7 +22,8 @@ __all__ = ["BookState", "fold", "state_after"]
 class BookState:
     """Facts of one build. Advanced in place by its one owner; readers must not change it.
 
-    `lost_done` keeps, by step, the done and bagged entries that were struck: what stood on them counts as open again.
+    `lost_done` keeps, by step, the done and bagged entries that were struck: what stood on them counts as open again; `lost`
+    keeps all struck entries by subject. `loads` are the entries that change what carries what, in their order.
     """
 
     whole: Plan | None = None
@@ -41,6 +42,8 @@ class BookState:
     captured: dict[str, list[Entry]] = field(default_factory=lambda: defaultdict(list))
     photos: dict[str, list[Entry]] = field(default_factory=lambda: defaultdict(list))
     lost_done: dict[str, list[Entry]] = field(default_factory=lambda: defaultdict(list))
+    lost: dict[str, list[Entry]] = field(default_factory=lambda: defaultdict(list))
+    loads: list[Entry] = field(default_factory=list)
     opened: dict[str, list[Entry]] = field(default_factory=lambda: defaultdict(list))
     runs: dict[str, list[str]] = field(default_factory=lambda: defaultdict(list))
     memo: dict[tuple[str, ...], tuple[Any, Plan | None, Any]] = field(default_factory=dict, compare=False, repr=False)
@@ -106,16 +109,18 @@ def fold(state: BookState, entry: Entry) -> BookState:
         state.photos[entry.body.photo].append(entry)
     elif entry.kind == "attempt started":
         state.runs[entry.body.step].append(entry.body.attempt)
-    elif entry.kind == "done":
-        if entry.body.joint:
+    elif entry.kind in ("done", "happened"):
+        if entry.kind == "done" and entry.body.joint:
             state.by_subject[f"joint:{entry.body.joint}"].append(entry)
             state.seen[f"joint:{entry.body.joint}"] = entry.seq
         for item in entry.body.opens:
             state.opened[item.id].append(entry)
-        for item_id in entry.body.closes:
+        for item_id in entry.body.closes if entry.kind == "done" else ():
             state.opened[item_id].append(entry)
     elif entry.kind in ("left open", "undone"):
         state.opened[entry.body.item].append(entry)
+    if entry.kind == "supported" or bool(getattr(entry.body, "carries", ())) or bool(getattr(entry.body, "releases", ())):
+        state.loads.append(entry)
     return state
 
 
@@ -131,12 +136,14 @@ def _strike(state: BookState, entry: Entry) -> None:
     touched += [state.captured[body.capture]] if target.kind == "captured" else []
     touched += [state.photos[body.photo]] if target.kind == "photo" else []
     touched += [state.by_subject[f"joint:{body.joint}"]] if target.kind == "done" and body.joint else []
-    touched += [state.opened[item.id] for item in body.opens] if target.kind == "done" else []
+    touched += [state.opened[item.id] for item in body.opens] if target.kind in ("done", "happened") else []
+    touched += [state.loads]
     touched += [state.opened[item] for item in body.closes] if target.kind == "done" else []
     touched += [state.opened[body.item]] if target.kind in ("left open", "undone") else []
     for listed in touched:
         if target in listed:
             listed.remove(target)
+    state.lost[target.body.subject()].append(target)
     state.seen[target.body.subject()] = entry.seq
     if target.kind == "done" and body.joint:
         state.seen[f"joint:{body.joint}"] = entry.seq

@@ -1,28 +1,46 @@
-"""Left open and the gates: everything that must be cleared, by the first rung it blocks."""
+"""Left open and the gates: everything that must be cleared, by the first rung it blocks; what is dangerous first, then what is wrong, open, not reached."""
 
 from collections.abc import Sequence
+from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
 from hollet.core.book.bags import bag_contents
 from hollet.core.book.captures import mismatches
+from hollet.core.book.entries import Entry
+from hollet.core.book.fluids import empty_fluids
 from hollet.core.book.fold import BookState
-from hollet.core.book.inspection import open_parts
+from hollet.core.book.inspection import open_parts, unseen_safety
+from hollet.core.book.look_again import BY_DAY, looks_due
 from hollet.core.book.measure import results_of
+from hollet.core.book.passing import live_dangers
+from hollet.core.book.removals import back_steps
 from hollet.core.book.run import attempts_of
 from hollet.core.book.settings import disturbed_settings
-from hollet.core.book.status import SETTLED, StepStatus, plan_of, statuses
+from hollet.core.book.status import SETTLED, StepStatus, plan_of, status_of, statuses
+from hollet.core.book.supports import held_up_by, support_view
 from hollet.core.book.tighten import joint_facts
 from hollet.core.instruments import Instrument
-from hollet.core.procedure.sheet import RUNGS, FillStep, InspectStep, MeasureStep, RunStep, Step, TightenStep, blocks_of
+from hollet.core.procedure.sheet import RUNGS, STAGES, FillStep, InspectStep, MeasureStep, RunStep, Step, TightenStep, blocks_of
 
-__all__ = ["GATE_LINE", "GateAnswer", "OpenItem", "gate_answers", "left_open", "open_items"]
+__all__ = ["GATE_LINE", "SAFETY_RUNG", "GateAnswer", "OpenItem", "StageGroup", "dry_run_decision", "gate_answers", "left_open", "open_items", "stage_groups"]
 
 GATE_LINE = "The vehicle maker's manual, local codes and licensed practice go first."
 
 
+Rank = Literal["danger", "wrong", "open", "not_reached"]
+RANKS: tuple[Rank, ...] = ("danger", "wrong", "open", "not_reached")
+RANK_OF: dict[str, Rank] = {"danger": "danger", "load": "danger", "result": "wrong", "part": "wrong", "capture": "wrong", "setting": "wrong", "lost": "wrong", "isolate": "wrong",
+                            "temporary": "open", "joint": "open", "empty": "open", "missing": "open", "look_again": "open", "step": "not_reached"}  # fmt: skip
+SAFETY_RUNG = {"fuel": "fuel_on"}
+"""The rung that a safety-critical value or part shuts until it is replaced or inspected: fuel its own, all others drive."""
+
+
 class OpenItem(BaseModel):
-    """One thing left open: what it is, the first rung it blocks, where it is cleared."""
+    """One thing left open: what it is, the first rung it blocks, where it is cleared; how bad it is, and the box that ends a danger.
+
+    `holds_up`: undoing it asks what carries that body now. `no_closer`: no step of the plan closes it.
+    """
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     id: str
@@ -42,10 +60,26 @@ class OpenItem(BaseModel):
     assumed: bool = False
     sort: str = "other"
     where: str | None = None
+    rank: Rank = "open"
+    box: str | None = None
+    holds_up: str | None = None
+    no_closer: bool = False
+
+
+class StageGroup(BaseModel):
+    """Steps of one stage that are merely not reached: the stage, how many, and their items."""
+
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
+    stage: str
+    words: str
+    items: tuple[OpenItem, ...]
 
 
 class GateAnswer(BaseModel):
-    """May I? `shut`, `limited` (with its limit) or `nothing left open`; `first` are the items that shut this rung itself."""
+    """May I? `shut`, `limited` (with its limit) or `nothing left open`; `items` are what shuts this rung itself, the worst first.
+
+    `first` are those that are dangerous, wrong or open; `not_reached` groups the steps by stage.
+    """
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     rung: str
@@ -54,12 +88,31 @@ class GateAnswer(BaseModel):
     limit: str | None = None
     reasons: tuple[str, ...] = ()
     items: tuple[OpenItem, ...] = ()
+    first: tuple[OpenItem, ...] = ()
+    not_reached: tuple[StageGroup, ...] = ()
     check_open: tuple[str, ...] = ()
 
 
 def left_open(state: BookState) -> tuple[OpenItem, ...]:
-    """Temporary states and joints begun and not final: the ledger of the plate."""
-    return (*_temporary(state), *_joints(state))
+    """Live dangers, what is carried by nobody knows what, temporary states, empty systems, joints begun and not final, what to look at again: the ledger of the plate."""
+    return (*_dangers(state), *_temporary(state), *_empty(state), *_joints(state), *_look_again(state))
+
+
+def _look_again(state: BookState) -> list[OpenItem]:
+    return [_item(id=f"look:{due.step}", kind="look_again", what=due.words, blocks="nothing", step=due.step, step_number=due.number, clear_at=due.step, clear_number=due.number,
+                  undo="look again by day", box=BY_DAY, since=due.since, who=due.who) for due in looks_due(state)]  # fmt: skip
+
+
+def _item(**facts: object) -> OpenItem:
+    return OpenItem.model_validate({"rank": RANK_OF[str(facts["kind"])], **facts})
+
+
+def _dangers(state: BookState) -> list[OpenItem]:
+    found = [_item(id=f"danger:{d.step}:{d.clear_at}", kind="danger", what=f"{d.title}: {d.words}", blocks=d.blocks, step=d.step, step_number=d.number, clear_at=d.clear_at,
+                   undo=d.box, box=d.box, since=d.since, who=d.who) for d in live_dangers(state)]  # fmt: skip
+    found += [_item(id=f"load:{body.body}", kind="load", what=f"{body.name}: nobody said what carries it", blocks="crank", undo="say what carries it")
+              for body in support_view(state).bodies if not body.known]  # fmt: skip
+    return found
 
 
 def _temporary(state: BookState) -> tuple[OpenItem, ...]:
@@ -73,37 +126,62 @@ def _temporary(state: BookState) -> tuple[OpenItem, ...]:
         if opener is None:
             continue
         body = opener.body
-        item = next(o for o in body.opens if o.id == item_id) if opener.kind == "done" else body
+        by_hand = opener.kind == "left open"
+        item = body if by_hand else next(o for o in body.opens if o.id == item_id)
         step = plan.find_step(body.step)
-        closer = next((s for s in plan.step if item_id in s.closes), step)
-        found.append(OpenItem(id=item_id, kind="temporary", clear_at=closer.id if closer else None,
-                              clear_number=closer.number if closer else "", what=item.what, blocks=item.blocks, step=body.step, undo=item.undo,
-                              step_number=step.number if step else "", stage=step.stage if step else "", since=opener.time,
-                              who=opener.who, open_for=item.open_for, note=getattr(item, "if_left", None),
-                              sort=item.sort, where=item.where))  # fmt: skip
+        closer = next((s for s in plan.step if item_id in s.closes), None)
+        if closer is None and by_hand and step is not None:
+            closer = plan.find_step(body.closes_at) or plan.find_step(next(iter(back_steps(plan, step)), None))
+        found.append(_item(id=item_id, kind="temporary", clear_at=closer.id if closer else None, no_closer=closer is None and not by_hand,
+                           clear_number=closer.number if closer else "", what=item.what, blocks=item.blocks, step=body.step, undo=item.undo,
+                           step_number=step.number if step else "", stage=step.stage if step else "", since=opener.time,
+                           who=opener.who, open_for=item.open_for, note=getattr(item, "if_left", None),
+                           sort=item.sort, where=item.where, holds_up=_holds_up(state, opener, item.sort)))  # fmt: skip
     return tuple(sorted(found, key=lambda i: i.since))
 
 
+def _holds_up(state: BookState, opener: Entry, sort: str) -> str | None:
+    """The body that undoing this item asks about: what its step set on something, or whatever is blocked or held."""
+    bodies = held_up_by(state, opener.body.step) if opener.kind != "left open" else ()
+    return bodies[0] if bodies else "other" if sort == "block" else None
+
+
+def _empty(state: BookState) -> list[OpenItem]:
+    """Fluids that are out; where the step that fills it is still to come and blocks no later rung, that step says so itself."""
+    plan = plan_of(state)
+    found = []
+    for empty in empty_fluids(state):
+        drained, fills = plan.find_step(empty.drained_at), plan.find_step(empty.filled_at)
+        found.append(_item(id=f"empty:{empty.fluid}", kind="empty", what=f"{empty.name}: drained and not filled", blocks=empty.blocks, step=empty.drained_at,
+                           step_number=drained.number if drained else "", stage=drained.stage if drained else "", clear_at=fills.id if fills else None,
+                           clear_number=fills.number if fills else "", undo="fill it", since=empty.since, who=empty.who, no_closer=fills is None))  # fmt: skip
+    return found
+
+
 def _joints(state: BookState) -> tuple[OpenItem, ...]:
+    """Joints begun and not final, and joints whose tightening was passed over: nothing else says that they hold."""
     plan = plan_of(state)
     found = []
     for joint in plan.joint:
         facts = joint_facts(state, joint)
-        if not facts.begun or facts.final:
-            continue
         step = next((s for s in plan.step if isinstance(s, TightenStep) and s.joint == joint.id), None)
-        first = state.live(f"joint:{joint.id}")[0]
-        found.append(OpenItem(id=f"joint:{joint.id}", kind="joint", what=f"{joint.name}, {facts.progress}", since=first.time,
-                              blocks=blocks_of(step) if step else "crank", step=step.id if step else None,
-                              step_number=step.number if step else "", stage=step.stage if step else "",
-                              undo=joint.wait_for or "tighten to the last stage", who=first.who))  # fmt: skip
+        status = status_of(state, step) if step is not None else None
+        passed = status is not None and status.status in ("done", "skipped", "not_applicable") and not (facts.begun and facts.final)
+        if facts.final if facts.begun else not passed:
+            continue
+        live = state.live(f"joint:{joint.id}")
+        since, who = (live[0].time, live[0].who) if live else (status.time, status.who) if status is not None else ("", "")
+        found.append(_item(id=f"joint:{joint.id}", kind="joint", what=f"{joint.name}, {facts.progress}" + ("" if facts.begun else ", passed over"), since=since, who=who,
+                           blocks=blocks_of(step) if step else "crank", step=step.id if step else None,
+                           step_number=step.number if step else "", stage=step.stage if step else "",
+                           undo=joint.wait_for or "tighten to the last stage"))  # fmt: skip
     return tuple(found)
 
 
 def open_items(
     state: BookState, tools: Sequence[Instrument] = (), known: dict[str, StepStatus] | None = None
 ) -> tuple[OpenItem, ...]:
-    """Everything open: steps, temporary states, joints, results and missing values, each with the rung it blocks."""
+    """Everything open: dangers, steps, temporary states, empty systems, joints, results, parts and missing values, each with the rung it blocks."""
     plan = plan_of(state)
     known = known or statuses(state)
     found = list(left_open(state))
@@ -111,14 +189,17 @@ def open_items(
         status = known[step.id]
         said = any(i.blocks == blocks_of(step) and step.id in (i.clear_at, i.step if i.kind == "joint" else None) for i in found)
         if status.status not in SETTLED and not said:
-            found.append(OpenItem(id=f"step:{step.id}", kind="step", what=step.title, blocks=blocks_of(step), step=step.id,
-                                  step_number=step.number, stage=step.stage, note=status.doubt))  # fmt: skip
-        if isinstance(step, MeasureStep) and status.status not in ("skipped", "not_applicable"):
+            found.append(_item(id=f"step:{step.id}", kind="step", what=step.title, blocks=blocks_of(step), step=step.id,
+                               step_number=step.number, stage=step.stage, note=status.doubt))  # fmt: skip
+        if isinstance(step, MeasureStep):
             found += _results(state, step, tools, status)
         if isinstance(step, InspectStep):
-            found += [OpenItem(id=f"part:{step.id}/{part.id}", kind="part", what=words, blocks=blocks_of(step), step=step.id, step_number=step.number,
-                               stage=step.stage, undo="say when it is done") for part, words in open_parts(state, step)]  # fmt: skip
-    found += [i for step in plan.step for i in _missing(state, step) if known[step.id].status not in SETTLED]
+            parts = dict(open_parts(state, step)) if status.status != "not_there" else {}
+            if status.status in ("skipped", "not_applicable"):
+                parts |= {part: words for part, words in unseen_safety(state, step) if part.id not in {p.id for p in parts}}
+            found += [_item(id=f"part:{step.id}/{part.id}", kind="part", what=words, step=step.id, step_number=step.number, stage=step.stage, undo="say when it is done",
+                            blocks=SAFETY_RUNG.get(part.safety, "drive") if part.barred and part.safety else blocks_of(step)) for part, words in parts.items()]  # fmt: skip
+    found += [i for step in plan.step for i in _missing(state, step, known[step.id])]
     found += _undone_too_early(state, known)
     found += _not_as_found(state)
     return tuple(found)
@@ -130,18 +211,18 @@ def _not_as_found(state: BookState) -> list[OpenItem]:
     found = []
     for view in mismatches(state):
         step = plan.find_step(view.compare_at) or plan.find_step(view.step)
-        found.append(OpenItem(id=f"capture:{view.id}", kind="capture", what=f"{view.what}: not as found, {view.compared}", blocks=blocks_of(step) if step else "crank",
+        found.append(_item(id=f"capture:{view.id}", kind="capture", what=f"{view.what}: not as found, {view.compared}", blocks=blocks_of(step) if step else "crank",
                               step=step.id if step else None, step_number=step.number if step else "", stage=step.stage if step else "",
                               undo="put it right and compare again", who=view.who))  # fmt: skip
     for entry in disturbed_settings(state):
         body, step = entry.body, plan.find_step(entry.body.step)
-        found.append(OpenItem(id=f"setting:{body.setting}", kind="setting", what=f"{body.what} was loosened: {body.holds} is lost", blocks=body.blocks,
+        found.append(_item(id=f"setting:{body.setting}", kind="setting", what=f"{body.what} was loosened: {body.holds} is lost", blocks=body.blocks,
                               step=body.step, step_number=step.number if step else "", stage=step.stage if step else "", undo="set it anew",
                               since=entry.time, who=entry.who))  # fmt: skip
     for content in bag_contents(state):
         if content.missing:
             back = next((s for s in plan.step if content.owner in s.refits), None) or plan.find_step(content.step)
-            found.append(OpenItem(id=f"lost:{content.bag}", kind="lost", what=f"{content.missing} of {content.pieces} lost from bag {content.bag}, {content.what}",
+            found.append(_item(id=f"lost:{content.bag}", kind="lost", what=f"{content.missing} of {content.pieces} lost from bag {content.bag}, {content.what}",
                                   blocks=blocks_of(back) if back else "crank", step=back.id if back else None, step_number=back.number if back else "",
                                   stage=back.stage if back else "", undo="the same size and grade in their place"))  # fmt: skip
     return found
@@ -153,7 +234,7 @@ def _undone_too_early(state: BookState, known: dict[str, StepStatus]) -> list[Op
     to_come = {step.rung for step in plan.step if isinstance(step, RunStep) and known[step.id].status not in SETTLED}
     open_now = {item.id for item in _temporary(state)}
     return [
-        OpenItem(id=f"undone:{item.id}", kind="isolate", blocks=item.open_for, step=step.id, step_number=step.number, stage=step.stage,
+        _item(id=f"undone:{item.id}", kind="isolate", blocks=item.open_for, step=step.id, step_number=step.number, stage=step.stage,
                  what=f"{item.what}: it must be so for {RUNGS[item.open_for].lower()}, and was undone")
         for step in plan.step for item in step.opens
         if item.open_for in to_come and state.opened.get(item.id) and item.id not in open_now
@@ -161,31 +242,38 @@ def _undone_too_early(state: BookState, known: dict[str, StepStatus]) -> list[Op
 
 
 def _results(state: BookState, step: MeasureStep, tools: Sequence[Instrument], status: StepStatus) -> list[OpenItem]:
+    """Results that are not proven good. A step passed over says nothing of a safety-critical value: it stays."""
+    passed = status.status in ("skipped", "not_applicable")
     found = []
     for result in results_of(state, step, tools):
-        judged = result.judgement
-        if judged.verdict == "not_read" and not result.refusal and status.status not in SETTLED:
+        judged, safety = result.judgement, result.limit.safety
+        if judged.verdict == "not_read" and not result.refusal and (status.status not in SETTLED or status.status == "not_there" or (passed and safety is None)):
             continue  # the step itself is open and says so
-        barred = result.conceded and result.limit.safety is not None and not result.licensed
+        if passed and safety is None and not result.readings:
+            continue
+        barred = result.conceded and safety is not None and not result.licensed
         if not result.open and not barred:
             continue
         if judged.verdict == "no_limit":
-            continue
+            continue  # what is not given says so itself
         blocks = blocks_of(step)
-        if barred:
-            blocks = "fuel_on" if result.limit.safety == "fuel" else "drive"
-        found.append(OpenItem(id=f"result:{step.id}/{result.id}", kind="result", blocks=blocks, step=step.id,
-                              what=f"{result.name} {judged.value_text} {judged.unit}: {judged.words}".replace("  ", " "),
-                              step_number=step.number, stage=step.stage, note=result.lapsed or result.refusal,
-                              assumed=judged.assumed))  # fmt: skip
+        if safety is not None and (barred or passed):
+            blocks = SAFETY_RUNG.get(safety, "drive")
+        found.append(_item(id=f"result:{step.id}/{result.id}", kind="result", blocks=blocks, step=step.id,
+                           what=f"{result.name} {judged.value_text} {judged.unit}: {judged.words}".replace("  ", " "),
+                           step_number=step.number, stage=step.stage, note=result.lapsed or result.refusal,
+                           assumed=judged.assumed))  # fmt: skip
     return found
 
 
-def _missing(state: BookState, step: Step) -> list[OpenItem]:
-    """Values that the step needs and nobody has given yet."""
+def _missing(state: BookState, step: Step, status: StepStatus) -> list[OpenItem]:
+    """Values that the step needs and nobody has given yet; a step done does not settle them, what was measured stays unjudged."""
     plan = plan_of(state)
+    passed = status.status in ("skipped", "not_applicable", "not_there")
     if isinstance(step, MeasureStep):
-        names = [result.limit for result in step.result]
+        names = [] if passed else [result.limit for result in step.result]
+    elif status.status in SETTLED:
+        names = []
     elif isinstance(step, RunStep):
         names = [n for n in (step.time_limit, step.pressure, step.pressure_by, step.coolant) if n]
     elif isinstance(step, FillStep):
@@ -193,8 +281,8 @@ def _missing(state: BookState, step: Step) -> list[OpenItem]:
     else:
         names = []
     limits = [limit for limit in plan.limit if limit.id in names and not limit.given and limit.target is None]
-    return [OpenItem(id=f"limit:{step.id}/{limit.id}", kind="missing", what=f"{limit.name}: value not given", blocks=blocks_of(step),
-                     step=step.id, step_number=step.number, stage=step.stage) for limit in limits]  # fmt: skip
+    return [_item(id=f"limit:{step.id}/{limit.id}", kind="missing", what=f"{limit.name}: value not given", blocks=blocks_of(step),
+                  step=step.id, step_number=step.number, stage=step.stage) for limit in limits]  # fmt: skip
 
 
 def dry_run_decision(state: BookState) -> float | None:
@@ -219,11 +307,12 @@ def gate_answers(
     items = open_items(state, tools) if items is None else items
     dry = dry_run_decision(state)
     coolant = {f"step:{step.id}" for step in plan.step if isinstance(step, FillStep) and step.coolant}
+    coolant |= {f"empty:{fluid.id}" for fluid in plan.fluid if fluid.kind == "coolant"}
     answers = []
     below: list[OpenItem] = []
     for rung, name in RUNGS.items():
         own = [item for item in items if item.blocks == rung]
-        own.sort(key=lambda i: (i.clear_number or i.step_number or "9.99", i.kind))
+        own.sort(key=lambda i: (RANKS.index(i.rank), i.clear_number or i.step_number or "9.99", i.kind))
         reasons = [*below, *own]
         must_be_open = tuple(item.what for item in items if item.open_for == rung)
         if not reasons:
@@ -237,8 +326,19 @@ def gate_answers(
             answer, limit = "limited", f"one run of {dry:g} s at most without coolant, then a full cool-down"
         else:
             answer, limit = "shut", None
-        words = tuple(item.what for item in reasons[:40])
-        answers.append(GateAnswer(rung=rung, name=name, answer=answer, limit=limit, reasons=words, items=tuple(own), check_open=must_be_open))
+        words = tuple(item.what for item in sorted(reasons, key=lambda i: RANKS.index(i.rank))[:40])
+        answers.append(GateAnswer(rung=rung, name=name, answer=answer, limit=limit, reasons=words, items=tuple(own), check_open=must_be_open,
+                                  first=tuple(i for i in own if i.rank != "not_reached"), not_reached=stage_groups(own)))  # fmt: skip
         below += own
     return tuple(answers)
+
+
+def stage_groups(items: Sequence[OpenItem]) -> tuple[StageGroup, ...]:
+    """The steps among some items that are merely not reached, by stage."""
+    found = []
+    for stage, name in STAGES.items():
+        own = tuple(item for item in items if item.rank == "not_reached" and item.stage == stage)
+        if own:
+            found.append(StageGroup(stage=stage, words=f"{name}: {len(own)} {'step' if len(own) == 1 else 'steps'}", items=own))
+    return tuple(found)
 

@@ -1,23 +1,22 @@
 """Whether the build accepts what is written while inspecting: findings, faces added, traces, decisions about parts, causes."""
 
-from collections.abc import Mapping
 from typing import Any
 
 from hollet.core.book import edits as e
 from hollet.core.book import entries as b
 from hollet.core.book.beside import alike
+from hollet.core.book.edits import is_thin
 from hollet.core.book.fold import BookState
-from hollet.core.book.inspection import find_part, inspection_facts
+from hollet.core.book.hand import Hand
+from hollet.core.book.inspection import REPLACED, STAYS_IN, find_part, inspection_facts
 from hollet.core.book.status import plan_of
 from hollet.core.book.takedown import step_named
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.findings import CODES
-from hollet.core.instruments import Instrument
 from hollet.core.procedure.sheet import InspectPart, InspectStep
 
 __all__ = ["INSPECT"]
 
-Tools = Mapping[str, Instrument]
 
 
 def _inspect_step(state: BookState, step_id: str) -> InspectStep:
@@ -34,7 +33,7 @@ def _part(state: BookState, step: InspectStep, part_id: str) -> InspectPart:
     return part
 
 
-def _finding(state: BookState, edit: e.FindingEdit, tools: Tools) -> b.Body:
+def _finding(state: BookState, edit: e.FindingEdit, hand: Hand) -> b.Body:
     step = _inspect_step(state, edit.step)
     part = _part(state, step, edit.part)
     face = next((f for f in part.face if f.id == edit.face), None)
@@ -57,15 +56,18 @@ def _finding(state: BookState, edit: e.FindingEdit, tools: Tools) -> b.Body:
                      cleaning=edit.cleaning, confidence=edit.confidence, method=edit.method, words=edit.words, cause=edit.cause, photo=edit.photo)  # fmt: skip
 
 
-def _face_added(state: BookState, edit: e.FaceAddedEdit, tools: Tools) -> b.Body:
+def _face_added(state: BookState, edit: e.FaceAddedEdit, hand: Hand) -> b.Body:
     step = _inspect_step(state, edit.step)
     part = find_part(state, step, edit.part)
     if part is not None and any(face.id == edit.face for face in part.face):
         raise Conflict(f"{part.name} has the face {edit.face_name} already", reason_code="id_used")
-    return b.FaceAdded(step=step.id, part=edit.part, part_name=part.name if part else edit.part_name, face=edit.face, face_name=edit.face_name, on=edit.on)
+    if part is None and edit.safety is None:
+        raise Refused("safety_asked", f"{edit.part_name}: say whether steering, brakes, suspension, wheels, shafts, fuel or restraints hang on it, or none of them", field="safety")
+    safety = None if part is not None or edit.safety == "none" else edit.safety
+    return b.FaceAdded(step=step.id, part=edit.part, part_name=part.name if part else edit.part_name, face=edit.face, face_name=edit.face_name, on=edit.on, safety=safety)
 
 
-def _traced(state: BookState, edit: e.TracedEdit, tools: Tools) -> b.Body:
+def _traced(state: BookState, edit: e.TracedEdit, hand: Hand) -> b.Body:
     step = _inspect_step(state, edit.step)
     trace = plan_of(state).find_trace(step.trace)
     if trace is None:
@@ -76,25 +78,34 @@ def _traced(state: BookState, edit: e.TracedEdit, tools: Tools) -> b.Body:
     return b.Traced(step=step.id, trace=trace.id, station=edit.station, station_name=station.name if station else None)
 
 
-def _part_decided(state: BookState, edit: e.PartDecidedEdit, tools: Tools) -> b.Body:
+def _part_decided(state: BookState, edit: e.PartDecidedEdit, hand: Hand) -> b.Body:
     step = _inspect_step(state, edit.step)
     part = _part(state, step, edit.part)
     facts = next((p for p in inspection_facts(state, step).parts if p.id == part.id), None)
     if facts is None:
         raise Refused("not_traced", f"{part.name} is looked at only when something upstream broke up", field="part")
+    if facts.bad and edit.choice in STAYS_IN:
+        if part.safety == "lifting":
+            raise Refused("never_conceded", f"{part.name}: lifting gear that is bad is never used again, it is replaced", field="choice")
+        if edit.name is None or is_thin(edit.reason):
+            shut = f" It is {facts.stays_shut}." if facts.stays_shut else ""
+            raise Refused("concession_asked", f"{part.name} is bad: to use it again accept it in writing, with your name and a reason of ten characters and two words.{shut}", field="name")
     return b.PartDecided(step=step.id, part=part.id, part_name=part.name, choice=edit.choice, reason=edit.reason, price=edit.price, wrong=edit.wrong,
-                         seen=facts.seen, faces=len(facts.faces))  # fmt: skip
+                         seen=facts.seen, faces=len(facts.faces), name=edit.name, licensed=edit.licensed)  # fmt: skip
 
 
-def _part_right(state: BookState, edit: e.PartRightEdit, tools: Tools) -> b.Body:
+def _part_right(state: BookState, edit: e.PartRightEdit, hand: Hand) -> b.Body:
     step = _inspect_step(state, edit.step)
     part = _part(state, step, edit.part)
     if not any(entry.kind == "part decided" for entry in state.live(f"part:{step.id}/{part.id}")):
         raise Refused("not_decided", f"{part.name}: decide first what happens to it", field="part")
+    facts = next((p for p in inspection_facts(state, step).parts if p.id == part.id), None)
+    if facts is not None and facts.choice in REPLACED and not any(beside.entry for beside in facts.beside):
+        raise Refused("not_compared", f"{part.name}: lay the new one beside the old first, one feature at least", field="part")
     return b.PartRight(step=step.id, part=part.id, part_name=part.name, how=edit.how)
 
 
-def _laid_beside(state: BookState, edit: e.LaidBesideEdit, tools: Tools) -> b.Body:
+def _laid_beside(state: BookState, edit: e.LaidBesideEdit, hand: Hand) -> b.Body:
     step = _inspect_step(state, edit.step)
     part = _part(state, step, edit.part)
     same = alike(edit.old, edit.new) or None if edit.same is None else edit.same
@@ -104,13 +115,13 @@ def _laid_beside(state: BookState, edit: e.LaidBesideEdit, tools: Tools) -> b.Bo
                         why=None if same else edit.why)  # fmt: skip
 
 
-def _cause(state: BookState, edit: e.CauseEdit, tools: Tools) -> b.Body:
+def _cause(state: BookState, edit: e.CauseEdit, hand: Hand) -> b.Body:
     if any(entry.kind == "cause" and entry.body.cause == edit.cause for entry in state.live("causes")):
         raise Conflict(f"'{edit.what}' is in the cause file already", reason_code="id_used")
     return b.Cause(cause=edit.cause, what=edit.what, step=edit.step)
 
 
-def _evidence(state: BookState, edit: e.EvidenceEdit, tools: Tools) -> b.Body:
+def _evidence(state: BookState, edit: e.EvidenceEdit, hand: Hand) -> b.Body:
     if not any(entry.kind == "cause" and entry.body.cause == edit.cause for entry in state.live("causes")):
         raise NotFound("explanation", edit.cause)
     return b.Evidence(cause=edit.cause, sort=edit.sort, text=edit.text)

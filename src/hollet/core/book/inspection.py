@@ -12,7 +12,7 @@ from hollet.core.book.fold import BookState
 from hollet.core.book.measure import result_of
 from hollet.core.book.status import plan_of
 from hollet.core.book.views import View
-from hollet.core.findings import CLEANING, DISPOSITIONS, Surface
+from hollet.core.findings import CLEANING, CODES, DISPOSITIONS, Surface
 from hollet.core.instruments import Instrument
 from hollet.core.limits import Judgement
 from hollet.core.procedure.sheet import Face, InspectPart, InspectStep, MeasureStep
@@ -20,13 +20,16 @@ from hollet.core.procedure.tracing import Flow, Station, Trace, downstream
 
 __all__ = [
     "REPLACED", "CauseFacts", "Exposure", "FaceFacts", "InspectionFacts", "InspectionView", "PartFacts", "PositionTable", "Seen", "TraceFacts", "explanations", "find_part", "inspection_facts",
-    "inspection_view", "open_parts", "unfinished",
+    "inspection_view", "open_parts", "unfinished", "unseen_safety",
 ]  # fmt: skip
 
 UNSETTLED = ("undecided", "deeper")
 GOES_OUT = ("replace", "replace_open", "other_use")
 REPLACED = ("replace", "replace_open")
-TO_DO = {"replace": "to be replaced", "replace_open": "to be replaced while it is open", "rework": "to be reworked", "clean": "to be cleaned and looked at again"}
+STAYS_IN = ("reuse", "watch")
+"""Choices by which a part is used again: with a bad finding on it a concession. One that is cleaned is looked at again, and decided then."""
+TO_DO = {"replace": "to be replaced", "replace_open": "to be replaced while it is open", "rework": "to be reworked", "clean": "to be cleaned and looked at again",
+         "other_use": "kept for another use: another one has to go in"}  # fmt: skip
 FEW = 4
 
 
@@ -56,7 +59,11 @@ class FaceFacts(View):
 
 
 class PartFacts(View):
-    """A part with its faces, where it lies on the trace, and what was decided about it."""
+    """A part with its faces, where it lies on the trace, and what was decided about it.
+
+    `bad`: a bad finding stands on it; `conceded`: used again all the same, in writing; `barred`: safety-critical, and its rung stays shut
+    until it is replaced or inspected by somebody licensed. `asks_name`: deciding to use it again is a concession and asks for a name.
+    """
 
     id: str
     name: str
@@ -80,6 +87,12 @@ class PartFacts(View):
     group: str | None
     position: str | None
     beside: tuple[BesideFacts, ...] = ()
+    safety: str | None = None
+    bad: bool = False
+    conceded: bool = False
+    barred: bool = False
+    asks_name: bool = False
+    stays_shut: str | None = None
 
 
 class TraceFacts(View):
@@ -183,7 +196,7 @@ def _parts(state: BookState, step: InspectStep) -> tuple[InspectPart, ...]:
         face = Face(id=body.face, name=body.face_name, on=body.on)
         known = parts.get(body.part)
         if known is None:
-            parts[body.part] = InspectPart(id=body.part, name=body.part_name, face=(face,))
+            parts[body.part] = InspectPart(id=body.part, name=body.part_name, face=(face,), safety=body.safety)
         elif all(f.id != body.face for f in known.face):
             parts[body.part] = known.model_copy(update={"face": (*known.face, face)})
     return tuple(parts.values())
@@ -262,11 +275,18 @@ def _part(state: BookState, step: InspectStep, part: InspectPart, mark: str, cam
     last = decisions[-1] if decisions else None
     mended = [e for e in entries if e.kind == "part put right" and last is not None and e.seq > last.seq]
     looks = [e for face in part.face for e in state.live(f"face:{step.id}/{part.id}/{face.id}")]
-    later = [e for e in looks if last is not None and e.seq > last.seq and e.body.code is not None]
+    later = [e for e in looks if last is not None and e.seq > max((last.seq, *(m.seq for m in mended))) and e.body.code is not None] if last else []
     later = [] if last is not None and last.body.choice in GOES_OUT else later
     since = f"seen since it was decided: {_look_words(later[-1])}, {later[-1].body.face_name}" if later else None
     not_good = any(face.state in ("bad", "again") for face in faces)
+    bad = any(face.state == "bad" for face in faces)
     choice = last.body.choice if last else None
+    laid = besides(state, step.id, part) if choice in REPLACED else ()
+    gone = choice in REPLACED and bool(mended) and any(b.entry for b in laid) and differing(laid) is None
+    reworked = choice == "rework" and bool(mended)
+    conceded = bad and choice in STAYS_IN and last is not None and bool(last.body.name) and not since
+    licensed = conceded and last is not None and bool(last.body.licensed)
+    barred = bad and part.safety is not None and not gone and not licensed
     good_again = choice == "clean" and seen == len(faces) and not not_good and any(e.seq > last.seq for e in looks) if last else False
     wipe = None
     if came and seen == len(faces) and faces and not not_good and all(_dirty(state, step, part, face) for face in part.face):
@@ -274,13 +294,26 @@ def _part(state: BookState, step: InspectStep, part: InspectPart, mark: str, cam
     return PartFacts(
         id=part.id, name=part.name, mark=mark, faces=faces, seen=seen, reached=came, wipe=wipe, choice=choice,
         choice_words=DISPOSITIONS[choice] if choice else "", reason=last.body.reason if last else "", provisional=last is not None and seen < len(faces), since=since,
-        needs=seen == len(faces) and not_good and not mended and (choice is None or choice in UNSETTLED or since is not None),
+        needs=seen == len(faces) and not_good and not (mended and not since) and (choice is None or choice in UNSETTLED or since is not None),
         to_do=TO_DO.get(choice or ""),
-        right=mended[-1].body.how if mended else "looked at again clean, and good" if good_again else None,
+        right=_right(choice, mended, bad, laid) or ("looked at again clean, and good" if good_again else None),
         decided=tuple(_seen(e, f"{DISPOSITIONS[e.body.choice]}: {e.body.reason}") for e in decisions),
         price=_price(part, last), new_costs=part.price, wrong=last.body.wrong if last and last.body.wrong is not None else part.wrong,
-        group=part.group, position=part.position, beside=besides(state, step.id, part) if choice in REPLACED else (),
+        group=part.group, position=part.position, beside=laid, safety=part.safety, bad=bad, conceded=conceded, barred=barred,
+        asks_name=bad and not reworked, stays_shut=_stays_shut(part) if bad and part.safety else None,
     )  # fmt: skip
+
+
+def _right(choice: str | None, mended: Sequence[Entry], bad: bool, laid: Sequence[BesideFacts]) -> str | None:
+    """What was done about a decision, where it is really done: a new part only when it was laid beside the old, a cleaned one only when nothing bad is left."""
+    if not mended or (choice == "clean" and bad) or (choice in REPLACED and not any(b.entry for b in laid)):
+        return None
+    return str(mended[-1].body.how)
+
+
+def _stays_shut(part: InspectPart) -> str:
+    rung = "fuel on" if part.safety == "fuel" else "ready to lift" if part.safety == "lifting" else "drive"
+    return f"safety-critical: {rung} stays shut until it is replaced, or inspected by somebody licensed"
 
 
 def _price(part: InspectPart, decided: Entry | None) -> float | None:
@@ -310,7 +343,8 @@ def _look_words(entry: Entry) -> str:
 
 def _face(state: BookState, step: InspectStep, part: InspectPart, face: Face, own: bool) -> FaceFacts:
     """What holds of a face: its cleanest looks since the last of them that found nothing, and damage seen after that in whatever state."""
-    looks = state.live(f"face:{step.id}/{part.id}/{face.id}")
+    subject = f"face:{step.id}/{part.id}/{face.id}"
+    looks, struck = state.live(subject), state.lost.get(subject, [])
     if not looks:
         return FaceFacts(id=face.id, name=face.name, on=face.on, state="not_seen", words="not seen", own=own)
     cleanest = max(CLEANING.index(e.body.cleaning) for e in looks)
@@ -321,11 +355,15 @@ def _face(state: BookState, step: InspectStep, part: InspectPart, face: Face, ow
     unsure, dirty = all(e.body.confidence == "unsure" for e in now), CLEANING[cleanest] == "as it came"
     worst = max(now, key=lambda e: (e.body.grade or 0, e.seq))
     grade = worst.body.grade
+    lost = next((e for e in struck if e.body.code is not None and e.seq > looks[-1].seq), None)
     if grade is None:
         state_word, words = ("again", "nothing found yet, but it was dirty" if dirty else "nothing found, unsure") if dirty or unsure else ("good", "nothing found")
     else:
-        state_word = "bad" if grade >= 2 and not unsure else "again"
+        bad = [e for e in now if e.body.confidence != "unsure" and CODES[e.body.code].bad(e.body.grade or 0, part.safety is not None)]
+        state_word = "bad" if bad else "again"
         words = "; ".join(f"{e.body.code_name}, {e.body.grade_word}" for e in now)
+    if lost is not None and state_word != "bad":
+        state_word, words = "again", f"{words}; a finding here was struck ({_look_words(lost)}): look again"
     return FaceFacts(id=face.id, name=face.name, on=face.on, state=state_word, words=words, code=worst.body.code, grade=grade, own=own,
                      now=tuple(_seen(e, _look_words(e)) for e in now), earlier=tuple(_seen(e, _look_words(e)) for e in looks if e not in now))  # fmt: skip
 
@@ -344,17 +382,30 @@ def unfinished(state: BookState, step: InspectStep) -> str | None:
     return f"{wipe.name}: {wipe.wipe}" if wipe else None
 
 
+def unseen_safety(state: BookState, step: InspectStep) -> tuple[tuple[PartFacts, str], ...]:
+    """The safety-critical parts of an inspection that was passed over: nobody knows how they are."""
+    return tuple((part.model_copy(update={"barred": True}), f"{part.name}: not looked at, and it is safety-critical") for part in inspection_facts(state, step).parts if part.safety)
+
+
 def open_parts(state: BookState, step: InspectStep) -> tuple[tuple[PartFacts, str], ...]:
-    """Parts found bad and not decided, parts about which something was decided that is not done yet, new ones that differ from the old, in words."""
+    """Parts found bad and not decided, used again without a word for it, or safety-critical; decided and not done yet; new ones that differ, in words."""
     found = []
     for part in inspection_facts(state, step).parts:
-        if part.needs:
+        if part.bad and part.choice in STAYS_IN and not part.conceded and not part.since:
+            found.append((part, f"{part.name}: {_bad_words(part)}, and {part.choice_words}: accept it in writing, or replace it"))
+        elif part.barred and part.conceded:
+            found.append((part, f"{part.name}: {_bad_words(part)}, used again; {part.stays_shut}"))
+        elif part.needs:
             found.append((part, f"{part.name}: {part.since or part.choice_words or 'found, and nothing is decided'}"))
         elif part.to_do and part.right is None:
             found.append((part, f"{part.name}: {part.to_do}"))
         elif unlike := differing(part.beside):
             found.append((part, f"{part.name}, {unlike.feature}: {unlike.words}"))
     return tuple(found)
+
+
+def _bad_words(part: PartFacts) -> str:
+    return "; ".join(f"{face.name} {face.words}" for face in part.faces if face.state == "bad")
 
 
 def inspection_view(state: BookState, tools: Sequence[Instrument] = ()) -> InspectionView:

@@ -20,11 +20,12 @@ from hollet.core.procedure.changes import (
     WayChange,
     apply,
 )
+from hollet.core.procedure.closings import Gap, plan_gaps
 from hollet.core.procedure.hunt import HuntItem, hunt_list
 from hollet.core.procedure.late import hours_of, late_insertion
 from hollet.core.procedure.plan import Plan, known_of, select
 from hollet.core.procedure.schools import Agreement, Extra, School, agreement_state, possible
-from hollet.core.procedure.sheet import Role, Step
+from hollet.core.procedure.sheet import After, Role, Step, is_danger
 
 __all__ = ["Difference", "Gear", "PlanView", "change_words", "difference", "hunt_of", "plan_view"]
 
@@ -48,6 +49,8 @@ class ReasonView(View):
     title: str
     because: str
     kind: str
+    danger: bool = False
+    origin: str = "sheet"
 
 
 class PlanRow(View):
@@ -152,6 +155,7 @@ class PlanView(View):
     extras: tuple[ExtraView, ...]
     agreements: tuple[AgreementView, ...]
     left_out: tuple[LeftOutView, ...]
+    gaps: tuple[Gap, ...]
     hunt: tuple[HuntItem, ...]
     hours: tuple[float, float]
     hours_left: tuple[float, float]
@@ -171,12 +175,13 @@ class LateView(View):
 
 
 class Difference(View):
-    """What a change would do."""
+    """What a change would do; `not_there` are the steps that others wait for as for a danger and that it takes out: said not to be on this vehicle."""
 
     what: str
     steps_in: tuple[str, ...]
     steps_out: tuple[str, ...]
     standing: tuple[str, ...]
+    not_there: tuple[str, ...]
     moved: tuple[str, ...]
     figures: tuple[str, ...]
     hours_before: tuple[float, float]
@@ -207,11 +212,11 @@ def plan_view(state: BookState, gear: Gear) -> PlanView:
     at = {step.id: step for step in plan.step}
     for step in plan.step:
         for link in step.after:
-            before.setdefault(link.step, []).append(_reason(step, link.because, link.kind))
+            before.setdefault(link.step, []).append(_reason(plan, step, link))
     rows = tuple(
         PlanRow(
             id=s.id, number=s.number, title=s.title, short=s.short or s.title, stage=s.stage, kind=s.kind, status=known[s.id].status,
-            after=tuple(_reason(at[a.step], a.because, a.kind) for a in s.after if a.step in at), before=tuple(before.get(s.id, ())),
+            after=tuple(_reason(plan, at[a.step], a) for a in s.after if a.step in at), before=tuple(before.get(s.id, ())),
             chances=chances(state, s), hours=s.hours, people=s.people, tools=s.tools, shown_because=selection.shown_because.get(s.id),
             perhaps=selection.perhaps.get(s.id), own=s.id not in sheet_steps,
         )
@@ -225,7 +230,7 @@ def plan_view(state: BookState, gear: Gear) -> PlanView:
         agreements=tuple(_agreement(a, plan, numbers) for a in plan.agreement),
         left_out=tuple(LeftOutView(id=x.step.id, number=x.step.number, title=x.step.title, because=x.because, retired=x.step.id in plan.retired)
                        for x in selection.left_out),
-        hunt=hunt_list(selection, settled, gear.tools, gear.instruments), hours=hours_of(list(plan.step)),
+        gaps=plan_gaps(plan), hunt=hunt_list(selection, settled, gear.tools, gear.instruments), hours=hours_of(list(plan.step)),
         hours_left=hours_of([s for s in plan.step if s.id not in settled]), without_hours=sum(s.hours is None for s in plan.step),
         reasons=sum(len(row.after) for row in rows), missing=missing, people=max((len(s.people) for s in plan.step), default=1) or 1,
     )  # fmt: skip
@@ -236,8 +241,9 @@ def _title(plan: Plan, missing: int) -> str:
     return f"{len(plan.step)} steps, {words}"
 
 
-def _reason(step: Step, because: str, kind: str) -> ReasonView:
-    return ReasonView(step=step.id, number=step.number, title=step.title, because=because, kind=kind)
+def _reason(plan: Plan, step: Step, link: After) -> ReasonView:
+    return ReasonView(step=step.id, number=step.number, title=step.title, because=link.because, kind=link.kind, danger=is_danger(plan, link),
+                      origin="assumed" if link.assumed else link.origin)  # fmt: skip
 
 
 def _school(whole: Plan, school: School, settled: Set[str], gear: Gear) -> SchoolView:
@@ -281,11 +287,22 @@ def difference(state: BookState, changes: Sequence[Change], gear: Gear) -> Diffe
     return Difference(
         what=change_words(whole, changes), steps_in=tuple(f"{s.number} {s.title}" for s in new.plan.step if s.id not in was),
         steps_out=tuple(f"{s.number} {s.title}: {why.get(s.id, '')}" for s in out),
-        standing=tuple(f"{s.number} {s.title}" for s in out if state.of_step(s.id)), moved=_moved(changes, old.plan),
+        standing=tuple(f"{s.number} {s.title}" for s in out if state.of_step(s.id)), not_there=_not_there(new.plan, new_whole, out), moved=_moved(changes, old.plan),
         figures=_figures(old.plan, new.plan), hours_before=hours_of(list(old.plan.step)), hours_after=hours_of(list(new.plan.step)),
         hunt_before=len(hunt_list(old, settled, gear.tools, gear.instruments)),
         hunt_after=len(hunt_list(new, settled, gear.tools, gear.instruments)), late=_late(new.plan, put_in, settled) if put_in else None,
     )  # fmt: skip
+
+
+def _not_there(plan: Plan, whole: Plan, out: Sequence[Step]) -> tuple[str, ...]:
+    """Safety steps that go, with what still waits for them. One taken out by hand satisfies nothing: what waits for it stays held."""
+    found = []
+    for step in out:
+        waits = [f"{s.number} {s.title}" for s in plan.step for link in s.after if link.step == step.id and is_danger(whole, link)]
+        if waits:
+            held = "stay held until it is said not to be there" if step.id in whole.retired else "wait for it no more: it is said not to be on this vehicle"
+            found.append(f"{step.number} {step.title}: {', '.join(waits)} {held}")
+    return tuple(found)
 
 
 def _late(plan: Plan, step: str, settled: Set[str]) -> LateView:

@@ -1,6 +1,7 @@
 """The order of rebuilding, made from the log of the take-down and from the sheet's own order; taken over as a plan edit."""
 
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 
 from pydantic import Field
 
@@ -12,10 +13,11 @@ from hollet.core.book.status import SETTLED, plan_of, status_of
 from hollet.core.book.views import View
 from hollet.core.errors import Refused
 from hollet.core.procedure.changes import Change, OrderChange, ReasonChange, RetiredChange, StepIn, apply
+from hollet.core.procedure.closings import closers_of
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.precedence import contradiction, in_order
 from hollet.core.procedure.reversing import Clash, Link, Node, Off, Rebuilt, refit_links, turn_round
-from hollet.core.procedure.sheet import After, CheckStep, Step
+from hollet.core.procedure.sheet import RUNGS, After, CheckStep, Opens, RunStep, Step
 from hollet.core.procedure.words import STAGE_RANK, Part, Stage, Words
 
 __all__ = ["Choices", "Contradicts", "RebuildLine", "RebuildView", "rebuild_changes", "rebuild_view"]
@@ -44,7 +46,7 @@ class Why(View):
 
 
 class RebuildLine(View):
-    """One step of the order back."""
+    """One step of the order back; `no_reason`: it puts something back, and nobody and nothing says what it goes on after."""
 
     step: str
     number: str
@@ -58,6 +60,7 @@ class RebuildLine(View):
     why: tuple[Why, ...]
     done: bool
     not_reversed: str | None
+    no_reason: bool
 
 
 class Contradicts(View):
@@ -114,21 +117,55 @@ def _links_of(state: BookState, plan: Plan, found: Sequence[Removal], because: M
             else:
                 links.append((before.id, f"{removal.what} came off after {before.what}; nobody said why", "access closes", "log"))
         offs.append(Off(removal.id, removal.what, removal.back or (_new_id(removal.id),), tuple(links)))
-    return offs
+    return _with_assumed(plan, found, offs)
+
+
+def _with_assumed(plan: Plan, found: Sequence[Removal], offs: Sequence[Off]) -> list[Off]:
+    """What goes back without any reason goes on after what came off next: assumed, and marked so."""
+    waits = {link[0] for off in offs for link in off.links}
+    given = []
+    for k, off in enumerate(offs):
+        before = found[k - 1] if k else None
+        steps = [step for name in (before.back if before is not None else ()) if (step := plan.find_step(name)) is not None]
+        bare = before is not None and before.id not in waits and not any(step.after for step in steps)
+        if bare and before is not None:
+            off = replace(off, links=(*off.links, (before.id, f"{off.what} came off after {before.what}; nobody said why", "access closes", "log")))
+        given.append(off)
+    return given
 
 
 def _sheet_links(plan: Plan) -> list[Link]:
     later = {step.id for step in plan.step if STAGE_RANK[step.stage] >= FIRST}
-    return [Link(link.step, step.id, link.because, link.kind, "log" if link.assumed else "sheet") for step in plan.step if step.id in later for link in step.after if link.step in later]
+    return [Link(link.step, step.id, link.because, link.kind, "log" if link.assumed else link.origin) for step in plan.step if step.id in later for link in step.after if link.step in later]
+
+
+def _open_items(plan: Plan, removal: Removal) -> tuple[Opens, ...]:
+    """What a removal's step left open and no step of the plan closes: the new step closes it."""
+    step = plan.find_step(removal.id)
+    return tuple(item for item in step.opens if not closers_of(plan, item.id)) if step is not None and not removal.back else ()
+
+
+def _rung_links(plan: Plan, found: Sequence[Removal]) -> list[Link]:
+    """New steps close between the right rungs: after the rung for which a thing must be open, before the first that it blocks."""
+    rank = {rung: k for k, rung in enumerate(RUNGS)}
+    runs = [step for step in plan.step if isinstance(step, RunStep)]
+    links = []
+    for removal in found:
+        for item in _open_items(plan, removal):
+            new = _new_id(removal.id)
+            links += [Link(run.id, new, f"{item.what}: it must be so for {RUNGS[run.rung].lower()}", "safety", "rung") for run in runs if run.rung == item.open_for]
+            ahead = next((run for run in runs if rank[run.rung] >= rank.get(item.blocks, len(rank)) and run.rung != item.open_for), None)
+            links += [Link(new, ahead.id, f"{item.what} shuts {RUNGS[item.blocks].lower()}", "safety", "rung")] if ahead is not None else []
+    return links
 
 
 def _stages(plan: Plan, found: Sequence[Removal], turned: Sequence[Link]) -> dict[str, int]:
-    """The stage of each step from Build up on; a new one goes into Build up or Fit in, and never ahead of what it goes on after."""
+    """The stage of each step from Build up on; a new one goes into Build up or Fit in, into Wake where it must be open for a rung, and never ahead of what it goes on after."""
     stages = {step.id: STAGE_RANK[step.stage] for step in plan.step if STAGE_RANK[step.stage] >= FIRST}
-    fresh = {_new_id(r.id): STAGE_RANK["build_up" if r.on_stand else "fit_in"] for r in found if not r.back}
+    fresh = {_new_id(r.id): STAGE_RANK["wake" if any(i.open_for for i in _open_items(plan, r)) else "build_up" if r.on_stand else "fit_in"] for r in found if not r.back}
     while True:
         known = stages | fresh
-        later = {link.then: known[link.before] for link in turned if link.then in fresh and known.get(link.before, 0) > fresh[link.then] and link.origin != "log"}
+        later = {link.then: known[link.before] for link in turned if link.then in fresh and known.get(link.before, 0) > fresh[link.then]}
         if not later:
             return known
         fresh |= later
@@ -158,9 +195,10 @@ def _nodes(plan: Plan, found: Sequence[Removal], turned: Sequence[Link]) -> tupl
 def _merged(state: BookState, choices: Choices) -> tuple[Plan, tuple[Removal, ...], dict[str, tuple[Removal, Stage]], Rebuilt, tuple[Apart, ...]]:
     plan = plan_of(state)
     found = tuple(r for r in removals(state) if r.id not in choices.without)
-    turned, one_way = refit_links(_links_of(state, plan, found, choices.because))
+    back, one_way = refit_links(_links_of(state, plan, found, choices.because))
+    turned = (*_rung_links(plan, found), *back)
     nodes, fresh = _nodes(plan, found, turned)
-    merged = turn_round(nodes, _sheet_links(plan), turned, frozenset(choices.take_down))
+    merged = turn_round(nodes, _sheet_links(plan), turned, frozenset(choices.take_down), {step.id for step in plan.step})
     return plan, found, fresh, merged, tuple(Apart(what=o.what, because=o.because, why=o.why) for o in one_way)
 
 
@@ -187,7 +225,7 @@ def rebuild_view(state: BookState, choices: Choices | None = None) -> RebuildVie
             bags=tuple(f"bag {b.bag}: " + ", ".join(f"{c.count} × {size_words(c.size, c.length)}" for c in b.lines) for r in own for b in r.bags),
             marks=tuple(f"{c.kind_words}: {c.what}, {c.words}" for c in marks.values() if c.compare_at == name or (c.step in {r.id for r in own} and not c.compare_at)),
             why=why, done=step is not None and status_of(state, step).status in SETTLED,
-            not_reversed=_not_reversed(plan, step, own, name in merged.not_reversed),
+            not_reversed=_not_reversed(plan, step, own, name in merged.not_reversed), no_reason=bool(own) and all(w.origin == "log" for w in why),
         ))  # fmt: skip
     clashes = [clash for clash in merged.clashes if _said(clash)]
     return RebuildView(
@@ -258,7 +296,7 @@ def rebuild_changes(state: BookState, choices: Choices) -> tuple[Change, ...]:
     new = {change.step.id for change in changes if isinstance(change, StepIn)}
     for link in merged.links:
         step = whole.find_step(link.then)
-        if link.origin == "sheet" or link.then in new or step is None:
+        if link.then in new or step is None:
             continue
         known = next((a for a in step.after if a.step == link.before), None)
         if known is None:
@@ -282,7 +320,8 @@ def rebuild_changes(state: BookState, choices: Choices) -> tuple[Change, ...]:
 
 
 def _after(link: Link) -> After:
-    return After.model_validate({"step": link.before, "because": link.because[:400], "kind": link.kind, "assumed": link.origin == "log"})
+    origin = {"log": "assumed", "rung": "sheet"}.get(link.origin, link.origin)
+    return After.model_validate({"step": link.before, "because": link.because[:400], "kind": link.kind, "assumed": link.origin == "log", "origin": origin})
 
 
 def _step_for(plan: Plan, changes: Sequence[Change], removal: Removal, stage: Stage, behind: str | None, links: Sequence[Link]) -> CheckStep:
@@ -290,9 +329,12 @@ def _step_for(plan: Plan, changes: Sequence[Change], removal: Removal, stage: St
     where = f" It lies {removal.place}." if removal.place else ""
     do = f"Back on what came off as {removal.what}." + (f" Fasteners: {bags}." if bags else "") + where
     after = tuple(_after(x) for x in links if x.then == _new_id(removal.id))
+    items = _open_items(plan, removal)
+    order = [*RUNGS, "nothing"]
+    blocks = min((item.blocks for item in items), key=order.index, default=None)
     title = _title(removal)
     return CheckStep(id=_new_id(removal.id), stage=stage, kind="fit", title=title[:400], short=title[:24], do=do[:2000],
-                     refits=(removal.id,), after=after, number=_number(plan, changes, stage, behind))  # fmt: skip
+                     refits=(removal.id,), closes=tuple(item.id for item in items), blocks=blocks, after=after, number=_number(plan, changes, stage, behind))  # fmt: skip
 
 
 def _number(plan: Plan, changes: Sequence[Change], stage: Stage, behind: str | None) -> str:

@@ -7,8 +7,9 @@ from hollet.core.book.around import around_now
 from hollet.core.book.entries import Entry
 from hollet.core.book.fold import BookState
 from hollet.core.book.gates import OpenItem, left_open
+from hollet.core.book.passing import current_step, live_dangers
 from hollet.core.book.run import attempts_of
-from hollet.core.book.status import current_step, plan_of, statuses
+from hollet.core.book.status import plan_of, statuses
 from hollet.core.book.supports import support_view
 from hollet.core.book.views import View
 from hollet.core.procedure.sheet import RunStep
@@ -19,7 +20,7 @@ GOING = {"up": "going up", "down": "going down", "in": "going in", "out": "comin
 
 
 class SecureItem(View):
-    """One thing to make safe; `key` names it in the log, `link` is where it is done when that is another screen."""
+    """One thing to make safe; `key` names it in the log. One that is not `own` is done by the facts alone, and no press ticks it."""
 
     key: str
     what: str
@@ -29,7 +30,7 @@ class SecureItem(View):
 
 
 class SecureView(View):
-    """The list, whether work is stopped, and the card."""
+    """The list, whether work is stopped, and the card. `made_safe` only when every item is done and it is known what carries each load, and fit; else `not_safe` says why."""
 
     stopped: bool
     why: str
@@ -44,6 +45,8 @@ class SecureView(View):
     card: tuple[str, ...]
     step: str
     said: tuple[str, ...]
+    made_safe: bool
+    not_safe: str
 
 
 def _last_stop(state: BookState) -> Entry | None:
@@ -58,13 +61,13 @@ def is_stopped(state: BookState) -> bool:
     return _last_stop(state) is not None
 
 
-def secure_view(state: BookState) -> SecureView:
-    """The list from the state at this moment."""
+def secure_view(state: BookState, now: str) -> SecureView:
+    """The list from the state at the moment `now` (UTC, ISO 8601)."""
     plan, support = plan_of(state), support_view(state)
     said = state.live("stop")
     stops, stop = [e for e in said if e.kind == "stopped"], _last_stop(state)
     ticked = {e.body.item for e in said if e.kind == "secured" and stop is not None and e.seq > stop.seq}
-    step = plan.find_step(current_step(state, statuses(state)))
+    step = plan.find_step(current_step(state, now, statuses(state)))
     assert step is not None
     opened = left_open(state)
     hanging = [body for body in support.bodies if body.hangs or not body.stays]
@@ -79,9 +82,16 @@ def secure_view(state: BookState) -> SecureView:
         add("key", "Key off", "the engine runs")
     if hanging or raised or step.lifts:
         add("people", "Everybody out from under, hands out of the gap", "what is held may move")
+    for danger in live_dangers(state):
+        add(f"danger:{danger.step}:{danger.clear_at}", f"{danger.title}: {danger.words}", "it is live", done=False)
+    if not support.bodies:
+        add("support:said", "Say what carries the load", "nobody said yet what carries it", done=False)
     for body in hanging:
+        if not body.known:
+            add(f"support:{body.body}", f"{body.name}: say what carries it", body.because, done=False)
+            continue
         what = "stands under it, four places" if body.body == "vehicle" else "a cradle, or two stands, under it"
-        add(f"support:{body.body}", f"{body.name}: {what}", body.because, done=body.stays or f"support:{body.body}" in ticked)
+        add(f"support:{body.body}", f"{body.name}: {what}", body.because, done=body.stays)
     for item in _fuel(opened):
         add(f"fuel:{item.id}", f"Fuel: both ends capped, {item.what}", "vapour runs along the floor")
     for item in opened:
@@ -90,6 +100,7 @@ def secure_view(state: BookState) -> SecureView:
     if set(around_now(state)) & {"wind", "damp"}:
         add("weather", "Bonnet and doors shut or tied, tarp over the bay", "wind and rain do not wait")
     add("tools", "Tools out of the bay, lamp off, lead unplugged", "what lies there falls in or burns")
+    left = next((item for item in items if not item.done), None)
     leave = ("Children, visitors, animals: out now", *(f"{role.role}: leaves as soon as nothing is held by hand" for role in step.people[1:]))
     going = f"{GOING[stop.body.going]}, " if stop is not None and stop.body.going else ""
     card = [f"Come back to {step.number} {step.title}: {step.do}"]
@@ -101,6 +112,7 @@ def secure_view(state: BookState) -> SecureView:
         stopped=stop is not None, why=stop.body.why if stop else "", since=stop.time if stop else "", who=stop.who if stop else "",
         going=going.rstrip(", "), hurt=stop.body.hurt if stop else None, near_miss=stop.body.near_miss if stop else None,
         people_left=stop.body.people_left if stop else None, items=tuple(items), leave=leave, card=tuple(card), step=step.id,
+        made_safe=stop is not None and left is None and support.stays, not_safe=left.what if left is not None else "" if support.stays else support.line,
         said=tuple(f"{e.time[:16].replace('T', ' ')} {e.body.why}" for e in stops[-5:]),
     )  # fmt: skip
 

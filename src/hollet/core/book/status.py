@@ -1,20 +1,21 @@
-"""What has been done: the status of each step, what it waits for, where the mechanic stands."""
+"""What has been done: the status of each step. What it waits for, and what may pass that: `passing`."""
 
 from pydantic import BaseModel, ConfigDict
 
 from hollet.core.book.entries import Entry
 from hollet.core.book.fold import BookState
 from hollet.core.procedure.plan import Plan, Selection
-from hollet.core.procedure.precedence import Waiting, waits_for
 from hollet.core.procedure.sheet import MeasureStep, Step
 
-__all__ = ["SETTLED", "StepStatus", "current_step", "plan_of", "selection_of", "settled_steps", "status_of", "statuses", "waiting_for"]
+__all__ = ["SETTLED", "StepStatus", "last_word", "plan_of", "selection_of", "settled_steps", "status_of", "statuses", "whole_of"]
 
-SETTLED = ("done", "skipped", "not_applicable")
+SETTLED = ("done", "skipped", "not_applicable", "not_there")
+WORDS = ("done", "skipped", "reopened", "not there", "happened")
+"""Kinds of entry of which the last one says how a step stands."""
 
 
 class StepStatus(BaseModel):
-    """Status of one step: open, begun, done, skipped or not_applicable; who, when, and the reason given."""
+    """Status of one step: open, begun, done, skipped, not_applicable or not_there; who, when, and the reason given."""
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     status: str = "open"
@@ -30,6 +31,12 @@ def plan_of(state: BookState) -> Plan:
     return selection_of(state).plan
 
 
+def whole_of(state: BookState) -> Plan:
+    """The whole plan, steps that do not apply too."""
+    assert state.whole is not None, "a build without its first entry"
+    return state.whole
+
+
 def selection_of(state: BookState) -> Selection:
     """What of the whole plan applies, and why."""
     assert state.selection is not None, "a build without its first entry"
@@ -38,9 +45,13 @@ def selection_of(state: BookState) -> Selection:
 
 def status_of(state: BookState, step: Step) -> StepStatus:
     """The last of done, reopened and skipped counts; a done measurement that lost a reading is begun again."""
-    found, last = state.of_step(step.id), _last_word(state, step)
+    found, last = state.of_step(step.id), last_word(state, step.id)
     if last is None or last.kind == "reopened":
         return StepStatus(status="begun") if any(e.kind != "note" for e in found) else StepStatus()
+    if last.kind == "happened":
+        return StepStatus(status="begun", who=last.who, time=last.time, entry=last.id, doubt=f"it has happened without: {'; '.join(last.body.without)}")
+    if last.kind == "not there":
+        return StepStatus(status="not_there", who=last.who, time=last.time, entry=last.id, reason=f"{last.body.thing}: not there, {last.body.looked}")
     word = "done" if last.kind == "done" else "not_applicable" if last.body.not_applicable else "skipped"
     doubt = None
     if word == "done" and last.body.reason is None and state.lost_done:
@@ -53,8 +64,9 @@ def status_of(state: BookState, step: Step) -> StepStatus:
     return StepStatus(status=word, who=last.who, time=last.time, reason=last.body.reason, entry=last.id, doubt=doubt)
 
 
-def _last_word(state: BookState, step: Step) -> Entry | None:
-    return next((e for e in reversed(state.of_step(step.id)) if e.kind in ("done", "skipped", "reopened")), None)
+def last_word(state: BookState, step: str) -> Entry | None:
+    """The entry that says how a step stands."""
+    return next((e for e in reversed(state.of_step(step)) if e.kind in WORDS), None)
 
 
 def _stood_on_struck(state: BookState) -> dict[str, str]:
@@ -66,8 +78,8 @@ def _find_stood_on(state: BookState) -> dict[str, str]:
     found: dict[str, str] = {}
     open_again: dict[str, Step] = {}
     for step in plan_of(state).step:
-        last, lost = _last_word(state, step), state.lost_done.get(step.id, [])
-        if last is None or last.kind == "reopened":
+        last, lost = last_word(state, step.id), state.lost_done.get(step.id, [])
+        if last is None or last.kind in ("reopened", "happened"):
             if any(e.kind == "done" for e in lost):
                 open_again[step.id] = step
             continue
@@ -93,25 +105,3 @@ def statuses(state: BookState) -> dict[str, StepStatus]:
 def settled_steps(all_statuses: dict[str, StepStatus]) -> set[str]:
     """Steps that nothing waits for any more."""
     return {step for step, status in all_statuses.items() if status.status in SETTLED}
-
-
-def waiting_for(state: BookState, step_id: str, all_statuses: dict[str, StepStatus] | None = None) -> tuple[Waiting, ...]:
-    """What the step still waits for, with the reasons."""
-    return waits_for(plan_of(state), step_id, settled_steps(all_statuses or statuses(state)))
-
-
-def current_step(state: BookState, all_statuses: dict[str, StepStatus]) -> str:
-    """Where am I: the step last worked on if it is not settled, else the first open one that waits for nothing."""
-    plan = plan_of(state)
-    for entry_id in reversed(state.order[-200:]):
-        entry = state.entries[entry_id]
-        step = getattr(entry.body, "step", None)
-        if step in all_statuses and entry_id not in state.struck:
-            if all_statuses[step].status not in SETTLED:
-                return str(step)
-            break
-    settled = settled_steps(all_statuses)
-    for step in plan.step:
-        if step.id not in settled and not waits_for(plan, step.id, settled):
-            return step.id
-    return plan.step[-1].id

@@ -1,6 +1,5 @@
 """Whether the build accepts what is written while things come off and go back: removals, bags, captures, supports, stops."""
 
-from collections.abc import Mapping
 from typing import Any
 
 from hollet.core.book import edits as e
@@ -8,12 +7,12 @@ from hollet.core.book import entries as b
 from hollet.core.book.bags import bag_contents, check_taken
 from hollet.core.book.captures import within
 from hollet.core.book.fold import BookState
+from hollet.core.book.hand import Hand
 from hollet.core.book.removals import find_removal
 from hollet.core.book.settings import find_setting
 from hollet.core.book.status import plan_of
 from hollet.core.book.supports import forbidden_point
 from hollet.core.errors import Conflict, NotFound, Refused
-from hollet.core.instruments import Instrument
 from hollet.core.procedure.sheet import Capture, Step
 from hollet.core.procedure.stuck import StuckFacts, Try, stuck_ladder
 from hollet.core.quantities.parse import parse
@@ -21,7 +20,6 @@ from hollet.core.quantities.quantity import Quantity, decimal_text
 
 __all__ = ["TAKE_DOWN", "step_named", "tries_of"]
 
-Tools = Mapping[str, Instrument]
 JUST_BEFORE = 40
 
 
@@ -39,13 +37,13 @@ def _free_bag(state: BookState, bag: int, owner: str) -> None:
         raise Refused("bag_taken", f"bag {bag} holds the fasteners of {content.number} {content.what}".replace("  ", " ") + ": take the next number", field="bag")
 
 
-def _bagged(state: BookState, edit: e.BaggedEdit, tools: Tools) -> b.Body:
+def _bagged(state: BookState, edit: e.BaggedEdit, hand: Hand) -> b.Body:
     step = step_named(state, edit.step)
     _free_bag(state, edit.bag, step.id)
     return b.Bagged(step=step.id, bag=edit.bag, lines=edit.lines, place=edit.place)
 
 
-def _removed(state: BookState, edit: e.RemovedEdit, tools: Tools) -> b.Body:
+def _removed(state: BookState, edit: e.RemovedEdit, hand: Hand) -> b.Body:
     if edit.step is not None:
         step_named(state, edit.step)
     if state.removed.get(edit.removal):
@@ -65,13 +63,13 @@ def _removed(state: BookState, edit: e.RemovedEdit, tools: Tools) -> b.Body:
     return b.Removed(**edit.model_dump(exclude={"kind", "sure"}))
 
 
-def _unbagged(state: BookState, edit: e.UnbaggedEdit, tools: Tools) -> b.Body:
+def _unbagged(state: BookState, edit: e.UnbaggedEdit, hand: Hand) -> b.Body:
     step = step_named(state, edit.step)
     check_taken(state, edit.bag, edit.lines)
     return b.Unbagged(step=step.id, bag=edit.bag, lines=edit.lines, how=edit.how)
 
 
-def _replaced(state: BookState, edit: e.ReplacedEdit, tools: Tools) -> b.Body:
+def _replaced(state: BookState, edit: e.ReplacedEdit, hand: Hand) -> b.Body:
     content = next((c for c in bag_contents(state) if c.bag == edit.bag), None)
     if content is None or edit.count > content.missing:
         raise Refused("not_in_bag", f"of bag {edit.bag} {content.missing if content else 0} are lost, not {edit.count}", field="count")
@@ -87,7 +85,7 @@ def _length(text: str | None) -> Quantity | None:
     return Quantity(value=decimal_text(parsed.nominal), unit="mm")
 
 
-def _captured(state: BookState, edit: e.CapturedEdit, tools: Tools) -> b.Body:
+def _captured(state: BookState, edit: e.CapturedEdit, hand: Hand) -> b.Body:
     spec: Capture | None = None
     if edit.step is not None:
         spec = next((c for c in step_named(state, edit.step).capture if c.id == edit.capture), None)
@@ -121,7 +119,7 @@ def _enough(edit: e.CapturedEdit, kind: str) -> None:
         raise Refused("twice", "a terminal is named twice: put both wires on one line, or say in the note which is which", field="wires")
 
 
-def _compared(state: BookState, edit: e.ComparedEdit, tools: Tools) -> b.Body:
+def _compared(state: BookState, edit: e.ComparedEdit, hand: Hand) -> b.Body:
     step = step_named(state, edit.step)
     made = state.captured.get(edit.capture, [])
     if not made:
@@ -150,14 +148,14 @@ def _same(edit: e.ComparedEdit, kept: Any, value: Quantity | None, spec: Capture
     return edit.same
 
 
-def _guarded(state: BookState, edit: e.GuardedEdit, tools: Tools) -> b.Body:
+def _guarded(state: BookState, edit: e.GuardedEdit, hand: Hand) -> b.Body:
     step_named(state, edit.step)
     if find_setting(state, edit.setting) is not None:
         raise Conflict("this setting is guarded already", reason_code="id_used")
     return b.Guarded(**edit.model_dump(exclude={"kind"}))
 
 
-def _disturbed(state: BookState, edit: e.DisturbedEdit, tools: Tools) -> b.Body:
+def _disturbed(state: BookState, edit: e.DisturbedEdit, hand: Hand) -> b.Body:
     step = step_named(state, edit.step)
     setting = find_setting(state, edit.setting)
     if setting is None:
@@ -165,7 +163,7 @@ def _disturbed(state: BookState, edit: e.DisturbedEdit, tools: Tools) -> b.Body:
     return b.Disturbed(step=step.id, setting=setting.id, what=setting.what, holds=setting.holds, blocks=setting.blocks, reason=edit.reason)
 
 
-def _set_anew(state: BookState, edit: e.SetAnewEdit, tools: Tools) -> b.Body:
+def _set_anew(state: BookState, edit: e.SetAnewEdit, hand: Hand) -> b.Body:
     live = state.live(f"setting:{edit.setting}")
     if not live or live[-1].kind != "disturbed":
         raise Conflict("this setting is not disturbed", reason_code="not_disturbed")
@@ -178,7 +176,7 @@ def tries_of(state: BookState, step: str, part: str) -> tuple[Try, ...]:
     return tuple(Try(rung=body.rung, minutes=body.minutes, came=body.came) for body in live)
 
 
-def _tried(state: BookState, edit: e.TriedEdit, tools: Tools) -> b.Body:
+def _tried(state: BookState, edit: e.TriedEdit, hand: Hand) -> b.Body:
     step = step_named(state, edit.step)
     ladder = stuck_ladder(tries_of(state, step.id, edit.part), StuckFacts(near=edit.near, cleaned=edit.cleaned, wiped=edit.wiped))
     rung = next(r for r in ladder if r.id == edit.rung)
@@ -187,14 +185,14 @@ def _tried(state: BookState, edit: e.TriedEdit, tools: Tools) -> b.Body:
     return b.Tried(**edit.model_dump(exclude={"kind"}))
 
 
-def _photo(state: BookState, edit: e.PhotoEdit, tools: Tools) -> b.Body:
+def _photo(state: BookState, edit: e.PhotoEdit, hand: Hand) -> b.Body:
     if edit.step is not None:
         step_named(state, edit.step)
     _numbered_once(edit.pins)
     return b.Photo(**edit.model_dump(exclude={"kind"}))
 
 
-def _pinned(state: BookState, edit: e.PinnedEdit, tools: Tools) -> b.Body:
+def _pinned(state: BookState, edit: e.PinnedEdit, hand: Hand) -> b.Body:
     if not state.photos.get(edit.photo):
         raise NotFound("photo", edit.photo)
     _numbered_once(edit.pins)
@@ -207,7 +205,7 @@ def _numbered_once(pins: tuple[b.Pin, ...]) -> None:
         raise Refused("twice", "two pins have the same number: give each its own", field="pins")
 
 
-def _supported(state: BookState, edit: e.SupportedEdit, tools: Tools) -> b.Body:
+def _supported(state: BookState, edit: e.SupportedEdit, hand: Hand) -> b.Body:
     why = forbidden_point(edit.point)
     if why and not edit.gone:
         raise Refused("forbidden_point", f"never under {edit.point}: {why}. Choose another place", field="point")
@@ -216,26 +214,26 @@ def _supported(state: BookState, edit: e.SupportedEdit, tools: Tools) -> b.Body:
     return b.Supported(**edit.model_dump(exclude={"kind"}))
 
 
-def _vehicle_stands(state: BookState, edit: e.VehicleStandsEdit, tools: Tools) -> b.Body:
+def _vehicle_stands(state: BookState, edit: e.VehicleStandsEdit, hand: Hand) -> b.Body:
     return b.VehicleStands(**edit.model_dump(exclude={"kind"}))
 
 
-def _stopped(state: BookState, edit: e.StoppedEdit, tools: Tools) -> b.Body:
+def _stopped(state: BookState, edit: e.StoppedEdit, hand: Hand) -> b.Body:
     return b.Stopped(**edit.model_dump(exclude={"kind"}))
 
 
-def _secured(state: BookState, edit: e.SecuredEdit, tools: Tools) -> b.Body:
+def _secured(state: BookState, edit: e.SecuredEdit, hand: Hand) -> b.Body:
     return b.Secured(**edit.model_dump(exclude={"kind"}))
 
 
-def _gone_on(state: BookState, edit: e.GoneOnEdit, tools: Tools) -> b.Body:
+def _gone_on(state: BookState, edit: e.GoneOnEdit, hand: Hand) -> b.Body:
     said = state.live("stop")
     if not said or said[-1].kind == "gone on":
         raise Conflict("work is not stopped", reason_code="not_stopped")
     return b.GoneOn(note=edit.note)
 
 
-def _surroundings(state: BookState, edit: e.SurroundingsEdit, tools: Tools) -> b.Body:
+def _surroundings(state: BookState, edit: e.SurroundingsEdit, hand: Hand) -> b.Body:
     return b.Surroundings(around=tuple(dict.fromkeys(edit.around)))
 
 

@@ -3,9 +3,10 @@
 from hollet.core.book.bags import BagContent, bag_contents, next_bag, recent_hand
 from hollet.core.book.captures import CaptureView, all_captures
 from hollet.core.book.fold import BookState
+from hollet.core.book.passing import current_step
 from hollet.core.book.photos import PhotoView, all_photos
 from hollet.core.book.removals import Removal, removals
-from hollet.core.book.status import current_step, plan_of, statuses
+from hollet.core.book.status import plan_of, statuses
 from hollet.core.book.views import View
 from hollet.core.procedure.sheet import BagLine
 from hollet.core.procedure.words import KINDS_OF_REASON
@@ -45,11 +46,11 @@ class TakeDownView(View):
     on_stand: bool
 
 
-def takedown_view(state: BookState) -> TakeDownView:
-    """The take-down as it stands."""
+def takedown_view(state: BookState, now: str) -> TakeDownView:
+    """The take-down as it stands at the moment `now` (UTC, ISO 8601)."""
     bags, off = bag_contents(state), removals(state)
     sizes, places = recent_hand(state)
-    at = plan_of(state).find_step(current_step(state, statuses(state)))
+    at = plan_of(state).find_step(current_step(state, now, statuses(state)))
     assert at is not None
     return TakeDownView(removals=off, bags=bags, bags_used=sum(c.left > 0 for c in bags), pieces_left=sum(c.left for c in bags), next_bag=next_bag(bags), recent=sizes, places=places, captures=all_captures(state),
                         reasons=tuple(ReasonChoice(words=words, kind=kind) for words, kind in REASONS), photos=all_photos(state), at=at.id,

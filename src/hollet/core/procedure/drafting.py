@@ -25,7 +25,7 @@ from hollet.core.procedure.changes import (
 from hollet.core.procedure.hunt import generic_for
 from hollet.core.procedure.plan import Plan, select
 from hollet.core.procedure.precedence import contradiction, in_order
-from hollet.core.procedure.sheet import After, CheckStep, Joint, TighteningStage
+from hollet.core.procedure.sheet import After, CheckStep, Joint, TighteningStage, is_danger
 from hollet.core.procedure.words import STAGE_RANK, STAGES, Hours, Id, Part, Prose, ReasonKind, Stage, Words
 from hollet.core.quantities.parse import parse
 
@@ -250,11 +250,11 @@ def _put_in(plan: Plan, act: PutInAct, done: Set[str], who: str) -> tuple[Change
         raise Refused("bad_entry", f"{behind.number} is in {STAGES[behind.stage]}, the new step in {STAGES[act.stage]}", field="behind")
     new = CheckStep(
         id=_new_id(plan, act.title), stage=act.stage, kind="check", title=act.title, short=act.short or act.title[:24], do=act.do,
-        hours=act.hours, number=_letter_number(plan, act), after=tuple(After(step=_step(plan, a.step).id, because=a.because, kind=a.kind) for a in act.after),
+        hours=act.hours, number=_letter_number(plan, act), after=tuple(After(step=_step(plan, a.step).id, because=a.because, kind=a.kind, origin="said", said_by=who) for a in act.after),
     )  # fmt: skip
     changes: list[Change] = [StepIn(step=new, behind=act.behind)]
     for later in act.before:
-        changes.append(ReasonChange(step=_step(plan, later.step).id, after=After(step=new.id, because=later.because, kind=later.kind)))
+        changes.append(ReasonChange(step=_step(plan, later.step).id, after=After(step=new.id, because=later.because, kind=later.kind, origin="said", said_by=who)))
     return _kept_in_order(plan, changes)
 
 
@@ -317,11 +317,19 @@ def _retire(plan: Plan, act: RetireAct, done: Set[str], who: str) -> tuple[Chang
 def _reason(plan: Plan, act: ReasonAct, done: Set[str], who: str) -> tuple[Change, ...]:
     step, other = _step(plan, act.step), _step(plan, act.waits_for)
     before = next((link for link in step.after if link.step == other.id), None)
+    kept = before is not None and before.origin == "sheet" and is_danger(plan, before)
     if act.because is None:
         if before is None:
             raise NotFound("reason", f"{step.number} before {other.number}")
+        if kept:
+            raise Refused("safety_kept", f"{step.number} waits for {other.number} for safety: {before.because}. A safety reason of the sheet stays; "
+                          "you may put a better one in its place", field="because")  # fmt: skip
         return (ReasonChange(step=step.id, before=before),)
-    after = After(step=other.id, because=act.because, kind=act.kind)
+    after = After(step=other.id, because=act.because, kind=act.kind, origin="said", said_by=who)
+    if before is not None and kept:
+        if not is_danger(plan, after):
+            raise Refused("safety_kept", f"{step.number} waits for {other.number} for safety: {before.because}. A better reason must be one of safety too", field="kind")
+        after = before.model_copy(update={"because": act.because, "kind": act.kind, "said_by": who})
     return _kept_in_order(plan, [ReasonChange(step=step.id, before=before, after=after)])
 
 

@@ -21,19 +21,9 @@ from hollet.core.procedure.sheet import (
     TightenStep,
 )
 from hollet.core.procedure.words import STAGE_RANK
+from hollet.core.quantities.parse import parse
 
-__all__ = ["Contradiction", "Waiting", "check_references", "contradiction", "find_cycle", "in_order", "waits_for"]
-
-
-@dataclass(frozen=True, slots=True)
-class Waiting:
-    """A step that must be done first, and why."""
-
-    step: str
-    number: str
-    title: str
-    because: str
-    kind: str = "safety"
+__all__ = ["Contradiction", "check_references", "contradiction", "find_cycle", "in_order"]
 
 
 def find_cycle(before: Mapping[str, Sequence[str]]) -> tuple[str, ...] | None:
@@ -208,6 +198,8 @@ def _check_step(step: Step, sheet: Sheet, text: str, index: int, steps: set[str]
     for link in step.after:
         if link.step not in steps and not link.if_there:
             raise mistake(text, ("step", index, "after"), f"'{step.id}' waits for '{link.step}', which is no step here")
+        if link.lasts is not None:
+            _check_lasts(text, index, link.lasts)
     for chance in step.last_chance:
         if chance.step is not None and chance.step not in steps:
             raise mistake(text, ("step", index, "last_chance"), f"'{chance.step}' is no step here")
@@ -226,6 +218,13 @@ def _check_step(step: Step, sheet: Sheet, text: str, index: int, steps: set[str]
     _check_when(step.when, sheet, text, ("step", index, "when"))
     for part in step.parts:
         _check_when(part.when, sheet, text, ("step", index, "parts"))
+
+
+def _check_lasts(text: str, index: int, lasts: str) -> None:
+    try:
+        parse(lasts, "time")
+    except HolletError as refusal:
+        raise mistake(text, ("step", index, "after"), f"'{lasts}' is no time, such as 12 h") from refusal
 
 
 def _check_choices(sheet: Sheet, text: str, steps: set[str]) -> None:
@@ -308,16 +307,3 @@ def _check_results(step: MeasureStep, sheet: Sheet, text: str, index: int) -> No
                 check_formula(result)
             except HolletError as refusal:
                 raise mistake(text, ("step", index, "result"), f"'{result.id}': {refusal.message}") from refusal
-
-
-def waits_for(sheet: Sheet, step_id: str, settled: set[str]) -> tuple[Waiting, ...]:
-    """What `step_id` still waits for; `settled` are the steps done, skipped or not applicable."""
-    step = sheet.find_step(step_id)
-    if step is None:
-        return ()
-    found = []
-    for link in step.after:
-        other = sheet.find_step(link.step)
-        if other is not None and link.step not in settled:
-            found.append(Waiting(other.id, other.number, other.title, link.because, link.kind))
-    return tuple(found)

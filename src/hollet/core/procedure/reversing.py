@@ -9,6 +9,7 @@ from collections.abc import Mapping, Sequence, Set
 from dataclasses import dataclass
 
 from hollet.core.procedure.precedence import find_cycle
+from hollet.core.procedure.words import DANGERS
 
 __all__ = ["ONE_WAY", "Clash", "Link", "Node", "Off", "OneWay", "Rebuilt", "refit_links", "turn_round"]
 
@@ -18,8 +19,9 @@ ONE_WAY = {
     "setting kept": "it was kept or marked before parting: compare it at refit",
 }
 """Kinds that hold for coming off only, and why; all other kinds are turned round."""
-STRENGTH = {"sheet": 0, "said": 1, "turned": 2, "log": 3}
-"""What gives way in a contradiction: the highest figure first. `log` is the mere order in which things came off."""
+STRENGTH = {"sheet": 0, "rung": 0, "said": 1, "turned": 2, "log": 3}
+"""What gives way in a contradiction: the highest figure first. `rung` is between which rungs something must be open or closed, `log` the
+mere order in which things came off."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,8 +112,10 @@ def _turned(off: Off, because: str, origin: str) -> str:
     return f"coming off, {off.what} waited for this: {because}" if origin == "turned" else because
 
 
-def turn_round(nodes: Sequence[Node], sheet: Sequence[Link], turned: Sequence[Link], prefer: Set[tuple[str, str]] = frozenset()) -> Rebuilt:
-    """Merge the sheet's own links with the turned ones.
+def turn_round(
+    nodes: Sequence[Node], sheet: Sequence[Link], turned: Sequence[Link], prefer: Set[tuple[str, str]] = frozenset(), placed: Set[str] = frozenset()
+) -> Rebuilt:
+    """Merge the sheet's own links with the turned ones; `placed` are steps that a sheet has placed.
 
     Links are taken in by strength (sheet, said, turned, log). One that would close a circle, or go against the ranks of stages,
     is dropped and reported with the links that say the opposite. `prefer` holds the (before, then) of turned links for which the
@@ -130,6 +134,8 @@ def turn_round(nodes: Sequence[Node], sheet: Sequence[Link], turned: Sequence[Li
     for link in (*given, *sorted(turned, key=lambda x: STRENGTH[x.origin])):
         if link.before not in rank or link.then not in rank:
             continue
+        if link.origin == "log" and link.then in placed and rank[link.before] > rank[link.then]:
+            continue  # an assumed order never beats the sheet's place
         opposite = _path(ahead, link.then, link.before)
         if opposite is None and rank[link.before][0] > rank[link.then][0]:
             opposite = ()
@@ -146,7 +152,7 @@ def turn_round(nodes: Sequence[Node], sheet: Sequence[Link], turned: Sequence[Li
 
 
 def _opposed(sheet: Sequence[Link], turned: Sequence[Link], prefer: Set[tuple[str, str]]) -> list[Link]:
-    """Sheet links that the mechanic gave up for a link of the take-down: those that lie on the opposite chain."""
+    """Sheet links that the mechanic gave up for a link of the take-down: those that lie on the opposite chain; never one that guards against a danger."""
     gone: list[Link] = []
     for link in turned:
         if (link.before, link.then) not in prefer:
@@ -157,9 +163,10 @@ def _opposed(sheet: Sequence[Link], turned: Sequence[Link], prefer: Set[tuple[st
                 if other not in gone:
                     ahead.setdefault(other.before, []).append(other)
             path = _path(ahead, link.then, link.before)
-            if not path:
+            soft = [other for other in path or () if other.kind not in DANGERS]
+            if not soft:  # a danger is not given up for an order
                 break
-            gone.append(path[-1])
+            gone.append(soft[-1])
     return gone
 
 

@@ -8,24 +8,42 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, field_validator
 
 from hollet.core.findings import Surface
-from hollet.core.limits import Limit
+from hollet.core.limits import Limit, Safety
 from hollet.core.procedure.facts import FACTS, Condition, Fact
 from hollet.core.procedure.schools import Agreement, Extra, School
 from hollet.core.procedure.tracing import Trace
-from hollet.core.procedure.words import RUNGS, STAGE_RANK, STAGES, Hours, Id, Part, Prose, ReasonKind, Rung, Stage, Words
+from hollet.core.procedure.words import (
+    DANGERS,
+    RUNGS,
+    STAGE_RANK,
+    STAGES,
+    Carried,
+    Hours,
+    Id,
+    Part,
+    Prose,
+    ReasonKind,
+    ReasonOrigin,
+    Rung,
+    Stage,
+    SupportKind,
+    Words,
+)
 from hollet.core.tightening.patterns import check_permutation, circle_order, head_order
 
 __all__ = [
-    "CAPTURE_KINDS", "OPEN_SORTS", "RUNGS", "STAGES", "After", "BagLine", "Capture", "CheckStep", "Face", "FillStep", "Fluid", "InspectPart", "InspectStep",
-    "Joint", "LastChance", "Layout", "MeasureStep", "OpenSort", "Opens", "PartNeed", "RemoveStep", "Role", "RunStep", "Setting", "Sheet", "Step", "TightenStep", "TighteningStage",
-    "Variant", "blocks_of", "numbered",
+    "CAPTURE_KINDS", "OPEN_SORTS", "RUNGS", "STAGES", "After", "BagLine", "Capture", "Carry", "CheckStep", "Face", "FillStep", "Fluid", "FluidKind", "InspectPart", "InspectStep",
+    "Joint", "LastChance", "Layout", "MeasureStep", "OpenSort", "Opens", "PartNeed", "Release", "RemoveStep", "Role", "RunStep", "Setting", "Sheet", "Step", "TightenStep",
+    "TighteningStage", "Variant", "blocks_of", "is_danger", "numbered",
 ]  # fmt: skip
 
 
 class After(Part):
     """This step waits for `step`, because; with `if_there` the link counts only where another sheet brings that step.
 
-    `assumed`: nobody said why, it only came off in this order.
+    `assumed`: nobody said why, it only came off in this order. `origin` keeps where a reason came from, `said_by` who decided it.
+    `live` is what is dangerous while the other is not done ("the spring is not caught"), `box` what is pressed when it was done in
+    another way; without them the title and the reason stand in. `lasts` is how long a drying takes, such as "12 h".
     """
 
     step: Id
@@ -33,6 +51,11 @@ class After(Part):
     kind: ReasonKind = "safety"
     if_there: bool = False
     assumed: bool = False
+    origin: ReasonOrigin = "sheet"
+    said_by: Annotated[str, Field(max_length=12)] | None = None
+    live: Words | None = None
+    box: Words | None = None
+    lasts: Annotated[str, Field(max_length=20)] | None = None
 
 
 class LastChance(Part):
@@ -99,14 +122,35 @@ class Setting(Part):
     blocks: Rung = "drive"
 
 
+FluidKind = Literal["oil", "coolant", "fuel", "brake", "clutch", "gear"]
+
+
 class Fluid(Part):
-    """What a system may still hold: how much, where it runs out, and whether the circuit stays closed."""
+    """What a system may still hold: of which kind, how much, where it runs out, and whether the circuit stays closed."""
 
     id: Id
     name: Words
     runs_out: Words
+    kind: FluidKind | None = None
     amount: Annotated[str, Field(max_length=80)] | None = None
     stays_closed: bool = False
+
+
+class Carry(Part):
+    """What carries a body once the step is done: by what, on which points (named or none), at how many places."""
+
+    body: Carried
+    by: SupportKind
+    points: Annotated[tuple[Words, ...], Field(max_length=8)] = ()
+    count: Annotated[int, Field(ge=1, le=8)] = 1
+
+
+class Release(Part):
+    """What carries a body no longer once the step is done; without `by`, whatever carried it before. `free`: nothing is under load after it."""
+
+    body: Carried
+    by: SupportKind | None = None
+    free: bool = False
 
 
 class Caution(Part):
@@ -154,6 +198,8 @@ class BaseStep(Part):
     keeps: tuple[Id, ...] = ()
     holds: tuple[Id, ...] = ()
     drains: tuple[Id, ...] = ()
+    carries: Annotated[tuple[Carry, ...], Field(max_length=8)] = ()
+    releases: Annotated[tuple[Release, ...], Field(max_length=8)] = ()
     hidden: tuple[Words, ...] = ()
     dusty: bool = False
     lifts: bool = False
@@ -190,6 +236,7 @@ class InspectPart(Part):
     price: Annotated[float, Field(ge=0, le=1e6)] | None = None
     wrong: Annotated[float, Field(ge=0, le=1e6)] | None = None
     only_traced: bool = False
+    safety: Safety | None = None
 
 
 class InspectStep(BaseStep):
@@ -282,7 +329,7 @@ class TightenStep(BaseStep):
 
 
 class FillStep(BaseStep):
-    """A fluid with its amount and its level check."""
+    """A fluid (its id, or its name where the sheet describes none) with its amount and its level check."""
 
     kind: Literal["fill"]
     fluid: Words
@@ -429,6 +476,10 @@ class Sheet(Part):
         """The joint with this id."""
         return next((joint for joint in self.joint if joint.id == joint_id), None)
 
+    def find_fluid(self, fluid_id: str | None) -> Fluid | None:
+        """The fluid with this id."""
+        return next((fluid for fluid in self.fluid if fluid.id == fluid_id), None)
+
     def find_trace(self, trace_id: str | None) -> Trace | None:
         """The debris trace with this id."""
         return next((trace for trace in self.trace if trace.id == trace_id), None)
@@ -453,11 +504,19 @@ def numbered(steps: tuple[Any, ...]) -> tuple[Any, ...]:
     return tuple(found)
 
 
+def is_danger(sheet: Sheet, link: After) -> bool:
+    """Whether a link guards against harm to people: its kind says so, or what would spill is fuel or brake fluid."""
+    if link.kind in DANGERS:
+        return not link.assumed
+    drains = sheet.find_step(link.step) if link.kind == "spill" else None
+    return drains is not None and any(fluid.kind in ("fuel", "brake") for fluid in sheet.fluid if fluid.id in drains.drains)
+
+
 def blocks_of(step: BaseStep) -> str:
-    """The first rung that this step blocks while it is not done: said by the sheet, else by its stage."""
+    """The first rung that this step blocks while it is not done: said by the sheet, else by its stage; planning and ordering block nothing themselves."""
     if step.blocks:
         return step.blocks
-    if step.stage == "settle":
+    if step.stage in ("plan", "order", "settle"):
         return "nothing"
     if isinstance(step, RunStep):
         rungs = [*RUNGS, "nothing"]

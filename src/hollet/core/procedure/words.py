@@ -4,7 +4,10 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-__all__ = ["KINDS_OF_REASON", "RUNGS", "STAGES", "STAGE_RANK", "Hours", "Id", "Money", "Part", "Prose", "ReasonKind", "Rung", "Stage", "Words"]
+__all__ = [
+    "DANGERS", "KINDS_OF_REASON", "RUNGS", "STAGES", "STAGE_RANK", "Carried", "Ground", "Hours", "Id", "Money", "Part", "Prose", "ReasonKind", "ReasonOrigin", "Rung", "Stage",
+    "SupportKind", "Words",
+]  # fmt: skip
 
 STAGES = {"plan": "Plan", "take_down": "Take down", "inspect": "Inspect", "order": "Order", "prepare": "Prepare",
           "build_up": "Build up", "fit_in": "Fit in", "wake": "Wake", "settle": "Settle"}  # fmt: skip
@@ -13,8 +16,15 @@ RUNGS = {"power_on": "Power on", "crank": "Crank", "fuel_on": "Fuel on", "fire":
          "gear": "Gear", "drive": "Drive"}  # fmt: skip
 Stage = Literal["plan", "take_down", "inspect", "order", "prepare", "build_up", "fit_in", "wake", "settle"]
 Rung = Literal["power_on", "crank", "fuel_on", "fire", "run_on", "gear", "drive", "nothing"]
-ReasonKind = Literal["access closes", "safety", "setting kept", "contamination", "load needed", "drying", "spill"]
-KINDS_OF_REASON = ("access closes", "safety", "setting kept", "contamination", "load needed", "drying", "spill")
+ReasonKind = Literal["access closes", "safety", "setting kept", "contamination", "load needed", "stored energy", "drying", "spill"]
+KINDS_OF_REASON = ("access closes", "safety", "setting kept", "contamination", "load needed", "stored energy", "drying", "spill")
+DANGERS = ("safety", "load needed", "stored energy")
+"""Kinds of reason that nothing passes but the thing itself; a spill of fuel or brake fluid is one too."""
+ReasonOrigin = Literal["sheet", "said", "turned", "assumed"]
+"""Where a reason comes from: the sheet, somebody's word, a take-down reason turned round, or only the order in which things came off."""
+SupportKind = Literal["stand", "jack", "hook", "cradle", "cart", "wheels", "ramp", "timber", "helper", "mounts"]
+Carried = Literal["vehicle", "engine", "gearbox", "powertrain", "axle", "hub", "other"]
+Ground = Literal["hard", "soft", "slope", "unknown"]
 Id = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9_-]{0,59}$")]
 Words = Annotated[str, Field(min_length=1, max_length=400)]
 Prose = Annotated[str, Field(min_length=1, max_length=2000)]

@@ -1,0 +1,60 @@
+"""What was closed, inspected or cleaned in the dark, in dust or in blown sand: looked at again by day, or it stays on the list."""
+
+from hollet.core.book.entries import Around, Entry
+from hollet.core.book.fold import BookState
+from hollet.core.book.status import plan_of
+from hollet.core.book.views import View
+from hollet.core.procedure.sheet import Step
+
+__all__ = ["BY_DAY", "LookAgain", "looks_due"]
+
+BY_DAY = "Looked at again by day"
+"""The box that takes a step off the list."""
+SPOILT: dict[frozenset[Around], str] = {frozenset({"dark"}): "in the dark", frozenset({"dust", "wind"}): "in blown sand", frozenset({"dust"}): "in dust"}
+LOOKED_AT = ("inspect", "measure")
+CLOSED = ("fit", "tighten", "connect")
+
+
+class LookAgain(View):
+    """One step to look at again: what was done there, and in what it was done."""
+
+    step: str
+    number: str
+    words: str
+    since: str
+    who: str
+
+
+def looks_due(state: BookState) -> tuple[LookAgain, ...]:
+    """The steps to look at again by day, oldest first."""
+    if not state.live("surroundings"):
+        return ()
+    found: dict[str, LookAgain] = {}
+    plan = plan_of(state)
+    for entry in (state.entries[i] for i in state.order if i not in state.struck):
+        step = plan.find_step(getattr(entry.body, "step", None))
+        if step is None:
+            continue
+        if entry.kind == "confirmed" and entry.body.what == BY_DAY:
+            if not _spoilt(state, entry):
+                found.pop(step.id, None)
+            continue
+        did = _did(step, entry)
+        how = _spoilt(state, entry) if did else None
+        if did and how:
+            found.setdefault(step.id, LookAgain(step=step.id, number=step.number, words=f"{step.title}: {did} {how}", since=entry.time, who=entry.who))
+    return tuple(found.values())
+
+
+def _did(step: Step, entry: Entry) -> str | None:
+    if entry.kind == "finding" or (entry.kind == "done" and step.kind in LOOKED_AT):
+        return "looked at"
+    if entry.kind != "done":
+        return None
+    return "closed" if step.kind in CLOSED or step.closes else "cleaned" if step.stage == "prepare" else None
+
+
+def _spoilt(state: BookState, entry: Entry) -> str | None:
+    """What it was like around the bench when a line was written, where that spoils looking or closing."""
+    around = next((set(e.body.around) for e in reversed(state.live("surroundings")) if e.seq < entry.seq), set())
+    return next((words for needed, words in SPOILT.items() if needed <= around), None)
