@@ -122,9 +122,11 @@ def _measure_lacks(state: BookState, step: MeasureStep, tools: Sequence[Instrume
     once = next((r for r in readings_of(state, step) if r.ask_again), None)
     if once is not None:
         return f"{once.name}: read it a second time, there is no going back after it"
-    undecided = next((r for r in results_of(state, step, tools) if r.open and r.disposition in (None, "measure_again") and r.judgement.verdict != "no_limit"), None)
+    undecided = next((r for r in results_of(state, step, tools) if r.open and r.disposition in (None, "measure_again")), None)
     if undecided is None:
         return None
+    if undecided.judgement.verdict == "no_limit" and undecided.refusal is None:
+        return f"{undecided.name}: no figure is given to judge it by, put it into the limit book"
     return f"{undecided.name} is {undecided.judgement.words}" if undecided.refusal is None else f"{undecided.name}: {undecided.refusal}"
 
 

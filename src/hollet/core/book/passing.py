@@ -17,7 +17,6 @@ from hollet.core.book.views import View
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.sheet import After, BaseStep, Step, is_danger
 from hollet.core.quantities.parse import parse
-from hollet.core.quantities.quantity import decimal_text
 
 __all__ = [
     "BOX_HOURS", "Danger", "Obstacle", "Waiting", "box_of", "current_step", "drying", "guards", "kind_of_box", "live_dangers", "not_pressed", "passed_by_words", "proven",
@@ -258,7 +257,7 @@ def drying(state: BookState, link: After, now: str) -> tuple[str, str] | None:
     if _moment(now) >= until:
         return None
     left = (until - _moment(now)).total_seconds() / 3600
-    words = f"{decimal_text(max(left, 0.1), 1)} h left of {decimal_text(hours, 1)} h" + ("" if given is not None else ", one night assumed")
+    words = f"{max(left, 0.1):.2g} h left of {hours:g} h" + ("" if given is not None else ", one night assumed")
     return until.isoformat(timespec="seconds").replace("+00:00", "Z"), words
 
 

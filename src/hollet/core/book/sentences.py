@@ -9,6 +9,7 @@ from hollet.core.book.beside import laid_words
 from hollet.core.book.entries import Entry
 from hollet.core.book.fold import BookState
 from hollet.core.book.status import plan_of
+from hollet.core.book.supports import KIND_WORDS
 from hollet.core.book.tighten import act_verdict
 from hollet.core.findings import DISPOSITIONS
 from hollet.core.procedure.fasteners import fastener_words
@@ -84,10 +85,23 @@ def _text(state: BookState, entry: Entry) -> str:
         return f"{spec}: typed {typed}, {values}{plus}, {tool}"
     if kind == "fastener":
         return _fastener(body)
+    if kind == "undone":
+        return f"undone: {_item_words(state, body.item)}" + (f", {body.note}" if body.note else "") + (f", now on {KIND_WORDS[body.carries[0].by]}" if body.carries else "")
     if kind == "strike":
         target = state.entries.get(body.entry)
         return f"line {target.seq if target else '?'} struck: {body.reason}"
     return TEXTS[kind](body, title)
+
+
+def _item_words(state: BookState, item: str) -> str:
+    """What was left open, in its own words."""
+    for entry in reversed(state.opened.get(item, [])):
+        if entry.kind == "left open":
+            return str(entry.body.what)
+        known = next((o.what for o in getattr(entry.body, "opens", ()) if o.id == item), None)
+        if known:
+            return str(known)
+    return item
 
 
 def _plain(typed: str, value: str) -> bool:
@@ -177,6 +191,8 @@ def _decision(body: Any) -> str:
         return f"gone on without keeping it as found{reason}"
     if about == "dry_run":
         return f"one run of {body.seconds:g} s without coolant decided{reason}"
+    if about == "empty":
+        return f"left empty, {body.thing}{reason}"
     return f"bolt {body.bolt} passed over at stage {body.stage}{reason}"
 
 
@@ -197,6 +213,8 @@ OUT = {"fitted": "out of", "new": "new ones instead of", "lost": "lost from"}
 TEXTS: dict[str, Callable[[Any, str], str]] = {
     "started": lambda b, t: f"began: {t}",
     "done": lambda b, t: f"done: {t}" + (f" (out of order: {b.reason})" if b.reason else ""),
+    "happened": lambda b, t: f"has happened: {t}, without: {'; '.join(b.without)}",
+    "not there": lambda b, t: f"not there: {b.thing}; {b.looked}",
     "reopened": lambda b, t: f"reopened: {t}, {b.reason}",
     "skipped": lambda b, t: f"{'not applicable' if b.not_applicable else 'skipped'}: {t}, {b.reason}",
     "confirmed": lambda b, t: f"seen: {b.what}",
@@ -205,7 +223,6 @@ TEXTS: dict[str, Callable[[Any, str], str]] = {
                                + (f", licensed inspection {b.licensed}" if b.licensed else ""),
     "disposition": lambda b, t: f"{t}, {b.result}: {b.choice.replace('_', ' ')}" + (f", {b.note}" if b.note else ""),
     "left open": lambda b, t: f"left open: {b.what}" + (f", {b.where}" if b.where else ""),
-    "undone": lambda b, t: f"undone: {b.item}" + (f", {b.note}" if b.note else ""),
     "bagged": lambda b, t: _bag(b),
     "note": lambda b, t: b.text,
     "decision": lambda b, t: _decision(b),
