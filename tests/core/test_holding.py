@@ -6,7 +6,6 @@ from hollet.core.book.entries import PartDecided
 from hollet.core.book.rebuild import Choices, rebuild_changes, rebuild_view
 from hollet.core.book.secure import secure_view
 from hollet.core.book.supports import support_view
-from hollet.core.errors import Refused
 from hollet.core.procedure.changes import apply
 from hollet.core.procedure.closings import plan_gaps
 from hollet.core.procedure.plan import combine_sheets, select

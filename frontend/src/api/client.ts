@@ -53,9 +53,9 @@ export class Refusal extends Error {
   }
 }
 
-/** The server could not be reached. Log entries wait in the browser (see the journal store); nothing else does. */
+/** No answer that can be read; `status` is null when nothing came back at all. Log entries wait in the browser (see the journal store); nothing else does. */
 export class Unreached extends Error {
-  constructor() {
+  constructor(readonly status: number | null = null) {
     super('Hollet cannot be reached, so nothing was changed. Try again when it is back.')
   }
 }
@@ -91,6 +91,6 @@ export async function got<T>(call: Promise<Answer<T>>): Promise<T> {
   if (answer.response.ok && answer.data !== undefined) return answer.data
   if (answer.response.status === 401) window.location.assign('/pair')
   const problem = answer.error as Partial<Problem> | undefined
-  if (!problem?.message) throw new Unreached()
+  if (!problem?.message) throw new Unreached(answer.response.status)
   throw new Refusal({ refuse: true, reason_code: 'http', newer: [], field: null, ...problem } as Problem, answer.response.status)
 }

@@ -1051,8 +1051,11 @@ export interface components {
              * @default false
              */
             passed?: boolean;
-            /** Reason */
-            reason: string;
+            /**
+             * Reason
+             * @default key off
+             */
+            reason?: string;
             /** Step */
             step: string;
         };
@@ -1261,7 +1264,7 @@ export interface components {
              * @default access closes
              * @enum {string}
              */
-            kind?: "access closes" | "safety" | "setting kept" | "contamination" | "load needed" | "drying" | "spill";
+            kind?: "access closes" | "safety" | "setting kept" | "contamination" | "load needed" | "stored energy" | "drying" | "spill";
             /** Step */
             step: string;
         };
@@ -1289,7 +1292,7 @@ export interface components {
         };
         /**
          * BodyStand
-         * @description One body: fit to stand overnight or not, and why.
+         * @description One body: whether it is known what carries it, fit to stand overnight or not, and why.
          */
         BodyStand: {
             /** Because */
@@ -1301,6 +1304,8 @@ export interface components {
             body: "vehicle" | "engine" | "gearbox" | "powertrain" | "axle" | "hub" | "other";
             /** Hangs */
             hangs: boolean;
+            /** Known */
+            known: boolean;
             /** Name */
             name: string;
             /** Stays */
@@ -1409,6 +1414,8 @@ export interface components {
             carried_stays: boolean;
             /** Current */
             current: string;
+            /** Dangers */
+            dangers: components["schemas"]["Danger"][];
             /** Head */
             head: number;
             /** Left Open */
@@ -1592,6 +1599,32 @@ export interface components {
             words?: string | null;
         };
         /**
+         * Carry
+         * @description What carries a body once the step is done: by what, on which points (named or none), at how many places.
+         */
+        Carry: {
+            /**
+             * Body
+             * @enum {string}
+             */
+            body: "vehicle" | "engine" | "gearbox" | "powertrain" | "axle" | "hub" | "other";
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "stand" | "jack" | "hook" | "cradle" | "cart" | "wheels" | "ramp" | "timber" | "helper" | "mounts";
+            /**
+             * Count
+             * @default 1
+             */
+            count?: number;
+            /**
+             * Points
+             * @default []
+             */
+            points?: string[];
+        };
+        /**
          * CauseEdit
          * @description An explanation.
          */
@@ -1673,9 +1706,15 @@ export interface components {
             around: components["schemas"]["AroundWords"][];
             /** Blocks */
             blocks: string;
+            /** Box */
+            box: string | null;
+            /** Capture Keys */
+            capture_keys: string[];
             /** Captures */
             captures: components["schemas"]["CaptureView"][];
             caution: components["schemas"]["Caution"] | null;
+            /** Chance Keys */
+            chance_keys: string[];
             /** Chances */
             chances: components["schemas"]["Chance"][];
             /** Clash */
@@ -1686,6 +1725,10 @@ export interface components {
             compares: components["schemas"]["CaptureView"][];
             /** Confirmed */
             confirmed: boolean;
+            /** Confirmed By */
+            confirmed_by: string;
+            /** Dangers */
+            dangers: components["schemas"]["Danger"][];
             /** Do */
             do: string;
             /** Extras */
@@ -1716,16 +1759,28 @@ export interface components {
             lifts: boolean;
             /** Lines */
             lines: components["schemas"]["LogLine"][];
+            /** May Happen */
+            may_happen: boolean;
+            /** May Pass */
+            may_pass: boolean;
             /** Needed Open */
             needed_open: string[];
             /** Next */
             next: string[];
             /** Number */
             number: string;
+            /** Obstacles */
+            obstacles: components["schemas"]["Obstacle"][];
             /** Opens */
             opens: string[];
+            /** Other Box */
+            other_box: string | null;
             /** Parts */
             parts: components["schemas"]["PartNeed"][];
+            /** Pass Keys */
+            pass_keys: string[];
+            /** Pass Words */
+            pass_words: string;
             /** People */
             people: components["schemas"]["Role"][];
             /** Photos */
@@ -1738,6 +1793,8 @@ export interface components {
             seen: number;
             /** Settled */
             settled: boolean;
+            /** Skip Keys */
+            skip_keys: string[];
             /** Stage */
             stage: string;
             /** Stage Name */
@@ -1747,6 +1804,8 @@ export interface components {
             step: string;
             /** Title */
             title: string;
+            /** Waited For */
+            waited_for: string[];
             /** Waits */
             waits: components["schemas"]["Waiting"][];
             /** Why */
@@ -1946,6 +2005,30 @@ export interface components {
             ];
         };
         /**
+         * Danger
+         * @description A danger that is live: something was done or happened, and what should have come before it was not so. Ends by a later fact.
+         */
+        Danger: {
+            /** Blocks */
+            blocks: string;
+            /** Box */
+            box: string;
+            /** Clear At */
+            clear_at: string;
+            /** Number */
+            number: string;
+            /** Since */
+            since: string;
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /** Who */
+            who: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Deadline
          * @description By `at_s` something must have been entered, else STOP with `reason`. Silence is never a pass.
          */
@@ -1966,14 +2049,14 @@ export interface components {
         };
         /**
          * DecisionEdit
-         * @description A wrench chosen, a bolt passed over, a dry run decided, a last chance or a capture let go.
+         * @description A wrench chosen, a bolt passed over, a dry run decided, a last chance or a capture let go, a fluid left out.
          */
         DecisionEdit: {
             /**
              * About
              * @enum {string}
              */
-            about: "wrench" | "pass_over" | "dry_run" | "last_chance" | "capture";
+            about: "wrench" | "pass_over" | "dry_run" | "last_chance" | "capture" | "empty";
             adapter?: components["schemas"]["Adapter"] | null;
             /** Bolt */
             bolt?: number | null;
@@ -2026,7 +2109,7 @@ export interface components {
         };
         /**
          * Difference
-         * @description What a change would do.
+         * @description What a change would do; `not_there` are the steps that others wait for as for a danger and that it takes out: said not to be on this vehicle.
          */
         Difference: {
             /** Figures */
@@ -2048,6 +2131,8 @@ export interface components {
             late: components["schemas"]["LateView"] | null;
             /** Moved */
             moved: string[];
+            /** Not There */
+            not_there: string[];
             /** Standing */
             standing: string[];
             /** Steps In */
@@ -2098,7 +2183,7 @@ export interface components {
         };
         /**
          * DoneEdit
-         * @description A step is done; a reason is needed when it is done before what it waits for.
+         * @description A step is done; a reason is needed when it is done before what it waits for, or in another way.
          */
         DoneEdit: {
             /**
@@ -2143,7 +2228,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["StartedEdit"] | components["schemas"]["DoneEdit"] | components["schemas"]["ReopenedEdit"] | components["schemas"]["SkippedEdit"] | components["schemas"]["ConfirmedEdit"] | components["schemas"]["ReadingEdit"] | components["schemas"]["ConcessionEdit"] | components["schemas"]["DispositionEdit"] | components["schemas"]["FastenerEdit"] | components["schemas"]["LeftOpenEdit"] | components["schemas"]["UndoneEdit"] | components["schemas"]["BaggedEdit"] | components["schemas"]["NoteEdit"] | components["schemas"]["DecisionEdit"] | components["schemas"]["AttemptStartedEdit"] | components["schemas"]["SamplesEdit"] | components["schemas"]["AttemptEndedEdit"] | components["schemas"]["StrikeEdit"] | components["schemas"]["RemovedEdit"] | components["schemas"]["UnbaggedEdit"] | components["schemas"]["ReplacedEdit"] | components["schemas"]["CapturedEdit"] | components["schemas"]["ComparedEdit"] | components["schemas"]["GuardedEdit"] | components["schemas"]["DisturbedEdit"] | components["schemas"]["SetAnewEdit"] | components["schemas"]["TriedEdit"] | components["schemas"]["PhotoEdit"] | components["schemas"]["PinnedEdit"] | components["schemas"]["SupportedEdit"] | components["schemas"]["VehicleStandsEdit"] | components["schemas"]["StoppedEdit"] | components["schemas"]["SecuredEdit"] | components["schemas"]["GoneOnEdit"] | components["schemas"]["SurroundingsEdit"] | components["schemas"]["FindingEdit"] | components["schemas"]["FaceAddedEdit"] | components["schemas"]["TracedEdit"] | components["schemas"]["PartDecidedEdit"] | components["schemas"]["PartRightEdit"] | components["schemas"]["LaidBesideEdit"] | components["schemas"]["CauseEdit"] | components["schemas"]["EvidenceEdit"];
+            entry: components["schemas"]["StartedEdit"] | components["schemas"]["DoneEdit"] | components["schemas"]["HappenedEdit"] | components["schemas"]["NotThereEdit"] | components["schemas"]["ReopenedEdit"] | components["schemas"]["SkippedEdit"] | components["schemas"]["ConfirmedEdit"] | components["schemas"]["ReadingEdit"] | components["schemas"]["ConcessionEdit"] | components["schemas"]["DispositionEdit"] | components["schemas"]["FastenerEdit"] | components["schemas"]["LeftOpenEdit"] | components["schemas"]["UndoneEdit"] | components["schemas"]["BaggedEdit"] | components["schemas"]["NoteEdit"] | components["schemas"]["DecisionEdit"] | components["schemas"]["AttemptStartedEdit"] | components["schemas"]["SamplesEdit"] | components["schemas"]["AttemptEndedEdit"] | components["schemas"]["StrikeEdit"] | components["schemas"]["RemovedEdit"] | components["schemas"]["UnbaggedEdit"] | components["schemas"]["ReplacedEdit"] | components["schemas"]["CapturedEdit"] | components["schemas"]["ComparedEdit"] | components["schemas"]["GuardedEdit"] | components["schemas"]["DisturbedEdit"] | components["schemas"]["SetAnewEdit"] | components["schemas"]["TriedEdit"] | components["schemas"]["PhotoEdit"] | components["schemas"]["PinnedEdit"] | components["schemas"]["SupportedEdit"] | components["schemas"]["VehicleStandsEdit"] | components["schemas"]["StoppedEdit"] | components["schemas"]["SecuredEdit"] | components["schemas"]["GoneOnEdit"] | components["schemas"]["SurroundingsEdit"] | components["schemas"]["FindingEdit"] | components["schemas"]["FaceAddedEdit"] | components["schemas"]["TracedEdit"] | components["schemas"]["PartDecidedEdit"] | components["schemas"]["PartRightEdit"] | components["schemas"]["LaidBesideEdit"] | components["schemas"]["CauseEdit"] | components["schemas"]["EvidenceEdit"];
             /** Id */
             id: string;
             /** Seen */
@@ -2271,6 +2356,8 @@ export interface components {
             part: string;
             /** Part Name */
             part_name: string;
+            /** Safety */
+            safety?: ("steering" | "brakes" | "suspension" | "wheels" | "shafts" | "fuel" | "restraints" | "lifting") | "none" | null;
             /** Step */
             step: string;
         };
@@ -2473,9 +2560,15 @@ export interface components {
             around: components["schemas"]["AroundWords"][];
             /** Blocks */
             blocks: string;
+            /** Box */
+            box: string | null;
+            /** Capture Keys */
+            capture_keys: string[];
             /** Captures */
             captures: components["schemas"]["CaptureView"][];
             caution: components["schemas"]["Caution"] | null;
+            /** Chance Keys */
+            chance_keys: string[];
             /** Chances */
             chances: components["schemas"]["Chance"][];
             /** Clash */
@@ -2486,8 +2579,12 @@ export interface components {
             compares: components["schemas"]["CaptureView"][];
             /** Confirmed */
             confirmed: boolean;
+            /** Confirmed By */
+            confirmed_by: string;
             /** Coolant */
             coolant: boolean;
+            /** Dangers */
+            dangers: components["schemas"]["Danger"][];
             /** Do */
             do: string;
             /** Dry Run S */
@@ -2527,16 +2624,28 @@ export interface components {
             lifts: boolean;
             /** Lines */
             lines: components["schemas"]["LogLine"][];
+            /** May Happen */
+            may_happen: boolean;
+            /** May Pass */
+            may_pass: boolean;
             /** Needed Open */
             needed_open: string[];
             /** Next */
             next: string[];
             /** Number */
             number: string;
+            /** Obstacles */
+            obstacles: components["schemas"]["Obstacle"][];
             /** Opens */
             opens: string[];
+            /** Other Box */
+            other_box: string | null;
             /** Parts */
             parts: components["schemas"]["PartNeed"][];
+            /** Pass Keys */
+            pass_keys: string[];
+            /** Pass Words */
+            pass_words: string;
             /** People */
             people: components["schemas"]["Role"][];
             /** Photos */
@@ -2549,6 +2658,8 @@ export interface components {
             seen: number;
             /** Settled */
             settled: boolean;
+            /** Skip Keys */
+            skip_keys: string[];
             /** Stage */
             stage: string;
             /** Stage Name */
@@ -2562,6 +2673,8 @@ export interface components {
             tools: components["schemas"]["ToolChoice"][];
             /** Typed */
             typed: string[];
+            /** Waited For */
+            waited_for: string[];
             /** Waits */
             waits: components["schemas"]["Waiting"][];
             /** Why */
@@ -2572,6 +2685,16 @@ export interface components {
          * @description One term: how it looks, what it usually means, what would confirm that, where to look next, what is usually done.
          */
         FindingCode: {
+            /**
+             * Bad From
+             * @default 2
+             */
+            bad_from: number | null;
+            /**
+             * Bad On Safety
+             * @default 2
+             */
+            bad_on_safety: number | null;
             /** Confirm */
             confirm: string;
             /**
@@ -2706,8 +2829,31 @@ export interface components {
             unit: string | null;
         };
         /**
+         * Gap
+         * @description One thing that the plan leaves undone: `never_closed`, `too_early`, `too_late`, `never_filled` or `never_lowered`; at which step it begins.
+         */
+        Gap: {
+            /**
+             * Blocks
+             * @default nothing
+             */
+            blocks: string;
+            /** Item */
+            item: string;
+            /** Kind */
+            kind: string;
+            /** Number */
+            number: string;
+            /** Step */
+            step: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * GateAnswer
-         * @description May I? `shut`, `limited` (with its limit) or `nothing left open`; `first` are the items that shut this rung itself.
+         * @description May I? `shut`, `limited` (with its limit) or `nothing left open`; `items` are what shuts this rung itself, the worst first.
+         *
+         *     `first` are those that are dangerous, wrong or open; `not_reached` groups the steps by stage.
          */
         GateAnswer: {
             /** Answer */
@@ -2718,6 +2864,11 @@ export interface components {
              */
             check_open: string[];
             /**
+             * First
+             * @default []
+             */
+            first: components["schemas"]["OpenItem"][];
+            /**
              * Items
              * @default []
              */
@@ -2726,6 +2877,11 @@ export interface components {
             limit: string | null;
             /** Name */
             name: string;
+            /**
+             * Not Reached
+             * @default []
+             */
+            not_reached: components["schemas"]["StageGroup"][];
             /**
              * Reasons
              * @default []
@@ -2857,6 +3013,19 @@ export interface components {
             who: string;
         };
         /**
+         * HappenedEdit
+         * @description The step has happened although a danger before it was not dealt with.
+         */
+        HappenedEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "happened";
+            /** Step */
+            step: string;
+        };
+        /**
          * HuntItem
          * @description One thing to find: `kind` is figure, torque, amount, tool, helper, part or fact.
          */
@@ -2902,11 +3071,17 @@ export interface components {
             around: components["schemas"]["AroundWords"][];
             /** Blocks */
             blocks: string;
+            /** Box */
+            box: string | null;
+            /** Capture Keys */
+            capture_keys: string[];
             /** Captures */
             captures: components["schemas"]["CaptureView"][];
             /** Causes */
             causes: string[];
             caution: components["schemas"]["Caution"] | null;
+            /** Chance Keys */
+            chance_keys: string[];
             /** Chances */
             chances: components["schemas"]["Chance"][];
             /** Clash */
@@ -2923,6 +3098,10 @@ export interface components {
             confidence: string[];
             /** Confirmed */
             confirmed: boolean;
+            /** Confirmed By */
+            confirmed_by: string;
+            /** Dangers */
+            dangers: components["schemas"]["Danger"][];
             /** Dispositions */
             dispositions: {
                 [key: string]: string;
@@ -2958,6 +3137,10 @@ export interface components {
             lifts: boolean;
             /** Lines */
             lines: components["schemas"]["LogLine"][];
+            /** May Happen */
+            may_happen: boolean;
+            /** May Pass */
+            may_pass: boolean;
             /** Methods */
             methods: string[];
             /** Needed Open */
@@ -2966,10 +3149,18 @@ export interface components {
             next: string[];
             /** Number */
             number: string;
+            /** Obstacles */
+            obstacles: components["schemas"]["Obstacle"][];
             /** Opens */
             opens: string[];
+            /** Other Box */
+            other_box: string | null;
             /** Parts */
             parts: components["schemas"]["PartNeed"][];
+            /** Pass Keys */
+            pass_keys: string[];
+            /** Pass Words */
+            pass_words: string;
             /** People */
             people: components["schemas"]["Role"][];
             /** Photos */
@@ -2980,15 +3171,23 @@ export interface components {
             refit_bags: components["schemas"]["BagContent"][];
             /** Replaced */
             replaced: string[];
+            /** Safety */
+            safety: {
+                [key: string]: string;
+            };
             /** Seen */
             seen: number;
             /** Settled */
             settled: boolean;
+            /** Skip Keys */
+            skip_keys: string[];
             /** Stage */
             stage: string;
             /** Stage Name */
             stage_name: string;
             status: components["schemas"]["StepStatus"];
+            /** Stays In */
+            stays_in: string[];
             /** Step */
             step: string;
             /** Surfaces */
@@ -2997,6 +3196,8 @@ export interface components {
             };
             /** Title */
             title: string;
+            /** Waited For */
+            waited_for: string[];
             /** Waits */
             waits: components["schemas"]["Waiting"][];
             /** Why */
@@ -3467,6 +3668,8 @@ export interface components {
              * @enum {string}
              */
             blocks?: "power_on" | "crank" | "fuel_on" | "fire" | "run_on" | "gear" | "drive" | "nothing";
+            /** Closes At */
+            closes_at?: string | null;
             /** Item */
             item: string;
             /**
@@ -3537,7 +3740,7 @@ export interface components {
             /** Page */
             page: string | null;
             /** Safety */
-            safety: ("steering" | "brakes" | "suspension" | "wheels" | "restraints" | "fuel" | "lifting") | null;
+            safety: ("steering" | "brakes" | "suspension" | "wheels" | "shafts" | "fuel" | "restraints" | "lifting") | null;
             /**
              * Settled
              * @default false
@@ -3709,9 +3912,15 @@ export interface components {
             around: components["schemas"]["AroundWords"][];
             /** Blocks */
             blocks: string;
+            /** Box */
+            box: string | null;
+            /** Capture Keys */
+            capture_keys: string[];
             /** Captures */
             captures: components["schemas"]["CaptureView"][];
             caution: components["schemas"]["Caution"] | null;
+            /** Chance Keys */
+            chance_keys: string[];
             /** Chances */
             chances: components["schemas"]["Chance"][];
             /** Clash */
@@ -3722,6 +3931,10 @@ export interface components {
             compares: components["schemas"]["CaptureView"][];
             /** Confirmed */
             confirmed: boolean;
+            /** Confirmed By */
+            confirmed_by: string;
+            /** Dangers */
+            dangers: components["schemas"]["Danger"][];
             /** Do */
             do: string;
             /** Draw */
@@ -3754,6 +3967,10 @@ export interface components {
             lifts: boolean;
             /** Lines */
             lines: components["schemas"]["LogLine"][];
+            /** May Happen */
+            may_happen: boolean;
+            /** May Pass */
+            may_pass: boolean;
             /** Needed Open */
             needed_open: string[];
             /** Next */
@@ -3762,10 +3979,18 @@ export interface components {
             next_reading: string | null;
             /** Number */
             number: string;
+            /** Obstacles */
+            obstacles: components["schemas"]["Obstacle"][];
             /** Opens */
             opens: string[];
+            /** Other Box */
+            other_box: string | null;
             /** Parts */
             parts: components["schemas"]["PartNeed"][];
+            /** Pass Keys */
+            pass_keys: string[];
+            /** Pass Words */
+            pass_words: string;
             /** People */
             people: components["schemas"]["Role"][];
             /** Photos */
@@ -3786,6 +4011,8 @@ export interface components {
             seen: number;
             /** Settled */
             settled: boolean;
+            /** Skip Keys */
+            skip_keys: string[];
             /** Stage */
             stage: string;
             /** Stage Name */
@@ -3797,6 +4024,8 @@ export interface components {
             title: string;
             /** Tools */
             tools: components["schemas"]["ToolChoice"][];
+            /** Waited For */
+            waited_for: string[];
             /** Waits */
             waits: components["schemas"]["Waiting"][];
             /** Why */
@@ -3828,6 +4057,23 @@ export interface components {
             name: string;
         };
         /**
+         * NotThereEdit
+         * @description The thing is not on this vehicle: its name, and where it was looked for.
+         */
+        NotThereEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "not there";
+            /** Looked */
+            looked: string;
+            /** Step */
+            step: string;
+            /** Thing */
+            thing: string;
+        };
+        /**
          * NoteEdit
          * @description Words to the log.
          */
@@ -3843,8 +4089,47 @@ export interface components {
             text: string;
         };
         /**
+         * Obstacle
+         * @description One thing in the way: what is so, in words, and what alone passes it.
+         *
+         *     `by` is `reason` (order: words or a key), `press` (the box `box`, seen now), `thing` (the step `step` done, or done in another way, or
+         *     not there), `load` (say what carries it), or `nothing` (finish it).
+         */
+        Obstacle: {
+            /** Box */
+            box: string | null;
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "reason" | "press" | "thing" | "load" | "nothing";
+            /** Code */
+            code: string;
+            /**
+             * Keys
+             * @default []
+             */
+            keys: string[];
+            /**
+             * Number
+             * @default
+             */
+            number: string;
+            /** Step */
+            step: string | null;
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * OpenItem
-         * @description One thing left open: what it is, the first rung it blocks, where it is cleared.
+         * @description One thing left open: what it is, the first rung it blocks, where it is cleared; how bad it is, and the box that ends a danger.
+         *
+         *     `holds_up`: undoing it asks what carries that body now. `no_closer`: no step of the plan closes it.
          */
         OpenItem: {
             /**
@@ -3854,6 +4139,8 @@ export interface components {
             assumed: boolean;
             /** Blocks */
             blocks: string;
+            /** Box */
+            box: string | null;
             /** Clear At */
             clear_at: string | null;
             /**
@@ -3861,14 +4148,27 @@ export interface components {
              * @default
              */
             clear_number: string;
+            /** Holds Up */
+            holds_up: string | null;
             /** Id */
             id: string;
             /** Kind */
             kind: string;
+            /**
+             * No Closer
+             * @default false
+             */
+            no_closer: boolean;
             /** Note */
             note: string | null;
             /** Open For */
             open_for: string | null;
+            /**
+             * Rank
+             * @default open
+             * @enum {string}
+             */
+            rank: "danger" | "wrong" | "open" | "not_reached";
             /**
              * Since
              * @default
@@ -3986,6 +4286,10 @@ export interface components {
              * @enum {string}
              */
             kind: "part decided";
+            /** Licensed */
+            licensed?: string | null;
+            /** Name */
+            name?: string | null;
             /** Part */
             part: string;
             /** Price */
@@ -4000,8 +4304,26 @@ export interface components {
         /**
          * PartFacts
          * @description A part with its faces, where it lies on the trace, and what was decided about it.
+         *
+         *     `bad`: a bad finding stands on it; `conceded`: used again all the same, in writing; `barred`: safety-critical, and its rung stays shut
+         *     until it is replaced or inspected by somebody licensed. `asks_name`: deciding to use it again is a concession and asks for a name.
          */
         PartFacts: {
+            /**
+             * Asks Name
+             * @default false
+             */
+            asks_name: boolean;
+            /**
+             * Bad
+             * @default false
+             */
+            bad: boolean;
+            /**
+             * Barred
+             * @default false
+             */
+            barred: boolean;
             /**
              * Beside
              * @default []
@@ -4011,6 +4333,11 @@ export interface components {
             choice: string | null;
             /** Choice Words */
             choice_words: string;
+            /**
+             * Conceded
+             * @default false
+             */
+            conceded: boolean;
             /** Decided */
             decided: components["schemas"]["Seen"][];
             /** Faces */
@@ -4039,10 +4366,14 @@ export interface components {
             reason: string;
             /** Right */
             right: string | null;
+            /** Safety */
+            safety: string | null;
             /** Seen */
             seen: number;
             /** Since */
             since: string | null;
+            /** Stays Shut */
+            stays_shut: string | null;
             /** To Do */
             to_do: string | null;
             /** Wipe */
@@ -4227,6 +4558,8 @@ export interface components {
             people: components["schemas"]["Role"][];
             /** Perhaps */
             perhaps: string | null;
+            /** Settled */
+            settled: boolean;
             /** Short */
             short: string;
             /** Shown Because */
@@ -4251,6 +4584,8 @@ export interface components {
             extras: components["schemas"]["ExtraView"][];
             /** Facts */
             facts: components["schemas"]["FactView"][];
+            /** Gaps */
+            gaps: components["schemas"]["Gap"][];
             /** Hours */
             hours: [
                 number,
@@ -4570,7 +4905,7 @@ export interface components {
              * @default access closes
              * @enum {string}
              */
-            kind?: "access closes" | "safety" | "setting kept" | "contamination" | "load needed" | "drying" | "spill";
+            kind?: "access closes" | "safety" | "setting kept" | "contamination" | "load needed" | "stored energy" | "drying" | "spill";
             /** Step */
             step: string;
             /** Waits For */
@@ -4593,10 +4928,20 @@ export interface components {
         ReasonView: {
             /** Because */
             because: string;
+            /**
+             * Danger
+             * @default false
+             */
+            danger: boolean;
             /** Kind */
             kind: string;
             /** Number */
             number: string;
+            /**
+             * Origin
+             * @default sheet
+             */
+            origin: string;
             /** Step */
             step: string;
             /** Title */
@@ -4622,7 +4967,7 @@ export interface components {
         };
         /**
          * RebuildLine
-         * @description One step of the order back.
+         * @description One step of the order back; `no_reason`: it puts something back, and nobody and nothing says what it goes on after.
          */
         RebuildLine: {
             /** Bags */
@@ -4635,6 +4980,8 @@ export interface components {
             marks: string[];
             /** New */
             new: boolean;
+            /** No Reason */
+            no_reason: boolean;
             /** Not Reversed */
             not_reversed: string | null;
             /** Number */
@@ -4741,9 +5088,15 @@ export interface components {
             bags: components["schemas"]["BagContent"][];
             /** Blocks */
             blocks: string;
+            /** Box */
+            box: string | null;
+            /** Capture Keys */
+            capture_keys: string[];
             /** Captures */
             captures: components["schemas"]["CaptureView"][];
             caution: components["schemas"]["Caution"] | null;
+            /** Chance Keys */
+            chance_keys: string[];
             /** Chances */
             chances: components["schemas"]["Chance"][];
             /** Clash */
@@ -4754,6 +5107,10 @@ export interface components {
             compares: components["schemas"]["CaptureView"][];
             /** Confirmed */
             confirmed: boolean;
+            /** Confirmed By */
+            confirmed_by: string;
+            /** Dangers */
+            dangers: components["schemas"]["Danger"][];
             /** Do */
             do: string;
             /** Extras */
@@ -4784,6 +5141,10 @@ export interface components {
             lifts: boolean;
             /** Lines */
             lines: components["schemas"]["LogLine"][];
+            /** May Happen */
+            may_happen: boolean;
+            /** May Pass */
+            may_pass: boolean;
             /** Needed Open */
             needed_open: string[];
             /** Next */
@@ -4792,10 +5153,18 @@ export interface components {
             next_bag: number;
             /** Number */
             number: string;
+            /** Obstacles */
+            obstacles: components["schemas"]["Obstacle"][];
             /** Opens */
             opens: string[];
+            /** Other Box */
+            other_box: string | null;
             /** Parts */
             parts: components["schemas"]["PartNeed"][];
+            /** Pass Keys */
+            pass_keys: string[];
+            /** Pass Words */
+            pass_words: string;
             /** People */
             people: components["schemas"]["Role"][];
             /** Photos */
@@ -4814,6 +5183,8 @@ export interface components {
             seen: number;
             /** Settled */
             settled: boolean;
+            /** Skip Keys */
+            skip_keys: string[];
             /** Stage */
             stage: string;
             /** Stage Name */
@@ -4823,6 +5194,8 @@ export interface components {
             step: string;
             /** Title */
             title: string;
+            /** Waited For */
+            waited_for: string[];
             /** Waits */
             waits: components["schemas"]["Waiting"][];
             /** Why */
@@ -4855,7 +5228,7 @@ export interface components {
             /** Place */
             place?: string | null;
             /** Reason Kind */
-            reason_kind?: ("access closes" | "safety" | "setting kept" | "contamination" | "load needed" | "drying" | "spill") | null;
+            reason_kind?: ("access closes" | "safety" | "setting kept" | "contamination" | "load needed" | "stored energy" | "drying" | "spill") | null;
             /** Removal */
             removal: string;
             /** Step */
@@ -4878,8 +5251,11 @@ export interface components {
              * @enum {string}
              */
             kind: "reopened";
-            /** Reason */
-            reason: string;
+            /**
+             * Reason
+             * @default looked at again
+             */
+            reason?: string;
             /** Step */
             step: string;
         };
@@ -4960,9 +5336,11 @@ export interface components {
         };
         /**
          * Resume
-         * @description Where the mechanic stopped, in one line, and what is left loose.
+         * @description Where the mechanic stopped, in one line, what hangs or is dangerous, and what is left loose.
          */
         Resume: {
+            /** Hangs */
+            hangs: string;
             /** Line */
             line: string;
             /** Loose */
@@ -5015,9 +5393,15 @@ export interface components {
             attempts: components["schemas"]["AttemptFacts"][];
             /** Blocks */
             blocks: string;
+            /** Box */
+            box: string | null;
+            /** Capture Keys */
+            capture_keys: string[];
             /** Captures */
             captures: components["schemas"]["CaptureView"][];
             caution: components["schemas"]["Caution"] | null;
+            /** Chance Keys */
+            chance_keys: string[];
             /** Chances */
             chances: components["schemas"]["Chance"][];
             /** Clash */
@@ -5028,8 +5412,12 @@ export interface components {
             compares: components["schemas"]["CaptureView"][];
             /** Confirmed */
             confirmed: boolean;
+            /** Confirmed By */
+            confirmed_by: string;
             /** Cranked S */
             cranked_s: number;
+            /** Dangers */
+            dangers: components["schemas"]["Danger"][];
             /** Do */
             do: string;
             /** Expect */
@@ -5041,6 +5429,8 @@ export interface components {
             /** Following */
             following: string | null;
             gate: components["schemas"]["GateAnswer"];
+            /** Gate Keys */
+            gate_keys: string[];
             /** Gear */
             gear: components["schemas"]["ToolNeed"][];
             /** Hidden */
@@ -5069,16 +5459,28 @@ export interface components {
             limit_words: string;
             /** Lines */
             lines: components["schemas"]["LogLine"][];
+            /** May Happen */
+            may_happen: boolean;
+            /** May Pass */
+            may_pass: boolean;
             /** Needed Open */
             needed_open: string[];
             /** Next */
             next: string[];
             /** Number */
             number: string;
+            /** Obstacles */
+            obstacles: components["schemas"]["Obstacle"][];
             /** Opens */
             opens: string[];
+            /** Other Box */
+            other_box: string | null;
             /** Parts */
             parts: components["schemas"]["PartNeed"][];
+            /** Pass Keys */
+            pass_keys: string[];
+            /** Pass Words */
+            pass_words: string;
             /** People */
             people: components["schemas"]["Role"][];
             /** Photos */
@@ -5098,6 +5500,8 @@ export interface components {
             seen: number;
             /** Settled */
             settled: boolean;
+            /** Skip Keys */
+            skip_keys: string[];
             /** Stage */
             stage: string;
             /** Stage Name */
@@ -5113,6 +5517,8 @@ export interface components {
             title: string;
             /** Total S */
             total_s: number | null;
+            /** Waited For */
+            waited_for: string[];
             /** Waits */
             waits: components["schemas"]["Waiting"][];
             /** Watch */
@@ -5184,7 +5590,7 @@ export interface components {
         };
         /**
          * SecureItem
-         * @description One thing to make safe; `key` names it in the log, `link` is where it is done when that is another screen.
+         * @description One thing to make safe; `key` names it in the log. One that is not `own` is done by the facts alone, and no press ticks it.
          */
         SecureItem: {
             /** Because */
@@ -5203,7 +5609,7 @@ export interface components {
         };
         /**
          * SecureView
-         * @description The list, whether work is stopped, and the card.
+         * @description The list, whether work is stopped, and the card. `made_safe` only when every item is done and it is known what carries each load, and fit; else `not_safe` says why.
          */
         SecureView: {
             /** Card */
@@ -5216,8 +5622,12 @@ export interface components {
             items: components["schemas"]["SecureItem"][];
             /** Leave */
             leave: string[];
+            /** Made Safe */
+            made_safe: boolean;
             /** Near Miss */
             near_miss: string | null;
+            /** Not Safe */
+            not_safe: string;
             /** People Left */
             people_left: number | null;
             /** Said */
@@ -5489,6 +5899,18 @@ export interface components {
             text: string;
         };
         /**
+         * StageGroup
+         * @description Steps of one stage that are merely not reached: the stage, how many, and their items.
+         */
+        StageGroup: {
+            /** Items */
+            items: components["schemas"]["OpenItem"][];
+            /** Stage */
+            stage: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * StageRow
          * @description One of the nine stages with its counts.
          */
@@ -5581,7 +6003,7 @@ export interface components {
         };
         /**
          * StepStatus
-         * @description Status of one step: open, begun, done, skipped or not_applicable; who, when, and the reason given.
+         * @description Status of one step: open, begun, done, skipped, not_applicable or not_there; who, when, and the reason given.
          */
         StepStatus: {
             /** Doubt */
@@ -5738,7 +6160,7 @@ export interface components {
         };
         /**
          * SupportPoint
-         * @description One support that is in: what stands where, whether it may stay, and why not.
+         * @description One support that is in: what stands where, whether it may stay, and why not. `made_by` is the step that set it, where no hand did.
          */
         SupportPoint: {
             /** Because */
@@ -5759,9 +6181,11 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "stand" | "jack" | "hook" | "cradle" | "wheels" | "ramp" | "timber" | "helper";
+            kind: "stand" | "jack" | "hook" | "cradle" | "cart" | "wheels" | "ramp" | "timber" | "helper" | "mounts";
             /** Kind Words */
             kind_words: string;
+            /** Made By */
+            made_by: string | null;
             /** Padding */
             padding: string | null;
             /** Point */
@@ -5781,11 +6205,17 @@ export interface components {
         };
         /**
          * SupportView
-         * @description The map: supports, bodies, the points to choose from, and one line that says what carries the load now.
+         * @description The map: supports, bodies (the dangerous first), the points to choose from, and one line that says what carries the load now.
+         *
+         *     `known`: somebody has said what carries every body; `stays`: all of it may stay overnight; `ground_asked`: the ground of the bay is not said.
          */
         SupportView: {
             /** Bodies */
             bodies: components["schemas"]["BodyStand"][];
+            /** Ground Asked */
+            ground_asked: boolean;
+            /** Known */
+            known: boolean;
             /** Line */
             line: string;
             /** Points */
@@ -5835,7 +6265,7 @@ export interface components {
              * Support Kind
              * @enum {string}
              */
-            support_kind: "stand" | "jack" | "hook" | "cradle" | "wheels" | "ramp" | "timber" | "helper";
+            support_kind: "stand" | "jack" | "hook" | "cradle" | "cart" | "wheels" | "ramp" | "timber" | "helper" | "mounts";
         };
         /**
          * SurroundingsEdit
@@ -5905,9 +6335,17 @@ export interface components {
             around: components["schemas"]["AroundWords"][];
             /** Blocks */
             blocks: string;
+            /** Bolt Keys */
+            bolt_keys: string[];
+            /** Box */
+            box: string | null;
+            /** Capture Keys */
+            capture_keys: string[];
             /** Captures */
             captures: components["schemas"]["CaptureView"][];
             caution: components["schemas"]["Caution"] | null;
+            /** Chance Keys */
+            chance_keys: string[];
             /** Chances */
             chances: components["schemas"]["Chance"][];
             /** Clash */
@@ -5918,6 +6356,10 @@ export interface components {
             compares: components["schemas"]["CaptureView"][];
             /** Confirmed */
             confirmed: boolean;
+            /** Confirmed By */
+            confirmed_by: string;
+            /** Dangers */
+            dangers: components["schemas"]["Danger"][];
             /** Do */
             do: string;
             /** Extras */
@@ -5953,16 +6395,28 @@ export interface components {
             lifts: boolean;
             /** Lines */
             lines: components["schemas"]["LogLine"][];
+            /** May Happen */
+            may_happen: boolean;
+            /** May Pass */
+            may_pass: boolean;
             /** Needed Open */
             needed_open: string[];
             /** Next */
             next: string[];
             /** Number */
             number: string;
+            /** Obstacles */
+            obstacles: components["schemas"]["Obstacle"][];
             /** Opens */
             opens: string[];
+            /** Other Box */
+            other_box: string | null;
             /** Parts */
             parts: components["schemas"]["PartNeed"][];
+            /** Pass Keys */
+            pass_keys: string[];
+            /** Pass Words */
+            pass_words: string;
             /** People */
             people: components["schemas"]["Role"][];
             /** Photos */
@@ -5981,6 +6435,8 @@ export interface components {
                 string,
                 string
             ] | null;
+            /** Skip Keys */
+            skip_keys: string[];
             /** Source */
             source: string | null;
             /** Stage */
@@ -5994,6 +6450,8 @@ export interface components {
             title: string;
             /** Treatment */
             treatment: string | null;
+            /** Waited For */
+            waited_for: string[];
             /** Waits */
             waits: components["schemas"]["Waiting"][];
             /** Why */
@@ -6253,7 +6711,7 @@ export interface components {
         };
         /**
          * UndoneEdit
-         * @description What was left open is undone.
+         * @description What was left open is undone; where it held something up, what carries that now.
          */
         UndoneEdit: {
             /** Item */
@@ -6265,6 +6723,7 @@ export interface components {
             kind: "undone";
             /** Note */
             note?: string | null;
+            now_on?: components["schemas"]["Carry"] | null;
         };
         /**
          * VehicleStanding
@@ -6306,6 +6765,8 @@ export interface components {
             bay?: string | null;
             /** Brakes */
             brakes?: boolean | null;
+            /** Ground */
+            ground?: ("hard" | "soft" | "slope" | "unknown") | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -6320,22 +6781,44 @@ export interface components {
         };
         /**
          * Waiting
-         * @description A step that must be done first, and why.
+         * @description A step that must be done first, and why; of a danger what is live while it is not, and the box that says it was dealt with.
          */
         Waiting: {
             /** Because */
             because: string;
             /**
+             * Box
+             * @default
+             */
+            box: string;
+            /**
+             * Danger
+             * @default false
+             */
+            danger: boolean;
+            /**
              * Kind
              * @default safety
              */
             kind: string;
+            /**
+             * Live
+             * @default
+             */
+            live: string;
             /** Number */
             number: string;
+            /**
+             * Origin
+             * @default sheet
+             */
+            origin: string;
             /** Step */
             step: string;
             /** Title */
             title: string;
+            /** Until */
+            until: string | null;
         };
         /**
          * WayAct

@@ -5,25 +5,26 @@ import { useRouter } from 'vue-router'
 import type { BenchView } from '@/api/client'
 import CaptureBlock from '@/shell/CaptureBlock.vue'
 import CautionBlock from '@/shell/CautionBlock.vue'
+import HoldBlock from '@/shell/HoldBlock.vue'
 import LastChanceBlock from '@/shell/LastChanceBlock.vue'
 import RefitBlock from '@/shell/RefitBlock.vue'
 import StepGuards from '@/shell/StepGuards.vue'
 import StuckDialog from '@/shell/StuckDialog.vue'
 import StepNeeds from './StepNeeds.vue'
 import StepPhotos from './StepPhotos.vue'
-import ReasonDialog from '@/shell/ReasonDialog.vue'
+import AskDialog from '@/shell/AskDialog.vue'
 import LineText from '@/shell/LineText.vue'
 import { pressedTwice, useKeys } from '@/composables/keys'
 import { readOut } from '@/composables/speech'
 import { useAgo } from '@/composables/time'
-import { STATUS_WORDS } from '@/composables/words'
+import { capital, STATUS_WORDS } from '@/composables/words'
 import { useBook } from '@/stores/book'
 
 const props = withDefaults(defineProps<{ bench: BenchView; title?: string; line?: string; primary?: string; ready?: boolean; say?: string; noPrimary?: boolean; attempt?: boolean; underWay?: boolean; alarm?: boolean; ownPhotos?: boolean }>(), { ready: true })
 const emit = defineEmits<{ primary: [] }>()
 const book = useBook()
 const router = useRouter()
-const reason = ref<InstanceType<typeof ReasonDialog> | null>(null)
+const reason = ref<InstanceType<typeof AskDialog> | null>(null)
 const settled = computed(() => props.bench.settled)
 const PAUSE_MS = 5 * 60 * 1000 // shorter than this nobody has to be told where he was
 const resume = computed(() => {
@@ -58,24 +59,30 @@ function press() {
 function clicked() {
   if (!pressedTwice()) press()
 }
-async function outOfOrder() {
-  const first = props.bench.waits.at(0)
-  const why = first ? `It waits for ${first.number} ${first.title}, ${first.because}.` : `${props.bench.lacking}.`
-  const said = await reason.value?.ask({ title: first ? 'Done out of order' : 'Done all the same', button: 'Done all the same', why })
-  if (said) await done(said)
+/** Passed by a reason; where another step stands on this one, its box is pressed with it. */
+async function allTheSame() {
+  const { waits, pass_words, pass_keys, other_box, confirmed, box } = props.bench
+  const asked = waits.length ? null : box && confirmed ? null : other_box
+  const said = await reason.value?.ask({ title: waits.length ? 'Done out of order' : 'Done in another way', button: 'Done all the same', why: `${capital(pass_words)}.`, keys: pass_keys, least: 10, box: asked })
+  if (!said) return
+  if (asked && !(await book.act({ kind: 'confirmed', step: props.bench.step, what: asked }))) return
+  await done(said)
 }
+async function notThere() {
+  const answer = await reason.value?.put({ title: 'It is not there', button: 'It is not there', thing: props.bench.title, least: 10, why: 'Said of this thing alone: nothing waits for it any more. The line can be struck.' })
+  if (answer && (await book.act({ kind: 'not there', step: props.bench.step, thing: answer.thing || props.bench.title, looked: answer.words }))) next()
+}
+const happened = () => book.act({ kind: 'happened', step: props.bench.step })
 async function skip(notApplicable: boolean) {
-  const said = await reason.value?.ask({ title: notApplicable ? 'This step does not apply' : 'Skip this step', button: notApplicable ? 'Not applicable' : 'Skipped' })
+  const why = props.bench.waited_for.length ? `Skipped, it satisfies nothing that stands on it: ${props.bench.waited_for.join('; ')}.` : undefined
+  const said = await reason.value?.ask({ title: notApplicable ? 'This step does not apply' : 'Skip this step', button: notApplicable ? 'Not applicable' : 'Skipped', keys: props.bench.skip_keys, least: 10, why })
   if (said && (await book.act({ kind: 'skipped', step: props.bench.step, reason: said, not_applicable: notApplicable }))) next()
 }
 async function letGo(thing: string) {
-  const said = await reason.value?.ask({ title: `Let it go: ${thing}`, button: 'Not wanted', why: 'After this step nobody reaches it without taking things off again.' })
+  const said = await reason.value?.ask({ title: `Let it go: ${thing}`, button: 'Not wanted', keys: props.bench.chance_keys, least: 10, why: 'After this step nobody reaches it without taking things off again.' })
   if (said) await book.act({ kind: 'decision', step: props.bench.step, about: 'last_chance', thing, reason: said })
 }
-async function reopen() {
-  const said = await reason.value?.ask({ title: 'Open this step again', button: 'Reopened', why: 'The log keeps both: that it was done, and that it was opened again.' })
-  if (said) await book.act({ kind: 'reopened', step: props.bench.step, reason: said })
-}
+const reopen = () => book.act({ kind: 'reopened', step: props.bench.step, reason: 'looked at again' })
 function speak() {
   readOut(props.say ?? `${props.bench.title}. ${props.bench.do}`)
 }
@@ -84,7 +91,7 @@ useKeys(() => ({
   ...(takingDown.value ? { k: () => capture.value?.first(), u: () => stuck.value?.ask() } : {}),
   ...(photos.value ? { p: () => photos.value?.take() } : {}),
 }))
-defineExpose({ done, ask: (options: { title: string; why?: string; button: string; least?: number }) => reason.value?.ask(options) })
+defineExpose({ done, ask: (options: { title: string; why?: string; button: string; least?: number; keys?: readonly string[] }) => reason.value?.ask(options) })
 </script>
 
 <template>
@@ -92,14 +99,15 @@ defineExpose({ done, ask: (options: { title: string; why?: string; button: strin
     <header>
       <h1 class="t28" :class="{ alarm }">{{ resume ? `${resume.title}, ${since}` : (title ?? bench.title) }}</h1>
       <p class="t20 sub">{{ resume ? resume.line : (line ?? `${bench.number}, ${bench.stage_name}`) }}</p>
+      <p v-if="resume?.hangs" class="t20 outside b">{{ resume.hangs }}</p>
     </header>
     <div class="work">
-      <div v-if="waits && !underWay" class="quiet waits"><p v-for="wait in bench.waits" :key="wait.step"><RouterLink :to="{ name: 'step', params: { build: book.card?.id ?? '', step: wait.step } }" class="b">Waits for {{ wait.number }} {{ wait.title }}</RouterLink>: {{ wait.because }}</p></div>
+      <HoldBlock v-if="!underWay" :bench="bench" :build="book.card?.id ?? ''" />
       <p v-if="bench.clash && !settled" class="block">{{ bench.clash }}. <RouterLink :to="{ name: 'plan', params: { build: book.card?.id ?? '' } }">Change it on the plan desk</RouterLink></p>
       <LastChanceBlock v-if="bench.chances.length && !underWay && !settled" title="After this nobody reaches" :chances="bench.chances" :build="book.card?.id ?? ''" act :first="bench.chances.find((c) => c.state === 'open' || c.state === 'no step')?.thing" @let-go="letGo" @seen="book.act({ kind: 'decision', step: bench.step, about: 'last_chance', thing: $event, done_here: true })" @put-in="router.push({ name: 'plan', params: { build: book.card?.id ?? '' } })" />
-      <CautionBlock v-if="bench.caution && !underWay" :caution="bench.caution" :confirmed="bench.confirmed" :folded="bench.lines.length > 0" @confirm="book.act({ kind: 'confirmed', step: bench.step, what: bench.caution.confirm ?? '' })" />
+      <CautionBlock v-if="bench.caution && !underWay" :caution="bench.caution" :confirmed="bench.confirmed" :by="bench.confirmed_by" :folded="bench.lines.length > 0" @confirm="book.act({ kind: 'confirmed', step: bench.step, what: bench.caution.confirm ?? '' })" />
       <StepGuards v-if="!underWay" :bench="bench" />
-      <CaptureBlock v-if="!underWay && (bench.captures.length || takingDown)" ref="capture" :captures="bench.captures" :step="bench.step" :settled="settled" />
+      <CaptureBlock v-if="!underWay && (bench.captures.length || takingDown)" ref="capture" :captures="bench.captures" :keys="bench.capture_keys" :step="bench.step" :settled="settled" />
       <RefitBlock v-if="!underWay" :bench="bench" />
       <slot name="work" />
       <StepPhotos v-if="!ownPhotos && !underWay && (bench.photos.length || takingDown)" ref="photos" class="stepphotos" :photos="bench.photos" :what="bench.title" :step="bench.step" />
@@ -116,9 +124,10 @@ defineExpose({ done, ask: (options: { title: string; why?: string; button: strin
         <div v-if="!underWay" class="small">
           <template v-if="settled"><span class="state">{{ STATUS_WORDS[bench.status.status] }} by {{ bench.status.who }}<template v-if="bench.status.reason">: {{ bench.status.reason }}</template></span><button type="button" class="btn small" @click="reopen">Open it again</button></template>
           <template v-else>
-            <button v-if="waits" type="button" class="btn small whole" @click="outOfOrder">Done out of order</button>
-            <p v-else-if="blocking && !answered" class="t16 whole">{{ bench.lacking }}. <button type="button" class="btn small" @click="outOfOrder">Done all the same</button></p>
-            <button type="button" class="btn small" @click="skip(false)">Skip</button><button type="button" class="btn small" @click="skip(true)">Not applicable</button>
+            <button v-if="bench.may_happen" type="button" class="btn small whole" @click="happened">It has happened already</button>
+            <button v-else-if="waits && bench.may_pass" type="button" class="btn small whole" @click="allTheSame">Done out of order</button>
+            <p v-else-if="blocking && !answered" class="t16 whole">{{ bench.lacking }}. <button v-if="bench.may_pass" type="button" class="btn small" @click="allTheSame">Done in another way</button></p>
+            <button type="button" class="btn small" @click="skip(false)">Skip</button><button type="button" class="btn small" @click="skip(true)">Not applicable</button><button type="button" class="btn small" @click="notThere">Not there</button>
             <template v-if="takingDown"><button type="button" class="btn small" @click="capture?.own()">Keep as found</button><button type="button" class="btn small" @click="stuck?.ask()">It is stuck <kbd>U</kbd></button></template>
           </template>
         </div>
@@ -128,7 +137,7 @@ defineExpose({ done, ask: (options: { title: string; why?: string; button: strin
       <h2 class="t16 mut">Written at this step</h2>
       <ol><li v-for="item in [...bench.lines].reverse()" :key="item.id"><LineText :line="item" /> <span class="t16 mut">{{ item.who }}</span></li></ol>
     </section>
-    <ReasonDialog ref="reason" />
+    <AskDialog ref="reason" />
     <StuckDialog v-if="takingDown" ref="stuck" :step="bench.step" :about="bench.title" />
   </article>
 </template>
@@ -150,8 +159,6 @@ header { grid-area: head; }
 .small .whole { flex-basis: 100%; }
 .stepphotos { max-width: 326px; }
 .state { font-weight: 650; font-size: 16px; flex-basis: 100%; }
-.waits { margin: 4px 0 8px; }
-.waits a { display: inline-block; min-height: 32px; line-height: 32px; }
 .lines { grid-area: lines; margin-top: 16px; border-top: 1px solid var(--hair); padding-top: 6px; }
 .lines li { border-top: 1px solid var(--hair); padding: 5px 0; }
 @media (max-width: 959px) {

@@ -30,7 +30,7 @@ async function pour(sure = false) {
   }
 }
 async function dryRun() {
-  const reason = await frame.value?.ask({ title: 'One run without coolant', button: 'Decided', why: '30 s at most, then a full cool-down. It heats the exhaust valves first. The gates say so, and everything above Fire stays shut.' })
+  const reason = await frame.value?.ask({ title: 'One run without coolant', button: 'Decided', least: 10, why: '30 s at most, then a full cool-down. It heats the exhaust valves first. The gates say so, and everything above Fire stays shut.' })
   if (reason) await book.act({ kind: 'decision', step: props.bench.step, about: 'dry_run', seconds: 30, reason })
 }
 </script>

@@ -15,7 +15,12 @@ const reason = ref('')
 const price = ref('')
 const wrong = ref('')
 const how = ref('')
-watch(() => props.part.id, () => { choice.value = ''; reason.value = how.value = ''; price.value = ''; wrong.value = props.part.wrong?.toString() ?? '' }, { immediate: true })
+const name = ref('')
+const licensed = ref('')
+/** Used again although it is bad: accepted in writing, with a name. */
+const concedes = computed(() => props.part.asks_name && props.bench.stays_in.includes(choice.value))
+const least = computed(() => (concedes.value ? 10 : 3))
+watch(() => props.part.id, () => { choice.value = ''; reason.value = how.value = name.value = licensed.value = ''; price.value = ''; wrong.value = props.part.wrong?.toString() ?? '' }, { immediate: true })
 const usual = computed(() => {
   const codes = props.bench.codes.flatMap((c) => c.codes)
   return new Set(props.part.faces.flatMap((f) => codes.find((c) => c.id === f.code)?.usual ?? []))
@@ -30,8 +35,8 @@ function choose(id: Choice) {
 useKeys(() => Object.fromEntries(Object.keys(props.bench.dispositions).map((id, k) => [String(k + 1), () => choose(id as Choice)])))
 const money = (text: string) => (text.trim() === '' || !Number.isFinite(Number(text.replace(',', '.'))) ? null : Number(text.replace(',', '.')))
 async function decide() {
-  if (!choice.value || reason.value.trim().length < 3) return
-  const done = await book.act({ kind: 'part decided', step: props.bench.step, part: props.part.id, choice: choice.value as 'reuse', reason: reason.value.trim(), price: money(price.value), wrong: money(wrong.value) })
+  if (!choice.value || reason.value.trim().length < least.value || (concedes.value && !name.value.trim())) return
+  const done = await book.act({ kind: 'part decided', step: props.bench.step, part: props.part.id, choice: choice.value as 'reuse', reason: reason.value.trim(), price: money(price.value), wrong: money(wrong.value), name: concedes.value ? name.value.trim() : null, licensed: concedes.value ? licensed.value.trim() || null : null })
   if (!done) return
   choice.value = reason.value = ''
   void nextTick(() => panel.value?.focus()) // the entry is gone: Tab goes on from here
@@ -45,6 +50,7 @@ async function right() {
   <section ref="panel" class="part" tabindex="-1" :aria-label="part.name">
     <div class="head"><h2 class="t20">{{ part.mark }} {{ part.name }}: {{ part.seen }} of {{ part.faces.length }} faces seen{{ part.seen < part.faces.length ? ', every verdict is provisional' : '' }}</h2><button type="button" class="btn small" @click="emit('close')">Back <kbd>Esc</kbd></button></div>
     <p v-if="part.reached" class="t16">{{ part.reached }}.</p>
+    <p v-if="part.barred" class="block"><b>{{ part.stays_shut }}.</b></p>
     <p v-if="part.wipe" class="block">{{ part.wipe }}.</p>
     <p v-if="part.since" class="block">{{ part.since }}.</p>
     <ul class="looks"><template v-for="f in part.faces" :key="f.id"><li v-for="s in f.now" :key="s.entry"><b>{{ f.name }}</b> <span class="hand">{{ s.words }}</span> <span class="t16 mut">{{ s.who }}</span></li><li v-for="s in f.earlier" :key="s.entry" class="mut"><b>{{ f.name }}</b>, said before: <span class="hand">{{ s.words }}</span></li></template></ul>
@@ -58,10 +64,15 @@ async function right() {
         <p v-if="usual.size" class="t16 mut">Underlined: what is usually done with what was found.</p>
       </fieldset>
       <div v-if="choice" class="line">
-        <label class="field wide"><span>why, at least three letters</span><input ref="why" v-model="reason" class="entry" name="reason" maxlength="900" autocomplete="off" /></label>
+        <label class="field wide"><span>{{ concedes ? 'it is bad: why it is used again, ten characters or more' : 'why, at least three letters' }}</span><input ref="why" v-model="reason" class="entry" name="reason" maxlength="900" autocomplete="off" /></label>
+        <template v-if="concedes">
+          <p v-if="part.stays_shut" class="block wide">{{ part.stays_shut }}.</p>
+          <label class="field"><span>accepted by, name</span><input v-model="name" class="entry" name="name" maxlength="80" autocomplete="off" /></label>
+          <label v-if="part.stays_shut" class="field"><span>licensed inspection, name and number</span><input v-model="licensed" class="entry" name="licensed" maxlength="200" autocomplete="off" /></label>
+        </template>
         <label class="field"><span>it costs</span><input v-model="price" class="entry" name="price" inputmode="decimal" autocomplete="off" /></label>
         <label class="field"><span>if that is wrong</span><input v-model="wrong" class="entry" name="wrong" inputmode="decimal" autocomplete="off" /></label>
-        <button type="submit" class="btn small" :disabled="reason.trim().length < 3">Decided</button>
+        <button type="submit" class="btn small" :disabled="reason.trim().length < least || (concedes && !name.trim())">Decided</button>
       </div>
     </form>
   </section>

@@ -50,7 +50,7 @@ async function start() {
   } catch (error) {
     book.refused = ''
     if (error instanceof Refusal && ['shut', 'look_first'].includes(error.problem.reason_code)) {
-      const reason = await frame.value?.ask({ title: error.problem.reason_code === 'shut' ? `${props.bench.rung_name} is shut` : 'Stop and look first', why: `${error.message} An attempt at a shut rung opens nothing and stays marked.`, button: 'Log this attempt all the same' })
+      const reason = await frame.value?.ask({ title: error.problem.reason_code === 'shut' ? `${props.bench.rung_name} is shut` : 'Stop and look first', why: `${error.message} An attempt at a shut rung opens nothing and stays marked.`, button: 'Log this attempt all the same', keys: props.bench.gate_keys, least: 10 })
       if (reason) await book.act({ ...entry, attempt: v7(), reason })
     } else problem.value = (error as Error).message
   }

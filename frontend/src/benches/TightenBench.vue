@@ -97,7 +97,7 @@ async function state(bolt: number, tightness: 'by hand' | 'snug' | 'cinched' | '
 }
 async function passOver(bolt: number) {
   asked.value = null
-  const reason = await frame.value?.ask({ title: `Leave bolt ${bolt} as it is`, button: 'Left with this reason', why: 'It stays marked, and the joint counts it as passed over.' })
+  const reason = await frame.value?.ask({ title: `Leave bolt ${bolt} as it is`, button: 'Left with this reason', keys: props.bench.bolt_keys, least: 10, why: 'It stays marked, and the joint counts it as passed over.' })
   if (reason) await book.act({ kind: 'decision', step: props.bench.step, about: 'pass_over', bolt, stage: joint.value.bolts[bolt - 1].stage, reason })
 }
 function askWrench() {
@@ -120,7 +120,7 @@ async function takeWrench(reason: string | null = null) {
   }
 }
 async function goOn() {
-  const reason = await frame.value?.ask({ title: 'Go on with this wrench', button: 'Go on', why: `${props.bench.wide}.` })
+  const reason = await frame.value?.ask({ title: 'Go on with this wrench', button: 'Go on', least: 10, why: `${props.bench.wide}.` })
   if (!reason) return
   askWrench()
   tools.value = false

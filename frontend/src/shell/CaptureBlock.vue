@@ -3,17 +3,17 @@
 import { computed, ref } from 'vue'
 import type { Capture } from '@/api/client'
 import CaptureDialog from './CaptureDialog.vue'
-import ReasonDialog from './ReasonDialog.vue'
+import AskDialog from './AskDialog.vue'
 import { useBook } from '@/stores/book'
 
-const props = defineProps<{ captures: readonly Capture[]; step: string; settled?: boolean }>()
+const props = defineProps<{ captures: readonly Capture[]; step: string; settled?: boolean; keys?: readonly string[] }>()
 const book = useBook()
 const dialog = ref<InstanceType<typeof CaptureDialog> | null>(null)
-const reason = ref<InstanceType<typeof ReasonDialog> | null>(null)
+const reason = ref<InstanceType<typeof AskDialog> | null>(null)
 const first = computed(() => props.captures.find((c) => c.state === 'missing')?.id)
 
 async function letGo(capture: Capture) {
-  const said = await reason.value?.ask({ title: `Go on without: ${capture.what}`, button: 'Go on without it', why: 'After this step nobody can look any more. It stays written that it was not kept.' })
+  const said = await reason.value?.ask({ title: `Go on without: ${capture.what}`, button: 'Go on without it', keys: props.keys, least: 10, why: 'After this step nobody can look any more. It stays written that it was not kept.' })
   if (said) await book.act({ kind: 'decision', step: props.step, about: 'capture', thing: capture.id, reason: said })
 }
 defineExpose({ own: () => dialog.value?.ask(null, { step: props.step }), first: () => { const c = props.captures.find((x) => x.id === first.value); if (c) dialog.value?.ask(c, { step: props.step }); else dialog.value?.ask(null, { step: props.step }) } })
@@ -35,7 +35,7 @@ defineExpose({ own: () => dialog.value?.ask(null, { step: props.step }), first: 
     </div>
   </section>
   <CaptureDialog ref="dialog" />
-  <ReasonDialog ref="reason" />
+  <AskDialog ref="reason" />
 </template>
 
 <style scoped>

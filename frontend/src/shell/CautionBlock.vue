@@ -2,8 +2,10 @@
 /** Danger to people: two lines, the reason on a press, and a box where something must be confirmed first. */
 import { ref } from 'vue'
 import type { Schemas } from '@/api/client'
+import { useSession } from '@/stores/session'
 
-defineProps<{ caution: Schemas['Caution']; confirmed: boolean; folded: boolean }>()
+defineProps<{ caution: Schemas['Caution']; confirmed: boolean; by?: string; folded: boolean }>()
+const session = useSession()
 const emit = defineEmits<{ confirm: [] }>()
 const open = ref(false)
 </script>
@@ -15,7 +17,8 @@ const open = ref(false)
       <button type="button" class="t20 text" :aria-expanded="open" @click="open = !open">{{ caution.text }}</button>
       <p v-if="open" class="t16">{{ caution.why }} The vehicle maker's manual, local codes and licensed practice go first.</p>
     </div>
-    <button v-if="caution.confirm" type="button" class="confirm" :class="{ yes: confirmed }" :aria-pressed="confirmed" @click="confirmed || emit('confirm')"><i aria-hidden="true">{{ confirmed ? '✓' : '' }}</i><span>{{ caution.confirm }}</span></button>
+    <button v-if="caution.confirm" type="button" class="confirm" :class="{ yes: confirmed }" :aria-pressed="confirmed" @click="confirmed || emit('confirm')"><i aria-hidden="true">{{ confirmed ? '✓' : '' }}</i><span>{{ caution.confirm }}<small v-if="confirmed ? by : session.who">{{ confirmed ? `seen by ${by}` : session.who }}</small></span></button>
+    <button v-if="caution.confirm && !confirmed && session.who" type="button" class="other" @click="session.asked = true">not {{ session.who }}?</button>
   </section>
 </template>
 
@@ -28,5 +31,7 @@ const open = ref(false)
 .folded .text { width: 100%; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 .confirm { display: flex; gap: 10px; align-items: center; border: 2px solid currentcolor; background: none; padding: 8px 12px; min-height: 48px; text-align: left; cursor: pointer; max-width: 250px; line-height: 1.15; }
 .confirm i { width: 26px; height: 26px; border: 2px solid currentcolor; flex: none; font-style: normal; line-height: 22px; text-align: center; font-weight: 800; }
+.confirm small { display: block; font-size: 16px; font-weight: 700; }
+.other { background: none; border: 0; color: inherit; text-decoration: underline; min-height: 44px; font-size: 16px; cursor: pointer; }
 .caution :focus-visible { outline-color: var(--now); }
 </style>

@@ -67,6 +67,7 @@ defineExpose({ propose })
         <section v-if="found.figures.length"><h3 class="b">Figures</h3><ul><li v-for="s in found.figures.slice(0, 12)" :key="s">{{ s }}</li></ul></section>
       </div>
       <p v-if="quiet && !found.late">No step and no figure changes by it.</p>
+      <div v-if="found.not_there.length" class="block"><p class="b">Others wait for these as for a danger:</p><ul><li v-for="s in found.not_there" :key="s">{{ s }}</li></ul></div>
       <div v-if="found.standing.length" class="block"><p class="b">These have lines in the log. The lines stay, and count for nothing once the step is out:</p><ul><li v-for="s in found.standing" :key="s">{{ s }}</li></ul></div>
       <p class="t16">Hours {{ hours(found.hours_before) }}<template v-if="String(found.hours_before) !== String(found.hours_after)"> become {{ hours(found.hours_after) }}</template>. To hunt: {{ found.hunt_before }}<template v-if="found.hunt_before !== found.hunt_after"> becomes {{ found.hunt_after }}</template>.</p>
       <label class="field"><span>{{ must ? 'Your reason, it goes into the log' : 'Your reason, if you like: it goes into the log' }}</span><input v-model="reason" class="entry" name="plan-reason" maxlength="400" autocomplete="off" /></label>

@@ -2,12 +2,12 @@
 /** Refit: what comes out of which bag, what is still in it, and the marks to look at again. */
 import { computed, ref } from 'vue'
 import type { BagContent, BenchView, Capture, Entry } from '@/api/client'
-import ReasonDialog from './ReasonDialog.vue'
+import AskDialog from './AskDialog.vue'
 import { useBook } from '@/stores/book'
 
 const props = defineProps<{ bench: BenchView }>()
 const book = useBook()
-const reason = ref<InstanceType<typeof ReasonDialog> | null>(null)
+const reason = ref<InstanceType<typeof AskDialog> | null>(null)
 const strokes = ref<Record<string, number>>({})
 const typed = ref<Record<string, string>>({})
 type Line = BagContent['lines'][number]
@@ -56,7 +56,7 @@ async function compare(c: Capture, same: boolean | null) {
         <button type="button" class="btn small" @click="compare(c, false)">It differs</button>
       </span>
     </div>
-    <ReasonDialog ref="reason" />
+    <AskDialog ref="reason" />
   </section>
 </template>
 

@@ -2,13 +2,13 @@
 /** What stands before the step: settings not to disturb, fluids, hidden things, what must be off, the surroundings. */
 import { ref } from 'vue'
 import type { BenchView } from '@/api/client'
-import ReasonDialog from './ReasonDialog.vue'
+import AskDialog from './AskDialog.vue'
 import { capital } from '@/composables/words'
 import { useBook } from '@/stores/book'
 
 const props = defineProps<{ bench: BenchView }>()
 const book = useBook()
-const reason = ref<InstanceType<typeof ReasonDialog> | null>(null)
+const reason = ref<InstanceType<typeof AskDialog> | null>(null)
 type Keeping = BenchView['keeps'][number]
 
 async function loosened(k: Keeping) {
@@ -33,7 +33,7 @@ async function anew(k: Keeping) {
     <li v-for="h in bench.hidden" :key="h"><b>Hidden:</b> {{ h }}</li>
     <li v-for="a in bench.around" :key="a.id"><b>{{ capital(a.name) }}:</b> {{ a.words }}</li>
   </ul>
-  <ReasonDialog ref="reason" />
+  <AskDialog ref="reason" />
 </template>
 
 <style scoped>

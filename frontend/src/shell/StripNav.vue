@@ -106,9 +106,9 @@ function press(row: Row) { wide.value = true; if (row.type === 'stage') { whole.
 .stage.done { color: var(--mut); }
 .stage.open { font-weight: 820; }
 .stage.open i { width: 16px; height: 4px; left: 78px; }
-.step.done i, .step.skipped i, .step.not_applicable i { width: 8.4px; height: 8.4px; border-radius: 50%; left: 82px; }
-.step.done, .step.skipped, .step.not_applicable { color: var(--mut); }
-.step.skipped i, .step.not_applicable i { background: none; border: 2px solid var(--ink); }
+.step.done i, .step.skipped i, .step.not_applicable i, .step.not_there i { width: 8.4px; height: 8.4px; border-radius: 50%; left: 82px; }
+.step.done, .step.skipped, .step.not_applicable, .step.not_there { color: var(--mut); }
+.step.skipped i, .step.not_applicable i, .step.not_there i { background: none; border: 2px solid var(--ink); }
 .step.open i, .step.waits i { width: 8px; height: 1.8px; left: 82px; }
 .step.begun i { width: 10px; height: 10px; left: 81px; background: none; border: 2px solid var(--ink); border-radius: 50%; }
 .step.now { background: var(--now); font-weight: 780; margin-left: 68px; padding-left: 34px; color: var(--ink); }

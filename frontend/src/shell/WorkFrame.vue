@@ -91,6 +91,7 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
       <RouterLink v-for="s in SCREENS" :key="s.name" class="btn small" :to="{ name: s.name, params: { build } }">{{ s.words }}</RouterLink>
     </nav>
     <main id="now" class="now" tabindex="-1">
+      <div v-for="d in (book.frame?.dangers ?? []).slice(0, 2)" :key="d.step + d.box" class="live" role="alert"><b>{{ d.number }} {{ d.title }}: {{ d.words }}</b> <RouterLink class="btn small" :to="{ name: 'step', params: { build, step: d.step } }">See to it</RouterLink></div>
       <div v-if="book.frame?.stopped && desk !== 'load'" class="block stopped" role="alert"><b>Work is stopped.</b> <RouterLink class="btn small" :to="{ name: 'support', params: { build } }">What to make safe</RouterLink></div>
       <div v-if="journal.notWritten.length" class="block notwritten" role="alert">
         <div v-for="item in journal.notWritten" :key="item.id" class="refused"><span><b>Not written ({{ item.entry.kind }}):</b> {{ item.refused }}</span>
@@ -130,7 +131,9 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
 .about { text-align: right; display: flex; flex-direction: column; line-height: 30px; white-space: nowrap; max-width: 316px; }
 .about > span { overflow: hidden; text-overflow: ellipsis; }
 .desk .about { flex-direction: row; gap: 14px; max-width: 60%; }
-.carried { font-weight: 650; overflow: hidden; text-overflow: ellipsis; text-decoration: none; }
+.carried { font-weight: 650; text-decoration: none; white-space: normal; line-height: 20px; font-size: 16px; padding: 2px 0; }
+.live { background: var(--out); color: var(--now); display: flex; gap: 12px; align-items: center; justify-content: space-between; padding: 6px 12px; margin-bottom: 10px; }
+.live .btn { flex: none; }
 .stopped { display: flex; gap: 12px; align-items: center; margin-bottom: 10px; }
 .phone { display: none; }
 .who { border: 1.5px solid var(--line); background: var(--zinc2); border-radius: 3px; font-weight: 700; font-size: 16px; line-height: 20px; padding: 0 6px; vertical-align: middle; min-width: 52px; height: 26px; margin-left: 8px; cursor: pointer; position: relative; }

@@ -1,4 +1,4 @@
-/** Sends entries: first kept, then sent, then dropped when the server has them. */
+/** Sends entries: first kept, then sent, then dropped when the server has them. What it refuses waits for a person. */
 import { defineStore } from 'pinia'
 import { v7 } from 'uuid'
 import { computed, ref } from 'vue'
@@ -6,8 +6,10 @@ import { type AppendView, client, type Entry, got, Refusal, sendPhoto, Unreached
 import { benchTime } from '@/composables/time'
 import { useSession } from './session'
 import * as queue from './queue'
+import { about, next, sendable } from './stepper'
 
-const RETRY_MS = 3000
+const FORM_KEEPS_IT = 422 // the form that sent it still shows what was typed, and the sentence
+const answered = (problem: unknown) => (problem instanceof Refusal ? { status: problem.status, readable: true } : { status: problem instanceof Unreached ? problem.status : null, readable: false })
 
 export const useJournal = defineStore('journal', () => {
   const waiting = ref<queue.Waiting[]>([])
@@ -25,8 +27,8 @@ export const useJournal = defineStore('journal', () => {
     await refresh()
   }
   /** A photo goes first, then its entry with the name that the server gave it. */
-  async function post(waiting: queue.Waiting): Promise<AppendView> {
-    let item = waiting
+  async function post(waits: queue.Waiting): Promise<AppendView> {
+    let item = waits
     if (item.file && item.entry.kind === 'photo') {
       const stored = await sendPhoto(item.file)
       item = { ...item, entry: { ...item.entry, ...stored }, file: undefined }
@@ -34,58 +36,78 @@ export const useJournal = defineStore('journal', () => {
     }
     const { id, who, bench_time, seen, entry } = item
     const path = { build: item.build }
-    const call = client.POST('/api/builds/{build}/entries', { params: { path }, body: { id, who, bench_time, seen, entry } })
+    const call = client.POST('/api/builds/{build}/entries', { params: { path }, body: { id, who, bench_time, seen, after: item.after ?? null, entry } })
     return (await got<unknown>(call)) as AppendView // the client widens tuples to lists
   }
+  /** Keep what the answer made of an item; the pause before the next try, or null. */
+  async function tried(item: queue.Waiting, problem: unknown): Promise<number | null> {
+    const step = next({ tries: item.tries ?? 0 }, answered(problem))
+    if (step.do === 'again') {
+      if (step.tries !== item.tries) await queue.keep({ ...item, tries: step.tries })
+      return step.pause
+    }
+    await queue.keep({ ...item, refused: problem instanceof Error ? problem.message : 'the server gave no answer that can be read' })
+    return null
+  }
 
-  /** Write one entry. Resolves with the new screen, or null while the server cannot be reached; throws a Refusal. */
+  /** Write one entry. Resolves with the new screen, or null while it waits; throws a Refusal. */
   async function write(build: string, entry: Entry, seen: number, file?: Blob): Promise<AppendView | null> {
     const who = await useSession().whoIsIt()
-    const item: queue.Waiting = { id: v7(), build, who, bench_time: benchTime(), seen, entry, refused: null, file }
+    const on = about(build, entry)
+    const before = (await queue.all()).filter((kept) => kept.about === on).at(-1)
+    const item: queue.Waiting = { id: v7(), build, who, bench_time: benchTime(), seen, entry, refused: null, file, about: on, after: before?.id ?? null, tries: 0 }
     await queue.keep(item)
     await refresh()
+    if (before) {
+      later(0)
+      return null // it goes behind the one about the same that is still on its way
+    }
     try {
       const view = await post(item)
       await forget(item.id)
       return view
     } catch (problem) {
-      if (problem instanceof Unreached) {
-        later()
-        return null
-      }
-      if (problem instanceof Refusal && problem.status === 409) {
-        await queue.keep({ ...item, refused: problem.message })
+      if (problem instanceof Refusal && problem.status === FORM_KEEPS_IT) await forget(item.id)
+      else {
+        const pause = await tried(item, problem)
         await refresh()
-      } else await forget(item.id)
+        if (pause !== null) {
+          later(pause)
+          return null
+        }
+      }
       throw problem
     }
   }
 
-  function later() {
+  function later(pause: number) {
     window.clearTimeout(timer)
-    timer = window.setTimeout(() => void sync(), RETRY_MS)
+    timer = window.setTimeout(() => void sync(), pause)
   }
 
-  /** Send all that waits, in order; what is refused stays with its reason. */
+  /** Send all that waits, in order; what is refused stays with its reason, and only what is about the same waits behind it. */
   async function sync() {
     if (syncing) return
     syncing = true
     await refresh()
-    for (const item of notSaved.value) {
+    let pause: number | null = null
+    const held = new Set<string>()
+    for (const item of sendable(waiting.value)) {
+      if (held.has(item.about)) continue
       try {
         const view = await post(item)
         await queue.drop(item.id)
         for (const listener of listeners) listener(view)
       } catch (problem) {
-        if (problem instanceof Refusal) await queue.keep({ ...item, refused: problem.message })
-        else {
-          later()
-          break
-        }
+        held.add(item.about)
+        const wait = await tried(item, problem)
+        if (wait !== null) pause = Math.min(pause ?? wait, wait)
+        if (problem instanceof Unreached && problem.status === null) break // nobody there: the others need not try
       }
     }
     await refresh()
     syncing = false
+    if (pause !== null) later(pause)
   }
 
   /** Write a refused entry again, as if typed now. */

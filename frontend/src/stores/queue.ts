@@ -1,6 +1,7 @@
 /** What was typed and is not acknowledged yet, kept in IndexedDB so that a reload loses nothing. */
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
 import type { Entry } from '@/api/client'
+import { about } from './stepper'
 
 export interface Waiting {
   id: string
@@ -10,6 +11,9 @@ export interface Waiting {
   seen: number
   entry: Entry
   refused: string | null
+  about: string // only entries about the same wait for each other
+  after?: string | null // the one before it in this queue, about the same
+  tries?: number
   file?: Blob // a photo that is not on the server yet; its entry waits for it
 }
 
@@ -36,5 +40,6 @@ export async function drop(id: string): Promise<void> {
 
 /** All that waits, in the order in which it was typed (ids of version 7 sort by time). */
 export async function all(): Promise<Waiting[]> {
-  return (await open()).getAll('queue')
+  const kept = (await (await open()).getAll('queue')) as (Omit<Waiting, 'about'> & { about?: string })[]
+  return kept.map((item) => ({ ...item, about: item.about ?? about(item.build, item.entry) })) // from before it was kept
 }

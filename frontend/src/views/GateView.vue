@@ -24,7 +24,8 @@ async function load() {
 }
 onMounted(load)
 watch(() => book.frame?.head, load)
-const shown = (rung: Schemas['GateAnswer']) => (all.value.includes(rung.rung) ? rung.items : rung.items.slice(0, 4))
+const shown = (rung: Schemas['GateAnswer']) => (all.value.includes(rung.rung) ? rung.first : rung.first.slice(0, 6))
+const opened = ref<string[]>([])
 </script>
 
 <template>
@@ -39,9 +40,14 @@ const shown = (rung: Schemas['GateAnswer']) => (all.value.includes(rung.rung) ? 
             <h2><span class="t24">{{ rung.name }}</span> <span class="answer" :class="rung.answer.replaceAll(' ', '-')"><i aria-hidden="true" />{{ rung.answer }}{{ rung.limit ? `: ${rung.limit}` : '' }}</span><small v-if="rung.answer === 'shut' && !rung.items.length"> by what stands before it</small></h2>
             <p v-if="rung.check_open.length" class="t16">Must be open now: {{ rung.check_open.join(', ') }}</p>
             <ol><li v-for="item in shown(rung)" :key="item.id">
-              <RouterLink v-if="item.clear_at ?? item.step" class="item" :class="item.kind" :to="{ name: 'step', params: { build, step: item.clear_at ?? item.step ?? '' } }"><span>{{ item.what }} <span v-if="item.assumed" class="assumed t16">assumed</span><small v-if="item.kind === 'temporary'" class="mut">{{ item.undo }}</small><small v-else-if="item.note" class="too_close">{{ item.note }}</small></span><small>{{ item.clear_number || item.step_number }}</small></RouterLink>
+              <RouterLink v-if="item.clear_at ?? item.step" class="item" :class="[item.kind, item.rank]" :to="{ name: 'step', params: { build, step: item.clear_at ?? item.step ?? '' } }"><span>{{ item.what }} <span v-if="item.assumed" class="assumed t16">assumed</span><small v-if="item.kind === 'temporary'" class="mut">{{ item.undo }}</small><small v-else-if="item.note" class="too_close">{{ item.note }}</small></span><small>{{ item.clear_number || item.step_number }}</small></RouterLink>
+              <RouterLink v-else class="item" :class="[item.kind, item.rank]" :to="{ name: 'support', params: { build } }"><span>{{ item.what }}</span></RouterLink>
             </li></ol>
-            <button v-if="rung.items.length > 4 && !all.includes(rung.rung)" type="button" class="btn small more" @click="all.push(rung.rung)">and {{ rung.items.length - 4 }} more</button>
+            <button v-if="rung.first.length > 6 && !all.includes(rung.rung)" type="button" class="btn small more" @click="all.push(rung.rung)">and {{ rung.first.length - 6 }} more</button>
+            <div v-if="rung.not_reached.length" class="stages"><template v-for="g in rung.not_reached" :key="g.stage">
+              <button type="button" class="btn small" :aria-expanded="opened.includes(rung.rung + g.stage)" @click="opened.includes(rung.rung + g.stage) ? opened.splice(opened.indexOf(rung.rung + g.stage), 1) : opened.push(rung.rung + g.stage)">{{ g.words }}</button>
+              <ul v-if="opened.includes(rung.rung + g.stage)"><li v-for="item in g.items" :key="item.id"><RouterLink :to="{ name: 'step', params: { build, step: item.step ?? '' } }">{{ item.step_number }} {{ item.what }}</RouterLink></li></ul>
+            </template></div>
           </li>
         </ol>
         <aside>
@@ -69,6 +75,11 @@ const shown = (rung: Schemas['GateAnswer']) => (all.value.includes(rung.rung) ? 
 .item { display: flex; justify-content: space-between; gap: 10px; border: 2px solid var(--line); min-height: 46px; padding: 8px 14px; margin-top: 4px; text-decoration: none; align-items: center; max-width: 620px; background: var(--now); }
 .item.temporary, .item.joint { border-color: var(--vio); }
 .item small { display: block; font-size: 16px; }
+.item.danger { border: 4px solid var(--out); color: var(--out); font-weight: 700; }
+.item.wrong { border-color: var(--out); }
+.stages { display: flex; flex-wrap: wrap; gap: 6px; margin-top: 6px; max-width: 620px; }
+.stages ul { flex-basis: 100%; }
+.stages li a { display: inline-block; min-height: 36px; line-height: 36px; }
 .more { margin-top: 4px; }
 aside { display: grid; gap: 8px; align-content: start; }
 aside li { border-top: 1px solid var(--hair); padding: 6px 0; font-size: 16px; }

@@ -43,6 +43,7 @@ const rows = computed(() => (view.value?.rows ?? []).filter((r) => shownStage.va
 const row = computed(() => view.value?.rows.find((r) => r.id === chosen.value) ?? null)
 const undecided = computed(() => view.value?.schools.filter((s) => !s.chosen) ?? [])
 const shownSchool = computed(() => undecided.value[0] ?? view.value?.schools[0] ?? null)
+const gapsOpen = ref(false)
 const missing = computed(() => { const at = view.value?.rows.find((r) => r.chances.some((c) => c.state === 'no step')); return at ? { at, chance: at.chances.find((c) => c.state === 'no step')! } : null })
 const unknown = computed(() => view.value?.facts.filter((f) => f.value === null).length ?? 0)
 const unanswered = computed(() => (view.value?.extras.filter((x) => x.wanted === null).length ?? 0) + (view.value?.agreements.filter((a) => a.state !== 'agrees').length ?? 0))
@@ -134,6 +135,8 @@ useKeys(() => ({
         <p v-if="plan.kept" class="quiet" role="status">Kept for next time in “{{ plan.kept }}”.</p>
         <div v-if="plan.turned.length" class="block" role="alert"><p class="b">Judged again:</p><ul><li v-for="t in plan.turned" :key="t">{{ t }}</li></ul></div>
         <p v-if="clash" class="block" role="alert"><b>{{ clash.agreement.name }}:</b> {{ clash.words }}. It holds up {{ clash.number }}.</p>
+        <section v-if="view.gaps.length" class="block gaps" aria-label="What the plan leaves undone"><button type="button" class="btn small" :aria-expanded="gapsOpen" @click="gapsOpen = !gapsOpen">{{ view.gaps.length === 1 ? 'One thing' : `${view.gaps.length} things` }} opened and not closed rightly</button> <span class="t16">{{ view.gaps[0].number }} {{ view.gaps[0].words }}</span>
+          <ul v-if="gapsOpen"><li v-for="g in view.gaps" :key="g.kind + g.item"><b>{{ g.number }}</b> {{ g.words }}</li></ul></section>
         <section v-if="shownSchool" class="schools" :class="{ two: shownSchool.ways.length === 2 }" :aria-label="shownSchool.question">
           <p class="question t16"><b>{{ shownSchool.question }}</b> {{ shownSchool.chosen ? 'chosen' : `not chosen yet, planned as Hollet's pick: ${shownSchool.because}` }}
             <template v-if="view.schools.length > 1"> <button v-for="s in view.schools.filter((x) => x.id !== shownSchool?.id)" :key="s.id" type="button" class="link" @click="openWay(s, s.in_force)">{{ s.question }}: {{ s.ways.find((w) => w.id === s.in_force)?.name }}{{ s.chosen ? '' : ' (pick)' }}</button></template></p>
@@ -157,7 +160,7 @@ useKeys(() => ({
                 <div class="row" role="button" tabindex="0" :aria-expanded="r.id === chosen" @click="pick(r.id === chosen ? null : r.id)" @keydown="rowKey($event, r)">
                   <span class="n">{{ r.number }}</span>
                   <span class="what"><b>{{ r.title }}</b><small v-if="reasonLine(r)">{{ reasonLine(r)?.text }}</small><small v-else-if="r.perhaps" class="perhaps">perhaps: {{ r.perhaps }}</small></span>
-                  <span class="kind"><template v-if="r.status === 'done' || r.status === 'skipped' || r.status === 'not_applicable'"><i class="dot" aria-hidden="true" />{{ STATUS_WORDS[r.status] }}</template><template v-else-if="reasonLine(r)"><ReasonSign :kind="reasonLine(r)!.kind" />{{ reasonLine(r)?.kind }}</template></span>
+                  <span class="kind"><template v-if="r.settled"><i class="dot" aria-hidden="true" />{{ STATUS_WORDS[r.status] }}</template><template v-else-if="reasonLine(r)"><ReasonSign :kind="reasonLine(r)!.kind" />{{ reasonLine(r)?.kind }}</template></span>
                 </div>
               </li>
             </ol>

@@ -5,7 +5,7 @@ import { v4 } from 'uuid'
 import { client, got, type Rebuild, type Schemas } from '@/api/client'
 import { useKeys } from '@/composables/keys'
 import ReasonSign from '@/drawings/ReasonSign.vue'
-import ReasonDialog from '@/shell/ReasonDialog.vue'
+import AskDialog from '@/shell/AskDialog.vue'
 import WorkFrame from '@/shell/WorkFrame.vue'
 import { useBook } from '@/stores/book'
 import { useSession } from '@/stores/session'
@@ -18,7 +18,7 @@ const problem = ref('')
 const busy = ref(false)
 const taken = ref('')
 const choices = ref<Schemas['Choices']>({ without: [], take_down: [], because: {} })
-const reason = ref<InstanceType<typeof ReasonDialog> | null>(null)
+const reason = ref<InstanceType<typeof AskDialog> | null>(null)
 const STAGES: Record<string, string> = { build_up: 'Build up', fit_in: 'Fit in', wake: 'Wake', settle: 'Settle' }
 const ORIGIN: Record<string, string> = { sheet: 'the sheet says', turned: 'turned round', said: 'said when it came off', log: 'assumed from the order of coming off' }
 const only = ref(true)
@@ -109,7 +109,7 @@ useKeys(() => ({ ' ': take, PageDown: take, i: () => { only.value = !only.value 
         <p class="mut t16">The sheet's own order stands where it gives a reason. What came off is turned round: what closed the way out closes it again.</p>
         <button v-if="view.new" type="button" class="btn primary long" :disabled="busy" @click="take">Take this order over<kbd>Space</kbd></button>
       </aside>
-      <ReasonDialog ref="reason" />
+      <AskDialog ref="reason" />
     </div>
     <p v-else-if="problem" class="block" role="alert">{{ problem }}</p>
   </WorkFrame>

@@ -25,7 +25,7 @@ const padding = ref('')
 const hurt = ref('')
 const nearMiss = ref('')
 const asking = ref(false)
-const KINDS: Record<string, string> = { stand: 'stand', jack: 'jack', hook: 'hook', cradle: 'cradle', wheels: 'own wheel', ramp: 'ramp', timber: 'timber' }
+const KINDS: Record<string, string> = { stand: 'stand', jack: 'jack', hook: 'hook', cradle: 'cradle', wheels: 'own wheel', cart: 'cart', ramp: 'ramp', timber: 'timber' }
 const GROUND: Record<string, string> = { hard: 'hard, level', soft: 'soft', slope: 'slope' }
 const WHY = ['a storm', 'somebody is hurt', 'a call', 'the light goes', 'a part is missing', 'the evening is over']
 const GOING: Record<string, string> = { up: 'up', down: 'down', in: 'in', out: 'out' }
@@ -33,12 +33,12 @@ const CAN = ['rolls', 'steers', 'brakes', 'starts'] as const
 const map = computed(() => desk.value?.map)
 const secure = computed(() => desk.value?.secure)
 const todo = computed(() => (secure.value?.items ?? []).filter((i) => !i.done))
-const first = computed(() => todo.value.at(0))
+const first = computed(() => todo.value.find((i) => i.own) ?? todo.value.at(0))
 const going = ref('')
 const title = computed(() => {
   if (!secure.value || !map.value) return ''
-  if (secure.value.stopped) return first.value ? `Secure now, ${(secure.value.items.length - todo.value.length) + 1} of ${secure.value.items.length}: ${first.value.what}` : 'Made safe. Hang the card on it'
-  return map.value.supports.length ? `Carried on ${map.value.supports.length} ${map.value.supports.length === 1 ? 'point' : 'points'}` : 'Nobody said yet what carries it'
+  if (secure.value.stopped) return first.value ? `Secure now, ${(secure.value.items.length - todo.value.length) + 1} of ${secure.value.items.length}: ${first.value.what}` : secure.value.made_safe ? 'Made safe. Hang the card on it' : `Not safe: ${secure.value.not_safe}`
+  return map.value.known ? `Carried on ${map.value.supports.length} ${map.value.supports.length === 1 ? 'point' : 'points'}` : 'Nobody said yet what carries it'
 })
 let asked = 0
 async function load() {
@@ -81,10 +81,17 @@ const bay = ref('')
 const setBay = () => bay.value.trim() && write({ kind: 'vehicle stands', rolls: null, steers: null, brakes: null, starts: null, bay: bay.value.trim() })
 async function primary() {
   if (!secure.value?.stopped) { asking.value = true; return }
-  if (first.value) return made(first.value)
-  await goOn()
+  if (first.value?.own) return made(first.value)
+  if (!first.value) await goOn()
 }
-const words = computed(() => (!secure.value?.stopped ? 'Secure now' : first.value ? 'It is so' : 'Go on with the work'))
+const words = computed(() => (!secure.value?.stopped ? 'Secure now' : first.value?.own ? 'It is so' : first.value ? 'Say what carries it' : 'Go on with the work'))
+/** The whole vehicle on its wheels, nothing hangs: said once. */
+async function onWheels() {
+  for (const at of ['front left wheel', 'front right wheel', 'rear left wheel', 'rear right wheel']) {
+    if (!(await write({ kind: 'supported', support: v7(), support_kind: 'wheels', carries: 'vehicle', point: at, padding: null, ground: 'unknown', rated_kg: null, step: null, gone: false }))) return
+  }
+}
+const standsOn = (id: string) => write({ kind: 'vehicle stands', rolls: null, steers: null, brakes: null, starts: null, bay: null, ground: id as 'hard' })
 const press = () => { if (!pressedTwice()) void primary() }
 const print = () => window.print()
 const speak = () => readOut([title.value, ...todo.value.map((i) => i.what)].join('. '))
@@ -100,6 +107,8 @@ useKeys(() => ({ ' ': primary, PageDown: primary, p: print, r: speak, PageUp: sp
       <div class="work">
         <SupportSide :map="map" /><SupportPlan :map="map" :chosen="point" @choose="point = $event" />
         <ol class="list"><li v-for="(s, k) in map.supports" :key="s.id" :class="{ bad: !s.stays }"><b class="t20">{{ k + 1 }}</b><span>{{ s.kind_words }} at {{ s.point }}{{ s.padding ? `, ${s.padding}` : '' }}<small>{{ s.carries }}, {{ s.because }}</small></span><button type="button" class="btn small" @click="away(s)">Away</button></li></ol>
+        <p v-if="!map.known && !map.bodies.length" class="block">Nobody said yet what carries it. <button type="button" class="btn small" @click="onWheels">The vehicle stands on its wheels, nothing hangs</button></p>
+        <p v-if="map.ground_asked" class="block ground"><b>What ground has this bay?</b> <span class="chips"><button v-for="(name, id) in GROUND" :key="id" type="button" class="btn small" @click="standsOn(id)">{{ name }}</button></span></p>
         <form class="put" aria-label="Put a support in" @submit.prevent="put">
           <label class="field"><span>at which point</span><select v-model="point" class="entry" name="point"><option :value="null">choose, or touch the drawing</option><option v-for="p in map.points" :key="p.id" :value="p.name" :disabled="p.forbidden !== null">{{ p.name }}{{ p.forbidden ? `: never, ${p.forbidden}` : '' }}</option></select></label>
           <div class="chips" role="group" aria-label="What stands there"><button v-for="(name, id) in KINDS" :key="id" type="button" class="btn small" :aria-pressed="kind === id" @click="kind = id">{{ name }}</button></div>
@@ -116,7 +125,7 @@ useKeys(() => ({ ' ': primary, PageDown: primary, p: print, r: speak, PageUp: sp
       </div>
       <aside class="side">
         <div class="figure" role="region" aria-label="The card and the list" tabindex="0">
-          <template v-if="secure.stopped"><h2 class="t20">What to make safe</h2><ol class="items"><li v-for="i in secure.items" :key="i.key" :class="{ done: i.done }"><VerdictMark :verdict="i.done ? 'inside' : 'not_read'" :side="null" :size="9" /><span>{{ i.what }}<small>{{ i.because }}</small></span><button v-if="!i.done && i.key !== first?.key" type="button" class="btn small" :aria-label="`${i.what}: it is so`" @click="made(i)">So</button></li></ol>
+          <template v-if="secure.stopped"><h2 class="t20">What to make safe</h2><ol class="items"><li v-for="i in secure.items" :key="i.key" :class="{ done: i.done }"><VerdictMark :verdict="i.done ? 'inside' : 'not_read'" :side="null" :size="9" /><span>{{ i.what }}<small>{{ i.because }}</small></span><button v-if="!i.done && i.own && i.key !== first?.key" type="button" class="btn small" :aria-label="`${i.what}: it is so`" @click="made(i)">So</button></li></ol>
             <p v-for="l in secure.leave" :key="l" class="t16"><b>{{ l }}</b></p></template>
           <template v-else-if="asking"><h2 class="t20">Why does it stop?</h2>
             <div class="chips" role="group" aria-label="Which way the load was going"><span class="t16 mut">load was going</span><button v-for="(name, id) in GOING" :key="id" type="button" class="btn small" :aria-pressed="going === id" @click="going = going === id ? '' : id">{{ name }}</button></div>

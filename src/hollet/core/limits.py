@@ -13,10 +13,13 @@ from hollet.core.quantities.quantity import decimal_text, minus, round9
 from hollet.core.quantities.units import find_unit, from_canonical
 from hollet.core.verdicts import decision
 
-__all__ = ["Judgement", "Limit", "Safety", "SourceAnswer", "judge", "places", "rounded_up", "shown"]
+__all__ = ["SAFETY_NAMES", "Judgement", "Limit", "Safety", "SourceAnswer", "judge", "places", "rounded_up", "shown"]
 
 Safety = Literal["steering", "brakes", "suspension", "wheels", "shafts", "fuel", "restraints", "lifting"]
 """What a part or limit may be safety-critical for: outside or bad, a rung stays shut until it is replaced or inspected."""
+SAFETY_NAMES: dict[str, str] = {"none": "nothing of these", "steering": "steering", "brakes": "brakes", "suspension": "suspension or a spring", "wheels": "wheels or hubs",
+                                "shafts": "drive shafts", "fuel": "fuel", "restraints": "belts or airbags"}  # fmt: skip
+"""What a part added by hand is asked about; lifting gear is no part of the vehicle."""
 VERDICTS = {"conforming": "inside", "not_conforming": "outside", "undecided": "too_close"}
 
 

@@ -20,13 +20,14 @@ __all__ = ["LogView", "Sent", "log_of", "stands_on", "write_entry"]
 
 
 class Sent(BaseModel):
-    """What a screen sends with an edit: the id it made, who, its own time, and what it had seen of the subject."""
+    """What a screen sends with an edit: the id it made, who, its own time, what it had seen of the subject, and the one before it in its own queue."""
 
     model_config = ConfigDict(frozen=True)
     id: str
     who: str
     bench_time: str
     seen: int
+    after: str | None = None
 
 
 class LogView(BaseModel):
@@ -62,9 +63,9 @@ def write_entry(workshop: Workshop, build: str, sent: Sent, edit: Any) -> LogLin
             body = accept(state, edit, Hand(workshop.tools_of(sent.who), workshop.now()))
             subject = body.subject()
         except HolletError:
-            _check_late(state, edit, f"step:{getattr(edit, 'step', '')}", sent.seen)
+            _check_late(state, edit, f"step:{getattr(edit, 'step', '')}", sent)
             raise
-        _check_late(state, edit, subject, sent.seen)
+        _check_late(state, edit, subject, sent)
         draft = workshop.draft(build, edit.kind, body, sent.who, entry_id=sent.id, bench_time=sent.bench_time, sent=digest)
         return line_of(state, workshop.write(build, state, draft))
 
@@ -77,9 +78,13 @@ def _again(workshop: Workshop, state: BookState, known: Entry, digest: str) -> L
     return line_of(state, known)
 
 
-def _check_late(state: BookState, edit: Any, subject: str, seen: int) -> None:
+def _check_late(state: BookState, edit: Any, subject: str, sent: Sent) -> None:
+    """Only lines of others make an entry late: what its own queue wrote before it was seen by it."""
     if edit.kind in NEVER_LATE or edit.kind == "strike":
         return
+    before = state.entries.get(sent.after or "")
+    same = before is not None and before.who == sent.who.strip().upper() and subject in (before.body.subject(), f"step:{getattr(before.body, 'step', '')}")
+    seen = max(sent.seen, before.seq) if before is not None and same else sent.seen
     newest = state.seen.get(subject, 0)
     if newest > seen:
         newer = tuple(line_of(state, e).text for e in state.live(subject) if e.seq > seen)

@@ -72,12 +72,13 @@ class ReadingsFile(Model):
 
 
 class EntryEdit(Model):
-    """One entry from a screen; the id is a UUID of version 7 made there."""
+    """One entry from a screen; the id is a UUID of version 7 made there; `after` is the one before it in the screen's own queue, about the same."""
 
     id: str = Field(pattern=r"^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$")
     who: str = Field(min_length=1, max_length=6)
     bench_time: str = Field(min_length=10, max_length=40, pattern=r"^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d+)?(Z|[+-]\d\d:\d\d)$")
     seen: int = Field(ge=0, le=2**53)
+    after: str | None = Field(default=None, max_length=36)
     entry: Edit
 
 

@@ -13,7 +13,7 @@ from hollet.core.book.complete import bare_openings, clash, not_open_any_more, o
 from hollet.core.book.entries import Entry
 from hollet.core.book.fold import BookState
 from hollet.core.book.gates import GateAnswer, OpenItem, dry_run_decision, gate_answers, left_open, open_items
-from hollet.core.book.inspection import REPLACED, InspectionFacts, explanations, inspection_facts
+from hollet.core.book.inspection import REPLACED, STAYS_IN, InspectionFacts, explanations, inspection_facts
 from hollet.core.book.measure import ReadingFacts, ResultFacts, readings_of, results_of
 from hollet.core.book.passing import (
     Danger,
@@ -43,7 +43,7 @@ from hollet.core.book.windows import Chance, chances
 from hollet.core.errors import Refused
 from hollet.core.findings import CLEANING, CONFIDENCE, DISPOSITIONS, METHODS, SURFACES, FindingCode, codes_for
 from hollet.core.instruments import Instrument, combine, reading_share
-from hollet.core.limits import Judgement, Limit, judge
+from hollet.core.limits import SAFETY_NAMES, Judgement, Limit, judge
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.schools import Extra
 from hollet.core.procedure.sheet import (
@@ -139,7 +139,11 @@ class FluidView(View):
 
 
 class BenchBase(View):
-    """What all benches share."""
+    """What all benches share.
+
+    `may_pass`: a reason may pass what is in the way (`pass_words`, with keys that give it); `may_happen`: a danger is in the way, and that it
+    has happened can be told. `other_box` is pressed when the step was done in another way.
+    """
 
     step: str
     number: str
@@ -159,7 +163,13 @@ class BenchBase(View):
     dangers: tuple[Danger, ...]
     waited_for: tuple[str, ...]
     other_box: str | None
+    may_pass: bool
+    pass_words: str
+    pass_keys: tuple[str, ...]
+    may_happen: bool
     skip_keys: tuple[str, ...]
+    chance_keys: tuple[str, ...]
+    capture_keys: tuple[str, ...]
     clash: str | None
     gear: tuple[ToolNeed, ...]
     people: tuple[Role, ...]
@@ -213,7 +223,9 @@ class InspectBench(BenchBase):
     methods: tuple[str, ...]
     dispositions: dict[str, str]
     replaced: tuple[str, ...]
+    stays_in: tuple[str, ...]
     surfaces: dict[str, str]
+    safety: dict[str, str]
     causes: tuple[str, ...]
 
 
@@ -281,6 +293,7 @@ class TightenBench(BenchBase):
     setting: Setting | None
     wrenches: tuple[WrenchChoice, ...]
     wide: str | None
+    bolt_keys: tuple[str, ...]
 
 
 class FillBench(BenchBase):
@@ -318,6 +331,7 @@ class RunBench(BenchBase):
     total_s: float | None
     still_runs: str | None
     suspects: tuple[str, ...]
+    gate_keys: tuple[str, ...]
 
 
 Bench = Annotated[CheckBench | InspectBench | RemoveBench | MeasureBench | TightenBench | FillBench | RunBench, Field(discriminator="kind")]
@@ -407,7 +421,9 @@ def _base(state: BookState, step: Step, gear: Gear, tools: Sequence[Instrument],
         "step": step.id, "number": step.number, "title": step.title, "stage": step.stage, "stage_name": STAGES[step.stage],
         "do": step.do, "why": step.why, "caution": step.caution, "status": known[step.id],
         "settled": known[step.id].status in SETTLED, "lacking": next((o.words for o in found if o.code not in ("danger", "must_wait")), None),
-        "obstacles": found, "dangers": tuple(d for d in live_dangers(state) if d.step == step.id), "other_box": kind_of_box(state, step), "skip_keys": reason_keys("skip"),
+        "obstacles": found, "dangers": tuple(d for d in live_dangers(state) if d.step == step.id), "other_box": kind_of_box(state, step), "skip_keys": reason_keys("skip"), "chance_keys": reason_keys("last_chance"), "capture_keys": reason_keys("capture"),
+        "may_pass": bool(found) and all(o.by == "reason" for o in found), "may_happen": any(o.by == "thing" for o in found) and known[step.id].status not in SETTLED,
+        "pass_words": found[0].words if found else "", "pass_keys": found[0].keys if found else (),
         "waited_for": tuple(f"{s.title}: {link.because}" for s, link in guards(whole_of(state), step.id)), "clash": clash(state, step),
         "gear": tuple(ToolNeed(name=tool, state=gear.tools.get(tool.casefold(), "not in the list yet")) for tool in step.tools),
         "people": step.people, "parts": step.parts, "hours": step.hours, "chances": chances(state, step),
@@ -465,7 +481,7 @@ def _inspect(state: BookState, step: InspectStep, tools: Sequence[Instrument], b
     facts = inspection_facts(state, step)
     surfaces = dict.fromkeys(face.on for part in facts.parts for face in part.faces)
     return InspectBench(**base, inspection=facts, codes=tuple(PartCodes(on=on, codes=codes_for(on)) for on in surfaces), cleaning=CLEANING, confidence=CONFIDENCE,
-                        methods=METHODS, dispositions=DISPOSITIONS, replaced=REPLACED, surfaces=SURFACES, causes=explanations(state))  # fmt: skip
+                        methods=METHODS, dispositions=DISPOSITIONS, replaced=REPLACED, stays_in=STAYS_IN, surfaces=SURFACES, safety=SAFETY_NAMES, causes=explanations(state))  # fmt: skip
 
 
 def _remove(state: BookState, step: RemoveStep, tools: Sequence[Instrument], base: dict[str, Any]) -> RemoveBench:
@@ -543,7 +559,7 @@ def _tighten(state: BookState, step: TightenStep, tools: Sequence[Instrument], b
         **base | {"primary": primary, "seen": max(base["seen"], state.seen.get(f"joint:{joint.id}", 0))}, joint=facts,
         layout=joint.layout.kind, sides=joint.sides, fastener=joint.fastener, treatment=joint.treatment, source=joint.source,
         setting=setting_for(joint, facts.next_stage, facts.wrench, facts.adapter) if facts.next_stage else None,
-        wrenches=tuple(wrenches), wide=wide,
+        wrenches=tuple(wrenches), wide=wide, bolt_keys=reason_keys("bolt"),
     )  # fmt: skip
 
 
@@ -584,7 +600,7 @@ def _run(state: BookState, step: RunStep, tools: Sequence[Instrument], base: dic
         isolate=step.isolate, expect=step.expect, watch=step.watch, limit_s=most, limit_words=limit.words() if limit else "not given",
         assumed=any(x is not None and x.source is None for x in used), attempts=attempts,
         running=next((a for a in attempts if not a.ended), None), cranked_s=cranked_s(attempts),
-        total_s=total.figure("hi") if total else None, still_runs=step.still_runs, suspects=_suspects(state, items),
+        total_s=total.figure("hi") if total else None, still_runs=step.still_runs, suspects=_suspects(state, items), gate_keys=reason_keys("gate"),
     )  # fmt: skip
 
 

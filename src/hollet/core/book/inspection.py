@@ -19,7 +19,7 @@ from hollet.core.procedure.sheet import Face, InspectPart, InspectStep, MeasureS
 from hollet.core.procedure.tracing import Flow, Station, Trace, downstream
 
 __all__ = [
-    "REPLACED", "CauseFacts", "Exposure", "FaceFacts", "InspectionFacts", "InspectionView", "PartFacts", "PositionTable", "Seen", "TraceFacts", "explanations", "find_part", "inspection_facts",
+    "REPLACED", "STAYS_IN", "CauseFacts", "Exposure", "FaceFacts", "InspectionFacts", "InspectionView", "PartFacts", "PositionTable", "Seen", "TraceFacts", "explanations", "find_part", "inspection_facts",
     "inspection_view", "open_parts", "unfinished", "unseen_safety",
 ]  # fmt: skip
 

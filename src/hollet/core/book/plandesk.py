@@ -63,6 +63,7 @@ class PlanRow(View):
     stage: str
     kind: str
     status: str
+    settled: bool
     after: tuple[ReasonView, ...]
     before: tuple[ReasonView, ...]
     chances: tuple[Chance, ...]
@@ -215,7 +216,7 @@ def plan_view(state: BookState, gear: Gear) -> PlanView:
             before.setdefault(link.step, []).append(_reason(plan, step, link))
     rows = tuple(
         PlanRow(
-            id=s.id, number=s.number, title=s.title, short=s.short or s.title, stage=s.stage, kind=s.kind, status=known[s.id].status,
+            id=s.id, number=s.number, title=s.title, short=s.short or s.title, stage=s.stage, kind=s.kind, status=known[s.id].status, settled=s.id in settled,
             after=tuple(_reason(plan, at[a.step], a) for a in s.after if a.step in at), before=tuple(before.get(s.id, ())),
             chances=chances(state, s), hours=s.hours, people=s.people, tools=s.tools, shown_because=selection.shown_because.get(s.id),
             perhaps=selection.perhaps.get(s.id), own=s.id not in sheet_steps,

@@ -72,7 +72,7 @@ class Setting(BaseModel):
 
 
 class JointFacts(BaseModel):
-    """The joint as it stands."""
+    """The joint as it stands; `ahead` are the bolts of the stage in hand that follow each other from here, the next one first."""
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     id: str
@@ -83,6 +83,7 @@ class JointFacts(BaseModel):
     final: bool
     next_bolt: int | None = None
     next_stage: int | None = None
+    ahead: tuple[int, ...] = ()
     to_mark: bool = False
     waits: str | None = None
     condition: str | None = None
@@ -267,7 +268,8 @@ def _joint_facts(state: BookState, joint: Joint, steps: tuple[str, ...]) -> Join
             return facts.model_copy(update={"outside": blocked, "put_right": _advice(joint, bolts, blocked),
                                             "waits": f"the last stage waits: {condition}"})  # fmt: skip
         live = tuple(b.number for b in bolts if b.verdict in ("outside", "too_close") and not b.passed_over)
-        return facts.model_copy(update={"next_bolt": following, "next_stage": stage, "outside": live,
+        ahead = tuple(b.number for b in bolts if b.stage == reached)
+        return facts.model_copy(update={"next_bolt": following, "next_stage": stage, "ahead": ahead, "outside": live,
                                         "put_right": _advice(joint, bolts, live)})  # fmt: skip
     if outside:
         return facts.model_copy(update={"outside": outside, "put_right": _advice(joint, bolts, outside),

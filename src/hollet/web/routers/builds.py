@@ -32,7 +32,7 @@ def get_bench(build: str, step: str, workshop: Shared) -> Bench:
 @router.post("/entries")
 def write_entry(build: str, edit: EntryEdit, workshop: Shared) -> AppendView:
     """Write one entry; the answer is the line and the screen as it is now."""
-    sent = Sent(id=edit.id, who=edit.who, bench_time=edit.bench_time, seen=edit.seen)
+    sent = Sent(id=edit.id, who=edit.who, bench_time=edit.bench_time, seen=edit.seen, after=edit.after)
     line = logging.write_entry(workshop, build, sent, edit.entry)
     bench = builds.bench(workshop, build, line.step) if line.step and line.step_number != "no longer in the plan" else None
     return AppendView(line=line, build=builds.frame(workshop, build), bench=bench)
