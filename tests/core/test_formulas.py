@@ -248,7 +248,7 @@ def test_checks():
     assert check_against(kept.tool, "20", ["20.012"], now="2026-02-02T00:00:00Z").good
     still = check_against(bad.tool, "10", ["10.013"], now="2026-02-03T00:00:00Z")
     assert len(still.tool.doubts) == 1
-    for own, nominal, typed, code in (({}, "30", ["30"], "out_of_range"), ({"mpe": None}, "10", ["10"], "no_instrument_data"), ({}, "10", ["ten"], "not_a_quantity")):
+    for own, nominal, typed, code in (({}, "30", ["30"], "out_of_range"), ({"mpe": None}, "10", ["10"], "no_instrument_data"), ({}, "10", ["ten"], "not_a_number")):
         with pytest.raises(Refused) as refusal:
             check_against(mike.model_copy(update=own), nominal, typed, now="2026-02-01T00:00:00Z")
         assert refusal.value.reason_code == code

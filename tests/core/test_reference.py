@@ -39,7 +39,7 @@ def test_case(case):
 
 def test_every_registered_calculation_has_a_case():
     """No calculation is without a reference case, except those without published figures: they have tests of their own."""
-    assert set(names()) - {case["function"] for case in CASES} <= {"pattern_measure", "runout", "even_drawing", "turning_torque"}
+    assert set(names()) - {case["function"] for case in CASES} <= {"pattern_measure", "runout", "even_drawing", "turning_torque", "fits_check"}
 
 
 @pytest.mark.parametrize("name", names())

@@ -21,12 +21,15 @@ def watch(*samples: dict) -> dict:
         ({"t": 3, "leak": "heavy_oil"}, "abort_leak"),
         ({"t": 11, "rpm": 1500, "oil_psi": 14.9}, "abort_oil_pressure"),
         ({"t": 11, "rpm": 1500, "oil_psi": 15}, "continue"),
-        ({"t": 10, "rpm": 1500, "oil_psi": 0}, "continue"),
+        ({"t": 9.9, "rpm": 1500, "oil_psi": 0}, "continue"),
+        ({"t": 10, "rpm": 1500, "oil_psi": 0}, "abort_oil_pressure"),
+        ({"t": 10, "rpm": 0, "oil_psi": 0}, "abort_oil_pressure"),
+        ({"t": 60}, "no_reading"),
         ({"t": 60, "rpm": 600, "oil_psi": 6.9}, "abort_oil_pressure"),
-        ({"t": 60, "coolant": 105.1}, "abort_coolant"),
-        ({"t": 60, "coolant": 105}, "continue"),
-        ({"t": 60, "noise": True}, "abort_noise"),
-        ({"t": 60, "leak": "drip"}, "continue"),
+        ({"t": 60, "rpm": 900, "oil_psi": 20, "coolant": 105.1}, "abort_overheat"),
+        ({"t": 60, "lamp_out": True, "coolant": 105}, "continue"),
+        ({"t": 60, "lamp_out": True, "noise": True}, "abort_noise"),
+        ({"t": 60, "lamp_out": True, "leak": "drip"}, "continue"),
     ],
 )
 def test_one_sample(sample, action):
@@ -66,8 +69,19 @@ def pressure(times: list, values: list, limit: float = 10) -> dict:
 
 
 def test_silence_is_no_pass():
-    """No sample at all is no pressure."""
-    assert pressure([], [])["verdict"]["value"] == "stop_no_pressure"
+    """No sample at all is watched on; silence up to the limit is a stop."""
+    assert pressure([], [])["verdict"]["value"] == "keep_watching"
+    assert pressure([4], [3])["verdict"]["value"] == "keep_watching"
+    assert pressure([4, 10], [3, 9.9])["verdict"]["value"] == "stop_no_pressure"
+
+
+@pytest.mark.parametrize(("t", "action"), [(20, "continue"), (20.1, "no_reading")])
+def test_a_partial_sample_is_completed_for_fifteen_seconds(t, action):
+    """Revs and oil read at 5 s hold until 20 s, no longer; another age may be asked for."""
+    first = {"t": 5, "rpm": 1000, "oil_psi": 30}
+    assert watch(first, {"t": t, "coolant": 60})["action"]["value"] == action
+    data = {"samples": [first, {"t": t}], "sample_units": {}, "limits": LIMITS, "stale_after": {"value": 10, "unit": "s"}}
+    assert compute("first_run_monitor", data)["action"]["value"] == "no_reading"
 
 
 def test_pressure_on_the_limit_counts():

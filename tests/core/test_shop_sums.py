@@ -234,7 +234,7 @@ def test_a_rod_is_sawn_rather_too_little():
     """8.7 in all is sawn as 8.5 first; nothing is sawn off where the marks meet."""
     base = {"rest_mark": q(33, "mm"), "free_play": q(0, "mm"), "hydraulic_self_adjusting": True, "rod_length": q(148, "mm")}
     assert compute("rod_cut", base | {"full_mark": q(41.7, "mm")})["advice"]["value"].startswith("cut 8.5 mm off and try it: 8.70 in all")
-    assert compute("rod_cut", base | {"full_mark": q(33, "mm")})["advice"]["value"] == "nothing to cut"
+    assert compute("rod_cut", base | {"full_mark": q(33, "mm")})["advice"]["value"].startswith("nothing to cut")
     thread = {"thread_length": q(18, "mm"), "lock_nut": q(5, "mm"), "fitting_depth": q(14, "mm"), "thread_diameter": q(8, "mm")}
     short = compute("rod_cut", base | thread | {"full_mark": q(41.7, "mm")})  # 18 - 8.7 - 5 = 4.3 mm on a thread of 8
     assert short["advice"]["value"].startswith("do not cut")

@@ -75,7 +75,7 @@ class Uncertainty(Input):
     resolution: Quantity | None = None
     readings: Quantities | None = None
     pooled_s: Quantity | None = None
-    extra_half_widths: Quantities | None = None
+    extra_rectangular_half_widths: Quantities | None = None
 
 
 class UncertaintyResult(Result):
@@ -90,11 +90,14 @@ class UncertaintyResult(Result):
     nu_eff: float
     k: float
     U: Quantity
+    spread_unusual: bool = False
 
 
 @calculation("Uncertainty of a reading")
 def uncertainty(i: Uncertainty) -> UncertaintyResult:
     """Mean, u_mpe = MPE/sqrt 3, u_res = res/(2 sqrt 3), u_rep = s/sqrt n, nu_eff, k at 95.45 % and U = k u_c.
+
+    A pooled s holds while the sample's own is at most twice it; a larger sample s is used with its own n - 1, and `spread_unusual`.
 
     Raises
     ------
@@ -109,14 +112,21 @@ def uncertainty(i: Uncertainty) -> UncertaintyResult:
         raise Refused("not_a_finite_number", "'readings' must hold at least one reading", field="readings")
     n = len(readings)
     mpe, resolution = _scale(i.mpe, dimension, "mpe"), _scale(i.resolution, dimension, "resolution")
-    if i.pooled_s is not None:
-        s, nu_rep = _scale(i.pooled_s, dimension, "pooled_s"), math.inf
-    elif n >= 2:
-        s, nu_rep = sample_deviation(readings), float(n - 1)
+    if round9(mpe) == 0 and round9(resolution) == 0:
+        raise Refused("no_instrument_data", "a tool without permissible error and resolution is none: give one of them above zero", field="mpe")
+    pooled = _scale(i.pooled_s, dimension, "pooled_s") if i.pooled_s is not None else None
+    sample = sample_deviation(readings) if n >= 2 else None
+    unusual = pooled is not None and sample is not None and round9(sample) > round9(2 * pooled)
+    if pooled is not None and not unusual:
+        s, nu_rep = pooled, math.inf
+    elif sample is not None:
+        s, nu_rep = sample, float(n - 1)
     else:
         raise Refused("repeatability_unknown", "one reading and no known repeatability: measure again (three times "
                       "for a critical fit) or give the tool's usual repeatability", field="readings")  # fmt: skip
-    extra = canonicals(i.extra_half_widths, dimension, "extra_half_widths") if i.extra_half_widths else []
+    extra = canonicals(i.extra_rectangular_half_widths, dimension, "extra_rectangular_half_widths") if i.extra_rectangular_half_widths else []
+    if any(a < 0 for a in extra):
+        raise Refused("negative_limit", "'extra_rectangular_half_widths' must be zero or more", field="extra_rectangular_half_widths")
     u_mpe, u_res, u_rep = rectangular(mpe), rectangular(resolution / 2), s / math.sqrt(n)
     u_c = math.sqrt(u_mpe**2 + u_res**2 + u_rep**2 + math.fsum(rectangular(a) ** 2 for a in extra))
     nu = math.inf if u_rep == 0 or math.isinf(nu_rep) else nu_rep * (u_c / u_rep) ** 4
@@ -125,7 +135,7 @@ def uncertainty(i: Uncertainty) -> UncertaintyResult:
     mean = math.fsum(readings) / n
     return UncertaintyResult(
         mean=in_unit(mean, unit), s=in_unit(s, unit), u_mpe=in_unit(u_mpe, unit), u_res=in_unit(u_res, unit),
-        u_rep=in_unit(u_rep, unit), u_c=in_unit(u_c, unit), nu_eff=nu, k=k, U=in_unit(k * u_c, unit),
+        u_rep=in_unit(u_rep, unit), u_c=in_unit(u_c, unit), nu_eff=nu, k=k, U=in_unit(k * u_c, unit), spread_unusual=unusual,
         working=(f"u_c = √({u_mpe:.4g}² + {u_res:.4g}² + {u_rep:.4g}²) = {u_c:.4g} {CANONICAL[dimension]}",
                  f"U = {k:.3g} × {u_c:.4g} = {k * u_c:.4g} {CANONICAL[dimension]}"),
     )  # fmt: skip

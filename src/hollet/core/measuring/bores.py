@@ -83,12 +83,17 @@ class Rebore(Input):
 
 
 class ReboreResult(Result):
-    """The smallest oversize that cleans up, what it needed, what is cut from the most worn wall, and the size to bore to."""
+    """The smallest oversize that reaches what is needed, that need, what is cut from the most worn wall, and the size to bore to.
+
+    `verdict` is `does_not_clean_up` where the measured piston would finish below the need; `next_oversize` is then the one that does.
+    """
 
     oversize: Quantity
     required_diameter: Quantity
     stock_on_most_worn_wall: Quantity
     finish_bore: Quantity | None = None
+    verdict: str = "cleans_up"
+    next_oversize: Quantity | None = None
 
 
 @calculation("Next oversize")
@@ -101,10 +106,12 @@ def rebore(i: Rebore) -> ReboreResult:
     Raises
     ------
     Refused
-        `no_oversize_fits`.
+        `no_oversize_fits`; `negative_allowance`.
     """
     nominal, worn = i.figure("nominal"), i.figure("max_worn_diameter")
     allowance = i.figure("cleanup_allowance_on_diameter")
+    if allowance < 0:
+        raise Refused("negative_allowance", "'cleanup_allowance_on_diameter' must not be below zero: honing only takes away", field="cleanup_allowance_on_diameter")
     sizes = sorted(i.figures("oversizes"))
     one_sided = i.wear == "one_sided"
     required = nominal + 2 * (worn - nominal) + allowance if one_sided else worn + allowance
@@ -119,11 +126,22 @@ def rebore(i: Rebore) -> ReboreResult:
     if piston is not None and i.target_clearance is not None:
         gap = i.figure("target_clearance")
         finish, lines = in_unit(piston + gap, unit), (f"bore to {piston:g} + {gap:g} = {piston + gap:.4f} mm",)
+        if round9(piston + gap) < round9(required):
+            better = next((size for size in sizes if size > oversize and round9(_finish(i, nominal, size, gap)) >= round9(required)), None)
+            lines += (f"{piston + gap:.4f} mm is less than {required:.4f}: it does not clean up",)
+            return ReboreResult(oversize=in_unit(oversize, unit), required_diameter=in_unit(required, unit), stock_on_most_worn_wall=in_unit(stock, unit), finish_bore=finish,
+                                verdict="does_not_clean_up", next_oversize=in_unit(better, unit) if better is not None else None, working=lines)  # fmt: skip
     return ReboreResult(
         oversize=in_unit(oversize, unit), required_diameter=in_unit(required, unit), stock_on_most_worn_wall=in_unit(stock, unit), finish_bore=finish,
         working=(f"required: {nominal:g} + 2 × {worn - nominal:.4f} + {allowance:g} = {required:.4f} mm" if one_sided else f"required: {worn:g} + {allowance:g} = {required:.4f} mm",
                  f"{nominal:g} + {oversize:g} = {nominal + oversize:.4f} mm is enough", *lines),
     )  # fmt: skip
+
+
+def _finish(i: Rebore, nominal: float, oversize: float, gap: float) -> float:
+    """The size to bore to for an oversize: its measured piston and the gap, else the nominal."""
+    piston = _piston(i, oversize)
+    return piston + gap if piston is not None else nominal + oversize
 
 
 def _piston(i: Rebore, oversize: float) -> float | None:

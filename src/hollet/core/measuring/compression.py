@@ -14,6 +14,7 @@ __all__ = ["altitude_gauge", "compression_ratio", "compression_spread", "leak_do
 
 FRACTION = Quantity(value=0.75, unit="1")
 RISE = Quantity(value=0.1, unit="1")
+NOTHING = 0.1  # of the best cylinder wet: what is below holds no pressure at all
 SEA_LEVEL_KPA, LAPSE_PER_M, EXPONENT = 101.325, 2.25577e-5, 5.25588
 """ISO 2533 below 11 km: p = 101.325 kPa (1 - 2.25577e-5 h)^5.25588, h in m."""
 
@@ -46,8 +47,10 @@ class CompressionSpreadResult(Result):
 
 @calculation("Spread of the compression")
 def compression_spread(i: CompressionSpread) -> CompressionSpreadResult:
-    """Lowest / highest >= fraction (0.75, a rule that stricter manuals tighten); refuses `no_reading`."""
+    """Lowest / highest >= fraction (0.75, a rule that stricter manuals tighten); refuses `no_reading`, and `map_incomplete` below two cylinders."""
     readings, fraction = _readings(i.readings, "readings"), i.figure("fraction")
+    if len(readings) < 2:
+        raise Refused("map_incomplete", "one cylinder has nothing to be compared with: read two or more", field="readings")
     low, ratio = _low(readings, fraction), min(readings) / max(readings)
     return CompressionSpreadResult(ratio=in_unit(ratio, "1"), ok=not low, low=Counted(value=tuple(low), unit="cylinder"),
                                    working=(f"{min(readings):g} ÷ {max(readings):g} = {ratio:.3f}, wanted {fraction:g}",))  # fmt: skip
@@ -72,6 +75,8 @@ class WetTestResult(Result):
 def wet_test(i: WetTest) -> WetTestResult:
     """A low cylinder that rises by `rise` or more with oil: rings or bore; none: valves or gasket; two neighbours so: the gasket between them first.
 
+    One that stays at (nearly) nothing is never the rings.
+
     Raises
     ------
     Refused
@@ -82,7 +87,8 @@ def wet_test(i: WetTest) -> WetTestResult:
         raise Refused("map_incomplete", "each cylinder is read dry and wet", field="wet")
     fraction, rise = i.figure("fraction"), i.figure("rise")
     low = set(_low(dry, fraction))
-    rose = {k for k in low if round9(wet[k - 1]) >= round9(dry[k - 1] * (1 + rise))}
+    nothing = {k for k in low if round9(wet[k - 1]) <= round9(NOTHING * max(wet))}  # no oil seals an open valve or a blown gasket
+    rose = {k for k in low if round9(wet[k - 1]) >= round9(dry[k - 1] * (1 + rise))} - nothing
     stay = low - rose
     words = {k: "gasket_between_neighbours_or_valves" if {k - 1, k + 1} & stay else "valves_or_gasket" for k in stay}
     return WetTestResult(finding=tuple("rings_or_bore" if k in rose else words.get(k, "ok") for k in range(1, len(dry) + 1)))

@@ -156,8 +156,10 @@ class CarrierPreloadResult(Result):
 
 @calculation("Carrier preload")
 def carrier_preload(i: CarrierPreload) -> CarrierPreloadResult:
-    """Packs at zero end play, and the addition shared equally; refuses `shim_negative`."""
+    """Packs at zero end play, and the addition shared equally; refuses `preload_not_positive`, `shim_negative`."""
     left, right, addition = i.figure("left_zero_play"), i.figure("right_zero_play"), i.figure("preload_addition")
+    if round9(addition) <= 0:
+        raise Refused("preload_not_positive", "'preload_addition' must be above zero: with nothing added the bearings have no preload", field="preload_addition")
     if left + addition / 2 < 0 or right + addition / 2 < 0:
         raise Refused("shim_negative", "a shim pack would be below nothing", field="preload_addition")
     unit = i.left_zero_play.unit if i.left_zero_play else "mm"

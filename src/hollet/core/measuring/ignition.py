@@ -76,6 +76,7 @@ class MechanicalNeededResult(Result):
 
     mechanical: Quantity
     in_distributor: Quantity
+    distributor_degrees: Quantity
 
 
 @calculation("Mechanical advance needed")
@@ -84,7 +85,7 @@ def mechanical_needed(i: MechanicalNeeded) -> MechanicalNeededResult:
     total, initial = _advance(i.total, "total"), _advance(i.initial, "initial")
     if total < initial:
         raise Refused("advance_negative", "'total' lies below 'initial': the two are swapped, or one is after top", field="total")
-    return MechanicalNeededResult(mechanical=in_unit(total - initial, "deg"), in_distributor=in_unit((total - initial) / 2, "deg"),
+    return MechanicalNeededResult(mechanical=in_unit(total - initial, "deg"), in_distributor=in_unit((total - initial) / 2, "deg"), distributor_degrees=in_unit((total - initial) / 2, "deg"),
                                   working=(f"{total:g} − {initial:g} = {total - initial:g}°, {(total - initial) / 2:g}° in the distributor",))  # fmt: skip
 
 

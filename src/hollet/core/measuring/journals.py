@@ -15,6 +15,7 @@ from hollet.core.registry import Input, Result, calculation
 __all__ = ["choose_shells", "end_float_washers", "journal_map", "oil_clearance", "oil_clearance_rule_of_thumb", "rod_side_clearance"]
 
 STATIONS = 2
+MOST_SPREAD = 0.02  # no journal wears by more; an inch figure among millimetres does
 RULE_LO, RULE_HI = 0.00075, 0.001
 """Oil clearance per unit of journal diameter, rule of thumb."""
 
@@ -43,12 +44,14 @@ def journal_map(i: JournalMap) -> JournalMapResult:
     Raises
     ------
     Refused
-        `map_incomplete`.
+        `map_incomplete`; `reading_outlier` when the readings spread by more than 2 % (an inch figure among millimetres).
     """
     one, two = i.figures("axis_1"), i.figures("axis_2")
     nominal = i.figure("nominal")
     if len(one) != len(two) or len(one) < STATIONS:
         raise Refused("map_incomplete", "two axes at two or more stations are needed, as many on each axis", field="axis_2")
+    if min(*one, *two) <= 0 or max(*one, *two) > min(*one, *two) * (1 + MOST_SPREAD):
+        raise Refused("reading_outlier", "the readings differ by more than 2 %: a wrong unit or a typing slip", field="axis_1")
     oval = max(abs(a - b) for a, b in zip(one, two, strict=True))
     taper, least = max(max(one) - min(one), max(two) - min(two)), min(*one, *two)
     unit = i.nominal.unit if i.nominal else "mm"

@@ -131,7 +131,7 @@ def toe_adjust(i: ToeAdjust) -> ToeTurns:
 
 
 class CentreSteeringWheel(Input):
-    """How far the steering wheel stands off centre, the ratio of the steering, arm radius and thread."""
+    """How far the steering wheel stands off centre while driving straight (positive: to the right), the ratio of the steering, arm radius and thread."""
 
     wheel_offset: Angle = None
     steering_ratio: Ratio = None
@@ -141,11 +141,12 @@ class CentreSteeringWheel(Input):
 
 
 class CentreSteeringWheelResult(Result):
-    """Angle at the road wheels, and what one rod is lengthened and the other shortened by."""
+    """Angle at the road wheels, what one rod is lengthened and the other shortened by, and which is which, in words."""
 
     road_wheel_angle: Quantity
     length_change: Quantity
     turns: Quantity
+    direction: str
 
 
 @calculation("Steering wheel to the centre")
@@ -167,7 +168,16 @@ def centre_steering_wheel(i: CentreSteeringWheel) -> CentreSteeringWheelResult:
     change = radius * sin(radians(angle))
     words = f"{radius:g} × sin({angle:g}°) = {change:.3f} mm, ÷ {per_turn:g} = {change / per_turn:.2f} turns"
     return CentreSteeringWheelResult(road_wheel_angle=in_unit(angle, "deg"), length_change=in_unit(change, "mm"),
-                                     turns=Quantity(value=change / per_turn, unit=TURNS), working=(words,))  # fmt: skip
+                                     turns=Quantity(value=change / per_turn, unit=TURNS), direction=_direction(offset), working=(words,))  # fmt: skip
+
+
+def _direction(offset: float) -> str:
+    """Which rod is lengthened: the wheel is turned to the centre, the road wheels follow it, and are brought back by the rods."""
+    if round9(offset) == 0:
+        return "the wheel stands straight: nothing to turn"
+    side, longer, shorter = ("right", "left", "right") if offset > 0 else ("left", "right", "left")
+    return (f"the wheel stands off to the {side}: {longer} rod longer and {shorter} rod shorter by as much, where the steering arms point behind the axle; "
+            "the other way round where they point in front of it")  # fmt: skip
 
 
 class MatchRodLength(Input):

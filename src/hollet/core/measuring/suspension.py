@@ -3,6 +3,7 @@
 Lever geometry, Hooke's law, and workshop practice (roll or drive a short way, wait, measure again).
 """
 
+import itertools
 from math import asin, degrees
 from typing import Annotated
 
@@ -18,6 +19,7 @@ __all__ = ["bush_windup", "fluid_spring", "ride_height", "settled", "spring_sag"
 MOST_OFF_TARGET = 0.3
 MOTION_RATIOS = (0.2, 1.2)
 MOST_SPLINES = 200
+STEADY = 0.8  # of the step before: what goes on as fast as that has not come to rest
 
 
 class RideHeight(Input):
@@ -240,15 +242,29 @@ class Settled(Input):
 
 
 class SettledResult(Result):
-    """Number of the first reading at which it had settled, 0 for not yet."""
+    """Number of the first reading at which it had settled, 0 for not yet, and whether it has."""
 
     reading: Quantity
+    settled: bool
 
 
 @calculation("Has it settled?")
 def settled(i: Settled) -> SettledResult:
-    """The first reading from which it and the `quiet_steps` before it lie within the tolerance of each other."""
+    """The first reading which, with the `quiet_steps` before it, lies within the tolerance, and after which none leaves it again; a steady creep never settles."""
     heights, within, quiet = i.figures("heights"), i.figure("tolerance"), i.quiet_steps
-    found = next((k + 1 for k in range(quiet, len(heights)) if round9(max(heights[k - quiet : k + 1]) - min(heights[k - quiet : k + 1])) <= round9(within)), 0)
+    found = next((k + 1 for k in range(quiet, len(heights)) if _rests(heights[k - quiet :], within) and not _creeps(heights[: k + 1], quiet)), 0)
     words = f"settled at reading {found}" if found else "not settled yet: roll it, wait, measure again"
-    return SettledResult(reading=Quantity(value=found, unit="number"), working=(words,))
+    return SettledResult(reading=Quantity(value=found, unit="number"), settled=bool(found), working=(words,))
+
+
+def _rests(heights: list[float], within: float) -> bool:
+    return round9(max(heights) - min(heights)) <= round9(within)
+
+
+def _creeps(heights: list[float], quiet: int) -> bool:
+    """Whether the last `quiet` steps go on as fast as the one before them, all one way."""
+    steps = [b - a for a, b in itertools.pairwise(heights)]
+    last, before = steps[-quiet:], steps[-quiet - 1 : -quiet]
+    if not before or any(round9(step * before[0]) <= 0 for step in last):
+        return False
+    return abs(sum(last)) / quiet >= STEADY * abs(before[0])

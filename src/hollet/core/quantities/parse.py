@@ -89,6 +89,8 @@ def parse(text: str, dimension: str | None = None, default_unit: str | None = No
         parsed = reader(clean, dimension, default_unit)
         if parsed is not None:
             return parsed
+    if not any(c.isdigit() for c in clean):
+        raise Refused("not_a_number", f"'{clean}' has no figure in it: type digits, such as 0.09 mm", field="text")
     raise Refused("not_a_quantity", f"'{clean}' is not a figure with a unit, such as 0.09 mm", field="text")
 
 

@@ -57,7 +57,7 @@ _TABLE: tuple[tuple[str, str, F, str], ...] = (
     ("ft·lbf", "torque", LBF * INCH * 12 / 1000, "ft·lbf ft-lbf ftlbf ft·lb ft-lb ft-lbs ftlb ftlbs ft.lb ft.lbs "
      "ft.lbf lb-ft lb·ft lbft lbsft lbs-ft lbf-ft lbf·ft lbfft lb.ft lbf.ft foot-pound foot-pounds"),
     ("in·lbf", "torque", LBF * INCH / 1000, "in·lbf in-lbf inlbf in·lb in-lb in-lbs inlb inlbs in.lb in.lbf lb-in "
-     "lb·in lbin lbf-in lbf·in lbfin lb.in"),
+     "lb·in lbin lbs-in lbs·in lbsin lbf-in lbf·in lbfin lb.in"),
     ("kgf·m", "torque", KGF, "kgf·m kgf-m kgfm kgm kg-m kg·m mkg mkp kpm"),
     ("kgf·cm", "torque", KGF / 100, "kgf·cm kgf-cm kgfcm kgcm kg-cm kg·cm"),
     ("kPa", "pressure", F(1), "kpa"),

@@ -307,6 +307,8 @@ def stages(i: Stages) -> StagesResult:
         raise Refused("torque_not_positive", "'graduation' must not be below zero", field="graduation")
     raw = [final * p / 100 for p in percents]
     found = [math.floor(round9(t / grid)) * grid if grid else t for t in raw[:-1]] + [final]
+    if found[0] <= 0 or any(round9(a) >= round9(b) for a, b in itertools.pairwise(found)):
+        raise Refused("stages_not_rising", f"on a graduation of {grid:g} N·m two stages come out alike, or one at nothing: fewer stages, or a finer wrench", field="graduation")
     unit = i.final_torque.unit if i.final_torque else "N·m"
     return StagesResult(torques=Quantities(value=[in_unit(t, unit).value for t in found], unit=in_unit(final, unit).unit),
                         working=tuple(f"{final:g} × {p:g} % = {t:g} N·m" for p, t in zip(percents, raw, strict=True)))  # fmt: skip
