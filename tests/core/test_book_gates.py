@@ -33,7 +33,7 @@ def test_each_open_item_names_its_rung(book: Book):
     """Temporary states, steps, results, missing values: each with the first rung it blocks."""
     book.do("confirmed", step="lead", what="Extinguisher at hand")
     book.do("done", step="lead")
-    book.read("ring", "ring", "0.49", tool="f1")
+    book.read("ring", "ring", "0.45 0.55", tool="f1")
     items = book.open()
     assert (items["lead"], items["coil"], items["result:ring/g"], items["step:again"]) == ("power_on", "fire", "crank", "nothing")
 
@@ -148,7 +148,7 @@ def test_skipped_and_not_applicable(book: Book, flag: bool, status: str):
 
 def test_struck_reading_reopens_its_step(book: Book):
     """A done measurement that loses a reading counts as not done, and says why."""
-    reading = book.read("ring", "ring", "0.30", tool="f1")
+    reading = book.read("ring", "ring", "0.30 0.35", tool="f1")
     book.do("done", step="ring")
     book.do("strike", entry=reading.id, reason="wrong place")
     assert book.bench("ring").status.status == "begun"
@@ -171,7 +171,7 @@ def test_bags_are_numbered_once(book: Book):
 def test_where_am_i(book: Book):
     """First the first open step; then the one last worked on; after it is done the next that waits for nothing."""
     assert book.view().current == "lead"
-    book.read("ring", "ring", "0.30", tool="f1")
+    book.read("ring", "ring", "0.30 0.35", tool="f1")
     assert book.view().current == "ring"
     book.do("done", step="ring")
     assert book.view().current == "lead"

@@ -29,7 +29,7 @@ def test_a_limit_in_thou_is_judged_and_worked_in_millimetres():
     book = Book(small_sheet(text), tools())
     measured(book)
     judged = book.clearance().judgement
-    assert (judged.verdict, judged.value_text, judged.unit) == ("inside", "1.9", "thou")
+    assert (judged.verdict, judged.value_text, judged.unit) == ("inside", "1.89", "thou")
     assert judged.lo == pytest.approx(0.03048)
     assert "84.0060 − 83.9580 = 0.0480 mm" in judged.working
 
@@ -89,8 +89,10 @@ def test_too_close_names_the_tool_that_would_settle_it(book: Book):
 
 
 def test_impossible_clearance_asks_which_figure(book: Book):
-    """A piston larger than its bore is no verdict but a question; both readings stay written."""
-    measured(book, piston="84.020")
+    """A piston larger than its bore is asked about; kept as typed it is no verdict but a question; both readings stay written."""
+    with pytest.raises(Refused, match="is not smaller than"):
+        measured(book, piston="84.020")
+    book.read("bore", "cylinder", "84.006", tool="b1", sure=True)
     result = book.clearance()
     assert result.judgement.verdict == "not_read"
     assert "which of the two figures" in result.refusal
@@ -99,7 +101,7 @@ def test_impossible_clearance_asks_which_figure(book: Book):
 
 @pytest.mark.parametrize(
     ("typed", "words"),
-    [("8.4006", "a decimal place"), ("840.06", "a decimal place"), ("3.3073", "inches taken for mm"), ("70", "Is it right?")],
+    [("8.4006", "a decimal place"), ("840.06", "a decimal place"), ("3.3073", "meant in inches"), ("70", "Is it right?")],
 )
 def test_slips_are_asked_not_refused(book: Book, typed: str, words: str):
     """A bore of 8.4 in place of 84 mm is asked about; sure of it, it is written as typed."""
@@ -112,9 +114,9 @@ def test_slips_are_asked_not_refused(book: Book, typed: str, words: str):
     assert book.state.live("reading:cylinder")[-1].body.typed == (typed,)
 
 
-@pytest.mark.parametrize(("typed", "slip"), [("0.013", "inches taken for mm"), ("3.3", "a decimal place too high"), ("0.03", "a decimal place too low"), ("420", "thousandths typed as wholes")])
+@pytest.mark.parametrize(("typed", "slip"), [("0.013", "meant in inches"), ("3.3", "a decimal place"), ("0.03", "a decimal place"), ("14", "meant in thou")])
 def test_the_nearest_slip_of_a_gap_is_named(book: Book, typed: str, slip: str):
-    """A ring gap of 0.35 mm expected: 0.013 in is 0.33 mm, 3.3 and 0.03 are a place off, 420 thousandths are 0.42."""
+    """A ring gap of 0.35 mm expected: 0.013 in is 0.33 mm, 3.3 and 0.03 are a place off, 14 thou are 0.36."""
     with pytest.raises(Refused, match=slip):
         book.read("ring", "ring", typed, tool="f1")
 

@@ -45,7 +45,7 @@ def test_folding_in_one_go_or_in_parts_is_the_same(book: Book):
 
 def test_strike_takes_an_entry_out_and_keeps_it(book: Book):
     """A struck entry leaves its subject and stays in the log, with who and why."""
-    reading = book.read("ring", "ring", "0.30", tool="f1")
+    reading = book.read("ring", "ring", "0.30 0.35", tool="f1")
     strike = book.do("strike", entry=reading.id, reason="wrong figure")
     assert book.state.live("reading:ring") == []
     assert reading.id in book.state.entries
@@ -145,7 +145,7 @@ def test_any_history_keeps_the_invariants(acts, random):
             elif act == "undo":
                 book.do("undone", item=f"i{random.randint(0, 3)}")
             elif act == "read":
-                book.read("ring", "ring", "0.30", tool="f1")
+                book.read("ring", "ring", "0.30 0.35", tool="f1")
             elif act == "strike":
                 book.do("strike", entry=random.choice(book.state.order), reason="wrong place")
             elif act == "skip":

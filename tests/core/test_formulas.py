@@ -120,7 +120,7 @@ def test_readings_that_cannot_be_are_said_and_not_judged(book):
 
 def test_what_is_asked_about_a_figure(book):
     """A depth 5 % off is asked about, and so are inches typed as millimetres; a slope or a small figure has more room."""
-    with pytest.raises(Refused, match=r"taken for"):
+    with pytest.raises(Refused, match="meant in inches"):
         book.read("depths", "da", "2.2441", tool="d1")
     with pytest.raises(Refused, match="Is it right"):
         book.read("depths", "da", "66", tool="d1")
@@ -195,7 +195,7 @@ def test_a_second_reading_is_asked_for(book):
     book.read("depths", "da", "57.2", tool="d1")
     book.read("depths", "db", "53.4", tool="d1")
     assert book.bench("depths").lacking == "Depth A: read it a second time, there is no going back after it"
-    book.read("depths", "da", "57.21", tool="d1")
+    book.read("depths", "da", "57.21", tool="d1", state="pushed back")
     assert book.bench("depths").lacking is None
     assert next(r for r in book.bench("depths").readings if r.id == "da").taken_in == "pushed back"
 
@@ -337,6 +337,8 @@ def test_lifting_gear_is_never_accepted():
         book.do("concession", step="flange", result="even_r", reason="only once, very slowly", name="MK", licensed="Inspector 7")
     book.do("supported", support="w", support_kind="wheels", carries="vehicle", point="all four wheels")
     assert book.bench("up").lacking == "not ready to lift: Even is outside, 0.70 over"
+    book.read("flange", "p2", "20.05", tool="c1")
+    assert "two readings are 0.8500 mm apart" in book.bench("up").lacking
     book.read("flange", "p2", "20.05", tool="c1")
     assert book.bench("up").lacking is None
 

@@ -123,8 +123,8 @@ def test_refusals(name, data, code):
 @pytest.mark.parametrize(
     ("value", "U", "verdict", "words"),
     [
-        (0.045, 0.006, "inside", "inside, 0.015 to spare"),
-        (0.037, 0.006, "inside", "inside, near the lower edge, 0.007 to spare"),
+        (0.045, 0.006, "inside", "inside, 0.009 to spare"),
+        (0.037, 0.006, "inside", "inside, near the lower edge, 0.001 to spare"),
         (0.067, 0.006, "too_close", "too close to call with this tool"),
         (0.104, 0.006, "outside", "outside, 0.034 over"),
         (0.010, 0.006, "outside", "outside, 0.020 under"),

@@ -23,7 +23,7 @@ def shop(tmp_path):
         build = make_build(workshop, sheets=["engine-measured"], name=name, vehicle=name, about="bench", who="MK")
         script = Script(workshop, DemoClock(workshop.clock()), build, "MK")
         script.plan(None, act="limit", limit="lash_in", version=1, lo="0.10", hi="0.40", source="book")
-        script.write(kind="reading", step="lash", reading="lash_1_in", typed=["0.25"], unit="mm", instrument="f1")
+        script.write(kind="reading", step="lash", reading="lash_1_in", typed=["0.25 0.30"], unit="mm", instrument="f1")
         builds.append(build)
     yield workshop, builds
     workshop.close()
@@ -61,7 +61,7 @@ def test_the_hands_change_what_a_reading_is_worth(shop):
     found = {}
     for who in ("MK", "TR", "AB"):
         script = Script(workshop, DemoClock(workshop.clock()), build, who)
-        script.write(kind="reading", step="lash", reading="lash_1_in", typed=["0.25"], unit="mm", instrument="f1")
+        script.write(kind="reading", step="lash", reading="lash_1_in", typed=["0.25 0.30"], unit="mm", instrument="f1")
         found[who] = verdict(workshop, build).U
     assert 2 * found["MK"] < found["TR"] == found["AB"]
 
@@ -73,7 +73,7 @@ def test_checks_over_the_wire(shop):
     body = {"who": "MK", "standard": "block", "nominal": "0.30", "typed": ["0.31"]}
     answer = client.post("/api/tools/f1/checked", json=body)
     assert (answer.status_code, answer.json()["good"], answer.json()["off"]) == (200, True, "0.010")
-    for own, code in (({"nominal": "9"}, "out_of_range"), ({"typed": ["wide"]}, "not_a_quantity"), ({"nominal": "1 kg"}, "dimension_mismatch")):
+    for own, code in (({"nominal": "9"}, "out_of_range"), ({"typed": ["wide"]}, "not_a_number"), ({"nominal": "1 kg"}, "dimension_mismatch")):
         refused = client.post("/api/tools/f1/checked", json=body | own)
         assert (refused.status_code, refused.json()["reason_code"]) == (422, code)
     assert client.post("/api/tools/f1/checked", json=body | {"typed": ["0.30"] * 50}).status_code == 200

@@ -35,8 +35,8 @@ def post(client, entry: dict, **own):
 
 def test_append_answers_with_the_new_screen(client):
     """One call writes, judges, and gives line, frame and bench."""
-    got = post(client, {"kind": "reading", "step": "ring", "reading": "ring", "typed": ["0.30 mm"], "unit": "mm", "instrument": "f1"}).json()
-    assert got["line"]["text"].startswith("Ring gap: typed 0.30 mm")
+    got = post(client, {"kind": "reading", "step": "ring", "reading": "ring", "typed": ["0.30 0.35 mm"], "unit": "mm", "instrument": "f1"}).json()
+    assert got["line"]["text"].startswith("Ring gap: typed 0.30 0.35 mm")
     assert got["bench"]["results"][0]["judgement"]["verdict"] == "inside"
     assert got["build"]["frame"]["written"][-1]["seq"] == got["line"]["seq"]
 

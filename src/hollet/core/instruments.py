@@ -1,6 +1,6 @@
 """The shop's own tools, and what a reading taken with one is worth.
 
-Model: reading = typed - known offset + zero error + permissible error + resolution + repeatability. All but the zero
+Model: reading = typed - known offset (its own, and that of the tool that set it) + zero error + permissible error + resolution + repeatability. All but the zero
 error are independent from reading to reading. The zero error belongs to one setting of one tool, named by a zero
 chain such as `M3#2`; a gauge set with a micrometer carries the chain of that micrometer, and its setting is shared by all its readings
 until it is set again. In a difference equal chains cancel (JCGM 100, F.1.2.4); permissible error and repeatability never do.
@@ -16,13 +16,27 @@ from pydantic import BaseModel, ConfigDict
 
 from hollet.core.errors import Refused
 from hollet.core.quantities.parse import parse
+from hollet.core.quantities.quantity import round9
 from hollet.core.verdicts import coverage_factor, rectangular, sample_deviation
 
-__all__ = ["Doubt", "Hands", "Instrument", "Share", "Spread", "combine", "reading_share", "single_reading_U", "zero_chain"]
+__all__ = ["Doubt", "Hands", "Instrument", "Share", "Spread", "combine", "leaf_share", "may_give", "reading_share", "single_reading_U", "zero_chain"]
 
 ToolKind = Literal["micrometer", "bore gauge", "caliper", "depth gauge", "dial indicator", "feeler", "gauge strip", "rule",
                    "straight edge", "jug", "pressure gauge", "thermometer", "timing light", "voltmeter", "ohmmeter", "angle gauge", "leak-down tester", "burette", "scale",
                    "click wrench", "indicating wrench"]  # fmt: skip
+
+
+USUAL_TRAVEL_MM = 0.8
+"""Travel of a bore gauge about its setting, where the tool does not say: usual for gauges with changeable anvils."""
+GIVES: dict[str, tuple[str, ...]] = {
+    "micrometer": ("micrometer", "caliper"), "bore gauge": ("bore gauge", "caliper"), "depth gauge": ("depth gauge", "caliper"), "rule": ("rule", "caliper"),
+}  # fmt: skip
+"""Which kinds of tool may give a reading that asks for a kind; all others give only their own."""
+
+
+def may_give(asked: str, kind: str) -> bool:
+    """Whether a tool of this kind may give a reading that asks for `asked`."""
+    return kind in GIVES.get(asked, (asked,))
 
 
 class Doubt(BaseModel):
@@ -66,6 +80,7 @@ class Instrument(BaseModel):
     set_with: "Instrument | None" = None
     setting: str | None = None
     setting_s: str | None = None
+    travel: str | None = None
     grip_mm: str | None = None
     checked: str | None = None
     good_at: str | None = None
@@ -79,6 +94,26 @@ class Instrument(BaseModel):
         """A figure of this tool in the canonical unit (as a difference), 0 when it is not given."""
         text = getattr(self, field)
         return 0.0 if text is None else _difference(str(text), self.dimension, self.unit)
+
+    def known_offset(self) -> float:
+        """What is taken off a reading, canonical unit: by how much the tool reads high, and the tool with which its setting was made."""
+        return self.figure("offset") + (self.set_with.figure("offset") if self.set_with is not None else 0.0)
+
+    def half_travel(self) -> float | None:
+        """How far a set gauge may deviate from its setting, canonical unit; the usual travel of bore gauges where it says nothing."""
+        if self.travel is not None:
+            return self.figure("travel")
+        return USUAL_TRAVEL_MM if self.setting is not None and self.dimension == "length" else None
+
+    def reaches(self, value: float) -> bool:
+        """Whether an absolute value (canonical) lies in its range, and in its travel where it is set."""
+        if not self.covers(value):
+            return False
+        travel = self.half_travel()
+        if travel is None or self.setting is None:
+            return True
+        at = parse(self.setting, self.dimension, self.unit).nominal
+        return at is None or round9(abs(value - float(at))) <= round9(travel)
 
     def permissible(self, value: float) -> float:
         """Half-width of the permissible error at `value`, canonical unit."""
@@ -118,7 +153,8 @@ class Share:
 class Spread:
     """What is known of one reading: its value, its own shares, the zero error with its chain, and what its gauge was set with.
 
-    `setting` belongs to one setting of one gauge: readings that name the same `setting_chain` share it.
+    `setting` belongs to one setting of one gauge: readings that name the same `setting_chain` share it. `bound`: the value is only the lower
+    end, one feeler leaf that goes in.
     """
 
     value: float
@@ -127,6 +163,7 @@ class Spread:
     chain: str
     setting: tuple[Share, ...] = ()
     setting_chain: str = ""
+    bound: bool = False
 
 
 def zero_chain(tool: Instrument) -> str:
@@ -148,7 +185,7 @@ def reading_share(tool: Instrument, typed: Sequence[float]) -> Spread:
     """
     n = len(typed)
     mean = math.fsum(typed) / n
-    value = mean - tool.figure("offset")
+    value = mean - tool.known_offset()
     pooled = tool.figure("s") if tool.s is not None else None
     sample = sample_deviation(list(typed)) if n >= 2 else None
     if pooled is not None and (sample is None or sample <= 2 * pooled):
@@ -168,6 +205,24 @@ def reading_share(tool: Instrument, typed: Sequence[float]) -> Spread:
                    Share(f"{master.code} resolution", rectangular(master.figure("resolution") / 2)))  # fmt: skip
     zero = Share("zero error", rectangular((master or tool).figure("zero_error")))
     return Spread(value, tuple(own), zero, zero_chain(tool), setting, f"{tool.id}#{tool.zero_no}")
+
+
+def leaf_share(tool: Instrument, goes: float, does_not: float | None) -> Spread:
+    """A gap by feeler leaves (canonical unit): between the thickest that goes in and the thinnest that does not; one alone is its lower end.
+
+    Raises
+    ------
+    Refused
+        `feeler_order` when the leaf that does not go in is not the thicker one.
+    """
+    if does_not is not None and does_not <= goes:
+        raise Refused("feeler_order", "the leaf that goes in must be thinner than the one that does not", field="typed")
+    own = [Share("leaf's permissible error", rectangular(tool.permissible(goes)))]
+    own += [Share("repeatability", tool.figure("s"))] if tool.hands else []  # of hands that were tried with it
+    zero = Share("zero error", 0.0)
+    if does_not is None:
+        return Spread(goes, tuple(own), zero, zero_chain(tool), bound=True)
+    return Spread((goes + does_not) / 2, (*own, Share("between the leaves", rectangular((does_not - goes) / 2))), zero, zero_chain(tool))
 
 
 def combine(parts: Sequence[tuple[float, Spread]]) -> tuple[float, float, float]:
@@ -194,4 +249,4 @@ def single_reading_U(tool: Instrument, value: float) -> float:  # noqa: N802
     """Expanded uncertainty of one reading near `value` with this tool, infinite when its repeatability is unknown."""
     if tool.s is None:
         return math.inf
-    return combine([(1, reading_share(tool, [value + tool.figure("offset")]))])[2]
+    return combine([(1, reading_share(tool, [value + tool.known_offset()]))])[2]

@@ -13,7 +13,7 @@ from hollet.core.quantities.quantity import decimal_text, minus, round9
 from hollet.core.quantities.units import find_unit, from_canonical
 from hollet.core.verdicts import decision
 
-__all__ = ["SAFETY_NAMES", "Judgement", "Limit", "Safety", "SourceAnswer", "judge", "places", "rounded_up", "shown"]
+__all__ = ["SAFETY_NAMES", "Judgement", "Limit", "Safety", "SourceAnswer", "judge", "judge_lower_end", "places", "rounded_up", "shown"]
 
 Safety = Literal["steering", "brakes", "suspension", "wheels", "shafts", "fuel", "restraints", "lifting"]
 """What a part or limit may be safety-critical for: outside or bad, a rung stays shut until it is replaced or inspected."""
@@ -138,12 +138,32 @@ def places(limit: Limit) -> int:
     return max((len(t.partition(".")[2]) for t in texts), default=2)
 
 
-def shown(value: float, limit: Limit, extra: int = 0) -> str:
-    """A canonical value in the unit of the limit."""
+def shown(value: float, limit: Limit, digits: int = 0) -> str:
+    """A canonical value in the unit of the limit, as finely as it was read (`digits`), never coarser than the limit, never rounded onto it."""
     unit = find_unit(limit.unit)
     assert unit is not None
     figure = value if unit.factor == 1 and not unit.offset else float(from_canonical(Fraction(value), unit))
-    return minus(decimal_text(figure, places(limit) + extra))
+    least = max(places(limit), digits)
+    edges = [float(text) for text in (limit.lo, limit.hi) if text is not None]
+    for count in range(least, least + 4):
+        text = decimal_text(figure, count)
+        if all((float(text) > edge) == (round9(figure) > edge) and (float(text) < edge) == (round9(figure) < edge) for edge in edges):
+            return minus(text)
+    return minus(decimal_text(figure, least + 4))
+
+
+def _down(value: float, limit: Limit, digits: int) -> str:
+    """What is left of a difference, canonical, rounded down in the unit of the limit: never more than there is."""
+    unit = find_unit(limit.unit)
+    assert unit is not None
+    count = max(places(limit), digits)
+    return decimal_text(math.floor(round(value / float(unit.factor) * 10**count, 6)) / 10**count, count)
+
+
+def _finest(limit: Limit) -> str:
+    """A step of as many places as the limit's own figures have."""
+    count = places(limit)
+    return "1" if count == 0 else "0." + "1".rjust(count, "0")
 
 
 def rounded_up(value: float, digits: int = 2) -> str:
@@ -164,10 +184,11 @@ def _significant(value: float, digits: int, direction: Callable[[float], int]) -
     return decimal_text(direction(scaled) / 10**decimals, decimals)
 
 
-def judge(value: float | None, big_u: float | None, limit: Limit, working: tuple[str, ...] = ()) -> Judgement:
+def judge(value: float | None, big_u: float | None, limit: Limit, working: tuple[str, ...] = (), digits: int = 0) -> Judgement:
     """The verdict on `value` ± `big_u` (canonical unit) by ISO 14253-1, in words a mechanic reads.
 
-    A value without a known uncertainty is never judged: it stays `too_close`.
+    A value without a known uncertainty is never judged: it stays `too_close`. `digits` is how finely it was read, in the unit of the limit;
+    what is *to spare* is what is left after the uncertainty.
     """
     lo, hi, target = limit.figure("lo"), limit.figure("hi"), limit.figure("target")
     unit = find_unit(limit.unit)
@@ -175,7 +196,7 @@ def judge(value: float | None, big_u: float | None, limit: Limit, working: tuple
     scale = float(unit.factor)
     base = {
         "value": value, "U": big_u, "lo": lo, "hi": hi, "target": target, "unit": limit.unit, "assumed": limit.source is None,
-        "value_text": shown(value, limit) if value is not None else "", "working": working,
+        "value_text": shown(value, limit, digits) if value is not None else "", "working": working,
         "U_text": rounded_up(big_u / scale) if big_u is not None else "",
         "lo_text": limit.lo or "", "hi_text": limit.hi or "", "target_text": limit.target or "",
     }  # fmt: skip
@@ -183,7 +204,7 @@ def judge(value: float | None, big_u: float | None, limit: Limit, working: tuple
         return Judgement(verdict="not_read", words="not read", **base)
     if not limit.given:
         return Judgement(verdict="no_limit", words="limit not given", **base)
-    base["margins"] = _margins(value, limit, lo, hi, target)
+    base["margins"] = _margins(value, limit, lo, hi, target, digits)
     nearest_hi = hi is not None and (lo is None or abs(value - hi) <= abs(value - lo))
     side = "high" if nearest_hi else "low"
     near = hi if nearest_hi else lo
@@ -192,7 +213,7 @@ def judge(value: float | None, big_u: float | None, limit: Limit, working: tuple
     if big_u is None:
         return Judgement(verdict="too_close", side=side, words="too close to call: the tool's spread is not known", **base)
     verdict = VERDICTS[decision(value, big_u, lo, hi)]
-    beyond = shown(distance, limit) if unit.offset == 0 else rounded_down(distance / scale)
+    beyond = shown(distance, limit.model_copy(update={"lo": None, "hi": None}), max(digits, places(limit))) if unit.offset == 0 else rounded_down(distance / scale)
     if verdict == "outside":
         return Judgement(verdict=verdict, side=side, words=f"outside, {beyond} {'over' if nearest_hi else 'under'}", **base)
     if verdict == "too_close":
@@ -201,21 +222,40 @@ def judge(value: float | None, big_u: float | None, limit: Limit, working: tuple
     edge = ""
     if lo is not None and hi is not None and distance < 0.2 * (hi - lo):
         edge = f", near the {'upper' if nearest_hi else 'lower'} edge"
-    return Judgement(verdict=verdict, side=side, words=f"inside{edge}, {beyond} to spare", **base)
+    left = _down(distance - big_u, limit, digits) if unit.offset == 0 else rounded_down((distance - big_u) / scale)
+    spare = f"{left} to spare" if float(left) > 0 else "nothing to spare"
+    return Judgement(verdict=verdict, side=side, words=f"inside{edge}, {spare}", **base)
 
 
-def _margins(value: float, limit: Limit, lo: float | None, hi: float | None, target: float | None) -> str:
+def judge_lower_end(value: float, big_u: float, limit: Limit, working: tuple[str, ...] = (), digits: int = 0) -> Judgement:
+    """The verdict where only the lower end is known (one feeler leaf that goes in): proven against a lower limit, never against an upper one."""
+    plain = judge(value, big_u, limit, working, digits)
+    if not limit.given:
+        return plain
+    lo, hi = limit.figure("lo"), limit.figure("hi")
+    alone = "at least that: one leaf alone is the lower end of a gap, say also which does not go in"
+    text = f"{plain.value_text} or more"
+    if hi is not None and round9(value - big_u) > round9(hi):
+        return plain.model_copy(update={"value_text": text})
+    if hi is None and lo is not None and round9(value - big_u) >= round9(lo):
+        return plain.model_copy(update={"value_text": text})
+    return plain.model_copy(update={"verdict": "too_close", "words": alone, "needs": None, "value_text": text})
+
+
+def _margins(value: float, limit: Limit, lo: float | None, hi: float | None, target: float | None, digits: int) -> str:
     """How far a value lies from both limits and from the target, in words."""
     unit = find_unit(limit.unit)
     assert unit is not None
     if unit.offset:  # a difference of temperatures has no zero of its own
         return ""
 
+    bare = limit.model_copy(update={"lo": None, "hi": None, "step": limit.step or _finest(limit)})
+
     def far(figure: float | None, name: str) -> str | None:
         if figure is None:
             return None
         apart = round9(value - figure)
-        return f"on the {name}" if apart == 0 else f"{shown(abs(apart), limit)} {'over' if apart > 0 else 'under'} the {name}"
+        return f"on the {name}" if apart == 0 else f"{shown(abs(apart), bare, digits)} {'over' if apart > 0 else 'under'} the {name}"
 
     said = [far(lo, "lower limit"), far(hi, "upper limit"), far(target, "target")]
     return ", ".join(words for words in said if words)

@@ -10,7 +10,7 @@ from hollet.core.book.fold import BookState
 from hollet.core.book.gates import dry_run_decision, gate_answers
 from hollet.core.book.hand import Hand
 from hollet.core.book.inspecting import INSPECT
-from hollet.core.book.measure import odd_question, read_text, result_of
+from hollet.core.book.measure import odd_question, pair_question, read_leaves, read_text, result_of, tool_question
 from hollet.core.book.passing import Obstacle, kind_of_box, not_pressed, passed_by_words
 from hollet.core.book.run import attempt_facts, attempts_of, cranked_s
 from hollet.core.book.status import SETTLED, plan_of, status_of, whole_of
@@ -18,7 +18,7 @@ from hollet.core.book.supports import held_up_by
 from hollet.core.book.takedown import TAKE_DOWN, step_named
 from hollet.core.book.tighten import JointFacts, joint_facts, quantity_of, setting_for, stage_ask, tolerance_of
 from hollet.core.errors import Conflict, NotFound, Refused
-from hollet.core.instruments import Instrument
+from hollet.core.instruments import Instrument, leaf_share, may_give
 from hollet.core.limits import Limit
 from hollet.core.procedure.sheet import (
     FillStep,
@@ -31,7 +31,7 @@ from hollet.core.procedure.sheet import (
     RunStep,
     Step,
 )
-from hollet.core.quantities.parse import parse
+from hollet.core.quantities.parse import Parsed, parse
 from hollet.core.quantities.quantity import Quantity, decimal_text
 from hollet.core.running import DRY_RUN_S, DryRun, dry_run_request
 
@@ -133,18 +133,34 @@ def _reading(state: BookState, edit: e.ReadingEdit, hand: Hand) -> b.Body:
     step = step_named(state, edit.step)
     spec = _spec(state, step, edit.reading)
     tool = _tool(hand, edit.instrument)
+    if not may_give(spec.tool, tool.kind):
+        raise Refused("wrong_tool", f"{spec.name} is read with a {spec.tool}, not with {tool.code}, a {tool.kind}", field="instrument")
     direct = _direct_limit(state, step, edit.reading)
-    values, setting, question = [], None, None
+    values: list[Quantity] = []
+    no_go: list[Quantity] = []
+    setting, asked = None, tool_question(tool)
     for text in edit.typed:
-        parsed, base = read_text(text, tool, edit.unit, tool.dimension)
-        setting = base or setting
-        value = float(parsed.nominal or 0) + (float(str(base.value)) if base else 0.0)
-        question = question or odd_question(spec, value, tool, direct)
-        values.append(Quantity(value=decimal_text(parsed.nominal or 0), unit=parsed.unit or edit.unit))
-    if question and not edit.sure:
-        raise Refused("odd_figure", question, field="typed")
-    return b.Reading(step=step.id, reading=edit.reading, typed=edit.typed, unit=edit.unit, values=tuple(values),
-                     deviation_from=setting, instrument=tool, state=edit.state or spec.state, datum=edit.datum or spec.datum, sure=edit.sure)  # fmt: skip
+        if tool.kind == "feeler":
+            leaf, goes, does_not = read_leaves(text, edit.unit, tool.dimension)
+            leaf_share(tool, float(goes.nominal or 0), float(does_not.nominal) if does_not is not None and does_not.nominal is not None else None)
+            parsed, no_go = goes, [*no_go, *([_as_read(does_not, edit.unit)] if does_not is not None else [])]
+            asked = asked or odd_question(state, step, spec, leaf, edit.unit, tool, direct)
+        else:
+            parsed, base = read_text(text, tool, edit.unit, tool.dimension)
+            setting = base or setting
+            asked = asked or odd_question(state, step, spec, text, edit.unit, tool, direct)
+            value = float(parsed.nominal or 0) + (float(str(base.value)) if base else 0.0) - tool.known_offset()
+            asked = asked or pair_question(state, step, spec.id, value)
+        values.append(_as_read(parsed, edit.unit))
+    if asked and not edit.sure:
+        raise Refused("odd_figure", asked, field="typed")
+    return b.Reading(step=step.id, reading=edit.reading, typed=edit.typed, unit=edit.unit, values=tuple(values), no_go=tuple(no_go),
+                     deviation_from=setting, instrument=tool, state=edit.state, datum=edit.datum, sure=edit.sure)  # fmt: skip
+
+
+def _as_read(parsed: Parsed, unit: str) -> Quantity:
+    """A figure as parsed, in its canonical unit."""
+    return Quantity(value=decimal_text(parsed.nominal or 0), unit=parsed.unit or unit)
 
 
 def _direct_limit(state: BookState, step: Step, reading: str) -> Limit | None:

@@ -111,12 +111,13 @@ class Confirmed(StepBody):
 
 
 class Reading(StepBody):
-    """Repeats of one reading as typed, the values as parsed, and the tool as it was."""
+    """Repeats of one reading as typed, the values as parsed, and the tool as it was; of feeler leaves `values` go in and `no_go` do not."""
 
     reading: str
     typed: Annotated[tuple[Short, ...], Field(min_length=1, max_length=50)]
     unit: str
     values: tuple[Quantity, ...]
+    no_go: tuple[Quantity, ...] = ()
     deviation_from: Quantity | None = None
     instrument: Instrument | None = None
     state: str | None = None

@@ -1,7 +1,9 @@
 """Measuring in a build: readings, derived results, their verdicts, and which tool would settle one."""
 
-from collections.abc import Sequence
-from math import log
+import re
+from collections.abc import Iterable, Sequence
+from fractions import Fraction
+from math import hypot
 from typing import Any
 
 from pydantic import BaseModel, ConfigDict
@@ -9,27 +11,37 @@ from pydantic import BaseModel, ConfigDict
 from hollet.core.book.entries import Entry
 from hollet.core.book.fold import BookState
 from hollet.core.book.status import plan_of
+from hollet.core.checking import standing
 from hollet.core.errors import Refused
-from hollet.core.instruments import Instrument, Spread, combine, reading_share, single_reading_U
-from hollet.core.limits import Judgement, Limit, judge
+from hollet.core.instruments import Instrument, Spread, combine, leaf_share, may_give, reading_share, single_reading_U
+from hollet.core.limits import Judgement, Limit, judge, judge_lower_end
 from hollet.core.measuring.formulas import evaluate, sensitivities
-from hollet.core.procedure.sheet import MeasureStep, ReadingSpec, ResultSpec, Sheet
+from hollet.core.procedure.sheet import MeasureStep, ReadingSpec, ResultSpec, Sheet, Step
 from hollet.core.quantities.parse import Parsed, parse
-from hollet.core.quantities.quantity import Quantity, decimal_text, exact
-from hollet.core.quantities.units import CANONICAL
+from hollet.core.quantities.quantity import Quantity, decimal_text, exact, round9
+from hollet.core.quantities.units import CANONICAL, find_unit
+from hollet.core.slips import FitsCheck, SlipCheck, fits_check, question, slip_check
+from hollet.core.states import state_conflict
 
-__all__ = ["ReadingFacts", "ResultFacts", "SourceVerdict", "odd_question", "in_doubt", "read_text", "reading_mean", "readings_of", "result_of", "results_of", "settling_tools", "specs_of"]
+__all__ = [
+    "ReadingFacts", "ResultFacts", "SourceVerdict", "in_doubt", "latest", "odd_question", "pair_question", "read_leaves", "read_text", "reading_mean", "readings_of", "result_of",
+    "results_of", "settling_tools", "slip_input", "specs_of", "tool_question", "tools_for",
+]  # fmt: skip
 
 FEW_LINES = 6
 NEARLY = 1e-3
 LONG_MM = 10.0
-SLIPS = ((10.0, "a decimal place too low"), (0.1, "a decimal place too high"), (1 / 25.4, "mm taken for inches"), (25.4, "inches taken for mm"),
-         (1 / 1000, "thousandths typed as wholes"))  # fmt: skip
-"""By what a figure is off when it was slipped, and how that comes about."""
+FEWEST_SISTERS = 2
+"""One other reading alone says nothing of how far such readings lie apart."""
+PAIR = re.compile(r"^\s*(?P<goes>[\d.,]+\s*[a-zA-Zµ\"]*)\s*(?:/|-|\u2013|to|\s)\s*(?P<not>[\d.,]+\s*[a-zA-Zµ\"]*)\s*$")
+"""Two feeler leaves as typed: the one that goes in, and the one that does not."""
 
 
 class ReadingFacts(BaseModel):
-    """One reading as it stands: typed text, value in the canonical unit, tool and spread."""
+    """One reading as it stands: typed text, value in the canonical unit, tool and spread.
+
+    `tools` are the ids of the shop's tools that may give it, the best first; `hint` says how such a tool is typed.
+    """
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     id: str
@@ -43,6 +55,8 @@ class ReadingFacts(BaseModel):
     ask_again: bool = False
     verdict: str | None = None
     side: str | None = None
+    tools: tuple[str, ...] = ()
+    hint: str | None = None
     entry: str | None = None
     typed: tuple[str, ...] = ()
     value_text: str = ""
@@ -84,12 +98,25 @@ class ResultFacts(BaseModel):
     warnings: tuple[str, ...] = ()
     asks: str = ""
     advice: str | None = None
+    turned: str | None = None
     sources: tuple[SourceVerdict, ...] = ()
 
     @property
     def open(self) -> bool:
         """Whether the result still needs something: not read, undecided, or outside and not conceded."""
         return self.judgement.verdict != "inside" and not self.conceded
+
+
+def read_leaves(text: str, unit: str, dimension: str) -> tuple[str, Parsed, Parsed | None]:
+    """The feeler leaf that goes in (as typed, and parsed), and the one that does not where it was typed too (`0.35 0.40`)."""
+    pair = PAIR.match(text)
+    parts = [pair["goes"], pair["not"]] if pair else [text]
+    if pair and pair["not"].strip(" .,0123456789") and not pair["goes"].strip(" .,0123456789"):
+        parts[0] += pair["not"].strip(" .,0123456789")  # "14 16 thou": the unit holds for both
+    found = [parse(part, dimension, unit) for part in parts]
+    if any(p.kind != "single" or p.nominal is None for p in found):
+        raise Refused("bad_number", f"'{text}': type the leaf that goes in and the one that does not, such as 0.35 0.40", field="typed")
+    return parts[0].strip(), found[0], found[1] if len(found) > 1 else None
 
 
 def read_text(text: str, tool: Instrument | None, unit: str, dimension: str) -> tuple[Parsed, Quantity | None]:
@@ -111,38 +138,102 @@ def read_text(text: str, tool: Instrument | None, unit: str, dimension: str) -> 
     return parsed, None
 
 
-def odd_question(spec: ReadingSpec, value: float, tool: Instrument | None, direct: Limit | None = None) -> str | None:
-    """A question about a figure that is hardly possible here, or None. Asked, never refused.
-
-    A figure judged directly by a limit (a gap) is odd beyond 0.4 to 2.5 times what is expected, or five times the upper
-    limit where nothing is expected; one that goes into a difference (a diameter) beyond 5 %. The slip that comes nearest to what is
-    expected is named: a decimal place, inch for millimetre, thousandths for wholes.
-    """
+def known_of_reading(spec: ReadingSpec, direct: Limit | None) -> tuple[Quantity | None, str]:
+    """What is expected of a reading, and how closely: a diameter closely, what a limit judges by itself (a gap) roughly."""
     parsed = parse(spec.nominal)
-    nominal = float(parsed.nominal or 0)
-    text, expected = f"{value:.6g} {parsed.unit}", f"{nominal:.6g} {parsed.unit}"
-    if nominal == 0:
-        most = direct.figure("hi") if direct else None
-        return f"{text} is far over the limit of {direct.words()}. Is it right?" if direct and most and value > 5 * most else None
-    low, high = (0.95, 1.05) if direct is None and parsed.dimension == "length" and nominal >= LONG_MM else (0.4, 2.5)
-    if tool is not None and not tool.covers(value):
-        text += f", outside the range of {tool.code}"
-    elif low * nominal <= value <= high * nominal:
-        return None
-    near = {slip: abs(log(value * factor / nominal)) for factor, slip in SLIPS if value * nominal > 0}
-    slip = min(near, key=lambda words: near[words], default=None)
-    if slip is not None and near[slip] <= log(1.05 if high < 2 else high):  # a diameter is known closely, a gap is not
-        return f"{text}? Expected is about {expected}: {slip}?"
-    return f"{text}? Expected is about {expected}. Is it right?"
+    if not parsed.nominal:
+        return None, "roughly"
+    closely = direct is None and parsed.dimension == "length" and parsed.nominal >= LONG_MM
+    return Quantity(value=decimal_text(parsed.nominal), unit=parsed.unit or "mm"), "closely" if closely else "roughly"
+
+
+def odd_question(state: BookState, step: Step, spec: ReadingSpec, text: str, unit: str, tool: Instrument, direct: Limit | None) -> str | None:
+    """A question about a figure that is hardly possible here, or None: what it may have been meant as, compared with its tool, with what is
+    expected, and with its sisters (the readings of the same kind at this step). Asked, never refused.
+    """
+    expected, known = known_of_reading(spec, direct)
+    asked = slip_input(text, unit, tool, expected, known, _sisters(state, step, spec))
+    found = slip_check(asked)
+    if found.ask:
+        return question(asked, found)
+    most = direct.figure("hi") if direct is not None else None
+    value = float(exact(found.read_as, tool.dimension, "typed"))
+    if expected is None and direct is not None and most and value > 5 * most:
+        return f"{text} {unit} is far over the limit of {direct.words()}. Is it right?"
+    return None
+
+
+def slip_input(text: str, unit: str, tool: Instrument, expected: Quantity | None, known: str, sisters: Sequence[float] = ()) -> SlipCheck:
+    """What a figure typed for a tool is compared with, as the slip check takes it."""
+    canonical = CANONICAL[tool.dimension]
+    span = [_edge(tool, tool.lo, 0.0), _edge(tool, tool.hi, 1e9)] if tool.lo or tool.hi else None
+    travel = tool.half_travel()
+    return SlipCheck.model_validate({
+        "typed": text, "unit": unit, "expected": expected, "known": known, "tool_range": span, "resolution": _edge(tool, tool.resolution, 0.0, difference=True),
+        "setting": _edge(tool, tool.setting, 0.0) if tool.setting else None, "travel": Quantity(value=travel, unit=canonical) if travel is not None and tool.setting else None,
+        "sisters": [Quantity(value=s, unit=canonical) for s in sisters] or None,
+    })  # fmt: skip
+
+
+def _edge(tool: Instrument, text: str | None, otherwise: float, *, difference: bool = False) -> Quantity:
+    if text is None:
+        return Quantity(value=otherwise, unit=CANONICAL[tool.dimension])
+    if difference:
+        return Quantity(value=tool.figure("resolution"), unit=CANONICAL[tool.dimension])
+    nominal = parse(text, tool.dimension, tool.unit).nominal
+    return Quantity(value=float(nominal or 0), unit=CANONICAL[tool.dimension])
+
+
+def _sisters(state: BookState, step: Step, spec: ReadingSpec) -> tuple[float, ...]:
+    """The readings of the same kind at a step: the same size asked for, other cylinders, depths and places."""
+    found = []
+    for other in step.reading if isinstance(step, MeasureStep) else ():
+        entry = latest(state, other.id) if other.id != spec.id and (other.nominal, other.tool) == (spec.nominal, spec.tool) else None
+        if entry is not None and entry.body.instrument is not None:
+            found.append(reading_mean(entry))
+    return tuple(found) if len(found) >= FEWEST_SISTERS else ()
+
+
+def pair_question(state: BookState, step: Step, reading: str, value: float) -> str | None:
+    """A question where two sizes cannot go together: a piston that is not smaller than its bore, two depths the wrong way round."""
+    for spec in step.result if isinstance(step, MeasureStep) else ():
+        pair = (spec.minuend, spec.subtrahend) if spec.minuend else (spec.over[0], spec.less[0]) if spec.how == "ends" and spec.less else (None, None)
+        limit = plan_of(state).find_limit(spec.limit)
+        if reading not in pair or None in pair or limit is None or limit.dimension != "length":
+            continue
+        lo = limit.figure("lo")
+        other = latest(state, str(pair[1] if pair[0] == reading else pair[0]))
+        if other is None or other.body.instrument is None or (lo is not None and lo < 0):
+            continue
+        outer, inner = (value, reading_mean(other)) if pair[0] == reading else (reading_mean(other), value)
+        if fits_check(FitsCheck(outer=Quantity(value=outer, unit="mm"), inner=Quantity(value=inner, unit="mm"))).ask:
+            return f"{spec.name}: {decimal_text(round9(inner))} mm is not smaller than {decimal_text(round9(outer))} mm, that it goes into. Is it right?"
+    return None
+
+
+def tool_question(tool: Instrument) -> str | None:
+    """A question about a tool that failed its check and was not put right."""
+    stands = standing(tool)
+    return f"{tool.code}: {stands.words}. Read with it all the same?" if stands.sign == "outside" else None
 
 
 def _spread(entry: Entry) -> Spread:
     body = entry.body
     if body.instrument is None:
         raise Refused("no_instrument_data", "no tool was named for this reading", field="instrument")
+    if body.instrument.kind == "feeler":
+        return leaf_share(body.instrument, *_leaves(entry))
     base = float(exact(body.deviation_from, body.instrument.dimension, "setting")) if body.deviation_from else 0.0
     typed = [float(exact(q, body.instrument.dimension, "values")) + base for q in body.values]
     return reading_share(body.instrument, typed)
+
+
+def _leaves(entry: Entry) -> tuple[float, float | None]:
+    """The thickest leaf that went in, and the thinnest that did not, of all that were tried."""
+    body = entry.body
+    goes = max(float(exact(q, body.instrument.dimension, "values")) for q in body.values)
+    nots = [float(exact(q, body.instrument.dimension, "no_go")) for q in body.no_go]
+    return goes, min(nots) if nots else None
 
 
 def latest(state: BookState, reading: str) -> Entry | None:
@@ -151,14 +242,28 @@ def latest(state: BookState, reading: str) -> Entry | None:
     return found[-1] if found else None
 
 
-def readings_of(state: BookState, step: MeasureStep) -> tuple[ReadingFacts, ...]:
-    """All readings of a step, taken or not."""
-    return tuple(_reading(state, spec) for spec in step.reading)
+def tools_for(spec: ReadingSpec, tools: Sequence[Instrument]) -> tuple[str, ...]:
+    """The tools of the shop that may give a reading, the best first: of its kind, reaching it, trusted, with the smallest uncertainty."""
+    nominal = float(parse(spec.nominal).nominal or 0)
+    fit = [tool for tool in tools if not tool.retired and may_give(spec.tool, tool.kind)]
+
+    def rank(tool: Instrument) -> tuple[bool, bool, bool, float, str]:
+        reaches = tool.covers(nominal) if nominal else True
+        return tool.kind != spec.tool, not reaches, standing(tool).sign == "outside", single_reading_U(tool, nominal), tool.code
+
+    return tuple(tool.id for tool in sorted(fit, key=rank))
 
 
-def _reading(state: BookState, spec: ReadingSpec) -> ReadingFacts:
+def readings_of(state: BookState, step: MeasureStep, tools: Sequence[Instrument] = ()) -> tuple[ReadingFacts, ...]:
+    """All readings of a step, taken or not, with the tools that may give them."""
+    return tuple(_reading(state, spec, tools) for spec in step.reading)
+
+
+def _reading(state: BookState, spec: ReadingSpec, tools: Sequence[Instrument]) -> ReadingFacts:
     entry = latest(state, spec.id)
-    asked: dict[str, Any] = {"id": spec.id, "name": spec.name, "place": spec.place, "tool_kind": spec.tool, "at": spec.at, "state": spec.state, "datum": spec.datum}
+    hint = "two leaves: 0.35 0.40, the one that goes in and the one that does not" if spec.tool == "feeler" else None
+    asked: dict[str, Any] = {"id": spec.id, "name": spec.name, "place": spec.place, "tool_kind": spec.tool, "at": spec.at, "state": spec.state, "datum": spec.datum,
+                             "tools": tools_for(spec, tools), "hint": hint}  # fmt: skip
     if entry is None:
         return ReadingFacts(**asked)
     body = entry.body
@@ -183,7 +288,9 @@ def _value_text(entry: Entry) -> str:
     values = [exact(q, body.instrument.dimension, "values") for q in body.values]
     base = exact(body.deviation_from, body.instrument.dimension, "setting") if body.deviation_from else 0
     mean = sum(values, start=0 * values[0]) / len(values) + base
-    offset = parse(body.instrument.offset, body.instrument.dimension, body.instrument.unit).nominal or 0
+    if body.no_go:
+        return f"{decimal_text(max(values))} to {decimal_text(min(exact(q, body.instrument.dimension, 'no_go') for q in body.no_go))}"
+    offset = Fraction(str(round9(body.instrument.known_offset())))
     places = len(body.instrument.resolution.partition(".")[2])
     exact_text = decimal_text(mean - offset)
     typed = len(exact_text.partition(".")[2])
@@ -232,15 +339,94 @@ def _result_of(state: BookState, step: MeasureStep, spec: ResultSpec, tools: Seq
         return _with_choices(state, step, spec, ResultFacts(**base, judgement=judge(value, None, limit), refusal=refusal.message))
     base["warnings"] = (*base["warnings"], *_swapped(spec, specs, means, value, limit))
     parts = [(c, spreads[name]) for name, c in sensitivities(spec, means).items()]
-    big_u = combine(parts)[2]
-    judgement = judge(value, big_u, limit, _working(parts, list(taken.values()), limit, formula))
+    judgement = _judged(spec, means, spreads, parts, value, limit, _working(parts, list(taken.values()), limit, formula), _digits(taken.values(), limit))
+    big_u = judgement.U or 0.0
     doubt = _doubt(parts, taken, tools)
-    sure = not (doubt or base["warnings"] or any(_asks_again(state, s, taken[s.id]) for s in specs))  # nobody saws on a figure that is asked about
+    sure = not (doubt or judgement.verdict == "too_close" or base["warnings"] or any(_asks_again(state, s, taken[s.id]) for s in specs))  # nobody saws on a figure that is asked about
     base |= {"advice": advice if sure else None, "sources": _by_source(limit, value, big_u)}
-    if doubt is not None and judgement.verdict in ("inside", "outside"):
-        judgement = judgement.model_copy(update={"verdict": "too_close", "words": f"tool in doubt: {doubt}", "needs": None})
+    held = f"tool in doubt: {doubt}" if doubt is not None else _not_proven(state, specs, taken, spreads, limit)
+    if held is not None:
+        judgement = judgement.model_copy(update={"verdict": "too_close" if limit.given else judgement.verdict, "words": held, "needs": None})
     by = settling_tools([s.tool for s in specs], parts, limit, tools, value) if judgement.verdict == "too_close" and len(specs) == len(parts) else ()
     return _with_choices(state, step, spec, ResultFacts(**base, judgement=judgement, settled_by=by))
+
+
+def _judged(spec: ResultSpec, means: dict[str, float], spreads: dict[str, Spread], parts: Sequence[tuple[float, Spread]], value: float, limit: Limit,
+            working: tuple[str, ...], digits: int) -> Judgement:  # fmt: skip
+    """The verdict: on the value; on a lower end; or on both ends, the smallest against the lower limit and the largest against the upper one."""
+    big_u = combine(parts)[2]
+    if any(spread.bound for _, spread in parts):
+        if len(parts) == 1:
+            return judge_lower_end(value, big_u, limit, working, digits)
+        return judge(value, big_u, limit, working, digits).model_copy(update={"verdict": "too_close", "words": "one leaf alone is the lower end of a gap", "needs": None})
+    if spec.how != "ends":
+        return judge(value, big_u, limit, working, digits)
+    less = sum(means[name] for name in spec.less)
+    small, large = min(spec.over, key=lambda n: means[n]), max(spec.over, key=lambda n: means[n])
+    ends = [(means[name] - less, combine([(1, spreads[name]), *((-1, spreads[other]) for other in spec.less)])[2]) for name in (small, large)]
+    low, high = (judge(v, u, limit.model_copy(update={side: None}), working, digits) for (v, u), side in zip(ends, ("hi", "lo"), strict=True))
+    if limit.lo is None or limit.hi is None:
+        return high if limit.lo is None else low
+    order = ("outside", "too_close", "inside")
+    worse = min((low, high), key=lambda j: (order.index(j.verdict) if j.verdict in order else 3, _room(j)))
+    whole = judge(worse.value, worse.U, limit, (*working, f"smallest {low.value_text} against the lower limit, largest {high.value_text} against the upper"), digits)
+    return whole.model_copy(update={"verdict": worse.verdict, "side": worse.side, "words": worse.words, "needs": worse.needs})
+
+
+def _room(judged: Judgement) -> float:
+    """How far a value lies from the one limit that it was judged by."""
+    edge = judged.lo if judged.lo is not None else judged.hi
+    return abs((judged.value or 0.0) - (edge or 0.0))
+
+
+def _digits(taken: Iterable[Entry], limit: Limit) -> int:
+    """How finely the figures were read: decimals of the tool's resolution, or as typed, in the unit of the limit."""
+    unit = find_unit(limit.unit)
+    most = 0
+    for entry in taken:
+        tool = entry.body.instrument
+        if tool is None or unit is None or unit.offset or find_unit(tool.unit) is None or tool.dimension != unit.dimension:
+            continue
+        step = tool.figure("resolution") / float(unit.factor)
+        read = next((k for k in range(7) if round9(step * 10**k) >= 1), 6) if step else 0
+        same = all(q.unit == limit.unit for q in entry.body.values)
+        typed = max(len(str(q.value).partition(".")[2]) for q in entry.body.values) if same else 0
+        most = max(most, min(read, 4) if not same else min(max(typed, 0), read + 1) if typed else read)
+    return most
+
+
+def _not_proven(state: BookState, specs: Sequence[ReadingSpec], taken: dict[str, Entry], spreads: dict[str, Spread], limit: Limit) -> str | None:
+    """What keeps a figure from proving anything: out of its tool's reach, in another state than its limit holds for, or against another reading of the same."""
+    for spec in specs:
+        entry, spread = taken[spec.id], spreads[spec.id]
+        tool = entry.body.instrument
+        raw = spread.value + tool.known_offset()
+        if not tool.reaches(raw) and tool.kind != "feeler":
+            return f"outside the range of {tool.code}: no verdict"
+        clash = state_conflict(entry.body.state, spec.state) or state_conflict(entry.body.state, limit.condition)
+        if clash is not None:
+            return clash
+        other = _disagrees(state, spec, entry, spread)
+        if other is not None:
+            return other
+    return None
+
+
+def _disagrees(state: BookState, spec: ReadingSpec, entry: Entry, spread: Spread) -> str | None:
+    """Two readings of one thing further apart than their uncertainty: a third decides. What was reworked or changed in between is another thing."""
+    changed = max((e.seq for name in spec.changed_by for e in state.of_step(name) if e.kind == "done"), default=0)
+    reworked = max((e.seq for e in state.of_step(entry.body.step) if e.kind == "disposition" and e.body.choice != "measure_again" and e.seq < entry.seq), default=0)
+    live = [e for e in state.live(f"reading:{spec.id}") if e.seq > max(changed, reworked) and e.body.instrument is not None]
+    if len(live) != 2 or live[-1].id != entry.id:
+        return None
+    try:
+        before = _spread(live[0])
+    except Refused:
+        return None
+    apart = abs(spread.value - before.value)
+    if before.bound or spread.bound or round9(apart) <= round9(hypot(combine([(1, spread)])[2], combine([(1, before)])[2])):
+        return None
+    return f"{spec.name}: two readings are {decimal_text(round9(apart), 4)} {CANONICAL[entry.body.instrument.dimension]} apart, more than the tools are: a third decides"
 
 
 def _by_source(limit: Limit, value: float, big_u: float) -> tuple[SourceVerdict, ...]:
@@ -287,7 +473,7 @@ def _warnings(state: BookState, specs: Sequence[ReadingSpec], taken: dict[str, E
             step = plan.find_step(name)
             if changed and step is not None:
                 found.append(f"{spec.name} was read on {taken[spec.id].bench_time[:10]}, before {step.number} {step.title}: read it again")
-    states = {entry.body.state for entry in taken.values() if entry.body.state}
+    states = {state for spec in specs if (state := taken[spec.id].body.state or spec.state)}  # what nobody said is compared as it was asked for
     as_asked = all(taken[spec.id].body.state in (None, spec.state) for spec in specs)  # two depths may well be asked for in two states
     if len(states) > 1 and not as_asked:
         found.append(f"its readings were taken in different states: {'; '.join(sorted(states))}")
@@ -315,8 +501,11 @@ def reading_mean(entry: Entry) -> float:
     if body.instrument is None:
         raise Refused("no_instrument_data", "no tool was named for this reading", field="instrument")
     base = float(exact(body.deviation_from, body.instrument.dimension, "setting")) if body.deviation_from else 0.0
+    if body.instrument.kind == "feeler":
+        goes, does_not = _leaves(entry)
+        return goes if does_not is None else (goes + does_not) / 2
     typed = [float(exact(q, body.instrument.dimension, "values")) for q in body.values]
-    return sum(typed) / len(typed) + base - float(body.instrument.figure("offset"))
+    return sum(typed) / len(typed) + base - float(body.instrument.known_offset())
 
 
 def _working(parts: Sequence[tuple[float, Spread]], taken: Sequence[Entry], limit: Limit, formula: tuple[str, ...]) -> tuple[str, ...]:
@@ -328,8 +517,12 @@ def _working(parts: Sequence[tuple[float, Spread]], taken: Sequence[Entry], limi
         line = f"{tool.code}: {', '.join(body.typed)}"
         if body.deviation_from:
             line += f" from the setting {body.deviation_from.value}"
+        if body.no_go:
+            line += f", not {', '.join(str(q.value) for q in body.no_go)}"
         if tool.figure("offset"):
             line += f", known offset {tool.offset} {tool.unit} taken off"
+        if tool.set_with is not None and tool.set_with.figure("offset"):
+            line += f", and {tool.set_with.offset} {tool.set_with.unit} of {tool.set_with.code}, with which it was set"
         lines.append(line)
     if len(lines) > FEW_LINES:
         tools = ", ".join(dict.fromkeys(entry.body.instrument.code for entry in taken))
@@ -417,4 +610,4 @@ def settling_tools(
 
 def _as_if(tool: Instrument, value: float, n: int) -> Spread:
     """What `n` repeats with a tool would be worth if they gave `value`."""
-    return reading_share(tool, [value + tool.figure("offset")] * n)
+    return reading_share(tool, [value + tool.known_offset()] * n)

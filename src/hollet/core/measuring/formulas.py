@@ -46,7 +46,7 @@ def evaluate(spec: ResultSpec, values: Mapping[str, float]) -> Evaluated:
         return Evaluated(a - b, (f"{a:.4f} − {b:.4f} = {a - b:.4f}",))
     if spec.how is not None:
         over, less = [values[name] for name in spec.over], [values[name] for name in spec.less]
-        found = HOW[spec.how](over)
+        found = HOW["largest" if spec.how == "ends" else spec.how](over)
         line = f"{spec.how} of {', '.join(f'{v:.4f}' for v in over)}: {found:.4f}"
         total = found - math.fsum(less)
         return Evaluated(total, (line, f"{found:.4f} − {' − '.join(f'{v:.4f}' for v in less)} = {total:.4f}") if less else (line,))

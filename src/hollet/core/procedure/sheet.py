@@ -274,7 +274,7 @@ class ReadingSpec(Part):
     changed_by: tuple[Id, ...] = ()
 
 
-How = Literal["largest", "smallest", "mean", "spread", "sum"]
+How = Literal["largest", "smallest", "mean", "spread", "sum", "ends"]
 
 
 class Take(Part):
@@ -285,7 +285,10 @@ class Take(Part):
 
 
 class ResultSpec(Part):
-    """What is judged: one reading; `minuend` - `subtrahend`; `how` of the readings `over`, less those of `less`; or what the calculation `calc` `gives`."""
+    """What is judged: one reading; `minuend` - `subtrahend`; `how` of the readings `over`, less those of `less`; or what the calculation `calc` `gives`.
+
+    `ends`: the smallest of `over` goes against the lower limit and the largest against the upper one, each less `less`.
+    """
 
     id: Id
     name: Words
