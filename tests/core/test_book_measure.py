@@ -169,7 +169,7 @@ def test_concession_holds_for_one_reading_and_one_limit(book: Book):
     assert not book.clearance().conceded
     assert "lapsed" in book.clearance().lapsed
     book.do("concession", step="bore", result="c", reason="few miles a year", name="MK")
-    book.plan("limit", limit="clearance", version=1, lo="0.030", hi="0.075", target="0.045", source="book p. 1")
+    book.plan("limit", limit="clearance", version=1, lo="0.030", hi="0.075", target="0.045", source="book p. 1", same_source=True)
     assert not book.clearance().conceded
 
 

@@ -299,7 +299,7 @@ def test_which_tool_can_decide(planned: Book):
     fit = {row.id: row.fit for row in limit_book(planned.state, shop).rows}
     assert fit["clearance"].fits
     assert "B1, M1" in fit["clearance"].words
-    planned.plan("limit", limit="clearance", version=1, lo="0.030", hi="0.034", source="book p. 1")
+    planned.plan("limit", limit="clearance", version=1, lo="0.030", hi="0.034", source="book p. 1", same_source=True)
     narrow = next(r.fit for r in limit_book(planned.state, shop).rows if r.id == "clearance")
     assert (narrow.fits, narrow.words) == (False, "B1, M1 ±0.0073 mm: too wide")
     assert next(r.fit for r in limit_book(planned.state, ()).rows if r.id == "clearance").words == "no bore gauge that reaches 84"

@@ -107,7 +107,7 @@ def test_an_entry_outside_the_plan_counts_for_nothing():
 
 def test_plan_edit_changes_only_its_limit(book: Book):
     """A limit edit replaces that limit and leaves the rest of the plan."""
-    book.plan("limit", limit="clearance", version=1, lo="0.030", hi="0.080", target="0.045", source="book p. 1")
+    book.plan("limit", limit="clearance", version=1, lo="0.030", hi="0.080", target="0.045", source="book p. 1", same_source=True)
     assert book.state.plan.find_limit("clearance").hi == "0.080"
     assert book.state.plan.step == small_sheet().step
     assert book.state.plan.find_limit("clearance").version == 2

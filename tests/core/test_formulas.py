@@ -223,7 +223,7 @@ def test_a_tool_found_wrong_puts_its_readings_in_doubt(book):
 
 def test_a_gauge_is_in_doubt_with_the_tool_that_set_it(book):
     """Micrometer M1 was off: the size of a bore read with a gauge set by it is in doubt, a taper is not, for there it cancels."""
-    book.plan("limit", limit="taper", version=1, hi="0.060", source="book")
+    book.plan("limit", limit="taper", version=1, hi="0.060", source="book", same_source=True)
     for name, typed in (("t1", "84.031"), ("t2", "84.012"), ("t3", "84.002"), ("a1", "84.010"), ("a2", "84.006"), ("a3", "84.001")):
         book.read("map", name, typed, tool="b1")
     book.shop["m1"] = check_against(book.shop["m1"], "80", ["80.02"], now="2026-03-02T08:00:00Z").tool

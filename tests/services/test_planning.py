@@ -141,7 +141,7 @@ def test_limits_out_and_in(hand):
         with pytest.raises(Refused) as refusal:
             planning.read_limits(hand.workshop, hand.build, content, form, take=True, **call)
         assert refusal.value.reason_code == "nothing_new"
-    changed = text.replace("0.030,0.070,0.045,book p. 1", "0.030,0.080,0.045,book p. 1")
+    changed = text.replace("0.030,0.070,0.045,book p. 1", "0.030,0.080,0.045,newer book")
     told = planning.read_limits(hand.workshop, hand.build, changed, "csv", take=False, **call)
     assert told.figures == ("Clearance: 0.030 to 0.070 mm becomes 0.030 to 0.080 mm",)
     assert log_of(hand.workshop, hand.build).total == 1

@@ -100,7 +100,7 @@ def test_shipped_sheet_cannot_be_replaced(workshop):
 
 def edit(hand, version=1, entry_id=None, **changes):
     """Edit the clearance limit."""
-    figures = {"limit": "clearance", "lo": "0.030", "hi": "0.070", "target": "0.045", "source": "book p. 1", **changes}
+    figures = {"limit": "clearance", "lo": "0.030", "hi": "0.070", "target": "0.045", "source": "book p. 1", "same_source": True, **changes}
     act = ACT.validate_python({"act": "limit", "version": version, **figures})
     return planning.edit_plan(hand.workshop, hand.build, [act], version=0, who="MK", entry_id=entry_id or hand.workshop.new_id())
 
@@ -110,7 +110,7 @@ def test_limit_edit_judges_again_and_says_so(hand):
     hand.write("reading", step="bore", reading="piston", typed=["83.958"], unit="mm", instrument="m1")
     hand.write("reading", step="bore", reading="cylinder", typed=["84.006"], unit="mm", instrument="b1")
     edited = edit(hand, hi="0.035", target="0.032")
-    assert edited.line.text == "Clearance: 0.030 to 0.070 mm became 0.030 to 0.035 mm"
+    assert edited.line.text == "Clearance: 0.030 to 0.070 mm became 0.030 to 0.035 mm. Turned: 3.01 Clearance inside became outside"
     assert edited.turned == ("3.01 Clearance: inside became outside",)
     assert next(r.limit for r in planning.limits(hand.workshop, hand.build).rows if r.id == "clearance").version == 2
 

@@ -48,6 +48,7 @@ TOOLS: tuple[tuple[str, str, str, dict[str, str]], ...] = (
 )
 PISTONS = (("83.958", "83.957", "83.958"), ("83.955", "83.956", "83.955"), ("83.960", "83.959", "83.960"), ("83.957", "83.958", "83.957"))
 BORES = (("84.006", "84.005", "84.006"), ("0.022 mm", "0.023 mm", "0.022 mm"), ("84.005", "84.005", "84.004"), ("84.003", "84.004", "84.003"))
+BORES_LOW = ("84.002", "84.006", "84.002", "84.001")
 PIN = {
     "MK": ["22.001", "22.000", "22.001", "22.002", "22.001", "22.000", "22.001", "22.001", "22.002", "22.000"],
     "TR": ["22.000", "22.003", "22.001", "21.999", "22.002", "22.004", "22.000", "22.002", "22.001", "21.998"],
@@ -164,6 +165,8 @@ def _measurements(script: Script) -> None:
     set_gauge(script.workshop, "b1", "m3", "84.000 mm", who="MK")
     for number, typed in enumerate(BORES, start=1):
         script.write(kind="reading", step="bores", reading=f"bore_{number}", typed=list(typed), unit="mm", instrument="b1", state="clean, 20 °C")
+    for number, text in enumerate(BORES_LOW, start=1):
+        script.write(kind="reading", step="bores", reading=f"bore_{number}_low", typed=[text], unit="mm", instrument="b1", state="clean, 20 °C")
     script.write(6, kind="concession", step="bores", result="clearance_2", name="MK", recheck="at 1000 km",
                  reason="Rescue pick-up, 3000 km a year. New pistons only with a rebore. Look at the oil use at 1000 km.")  # fmt: skip
     script.done("bores")

@@ -18,7 +18,7 @@ from hollet.core.errors import Conflict, Refused
 from hollet.core.limits import Limit
 from hollet.core.procedure.changes import Change, LimitChange, StepIn, apply
 from hollet.core.procedure.drafting import draft
-from hollet.core.procedure.plan import Plan
+from hollet.core.procedure.plan import Plan, select
 from hollet.core.procedure.read import read_sheet
 from hollet.core.procedure.sheet import MeasureStep, Sheet
 from hollet.exchange.csv import read_table, table
@@ -95,21 +95,37 @@ def _drafted(state: BookState, acts: Sequence[Any], who: str) -> tuple[Change, .
 def _write(workshop: Workshop, build: str, state: BookState, changes: Sequence[Change], who: str, entry_id: str, reason: str | None) -> Edited:
     plan = state.whole
     assert plan is not None
-    old = _verdicts(state)
+    old = _verdicts(workshop, state)
     body = b.PlanEdited(what=change_words(plan, changes) or "plan edited", changes=tuple(changes), reason=reason or None)
     after = apply(plan, changes)
-    written = workshop.draft(build, "plan edited", body, who, entry_id=entry_id)
+    turned = _turned(workshop, state, old, after)
+    written = workshop.draft(build, "plan edited", body.model_copy(update={"turned": turned}), who, entry_id=entry_id)
     facts = after.facts if after.facts != plan.facts else None
     entry = workshop.write(build, state, written, plan=after, facts=facts)
-    new = _verdicts(state)
-    turned = tuple(f"{name}: {old[name]} became {new[name]}" for name in old if name in new and new[name] != old[name])
-    return Edited(line=line_of(state, entry), turned=turned, desk=plan_view(state, gear_of(workshop)))
+    return Edited(line=line_of(state, entry), turned=tuple(f"{t.name}: {t.was} became {t.now}" for t in turned), desk=plan_view(state, gear_of(workshop)))
 
 
-def _verdicts(state: BookState) -> dict[str, str]:
-    words = {"too_close": "too close to call"}
-    return {f"{step.number} {result.name}": words.get(result.judgement.verdict, result.judgement.verdict)
-            for step in plan_of(state).step if isinstance(step, MeasureStep) for result in results_of(state, step) if result.readings}  # fmt: skip
+Verdicts = dict[tuple[str, str], tuple[str, str]]
+WORDS = {"too_close": "too close to call", "no_limit": "not judged", "not_read": "not read"}
+
+
+def _verdicts(workshop: Workshop, state: BookState) -> Verdicts:
+    """Name and verdict of every result that is read, by step and result."""
+    tools = tuple(workshop.tools().values())
+    return {(step.id, result.id): (f"{step.number} {result.name}", WORDS.get(result.judgement.verdict, result.judgement.verdict))
+            for step in plan_of(state).step if isinstance(step, MeasureStep) for result in results_of(state, step, tools) if result.readings}  # fmt: skip
+
+
+def _turned(workshop: Workshop, state: BookState, old: Verdicts, after: Plan) -> tuple[b.Turned, ...]:
+    """The verdicts that the plan as it will be turns; the state is put back as it was."""
+    kept = state.whole, state.selection
+    state.whole, state.selection = after, select(after)
+    try:
+        new = _verdicts(workshop, state)
+    finally:
+        state.whole, state.selection = kept
+    return tuple(b.Turned(step=step, result=result, name=name, was=was, now=new[step, result][1]) for (step, result), (name, was) in old.items()
+                 if (step, result) in new and new[step, result][1] != was)  # fmt: skip
 
 
 def _keep_for_next_time(workshop: Workshop, state: BookState, acts: Sequence[Any], changes: Sequence[Change], who: str) -> str | None:
@@ -186,6 +202,10 @@ def read_limits(workshop: Workshop, build: str, text: str, form: str, *, who: st
         for place, data in listed:
             before = plan.find_limit(str(data.get("id", "")))
             changed = _read_limit(place, data, before)
+            if before is not None and before.given and before.source and (changed.lo, changed.hi, changed.target) != (before.lo, before.hi, before.target) and (
+                changed.source, changed.page) == (before.source, before.page):
+                raise Refused("bad_file", f"{place}: {before.name} changes from {before.words()} to {changed.words()}, and its source is still {before.source}: "
+                              "name where the new figure comes from", field="source")  # fmt: skip
             if before is None or _figures(changed) != _figures(before):
                 changes.append(LimitChange(before=before, after=changed))
         if not changes:

@@ -40,9 +40,10 @@ from hollet.core.book.supports import support_view
 from hollet.core.book.tighten import JointFacts, Setting, joint_facts, setting_for, stage_ask
 from hollet.core.book.views import View
 from hollet.core.book.windows import Chance, chances
+from hollet.core.checking import standing
 from hollet.core.errors import Refused
 from hollet.core.findings import CLEANING, CONFIDENCE, DISPOSITIONS, METHODS, SURFACES, FindingCode, codes_for
-from hollet.core.instruments import Instrument, combine, reading_share
+from hollet.core.instruments import Instrument, combine, reading_share, single_reading_U
 from hollet.core.limits import SAFETY_NAMES, Judgement, Limit, judge
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.schools import Extra
@@ -63,6 +64,7 @@ from hollet.core.procedure.sheet import (
     TightenStep,
     blocks_of,
 )
+from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import decimal_text, exact
 
 __all__ = ["Bench", "BookView", "bench_of", "book_view"]
@@ -257,13 +259,16 @@ class ToolChoice(View):
 
 
 class MeasureBench(BenchBase):
-    """Read it, judge it, decide."""
+    """Read it, judge it, decide. `large` is the result to show large: the one that the newest reading belongs to. `asked_state`: what the sheet asks
+    for, said once a sitting with one press and never filled in as said."""
 
     kind: Literal["measure"] = "measure"
     readings: tuple[ReadingFacts, ...]
     results: tuple[ResultFacts, ...]
     tools: tuple[ToolChoice, ...]
     next_reading: str | None
+    large: str | None
+    asked_state: str | None
     draw: str | None
     rework: str | None
     replace: str | None
@@ -491,44 +496,52 @@ def _remove(state: BookState, step: RemoveStep, tools: Sequence[Instrument], bas
                        bagged=tuple(bag for bag in bags if bag.owner == step.id))  # fmt: skip
 
 
-def _tool_choices(tools: Sequence[Instrument], kinds: set[str], value: float, limit: Limit | None) -> tuple[ToolChoice, ...]:
-    found = []
-    for tool in tools:
-        if tool.retired or tool.kind not in kinds:
-            continue
-        words, u_text, can = "no usual repeatability: read three times", "", False
-        if tool.s is not None:
-            big_u = combine([(1, reading_share(tool, [value]))])[2]
-            u_text, can = f"±{decimal_text(big_u, 4)}", True
-            lo, hi = (limit.figure("lo"), limit.figure("hi")) if limit else (None, None)
-            if lo is not None and hi is not None and 2 * big_u > hi - lo:
-                words, can = "too wide: it can never prove inside", False
-            else:
-                words = tool.name
-        if not tool.covers(value):
-            words, can = f"range {tool.lo} to {tool.hi} {tool.unit}", False
-        found.append(ToolChoice(id=tool.id, code=tool.code, name=tool.name, kind=tool.kind, unit=tool.unit, dimension=tool.dimension,
-                                U_text=u_text, setting=tool.setting, words=words, can=can))  # fmt: skip
-    return tuple(found)
+def _tool_choice(tool: Instrument, value: float, limit: Limit | None) -> ToolChoice:
+    """What a tool can do near a value: its uncertainty there, and why it cannot, where it cannot."""
+    words, u_text, can = "no usual repeatability: read three times", "", False
+    if tool.s is not None:
+        big_u = single_reading_U(tool, value)
+        u_text, can, words = f"±{decimal_text(big_u, 4)}", True, tool.name
+        lo, hi = (limit.figure("lo"), limit.figure("hi")) if limit else (None, None)
+        if lo is not None and hi is not None and 2 * big_u > hi - lo:
+            words, can = "too wide: it can never prove inside", False
+    if value and not tool.covers(value):
+        words, can = f"range {tool.lo} to {tool.hi} {tool.unit}", False
+    stands = standing(tool)
+    if stands.sign == "outside":
+        words, can = stands.words, False
+    return ToolChoice(id=tool.id, code=tool.code, name=tool.name, kind=tool.kind, unit=tool.unit, dimension=tool.dimension,
+                      U_text=u_text, setting=tool.setting, words=words, can=can)  # fmt: skip
 
 
 def _measure(state: BookState, step: MeasureStep, tools: Sequence[Instrument], base: dict[str, Any]) -> MeasureBench:
-    from hollet.core.quantities.parse import parse
-
-    readings = readings_of(state, step)
+    readings = readings_of(state, step, tools)
+    shop = {tool.id: tool for tool in tools}
     choices: dict[str, ToolChoice] = {}
-    for spec in step.reading:
+    for spec, reading in zip(step.reading, readings, strict=True):
         nominal = float(parse(spec.nominal).nominal or 0)
-        kinds = {spec.tool, "caliper"} if spec.tool in ("micrometer", "bore gauge") else {spec.tool}
-        offered = _tool_choices(tools, kinds, nominal, None)
-        for choice in sorted(offered, key=lambda c: (c.kind != spec.tool, not c.can, c.U_text)):
-            choices.setdefault(choice.id, choice)
+        for name in reading.tools:
+            choices.setdefault(name, _tool_choice(shop[name], nominal, None))
     results = results_of(state, step, tools)
     alone = {r.readings[0]: r.judgement for r in results if len(r.readings) == 1}  # a reading that is judged by itself shows its verdict on the drawing
     readings = tuple(r.model_copy(update={"verdict": alone[r.entry].verdict, "side": alone[r.entry].side}) if r.entry in alone else r for r in readings)
     return MeasureBench(**base | {"primary": f"{step.short or step.title}: done"}, readings=readings, results=results,
-                        tools=tuple(choices.values()), next_reading=next((r.id for r in readings if r.entry is None), None),
+                        tools=tuple(choices.values()), next_reading=next((r.id for r in readings if r.entry is None), None), large=_largest(state, step, results), asked_state=_asked_state(step, results),
                         draw=step.draw, rework=step.rework, replace=step.replace)  # fmt: skip
+
+
+def _largest(state: BookState, step: MeasureStep, results: Sequence[ResultFacts]) -> str | None:
+    """The result that the newest reading of the step belongs to; one already read before one that still lacks a figure."""
+    newest = next((e.body.reading for e in reversed(state.of_step(step.id)) if e.kind == "reading"), None)
+    own = [spec.id for spec in step.result if newest is not None and newest in spec.named()]
+    read = {r.id for r in results if r.readings}
+    return next((name for name in own if name in read), own[0] if own else None)
+
+
+def _asked_state(step: MeasureStep, results: Sequence[ResultFacts]) -> str | None:
+    """The state that the sheet asks for in this step, where it is one."""
+    asked = {state for state in (*(r.state for r in step.reading), *(r.limit.condition for r in results)) if state}
+    return asked.pop() if len(asked) == 1 else None
 
 
 def _tighten(state: BookState, step: TightenStep, tools: Sequence[Instrument], base: dict[str, Any]) -> TightenBench:
@@ -580,7 +593,7 @@ def _fill(state: BookState, step: FillStep, tools: Sequence[Instrument], base: d
     expected = limit.figure("target") or limit.figure("hi") or 0.0
     return FillBench(**base | {"primary": f"{step.fluid}: in and level"}, fluid=step.fluid, amount=limit, judgement=judgement,
                      typed=entries[-1].body.typed if entries else (), level=step.level, level_seen=seen, coolant=step.coolant,
-                     tools=_tool_choices(tools, {"jug"}, expected, limit), dry_run_s=dry_run_decision(state) if step.coolant else None)  # fmt: skip
+                     tools=tuple(_tool_choice(tool, expected, limit) for tool in tools if tool.kind == "jug" and not tool.retired), dry_run_s=dry_run_decision(state) if step.coolant else None)  # fmt: skip
 
 
 def _run(state: BookState, step: RunStep, tools: Sequence[Instrument], base: dict[str, Any]) -> RunBench:

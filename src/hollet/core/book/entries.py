@@ -38,13 +38,24 @@ class Body(BaseModel):
         return f"step:{step}" if step else "build"
 
 
+class Turned(Body):
+    """A verdict that an edit of the plan turned: which result of which step, what it was, and what it became."""
+
+    step: str
+    result: str
+    name: Annotated[str, Field(max_length=400)]
+    was: Annotated[str, Field(max_length=40)]
+    now: Annotated[str, Field(max_length=40)]
+
+
 class PlanEdited(Body):
-    """The plan was made (`sheet`, whole) or changed (`changes`, each with before and after)."""
+    """The plan was made (`sheet`, whole) or changed (`changes`, each with before and after); with the verdicts that this turned."""
 
     what: Short
     sheet: Plan | None = None
     changes: tuple[Change, ...] = ()
     reason: str | None = None
+    turned: Annotated[tuple[Turned, ...], Field(max_length=400)] = ()
 
     def subject(self) -> str:
         return "plan"

@@ -23,7 +23,7 @@ class BookState:
     """Facts of one build. Advanced in place by its one owner; readers must not change it.
 
     `lost_done` keeps, by step, the done and bagged entries that were struck: what stood on them counts as open again; `lost`
-    keeps all struck entries by subject. `loads` are the entries that change what carries what, in their order.
+    keeps all struck entries by subject. `loads` are the entries that change what carries what, in their order; `turned` the plan edit that last turned a result.
     """
 
     whole: Plan | None = None
@@ -44,6 +44,7 @@ class BookState:
     lost_done: dict[str, list[Entry]] = field(default_factory=lambda: defaultdict(list))
     lost: dict[str, list[Entry]] = field(default_factory=lambda: defaultdict(list))
     loads: list[Entry] = field(default_factory=list)
+    turned: dict[tuple[str, str], Entry] = field(default_factory=dict)
     opened: dict[str, list[Entry]] = field(default_factory=lambda: defaultdict(list))
     runs: dict[str, list[str]] = field(default_factory=lambda: defaultdict(list))
     memo: dict[tuple[str, ...], tuple[Any, Plan | None, Any]] = field(default_factory=dict, compare=False, repr=False)
@@ -91,6 +92,8 @@ def fold(state: BookState, entry: Entry) -> BookState:
     if entry.kind == "plan edited":
         state.whole = planned(state.whole, entry)
         state.edits += 1
+        for turned in entry.body.turned:
+            state.turned[turned.step, turned.result] = entry
         state.selection = select(state.whole) if state.whole is not None else None
         return state
     state.by_subject[subject].append(entry)

@@ -113,7 +113,7 @@ def _state(limit: Limit) -> str:
 
 def _limit_row(state: BookState, plan: Plan, limit: Limit, steps: Sequence[Step], tools: Sequence[Instrument]) -> FigureRow:
     judged = tuple(JudgedRow(name=r.name, judgement=r.judgement) for s in steps if isinstance(s, MeasureStep)
-                   for r in results_of(state, s) if r.limit.id == limit.id and r.readings)  # fmt: skip
+                   for r in results_of(state, s, tools) if r.limit.id == limit.id and r.readings)  # fmt: skip
     value, big_u = (judged[0].judgement.value, judged[0].judgement.U) if len(judged) == 1 else (None, None)
     sources = tuple(
         SourceRow(source=a.source, page=a.page, lo=a.lo, hi=a.hi, target=a.target, words=limit.as_said(a).words(),

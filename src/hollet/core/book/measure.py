@@ -243,13 +243,13 @@ def latest(state: BookState, reading: str) -> Entry | None:
 
 
 def tools_for(spec: ReadingSpec, tools: Sequence[Instrument]) -> tuple[str, ...]:
-    """The tools of the shop that may give a reading, the best first: of its kind, reaching it, trusted, with the smallest uncertainty."""
+    """The tools of the shop that may give a reading, the best first: trusted, reaching it, of its kind, with the smallest uncertainty."""
     nominal = float(parse(spec.nominal).nominal or 0)
     fit = [tool for tool in tools if not tool.retired and may_give(spec.tool, tool.kind)]
 
     def rank(tool: Instrument) -> tuple[bool, bool, bool, float, str]:
         reaches = tool.covers(nominal) if nominal else True
-        return tool.kind != spec.tool, not reaches, standing(tool).sign == "outside", single_reading_U(tool, nominal), tool.code
+        return standing(tool).sign == "outside", not reaches, tool.kind != spec.tool, single_reading_U(tool, nominal), tool.code
 
     return tuple(tool.id for tool in sorted(fit, key=rank))
 
@@ -473,7 +473,7 @@ def _warnings(state: BookState, specs: Sequence[ReadingSpec], taken: dict[str, E
             step = plan.find_step(name)
             if changed and step is not None:
                 found.append(f"{spec.name} was read on {taken[spec.id].bench_time[:10]}, before {step.number} {step.title}: read it again")
-    states = {state for spec in specs if (state := taken[spec.id].body.state or spec.state)}  # what nobody said is compared as it was asked for
+    states = {said for spec in specs if (said := taken[spec.id].body.state or spec.state)}  # what nobody said is compared as it was asked for
     as_asked = all(taken[spec.id].body.state in (None, spec.state) for spec in specs)  # two depths may well be asked for in two states
     if len(states) > 1 and not as_asked:
         found.append(f"its readings were taken in different states: {'; '.join(sorted(states))}")
@@ -561,6 +561,10 @@ def _with_choices(state: BookState, step: MeasureStep, spec: ResultSpec, facts: 
                            "licensed": bool(entry.body.licensed)}
             else:
                 update |= {"conceded": False, "lapsed": f"{words} (lapsed: the reading or the limit has changed)"}
+    edited = state.turned.get((step.id, spec.id))
+    if edited is not None and facts.readings and all(state.entries[name].seq < edited.seq for name in facts.readings):
+        turn = next(t for t in edited.body.turned if (t.step, t.result) == (step.id, spec.id))
+        update["turned"] = f"{turn.was} became {turn.now} as {edited.who} changed the figure, {edited.bench_time[:10]}"
     return facts.model_copy(update=update)
 
 

@@ -73,7 +73,8 @@ def _text(state: BookState, entry: Entry) -> str:
     if kind == "plan edited":
         if body.sheet is not None:
             return f"plan made from: {body.sheet.title}, {len(body.sheet.step)} steps"
-        return body.what + (f": {body.reason}" if body.reason else "")  # type: ignore[no-any-return]
+        turned = f". Turned: {'; '.join(f'{t.name} {t.was} became {t.now}' for t in body.turned)}" if body.turned else ""
+        return body.what + (f": {body.reason}" if body.reason else "") + turned  # type: ignore[no-any-return]
     if kind == "reading":
         spec = next((r.name for s in plan.step for r in getattr(s, "reading", ()) if r.id == body.reading), title)
         values = ", ".join(_shown(q.value, q.unit, body.instrument) for q in body.values)

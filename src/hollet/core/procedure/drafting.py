@@ -128,6 +128,7 @@ class LimitAct(Part):
     source: Annotated[str, Field(max_length=200)] | None = None
     page: Annotated[str, Field(max_length=40)] | None = None
     own: bool = False
+    same_source: bool = False
 
 
 class AnswerAct(Part):
@@ -358,6 +359,10 @@ def _said(limit: Limit) -> SourceAnswer:
 def _limit(plan: Plan, act: LimitAct, done: Set[str], who: str) -> tuple[Change, ...]:
     limit = _limit_of(plan, act)
     source = f"{who} decided" if act.own else act.source or None
+    changed = (act.lo, act.hi, act.target) != (limit.lo, limit.hi, limit.target)
+    if changed and not act.own and not act.same_source and source is not None and limit.given and (source, act.page) == (limit.source, limit.page):
+        raise Refused("source_asked", f"{limit.name}: {limit.words()} was from {source}. Where does the new figure come from? Name its source, call it your own, "
+                      "or say that it stands so in the same place", field="source")  # fmt: skip
     after = limit.model_copy(update={"lo": act.lo, "hi": act.hi, "target": act.target, "source": source, "page": act.page,
                                      "own": who if act.own else None, "settled": bool(limit.answers), "version": limit.version + 1})  # fmt: skip
     return (LimitChange(before=limit, after=_checked(after)),)
