@@ -206,22 +206,20 @@ def _swaps(typed: str) -> Sequence[str]:
 
 
 def question(i: SlipCheck, found: Slip) -> str:
-    """What to ask, in words: the figure as read, and what it may have been."""
+    """What to ask, in words: the figure as read, and what it may have been; nothing finer than the tool shows."""
     unit = find_unit(i.unit)
     assert unit is not None
-    shown = i.typed.strip() if _bare(i.typed) is None else f"{i.typed.strip()} {unit.name}"
-    if found.slip == "none" or found.meant is None:
+    bare = _bare(i.typed)
+    shown = i.typed.strip() if bare is None else f"{i.typed.strip()} {unit.name}"
+    known = _facts(i, unit.dimension)
+    parsed = parse(i.typed, unit.dimension, unit.name).nominal
+    least = float(exact(i.resolution, unit.dimension, "resolution")) if i.resolution is not None else 0.0
+    tries = [(name, figure) for name, figure in _tries(i.typed, bare, unit.name, unit.dimension, float(parsed or 0)) if name in found.slips and known.plausible(figure)]
+    tries.sort(key=lambda pair: (round9(abs(pair[1])) < round9(least), found.slips.index(pair[0])))
+    if not tries:
         return f"{shown}? {_expected(i)}Is it right?"
-    value = exact(found.meant, unit.dimension, "meant")
-    base = exact(i.setting, unit.dimension, "setting") if i.setting is not None else Fraction(0)
-    deviation = i.setting is not None and abs(exact(found.read_as, unit.dimension, "read_as") - base) < base / 2 and _is_deviation(i)
-    figure = decimal_text(_short(from_canonical(value - (base if deviation else 0), unit)))
-    return f"{shown}, or {figure} {unit.name}, {SLIP_WORDS[found.slip]}? {_expected(i)}"
-
-
-def _is_deviation(i: SlipCheck) -> bool:
-    parsed = parse(i.typed, find_unit(i.unit).dimension, i.unit).nominal  # type: ignore[union-attr]
-    return i.setting is not None and parsed is not None and abs(parsed) < exact(i.setting, find_unit(i.unit).dimension, "setting") / 2  # type: ignore[union-attr]
+    name, figure = tries[0]
+    return f"{shown}, or {decimal_text(_short(from_canonical(Fraction(figure), unit)))} {unit.name}, {SLIP_WORDS[name]}? {_expected(i)}".strip()
 
 
 def _short(value: Fraction) -> Fraction:
