@@ -2222,9 +2222,11 @@ export interface components {
         };
         /**
          * EntryEdit
-         * @description One entry from a screen; the id is a UUID of version 7 made there.
+         * @description One entry from a screen; the id is a UUID of version 7 made there; `after` is the one before it in the screen's own queue, about the same.
          */
         EntryEdit: {
+            /** After */
+            after?: string | null;
             /** Bench Time */
             bench_time: string;
             /** Entry */
@@ -3316,6 +3318,8 @@ export interface components {
             setting_s: string | null;
             /** Source */
             source: string | null;
+            /** Travel */
+            travel: string | null;
             /** Unit */
             unit: string;
             /**
@@ -3431,10 +3435,15 @@ export interface components {
         };
         /**
          * JointFacts
-         * @description The joint as it stands.
+         * @description The joint as it stands; `ahead` are the bolts of the stage in hand that follow each other from here, the next one first.
          */
         JointFacts: {
             adapter: components["schemas"]["Adapter"] | null;
+            /**
+             * Ahead
+             * @default []
+             */
+            ahead: number[];
             /** Begun */
             begun: boolean;
             /** Bolts */
@@ -3783,6 +3792,11 @@ export interface components {
             own?: boolean;
             /** Page */
             page?: string | null;
+            /**
+             * Same Source
+             * @default false
+             */
+            same_source?: boolean;
             /** Source */
             source?: string | null;
             /** Target */
@@ -3903,13 +3917,16 @@ export interface components {
         };
         /**
          * MeasureBench
-         * @description Read it, judge it, decide.
+         * @description Read it, judge it, decide. `large` is the result to show large: the one that the newest reading belongs to. `asked_state`: what the sheet asks
+         *     for, said once a sitting with one press and never filled in as said.
          */
         MeasureBench: {
             /** Ahead */
             ahead: string[];
             /** Around */
             around: components["schemas"]["AroundWords"][];
+            /** Asked State */
+            asked_state: string | null;
             /** Blocks */
             blocks: string;
             /** Box */
@@ -3963,6 +3980,8 @@ export interface components {
             kind: "measure";
             /** Lacking */
             lacking: string | null;
+            /** Large */
+            large: string | null;
             /** Lifts */
             lifts: boolean;
             /** Lines */
@@ -4821,6 +4840,8 @@ export interface components {
         /**
          * ReadingFacts
          * @description One reading as it stands: typed text, value in the canonical unit, tool and spread.
+         *
+         *     `tools` are the ids of the shop's tools that may give it, the best first; `hint` says how such a tool is typed.
          */
         ReadingFacts: {
             /**
@@ -4837,6 +4858,8 @@ export interface components {
             datum: string | null;
             /** Entry */
             entry: string | null;
+            /** Hint */
+            hint: string | null;
             /** Id */
             id: string;
             /** Moves */
@@ -4855,6 +4878,11 @@ export interface components {
             tool: string | null;
             /** Tool Kind */
             tool_kind: string;
+            /**
+             * Tools
+             * @default []
+             */
+            tools: string[];
             /**
              * Typed
              * @default []
@@ -5328,6 +5356,8 @@ export interface components {
              * @default []
              */
             sources: components["schemas"]["SourceVerdict"][];
+            /** Turned */
+            turned: string | null;
             /**
              * Warnings
              * @default []

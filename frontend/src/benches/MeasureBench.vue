@@ -24,35 +24,39 @@ const files = ref<InstanceType<typeof ReadingFiles> | null>(null)
 const entry = ref<HTMLInputElement | null>(null)
 const typing = ref(false)
 const chosen = ref<string | null>(null)
-const { readings, reading, tools, tool, toolPicked, text, repeats, taken, figure, question, problem, pick, move, again, begin, another, write } = useReadings(() => props.bench, entry)
+const { readings, reading, tools, tool, toolPicked, text, repeats, taken, sitting, figure, question, problem, pick, move, again, begin, another, write } = useReadings(() => props.bench, entry)
 
 const limits = computed(() => [...new Map(props.bench.results.map((r) => [r.limit.id, { ...r.limit, asks: r.asks, given: r.limit.lo !== null || r.limit.hi !== null }])).values()])
 const open = computed(() => props.bench.results.filter((r) => ['outside', 'too_close'].includes(r.judgement.verdict) && !r.conceded))
-const result = computed(() => props.bench.results.find((r) => r.id === chosen.value) ?? open.value[0] ?? props.bench.results.find((r) => r.judgement.verdict !== 'not_read') ?? null)
+/** A pressed result; else what the newest reading belongs to; else what is open. */
+const result = computed(() => props.bench.results.find((r) => r.id === chosen.value) ?? props.bench.results.find((r) => r.id === props.bench.large) ?? open.value[0] ?? null)
 const never = computed(() => result.value?.limit.safety === 'lifting') // worn lifting gear is replaced, whatever the reason
 const deciding = computed(() => result.value !== null && ['outside', 'too_close'].includes(result.value.judgement.verdict))
-/** Digits are a reading while one is in hand; they decide when none is, or when a result was pressed. */
-const digitsDecide = computed(() => deciding.value && (!reading.value || chosen.value !== null))
+/** Digits are a reading; they decide only while the question "What now?" is open, and only a letter opens it. */
+const asking = ref(false)
 
 watch(() => props.bench.step, () => { typing.value = false })
-watch(() => [props.bench.step, reading.value?.id], () => { chosen.value = null })
+watch(() => [props.bench.step, reading.value?.id], () => { chosen.value = null; asking.value = false })
 const judged = (limit: string) => props.bench.results.find((r) => r.limit.id === limit)?.judgement
 function lanes(limit: string) {
   return props.bench.results.filter((r) => r.limit.id === limit).map((r) => ({ id: r.id, name: r.name, value: r.judgement.value, U: r.judgement.U, text: r.judgement.value_text, verdict: r.judgement.verdict, side: r.judgement.side, accepted: r.conceded, words: r.refusal ?? (r.conceded ? 'accepted in writing' : r.judgement.words.replace(' with this tool', '')) }))
 }
 async function decide(choice: 'measure_again' | 'rework' | 'replace') {
   if (!result.value) return
+  asking.value = false
   const target = result.value
   await book.act({ kind: 'disposition', step: props.bench.step, result: target.id, choice })
   const once = choice === 'measure_again' ? target.readings.map((id) => props.bench.readings.find((r) => r.entry === id)?.id).find(Boolean) : undefined
   if (once) pick(once)
 }
 function accept() {
+  asking.value = false
   if (result.value && !never.value) conceding.value?.ask(result.value)
 }
 useKeys(() => ({
   ArrowRight: () => move(1), ArrowLeft: () => move(-1), w: () => { typing.value = !typing.value }, p: () => files.value?.print(), Enter: () => entry.value?.focus(),
-  ...(digitsDecide.value ? { 1: () => decide('measure_again'), 2: () => decide('rework'), 3: () => decide('replace'), 4: () => accept() }
+  ...(deciding.value ? { a: () => { asking.value = !asking.value } } : {}),
+  ...(asking.value ? { Escape: () => { asking.value = false }, 1: () => decide('measure_again'), 2: () => decide('rework'), 3: () => decide('replace'), 4: () => accept() }
     : reading.value ? Object.fromEntries([...'0123456789.-'].map((digit) => [digit, () => begin(digit)])) : {}),
 }))
 </script>
@@ -74,11 +78,13 @@ useKeys(() => ({
     </template>
     <template #figure>
       <form v-if="reading && !typing" class="enter" @submit.prevent="write()">
-        <label class="field"><span>{{ reading.name }}{{ tool ? `, in ${tool.unit}` : '' }}</span>
-          <input ref="entry" v-model="text" class="entry big" inputmode="text" autocomplete="off" name="reading" :aria-invalid="figure ? !figure.ok && !!text : undefined" aria-describedby="figure" /></label>
+        <label class="field"><span>{{ reading.name }}</span>
+          <span class="withunit"><input ref="entry" v-model="text" class="entry big" inputmode="text" autocomplete="off" name="reading" :aria-invalid="figure ? !figure.ok && !!text : undefined" aria-describedby="figure" /><b v-if="tool" class="t28">{{ tool.unit }}</b></span></label>
         <p id="figure" class="says" aria-live="polite"><template v-if="text && figure?.ok"><span class="t16">{{ figure.words ? `${figure.words}:` : 'is' }} {{ figure.exact ? 'exactly' : 'about' }}</span> <b class="t24">{{ figure.value }} {{ figure.unit }}</b></template><span v-else-if="text && figure" class="problem">{{ figure.words }}</span></p>
+        <p v-if="reading.hint" class="t16">{{ reading.hint }}</p>
         <p v-if="reading.datum" class="t16">from: {{ reading.datum }}</p>
-        <label class="field"><span>in which state</span><input v-model="taken" class="entry statefield" name="state" maxlength="80" autocomplete="off" :placeholder="reading.state ?? 'as it is'" /></label>
+        <button v-if="bench.asked_state" type="button" class="btn small state" :aria-pressed="sitting === bench.asked_state" @click="sitting = sitting ? '' : (bench.asked_state ?? '')"><i aria-hidden="true">{{ sitting ? '✓' : '' }}</i><span>all read {{ bench.asked_state }}</span></button>
+        <label class="field"><span>in which state{{ sitting ? ', else as said' : '' }}</span><input v-model="taken" class="entry statefield" name="state" maxlength="80" autocomplete="off" :placeholder="sitting || 'not said'" /></label>
         <p v-if="reading.ask_again" class="too_close t16 b">Read it a second time: there is no going back after it.</p>
         <p v-if="repeats.length" class="t16">before: {{ repeats.join(', ') }}</p>
         <div v-if="question" class="block" role="alert"><p class="b">{{ question }}</p><button type="button" class="btn small" @click="write(true)">It is right, write it</button></div>
@@ -88,7 +94,7 @@ useKeys(() => ({
         <p v-else class="problem">No {{ reading.tool_kind }} in the shop: add one under Tools.</p>
         <div class="two"><button type="button" class="btn small" @click="another">And again</button><button type="submit" class="btn small">Write it <kbd>Enter</kbd></button></div>
       </form>
-      <ResultDecision v-if="result && result.judgement.verdict !== 'not_read'" :result="result" :deciding="deciding" :never="never" :keys="digitsDecide" :rework="bench.rework" :replace="bench.replace" @decide="decide" @accept="accept" />
+      <ResultDecision v-if="result && result.judgement.verdict !== 'not_read'" :result="result" :deciding="deciding" :never="never" :keys="asking" @ask="asking = !asking" :rework="bench.rework" :replace="bench.replace" @decide="decide" @accept="accept" />
       <ol v-if="!bench.draw" class="readings"><li v-for="r in readings" :key="r.id"><button type="button" :class="{ now: r.id === reading?.id }" @click="pick(r.id)"><span>{{ r.name }}</span><b>{{ r.value_text || '–' }}</b></button><p v-if="r.moves" class="too_close t16">{{ r.moves }}</p></li></ol>
     </template>
   </BenchFrame>
@@ -102,6 +108,10 @@ useKeys(() => ({
 .limit { margin: 4px 0 10px; }
 .limit h2 { font-weight: 460; font-size: 18px; }
 .enter { display: grid; gap: 6px; }
+.withunit { display: flex; gap: 8px; align-items: center; }
+.withunit input { flex: 1; min-width: 0; }
+.state { display: flex; gap: 8px; justify-content: flex-start; text-align: left; }
+.state i { width: 22px; height: 22px; border: 2px solid currentcolor; flex: none; font-style: normal; line-height: 18px; text-align: center; font-weight: 800; }
 .says { min-height: 34px; line-height: 1.2; }
 .two { display: grid; grid-template-columns: 1fr 1.2fr; gap: 8px; white-space: nowrap; }
 .statefield { min-height: 44px; font-size: 16px; }

@@ -15,12 +15,13 @@ const reason = ref('')
 const price = ref('')
 const wrong = ref('')
 const how = ref('')
+const asking = ref(false)
 const name = ref('')
 const licensed = ref('')
 /** Used again although it is bad: accepted in writing, with a name. */
 const concedes = computed(() => props.part.asks_name && props.bench.stays_in.includes(choice.value))
 const least = computed(() => (concedes.value ? 10 : 3))
-watch(() => props.part.id, () => { choice.value = ''; reason.value = how.value = name.value = licensed.value = ''; price.value = ''; wrong.value = props.part.wrong?.toString() ?? '' }, { immediate: true })
+watch(() => props.part.id, () => { asking.value = false; choice.value = ''; reason.value = how.value = name.value = licensed.value = ''; price.value = ''; wrong.value = props.part.wrong?.toString() ?? '' }, { immediate: true })
 const usual = computed(() => {
   const codes = props.bench.codes.flatMap((c) => c.codes)
   return new Set(props.part.faces.flatMap((f) => codes.find((c) => c.id === f.code)?.usual ?? []))
@@ -29,10 +30,17 @@ const why = ref<HTMLInputElement | null>(null)
 const panel = ref<HTMLElement | null>(null)
 function choose(id: Choice) {
   choice.value = id
+  asking.value = false
   price.value = props.bench.replaced.includes(id) ? (props.part.new_costs?.toString() ?? '') : '' // what stays costs what is typed
   void nextTick(() => why.value?.focus())
 }
-useKeys(() => Object.fromEntries(Object.keys(props.bench.dispositions).map((id, k) => [String(k + 1), () => choose(id as Choice)])))
+/** Digits choose only while the question is open, and only a letter opens it: those of the finding pad never decide. */
+const DIGITS = [...'123456789']
+useKeys(() => ({
+  x: () => { asking.value = !asking.value },
+  ...Object.fromEntries([...DIGITS, '0'].map((digit) => [digit, () => undefined])),
+  ...(asking.value ? Object.fromEntries(Object.keys(props.bench.dispositions).map((id, k) => [String(k + 1), () => choose(id as Choice)])) : {}),
+}))
 const money = (text: string) => (text.trim() === '' || !Number.isFinite(Number(text.replace(',', '.'))) ? null : Number(text.replace(',', '.')))
 async function decide() {
   if (!choice.value || reason.value.trim().length < least.value || (concedes.value && !name.value.trim())) return
@@ -59,8 +67,8 @@ async function right() {
     <p v-if="part.right" class="in b">Put right: {{ part.right }}</p>
     <form v-else-if="part.to_do" class="line" @submit.prevent="right"><label class="field"><span>{{ part.to_do }}. Done? Say how: new one here and compared, reworked to what, cleaned with what</span><input v-model="how" class="entry" name="how" maxlength="900" autocomplete="off" /></label><button type="submit" class="btn small" :disabled="how.trim().length < 3">Put right</button></form>
     <form @submit.prevent="decide">
-      <fieldset><legend class="b">What happens to it?</legend>
-        <div class="chips"><button v-for="(words, id, k) in bench.dispositions" :key="id" type="button" class="btn small" :class="{ usual: usual.has(id as 'reuse') }" :aria-pressed="choice === id" @click="choose(id as 'reuse')"><kbd>{{ k + 1 }}</kbd><span>{{ words }}</span></button></div>
+      <fieldset><legend class="b">What happens to it? <button type="button" class="btn small" :aria-pressed="asking" @click="asking = !asking">by digits <kbd>X</kbd></button></legend>
+        <div class="chips"><button v-for="(words, id, k) in bench.dispositions" :key="id" type="button" class="btn small" :class="{ usual: usual.has(id as 'reuse') }" :aria-pressed="choice === id" @click="choose(id as 'reuse')"><kbd v-if="asking">{{ k + 1 }}</kbd><span>{{ words }}</span></button></div>
         <p v-if="usual.size" class="t16 mut">Underlined: what is usually done with what was found.</p>
       </fieldset>
       <div v-if="choice" class="line">

@@ -7,7 +7,7 @@ import WorkingLines from '@/shell/WorkingLines.vue'
 
 type Result = MeasureBenchView['results'][number]
 const props = defineProps<{ result: Result; deciding: boolean; never: boolean; keys: boolean; rework: string | null; replace: string | null }>()
-const emit = defineEmits<{ decide: [choice: 'measure_again' | 'rework' | 'replace']; accept: [] }>()
+const emit = defineEmits<{ decide: [choice: 'measure_again' | 'rework' | 'replace']; accept: []; ask: [] }>()
 const judgement = computed(() => props.result.judgement)
 </script>
 
@@ -23,6 +23,8 @@ const judgement = computed(() => props.result.judgement)
     <p v-if="result.concession">{{ result.concession }}</p>
     <p v-if="result.lapsed" class="too_close">{{ result.lapsed }}</p>
     <p v-if="result.disposition">Decided: {{ result.disposition.replace('_', ' ') }}</p>
+    <p v-if="result.turned" class="too_close b">{{ result.turned }}.</p>
+    <button v-if="deciding && !result.conceded && !keys" type="button" class="btn small" @click="emit('ask')">What now? By digits <kbd>A</kbd></button>
     <div v-if="deciding && !result.conceded" class="choices" role="group" :aria-label="`${result.name}: what now?`">
       <button type="button" class="btn row" @click="emit('decide', 'measure_again')"><kbd v-if="keys">1</kbd><span>Again<small>{{ result.settled_by[0] ? `with ${result.settled_by[0]}` : 'more repeats' }}</small></span></button>
       <button type="button" class="btn row" @click="emit('decide', 'rework')"><kbd v-if="keys">2</kbd><span>Rework<small v-if="rework">{{ rework }}</small></span></button>

@@ -12,7 +12,8 @@ export function useReadings(bench: () => MeasureBenchView, entry: Ref<HTMLInputE
   const toolPicked = ref<Record<string, string>>({})
   const text = ref('')
   const repeats = ref<string[]>([])
-  const taken = ref('') // in which state the part was
+  const taken = ref('') // in which state the part was, for this reading
+  const sitting = ref('') // the same, said once for this step and sitting
   const question = ref('')
   const problem = ref('')
   const ahead = ref(false) // the next figure was typed and entered while this one was on its way
@@ -28,8 +29,8 @@ export function useReadings(bench: () => MeasureBenchView, entry: Ref<HTMLInputE
     return first !== null && kept.value.has(first) ? (readings.value.find((r) => r.entry === null && !kept.value.has(r.id))?.id ?? null) : first
   })
   const reading = computed(() => readings.value.find((r) => r.id === (picked.value ?? next.value)) ?? null)
-  const tools = computed(() => bench().tools.filter((t) => !reading.value || t.kind === reading.value.tool_kind || t.kind === 'caliper'))
-  const tool = computed(() => tools.value.find((t) => t.id === toolPicked.value[reading.value?.tool_kind ?? '']) ?? tools.value.find((t) => t.kind === reading.value?.tool_kind) ?? tools.value[0] ?? null)
+  const tools = computed(() => (reading.value?.tools ?? []).map((id) => bench().tools.find((t) => t.id === id)).filter((t) => t !== undefined))
+  const tool = computed(() => tools.value.find((t) => t.id === toolPicked.value[reading.value?.tool_kind ?? '']) ?? tools.value.at(0) ?? null)
   const { view: figure } = useFigure(text, () => ({ dimension: tool.value?.dimension ?? null, unit: tool.value?.unit ?? null, tool: tool.value?.id ?? null }))
 
   /** What was typed is written or given up; a state typed for one reading never passes on to the next. */
@@ -79,7 +80,7 @@ export function useReadings(bench: () => MeasureBenchView, entry: Ref<HTMLInputE
     sending = true
     problem.value = question.value = text.value = '' // free at once for the next figure
     try {
-      const saved = await book.write({ kind: 'reading', step: bench().step, reading: reading.value.id, typed, unit: tool.value.unit, instrument: tool.value.id, state: taken.value.trim() || null, sure })
+      const saved = await book.write({ kind: 'reading', step: bench().step, reading: reading.value.id, typed, unit: tool.value.unit, instrument: tool.value.id, state: taken.value.trim() || sitting.value || null, sure })
       if (saved || !book.refused) onward()
       else text.value = sent
     } catch (error) {
@@ -108,9 +109,10 @@ export function useReadings(bench: () => MeasureBenchView, entry: Ref<HTMLInputE
     })
   }
   watch(() => bench().step, () => {
+    sitting.value = ''
     round.value = false
     picked.value = null
     clear()
   })
-  return { readings, reading, tools, tool, toolPicked, text, repeats, taken, figure, question, problem, pick, move, again, begin, another, write }
+  return { readings, reading, tools, tool, toolPicked, text, repeats, taken, sitting, figure, question, problem, pick, move, again, begin, another, write }
 }

@@ -75,7 +75,7 @@ const stroke = computed(() => (props.size === 'l' ? 4 : 2.6))
       <path v-if="pinned" :d="`M${at - pinned * 26} ${tall} l6 ${-tall} M${at - pinned * 33} ${tall} l6 ${-tall}`" stroke="var(--now)" stroke-width="4" />
       <g v-if="whisker" :stroke="colour" fill="none">
         <path :d="`M${at - whisker} ${tall / 2} H${at + whisker}`" stroke="var(--now)" stroke-width="6.5" />
-        <path :d="`M${at - whisker} ${tall / 2} H${at + whisker} M${at - whisker} ${tall / 2 - 6} v12 M${at + whisker} ${tall / 2 - 6} v12`" stroke-width="2.4" />
+        <path :d="`M${at - whisker} ${tall / 2} H${at + whisker}${pinned ? '' : ` M${at - whisker} ${tall / 2 - 6} v12 M${at + whisker} ${tall / 2 - 6} v12`}`" stroke-width="2.4" />
       </g>
       <circle v-if="bar.value !== null" :cx="at" :cy="tall / 2" :r="half + 2" fill="var(--now)" fill-opacity="0.85" />
       <VerdictMark :verdict="verdict" :side="side" :accepted="accepted" :size="half" :x="at - half * 1.3" :y="tall / 2 - half * 1.3" />

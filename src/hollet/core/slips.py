@@ -215,7 +215,7 @@ def question(i: SlipCheck, found: Slip) -> str:
     parsed = parse(i.typed, unit.dimension, unit.name).nominal
     least = float(exact(i.resolution, unit.dimension, "resolution")) if i.resolution is not None else 0.0
     tries = [(name, figure) for name, figure in _tries(i.typed, bare, unit.name, unit.dimension, float(parsed or 0)) if name in found.slips and known.plausible(figure)]
-    tries.sort(key=lambda pair: (round9(abs(pair[1])) < round9(least), ORDER.index(pair[0])))
+    tries.sort(key=lambda pair: (round9(abs(pair[1])) < round9(least), ORDER.index(pair[0]) if i.setting is not None else found.slips.index(pair[0])))
     if not tries:
         return f"{shown}? {_expected(i)}Is it right?"
     name, figure = tries[0]

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from hollet.core.book.measure import read_text
+from hollet.core.book.measure import read_leaves, read_text
 from hollet.core.errors import Refused
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import decimal_text, exact, minus
@@ -15,6 +15,10 @@ def read_figure(workshop: Workshop, text: str, dimension: str | None, unit: str 
     """Exact value in the canonical unit, whether it is taken as a deviation, or the reason it cannot be read."""
     tool = workshop.tools().get(tool_id or "")
     try:
+        if tool is not None and tool.kind == "feeler":
+            _, goes, does_not = read_leaves(text, unit or tool.unit, tool.dimension)
+            told = f"{decimal_text(goes.nominal or 0)} goes in" + (f", {decimal_text(does_not.nominal or 0)} does not" if does_not is not None else ", at least that")
+            return {"ok": True, "value": decimal_text(goes.nominal or 0), "unit": goes.unit or "", "exact": True, "words": told}
         if tool is not None:
             parsed, base = read_text(text, tool, unit or tool.unit, tool.dimension)
         else:
