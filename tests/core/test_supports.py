@@ -166,9 +166,9 @@ def test_the_ladder_is_in_its_order():
 
 def test_tries_are_logged_and_refused(book: Book):
     """A try is a line; heat near a seal is refused and nothing is written."""
-    book.do("tried", step="shaft_off", part="Nut", rung="soak", minutes=480)
+    book.do("tried", step="shaft_off", part="Nut", rung="soak", time="480 min")
     with pytest.raises(Refused) as refusal:
-        book.do("tried", step="shaft_off", part="nut", rung="heat", minutes=5)
+        book.do("tried", step="shaft_off", part="nut", rung="heat", time="5 min")
     assert refusal.value.reason_code == "not_here"
-    done = book.do("tried", step="shaft_off", part="Nut", rung="heat", minutes=5, wiped=True, came=True)
+    done = book.do("tried", step="shaft_off", part="Nut", rung="heat", time="5 min", wiped=True, came=True)
     assert done.body.came

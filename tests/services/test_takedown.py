@@ -191,7 +191,7 @@ def test_two_devices_at_one_step(hand):
 
 def test_stuck_with_the_age_of_each_try(hand):
     """How long it has soaked is told from the clock."""
-    hand.write("tried", step="head_out", part="Bolt 3", rung="soak", minutes=60)
+    hand.write("tried", step="head_out", part="Bolt 3", rung="soak", time="60 min")
     then = hand.workshop.clock() + timedelta(hours=3)
     hand.workshop.clock = lambda: then
     desk = takedown.stuck(hand.workshop, hand.build, "head_out", "bolt 3", StuckFacts())

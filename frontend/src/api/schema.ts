@@ -918,13 +918,24 @@ export interface components {
     schemas: {
         /**
          * Adapter
-         * @description A crowfoot or the like: length in mm in the plane of rotation, angle in deg (0 straight out).
+         * @description A crowfoot or the like: its length in the plane of rotation, and its angle (0 straight out).
          */
         Adapter: {
-            /** Angle */
-            angle: number;
+            angle: components["schemas"]["Measured"];
+            length: components["schemas"]["Measured"];
+        };
+        /**
+         * AdapterEdit
+         * @description An adapter as typed: its length (`60 mm`, `2.5 in`) and its angle (`0`).
+         */
+        AdapterEdit: {
+            /**
+             * Angle
+             * @default 0
+             */
+            angle?: string;
             /** Length */
-            length: number;
+            length: string;
         };
         /**
          * Agreement
@@ -1066,6 +1077,11 @@ export interface components {
         AttemptFacts: {
             /** After S */
             after_s: number | null;
+            /**
+             * Asked
+             * @default []
+             */
+            asked: components["schemas"]["OpenFigure"][];
             /** Cause */
             cause: string | null;
             /** Change */
@@ -1099,6 +1115,11 @@ export interface components {
              * @default false
              */
             lamp_out: boolean;
+            /**
+             * Last S
+             * @default 0
+             */
+            last_s: number;
             /** Limit S */
             limit_s: number;
             /** Number */
@@ -1124,6 +1145,11 @@ export interface components {
             tracks: components["schemas"]["TrackFacts"][];
             /** Who */
             who: string;
+            /**
+             * Words
+             * @default []
+             */
+            words: string[];
         };
         /**
          * AttemptStartedEdit
@@ -1326,6 +1352,9 @@ export interface components {
         /**
          * BoltFacts
          * @description One fastener: tightness, stage reached, verdict of its latest act, what is set and due.
+         *
+         *     `over`: it got more than was asked and is not put right yet; `todo` is the next act of putting it right (`out`, `fresh`, `again`, `more`),
+         *     `more` what is still to be turned of an angle, in degrees.
          */
         BoltFacts: {
             /** Entry */
@@ -1350,8 +1379,15 @@ export interface components {
              * @default false
              */
             marked: boolean;
+            /** More */
+            more: string | null;
             /** Number */
             number: number;
+            /**
+             * Over
+             * @default false
+             */
+            over: boolean;
             /**
              * Passed Over
              * @default false
@@ -1381,6 +1417,8 @@ export interface components {
              * @default as found
              */
             tightness: string;
+            /** Todo */
+            todo: string | null;
             /**
              * Verdict
              * @default
@@ -1767,6 +1805,8 @@ export interface components {
             needed_open: string[];
             /** Next */
             next: string[];
+            /** Now */
+            now: string;
             /** Number */
             number: string;
             /** Obstacles */
@@ -2030,9 +2070,11 @@ export interface components {
         };
         /**
          * Deadline
-         * @description By `at_s` something must have been entered, else STOP with `reason`. Silence is never a pass.
+         * @description By `at_s` something must have been entered, else STOP with `reason`; from `asked_from` it is asked for. Silence is never a pass.
          */
         Deadline: {
+            /** Asked From */
+            asked_from: number | null;
             /** At S */
             at_s: number;
             /** Kind */
@@ -2057,7 +2099,7 @@ export interface components {
              * @enum {string}
              */
             about: "wrench" | "pass_over" | "dry_run" | "last_chance" | "capture" | "empty";
-            adapter?: components["schemas"]["Adapter"] | null;
+            adapter?: components["schemas"]["AdapterEdit"] | null;
             /** Bolt */
             bolt?: number | null;
             /**
@@ -2452,13 +2494,20 @@ export interface components {
         /**
          * FastenerEdit
          * @description A click, a typed value, or a state, on one bolt; `sure` when it was really pulled out of the joint's order.
+         *
+         *     `as_typed` answers the question about an odd figure. `more`: on an angle stage the figure is what was turned on top of what it had.
          */
         FastenerEdit: {
             /**
              * Act
              * @enum {string}
              */
-            act: "clicked" | "read" | "state" | "marked" | "locked";
+            act: "clicked" | "read" | "state" | "marked" | "locked" | "fresh";
+            /**
+             * As Typed
+             * @default false
+             */
+            as_typed?: boolean;
             /** Bolt */
             bolt: number;
             /**
@@ -2466,6 +2515,11 @@ export interface components {
              * @enum {string}
              */
             kind: "fastener";
+            /**
+             * More
+             * @default false
+             */
+            more?: boolean;
             /** Note */
             note?: string | null;
             /** Stage */
@@ -2634,6 +2688,8 @@ export interface components {
             needed_open: string[];
             /** Next */
             next: string[];
+            /** Now */
+            now: string;
             /** Number */
             number: string;
             /** Obstacles */
@@ -3149,6 +3205,8 @@ export interface components {
             needed_open: string[];
             /** Next */
             next: string[];
+            /** Now */
+            now: string;
             /** Number */
             number: string;
             /** Obstacles */
@@ -3380,7 +3438,11 @@ export interface components {
              * @enum {string}
              */
             pattern: "crosswise" | "spiral" | "star" | "order";
-            /** @default {} */
+            /**
+             * @default {
+             *       "fresh": true
+             *     }
+             */
             put_right: components["schemas"]["PutRight"];
             /** Recheck */
             recheck: string | null;
@@ -3996,6 +4058,8 @@ export interface components {
             next: string[];
             /** Next Reading */
             next_reading: string | null;
+            /** Now */
+            now: string;
             /** Number */
             number: string;
             /** Obstacles */
@@ -4049,6 +4113,18 @@ export interface components {
             waits: components["schemas"]["Waiting"][];
             /** Why */
             why: string | null;
+        };
+        /**
+         * Measured
+         * @description A figure in a log: the text as typed (absent where an old line kept none), and the value as decimal text with its unit.
+         */
+        Measured: {
+            /** Typed */
+            typed?: string | null;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: string;
         };
         /**
          * MoveAct
@@ -4143,6 +4219,20 @@ export interface components {
             title: string;
             /** Words */
             words: string;
+        };
+        /**
+         * OpenFigure
+         * @description A figure that was kept and is asked about: it counts for nothing until it is written again with its unit, or as typed.
+         */
+        OpenFigure: {
+            /** Key */
+            key: string;
+            /** Question */
+            question: string;
+            /** T */
+            t: number;
+            /** Typed */
+            typed: string;
         };
         /**
          * OpenItem
@@ -4756,8 +4846,15 @@ export interface components {
         /**
          * PutRight
          * @description What the sheet says to do about a bolt outside; Hollet never prescribes backing off by itself.
+         *
+         *     `fresh`: whether one that got too much is replaced before it begins again at stage 1; it is, unless the sheet says otherwise.
          */
         PutRight: {
+            /**
+             * Fresh
+             * @default true
+             */
+            fresh: boolean;
             /** Over */
             over: string | null;
             /** Under */
@@ -5179,6 +5276,8 @@ export interface components {
             next: string[];
             /** Next Bag */
             next_bag: number;
+            /** Now */
+            now: string;
             /** Number */
             number: string;
             /** Obstacles */
@@ -5305,6 +5404,18 @@ export interface components {
             kind: "replaced";
         };
         /**
+         * RestFacts
+         * @description The rest of the starter: how long it is to be (assumed or given), and since when it rests.
+         */
+        RestFacts: {
+            /** Assumed */
+            assumed: boolean;
+            /** Rest S */
+            rest_s: number;
+            /** Since */
+            since: string;
+        };
+        /**
          * ResultFacts
          * @description One judged result, its concession or disposition, and what would settle it; `asks` is its limit in words, `advice` what its calculation says is next,
          *     held back while a reading of it is asked about.
@@ -5410,7 +5521,7 @@ export interface components {
         };
         /**
          * RunBench
-         * @description One rung of the first start.
+         * @description One rung of the first start. `isolate_at_once`: one press may name all that is isolated, by whoever named it last (`isolated_by`).
          */
         RunBench: {
             /** Ahead */
@@ -5461,6 +5572,8 @@ export interface components {
             gate: components["schemas"]["GateAnswer"];
             /** Gate Keys */
             gate_keys: string[];
+            /** Gauge Unit */
+            gauge_unit: string;
             /** Gear */
             gear: components["schemas"]["ToolNeed"][];
             /** Hidden */
@@ -5472,6 +5585,10 @@ export interface components {
             ] | null;
             /** Isolate */
             isolate: string[];
+            /** Isolate At Once */
+            isolate_at_once: boolean;
+            /** Isolated By */
+            isolated_by: string;
             /** Keeps */
             keeps: components["schemas"]["Keeping"][];
             /**
@@ -5497,6 +5614,8 @@ export interface components {
             needed_open: string[];
             /** Next */
             next: string[];
+            /** Now */
+            now: string;
             /** Number */
             number: string;
             /** Obstacles */
@@ -5519,6 +5638,7 @@ export interface components {
             primary: string;
             /** Refit Bags */
             refit_bags: components["schemas"]["BagContent"][];
+            rest: components["schemas"]["RestFacts"] | null;
             /** Rung */
             rung: string;
             /** Rung Name */
@@ -5561,6 +5681,11 @@ export interface components {
          * @description One moment as typed: revs, oil pressure, temperature and timing as text with units.
          */
         SampleEdit: {
+            /**
+             * As Typed
+             * @default false
+             */
+            as_typed?: boolean;
             /** Coolant */
             coolant?: string | null;
             /**
@@ -5578,6 +5703,8 @@ export interface components {
             t: number;
             /** Timing */
             timing?: string | null;
+            /** Timing State */
+            timing_state?: string | null;
         };
         /**
          * SamplesEdit
@@ -5977,7 +6104,7 @@ export interface components {
         };
         /**
          * StartedEdit
-         * @description Work on a step begins.
+         * @description Work on a step begins; with a reason before what it waits for.
          */
         StartedEdit: {
             /**
@@ -5985,6 +6112,8 @@ export interface components {
              * @enum {string}
              */
             kind: "started";
+            /** Reason */
+            reason?: string | null;
             /** Step */
             step: string;
         };
@@ -6220,8 +6349,7 @@ export interface components {
             padding: string | null;
             /** Point */
             point: string;
-            /** Rated Kg */
-            rated_kg: number | null;
+            rated: components["schemas"]["Measured"] | null;
             /** Stays */
             stays: boolean;
             /** Time */
@@ -6285,8 +6413,8 @@ export interface components {
             padding?: string | null;
             /** Point */
             point: string;
-            /** Rated Kg */
-            rated_kg?: number | null;
+            /** Rated */
+            rated?: string | null;
             /** Step */
             step?: string | null;
             /** Support */
@@ -6433,6 +6561,8 @@ export interface components {
             needed_open: string[];
             /** Next */
             next: string[];
+            /** Now */
+            now: string;
             /** Number */
             number: string;
             /** Obstacles */
@@ -6684,8 +6814,6 @@ export interface components {
              * @enum {string}
              */
             kind: "tried";
-            /** Minutes */
-            minutes: number;
             /**
              * Near
              * @default []
@@ -6700,6 +6828,8 @@ export interface components {
             rung: "soak" | "counter_hold" | "partial_nut" | "strike" | "wedge" | "puller" | "heat" | "cut";
             /** Step */
             step: string;
+            /** Time */
+            time: string;
             /**
              * Wiped
              * @default false

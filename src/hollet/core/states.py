@@ -6,7 +6,7 @@ __all__ = ["state_conflict", "temperature_of"]
 
 OPPOSITES: tuple[tuple[str, ...], ...] = (
     ("hot", "cold"), ("warm", "cold"), ("loaded", "unloaded"), ("compressed", "free"), ("compressed", "at rest"), ("dry", "oiled"), ("dry", "wet"), ("clean", "dirty"), ("clean", "oily"),
-    ("torqued", "loose"), ("tight", "loose"), ("vacuum connected", "vacuum off"), ("full", "empty"), ("running", "standing"), ("engine running", "engine off"),
+    ("torqued", "loose"), ("tight", "loose"), ("vacuum connected", "vacuum off"), ("vacuum on", "vacuum off"), ("full", "empty"), ("running", "standing"), ("engine running", "engine off"),
 )  # fmt: skip
 """Words that cannot both be so; each is looked for as a whole word."""
 WARM_C = 10.0

@@ -189,7 +189,7 @@ def _head_bolts(script: Script, now: datetime) -> None:
     """Stage 1 whole; in stage 2 bolt 4 got too much, and bolt 6 is next when the phone rings."""
     step = "head_bolts_tight"
     script.before(step)
-    script.write(kind="decision", step=step, about="wrench", wrench="w2", adapter={"length": 60, "angle": 0})
+    script.write(kind="decision", step=step, about="wrench", wrench="w2", adapter={"length": "60 mm", "angle": "0"})
     for bolt in range(1, 11):
         script.write(1, kind="fastener", step=step, bolt=bolt, act="clicked")
     script.clock.now = now - timedelta(minutes=55)

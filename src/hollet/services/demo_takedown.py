@@ -74,9 +74,9 @@ AFTER_STEP: dict[str, tuple[dict[str, Any], ...]] = {
     ),
     "wires_off": ({"kind": "left open", "step": "wires_off", "item": "temp-sender", "what": "Temperature sender wire", "blocks": "fire", "undo": "push it on, flag A", "sort": "disconnected", "where": "taped to the loom"},),
     "exhaust_pipe_off": (
-        {"kind": "tried", "step": "exhaust_pipe_off", "part": "Lowest nut of the pipe flange", "rung": "soak", "minutes": 1440, "came": False},
-        {"kind": "tried", "step": "exhaust_pipe_off", "part": "Lowest nut of the pipe flange", "rung": "counter_hold", "minutes": 6, "came": False, "near": ["seal"]},
-        {"kind": "tried", "step": "exhaust_pipe_off", "part": "Lowest nut of the pipe flange", "rung": "puller", "minutes": 8, "came": True, "near": ["seal"]},
+        {"kind": "tried", "step": "exhaust_pipe_off", "part": "Lowest nut of the pipe flange", "rung": "soak", "time": "1440 min", "came": False},
+        {"kind": "tried", "step": "exhaust_pipe_off", "part": "Lowest nut of the pipe flange", "rung": "counter_hold", "time": "6 min", "came": False, "near": ["seal"]},
+        {"kind": "tried", "step": "exhaust_pipe_off", "part": "Lowest nut of the pipe flange", "rung": "puller", "time": "8 min", "came": True, "near": ["seal"]},
     ),
     "gearbox_held": (
         _in("g1", "stand", "gearbox", "gearbox, front of the case", "timber"), _in("g2", "timber", "gearbox", "gearbox tail"), _away("gearbox_held-gearbox-jack-1", "jack", "gearbox", "gearbox tail"),

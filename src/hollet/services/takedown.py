@@ -114,5 +114,9 @@ def stuck(workshop: Workshop, build: str, step: str, part: str, facts: StuckFact
         for entry in state.of_step(step):
             if entry.kind == "tried" and entry.body.part.casefold() == part.casefold():
                 ago = max(0.0, (now - datetime.fromisoformat(entry.time)).total_seconds() / 60)
-                tries.append(Try(rung=entry.body.rung, minutes=entry.body.minutes, came=entry.body.came, ago_minutes=ago))
+                tries.append(
+                    Try(
+                        rung=entry.body.rung, minutes=entry.body.time.figure("time") / 60, came=entry.body.came, ago_minutes=ago
+                    )
+                )
         return StuckDesk(rungs=stuck_ladder(tries, facts), near=tuple(Named(id=i, name=n) for i, n in NEAR.items()))

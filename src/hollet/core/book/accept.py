@@ -10,13 +10,13 @@ from hollet.core.book.fold import BookState
 from hollet.core.book.gates import dry_run_decision, gate_answers
 from hollet.core.book.hand import Hand
 from hollet.core.book.inspecting import INSPECT
-from hollet.core.book.measure import odd_question, pair_question, read_leaves, read_text, result_of, tool_question
+from hollet.core.book.measure import odd_question, pair_question, read_leaves, read_text, result_of, slip_input, tool_question
 from hollet.core.book.passing import Obstacle, kind_of_box, not_pressed, passed_by_words
-from hollet.core.book.run import attempt_facts, attempts_of, cranked_s
+from hollet.core.book.run import attempt_facts, attempts_of, burst_limit, cranked_s, rest_of
 from hollet.core.book.status import SETTLED, plan_of, status_of, whole_of
 from hollet.core.book.supports import held_up_by
 from hollet.core.book.takedown import TAKE_DOWN, step_named
-from hollet.core.book.tighten import JointFacts, joint_facts, quantity_of, setting_for, stage_ask, tolerance_of
+from hollet.core.book.tighten import OVER, BoltFacts, JointFacts, joint_facts, quantity_of, setting_for, stage_ask, tolerance_of
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.instruments import Instrument, leaf_share, may_give
 from hollet.core.limits import Limit
@@ -31,12 +31,14 @@ from hollet.core.procedure.sheet import (
     RunStep,
     Step,
 )
-from hollet.core.quantities.parse import Parsed, parse
-from hollet.core.quantities.quantity import Quantity, decimal_text
+from hollet.core.quantities.parse import Parsed, measured, parse
+from hollet.core.quantities.quantity import Measured, Quantity, canonical, decimal_text
 from hollet.core.running import DRY_RUN_S, DryRun, dry_run_request
+from hollet.core.slips import SlipCheck, question, slip_check
 
 __all__ = ["NEVER_LATE", "accept"]
 
+LONGEST_ADAPTER_MM = 2000.0
 NEVER_LATE = ("reading", "note", "left open", "samples", "attempt ended", "removed", "photo", "supported", "vehicle stands", "stopped", "secured",
               "gone on", "surroundings", "finding", "face added", "cause", "evidence", "happened")  # fmt: skip
 
@@ -65,7 +67,16 @@ def _tool(hand: Hand, tool_id: str) -> Instrument:
 
 
 def _started(state: BookState, edit: e.StartedEdit, hand: Hand) -> b.Body:
-    return b.Started(step=step_named(state, edit.step).id)
+    step = step_named(state, edit.step)
+    passed = (
+        [o for o in obstacles(state, step, hand.listed, hand.now) if o.code in ("danger", "must_wait")]
+        if edit.reason is not None
+        else []
+    )
+    held = next((o for o in passed if o.by != "reason"), None)
+    if held is not None:
+        raise _held(step, held, "reason")
+    return b.Started(step=step.id, reason=edit.reason, passed=tuple(o.words for o in passed))
 
 
 def _done(state: BookState, edit: e.DoneEdit, hand: Hand) -> b.Body:
@@ -221,19 +232,52 @@ def _fastener(state: BookState, edit: e.FastenerEdit, hand: Hand) -> b.Body:
     joint, facts = _joint(state, step)
     if edit.bolt > len(facts.bolts):
         raise NotFound("bolt", str(edit.bolt))
+    loosens = edit.act == "state" and edit.tightness == "loosened again"
+    if not loosens:
+        _not_held(state, step, hand)
+    bolt = facts.bolts[edit.bolt - 1]
     if edit.act in ("marked", "locked"):
         return b.Fastener(step=step.id, joint=joint.id, bolt=edit.bolt, act=edit.act, tightness="torqued", note=edit.note)
+    if edit.act == "fresh":
+        if bolt.tightness != "out":
+            raise Refused(
+                "not_out", f"bolt {edit.bolt} is {bolt.tightness}: take it out first, then a fresh one goes in", field="act"
+            )
+        return b.Fastener(step=step.id, joint=joint.id, bolt=edit.bolt, act="fresh", tightness="out", note=edit.note)
     if edit.act == "state":
         if edit.tightness is None or edit.tightness == "torqued":
             raise Refused("bad_entry", "'tightness' must be a state such as snug, cinched or loosened again", field="tightness")
+        if bolt.over and edit.tightness not in ("out", "loosened again"):
+            raise _over(joint, bolt)
         return b.Fastener(step=step.id, joint=joint.id, bolt=edit.bolt, act="state", tightness=edit.tightness, note=edit.note)
     return _torqued(step, joint, facts, edit)
+
+
+def _not_held(state: BookState, step: Step, hand: Hand) -> None:
+    """Refuse whatever is written at a step that waits: dangers always, order unless the step was begun out of it with a reason."""
+    begun = any(x.kind == "started" and x.body.reason for x in state.of_step(step.id))
+    for obstacle in obstacles(state, step, hand.listed, hand.now):
+        if (
+            obstacle.by not in ("reason", "nothing")
+            or obstacle.code == "needed"
+            or (obstacle.code == "must_wait" and not begun)
+        ):
+            raise _held(step, obstacle, "step")
+
+
+def _over(joint: Joint, bolt: BoltFacts) -> Refused:
+    said = joint.put_right.over or OVER
+    return Refused(
+        "over", f"bolt {bolt.number} got more than was asked ({bolt.gets}): {said[0].lower()}{said[1:]}", field="bolt"
+    )
 
 
 def _torqued(step: Step, joint: Joint, facts: JointFacts, edit: e.FastenerEdit) -> b.Body:
     bolt = facts.bolts[edit.bolt - 1]
     stage = edit.stage or facts.next_stage or bolt.stage
     again = bolt.stage == stage and bolt.stage > 0
+    if bolt.over and (again or not bolt.passed_over):
+        raise _over(joint, bolt)
     if not again:
         if facts.next_stage is None:
             raise Refused("stage_waits", facts.waits or "every bolt has its last stage", field="stage")
@@ -246,9 +290,13 @@ def _torqued(step: Step, joint: Joint, facts: JointFacts, edit: e.FastenerEdit) 
     percent, assumed = tolerance_of(joint)
     unit = "deg" if kind == "angle" else "N·m"
     wrench, adapter = facts.wrench, facts.adapter
-    set_to = gets = None
-    typed = None
-    if edit.act == "clicked":
+    set_to = gets = added = None
+    typed = edit.typed
+    if kind == "angle" and again and (edit.more or bolt.more is not None):
+        had = asked - float(bolt.more or 0)
+        turned = _one_figure(edit.typed, kind, unit) if edit.typed is not None else asked - had
+        added, gets = quantity_of(turned, unit), quantity_of(had + turned, unit)
+    elif edit.act == "clicked":
         setting = setting_for(joint, stage, wrench, adapter)
         if kind == "torque" and (setting.set_to is None or setting.gets is None):
             raise Refused("wrench_unfit", setting.refusal or "choose a wrench first", field="wrench")
@@ -258,16 +306,42 @@ def _torqued(step: Step, joint: Joint, facts: JointFacts, edit: e.FastenerEdit) 
         set_to = quantity_of(setting.set_to, unit) if setting.set_to is not None else None
         gets = quantity_of(setting.gets if setting.gets is not None else asked, unit)
         if edit.typed is not None:  # the wrench stood at another figure than it should have
-            stood, typed = _one_figure(edit.typed, kind, unit), edit.typed
+            stood = _one_figure(edit.typed, kind, unit)
+            _asked_figure(edit, wrench, kind, setting.set_to or asked, unit)
             ratio = setting.gets / setting.set_to if setting.gets and setting.set_to else 1.0
             set_to, gets = quantity_of(stood, unit) if kind == "torque" else None, quantity_of(stood * ratio, unit)
     else:
-        typed, gets = edit.typed, quantity_of(_one_figure(edit.typed or "", kind, unit), unit)
+        _asked_figure(edit, wrench, kind, asked, unit)
+        gets = quantity_of(_one_figure(edit.typed or "", kind, unit), unit)
     return b.Fastener(
         step=step.id, joint=joint.id, bolt=edit.bolt, act=edit.act, tightness="torqued", stage=stage, asked=quantity_of(asked, unit),
-        tolerance_percent=percent, tolerance_assumed=assumed, set_to=set_to, gets=gets, typed=typed,
+        tolerance_percent=percent, tolerance_assumed=assumed, set_to=set_to, gets=gets, added=added, typed=typed,
         wrench=wrench if kind == "torque" else None, adapter=adapter if kind == "torque" else None, note=edit.note,
     )  # fmt: skip
+
+
+def _asked_figure(edit: e.FastenerEdit, wrench: Instrument | None, kind: str, asked: float, unit: str) -> None:
+    """A question about a torque that the wrench cannot give, or that another unit would explain; an angle far from what is asked is asked too."""
+    if edit.as_typed or not (edit.typed or "").strip():
+        return
+    expected = quantity_of(asked, unit)
+    if kind == "torque" and wrench is not None:
+        check = slip_input(edit.typed or "", unit, wrench.model_copy(update={"setting": None}), expected, "asked").model_copy(
+            update={"resolution": None}
+        )
+    else:
+        check = SlipCheck.model_validate(
+            {"typed": edit.typed, "unit": unit, "expected": expected, "known": "asked" if kind == "torque" else "roughly"}
+        )
+    found = slip_check(check)
+    if found.ask and found.slip != "none":
+        raise Refused("odd_figure", question(check, found), field="typed")
+    if found.ask and wrench is not None and kind == "torque" and not wrench.covers(canonical(found.read_as, "torque", "typed")):
+        raise Refused(
+            "odd_figure",
+            f"{edit.typed}: {wrench.code} gives {wrench.lo} to {wrench.hi} {wrench.unit}. Is it right?",
+            field="typed",
+        )
 
 
 def _one_figure(text: str, dimension: str, unit: str) -> float:
@@ -338,10 +412,27 @@ def _decision(state: BookState, edit: e.DecisionEdit, hand: Hand) -> b.Body:
         wrench = _tool(hand, edit.wrench or "")
         if "wrench" not in wrench.kind:
             raise Refused("wrench_unfit", f"{wrench.code} is a {wrench.kind}, not a torque wrench", field="wrench")
-        return b.Decision(step=step.id, about="wrench", joint=joint.id, wrench=wrench, adapter=edit.adapter, reason=edit.reason)
+        return b.Decision(
+            step=step.id, about="wrench", joint=joint.id, wrench=wrench, adapter=_adapter(edit.adapter), reason=edit.reason
+        )
     if edit.reason is None or edit.bolt is None or edit.stage is None:
         raise Refused("no_reason", "to pass over a bolt name the bolt, the stage and the reason", field="reason")
     return b.Decision(step=step.id, about="pass_over", joint=joint.id, bolt=edit.bolt, stage=edit.stage, reason=edit.reason)
+
+
+def _adapter(edit: e.AdapterEdit | None) -> b.Adapter | None:
+    """An adapter as typed, with its units; one of no length is none."""
+    if edit is None:
+        return None
+    length, angle = (
+        measured(edit.length, "length", "mm", "adapter.length"),
+        measured(edit.angle, "angle", "deg", "adapter.angle"),
+    )
+    if not 0 <= length.figure("length") <= LONGEST_ADAPTER_MM:
+        raise Refused(
+            "bad_number", f"'{edit.length}': the length of an adapter is 0 to {LONGEST_ADAPTER_MM:g} mm", field="adapter.length"
+        )
+    return b.Adapter(length=length, angle=angle) if length.figure("length") else None
 
 
 def _run_step(state: BookState, step_id: str) -> RunStep:
@@ -369,6 +460,11 @@ def _attempt_started(state: BookState, edit: e.AttemptStartedEdit, hand: Hand) -
     if most is not None and cranked_s(earlier) >= most and edit.reason is None:
         raise Refused("look_first", f"{decimal_text(most)} s of cranking without oil pressure: stop and look for the cause; "
                       "to go on, give a reason", field="reason")  # fmt: skip
+    resting = rest_of(state, step, hand.now)
+    if resting is not None and edit.reason is None:
+        raise Refused("rest", f"let the starter rest: {resting[1]:.0f} s left of {resting[0].rest_s:g} s{', assumed' if resting[0].assumed else ''}; "
+                      "to go on now, give a reason", field="reason")  # fmt: skip
+    seconds = burst_limit(seconds, most, earlier)
     gate = next(g for g in gate_answers(state, hand.listed) if g.rung == step.rung)
     if gate.answer == "shut" and edit.reason is None:
         raise Refused("shut", f"{gate.name} is shut: {gate.reasons[0]}", field="reason")
@@ -389,34 +485,44 @@ def _known_attempt(state: BookState, step: RunStep, attempt: str) -> None:
         raise NotFound("attempt", attempt)
 
 
-def _figure(text: str | None, dimension: str, unit: str) -> float | None:
-    if text is None or not text.strip():
-        return None
-    parsed = parse(text, dimension, unit)
-    value = parsed.advance if parsed.advance is not None else parsed.nominal
-    if value is None:
-        raise Refused("bad_number", f"'{text}': type one figure, such as 2.5 bar", field="samples")
-    return float(value)
+USUAL_GAUGE_BAR = (0.0, 8.0)
+"""Span of an oil pressure gauge where the shop has none: usual for such gauges."""
 
 
-def _as_typed(sample: e.SampleEdit) -> str | None:
-    """What was typed, with the unit of the field behind a bare number."""
-    figures = ((sample.rpm, "r/min"), (sample.oil, "bar"), (sample.coolant, "°C"), (sample.timing, "°"))
-    words = [text.strip() if any(c.isalpha() for c in text) else f"{text.strip()} {unit}" for text, unit in figures if text]
-    return ", ".join(words) or None
+def _typed(text: str | None, dimension: str, unit: str, field: str) -> Measured | None:
+    return measured(text, dimension, unit, f"samples.{field}") if text is not None and text.strip() else None
+
+
+def _gauge(hand: Hand) -> Instrument | None:
+    """The pressure gauge of the shop: a bare figure takes its unit."""
+    return next((tool for tool in hand.listed if tool.kind == "pressure gauge" and not tool.retired), None)
+
+
+def _oil_question(text: str, gauge: Instrument | None) -> str | None:
+    """A question about an oil pressure that the gauge cannot show: a bare figure in another unit, a decimal place."""
+    if gauge is not None:
+        check = slip_input(text, gauge.unit, gauge, None, "roughly").model_copy(
+            update={"resolution": None, "setting": None, "travel": None}
+        )
+    else:
+        span = [{"value": edge, "unit": "bar"} for edge in USUAL_GAUGE_BAR]
+        check = SlipCheck.model_validate({"typed": text, "unit": "bar", "tool_range": span})
+    found = slip_check(check)
+    return question(check, found) if found.ask else None
 
 
 def _samples(state: BookState, edit: e.SamplesEdit, hand: Hand) -> b.Body:
     step = _run_step(state, edit.step)
     _known_attempt(state, step, edit.attempt)
-    samples = tuple(
-        b.RunSample(t=s.t, rpm=_figure(s.rpm, "speed", "rpm"), oil_kpa=_figure(s.oil, "pressure", "bar"),
-                    coolant_c=_figure(s.coolant, "temperature", "°C"), timing_deg=_figure(s.timing, "angle", "deg"),
-                    lamp_out=s.lamp_out, seen=s.seen,
-                    typed=_as_typed(s))
-        for s in edit.samples
-    )  # fmt: skip
-    return b.Samples(step=step.id, attempt=edit.attempt, samples=samples)
+    gauge = _gauge(hand)
+    samples = []
+    for s in edit.samples:
+        oil = _typed(s.oil, "pressure", gauge.unit if gauge is not None else "bar", "oil")
+        asked = _oil_question(s.oil or "", gauge) if oil is not None and not s.as_typed else None
+        samples.append(b.RunSample(
+            t=s.t, rpm=_typed(s.rpm, "speed", "rpm", "rpm"), oil=oil, coolant=_typed(s.coolant, "temperature", "°C", "coolant"),
+            timing=_typed(s.timing, "angle", "deg", "timing"), timing_state=s.timing_state, lamp_out=s.lamp_out, seen=s.seen, asked=asked))  # fmt: skip
+    return b.Samples(step=step.id, attempt=edit.attempt, samples=tuple(samples))
 
 
 def _attempt_ended(state: BookState, edit: e.AttemptEndedEdit, hand: Hand) -> b.Body:
@@ -428,8 +534,11 @@ def _attempt_ended(state: BookState, edit: e.AttemptEndedEdit, hand: Hand) -> b.
     if edit.passed and (facts.stop or any(not d.met and d.at_s < edit.after_s for d in facts.deadlines)):
         raise Refused("not_passed", "something asked for was not entered or was over its limit, so this attempt cannot pass", field="passed")
     if edit.passed and not facts.expected_seen:
-        raise Refused("not_passed", "oil pressure was not entered and the lamp was not seen out: silence is no pass", field="passed")
-    return b.AttemptEnded(step=step.id, attempt=edit.attempt, after_s=edit.after_s, reason=edit.reason, passed=edit.passed,
+        raise Refused(
+            "not_passed", "oil pressure was not entered and the lamp was not seen out: silence is no pass", field="passed"
+        )
+    turned = max(edit.after_s, facts.last_s)  # what was sampled was running
+    return b.AttemptEnded(step=step.id, attempt=edit.attempt, after_s=turned, reason=edit.reason, passed=edit.passed,
                           cause=edit.cause, change=edit.change)  # fmt: skip
 
 

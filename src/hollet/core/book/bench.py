@@ -31,7 +31,7 @@ from hollet.core.book.passing import (
 from hollet.core.book.photos import PhotoView, photos_of
 from hollet.core.book.plandesk import Gear
 from hollet.core.book.removals import puts_back
-from hollet.core.book.run import AttemptFacts, attempts_of, cranked_s
+from hollet.core.book.run import AttemptFacts, RestFacts, attempts_of, burst_limit, cranked_s, isolated_again, rest_of
 from hollet.core.book.secure import is_stopped
 from hollet.core.book.sentences import LogLine, line_of
 from hollet.core.book.settings import Keeping, keeps_of
@@ -197,6 +197,7 @@ class BenchBase(View):
     photos: tuple[PhotoView, ...]
     lifts: bool
     seen: int
+    now: str
     primary: str
     lines: tuple[LogLine, ...]
 
@@ -317,7 +318,7 @@ class FillBench(BenchBase):
 
 
 class RunBench(BenchBase):
-    """One rung of the first start."""
+    """One rung of the first start. `isolate_at_once`: one press may name all that is isolated, by whoever named it last (`isolated_by`)."""
 
     kind: Literal["run"] = "run"
     rung: str
@@ -337,6 +338,10 @@ class RunBench(BenchBase):
     still_runs: str | None
     suspects: tuple[str, ...]
     gate_keys: tuple[str, ...]
+    rest: RestFacts | None
+    isolate_at_once: bool
+    isolated_by: str
+    gauge_unit: str
 
 
 Bench = Annotated[CheckBench | InspectBench | RemoveBench | MeasureBench | TightenBench | FillBench | RunBench, Field(discriminator="kind")]
@@ -441,7 +446,7 @@ def _base(state: BookState, step: Step, gear: Gear, tools: Sequence[Instrument],
         "refit_bags": tuple(c for c in bag_contents(state) if c.owner in back),
         "fluids": _fluids(plan, step, known), "hidden": step.hidden, "needed_open": not_open_any_more(state, step),
         "around": around_words(around_now(state), step, bool(bare_openings(state))), "photos": photos_of(state, step.id), "lifts": step.lifts,
-        "seen": state.seen.get(f"step:{step.id}", 0), "primary": _primary(step),
+        "seen": state.seen.get(f"step:{step.id}", 0), "now": now, "primary": _primary(step),
         "lines": tuple(line_of(state, e) for e in _all_of_step(state, step.id)[-12:]),
     }  # fmt: skip
 
@@ -607,6 +612,11 @@ def _run(state: BookState, step: RunStep, tools: Sequence[Instrument], base: dic
     most = limit.figure("hi") if limit else None
     if gate.answer == "limited" and step.rung == "fire" and most is not None:
         most = min(most, dry_run_decision(state) or most)
+    if most is not None:
+        most = burst_limit(most, total.figure("hi") if total else None, attempts)
+    now = base["now"]
+    resting, (at_once, by) = rest_of(state, step, now), isolated_again(state, step, now)
+    gauge = next((tool for tool in tools if tool.kind == "pressure gauge" and not tool.retired), None)
     used = [plan.find_limit(n) for n in (step.time_limit, step.pressure, step.pressure_by, step.coolant) if n]
     return RunBench(
         **base | {"primary": f"{RUNGS[step.rung]} now"}, rung=step.rung, rung_name=RUNGS[step.rung], rungs=answers, gate=gate,
@@ -614,6 +624,7 @@ def _run(state: BookState, step: RunStep, tools: Sequence[Instrument], base: dic
         assumed=any(x is not None and x.source is None for x in used), attempts=attempts,
         running=next((a for a in attempts if not a.ended), None), cranked_s=cranked_s(attempts),
         total_s=total.figure("hi") if total else None, still_runs=step.still_runs, suspects=_suspects(state, items), gate_keys=reason_keys("gate"),
+        rest=resting[0] if resting is not None else None, isolate_at_once=at_once, isolated_by=by, gauge_unit=gauge.unit if gauge is not None else "bar",
     )  # fmt: skip
 
 

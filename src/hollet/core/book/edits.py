@@ -6,7 +6,6 @@ from pydantic import AfterValidator, Field
 from pydantic_core import PydanticCustomError
 
 from hollet.core.book.entries import (
-    Adapter,
     Around,
     BagNumber,
     Body,
@@ -48,10 +47,11 @@ Passing = Annotated[str, Field(max_length=1000), AfterValidator(_enough)]
 
 
 class StartedEdit(Body):
-    """Work on a step begins."""
+    """Work on a step begins; with a reason before what it waits for."""
 
     kind: Literal["started"]
     step: str
+    reason: Passing | None = None
 
 
 class DoneEdit(Body):
@@ -232,18 +232,30 @@ class EvidenceEdit(Body):
     text: Annotated[str, Field(min_length=3, max_length=600)]
 
 
+class AdapterEdit(Body):
+    """An adapter as typed: its length (`60 mm`, `2.5 in`) and its angle (`0`)."""
+
+    length: Annotated[str, Field(min_length=1, max_length=40)]
+    angle: Annotated[str, Field(min_length=1, max_length=40)] = "0"
+
+
 class FastenerEdit(Body):
-    """A click, a typed value, or a state, on one bolt; `sure` when it was really pulled out of the joint's order."""
+    """A click, a typed value, or a state, on one bolt; `sure` when it was really pulled out of the joint's order.
+
+    `as_typed` answers the question about an odd figure. `more`: on an angle stage the figure is what was turned on top of what it had.
+    """
 
     kind: Literal["fastener"]
     step: str
     bolt: Annotated[int, Field(ge=1, le=200)]
-    act: Literal["clicked", "read", "state", "marked", "locked"]
+    act: Literal["clicked", "read", "state", "marked", "locked", "fresh"]
     stage: Annotated[int, Field(ge=1, le=8)] | None = None
     typed: str | None = None
     tightness: Tightness | None = None
     note: str | None = None
     sure: bool = False
+    as_typed: bool = False
+    more: bool = False
 
 
 class LeftOpenEdit(Body):
@@ -381,7 +393,7 @@ class TriedEdit(Body):
     step: str
     part: Short
     rung: StuckRung
-    minutes: Annotated[float, Field(ge=0, le=100_000)]
+    time: Annotated[str, Field(min_length=1, max_length=40)]
     came: bool = False
     near: Annotated[tuple[Near, ...], Field(max_length=7)] = ()
     cleaned: bool = False
@@ -420,7 +432,7 @@ class SupportedEdit(Body):
     point: Short
     padding: Short | None = None
     ground: Ground = "unknown"
-    rated_kg: Annotated[float, Field(gt=0, le=50_000)] | None = None
+    rated: Annotated[str, Field(max_length=40)] | None = None
     step: str | None = None
     gone: bool = False
 
@@ -491,7 +503,7 @@ class DecisionEdit(Body):
     bolt: int | None = None
     stage: int | None = None
     wrench: str | None = None
-    adapter: Adapter | None = None
+    adapter: AdapterEdit | None = None
     seconds: Annotated[float, Field(gt=0, le=600)] | None = None
     reason: Passing | None = None
 
@@ -514,6 +526,8 @@ class SampleEdit(Body):
     oil: str | None = None
     coolant: str | None = None
     timing: str | None = None
+    timing_state: Annotated[str, Field(max_length=40)] | None = None
+    as_typed: bool = False
     lamp_out: bool = False
     seen: Literal["leak", "fuel leak", "noise", "smoke", "glow"] | None = None
 

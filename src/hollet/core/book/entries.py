@@ -1,5 +1,6 @@
 """The kinds of entry that a log holds, and their bodies. A body carries facts: everything a later edit could change."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Annotated, Any, Literal
 
@@ -14,7 +15,7 @@ from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.sheet import BagLine, CaptureKind, Carry, Opens, OpenSort, Release
 from hollet.core.procedure.stuck import Near, StuckRung
 from hollet.core.procedure.words import Carried, Ground, ReasonKind, Rung, SupportKind
-from hollet.core.quantities.quantity import Quantity
+from hollet.core.quantities.quantity import Measured, Quantity
 
 __all__ = ["KINDS", "VERSIONS", "Around", "BagNumber", "Body", "Carried", "Entry", "Ground", "Own", "PhotoHash", "Pin", "SupportKind", "Tightness", "Wire", "lifted"]
 
@@ -23,6 +24,10 @@ Short = Annotated[str, Field(min_length=1, max_length=200)]
 PhotoHash = Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
 Own = Annotated[str, Field(pattern=r"^[0-9a-z][0-9a-z_-]{0,59}$")]
 BagNumber = Annotated[int, Field(ge=1, le=9999)]
+Share = Annotated[float, Field(json_schema_extra={"figure": "share"})]
+Seconds = Annotated[float, Field(json_schema_extra={"figure": "seconds"})]
+Money = Annotated[float, Field(json_schema_extra={"figure": "money"})]
+"""The only bare figures of a body: a share or percentage, seconds in an attempt, money. All others are `Measured`."""
 Around = Literal["wind", "dust", "cold", "damp", "dark", "noise"]
 Tightness = Literal["as found", "out", "left out on purpose", "by hand", "snug", "cinched", "torqued", "loosened again"]
 
@@ -68,7 +73,10 @@ class StepBody(Body):
 
 
 class Started(StepBody):
-    """Work on the step began."""
+    """Work on the step began; `reason` when before what it waits for, `passed` names that."""
+
+    reason: Reason | None = None
+    passed: Annotated[tuple[Annotated[str, Field(max_length=800)], ...], Field(max_length=60)] = ()
 
 
 class Done(StepBody):
@@ -221,8 +229,8 @@ class PartDecided(StepBody):
     part_name: Short
     choice: PartChoice
     reason: Reason
-    price: Annotated[float, Field(ge=0, le=1e6)] | None = None
-    wrong: Annotated[float, Field(ge=0, le=1e6)] | None = None
+    price: Annotated[Money, Field(ge=0, le=1e6)] | None = None
+    wrong: Annotated[Money, Field(ge=0, le=1e6)] | None = None
     seen: Annotated[int, Field(ge=0)] = 0
     faces: Annotated[int, Field(ge=0)] = 0
     name: Short | None = None
@@ -281,25 +289,29 @@ class Evidence(Body):
 
 
 class Adapter(Body):
-    """A crowfoot or the like: length in mm in the plane of rotation, angle in deg (0 straight out)."""
+    """A crowfoot or the like: its length in the plane of rotation, and its angle (0 straight out)."""
 
-    length: Annotated[float, Field(ge=0, le=2000)]
-    angle: Annotated[float, Field(ge=-180, le=180)]
+    length: Measured
+    angle: Measured
 
 
 class Fastener(StepBody):
-    """One act on one bolt, with the torque asked, the wrench and what the bolt got."""
+    """One act on one bolt, with the torque asked, the wrench and what the bolt got; `fresh`: a new one in its place.
+
+    `added` is what was turned in this act on top of what an angle stage had before; `gets` is then the whole.
+    """
 
     joint: str
     bolt: Annotated[int, Field(ge=1, le=200)]
-    act: Literal["clicked", "read", "state", "marked", "locked"]
+    act: Literal["clicked", "read", "state", "marked", "locked", "fresh"]
     tightness: Tightness
     stage: Annotated[int, Field(ge=1, le=8)] | None = None
     asked: Quantity | None = None
-    tolerance_percent: float | None = None
+    tolerance_percent: Share | None = None
     tolerance_assumed: bool = False
     set_to: Quantity | None = None
     gets: Quantity | None = None
+    added: Quantity | None = None
     typed: str | None = None
     wrench: Instrument | None = None
     adapter: Adapter | None = None
@@ -468,7 +480,7 @@ class Tried(StepBody):
 
     part: Short
     rung: StuckRung
-    minutes: Annotated[float, Field(ge=0, le=100_000)]
+    time: Measured
     came: bool = False
     near: Annotated[tuple[Near, ...], Field(max_length=7)] = ()
     cleaned: bool = False
@@ -480,8 +492,8 @@ class Pin(Body):
     """A numbered pin on a photo; x and y as shares of its width and height, a word."""
 
     n: Annotated[int, Field(ge=1, le=99)]
-    x: Annotated[float, Field(ge=0, le=1)]
-    y: Annotated[float, Field(ge=0, le=1)]
+    x: Annotated[Share, Field(ge=0, le=1)]
+    y: Annotated[Share, Field(ge=0, le=1)]
     word: Annotated[str, Field(max_length=40)] = ""
 
 
@@ -519,7 +531,7 @@ class Supported(Body):
     point: Short
     padding: str | None = None
     ground: Ground = "unknown"
-    rated_kg: Annotated[float, Field(gt=0, le=50_000)] | None = None
+    rated: Measured | None = None
     step: str | None = None
     gone: bool = False
 
@@ -602,7 +614,7 @@ class Decision(StepBody):
     stage: int | None = None
     wrench: Instrument | None = None
     adapter: Adapter | None = None
-    seconds: float | None = None
+    seconds: Seconds | None = None
     reason: Reason | None = None
 
     def subject(self) -> str:
@@ -617,7 +629,7 @@ class AttemptStarted(StepBody):
     number: int = 1
     isolated: tuple[Short, ...] = ()
     expected: str = ""
-    limit_s: float
+    limit_s: Seconds
     gate: Literal["shut", "limited", "nothing left open"] = "nothing left open"
     gate_reasons: tuple[str, ...] = ()
     reason: Reason | None = None
@@ -627,16 +639,17 @@ class AttemptStarted(StepBody):
 
 
 class RunSample(Body):
-    """One moment of an attempt; `t` in s since its start; what nobody entered is absent."""
+    """One moment of an attempt; `t` in s since its start; what nobody entered is absent. `asked`: the question that a figure raised and nobody answered."""
 
-    t: Annotated[float, Field(ge=0, le=86400)]
-    rpm: Annotated[float, Field(ge=0, le=30000)] | None = None
-    oil_kpa: Annotated[float, Field(ge=0, le=5000)] | None = None
-    coolant_c: Annotated[float, Field(ge=-60, le=400)] | None = None
-    timing_deg: Annotated[float, Field(ge=-90, le=90)] | None = None
+    t: Annotated[Seconds, Field(ge=0, le=86400)]
+    rpm: Measured | None = None
+    oil: Measured | None = None
+    coolant: Measured | None = None
+    timing: Measured | None = None
+    timing_state: Annotated[str, Field(max_length=40)] | None = None
     lamp_out: bool = False
     seen: Literal["leak", "fuel leak", "noise", "smoke", "glow"] | None = None
-    typed: str | None = None
+    asked: Annotated[str, Field(max_length=400)] | None = None
 
 
 class Samples(StepBody):
@@ -653,7 +666,7 @@ class AttemptEnded(StepBody):
     """The key is off: after how long, why, and whether the rung was passed."""
 
     attempt: str
-    after_s: Annotated[float, Field(ge=0, le=86400)]
+    after_s: Annotated[Seconds, Field(ge=0, le=86400)]
     reason: Reason
     passed: bool = False
     cause: str | None = None
@@ -750,16 +763,60 @@ KINDS: dict[str, type[Body]] = {
 }  # fmt: skip
 
 
-VERSIONS = {"plan edited": 2}
+VERSIONS = {"plan edited": 2, "fastener": 2, "decision": 2, "samples": 2, "tried": 2, "supported": 2}
 """Version of a kind's body where it is not 1; `lifted` brings older ones up."""
 
 
 def lifted(kind: str, version: int, body: dict[str, Any]) -> dict[str, Any]:
-    """An older body in today's form; the stored text stays as it was hashed."""
-    if kind == "plan edited" and version == 1:
-        changes = [{"op": "limit", "before": body.get("before"), "after": body["after"]}] if body.get("after") else []
-        return {key: body[key] for key in ("what", "sheet", "reason") if key in body} | {"changes": changes}
-    return body
+    """An older body in today's form; the stored text stays as it was hashed. Old figures keep their unit, and no text that was never typed."""
+    lift = LIFT.get(kind)
+    return lift(body) if lift is not None and version < VERSIONS.get(kind, 1) else body
+
+
+def _measured(value: Any, unit: str) -> dict[str, Any] | None:
+    return None if value is None else {"value": str(value), "unit": unit}
+
+
+def _lift_plan(body: dict[str, Any]) -> dict[str, Any]:
+    changes = [{"op": "limit", "before": body.get("before"), "after": body["after"]}] if body.get("after") else []
+    return {key: body[key] for key in ("what", "sheet", "reason") if key in body} | {"changes": changes}
+
+
+def _lift_adapter(body: dict[str, Any]) -> dict[str, Any]:
+    old = body.get("adapter")
+    return (
+        body
+        if old is None
+        else {**body, "adapter": {"length": _measured(old["length"], "mm"), "angle": _measured(old["angle"], "deg")}}
+    )
+
+
+OLD_SAMPLE = {"rpm": ("rpm", "rpm"), "oil_kpa": ("oil", "kPa"), "coolant_c": ("coolant", "°C"), "timing_deg": ("timing", "deg")}
+
+
+def _lift_samples(body: dict[str, Any]) -> dict[str, Any]:
+    """Figures of a moment with their units; the one text that was kept of all of them together told no figure by itself."""
+    samples = []
+    for old in body["samples"]:
+        kept = {key: value for key, value in old.items() if key not in OLD_SAMPLE and key != "typed"}
+        samples.append(
+            kept | {name: _measured(old.get(key), unit) for key, (name, unit) in OLD_SAMPLE.items() if old.get(key) is not None}
+        )
+    return {**body, "samples": samples}
+
+
+def _lift_tried(body: dict[str, Any]) -> dict[str, Any]:
+    return {key: value for key, value in body.items() if key != "minutes"} | {"time": _measured(body["minutes"], "min")}
+
+
+def _lift_supported(body: dict[str, Any]) -> dict[str, Any]:
+    rated = _measured(body.get("rated_kg"), "kg")
+    return {key: value for key, value in body.items() if key != "rated_kg"} | ({"rated": rated} if rated else {})
+
+
+LIFT: dict[str, Callable[[dict[str, Any]], dict[str, Any]]] = {
+    "plan edited": _lift_plan, "fastener": _lift_adapter, "decision": _lift_adapter, "samples": _lift_samples, "tried": _lift_tried, "supported": _lift_supported,
+}  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True, eq=False)

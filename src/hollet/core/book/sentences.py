@@ -122,6 +122,8 @@ def _fastener(body: Any) -> str:
     tail = f", {note}" if note else ""
     if act in ("marked", "locked"):
         return f"{bolt} {act}{tail}"
+    if act == "fresh":
+        return f"{bolt}: a fresh one in its place{tail}"
     if act == "state":
         return f"{bolt} {body.tightness}{tail}"
     gets = body.gets
@@ -130,6 +132,8 @@ def _fastener(body: Any) -> str:
     unit = "°" if angle else " N·m"
     if act == "read":
         return f"{bolt}, stage {body.stage}: read {body.typed}{tail}"
+    if body.added is not None:
+        return f"{bolt}, stage {body.stage}: turned {decimal_text(float(exact(body.added, 'angle', 'added')))}° more, {figure}{unit} in all{tail}"
     if body.set_to is None:
         return f"{bolt}, stage {body.stage}: turned {figure}{unit}{tail}"
     return f"{bolt}, stage {body.stage}: wrench {body.set_to.value}, bolt {figure}{tail}"
@@ -165,7 +169,13 @@ def _supported(body: Any) -> str:
     what = f"{body.support_kind} under the {body.carries}, {body.point}"
     if body.gone:
         return f"away: {what}"
-    more = [body.padding, f"{body.ground} ground" if body.ground != "unknown" else None, f"{body.rated_kg:g} kg rated" if body.rated_kg else None]
+    more = [
+        body.padding,
+        f"{body.ground} ground" if body.ground != "unknown" else None,
+        f"{body.rated.typed or body.rated.value} {'' if body.rated.typed else body.rated.unit} rated".replace("  ", " ")
+        if body.rated
+        else None,
+    ]
     return ", ".join(["in: " + what, *(text for text in more if text)])
 
 
@@ -184,7 +194,11 @@ def _decision(body: Any) -> str:
     reason = f": {body.reason}" if body.reason else ""
     if about == "wrench":
         adapter = body.adapter
-        with_it = f" with an adapter of {adapter.length:g} mm at {adapter.angle:g}°" if adapter and adapter.length else ""
+        with_it = (
+            f" with an adapter of {adapter.length.value} {adapter.length.unit} at {adapter.angle.value}°"
+            if adapter is not None
+            else ""
+        )
         return f"wrench {body.wrench.code}{with_it}{reason}"
     if about == "last_chance":
         return f"seen before it closes: {body.thing}" if body.done_here else f"last chance let go, {body.thing}{reason}"
@@ -195,6 +209,17 @@ def _decision(body: Any) -> str:
     if about == "empty":
         return f"left empty, {body.thing}{reason}"
     return f"bolt {body.bolt} passed over at stage {body.stage}{reason}"
+
+
+def _moment(sample: Any) -> str:
+    """What one moment says, each figure with its unit."""
+    figures = (sample.rpm, sample.oil, sample.coolant, sample.timing)
+    said = (
+        [f"{f.value} {f.unit}" for f in figures if f is not None]
+        + ([sample.seen] if sample.seen else [])
+        + (["lamp out"] if sample.lamp_out else [])
+    )
+    return ", ".join(said) + (f" (asked: {sample.asked})" if sample.asked else "")
 
 
 def _finding(body: Any) -> str:
@@ -228,7 +253,7 @@ TEXTS: dict[str, Callable[[Any, str], str]] = {
     "note": lambda b, t: b.text,
     "decision": lambda b, t: _decision(b),
     "attempt started": lambda b, t: f"attempt {b.number}, {t}" + (f", gate shut: {b.reason}" if b.gate == "shut" else ""),
-    "samples": lambda b, t: "; ".join(f"{s.t:.0f} s " + (s.seen or s.typed or ("lamp out" if s.lamp_out else "")) for s in b.samples[:4]),
+    "samples": lambda b, t: "; ".join(f"{s.t:.0f} s " + _moment(s) for s in b.samples[:4]),
     "attempt ended": lambda b, t: f"key off after {b.after_s:.1f} s, {b.reason}" + (", passed" if b.passed else "")
                                   + (f". Cause: {b.cause}; changed: {b.change}" if b.cause else ""),
     "removed": lambda b, t: _removed(b),
@@ -239,7 +264,7 @@ TEXTS: dict[str, Callable[[Any, str], str]] = {
     "guarded": lambda b, t: f"not to be loosened: {b.what}, it holds {b.holds}; part it at {b.part_at}",
     "disturbed": lambda b, t: f"loosened all the same: {b.what}, {b.holds} is lost. {b.reason}",
     "set anew": lambda b, t: f"set anew: {b.how}",
-    "tried": lambda b, t: f"{b.part}: {b.rung.replace('_', ' ')}, {b.minutes:g} min, {'came' if b.came else 'did not come'}" + (f", harmed: {b.harmed}" if b.harmed else ""),
+    "tried": lambda b, t: f"{b.part}: {b.rung.replace('_', ' ')}, {b.time.value} {b.time.unit}, {'came' if b.came else 'did not come'}" + (f", harmed: {b.harmed}" if b.harmed else ""),
     "photo": lambda b, t: f"photo: {b.what}" + (f", {len(b.pins)} pins" if b.pins else ""),
     "pinned": lambda b, t: f"pins on the photo: {', '.join(f'{p.n} {p.word}'.strip() for p in b.pins) or 'none'}",
     "supported": lambda b, t: _supported(b),

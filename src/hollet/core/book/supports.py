@@ -15,6 +15,7 @@ from hollet.core.book.fold import BookState
 from hollet.core.book.views import View
 from hollet.core.procedure.sheet import BaseStep, Carry, Release
 from hollet.core.procedure.words import Carried, Ground, SupportKind
+from hollet.core.quantities.quantity import Measured
 
 __all__ = [
     "BODIES", "KIND_WORDS", "POINTS", "BodyStand", "Point", "SupportPoint", "SupportView", "carried_words", "forbidden_point", "held_up_by", "loads_now", "not_carried", "place_known",
@@ -77,7 +78,7 @@ class SupportPoint(View):
     point: str
     padding: str | None
     ground: Ground
-    rated_kg: float | None
+    rated: Measured | None
     x: float | None
     y: float | None
     stays: bool
@@ -124,7 +125,7 @@ class _Support:
     time: str
     padding: str | None = None
     ground: Ground = "unknown"
-    rated_kg: float | None = None
+    rated: Measured | None = None
     made_by: str | None = None
 
     @property
@@ -185,7 +186,17 @@ class _Loads:
                 del self.supports[loose.id]
         self.said.add(body.carries)
         self.free.discard(body.carries)
-        self.supports[body.support] = _Support(body.support, body.support_kind, body.carries, body.point, entry.who, entry.time, body.padding, body.ground, body.rated_kg)
+        self.supports[body.support] = _Support(
+            body.support,
+            body.support_kind,
+            body.carries,
+            body.point,
+            entry.who,
+            entry.time,
+            body.padding,
+            body.ground,
+            body.rated,
+        )
 
     def unknown(self) -> list[Carried]:
         """Bodies of which nobody knows what carries them."""
@@ -273,7 +284,7 @@ def _point(support: _Support) -> SupportPoint:
     elif support.ground != "hard" and support.kind != "wheels":
         because = {"soft": "on soft ground it sinks", "slope": "on a slope it walks", "unknown": "nobody said what ground it stands on"}[support.ground]
     return SupportPoint(id=support.id, kind=support.kind, kind_words=KIND_WORDS[support.kind], carries=support.carries, point=support.point, padding=support.padding,
-                        ground=support.ground, rated_kg=support.rated_kg, x=known.x if known else None, y=known.y if known else None,
+                        ground=support.ground, rated=support.rated, x=known.x if known else None, y=known.y if known else None,
                         stays=not because, because=because or "it stays", who=support.who, time=support.time, made_by=support.made_by)  # fmt: skip
 
 

@@ -15,7 +15,7 @@ from hollet.core.book.supports import forbidden_point
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.procedure.sheet import Capture, Step
 from hollet.core.procedure.stuck import StuckFacts, Try, stuck_ladder
-from hollet.core.quantities.parse import parse
+from hollet.core.quantities.parse import measured, parse
 from hollet.core.quantities.quantity import Quantity, decimal_text
 
 __all__ = ["TAKE_DOWN", "step_named", "tries_of"]
@@ -173,7 +173,7 @@ def _set_anew(state: BookState, edit: e.SetAnewEdit, hand: Hand) -> b.Body:
 def tries_of(state: BookState, step: str, part: str) -> tuple[Try, ...]:
     """The tries on a stuck part at a step, oldest first, without their age."""
     live = (x.body for x in state.of_step(step) if x.kind == "tried" and x.body.part.casefold() == part.casefold())
-    return tuple(Try(rung=body.rung, minutes=body.minutes, came=body.came) for body in live)
+    return tuple(Try(rung=body.rung, minutes=body.time.figure("time") / 60, came=body.came) for body in live)
 
 
 def _tried(state: BookState, edit: e.TriedEdit, hand: Hand) -> b.Body:
@@ -182,7 +182,8 @@ def _tried(state: BookState, edit: e.TriedEdit, hand: Hand) -> b.Body:
     rung = next(r for r in ladder if r.id == edit.rung)
     if rung.state == "refused":
         raise Refused("not_here", f"{rung.name}: {rung.words}", field="rung")
-    return b.Tried(**edit.model_dump(exclude={"kind"}))
+    time = measured(edit.time, "time", "min", "time")
+    return b.Tried(**edit.model_dump(exclude={"kind", "time"}), time=time)
 
 
 def _photo(state: BookState, edit: e.PhotoEdit, hand: Hand) -> b.Body:
@@ -211,7 +212,10 @@ def _supported(state: BookState, edit: e.SupportedEdit, hand: Hand) -> b.Body:
         raise Refused("forbidden_point", f"never under {edit.point}: {why}. Choose another place", field="point")
     if edit.step is not None:
         step_named(state, edit.step)
-    return b.Supported(**edit.model_dump(exclude={"kind"}))
+    rated = measured(edit.rated, "mass", "kg", "rated") if edit.rated and edit.rated.strip() else None
+    if rated is not None and rated.figure("mass") <= 0:
+        raise Refused("bad_number", f"'{edit.rated}': what it is rated for is above zero, such as 2000 kg", field="rated")
+    return b.Supported(**edit.model_dump(exclude={"kind", "rated"}), rated=rated)
 
 
 def _vehicle_stands(state: BookState, edit: e.VehicleStandsEdit, hand: Hand) -> b.Body:

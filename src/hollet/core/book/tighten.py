@@ -16,8 +16,21 @@ from hollet.core.quantities.quantity import Quantity, canonical, decimal_text, r
 from hollet.core.tightening.adapters import in_usable_range, lever_ratio
 from hollet.core.tightening.patterns import circle_point, head_point
 
-__all__ = ["ASSUMED_TOLERANCE", "BoltFacts", "JointFacts", "Setting", "StageFacts", "joint_facts", "setting_for", "stage_ask", "tolerance_of"]
+__all__ = [
+    "ASSUMED_TOLERANCE",
+    "OVER",
+    "BoltFacts",
+    "JointFacts",
+    "Setting",
+    "StageFacts",
+    "joint_facts",
+    "setting_for",
+    "stage_ask",
+    "tolerance_of",
+]
 
+OVER = "Take it out, put a fresh one in its place, and begin again with it at stage 1"
+"""What puts a bolt right that got too much, where the sheet does not say."""
 ASSUMED_TOLERANCE = 10.0  # percent, where neither sheet nor source gives one; always marked assumed
 
 
@@ -33,7 +46,11 @@ class StageFacts(BaseModel):
 
 
 class BoltFacts(BaseModel):
-    """One fastener: tightness, stage reached, verdict of its latest act, what is set and due."""
+    """One fastener: tightness, stage reached, verdict of its latest act, what is set and due.
+
+    `over`: it got more than was asked and is not put right yet; `todo` is the next act of putting it right (`out`, `fresh`, `again`, `more`),
+    `more` what is still to be turned of an angle, in degrees.
+    """
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     number: int
@@ -44,6 +61,9 @@ class BoltFacts(BaseModel):
     stage: int = 0
     stages: tuple[str, ...] = ()
     verdict: str = ""
+    over: bool = False
+    todo: str | None = None
+    more: str | None = None
     gets: str = ""
     words: str = ""
     side: str | None = None
@@ -148,12 +168,15 @@ def setting_for(joint: Joint, stage: int, wrench: Instrument | None, adapter: Ad
     try:
         ratio = 1.0
         lines: list[str] = []
-        if adapter is not None and adapter.length:
+        length, angle = (adapter.length.figure("length"), adapter.angle.figure("angle")) if adapter is not None else (0.0, 0.0)
+        if length:
             grip = float(wrench.grip_mm or 0)
             if not grip:
-                raise Refused("length_not_positive", f"enter the length of {wrench.code}, drive to grip, under Tools", field="grip_mm")
-            ratio = lever_ratio(grip, adapter.length, adapter.angle)
-            arm = decimal_text(round9(grip / ratio), 0) if adapter.angle == 0 else decimal_text(grip / ratio, 1)
+                raise Refused(
+                    "length_not_positive", f"enter the length of {wrench.code}, drive to grip, under Tools", field="grip_mm"
+                )
+            ratio = lever_ratio(grip, length, angle)
+            arm = decimal_text(round9(grip / ratio), 0) if angle == 0 else decimal_text(grip / ratio, 1)
             lines.append(f"{asked:g} × {grip:g} ÷ {arm} = {decimal_text(asked * ratio, 1)}")
         mark = nearest_mark(asked * ratio, wrench.figure("resolution"))
         lines.append(f"nearest mark {decimal_text(mark)}")
@@ -172,10 +195,16 @@ def setting_for(joint: Joint, stage: int, wrench: Instrument | None, adapter: Ad
 
 
 def _click(gets: float, deviation: float, limit: Limit, working: tuple[str, ...]) -> Judgement:
-    """A click is an act: what the bolt nominally gets against the tolerance; the wrench's deviation is the whisker."""
+    """A click is an act: what the bolt nominally gets against the tolerance; the wrench's deviation is the whisker.
+
+    A wrench wider than the tolerance gives at best *too close*.
+    """
     plain = judge(gets, 0.0, limit, working)
     verdict = "outside" if plain.verdict == "outside" else "inside"
     words = plain.words if verdict == plain.verdict else "inside, on the limit"
+    lo, hi = limit.figure("lo"), limit.figure("hi")
+    if verdict == "inside" and lo is not None and hi is not None and round9(deviation) > round9((hi - lo) / 2):
+        verdict, words = "too_close", "too close to call: the wrench is wider than the tolerance"
     return plain.model_copy(update={"verdict": verdict, "words": words, "U": deviation, "U_text": decimal_text(deviation, 1)})
 
 
@@ -190,6 +219,10 @@ def act_verdict(joint: Joint, entry: Entry) -> Judgement | None:
     limit = Limit(id="t", name=joint.name, dimension=dimension, unit=body.asked.unit, lo=decimal_text(round9(asked - spread)),
                   hi=decimal_text(round9(asked + spread)), target=decimal_text(asked), step="0.1",
                   source=None if body.tolerance_assumed else "sheet")  # fmt: skip
+    if body.wrench is not None and not body.wrench.covers(canonical(body.set_to or body.gets, "torque", "set_to")):
+        return judge(gets, None, limit).model_copy(
+            update={"verdict": "too_close", "words": f"outside the range of {body.wrench.code}: no verdict"}
+        )
     if body.act == "read" and body.wrench is not None:
         try:
             spread_of = reading_share(body.wrench, [gets])
@@ -254,20 +287,27 @@ def _joint_facts(state: BookState, joint: Joint, steps: tuple[str, ...]) -> Join
                        last_bolt=last.bolt if last is not None and asks[last.stage][0] == "torque" else None)  # fmt: skip
     if joint.final != "torqued" or final:  # nothing to lead through
         return facts
-    outside = tuple(b.number for b in bolts if b.verdict in ("outside", "too_close") and b.stage == max(reached, 1)
-                    and not b.passed_over)  # fmt: skip
+    outside = tuple(
+        b.number
+        for b in bolts
+        if (b.over or (b.verdict in ("outside", "too_close") and b.stage == max(reached, 1))) and not b.passed_over
+    )
     if reached < len(stages):
         following = next(b.number for b in bolts if b.stage == reached)
         stage = reached + 1
         behind = [b for b in bolts if b.stage == reached]
         blocked = tuple(b.number for b in behind if b.verdict in ("outside", "too_close") and b.stage and not b.passed_over)
+        fresh = next((b for b in behind if b.over and b.stage == 0), None)
+        if fresh is not None:  # loosened or taken out, and not replaced yet
+            return facts.model_copy(update={"outside": (fresh.number,), "put_right": _advice(joint, bolts, (fresh.number,)),
+                                            "waits": f"bolt {fresh.number} got too much: a fresh one in its place first"})  # fmt: skip
         if len(behind) == len(bolts) and blocked:
             return facts.model_copy(update={"outside": blocked, "put_right": _advice(joint, bolts, blocked),
                                             "waits": f"stage {stage} waits until bolt {blocked[0]} is put right or passed over"})  # fmt: skip
         if condition and stage == len(stages):
             return facts.model_copy(update={"outside": blocked, "put_right": _advice(joint, bolts, blocked),
                                             "waits": f"the last stage waits: {condition}"})  # fmt: skip
-        live = tuple(b.number for b in bolts if b.verdict in ("outside", "too_close") and not b.passed_over)
+        live = tuple(b.number for b in bolts if (b.over or b.verdict in ("outside", "too_close")) and not b.passed_over)
         ahead = tuple(b.number for b in bolts if b.stage == reached)
         return facts.model_copy(update={"next_bolt": following, "next_stage": stage, "ahead": ahead, "outside": live,
                                         "put_right": _advice(joint, bolts, live)})  # fmt: skip
@@ -296,12 +336,15 @@ def _places(joint: Joint) -> dict[str, tuple[float, float]]:
 def _bolt(joint: Joint, number: int, place: str, places: dict[str, tuple[float, float]], acts: list[Entry],
           passed: set[tuple[int, int]]) -> BoltFacts:  # fmt: skip
     tightness, stage, locked, marked = "as found", 0, False, False
+    over, since = False, 0
     latest: Entry | None = None
     stages: list[str] = []
     for entry in acts:
         body = entry.body
         if entry.kind == "done":  # a removal took the whole joint out
-            tightness, stage, latest, locked, marked, stages = "out", 0, None, False, False, []
+            tightness, stage, latest, locked, marked, stages, over = "out", 0, None, False, False, [], False
+        elif body.act == "fresh":
+            tightness, stage, latest, locked, marked, stages, over = "out", 0, entry, False, False, [], False
         elif body.act == "marked":
             marked = True
         elif body.act == "locked":
@@ -311,34 +354,56 @@ def _bolt(joint: Joint, number: int, place: str, places: dict[str, tuple[float, 
             stages = stages[: body.stage - 1]
             judgement = act_verdict(joint, entry)
             stages.append(judgement.verdict if judgement else "inside")
+            if not over and judgement is not None and judgement.verdict == "outside" and judgement.side == "high":
+                over, since = True, body.stage
         else:
             tightness, latest = body.tightness, entry
             if body.tightness in ("out", "loosened again", "left out on purpose", "by hand"):
                 stage, locked, marked, stages = 0, False, False, []
+            if body.tightness == "out" and not joint.put_right.fresh:
+                over = False
     judged = act_verdict(joint, latest) if latest is not None and tightness.startswith("torqued") else None
     last_stage = len(joint.stage)
     verdict = judged.verdict if judged else ""
-    over = (number, stage) in passed
-    good = verdict in ("", "inside") or over
+    passed_over = (number, stage) in passed or (over and any(n == number and s >= since for n, s in passed))
+    good = verdict in ("", "inside") and not over  # a bolt passed over is never final
     final = {"torqued": stage == last_stage and good, "cinched": tightness == "cinched" or (stage > 0 and good),
              "snug": tightness in ("snug", "cinched") or stage > 0}[joint.final]  # fmt: skip
     if tightness == "as found":
         final = True
-    elif joint.mark and not marked:
+    elif (joint.mark and not marked) or over:
         final = False
+    todo, more = _todo(joint, over, tightness, judged)
     x, y = places[place]
     return BoltFacts(number=number, place=place, x=x, y=y, tightness=tightness, stage=stage, stages=tuple(stages), verdict=verdict,
                      gets=judged.value_text if judged else "", words=judged.words if judged else "",
-                     side=judged.side if judged else None, locked=locked, marked=marked, passed_over=over, final=final,
+                     side=judged.side if judged else None, locked=locked, marked=marked, passed_over=passed_over, final=final, over=over, todo=todo, more=more,
                      entry=latest.id if latest else None)  # fmt: skip
+
+
+def _todo(joint: Joint, over: bool, tightness: str, judged: Judgement | None) -> tuple[str | None, str | None]:
+    """The next act of putting a bolt right: one that got too much goes out, and a fresh one in; one that got too little is pulled again, or turned on."""
+    if over:
+        return ("fresh" if tightness == "out" else "out"), None
+    if judged is None or judged.verdict not in ("outside", "too_close") or judged.side == "high":
+        return ("again" if judged is not None and judged.verdict == "too_close" else None), None
+    if judged.unit == "deg" and judged.target is not None and judged.value is not None:
+        return "more", decimal_text(round9(judged.target - judged.value))
+    return "again", None
 
 
 def _advice(joint: Joint, bolts: tuple[BoltFacts, ...], outside: tuple[int, ...]) -> tuple[str, ...]:
     lines = []
     for number in outside:
         bolt = bolts[number - 1]
-        said = joint.put_right.over if bolt.side == "high" else joint.put_right.under
-        lines.append(said or "The sheet does not say what puts it right: look in the vehicle's manual, or leave it with a reason")
+        if bolt.more is not None:
+            lines.append(f"Turn it {bolt.more}° more, on top of what it has")
+            continue
+        said = joint.put_right.over if bolt.over or bolt.side == "high" else joint.put_right.under
+        said = said or (OVER if bolt.over else None)
+        lines.append(
+            said or "The sheet does not say what puts it right: look in the vehicle's manual, or leave it with a reason"
+        )
     return tuple(lines)
 
 

@@ -43,7 +43,7 @@ def limits_used(step: Step) -> tuple[str, ...]:
     if isinstance(step, FillStep):
         return (step.amount,)
     if isinstance(step, RunStep):
-        named = (step.time_limit, step.total_limit, step.pressure, step.pressure_by, step.coolant)
+        named = (step.time_limit, step.total_limit, step.pressure, step.pressure_by, step.coolant, step.timing, step.rest)
         return tuple(name for name in named if name)
     return ()
 

@@ -282,7 +282,7 @@ def _limits_named(step: object) -> list[tuple[str, str]]:
     if isinstance(step, FillStep):
         return [("amount", step.amount)]
     if isinstance(step, RunStep):
-        keys = ("time_limit", "total_limit", "pressure", "pressure_by", "coolant")
+        keys = ("time_limit", "total_limit", "pressure", "pressure_by", "coolant", "timing", "rest")
         return [(key, getattr(step, key)) for key in keys if getattr(step, key)]
     if isinstance(step, MeasureStep):
         return [("limit", result.limit) for result in step.result]

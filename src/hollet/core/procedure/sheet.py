@@ -354,6 +354,8 @@ class RunStep(BaseStep):
     pressure: Id | None = None
     pressure_by: Id | None = None
     coolant: Id | None = None
+    timing: Id | None = None
+    rest: Id | None = None
     still_runs: Words | None = None
 
 
@@ -383,10 +385,14 @@ class TighteningStage(Part):
 
 
 class PutRight(Part):
-    """What the sheet says to do about a bolt outside; Hollet never prescribes backing off by itself."""
+    """What the sheet says to do about a bolt outside; Hollet never prescribes backing off by itself.
+
+    `fresh`: whether one that got too much is replaced before it begins again at stage 1; it is, unless the sheet says otherwise.
+    """
 
     over: Words | None = None
     under: Words | None = None
+    fresh: bool = True
 
 
 class Joint(Part):

@@ -13,9 +13,10 @@ from fractions import Fraction
 from functools import lru_cache
 
 from hollet.core.errors import Refused
-from hollet.core.quantities.units import AMBIGUOUS, CANONICAL, Unit, find_unit, squeeze, to_canonical
+from hollet.core.quantities.quantity import Measured, decimal_text
+from hollet.core.quantities.units import AMBIGUOUS, CANONICAL, Unit, find_unit, from_canonical, squeeze, to_canonical
 
-__all__ = ["Parsed", "parse"]
+__all__ = ["Parsed", "measured", "parse"]
 
 VULGAR = {"½": (1, 2), "¼": (1, 4), "¾": (3, 4), "⅛": (1, 8), "⅜": (3, 8), "⅝": (5, 8), "⅞": (7, 8)}
 _TEXT = re.compile(r"\d+[Ww]-?\d+|[Mm]\d+(\s*[x×X]\s*[\d.]+){0,2}|#?\d+(/\d+)?-\d+(\s*UN\w*)?|SAE\s*\d+")
@@ -229,3 +230,12 @@ def _range(text: str, dimension: str | None, default_unit: str | None) -> Parsed
         raise Refused("range_reversed", f"'{text}': the range runs from high to low; write the smaller figure first",
                       field="text")  # fmt: skip
     return Parsed("range", text, high_unit.dimension, lo=lo, hi=hi, shown=high_unit)
+
+
+def measured(text: str, dimension: str, unit: str, field: str) -> Measured:
+    """One typed figure as a log keeps it, in the unit in which it was typed; a bare one in `unit`. Refuses `bad_number` for several or none."""
+    parsed = parse(text, dimension, unit)
+    value = parsed.advance if parsed.advance is not None else parsed.nominal
+    if parsed.kind != "single" or value is None or parsed.shown is None:
+        raise Refused("bad_number", f"'{text}': type one figure, such as 60 {unit}", field=field)
+    return Measured(typed=text.strip(), value=decimal_text(from_canonical(value, parsed.shown)), unit=parsed.shown.name)

@@ -9,7 +9,19 @@ from pydantic import BaseModel, ConfigDict
 from hollet.core.errors import Refused
 from hollet.core.quantities.units import CANONICAL, Unit, find_unit, from_canonical, to_canonical
 
-__all__ = ["Quantities", "Quantity", "canonical", "canonicals", "decimal_text", "exact", "in_unit", "minus", "round9", "unit_of"]
+__all__ = [
+    "Measured",
+    "Quantities",
+    "Quantity",
+    "canonical",
+    "canonicals",
+    "decimal_text",
+    "exact",
+    "in_unit",
+    "minus",
+    "round9",
+    "unit_of",
+]
 
 
 class Quantity(BaseModel):
@@ -18,6 +30,19 @@ class Quantity(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid")
     value: float | str | None
     unit: str
+
+
+class Measured(BaseModel):
+    """A figure in a log: the text as typed (absent where an old line kept none), and the value as decimal text with its unit."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+    typed: str | None = None
+    value: str
+    unit: str
+
+    def figure(self, dimension: str) -> float:
+        """The value in the canonical unit of its dimension."""
+        return canonical(Quantity(value=self.value, unit=self.unit), dimension, "value")
 
 
 class Quantities(BaseModel):
