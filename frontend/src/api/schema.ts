@@ -5698,7 +5698,7 @@ export interface components {
             /** Rpm */
             rpm?: string | null;
             /** Seen */
-            seen?: ("leak" | "fuel leak" | "noise" | "smoke" | "glow") | null;
+            seen?: ("leak" | "fuel leak" | "noise" | "smoke" | "glow" | "fire") | null;
             /** T */
             t: number;
             /** Timing */

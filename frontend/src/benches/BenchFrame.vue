@@ -68,6 +68,12 @@ async function allTheSame() {
   if (asked && !(await book.act({ kind: 'confirmed', step: props.bench.step, what: asked }))) return
   await done(said)
 }
+/** Work before what it waits for, with a reason; the step itself is done later, by what it asks. */
+async function begin() {
+  const { pass_words, pass_keys } = props.bench
+  const said = await reason.value?.ask({ title: 'Begin out of order', button: 'Begin all the same', why: `${capital(pass_words)}.`, keys: pass_keys, least: 10 })
+  if (said) await book.act({ kind: 'started', step: props.bench.step, reason: said })
+}
 async function notThere() {
   const answer = await reason.value?.put({ title: 'It is not there', button: 'It is not there', thing: props.bench.title, least: 10, why: 'Said of this thing alone: nothing waits for it any more. The line can be struck.' })
   if (answer && (await book.act({ kind: 'not there', step: props.bench.step, thing: answer.thing || props.bench.title, looked: answer.words }))) next()
@@ -125,6 +131,7 @@ defineExpose({ done, ask: (options: { title: string; why?: string; button: strin
           <template v-if="settled"><span class="state">{{ STATUS_WORDS[bench.status.status] }} by {{ bench.status.who }}<template v-if="bench.status.reason">: {{ bench.status.reason }}</template></span><button type="button" class="btn small" @click="reopen">Open it again</button></template>
           <template v-else>
             <button v-if="bench.may_happen" type="button" class="btn small whole" @click="happened">It has happened already</button>
+            <button v-else-if="waits && bench.kind === 'tighten' && bench.obstacles[0]?.by === 'reason'" type="button" class="btn small whole" @click="begin">Begin out of order</button>
             <button v-else-if="waits && bench.may_pass" type="button" class="btn small whole" @click="allTheSame">Done out of order</button>
             <p v-else-if="blocking && !answered" class="t16 whole">{{ bench.lacking }}. <button v-if="bench.may_pass" type="button" class="btn small" @click="allTheSame">Done in another way</button></p>
             <button type="button" class="btn small" @click="skip(false)">Skip</button><button type="button" class="btn small" @click="skip(true)">Not applicable</button><button type="button" class="btn small" @click="notThere">Not there</button>

@@ -9,10 +9,12 @@ import WrenchSketch from '@/drawings/WrenchSketch.vue'
 import WorkingLines from '@/shell/WorkingLines.vue'
 import { useKeys } from '@/composables/keys'
 import { useBook } from '@/stores/book'
+import { useJournal } from '@/stores/journal'
 import BenchFrame from './BenchFrame.vue'
 
 const props = defineProps<{ bench: TightenBenchView }>()
 const book = useBook()
+const journal = useJournal()
 const frame = ref<InstanceType<typeof BenchFrame> | null>(null)
 const other = ref(false)
 const otherBolt = ref(1)
@@ -24,11 +26,15 @@ const wrench = ref('')
 const adapter = ref('')
 const angle = ref('0')
 const asked = ref<number | null>(null)
+const odd = ref(false)
+const turned = ref(false)
 const checking = ref(false)
 
 const joint = computed(() => props.bench.joint)
 const setting = computed(() => props.bench.setting)
-const next = computed(() => joint.value.next_bolt)
+/** Bolts that this bench pulled and the server does not have yet: the bench moves on along the core's own list, and takes none twice. */
+const kept = computed(() => journal.waiting.filter((w) => w.build === book.card?.id && w.entry.kind === 'fastener' && w.entry.step === props.bench.step).map((w) => ('bolt' in w.entry ? w.entry.bolt : 0)))
+const next = computed(() => (kept.value.length ? (joint.value.ahead.find((n) => !kept.value.includes(n)) ?? null) : joint.value.next_bolt))
 const stage = computed(() => joint.value.next_stage)
 const indicating = computed(() => joint.value.wrench?.kind === 'indicating wrench' && setting.value?.kind === 'torque')
 const blocked = computed(() => !joint.value.final && next.value === null)
@@ -36,11 +42,13 @@ const needsWrench = computed(() => setting.value?.kind === 'torque' && setting.v
 const title = computed(() => {
   if (joint.value.final) return `${joint.value.name}: final`
   if (joint.value.to_mark) return `Bolt ${next.value}: mark it`
+  if (kept.value.length && next.value === null) return `${kept.value.length} bolts wait to be saved: nothing more until they are`
   return stage.value ? `Bolt ${next.value}, stage ${stage.value}` : (joint.value.waits ?? joint.value.name)
 })
 const ready = computed(() => (joint.value.final || joint.value.to_mark || (!needsWrench.value && !props.bench.wide && !indicating.value && !blocked.value)))
 const figure = computed(() => setting.value?.figure ?? '')
 const size = computed(() => (figure.value.length <= 3 ? 'huge' : 'large'))
+const of = computed(() => joint.value.bolts[(asked.value ?? 1) - 1])
 const outside = computed(() => joint.value.outside.map((n) => joint.value.bolts[n - 1]))
 const sides = computed(() => props.bench.sides as [string, string] | null)
 const say = computed(() => `Bolt ${next.value}, stage ${stage.value}, ${setting.value?.figure} ${setting.value?.kind === 'angle' ? 'degrees' : 'newton metres'}`)
@@ -52,21 +60,32 @@ async function click() {
   const act = joint.value.to_mark ? 'marked' : 'clicked'
   await book.act({ kind: 'fastener', step: props.bench.step, bolt: next.value, act, stage: act === 'clicked' ? stage.value : null })
 }
-function askOther(bolt: number | null = next.value, at: number | null = stage.value) {
-  if (bolt === null) return
+function askOther(bolt: number | null = next.value, at: number | null = stage.value, more = false) {
+  if (bolt === null || props.bench.waits.length) return
+  asked.value = null
+  turned.value = more
   otherBolt.value = bolt
   otherStage.value = at ?? joint.value.bolts[bolt - 1].stage
   typed.value = problem.value = ''
+  odd.value = false
   other.value = true
 }
-async function writeOther() {
+const angles = computed(() => joint.value.stages[(otherStage.value || 1) - 1]?.kind === 'angle')
+const otherTitle = computed(() => {
+  if (turned.value) return `Bolt ${otherBolt.value}: how much more was it turned?`
+  if (angles.value) return `Bolt ${otherBolt.value}: how far was it turned?`
+  return indicating.value ? `Bolt ${otherBolt.value}: what did it read?` : `Bolt ${otherBolt.value}: where did the wrench stand?`
+})
+async function writeOther(asTyped = false) {
   if (!typed.value.trim()) return
+  const act = indicating.value || angles.value ? ('read' as const) : ('clicked' as const)
   try {
-    await book.write({ kind: 'fastener', step: props.bench.step, bolt: otherBolt.value, act: indicating.value ? 'read' : 'clicked', stage: otherStage.value || 1, typed: typed.value.trim() })
-    other.value = false
+    const entry = { kind: 'fastener' as const, step: props.bench.step, bolt: otherBolt.value, act, stage: otherStage.value || 1, typed: typed.value.trim(), more: turned.value, as_typed: asTyped }
+    if ((await book.write(entry)) || !book.refused) other.value = false
   } catch (error) {
     book.refused = ''
-    problem.value = error instanceof Refusal ? error.message : ''
+    problem.value = (error as Error).message
+    odd.value = error instanceof Refusal && error.problem.reason_code === 'odd_figure'
   }
 }
 async function again(bolt: number) {
@@ -83,6 +102,10 @@ async function checkAgain(moved: boolean) {
   await book.act({ kind: 'fastener', step: props.bench.step, bolt, act: 'clicked', stage: joint.value.bolts[bolt - 1].stage, note: moved ? 'checked again, it moved before the click' : 'checked again, it clicked without moving' })
 }
 function askCheck() { if (joint.value.last_bolt !== null && !indicating.value) checking.value = true }
+const act = (bolt: number, own: { act: 'fresh' } | { act: 'state'; tightness: 'out' } | { act: 'clicked'; stage: number; more: true; note: string }) => {
+  asked.value = null
+  return book.act({ kind: 'fastener', step: props.bench.step, bolt, ...own })
+}
 async function outOfOrder(bolt: number) {
   asked.value = null
   await book.act({ kind: 'fastener', step: props.bench.step, bolt, act: 'clicked', stage: stage.value, note: 'out of order', sure: true })
@@ -102,17 +125,16 @@ async function passOver(bolt: number) {
 }
 function askWrench() {
   wrench.value = joint.value.wrench?.id ?? props.bench.wrenches.find((w) => w.usable)?.id ?? ''
-  adapter.value = joint.value.adapter ? String(joint.value.adapter.length) : ''
-  angle.value = joint.value.adapter ? String(joint.value.adapter.angle) : '0'
+  const { length, angle: turn } = joint.value.adapter ?? {}
+  adapter.value = length ? (length.typed ?? `${length.value} ${length.unit}`) : ''
+  angle.value = turn ? (turn.typed ?? turn.value) : '0'
   problem.value = ''
   tools.value = true
 }
 async function takeWrench(reason: string | null = null) {
-  const length = Number(adapter.value.replace(',', '.') || '0')
-  const turned = Number(angle.value.replace(',', '.') || '0')
-  if (!Number.isFinite(length) || !Number.isFinite(turned)) { problem.value = 'The adapter needs a length in mm and an angle in degrees, such as 60 and 0.'; return }
+  const length = adapter.value.trim()
   try {
-    await book.write({ kind: 'decision', step: props.bench.step, about: 'wrench', wrench: wrench.value, adapter: length ? { length, angle: turned } : null, reason })
+    await book.write({ kind: 'decision', step: props.bench.step, about: 'wrench', wrench: wrench.value, adapter: length ? { length, angle: angle.value.trim() || '0' } : null, reason })
     tools.value = false
   } catch (error) {
     book.refused = ''
@@ -136,13 +158,14 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
       <BoltPattern :bolts="joint.bolts" :stage-count="joint.stages.length" :stage-now="stage" :next="next" :layout="bench.layout" :sides="sides" @press="asked = $event" />
       <ol class="sr"><li v-for="b in joint.bolts" :key="b.number">Bolt {{ b.number }}, {{ b.tightness }}{{ b.gets ? `, ${b.gets}, ${b.words}` : '' }}{{ b.marked ? ', marked' : '' }}</li></ol>
       <div class="under">
-        <WrenchSketch v-if="joint.wrench && setting?.kind === 'torque' && setting.set_to !== null" :adapter="joint.adapter?.length ?? 0" :angle="joint.adapter?.angle ?? 0" :grip="Number(joint.wrench.grip_mm ?? 0)" :sum="setting.working[0] ?? ''" :mark="setting.working.length > 2 ? setting.working[1] : ''" />
+        <WrenchSketch v-if="joint.wrench && setting?.kind === 'torque' && setting.set_to !== null" :adapter="joint.adapter ? `${joint.adapter.length.typed ?? joint.adapter.length.value} ${joint.adapter.length.typed === joint.adapter.length.value || !joint.adapter.length.typed ? joint.adapter.length.unit : ''}`.trim() : ''" :angle="Number(joint.adapter?.angle.value ?? 0)" :grip="Number(joint.wrench.grip_mm ?? 0)" :sum="setting.working[0] ?? ''" :mark="setting.working.length > 2 ? setting.working[1] : ''" />
         <button v-for="bolt in outside.slice(0, 1)" :key="bolt.number" type="button" class="block right" @click="asked = bolt.number">
           <VerdictMark :verdict="bolt.verdict" :side="bolt.side" :size="9" />
           <span><b class="t20">Put bolt {{ bolt.number }} right: {{ bolt.words.replace('outside, ', '') }}</b><small>{{ outside.length > 1 ? `${outside.length - 1} more after it. ` : '' }}{{ bolt.stage < joint.stages.length ? `Stage ${bolt.stage + 1} waits for it.` : 'The joint waits for it.' }}</small></span>
         </button>
       </div>
       <div v-if="joint.condition" class="quiet condition"><p><b>The last stage waits for this:</b> {{ joint.condition }}</p><button type="button" class="btn small" @click="book.act({ kind: 'confirmed', step: bench.step, what: joint.condition })">It is so</button></div>
+      <p v-if="kept.length" class="quiet" role="status"><b>Not yet saved: bolt {{ kept.join(', ') }}.</b> They are kept on this device and sent when the server answers.</p>
       <p v-if="joint.last_bolt !== null && !indicating && !joint.final"><button type="button" class="btn small" @click="askCheck">Not sure? Check bolt {{ joint.last_bolt }} <kbd>C</kbd></button></p>
       <p class="t16">Final is: {{ joint.final_words }}. <span v-if="joint.bolts.some((b) => b.recheck)">Due for recheck, dashed on the drawing.</span></p>
       <p class="t16 mut">{{ bench.do }}</p>
@@ -170,13 +193,13 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
       <button type="button" class="btn second" @click="askWrench">{{ joint.wrench ? joint.wrench.code : 'Choose a' }} wrench<kbd>W</kbd></button>
     </template>
   </BenchFrame>
-  <el-dialog v-model="other" :title="indicating ? `Bolt ${otherBolt}: what did it read?` : `Bolt ${otherBolt}: where did the wrench stand?`" width="640" append-to-body>
-    <form @submit.prevent="writeOther"><label class="field"><span>stage {{ otherStage }}, with or without unit</span><input v-model="typed" class="entry big" autofocus inputmode="decimal" name="other" autocomplete="off" /></label><p v-if="problem" class="problem" role="alert">{{ problem }}</p><button type="submit" class="btn" style="margin-top: 12px">Write it</button></form>
+  <el-dialog v-model="other" :title="otherTitle" width="640" append-to-body>
+    <form @submit.prevent="writeOther()"><label class="field"><span>stage {{ otherStage }}, with or without unit</span><input v-model="typed" class="entry big" autofocus inputmode="decimal" name="other" autocomplete="off" @input="odd = false" /></label><p v-if="problem" class="problem" role="alert">{{ problem }}</p><div class="two"><button type="submit" class="btn">Write it</button><button v-if="odd" type="button" class="btn" @click="writeOther(true)">It is right as typed: {{ typed }}</button></div></form>
   </el-dialog>
   <el-dialog v-model="tools" title="Which wrench, which adapter?" width="640" append-to-body>
     <form class="wrenches" @submit.prevent="takeWrench()">
       <label v-for="w in bench.wrenches" :key="w.id" class="wrench"><input v-model="wrench" type="radio" name="wrench" :value="w.id" /><span><b>{{ w.code }}</b> {{ w.name }}<small>{{ w.words }}{{ w.holds ? '' : ', wider than the joint asks' }}</small></span></label>
-      <div class="two"><label class="field"><span>adapter, drive to bolt, mm (0 for none)</span><input v-model="adapter" class="entry" inputmode="decimal" name="adapter" /></label><label class="field"><span>angle: 0 straight out, 90 square</span><input v-model="angle" class="entry" inputmode="decimal" name="angle" /></label></div>
+      <div class="two"><label class="field"><span>adapter, drive to bolt, in mm or with its unit (empty for none)</span><input v-model="adapter" class="entry" name="adapter" /></label><label class="field"><span>angle: 0 straight out, 90 square</span><input v-model="angle" class="entry" inputmode="decimal" name="angle" /></label></div>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <button type="submit" class="btn" :disabled="!wrench">Take this one</button>
     </form>
@@ -189,7 +212,13 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
     <p v-if="asked" class="t20">{{ joint.bolts[asked - 1].tightness }}{{ joint.bolts[asked - 1].words ? `, ${joint.bolts[asked - 1].words}` : '' }}</p>
     <template v-if="asked && joint.outside.includes(asked)">
       <p class="quiet">{{ joint.put_right[joint.outside.indexOf(asked)] }}</p>
-      <div class="two"><button type="button" class="btn" @click="again(asked)">Pulled again</button><button type="button" class="btn" @click="loosen(asked)">Loosened again</button><button type="button" class="btn" @click="passOver(asked)">Leave it, with a reason</button></div>
+      <div class="two">
+        <button v-if="of.todo === 'out'" type="button" class="btn" @click="act(asked, { act: 'state', tightness: 'out' })">It is out</button>
+        <button v-else-if="of.todo === 'fresh'" type="button" class="btn" @click="act(asked, { act: 'fresh' })">A fresh one is in its place</button>
+        <template v-else-if="of.todo === 'more'"><button type="button" class="btn" @click="act(asked, { act: 'clicked', stage: of.stage, more: true, note: 'turned on' })">Turned {{ of.more }}° more</button><button type="button" class="btn" @click="askOther(asked, of.stage, true)">Turned another angle</button></template>
+        <button v-else type="button" class="btn" @click="again(asked)">Pulled again</button>
+        <button type="button" class="btn" @click="passOver(asked)">Leave it, with a reason</button>
+      </div>
       <p class="t16 mut" style="margin-top: 12px">or its state is</p>
     </template>
     <div v-if="asked" class="choices"><button v-for="word in ['by hand', 'snug', 'cinched', 'out', 'left out on purpose'] as const" :key="word" type="button" class="btn" @click="state(asked, word)">{{ word }}</button><button type="button" class="btn" @click="loosen(asked)">loosened again</button></div>

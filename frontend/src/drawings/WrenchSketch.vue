@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** Wrench with its adapter and the two dimensions that count. */
-defineProps<{ adapter: number; angle: number; grip: number; sum: string; mark: string }>()
+defineProps<{ adapter: string; angle: number; grip: number; sum: string; mark: string }>()
 </script>
 
 <template>
   <figure>
-    <svg viewBox="0 0 300 84" width="300" height="84" role="img" :aria-label="`Adapter ${adapter} mm at ${angle} degrees, ${grip} mm to the grip`">
+    <svg viewBox="0 0 300 84" width="300" height="84" role="img" :aria-label="`Adapter ${adapter} at ${angle} degrees, ${grip} mm to the grip`">
       <g stroke="var(--line)" stroke-width="2" fill="var(--now)">
         <path d="M58 16 H282 a10 10 0 0 1 0 20 H58 Z" />
         <path d="M236 16 v20 M244 16 v20 M252 16 v20" />

@@ -39,7 +39,7 @@ async function tried(came: boolean) {
   if (!rung.value) return
   problem.value = ''
   try {
-    await book.write({ kind: 'tried', step: props.step, part: part.value.trim(), rung: rung.value as 'soak', minutes: minutes.value, came, ...facts.value, harmed: null })
+    await book.write({ kind: 'tried', step: props.step, part: part.value.trim(), rung: rung.value as 'soak', time: `${minutes.value} min`, came, ...facts.value, harmed: null })
     rung.value = null
     await look()
   } catch (error) {

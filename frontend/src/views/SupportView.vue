@@ -65,9 +65,9 @@ async function write(entry: Entry): Promise<boolean> {
 async function put() {
   const at = map.value?.points.find((p) => p.name === point.value)
   if (!at) return
-  if (await write({ kind: 'supported', support: v7(), support_kind: kind.value as 'stand', carries: at.body, point: at.name, padding: padding.value.trim() || null, ground: kind.value === 'hook' ? 'unknown' : (ground.value as 'hard'), rated_kg: null, step: null, gone: false })) point.value = null
+  if (await write({ kind: 'supported', support: v7(), support_kind: kind.value as 'stand', carries: at.body, point: at.name, padding: padding.value.trim() || null, ground: kind.value === 'hook' ? 'unknown' : (ground.value as 'hard'), rated: null, step: null, gone: false })) point.value = null
 }
-const away = (s: SupportDesk['map']['supports'][number]) => write({ kind: 'supported', support: s.id, support_kind: s.kind, carries: s.carries, point: s.point, padding: s.padding, ground: s.ground, rated_kg: s.rated_kg, step: null, gone: true })
+const away = (s: SupportDesk['map']['supports'][number]) => write({ kind: 'supported', support: s.id, support_kind: s.kind, carries: s.carries, point: s.point, padding: s.padding, ground: s.ground, rated: s.rated ? `${s.rated.value} ${s.rated.unit}` : null, step: null, gone: true })
 async function stop(why: string) {
   asking.value = false
   await write({ kind: 'stopped', why, step: secure.value?.step ?? null, going: (going.value || null) as 'up' | null, hurt: hurt.value.trim() || null, near_miss: nearMiss.value.trim() || null, people_left: null })
@@ -88,7 +88,7 @@ const words = computed(() => (!secure.value?.stopped ? 'Secure now' : first.valu
 /** The whole vehicle on its wheels, nothing hangs: said once. */
 async function onWheels() {
   for (const at of ['front left wheel', 'front right wheel', 'rear left wheel', 'rear right wheel']) {
-    if (!(await write({ kind: 'supported', support: v7(), support_kind: 'wheels', carries: 'vehicle', point: at, padding: null, ground: 'unknown', rated_kg: null, step: null, gone: false }))) return
+    if (!(await write({ kind: 'supported', support: v7(), support_kind: 'wheels', carries: 'vehicle', point: at, padding: null, ground: 'unknown', rated: null, step: null, gone: false }))) return
   }
 }
 const standsOn = (id: string) => write({ kind: 'vehicle stands', rolls: null, steers: null, brakes: null, starts: null, bay: null, ground: id as 'hard' })

@@ -68,11 +68,7 @@ def _tool(hand: Hand, tool_id: str) -> Instrument:
 
 def _started(state: BookState, edit: e.StartedEdit, hand: Hand) -> b.Body:
     step = step_named(state, edit.step)
-    passed = (
-        [o for o in obstacles(state, step, hand.listed, hand.now) if o.code in ("danger", "must_wait")]
-        if edit.reason is not None
-        else []
-    )
+    passed = [o for o in obstacles(state, step, hand.listed, hand.now) if o.code in ("danger", "must_wait")] if edit.reason is not None else []
     held = next((o for o in passed if o.by != "reason"), None)
     if held is not None:
         raise _held(step, held, "reason")
@@ -254,14 +250,9 @@ def _fastener(state: BookState, edit: e.FastenerEdit, hand: Hand) -> b.Body:
 
 
 def _not_held(state: BookState, step: Step, hand: Hand) -> None:
-    """Refuse whatever is written at a step that waits: dangers always, order unless the step was begun out of it with a reason."""
-    begun = any(x.kind == "started" and x.body.reason for x in state.of_step(step.id))
+    """Refuse whatever is written at a step that waits: dangers always, order until the step is begun out of it with a reason."""
     for obstacle in obstacles(state, step, hand.listed, hand.now):
-        if (
-            obstacle.by not in ("reason", "nothing")
-            or obstacle.code == "needed"
-            or (obstacle.code == "must_wait" and not begun)
-        ):
+        if obstacle.by not in ("reason", "nothing") or obstacle.code in ("needed", "must_wait"):
             raise _held(step, obstacle, "step")
 
 

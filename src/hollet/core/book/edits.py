@@ -529,7 +529,7 @@ class SampleEdit(Body):
     timing_state: Annotated[str, Field(max_length=40)] | None = None
     as_typed: bool = False
     lamp_out: bool = False
-    seen: Literal["leak", "fuel leak", "noise", "smoke", "glow"] | None = None
+    seen: Literal["leak", "fuel leak", "noise", "smoke", "glow", "fire"] | None = None
 
 
 class SamplesEdit(Body):

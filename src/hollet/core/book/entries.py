@@ -648,7 +648,7 @@ class RunSample(Body):
     timing: Measured | None = None
     timing_state: Annotated[str, Field(max_length=40)] | None = None
     lamp_out: bool = False
-    seen: Literal["leak", "fuel leak", "noise", "smoke", "glow"] | None = None
+    seen: Literal["leak", "fuel leak", "noise", "smoke", "glow", "fire"] | None = None
     asked: Annotated[str, Field(max_length=400)] | None = None
 
 

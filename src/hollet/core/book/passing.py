@@ -268,6 +268,7 @@ def waiting_for(state: BookState, step_id: str, now: str, known: dict[str, StepS
     if step is None:
         return ()
     settled = settled_steps(known if known is not None else statuses(state))
+    begun = tuple(words for entry in state.of_step(step_id) if entry.kind == "started" for words in entry.body.passed)
     found = []
     for link in step.after:
         target = _target(state, whole, link)
@@ -277,6 +278,8 @@ def waiting_for(state: BookState, step_id: str, now: str, known: dict[str, StepS
         if is_danger(whole, link):
             if not proven(state, link.step) or _not_so_any_more(state, target):
                 found.append(Waiting(**about, danger=True, live=_live_words(link, target), box=_link_box(link, target)))
+        elif any(words.startswith(_waits_for(target, link.because)) for words in begun):
+            continue  # begun before it, with a reason
         elif link.step in whole.retired or link.step in settled:
             soaking = drying(state, link, now)
             if soaking is not None:
@@ -284,6 +287,10 @@ def waiting_for(state: BookState, step_id: str, now: str, known: dict[str, StepS
         else:
             found.append(Waiting(**about))
     return tuple(sorted(found, key=lambda w: not w.danger))
+
+
+def _waits_for(target: Step, because: str) -> str:
+    return f"waits for {target.number} {target.title}: {because}"
 
 
 def _not_so_any_more(state: BookState, target: Step) -> bool:

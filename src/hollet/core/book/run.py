@@ -199,7 +199,7 @@ def _clock(seconds: float) -> str:
     )
 
 
-SEEN_WORDS = {"fuel leak": "Fuel leak: key off, no spark, extinguisher at hand", "leak": "Leak seen: key off and look"}
+SEEN_WORDS = {"fire": "Fire: key off, people away, extinguisher at the foot of it", "fuel leak": "Fuel leak: key off, no spark, extinguisher at hand", "leak": "Leak seen: key off and look"}
 
 
 def _stop(samples: list[RunSample], deadlines: tuple[Deadline, ...], end: Entry | None, coolant: Limit | None,
