@@ -50,6 +50,7 @@ def test_accepted_in_writing(demo, mk):
     read(demo.url, build, "rod_shells", "m1", {"s1_upper": "1.470"})
     mk.go(f"{demo.url}/builds/{build}/steps/rod_shells", "Rod 1, lower shell")
     mk.page.get_by_role("button", name="Rod 1, upper 1.470").press("Enter")
+    mk.key("a")
     mk.key("4")
     dialog = mk.page.get_by_role("dialog")
     dialog.locator("textarea[name=reason]").fill("thin")

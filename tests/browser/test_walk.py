@@ -4,7 +4,7 @@ from playwright.sync_api import expect
 
 from tests.browser.regions import Bench, api, new_build, write
 
-READINGS = {"straight edge": ["0.04"], "micrometer": ["83.958"], "bore gauge": ["84.006"], "feeler": ["0.35"]}
+READINGS = {"straight edge": ["0.04"], "micrometer": ["83.958"], "bore gauge": ["84.006"], "feeler": ["0.35 0.40"]}
 
 
 def walk(bench: Bench, url: str, build: str) -> list[str]:
@@ -62,7 +62,7 @@ def inspect(bench: Bench, url: str, build: str, view: dict) -> None:
 def measure(bench: Bench, url: str, build: str, view: dict) -> None:
     """All readings, each digits and Enter; the gauge is set with the micrometer first."""
     for reading in view["readings"]:
-        typed = {"Inlet": "0.20", "Exhaus": "0.25"}.get(reading["name"][:6].strip().split(" ")[0], READINGS[reading["tool_kind"]][0])
+        typed = {"Inlet": "0.18 0.22", "Exhaus": "0.23 0.27"}.get(reading["name"][:6].strip().split(" ")[0], READINGS[reading["tool_kind"]][0])
         expect(bench.page.locator("h1")).to_contain_text(reading["name"])
         bench.read(typed)
     bench.primary().click()

@@ -241,3 +241,12 @@ def test_an_edited_limit_asks_where_it_comes_from(book: Book):
         book.plan("limit", limit="clearance", version=1, lo="0.030", hi="0.080", target="0.045", source="book p. 1")
     book.plan("limit", limit="clearance", version=1, lo="0.030", hi="0.080", target="0.045", own=True)
     assert book.state.plan.find_limit("clearance").source == "MK decided"
+
+
+def test_the_working_shows_the_uncertainty_that_judged(four: Book):
+    """Two bores and one piston: the working is of the end that decides, and adds up to the U beside the verdict."""
+    pistons(four)
+    for name, typed in (("b1", "0.048"), ("b1_low", "0.052")):
+        four.read("bores", name, typed, tool="b1")
+    judged = clearance(four).judgement
+    assert any(f"U = {judged.U:.4f}" in line for line in judged.working)

@@ -82,6 +82,7 @@ useKeys(() => ({
           <span class="withunit"><input ref="entry" v-model="text" class="entry big" inputmode="text" autocomplete="off" name="reading" :aria-invalid="figure ? !figure.ok && !!text : undefined" aria-describedby="figure" /><b v-if="tool" class="t28">{{ tool.unit }}</b></span></label>
         <p id="figure" class="says" aria-live="polite"><template v-if="text && figure?.ok"><span class="t16">{{ figure.words ? `${figure.words}:` : 'is' }} {{ figure.exact ? 'exactly' : 'about' }}</span> <b class="t24">{{ figure.value }} {{ figure.unit }}</b></template><span v-else-if="text && figure" class="problem">{{ figure.words }}</span></p>
         <p v-if="reading.hint" class="t16">{{ reading.hint }}</p>
+        <p v-if="reading.tool_kind === 'feeler'" class="t16">two leaves: the one that goes in, then the next that does not, such as 0.35 0.40</p>
         <p v-if="reading.datum" class="t16">from: {{ reading.datum }}</p>
         <button v-if="bench.asked_state" type="button" class="btn small state" :aria-pressed="sitting === bench.asked_state" @click="sitting = sitting ? '' : (bench.asked_state ?? '')"><i aria-hidden="true">{{ sitting ? '✓' : '' }}</i><span>all read {{ bench.asked_state }}</span></button>
         <label class="field"><span>in which state{{ sitting ? ', else as said' : '' }}</span><input v-model="taken" class="entry statefield" name="state" maxlength="80" autocomplete="off" :placeholder="sitting || 'not said'" /></label>

@@ -3,7 +3,7 @@
 import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { v7 } from 'uuid'
-import { client, type Difference, type FigureRow, got, type PlanAct } from '@/api/client'
+import { client, type Difference, type FigureRow, got, type PlanAct, Refusal } from '@/api/client'
 import { useKeys } from '@/composables/keys'
 import LimitBar from '@/drawings/LimitBar.vue'
 import ToolFit from '@/drawings/ToolFit.vue'
@@ -23,6 +23,7 @@ const chosen = ref<string | null>((route.query.figure as string | undefined) ?? 
 const form = ref({ lo: '', hi: '', target: '', source: '', page: '', reason: '', own: false, tolerance: '', stages: [] as string[] })
 const second = ref(false)
 const problem = ref('')
+const sourceAsked = ref(false)
 const turned = ref<readonly string[]>([])
 const read = ref<{ text: string; form: 'csv' | 'toml'; name: string; found: Difference } | null>(null)
 const FILTERS = [['assumed', 'Assumed'], ['not given', 'Not given'], ['conflict', 'Conflict'], ['own', 'My own'], ['no tool', 'No tool']] as const
@@ -39,11 +40,12 @@ watch(() => [props.build, book.frame?.head], () => void plan.loadFigures(props.b
 watch(() => (row.value ? `${row.value.id} ${row.value.limit?.version ?? row.value.joint?.version}` : ''), () => { if (row.value) fill(row.value) }, { immediate: true })
 function fill(r: FigureRow) {
   problem.value = ''
-  second.value = false
+  second.value = sourceAsked.value = false
   form.value = { lo: r.limit?.lo ?? '', hi: r.limit?.hi ?? '', target: r.limit?.target ?? '', source: r.limit?.own ? '' : (r.limit?.source ?? r.joint?.source ?? ''), page: r.limit?.page ?? '', reason: '', own: r.state === 'own', tolerance: r.joint?.tolerance ?? '', stages: (r.joint?.stage ?? []).map((s) => s.torque ?? s.angle ?? '') }
 }
 async function act(made: PlanAct) {
   problem.value = ''
+  sourceAsked.value = false
   try {
     const edited = await plan.take([made], form.value.reason.trim())
     turned.value = edited.turned
@@ -51,10 +53,11 @@ async function act(made: PlanAct) {
     if (row.value && row.value.state !== 'conflict') chosen.value = null
   } catch (error) {
     problem.value = (error as Error).message
+    sourceAsked.value = error instanceof Refusal && error.problem.reason_code === 'source_asked'
   }
 }
 const text = (value: string) => value.trim() || null
-function save() {
+function save(same = false) {
   const r = row.value
   if (!r) return
   const f = form.value
@@ -62,7 +65,7 @@ function save() {
   if (!r.limit) return
   const figures = { limit: r.id, version: r.limit.version, lo: text(f.lo), hi: text(f.hi), target: text(f.target), page: text(f.page) }
   if (second.value) return act({ act: 'answer', ...figures, source: f.source.trim() })
-  return act({ act: 'limit', ...figures, source: f.own ? null : text(f.source), own: f.own })
+  return act({ act: 'limit', ...figures, source: f.own ? null : text(f.source), own: f.own, same_source: same })
 }
 function settle(take: number | 'both') { if (row.value?.limit) void act({ act: 'settle', limit: row.value.id, version: row.value.limit.version, take }) }
 function somebodyElse() { second.value = false; form.value = { ...form.value, source: '', lo: '', hi: '', target: '' } }
@@ -136,7 +139,7 @@ useKeys(() => ({
           <div class="source"><p class="line"><b>All agree</b><b>{{ row.both_words }}</b></p><LimitBar v-if="row.both" :bar="row.both" :verdict="row.both.verdict" :side="row.both.side" :width="360" :domain="domain" :words="row.both_words" /></div>
           <div v-if="row.state === 'conflict'" class="choices"><button v-for="(s, k) in row.sources" :key="k" type="button" class="btn row4" @click="settle(k)"><kbd>{{ k + 1 }}</kbd><span>Take {{ letter(k) }}<small>{{ s.words }}</small></span></button><button type="button" class="btn row4" :disabled="!row.both" @click="settle('both')"><kbd>3</kbd><span>Take both<small>{{ row.both_words }}</small></span></button><button type="button" class="btn row4" @click="somebodyElse"><kbd>4</kbd><span>Somebody else said<small>write it below</small></span></button></div>
         </template>
-        <form class="edit" @submit.prevent="save">
+        <form class="edit" @submit.prevent="save()">
           <label class="field"><span>{{ second ? 'What other source says it?' : 'From where? Without a source it stays assumed' }}</span><input v-model="form.source" class="entry" maxlength="200" name="source" :disabled="form.own" autocomplete="off" /></label>
           <template v-if="row.joint"><label v-for="(_, k) in form.stages" :key="k" class="field"><span>stage {{ k + 1 }}, such as 50 Nm or 90 deg; empty is not given</span><input v-model="form.stages[k]" class="entry" :name="`stage-${k + 1}`" maxlength="40" autocomplete="off" /></label><label class="field"><span>tolerance, such as 5 %; empty is ±10 %, assumed</span><input v-model="form.tolerance" class="entry" name="tolerance" maxlength="20" autocomplete="off" /></label></template>
           <template v-else><label class="field"><span>page</span><input v-model="form.page" class="entry" maxlength="40" name="page" autocomplete="off" /></label><div class="three"><label class="field"><span>at least</span><input v-model="form.lo" class="entry" name="lo" autocomplete="off" /></label><label class="field"><span>at most</span><input v-model="form.hi" class="entry" name="hi" autocomplete="off" /></label><label class="field"><span>aim</span><input v-model="form.target" class="entry" name="target" autocomplete="off" /></label></div></template>
@@ -144,6 +147,7 @@ useKeys(() => ({
           <el-checkbox v-model="form.own" :disabled="second">My own decision, marked as mine for ever</el-checkbox>
           <el-checkbox v-if="row.limit" v-model="second" :disabled="form.own">Keep what stands; this is what another source says</el-checkbox>
           <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+          <button v-if="sourceAsked" type="button" class="btn" @click="save(true)">It stands so in the same place: {{ form.source }}{{ form.page ? `, p. ${form.page}` : '' }}</button>
           <button type="submit" class="btn" :disabled="second && !form.source.trim()">Write it</button>
         </form>
         <p v-if="row.fit" class="t16">{{ row.fit.fits ? `${row.fit.words} can decide it.` : `${row.fit.words}: no tool of the shop can prove “inside” here.` }}</p>

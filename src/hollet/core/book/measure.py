@@ -338,17 +338,45 @@ def _result_of(state: BookState, step: MeasureStep, spec: ResultSpec, tools: Seq
     except Refused as refusal:
         return _with_choices(state, step, spec, ResultFacts(**base, judgement=judge(value, None, limit), refusal=refusal.message))
     base["warnings"] = (*base["warnings"], *_swapped(spec, specs, means, value, limit))
-    parts = [(c, spreads[name]) for name, c in sensitivities(spec, means).items()]
+    counts = _end_counts(spec, means, spreads, limit) if spec.how == "ends" else sensitivities(spec, means)
+    parts = [(c, spreads[name]) for name, c in counts.items()]
     judgement = _judged(spec, means, spreads, parts, value, limit, _working(parts, list(taken.values()), limit, formula), _digits(taken.values(), limit))
     big_u = judgement.U or 0.0
-    doubt = _doubt(parts, taken, tools)
+    doubt = _doubt([(counts.get(name, 1.0), spreads[name]) for name in taken], taken, tools)  # a doubted tool counts at either end
     sure = not (doubt or judgement.verdict == "too_close" or base["warnings"] or any(_asks_again(state, s, taken[s.id]) for s in specs))  # nobody saws on a figure that is asked about
     base |= {"advice": advice if sure else None, "sources": _by_source(limit, value, big_u)}
     held = f"tool in doubt: {doubt}" if doubt is not None else _not_proven(state, specs, taken, spreads, limit)
     if held is not None:
         judgement = judgement.model_copy(update={"verdict": "too_close" if limit.given else judgement.verdict, "words": held, "needs": None})
+    specs = [s for s in specs if s.id in counts]
     by = settling_tools([s.tool for s in specs], parts, limit, tools, value) if judgement.verdict == "too_close" and len(specs) == len(parts) else ()
     return _with_choices(state, step, spec, ResultFacts(**base, judgement=judgement, settled_by=by))
+
+
+def _span(spec: ResultSpec, means: dict[str, float]) -> tuple[str, str]:
+    """The smallest and the largest of the readings that are looked at from both ends."""
+    return min(spec.over, key=lambda n: means[n]), max(spec.over, key=lambda n: means[n])
+
+
+def _ends(spec: ResultSpec, means: dict[str, float], spreads: dict[str, Spread], limit: Limit, working: tuple[str, ...] = (),
+          digits: int = 0) -> tuple[Judgement, Judgement]:  # fmt: skip
+    """The smallest against the lower limit, and the largest against the upper one."""
+    less = sum(means[name] for name in spec.less)
+    ends = [(means[name] - less, combine([(1, spreads[name]), *((-1, spreads[other]) for other in spec.less)])[2]) for name in _span(spec, means)]
+    low, high = (judge(v, u, limit.model_copy(update={side: None}), working, digits) for (v, u), side in zip(ends, ("hi", "lo"), strict=True))
+    return low, high
+
+
+def _urgency(judgement: Judgement) -> tuple[int, float]:
+    order = ("outside", "too_close", "inside")
+    return order.index(judgement.verdict) if judgement.verdict in order else len(order), _room(judgement)
+
+
+def _end_counts(spec: ResultSpec, means: dict[str, float], spreads: dict[str, Spread], limit: Limit) -> dict[str, float]:
+    """How often each reading counts at the end that decides."""
+    low, high = _ends(spec, means, spreads, limit)
+    at = _span(spec, means)[0 if limit.hi is None or (limit.lo is not None and _urgency(low) < _urgency(high)) else 1]
+    return {at: 1.0} | dict.fromkeys(spec.less, -1.0)
 
 
 def _judged(spec: ResultSpec, means: dict[str, float], spreads: dict[str, Spread], parts: Sequence[tuple[float, Spread]], value: float, limit: Limit,
@@ -361,14 +389,10 @@ def _judged(spec: ResultSpec, means: dict[str, float], spreads: dict[str, Spread
         return judge(value, big_u, limit, working, digits).model_copy(update={"verdict": "too_close", "words": "one leaf alone is the lower end of a gap", "needs": None})
     if spec.how != "ends":
         return judge(value, big_u, limit, working, digits)
-    less = sum(means[name] for name in spec.less)
-    small, large = min(spec.over, key=lambda n: means[n]), max(spec.over, key=lambda n: means[n])
-    ends = [(means[name] - less, combine([(1, spreads[name]), *((-1, spreads[other]) for other in spec.less)])[2]) for name in (small, large)]
-    low, high = (judge(v, u, limit.model_copy(update={side: None}), working, digits) for (v, u), side in zip(ends, ("hi", "lo"), strict=True))
+    low, high = _ends(spec, means, spreads, limit, working, digits)
     if limit.lo is None or limit.hi is None:
         return high if limit.lo is None else low
-    order = ("outside", "too_close", "inside")
-    worse = min((low, high), key=lambda j: (order.index(j.verdict) if j.verdict in order else 3, _room(j)))
+    worse = min((low, high), key=_urgency)
     whole = judge(worse.value, worse.U, limit, (*working, f"smallest {low.value_text} against the lower limit, largest {high.value_text} against the upper"), digits)
     return whole.model_copy(update={"verdict": worse.verdict, "side": worse.side, "words": worse.words, "needs": worse.needs})
 

@@ -360,6 +360,7 @@ def _limit(plan: Plan, act: LimitAct, done: Set[str], who: str) -> tuple[Change,
     limit = _limit_of(plan, act)
     source = f"{who} decided" if act.own else act.source or None
     changed = (act.lo, act.hi, act.target) != (limit.lo, limit.hi, limit.target)
+    _checked(limit.model_copy(update={"lo": act.lo, "hi": act.hi, "target": act.target}))
     if changed and not act.own and not act.same_source and source is not None and limit.given and (source, act.page) == (limit.source, limit.page):
         raise Refused("source_asked", f"{limit.name}: {limit.words()} was from {source}. Where does the new figure come from? Name its source, call it your own, "
                       "or say that it stands so in the same place", field="source")  # fmt: skip
