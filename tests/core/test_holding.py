@@ -6,6 +6,7 @@ from hollet.core.book.entries import PartDecided
 from hollet.core.book.rebuild import Choices, rebuild_changes, rebuild_view
 from hollet.core.book.secure import secure_view
 from hollet.core.book.supports import support_view
+from hollet.core.errors import Refused
 from hollet.core.procedure.changes import apply
 from hollet.core.procedure.closings import plan_gaps
 from hollet.core.procedure.plan import combine_sheets, select
@@ -316,3 +317,13 @@ def test_not_given_blocks_until_somebody_says_a_figure():
     assert "no figure" in book.bench("ring").lacking
     book.do("done", step="ring", reason="it is done later, on purpose")
     assert book.open()["limit:ring/gap"] == "crank"
+
+
+def test_figures_are_not_read_by_one_press():
+    """A step that sources the figures is done when the coming stage has none left to find, or is let go with a reason that is written."""
+    text = SMALL.replace('id = "lead"\nstage = "take_down"', 'id = "sourced"\nstage = "plan"\nkind = "check"\nhunts = true\ntitle = "Figures sourced"\ndo = "Find."\n\n[[step]]\nid = "lead"\nstage = "take_down"', 1)
+    bare = text.replace('stage = "take_down"', 'stage = "build_up"').replace('stage = "inspect"', 'stage = "build_up"').replace('source = "book p. 4"\nfastener', "fastener")
+    with pytest.raises(Refused, match="to find for Build up"):
+        Book(small_sheet(bare), tools()).do("done", step="sourced")
+    Book(small_sheet(bare), tools()).do("done", step="sourced", reason="the book comes on Monday")
+    Book(small_sheet(text), tools()).do("done", step="sourced")

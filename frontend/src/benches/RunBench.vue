@@ -71,7 +71,7 @@ async function start() {
   }
 }
 type Seen = 'fire' | 'fuel leak' | 'leak' | 'noise' | 'smoke' | 'glow'
-const SENSES: readonly (readonly [Seen, string, string])[] = [['fire', 'Fire', 'X'], ['fuel leak', 'Fuel leak', 'F'], ['leak', 'Leak', 'L'], ['noise', 'Noise', 'N'], ['smoke', 'Smoke', 'M'], ['glow', 'Glow', 'G']]
+const SENSES: readonly (readonly [Seen, string, string])[] = [['fire', 'Flames', 'X'], ['fuel leak', 'Fuel leak', 'F'], ['leak', 'Leak', 'L'], ['noise', 'Noise', 'N'], ['smoke', 'Smoke', 'M'], ['glow', 'Glow', 'G']]
 async function sample(extra: { lamp_out?: boolean; seen?: Seen; oil?: string; as_typed?: boolean } = {}) {
   if (!running.value) return
   problem.value = ''

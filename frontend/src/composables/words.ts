@@ -16,3 +16,6 @@ export function hours(range: readonly number[]): string {
 export function capital(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1)
 }
+
+/** Such as "1 step" and "12 steps". */
+export const counted = (number: number, one: string) => `${number} ${one}${number === 1 ? '' : 's'}`

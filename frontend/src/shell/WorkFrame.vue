@@ -3,7 +3,8 @@
 import { computed, onMounted, ref, watch } from 'vue'
 import { useNow } from '@vueuse/core'
 import { useRouter } from 'vue-router'
-import { useKeys } from '@/composables/keys'
+import { useAwake } from '@/composables/awake'
+import { type KeyMap, useKeys } from '@/composables/keys'
 import { clockOf } from '@/composables/time'
 import { useBook } from '@/stores/book'
 import { useJournal } from '@/stores/journal'
@@ -24,6 +25,9 @@ const journal = useJournal()
 const session = useSession()
 const router = useRouter()
 const ledger = ref(false)
+/** An engine that turns leaves no hand for other screens. */
+const running = computed(() => !!props.step && book.bench?.kind === 'run' && book.bench.running !== null)
+const { goesDark, heard } = useAwake(() => !!props.step && book.bench !== null && !book.bench.settled)
 const find = ref<InstanceType<typeof FindDialog> | null>(null)
 const strike = ref<InstanceType<typeof StrikeDialog> | null>(null)
 const leave = ref<InstanceType<typeof LeaveOpenDialog> | null>(null)
@@ -44,7 +48,7 @@ const strikeLast = () => {
 const SCREENS = [{ name: 'gate', words: 'Gates', cap: 'G' }, { name: 'log', words: 'Log', cap: 'J' }, { name: 'limits', words: 'Figures', cap: 'F' }, { name: 'plan', words: 'Plan', cap: 'M' }, { name: 'bags', words: 'Bags', cap: 'B' }, { name: 'support', words: 'Load', cap: 'S' }]
 onMounted(() => { if (!shop.view) void shop.load() })
 watch(() => [props.build, props.step], () => void book.open(props.build, props.step ?? null), { immediate: true })
-useKeys(() => ({
+useKeys((): KeyMap => (running.value ? {} : {
   l: () => (ledger.value = true),
   j: () => go('log'),
   g: () => go('gate'),
@@ -99,12 +103,13 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
           <button type="button" class="btn small" @click="journal.forget(item.id)">Drop it</button></div>
       </div>
       <div v-if="book.problem" class="block" role="alert"><p class="t24">{{ book.problem }}</p><button type="button" class="btn small" @click="book.open(build, step ?? null)">Look again</button></div>
+      <p v-if="goesDark" class="quiet dark">This browser lets the screen go dark while a step is in hand: set the display of this device to stay on. <button type="button" class="btn small" @click="heard">Heard</button></p>
       <slot />
     </main>
     <footer v-if="!desk" class="next">
       <span class="b label">Next</span>
       <ol><li v-for="(line, k) in (next ?? []).slice(0, 3)" :key="k" :class="{ b: k === 0 }">{{ line }}</li></ol>
-      <div class="acts">
+      <div v-if="!running" class="acts">
         <div class="pair"><button type="button" class="btn small open" @click="leave?.ask()">Leave open <kbd>O</kbd></button><button type="button" class="btn small" @click="strikeLast">Strike last <kbd>Bksp</kbd></button><RouterLink class="btn small" :to="{ name: 'off', params: { build } }">It came off <kbd>Q</kbd></RouterLink></div>
         <div class="pair tight"><RouterLink v-for="s in SCREENS" :key="s.name" class="btn small" :to="{ name: s.name, params: { build } }">{{ s.words }} <kbd>{{ s.cap }}</kbd></RouterLink></div>
       </div>
@@ -134,6 +139,8 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
 .carried { font-weight: 650; text-decoration: none; white-space: normal; line-height: 20px; font-size: 16px; padding: 2px 0; }
 .live { background: var(--out); color: var(--now); display: flex; gap: 12px; align-items: center; justify-content: space-between; padding: 6px 12px; margin-bottom: 10px; }
 .live .btn { flex: none; }
+.dark { display: flex; gap: 12px; align-items: center; justify-content: space-between; margin-bottom: 8px; }
+.dark .btn { flex: none; }
 .stopped { display: flex; gap: 12px; align-items: center; margin-bottom: 10px; }
 .phone { display: none; }
 .who { border: 1.5px solid var(--line); background: var(--zinc2); border-radius: 3px; font-weight: 700; font-size: 16px; line-height: 20px; padding: 0 6px; vertical-align: middle; min-width: 52px; height: 26px; margin-left: 8px; cursor: pointer; position: relative; }

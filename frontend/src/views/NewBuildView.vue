@@ -7,7 +7,7 @@ import { client, got } from '@/api/client'
 import MarkLogo from '@/shell/MarkLogo.vue'
 import { useSession } from '@/stores/session'
 import { useShop } from '@/stores/shop'
-import { hours } from '@/composables/words'
+import { counted, hours } from '@/composables/words'
 
 const shop = useShop()
 const session = useSession()
@@ -64,7 +64,7 @@ async function make() {
       <p v-if="shop.problem" class="block" role="alert">{{ shop.problem }}</p>
       <form v-if="shop.view" @submit.prevent="make">
         <fieldset><legend class="t20">Which sheets, in the order of the work</legend>
-          <label v-for="s in shop.view?.sheets ?? []" :key="s.id" class="sheet"><input v-model="chosen" type="checkbox" name="sheet" :value="s.id" /><span><b>{{ s.title }}</b><small>{{ s.steps }} steps, {{ hours(s.hours) }}{{ s.shipped ? '' : ', your own' }}. {{ s.about }}</small></span></label>
+          <label v-for="s in shop.view?.sheets ?? []" :key="s.id" class="sheet"><input v-model="chosen" type="checkbox" name="sheet" :value="s.id" /><span><b>{{ s.title }}</b><small>{{ counted(s.steps, 'step') }}, {{ hours(s.hours) }}{{ s.shipped ? '' : ', your own' }}. {{ s.about }}</small></span></label>
           <label class="btn small own">Take a sheet of my own (TOML)<input type="file" accept=".toml,text/plain" class="sr" name="sheetfile" @change="upload" /></label>
           <p v-if="mistake" class="block" role="alert">{{ mistake }}</p>
         </fieldset>

@@ -4,7 +4,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import type { PlanAct, PlanRow, Schemas } from '@/api/client'
 import { useKeys } from '@/composables/keys'
-import { hours, STATUS_WORDS } from '@/composables/words'
+import { counted, hours, STATUS_WORDS } from '@/composables/words'
 import HoursRuler from '@/drawings/HoursRuler.vue'
 import ReasonSign from '@/drawings/ReasonSign.vue'
 import SchoolSketch from '@/drawings/SchoolSketch.vue'
@@ -172,7 +172,7 @@ useKeys(() => ({
             <RouterLink class="btn small wide" :to="{ name: 'hunt', params: { build } }">All {{ view.hunt.length }}, with where to look <kbd>H</kbd></RouterLink></div>
             <div class="part"><h2 class="t20">Hours <span class="t16 mut">no pace yet</span></h2>
             <HoursRuler :range="view.hours" :left="view.hours_left" />
-            <p class="t16">{{ hours(view.hours) }} by the sheets, {{ hours(view.hours_left) }} left<template v-if="view.without_hours">; {{ view.without_hours }} steps without hours</template></p></div>
+            <p class="t16">{{ hours(view.hours) }} by the sheets, {{ hours(view.hours_left) }} left<template v-if="view.without_hours">; {{ counted(view.without_hours, 'step') }} without hours</template></p></div>
             <div class="part more">
             <button type="button" class="btn small wide" @click="open = 'facts'">The vehicle: {{ unknown ? `${unknown} not known` : 'all known' }}</button>
             <button v-if="view.extras.length || view.agreements.length" type="button" class="btn small wide" @click="open = 'extras'">While it is open: {{ unanswered ? `${unanswered} to answer` : 'all answered' }}</button>

@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { v4 } from 'uuid'
 import { client, got, type Rebuild, type Schemas } from '@/api/client'
 import { useKeys } from '@/composables/keys'
+import { counted } from '@/composables/words'
 import ReasonSign from '@/drawings/ReasonSign.vue'
 import AskDialog from '@/shell/AskDialog.vue'
 import WorkFrame from '@/shell/WorkFrame.vue'
@@ -28,7 +29,7 @@ const title = computed(() => {
   if (!view.value) return ''
   if (!view.value.off) return 'Nothing has come off yet'
   const open = view.value.contradictions.filter((c) => c.kept === 'sheet').length
-  return view.value.new ? `The order back: ${view.value.new} steps to put in${open ? `, ${open} said differently` : ''}` : 'The plan holds the order back'
+  return view.value.new ? `The order back: ${counted(view.value.new, 'step')} to put in${open ? `, ${open} said differently` : ''}` : 'The plan holds the order back'
 })
 let asked = 0
 async function look() {
@@ -60,7 +61,7 @@ async function take() {
   try {
     const count = view.value.new
     view.value = (await got<unknown>(client.POST('/api/builds/{build}/rebuild', { params: { path: { build: props.build } }, body: { choices: choices.value, who: await session.whoIsIt(), id: id.value } }))) as Rebuild
-    taken.value = `Taken over: ${count} steps stand in the plan now. Move or change them on the plan desk.`
+    taken.value = `Taken over: ${counted(count, 'step')} in the plan now. Move or change them on the plan desk.`
     id.value = v4()
     choices.value = { without: [], take_down: [], because: {} }
     await book.reload()
@@ -80,7 +81,7 @@ useKeys(() => ({ ' ': take, PageDown: take, i: () => { only.value = !only.value 
         <h1 class="t28">{{ title }}</h1>
         <p v-if="taken" class="quiet" role="status">{{ taken }} <RouterLink :to="{ name: 'plan', params: { build } }">To the plan desk</RouterLink></p>
         <p v-if="problem" class="block" role="alert">{{ problem }}</p>
-        <p class="do"><button type="button" class="btn small" @click="only = !only">{{ only ? `Show all ${view.lines.length} steps` : 'Only what came off' }} <kbd>I</kbd></button></p>
+        <p class="do"><button type="button" class="btn small" @click="only = !only">{{ only ? `Show all ${counted(view.lines.length, 'step')}` : 'Only what came off' }} <kbd>I</kbd></button></p>
         <template v-for="g in groups" :key="g.id">
           <h2 class="group">{{ STAGES[g.id] }}</h2>
           <ol><li v-for="l in g.lines" :key="l.step" :class="{ new: l.new, done: l.done }">

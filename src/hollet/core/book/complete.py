@@ -12,13 +12,15 @@ from hollet.core.book.measure import readings_of, results_of
 from hollet.core.book.passing import Obstacle, box_of, not_pressed, reason_keys, unsettled_before
 from hollet.core.book.removals import puts_back
 from hollet.core.book.run import attempts_of
-from hollet.core.book.status import plan_of
+from hollet.core.book.status import SETTLED, plan_of, selection_of, statuses
 from hollet.core.book.supports import not_carried
 from hollet.core.book.tighten import joint_facts
 from hollet.core.book.windows import chances
 from hollet.core.instruments import Instrument
+from hollet.core.procedure.hunt import hunt_list
 from hollet.core.procedure.schools import agreement_state
-from hollet.core.procedure.sheet import FillStep, InspectStep, MeasureStep, RunStep, Step, TightenStep
+from hollet.core.procedure.sheet import CheckStep, FillStep, InspectStep, MeasureStep, RunStep, Step, TightenStep
+from hollet.core.words import counted
 
 __all__ = ["bare_openings", "clash", "lacking", "not_open_any_more", "obstacles"]
 
@@ -115,6 +117,17 @@ def _inspect_lacks(state: BookState, step: InspectStep, tools: Sequence[Instrume
     return unfinished(state, step)
 
 
+def _check_lacks(state: BookState, step: CheckStep, tools: Sequence[Instrument]) -> str | None:
+    """Of a step that sources the figures: what the coming stage needs and has not got."""
+    if not step.hunts:
+        return None
+    settled = {name for name, known in statuses(state).items() if known.status in SETTLED} | {step.id}
+    stage = next((s.stage for s in plan_of(state).step if s.id not in settled and s.stage != step.stage), None)
+    coming = [item for item in hunt_list(selection_of(state), settled, {}, set()) if item.kind in ("figure", "torque", "amount") and item.stage == stage]
+    first = ", ".join(f"{item.name} ({item.state})" for item in coming[:3])
+    return f"to find for {coming[0].stage_name}: {counted(len(coming), 'figure')}, first {first}" if coming else None
+
+
 def _measure_lacks(state: BookState, step: MeasureStep, tools: Sequence[Instrument]) -> str | None:
     missing = [r.name for r in step.reading if not state.live(f"reading:{r.id}")]
     if missing:
@@ -148,5 +161,6 @@ def _fill_lacks(state: BookState, step: FillStep, tools: Sequence[Instrument]) -
 
 
 OWN: dict[type, Callable[[BookState, Any, Sequence[Instrument]], str | None]] = {
+    CheckStep: _check_lacks,
     InspectStep: _inspect_lacks, MeasureStep: _measure_lacks, TightenStep: _tighten_lacks, RunStep: _run_lacks, FillStep: _fill_lacks,
 }  # fmt: skip

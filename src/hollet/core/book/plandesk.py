@@ -26,6 +26,7 @@ from hollet.core.procedure.late import hours_of, late_insertion
 from hollet.core.procedure.plan import Plan, known_of, select
 from hollet.core.procedure.schools import Agreement, Extra, School, agreement_state, possible
 from hollet.core.procedure.sheet import After, Role, Step, is_danger
+from hollet.core.words import counted
 
 __all__ = ["Difference", "Gear", "PlanView", "change_words", "difference", "hunt_of", "plan_view"]
 
@@ -239,7 +240,7 @@ def plan_view(state: BookState, gear: Gear) -> PlanView:
 
 def _title(plan: Plan, missing: int) -> str:
     words = {0: "nothing missing", 1: "one last chance has no step"}.get(missing, f"{missing} last chances have no step")
-    return f"{len(plan.step)} steps, {words}"
+    return f"{counted(len(plan.step), 'step')}, {words}"
 
 
 def _reason(plan: Plan, step: Step, link: After) -> ReasonView:

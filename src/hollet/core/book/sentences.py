@@ -14,6 +14,7 @@ from hollet.core.book.tighten import act_verdict
 from hollet.core.findings import DISPOSITIONS
 from hollet.core.procedure.fasteners import fastener_words
 from hollet.core.quantities.quantity import decimal_text, exact
+from hollet.core.words import counted
 
 __all__ = ["LogLine", "line_of"]
 
@@ -72,7 +73,7 @@ def _text(state: BookState, entry: Entry) -> str:
     title = step.title if step else getattr(body, "step", "") or ""
     if kind == "plan edited":
         if body.sheet is not None:
-            return f"plan made from: {body.sheet.title}, {len(body.sheet.step)} steps"
+            return f"plan made from: {body.sheet.title}, {counted(len(body.sheet.step), 'step')}"
         turned = f". Turned: {'; '.join(f'{t.name} {t.was} became {t.now}' for t in body.turned)}" if body.turned else ""
         return body.what + (f": {body.reason}" if body.reason else "") + turned  # type: ignore[no-any-return]
     if kind == "reading":

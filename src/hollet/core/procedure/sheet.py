@@ -211,6 +211,7 @@ class CheckStep(BaseStep):
     """Something to look at or do and tick; other simple kinds borrow this bench."""
 
     kind: Literal["check", "connect", "fit", "wait"]
+    hunts: bool = False  # done when no figure of the coming stage is left to find
 
 
 class Face(Part):

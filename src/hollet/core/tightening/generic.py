@@ -131,7 +131,7 @@ def generic_torque_metric(given: MetricBolt) -> GenericTorque:
     preload = fraction * proof * _area_mm2(d, pitch)
     torque = _ratio(given.K, "K", 0, 1, "bad_input") * preload * d / 1000
     return GenericTorque(preload=Quantity(value=preload, unit="N"), torque=Quantity(value=torque, unit="N·m"),
-                         working=(f"F = {fraction:g} × {proof} MPa × {_area_mm2(d, pitch):.4g} mm² = {preload:.4g} N",
+                         working=(f"F = {fraction:g} × {proof} MPa × {_area_mm2(d, pitch):.4g} mm² = {preload:.0f} N",
                                   f"T = K F d = {torque:.3g} N·m", "generic: knows neither the joint nor the real friction"))  # fmt: skip
 
 
@@ -150,7 +150,7 @@ def generic_torque_unified(given: UnifiedBolt) -> GenericTorque:
     preload = fraction * proof * 1000 * _area_in2(d, n)
     torque = _ratio(given.K, "K", 0, 1, "bad_input") * preload * d / 12
     return GenericTorque(preload=Quantity(value=preload, unit="lbf"), torque=Quantity(value=torque, unit="ft·lbf"),
-                         working=(f"F = {fraction:g} × {proof} ksi × {_area_in2(d, n):.4g} in² = {preload:.4g} lbf",
+                         working=(f"F = {fraction:g} × {proof} ksi × {_area_in2(d, n):.4g} in² = {preload:.0f} lbf",
                                   f"T = K F d = {torque:.3g} ft·lbf", "generic: knows neither the joint nor the real friction"))  # fmt: skip
 
 
