@@ -5207,6 +5207,8 @@ export interface components {
             ahead: string[];
             /** Around */
             around: components["schemas"]["AroundWords"][];
+            /** Bag Keys */
+            bag_keys: string[];
             /** Bagged */
             bagged: components["schemas"]["BagContent"][];
             /** Bags */

@@ -40,6 +40,10 @@ async function intoBag(): Promise<boolean> {
 async function primary() {
   if (filling.value && (toBag.value || hand.text.value.trim())) {
     if (!(await intoBag())) return
+  } else if (filling.value && hand.lines.value.length && !bagged.value) {
+    // counted down to nothing: said, never silent
+    const why = await frame.value?.ask({ title: 'Nothing goes into a bag?', button: 'So it is', keys: props.bench.bag_keys, least: 10 })
+    if (!why || !(await book.act({ kind: 'note', step: props.bench.step, text: `nothing in a bag: ${why}` }))) return
   }
   await frame.value?.done()
 }

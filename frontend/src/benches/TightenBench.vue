@@ -33,7 +33,7 @@ const checking = ref(false)
 const joint = computed(() => props.bench.joint)
 const setting = computed(() => props.bench.setting)
 /** Bolts that this bench pulled and the server does not have yet: the bench moves on along the core's own list, and takes none twice. */
-const kept = computed(() => journal.waiting.filter((w) => w.build === book.card?.id && w.entry.kind === 'fastener' && w.entry.step === props.bench.step).map((w) => ('bolt' in w.entry ? w.entry.bolt : 0)))
+const kept = computed(() => (book.busy ? [] : journal.waiting).filter((w) => w.build === book.card?.id && w.entry.kind === 'fastener' && w.entry.step === props.bench.step).map((w) => ('bolt' in w.entry ? w.entry.bolt : 0)))
 const next = computed(() => (kept.value.length ? (joint.value.ahead.find((n) => !kept.value.includes(n)) ?? null) : joint.value.next_bolt))
 const stage = computed(() => joint.value.next_stage)
 const indicating = computed(() => joint.value.wrench?.kind === 'indicating wrench' && setting.value?.kind === 'torque')

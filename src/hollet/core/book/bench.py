@@ -242,6 +242,7 @@ class RemoveBench(BenchBase):
     bagged: tuple[BagContent, ...]
     recent: tuple[BagLine, ...]
     places: tuple[str, ...]
+    bag_keys: tuple[str, ...]
 
 
 class ToolChoice(View):
@@ -497,7 +498,7 @@ def _inspect(state: BookState, step: InspectStep, tools: Sequence[Instrument], b
 def _remove(state: BookState, step: RemoveStep, tools: Sequence[Instrument], base: dict[str, Any]) -> RemoveBench:
     bags = bag_contents(state)
     sizes, places = recent_hand(state)
-    return RemoveBench(**base, proposed=step.bag, next_bag=next_bag(bags), bags=bags, recent=sizes, places=places,
+    return RemoveBench(**base, proposed=step.bag, next_bag=next_bag(bags), bags=bags, recent=sizes, places=places, bag_keys=reason_keys("bag"),
                        bagged=tuple(bag for bag in bags if bag.owner == step.id))  # fmt: skip
 
 

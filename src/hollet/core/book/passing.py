@@ -37,6 +37,7 @@ KEYS: dict[str, tuple[str, ...]] = {
     "capture": ("nothing to be seen there any more", "a new part goes in", "it is known from the other side"),
     "last_chance": ("looked at, and good", "it was renewed not long ago", "not worth it on this vehicle"),
     "gate": ("what is open does no harm here", "for a trial of some seconds only"),
+    "bag": ("they stay in the part", "there were none in it", "they go into a bag later"),
     "bolt": ("the maker says so for this bolt", "a new bolt goes in later, on purpose"),
 }
 """Reasons that one large key gives, by what is passed; never for a danger."""
