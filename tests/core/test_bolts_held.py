@@ -84,6 +84,23 @@ def test_passed_over_is_never_final(head: Book):
     assert [b.number for b in head.joint().bolts if not b.final] == [2]
 
 
+def test_one_bolt_makes_no_joint():
+    """One of six pulled, five as found: not final, and the next one is told."""
+    one = SMALL.replace('stage = [{ torque = "25 Nm" }, { torque = "50 Nm" }, { angle = "90 deg" }]', 'stage = [{ torque = "50 Nm" }]')
+    book = Book(small_sheet(one), tools())
+    book.do("started", step="head_in", reason="bore measured at the shop")
+    book.wrench()
+    for pulled in range(1, 6):
+        book.click(pulled)
+        assert not book.joint().final
+        assert book.joint().next_bolt == pulled + 1
+    book.click(6)
+    assert book.joint().final
+    for number in range(1, 6):
+        book.do("fastener", step="cover_on", bolt=number, act="state", tightness="cinched")
+    assert not book.joint("cover").final
+
+
 def test_forty_five_of_ninety_gets_the_rest(head: Book):
     """A bolt turned 45 of 90 degrees is told "45 more", and then has 90: not 135, and not 90 written over 45."""
     to_the_angle(head)

@@ -278,6 +278,8 @@ def _joint_facts(state: BookState, joint: Joint, steps: tuple[str, ...]) -> Join
     bolts = tuple(b.model_copy(update={"waits": not met and b.stage == len(stages) - 1 and b.tightness != "as found",
                                        "recheck": due and b.final and b.tightness != "as found"}) for b in bolts)  # fmt: skip
     begun = any(bolt.tightness not in ("as found", "out") for bolt in bolts)
+    if begun:  # once one of them is pulled, those that nobody touched are not final with it
+        bolts = tuple(b.model_copy(update={"final": False}) if b.tightness == "as found" else b for b in bolts)
     final = begun and all(bolt.final for bolt in bolts)
     percent, assumed = tolerance_of(joint)
     last = next((e.body for e in reversed(state.live(f"joint:{joint.id}")) if e.kind == "fastener" and e.body.stage), None)
