@@ -156,6 +156,15 @@ def test_a_waiting_step_holds_every_way_of_writing(book: Book, edit: dict):
     book.do("fastener", step="head_in", bolt=1, act="state", tightness="loosened again")
 
 
+def test_begun_out_of_order_is_done_out_of_order(head: Book):
+    """The reason that began it stands at the done step too, with what it passed: beginning first is no quieter way past."""
+    for _ in range(18):
+        head.click(head.joint().next_bolt)
+    done = head.do("done", step="head_in").body
+    assert done.reason == "bore measured at the shop"
+    assert any("Bore" in words for words in done.passed)
+
+
 def test_bolts_ahead_for_a_bench_without_a_server(head: Book):
     """The bolts that follow in this stage, so that a bench cut off moves on and takes no bolt twice."""
     for number in (1, 2):

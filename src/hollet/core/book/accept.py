@@ -89,7 +89,10 @@ def _done(state: BookState, edit: e.DoneEdit, hand: Hand) -> b.Body:
         box = kind_of_box(state, step)
         if box is not None and not_pressed(state, step, box, hand.now):
             raise _held(step, Obstacle(code="box", words=f"not confirmed: {box}", by="press", box=box), "reason")
-    return b.Done(step=step.id, reason=edit.reason, passed=tuple(o.words for o in found), opens=step.opens, closes=step.closes, carries=step.carries, releases=step.releases,
+    begun = [x.body for x in state.of_step(step.id) if x.kind == "started" and x.body.reason]  # what was passed to begin was passed to be done
+    reason = edit.reason or (begun[-1].reason if begun else None)
+    passed = (*(o.words for o in found), *(words for body in begun for words in body.passed))
+    return b.Done(step=step.id, reason=reason, passed=passed, opens=step.opens, closes=step.closes, carries=step.carries, releases=step.releases,
                   joint=step.joint if isinstance(step, RemoveStep) else None)  # fmt: skip
 
 

@@ -279,7 +279,7 @@ def waiting_for(state: BookState, step_id: str, now: str, known: dict[str, StepS
         if is_danger(whole, link):
             if not proven(state, link.step) or _not_so_any_more(state, target):
                 found.append(Waiting(**about, danger=True, live=_live_words(link, target), box=_link_box(link, target)))
-        elif any(words.startswith(_waits_for(target, link.because)) for words in begun):
+        elif any(words.startswith(_waits_for(target.number, target.title, link.because)) for words in begun):
             continue  # begun before it, with a reason
         elif link.step in whole.retired or link.step in settled:
             soaking = drying(state, link, now)
@@ -290,8 +290,8 @@ def waiting_for(state: BookState, step_id: str, now: str, known: dict[str, StepS
     return tuple(sorted(found, key=lambda w: not w.danger))
 
 
-def _waits_for(target: Step, because: str) -> str:
-    return f"waits for {target.number} {target.title}: {because}"
+def _waits_for(number: str, title: str, because: str) -> str:
+    return f"waits for {number} {title}: {because}"
 
 
 def _not_so_any_more(state: BookState, target: Step) -> bool:
@@ -307,7 +307,7 @@ def unsettled_before(state: BookState, step: Step, now: str) -> list[Obstacle]:
         if wait.danger:
             found.append(Obstacle(code="danger", words=wait.live, by="thing", box=wait.box, **at))
         else:
-            found.append(Obstacle(code="must_wait", words=f"waits for {wait.number} {wait.title}: {wait.because}", by="reason", keys=reason_keys(wait.kind), **at))
+            found.append(Obstacle(code="must_wait", words=_waits_for(wait.number, wait.title, wait.because), by="reason", keys=reason_keys(wait.kind), **at))
     return found
 
 
