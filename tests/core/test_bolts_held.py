@@ -7,6 +7,7 @@ import pytest
 from hollet.core.book.entries import KINDS, VERSIONS, Adapter, Measured, lifted
 from hollet.core.book.run import attempt_facts
 from hollet.core.errors import Refused
+from hollet.core.instruments import Instrument
 from hollet.core.quantities.parse import measured
 from tests.support import SMALL, Book, small_sheet, tool, tools
 
@@ -163,6 +164,18 @@ def test_begun_out_of_order_is_done_out_of_order(head: Book):
     done = head.do("done", step="head_in").body
     assert done.reason == "bore measured at the shop"
     assert any("Bore" in words for words in done.passed)
+
+
+def test_a_wrench_found_wrong_next_week_opens_the_joint_again(head: Book):
+    """Bolts pulled with it stand at the gate until they are pulled anew; those pulled with another do not."""
+    for _ in range(18):
+        head.click(head.joint().next_bolt)
+    doubt = {"since": "2026-01-01T00:00:00Z", "until": head.time, "words": "8 % low"}
+    head.shop["w1"] = Instrument.model_validate({**head.shop["w1"].model_dump(), "doubts": [doubt]})
+    told = head.gate("crank").reasons
+    assert any("W1 was 8 % low at its check, bolt 1, 2, 3, 4, 5, 6 pulled with it" in words for words in told)
+    head.do("fastener", step="head_in", bolt=2, act="state", tightness="loosened again")
+    assert any("bolt 1, 3, 4, 5, 6 pulled with it" in words for words in head.gate("crank").reasons)
 
 
 def test_bolts_ahead_for_a_bench_without_a_server(head: Book):

@@ -19,7 +19,7 @@ from hollet.core.book.run import attempts_of
 from hollet.core.book.settings import disturbed_settings
 from hollet.core.book.status import SETTLED, StepStatus, plan_of, status_of, statuses
 from hollet.core.book.supports import held_up_by, support_view
-from hollet.core.book.tighten import joint_facts
+from hollet.core.book.tighten import doubted_bolts, joint_facts
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.sheet import RUNGS, STAGES, FillStep, InspectStep, MeasureStep, RunStep, Step, TightenStep, blocks_of
 
@@ -202,7 +202,21 @@ def open_items(
     found += [i for step in plan.step for i in _missing(state, step, known[step.id])]
     found += _undone_too_early(state, known)
     found += _not_as_found(state)
+    found += _by_doubted_wrench(state, tools)
     return tuple(found)
+
+
+def _by_doubted_wrench(state: BookState, tools: Sequence[Instrument]) -> list[OpenItem]:
+    """Bolts as they are now that were pulled with a wrench found wrong at its check since."""
+    found = []
+    for step in plan_of(state).step:
+        joint = plan_of(state).find_joint(step.joint) if isinstance(step, TightenStep) else None
+        doubts = doubted_bolts(state, joint, tools) if joint is not None else {}
+        if joint is not None and doubts:
+            bolts = ", ".join(str(number) for number in sorted(doubts))
+            found.append(_item(id=f"wrench:{joint.id}", kind="joint", what=f"{joint.name}: {next(iter(doubts.values()))}, bolt {bolts} pulled with it", blocks=blocks_of(step),
+                               step=step.id, step_number=step.number, stage=step.stage, undo="pull them anew with a wrench that is good"))  # fmt: skip
+    return found
 
 
 def _not_as_found(state: BookState) -> list[OpenItem]:

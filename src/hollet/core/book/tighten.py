@@ -1,11 +1,13 @@
 """Tightening in a build: which bolt is next, what each has, what waits to be put right, when the joint is final."""
 
 import math
+from collections.abc import Sequence
 
 from pydantic import BaseModel, ConfigDict
 
 from hollet.core.book.entries import Adapter, Entry
 from hollet.core.book.fold import BookState
+from hollet.core.book.measure import in_doubt
 from hollet.core.book.status import plan_of
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument, reading_share, single_reading_U
@@ -23,6 +25,7 @@ __all__ = [
     "JointFacts",
     "Setting",
     "StageFacts",
+    "doubted_bolts",
     "joint_facts",
     "setting_for",
     "stage_ask",
@@ -318,6 +321,20 @@ def _joint_facts(state: BookState, joint: Joint, steps: tuple[str, ...]) -> Join
                                         "waits": f"bolt {outside[0]} waits to be put right or passed over"})  # fmt: skip
     unmarked = next((b.number for b in bolts if joint.mark and not b.marked), None)
     return facts.model_copy(update={"next_bolt": unmarked, "to_mark": unmarked is not None})
+
+
+def doubted_bolts(state: BookState, joint: Joint, tools: Sequence[Instrument]) -> dict[int, str]:
+    """Bolts that stand as a wrench in doubt left them, by number, with what is wrong with the wrench."""
+    stands: dict[int, dict[int, str | None]] = {}
+    for entry in state.live(f"joint:{joint.id}"):
+        body = entry.body
+        if entry.kind == "done":  # a removal took them all out
+            stands.clear()
+        elif entry.kind == "fastener" and body.stage:
+            stands.setdefault(body.bolt, {})[body.stage] = in_doubt(entry, body.wrench, tools)
+        elif entry.kind == "fastener" and body.act not in ("marked", "locked"):
+            stands.pop(body.bolt, None)
+    return {bolt: words for bolt, stages in stands.items() for words in [next((w for w in stages.values() if w), None)] if words}
 
 
 def _final_words(joint: Joint, stages: tuple[StageFacts, ...]) -> str:
