@@ -18,8 +18,8 @@ from hollet.core.book.plandesk import Gear
 from hollet.core.book.status import statuses
 from hollet.core.book.tighten import joint_facts
 from hollet.core.instruments import Instrument
+from hollet.core.procedure.combining import combine_sheets
 from hollet.core.procedure.drafting import PlanAct, draft
-from hollet.core.procedure.plan import combine_sheets
 from hollet.core.procedure.read import read_sheet
 from hollet.core.procedure.sheet import Sheet
 from hollet.services.logging import Sent, write_entry

@@ -179,7 +179,9 @@ def test_stop_at_once(hanging, mk):
     mk.shows("Made safe")
     mk.key("PageDown")
     mk.shows("Carried on")
-    mk.page.get_by_role("button", name="dark", exact=True).click()
+    dark = mk.page.get_by_role("button", name="dark", exact=True)
+    dark.click()  # at once, while "gone on" may still be on its way: it waits its turn
+    expect(dark).to_have_attribute("aria-pressed", "true")
     mk.go(f"{hanging.url}/builds/{build}/steps/bell_bolts_out", "Bell")
     expect(mk.page.get_by_text("Dark:")).to_be_visible()
 

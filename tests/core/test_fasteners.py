@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from hollet.core.errors import Refused
-from hollet.core.procedure.fasteners import COARSE, fastener_words, read_fasteners
+from hollet.core.procedure.fasteners import COARSE, fastener_words, read_fasteners, tidy_line
 from hollet.core.procedure.sheet import BagLine
 
 
@@ -25,6 +25,9 @@ from hollet.core.procedure.sheet import BagLine
         ("1 m10x1", (1, "M10×1", None, None, None)),
         ("2 M8×45, flat washer p3 4", (2, "M8", "45", "3 4", "flat washer")),
         ("4 m8x25 holes 1, 2, 3", (4, "M8", "25", "1 2 3", None)),
+        ("4 m8x25 p1-p4", (4, "M8", "25", "1 2 3 4", None)),
+        ("5 m8x25 holes 1 to 4, p7", (5, "M8", "25", "1 2 3 4 7", None)),
+        ("2 m8x90 lower, long", (2, "M8", "90", "lower", "long")),
     ],
 )
 def test_read(text, line):
@@ -33,7 +36,7 @@ def test_read(text, line):
     assert read_fasteners(text) == BagLine(count=count, size=size, length=length, holes=holes, odd=odd)
 
 
-@pytest.mark.parametrize("text", ["", "   ", "8", "0 m8", "501 m6", "m8x60 foo", "m8xx", "1 m8x600", "1 m8x1x2x3", "m99"])
+@pytest.mark.parametrize("text", ["", "   ", "8", "0 m8", "501 m6", "m8x60 foo", "m8xx", "1 m8x600", "1 m8x1x2x3", "m99", "4 m8x25 p4-p1"])
 def test_refused(text):
     """One sentence that says what would be right."""
     with pytest.raises(Refused) as refusal:
@@ -58,3 +61,13 @@ def test_what_hollet_says_it_reads_again(line, length):
     if length is not None and line.size.startswith("M"):
         line = line.model_copy(update={"length": str(length)})
     assert read_fasteners(fastener_words(line)) == line
+
+
+@pytest.mark.parametrize(
+    ("written", "holes", "odd"),
+    [("p1-p4", "1 2 3 4", None), ("lower, long", "lower", "long"), ("3 4", "3 4", None), ("bottom, with the dowels", "bottom", "with the dowels"), ("  ", None, None), ("top", "top", None)],
+)
+def test_which_holes(written, holes, odd):
+    """What is written into the field of the holes is read too, and never kept as one hole called p1-p4."""
+    line = tidy_line(BagLine(count=4, size="M8", length="25", holes=written))
+    assert (line.holes, line.odd) == (holes, odd)

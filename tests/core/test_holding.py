@@ -9,7 +9,8 @@ from hollet.core.book.supports import support_view
 from hollet.core.errors import Refused
 from hollet.core.procedure.changes import apply
 from hollet.core.procedure.closings import plan_gaps
-from hollet.core.procedure.plan import combine_sheets, select
+from hollet.core.procedure.combining import combine_sheets
+from hollet.core.procedure.plan import select
 from tests.core.test_passing import press, reach, refused, shelf
 from tests.support import SMALL, TAKE, Book, small_sheet, tools
 

@@ -8,9 +8,10 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from hollet.core.errors import Refused
+from hollet.core.procedure.combining import combine_sheets
 from hollet.core.procedure.facts import Condition, Known, applies
 from hollet.core.procedure.late import OFF_AGAIN, late_insertion
-from hollet.core.procedure.plan import combine_sheets, known_of, select
+from hollet.core.procedure.plan import known_of, select
 from hollet.core.procedure.precedence import contradiction, in_order
 from hollet.core.procedure.read import read_sheet
 from hollet.core.procedure.schools import possible

@@ -6,7 +6,8 @@ import pytest
 
 from hollet.core.book.removals import back_steps
 from hollet.core.findings import codes_for
-from hollet.core.procedure.plan import combine_sheets, select
+from hollet.core.procedure.combining import combine_sheets
+from hollet.core.procedure.plan import select
 from hollet.core.procedure.precedence import contradiction, find_cycle
 from hollet.core.procedure.schools import agreement_state, possible
 from hollet.core.procedure.sheet import TightenStep

@@ -8,7 +8,7 @@ from sqlalchemy import select
 
 from hollet.core.book.entries import GearEdited
 from hollet.core.errors import Conflict, NotFound, Refused
-from hollet.services import builds, planning, sheets
+from hollet.services import builds, planning, sheets, vehicles
 from hollet.services.archives import export_build, import_build, verify
 from hollet.services.gear import all_gear, edit_gear, gear_of
 from hollet.services.logging import log_of
@@ -188,3 +188,18 @@ def test_unknown_builds_and_sheets(workshop):
         builds.make_build(workshop, sheets=[], name="x", vehicle="y", about="z", who="MK")
     with workshop.database.read() as session:
         assert session.execute(select(BuildRow)).first() is None
+
+
+def test_the_vehicle_in_other_words(hand):
+    """Name and words change for all builds of the vehicle and stand in the log; looked at before somebody else changed them they are not written."""
+    card = builds.frame(hand.workshop, hand.build)
+    other = builds.make_build(hand.workshop, sheets=["small"], name="Second", vehicle=card.vehicle, about="other words", who="MK")
+    vehicles.describe(hand.workshop, hand.build, name="Blue van", about="1.6 petrol, 1987", was=card.about, who="MK")
+    assert {(c.vehicle, c.about) for c in (builds.frame(hand.workshop, b) for b in (hand.build, other))} == {("Blue van", "1.6 petrol, 1987")}
+    assert log_of(hand.workshop, hand.build).lines[0].text == f"the vehicle: {card.vehicle}, {card.about} became Blue van, 1.6 petrol, 1987"
+    with pytest.raises(Conflict, match="described anew"):
+        vehicles.describe(hand.workshop, hand.build, name="Van", about="x", was=card.about, who="TR")
+    builds.make_build(hand.workshop, sheets=["small"], name="Third", vehicle="Old bus", about="a bus", who="MK")
+    with pytest.raises(Refused, match="called Old bus already"):
+        vehicles.describe(hand.workshop, hand.build, name="Old bus", about="x", was="1.6 petrol, 1987", who="TR")
+    assert [line for line in verify(hand.workshop) if line.startswith("broken")] == []

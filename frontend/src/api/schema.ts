@@ -492,6 +492,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/builds/{build}/vehicle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Describe Vehicle
+         * @description Say anew what the vehicle is, for all its builds.
+         */
+        post: operations["describe_vehicle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calculations": {
         parameters: {
             query?: never;
@@ -1735,13 +1755,18 @@ export interface components {
         };
         /**
          * CheckBench
-         * @description Tick it.
+         * @description Tick it; with the figures that must be said first.
          */
         CheckBench: {
             /** Ahead */
             ahead: string[];
             /** Around */
             around: components["schemas"]["AroundWords"][];
+            /**
+             * Asks
+             * @default []
+             */
+            asks: components["schemas"]["SaidFigure"][];
             /** Blocks */
             blocks: string;
             /** Box */
@@ -2154,6 +2179,8 @@ export interface components {
          * @description What a change would do; `not_there` are the steps that others wait for as for a danger and that it takes out: said not to be on this vehicle.
          */
         Difference: {
+            /** Clashes */
+            clashes: string[];
             /** Figures */
             figures: string[];
             /** Hours After */
@@ -2272,7 +2299,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["StartedEdit"] | components["schemas"]["DoneEdit"] | components["schemas"]["HappenedEdit"] | components["schemas"]["NotThereEdit"] | components["schemas"]["ReopenedEdit"] | components["schemas"]["SkippedEdit"] | components["schemas"]["ConfirmedEdit"] | components["schemas"]["ReadingEdit"] | components["schemas"]["ConcessionEdit"] | components["schemas"]["DispositionEdit"] | components["schemas"]["FastenerEdit"] | components["schemas"]["LeftOpenEdit"] | components["schemas"]["UndoneEdit"] | components["schemas"]["BaggedEdit"] | components["schemas"]["NoteEdit"] | components["schemas"]["DecisionEdit"] | components["schemas"]["AttemptStartedEdit"] | components["schemas"]["SamplesEdit"] | components["schemas"]["AttemptEndedEdit"] | components["schemas"]["StrikeEdit"] | components["schemas"]["RemovedEdit"] | components["schemas"]["UnbaggedEdit"] | components["schemas"]["ReplacedEdit"] | components["schemas"]["CapturedEdit"] | components["schemas"]["ComparedEdit"] | components["schemas"]["GuardedEdit"] | components["schemas"]["DisturbedEdit"] | components["schemas"]["SetAnewEdit"] | components["schemas"]["TriedEdit"] | components["schemas"]["PhotoEdit"] | components["schemas"]["PinnedEdit"] | components["schemas"]["SupportedEdit"] | components["schemas"]["VehicleStandsEdit"] | components["schemas"]["StoppedEdit"] | components["schemas"]["SecuredEdit"] | components["schemas"]["GoneOnEdit"] | components["schemas"]["SurroundingsEdit"] | components["schemas"]["FindingEdit"] | components["schemas"]["FaceAddedEdit"] | components["schemas"]["TracedEdit"] | components["schemas"]["PartDecidedEdit"] | components["schemas"]["PartRightEdit"] | components["schemas"]["LaidBesideEdit"] | components["schemas"]["CauseEdit"] | components["schemas"]["EvidenceEdit"];
+            entry: components["schemas"]["StartedEdit"] | components["schemas"]["DoneEdit"] | components["schemas"]["HappenedEdit"] | components["schemas"]["SaidEdit"] | components["schemas"]["NotThereEdit"] | components["schemas"]["ReopenedEdit"] | components["schemas"]["SkippedEdit"] | components["schemas"]["ConfirmedEdit"] | components["schemas"]["ReadingEdit"] | components["schemas"]["ConcessionEdit"] | components["schemas"]["DispositionEdit"] | components["schemas"]["FastenerEdit"] | components["schemas"]["LeftOpenEdit"] | components["schemas"]["UndoneEdit"] | components["schemas"]["BaggedEdit"] | components["schemas"]["NoteEdit"] | components["schemas"]["DecisionEdit"] | components["schemas"]["AttemptStartedEdit"] | components["schemas"]["SamplesEdit"] | components["schemas"]["AttemptEndedEdit"] | components["schemas"]["StrikeEdit"] | components["schemas"]["RemovedEdit"] | components["schemas"]["UnbaggedEdit"] | components["schemas"]["ReplacedEdit"] | components["schemas"]["CapturedEdit"] | components["schemas"]["ComparedEdit"] | components["schemas"]["GuardedEdit"] | components["schemas"]["DisturbedEdit"] | components["schemas"]["SetAnewEdit"] | components["schemas"]["TriedEdit"] | components["schemas"]["PhotoEdit"] | components["schemas"]["PinnedEdit"] | components["schemas"]["SupportedEdit"] | components["schemas"]["VehicleStandsEdit"] | components["schemas"]["StoppedEdit"] | components["schemas"]["SecuredEdit"] | components["schemas"]["GoneOnEdit"] | components["schemas"]["SurroundingsEdit"] | components["schemas"]["FindingEdit"] | components["schemas"]["FaceAddedEdit"] | components["schemas"]["TracedEdit"] | components["schemas"]["PartDecidedEdit"] | components["schemas"]["PartRightEdit"] | components["schemas"]["LaidBesideEdit"] | components["schemas"]["CauseEdit"] | components["schemas"]["EvidenceEdit"];
             /** Id */
             id: string;
             /** Seen */
@@ -2342,6 +2369,11 @@ export interface components {
             /** Id */
             id: string;
             later: components["schemas"]["Cost"];
+            /**
+             * Needs
+             * @default []
+             */
+            needs: components["schemas"]["Pull"][];
             now: components["schemas"]["Cost"];
             /** Thing */
             thing: string;
@@ -3082,6 +3114,21 @@ export interface components {
             kind: "happened";
             /** Step */
             step: string;
+        };
+        /**
+         * HiddenAct
+         * @description Something hidden at a step that the sheet does not know.
+         */
+        HiddenAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "hidden";
+            /** Step */
+            step: string;
+            /** Thing */
+            thing: string;
         };
         /**
          * HuntItem
@@ -4316,6 +4363,16 @@ export interface components {
             who: string;
         };
         /**
+         * OwnWay
+         * @description A way as the mechanic knows it.
+         */
+        OwnWay: {
+            /** Does */
+            does: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * PairEdit
          * @description The code that the workshop's computer shows, and a name for this device.
          */
@@ -4526,6 +4583,21 @@ export interface components {
             step: string;
         };
         /**
+         * PeopleAct
+         * @description Who comes to a step that needs more than one pair of hands; absent is "to be asked".
+         */
+        PeopleAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "people";
+            /** Step */
+            step: string;
+            /** Who */
+            who?: string | null;
+        };
+        /**
          * PhotoEdit
          * @description A photo that is stored already, with its pins.
          */
@@ -4619,7 +4691,7 @@ export interface components {
          */
         PlanEdit: {
             /** Acts */
-            acts: (components["schemas"]["FactAct"] | components["schemas"]["WayAct"] | components["schemas"]["ExtraAct"] | components["schemas"]["PartAct"] | components["schemas"]["PutInAct"] | components["schemas"]["MoveAct"] | components["schemas"]["RetireAct"] | components["schemas"]["ReasonAct"] | components["schemas"]["LimitAct"] | components["schemas"]["AnswerAct"] | components["schemas"]["SettleAct"] | components["schemas"]["JointAct"] | components["schemas"]["GenericAct"])[];
+            acts: (components["schemas"]["FactAct"] | components["schemas"]["WayAct"] | components["schemas"]["ExtraAct"] | components["schemas"]["PartAct"] | components["schemas"]["PutInAct"] | components["schemas"]["HiddenAct"] | components["schemas"]["SchoolAct"] | components["schemas"]["PeopleAct"] | components["schemas"]["MoveAct"] | components["schemas"]["RetireAct"] | components["schemas"]["ReasonAct"] | components["schemas"]["LimitAct"] | components["schemas"]["AnswerAct"] | components["schemas"]["SettleAct"] | components["schemas"]["JointAct"] | components["schemas"]["GenericAct"])[];
             /** Id */
             id: string;
             /** Reason */
@@ -4635,7 +4707,7 @@ export interface components {
          */
         PlanLook: {
             /** Acts */
-            acts: (components["schemas"]["FactAct"] | components["schemas"]["WayAct"] | components["schemas"]["ExtraAct"] | components["schemas"]["PartAct"] | components["schemas"]["PutInAct"] | components["schemas"]["MoveAct"] | components["schemas"]["RetireAct"] | components["schemas"]["ReasonAct"] | components["schemas"]["LimitAct"] | components["schemas"]["AnswerAct"] | components["schemas"]["SettleAct"] | components["schemas"]["JointAct"] | components["schemas"]["GenericAct"])[];
+            acts: (components["schemas"]["FactAct"] | components["schemas"]["WayAct"] | components["schemas"]["ExtraAct"] | components["schemas"]["PartAct"] | components["schemas"]["PutInAct"] | components["schemas"]["HiddenAct"] | components["schemas"]["SchoolAct"] | components["schemas"]["PeopleAct"] | components["schemas"]["MoveAct"] | components["schemas"]["RetireAct"] | components["schemas"]["ReasonAct"] | components["schemas"]["LimitAct"] | components["schemas"]["AnswerAct"] | components["schemas"]["SettleAct"] | components["schemas"]["JointAct"] | components["schemas"]["GenericAct"])[];
             /** Who */
             who: string;
         };
@@ -4650,6 +4722,8 @@ export interface components {
             before: components["schemas"]["ReasonView"][];
             /** Chances */
             chances: components["schemas"]["Chance"][];
+            /** Comes */
+            comes: string | null;
             /** Hours */
             hours: [
                 number,
@@ -4689,6 +4763,8 @@ export interface components {
         PlanView: {
             /** Agreements */
             agreements: components["schemas"]["AgreementView"][];
+            /** Combined */
+            combined: string[];
             /** Extras */
             extras: components["schemas"]["ExtraView"][];
             /** Facts */
@@ -4798,6 +4874,16 @@ export interface components {
              * @constant
              */
             refuse?: true;
+        };
+        /**
+         * Pull
+         * @description A step, of this or another sheet, without which extra work cannot be done; what it is where no sheet brings it.
+         */
+        Pull: {
+            /** Step */
+            step: string;
+            /** Thing */
+            thing: string;
         };
         /**
          * PutInAct
@@ -5679,6 +5765,43 @@ export interface components {
             why: string | null;
         };
         /**
+         * SaidEdit
+         * @description A figure that the step asks for.
+         */
+        SaidEdit: {
+            /** Figure */
+            figure: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "said";
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: string;
+        };
+        /**
+         * SaidFigure
+         * @description One figure: its name and unit, as typed and in words when somebody said it, by whom, and what it is too small or too large for.
+         */
+        SaidFigure: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Problem */
+            problem: string | null;
+            /** Typed */
+            typed: string | null;
+            /** Unit */
+            unit: string;
+            /** Who */
+            who: string;
+            /** Words */
+            words: string | null;
+        };
+        /**
          * SampleEdit
          * @description One moment as typed: revs, oil pressure, temperature and timing as text with units.
          */
@@ -5724,6 +5847,25 @@ export interface components {
             samples: components["schemas"]["SampleEdit"][];
             /** Step */
             step: string;
+        };
+        /**
+         * SchoolAct
+         * @description A question with the ways that the mechanic knows; the one that is gone, and why.
+         */
+        SchoolAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "school";
+            /** Because */
+            because: string;
+            /** Question */
+            question: string;
+            /** Take */
+            take: number;
+            /** Way */
+            way: components["schemas"]["OwnWay"][];
         };
         /**
          * SchoolView
@@ -6461,6 +6603,8 @@ export interface components {
             at: string;
             /** At Words */
             at_words: string;
+            /** Bag Keys */
+            bag_keys: string[];
             /** Bags */
             bags: components["schemas"]["BagContent"][];
             /** Bags Used */
@@ -6886,6 +7030,20 @@ export interface components {
             /** Note */
             note?: string | null;
             now_on?: components["schemas"]["Carry"] | null;
+        };
+        /**
+         * VehicleEdit
+         * @description The name and words of the vehicle of a build, and the words that were looked at.
+         */
+        VehicleEdit: {
+            /** About */
+            about: string;
+            /** Name */
+            name: string;
+            /** Was */
+            was: string;
+            /** Who */
+            who: string;
         };
         /**
          * VehicleStanding
@@ -9727,6 +9885,113 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TakeDownView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    describe_vehicle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VehicleEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildCard"];
                 };
             };
             /** @description Bad Request */

@@ -1,16 +1,59 @@
 <script setup lang="ts">
-/** Check, connect, fit, inspect and wait: the instruction, the reason, one tick. */
-import { ref } from 'vue'
+/** Check, connect, fit and wait: the instruction, the reason, the figures that must be said first, one tick. */
+import { computed, nextTick, ref, watch } from 'vue'
 import type { CheckBenchView } from '@/api/client'
+import { type KeyMap, useKeys } from '@/composables/keys'
+import { useBook } from '@/stores/book'
 import BenchFrame from './BenchFrame.vue'
 import StepWords from './StepWords.vue'
 
-defineProps<{ bench: CheckBenchView }>()
+const props = defineProps<{ bench: CheckBenchView }>()
+const book = useBook()
 const frame = ref<InstanceType<typeof BenchFrame> | null>(null)
+const typed = ref<Record<string, string>>({})
+const problem = ref<Record<string, string>>({})
+const missing = computed(() => props.bench.asks.find((a) => a.words === null) ?? null)
+watch(() => props.bench.step, () => { typed.value = {}; problem.value = {} })
+
+async function say(id: string) {
+  const text = typed.value[id]?.trim()
+  if (!text) return
+  problem.value[id] = ''
+  try {
+    if (await book.write({ kind: 'said', step: props.bench.step, figure: id, typed: text })) typed.value[id] = ''
+    await nextTick()
+    document.getElementById(`said-${missing.value?.id}`)?.focus()
+  } catch (error) {
+    book.refused = ''
+    problem.value[id] = (error as Error).message
+  }
+}
+useKeys((): KeyMap => (props.bench.asks.length && !props.bench.settled ? { e: () => document.getElementById(`said-${(missing.value ?? props.bench.asks[0]).id}`)?.focus() } : {}))
 </script>
 
 <template>
   <BenchFrame ref="frame" :bench="bench" @primary="frame?.done()">
-    <template #work><StepWords :bench="bench" large /></template>
+    <template #work>
+      <StepWords :bench="bench" large />
+      <div v-if="bench.asks.length" class="asks">
+        <form v-for="a in bench.asks" :key="a.id" @submit.prevent="say(a.id)">
+          <label :for="`said-${a.id}`">{{ a.name }}</label>
+          <b v-if="a.words" class="t24">{{ a.words }}<small v-if="a.who"> {{ a.who }}</small></b>
+          <template v-if="!bench.settled"><span class="in"><input :id="`said-${a.id}`" v-model="typed[a.id]" class="entry" :name="`said-${a.id}`" inputmode="decimal" autocomplete="off" maxlength="40" :placeholder="a.words ? 'say it anew' : ''" /><span class="unit">{{ a.unit }}</span></span><button type="submit" class="btn small" :disabled="!typed[a.id]?.trim()">Said</button></template>
+          <p v-if="problem[a.id]" class="problem" role="alert">{{ problem[a.id] }}</p>
+          <p v-if="a.problem" class="block">{{ a.problem }}</p>
+        </form>
+      </div>
+    </template>
   </BenchFrame>
 </template>
+
+<style scoped>
+.asks { display: grid; gap: 4px; margin-top: 14px; max-width: 640px; }
+.asks form { display: grid; grid-template-columns: minmax(0, 1fr) auto auto auto; gap: 6px 10px; align-items: center; border-top: 1px solid var(--hair); padding: 8px 0; }
+.asks small { font-size: 16px; font-weight: 500; color: var(--mut); }
+.asks .in { display: flex; align-items: center; gap: 6px; }
+.asks .entry { width: 130px; }
+.asks .unit { font-size: 24px; font-weight: 700; }
+.asks p { grid-column: 1 / -1; }
+</style>

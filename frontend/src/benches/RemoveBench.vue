@@ -59,7 +59,7 @@ useKeys(() => ({ p: () => photos.value?.take(), ...(filling.value ? { ...hand.ke
       <StepWords :bench="bench" />
       <div class="pair">
         <StepPhotos ref="photos" :photos="bench.photos" :what="bench.title" :step="bench.step" />
-        <FastenerPad v-if="filling" :hand="hand" :recent="bench.recent" />
+        <FastenerPad v-if="filling" :hand="hand" :recent="bench.recent" @type="figure?.type()" />
         <ul v-else class="bagged"><li v-for="b in bench.bagged" :key="b.bag"><b class="t24">Bag {{ b.bag }}</b><span v-for="l in b.lines" :key="`${l.size}${l.length}`">{{ l.words }}{{ l.holes ? `, holes ${l.holes}` : '' }}{{ l.odd ? `, ${l.odd}` : '' }}</span><small v-if="b.place">the part lies {{ b.place }}</small></li><li v-if="!bagged">Nothing went into a bag.</li></ul>
       </div>
       <div class="trayhead"><h2 class="t20">Tray</h2><span>Going back takes them from the last to the first</span></div>

@@ -66,7 +66,8 @@ defineExpose({ propose })
         <section v-if="found.moved.length"><h3 class="b">{{ found.moved.length }} in another place</h3><ul><li v-for="s in found.moved.slice(0, 6)" :key="s">{{ s }}</li></ul></section>
         <section v-if="found.figures.length"><h3 class="b">Figures</h3><ul><li v-for="s in found.figures.slice(0, 12)" :key="s">{{ s }}</li></ul></section>
       </div>
-      <p v-if="quiet && !found.late">No step and no figure changes by it.</p>
+      <p v-if="quiet && !found.late && !found.clashes.length">No step and no figure changes by it.</p>
+      <div v-if="found.clashes.length" class="block"><ul><li v-for="s in found.clashes" :key="s" class="b">{{ s }}</li></ul></div>
       <div v-if="found.not_there.length" class="block"><p class="b">Others wait for these as for a danger:</p><ul><li v-for="s in found.not_there" :key="s">{{ s }}</li></ul></div>
       <div v-if="found.standing.length" class="block"><p class="b">These have lines in the log. The lines stay, and count for nothing once the step is out:</p><ul><li v-for="s in found.standing" :key="s">{{ s }}</li></ul></div>
       <p class="t16">Hours {{ hours(found.hours_before) }}<template v-if="String(found.hours_before) !== String(found.hours_after)"> become {{ hours(found.hours_after) }}</template>. To hunt: {{ found.hunt_before }}<template v-if="found.hunt_before !== found.hunt_after"> becomes {{ found.hunt_after }}</template>.</p>

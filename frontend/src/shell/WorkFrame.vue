@@ -10,6 +10,7 @@ import { useBook } from '@/stores/book'
 import { useJournal } from '@/stores/journal'
 import { useSession } from '@/stores/session'
 import { useShop } from '@/stores/shop'
+import AddDialog from './AddDialog.vue'
 import FindDialog from './FindDialog.vue'
 import LedgerDrawer from './LedgerDrawer.vue'
 import LineText from './LineText.vue'
@@ -30,6 +31,7 @@ const running = computed(() => !!props.step && book.bench?.kind === 'run' && boo
 const { goesDark, heard } = useAwake(() => !!props.step && book.bench !== null && !book.bench.settled)
 const find = ref<InstanceType<typeof FindDialog> | null>(null)
 const strike = ref<InstanceType<typeof StrikeDialog> | null>(null)
+const add = ref<InstanceType<typeof AddDialog> | null>(null)
 const leave = ref<InstanceType<typeof LeaveOpenDialog> | null>(null)
 const now = useNow({ interval: 10000 })
 const unsaved = computed(() => {
@@ -63,6 +65,7 @@ useKeys((): KeyMap => (running.value ? {} : {
   t: () => void router.push('/tools'),
   d: session.toggleTheme,
   o: () => leave.value?.ask(),
+  n: () => add.value?.ask(),
   Backspace: strikeLast,
   Escape: () => void router.push({ name: 'build', params: { build: props.build } }),
 }))
@@ -91,6 +94,7 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
     <nav class="phone" aria-label="Screens">
       <RouterLink class="btn small" :to="{ name: 'off', params: { build } }">It came off</RouterLink>
       <button v-if="step" type="button" class="btn small open" @click="leave?.ask()">Leave open</button>
+      <button type="button" class="btn small" @click="add?.ask()">Add</button>
       <button type="button" class="btn small" @click="find?.ask()">Find</button>
       <RouterLink v-for="s in SCREENS" :key="s.name" class="btn small" :to="{ name: s.name, params: { build } }">{{ s.words }}</RouterLink>
     </nav>
@@ -110,7 +114,7 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
       <span class="b label">Next</span>
       <ol><li v-for="(line, k) in (next ?? []).slice(0, 3)" :key="k" :class="{ b: k === 0 }">{{ line }}</li></ol>
       <div v-if="!running" class="acts">
-        <div class="pair"><button type="button" class="btn small open" @click="leave?.ask()">Leave open <kbd>O</kbd></button><button type="button" class="btn small" @click="strikeLast">Strike last <kbd>Bksp</kbd></button><RouterLink class="btn small" :to="{ name: 'off', params: { build } }">It came off <kbd>Q</kbd></RouterLink></div>
+        <div class="pair tight"><button type="button" class="btn small open" @click="leave?.ask()">Leave open <kbd>O</kbd></button><button type="button" class="btn small" @click="strikeLast">Strike last <kbd>Bksp</kbd></button><button type="button" class="btn small" @click="add?.ask()">Add <kbd>N</kbd></button><RouterLink class="btn small" :to="{ name: 'off', params: { build } }">It came off <kbd>Q</kbd></RouterLink></div>
         <div class="pair tight"><RouterLink v-for="s in SCREENS" :key="s.name" class="btn small" :to="{ name: s.name, params: { build } }">{{ s.words }} <kbd>{{ s.cap }}</kbd></RouterLink></div>
       </div>
     </footer>
@@ -118,6 +122,7 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
     <LedgerDrawer v-model="ledger" :build="build" />
     <StrikeDialog ref="strike" :build="build" />
     <LeaveOpenDialog ref="leave" :step="step ?? null" />
+    <AddDialog ref="add" :step="step ?? null" :build="build" />
   </div>
 </template>
 

@@ -1,4 +1,5 @@
 /** The open build: its frame, the step in hand, and writing to it. Status is displayed here, never computed. */
+import { until } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { type AppendView, type BenchView, type BuildCard, client, type Entry, got, type LogLine, Refusal } from '@/api/client'
@@ -71,12 +72,14 @@ export const useBook = defineStore('book', () => {
 
   /** Write an entry; true when it is on the server, false when it waits or was refused (then `refused` says why). */
   async function write(entry: Entry, file?: Blob): Promise<boolean> {
+    const ofFrame = OF_THE_FRAME.includes(entry.kind)
+    if (ofFrame) while (busy.value) await until(busy).toBe(false) // said of the vehicle: it waits its turn, it is not swallowed
     if (!card.value || busy.value) return false
     busy.value = true
     refused.value = ''
     try {
       const seen = Math.max(bench.value?.seen ?? 0, 0)
-      const view = await journal.write(card.value.id, entry, OF_THE_FRAME.includes(entry.kind) ? card.value.frame.head : seen, file)
+      const view = await journal.write(card.value.id, entry, ofFrame ? card.value.frame.head : seen, file)
       if (view) await take(view)
       return view !== null
     } catch (error) {

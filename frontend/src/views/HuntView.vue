@@ -22,6 +22,7 @@ const router = useRouter()
 const kind = ref('')
 const chosen = ref<string | null>(null)
 const problem = ref('')
+const who = ref('')
 const difference = ref<InstanceType<typeof DifferenceDialog> | null>(null)
 const KINDS = [['figure', 'Figures'], ['torque', 'Torques'], ['amount', 'Amounts'], ['tool', 'Tools'], ['helper', 'Helpers'], ['part', 'Parts to agree'], ['fact', 'Facts']] as const
 const WORD: Record<string, string> = { figure: 'figure', torque: 'torque', amount: 'amount', tool: 'tool', helper: 'helper', part: 'parts to agree', fact: 'fact' }
@@ -52,6 +53,15 @@ async function generic(it: Item) {
   if (!joint) return
   void difference.value?.propose([{ act: 'generic', joint: joint.id, version: joint.version }], true)
 }
+async function comes(it: Item) {
+  problem.value = ''
+  try {
+    await plan.take([{ act: 'people', step: it.step, who: who.value.trim() }], '')
+    who.value = ''
+  } catch (error) {
+    problem.value = (error as Error).message
+  }
+}
 function go(it: Item) {
   if (it.kind === 'figure' || it.kind === 'amount' || it.kind === 'torque') void router.push({ name: 'limits', params: { build: props.build }, query: { figure: it.about } })
   else void router.push({ name: 'plan', params: { build: props.build } })
@@ -77,7 +87,8 @@ useKeys(() => ({ Escape: () => (chosen.value ? (chosen.value = null) : router.pu
           <p v-else-if="x.fallback_working" class="quiet">{{ x.fallback_working }}</p>
           <div class="pair">
             <template v-if="x.kind === 'tool'"><button type="button" class="btn small" @click="have(x, 'owned')">It is here</button><button type="button" class="btn small" @click="have(x, 'borrowed')">Borrowed</button><button type="button" class="btn small" @click="have(x, 'missing')">Not in the shop</button><button type="button" class="btn small" @click="have(x, 'broken')">Broken</button></template>
-            <template v-else-if="x.kind !== 'helper'"><button type="button" class="btn small" @click="go(x)">{{ x.kind === 'fact' || x.kind === 'part' ? 'Answer it on the plan desk' : 'Write it into the limit book' }}</button><button v-if="x.fallback" type="button" class="btn small" @click="generic(x)">Take the generic value as assumed</button></template>
+            <form v-else-if="x.kind === 'helper'" class="pair" @submit.prevent="comes(x)"><label class="sr" for="comes">Who comes, and when</label><input id="comes" v-model="who" class="entry" name="comes" maxlength="80" autocomplete="off" placeholder="who comes, and when" /><button type="submit" class="btn small" :disabled="!who.trim()">They come</button></form>
+            <template v-else><button type="button" class="btn small" @click="go(x)">{{ x.kind === 'fact' || x.kind === 'part' ? 'Answer it on the plan desk' : 'Write it into the limit book' }}</button><button v-if="x.fallback" type="button" class="btn small" @click="generic(x)">Take the generic value as assumed</button></template>
             <RouterLink class="btn small" :to="{ name: 'step', params: { build, step: x.step } }">To {{ x.number }}</RouterLink>
           </div>
         </div>

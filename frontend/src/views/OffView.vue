@@ -12,6 +12,7 @@ import { pressedTwice, useKeys } from '@/composables/keys'
 import { counted } from '@/composables/words'
 import { clockOf } from '@/composables/time'
 import BagTray from '@/drawings/BagTray.vue'
+import AskDialog from '@/shell/AskDialog.vue'
 import CaptureDialog from '@/shell/CaptureDialog.vue'
 import WorkFrame from '@/shell/WorkFrame.vue'
 import { useBook } from '@/stores/book'
@@ -28,6 +29,7 @@ const router = useRouter()
 const hand = useFasteners()
 const figure = ref<InstanceType<typeof BagFigure> | null>(null)
 const capture = ref<InstanceType<typeof CaptureDialog> | null>(null)
+const dialog = ref<InstanceType<typeof AskDialog> | null>(null)
 const photos = ref<InstanceType<typeof StepPhotos> | null>(null)
 const whatField = ref<HTMLInputElement | null>(null)
 const removal = ref(v7())
@@ -64,6 +66,11 @@ function empty() {
 async function log(sure = false) {
   if (!ready.value || !(await hand.take())) return
   problem.value = ''
+  let bare = '' // counted down to nothing: said, never silent
+  if (hand.lines.value.length && !hand.kept.value.length) {
+    bare = (await dialog.value?.ask({ title: 'Nothing goes into a bag?', button: 'So it is', keys: view.value?.bag_keys, least: 10 })) ?? ''
+    if (!bare) return
+  }
   const lines = hand.kept.value.map((l) => ({ ...l, holes: l.holes?.trim() || null, odd: l.odd?.trim() || null }))
   const was = { what: what.value.trim(), place: place.value, because: because.value, bag: bag.value, removal: removal.value }
   empty()
@@ -74,6 +81,7 @@ async function log(sure = false) {
       kind: 'removed', removal: was.removal, what: was.what, step: null, bag: lines.length ? was.bag : null, lines, place: was.place.trim() || null,
       on_stand: stand.value, because: was.because?.words ?? null, reason_kind: (was.because?.kind as 'safety') ?? null, sure,
     })
+    if (bare) await book.act({ kind: 'note', step: null, text: `${was.what}, nothing in a bag: ${bare}` })
   } catch (error) {
     book.refused = ''
     what.value = was.what
@@ -105,7 +113,7 @@ useKeys(() => ({
         <div class="chips parts" role="group" aria-label="Parts"><template v-if="what.trim()"><button v-for="s in SIDES" :key="s" type="button" class="btn small" @click="side(s)">{{ s }}</button><button type="button" class="btn small" @click="name('')">another part</button></template><template v-else><button v-for="u in USUAL" :key="u" type="button" class="btn small" @click="name(u)">{{ u }}</button></template></div>
         <div class="pair">
           <StepPhotos ref="photos" :photos="mine" :what="what.trim() || 'what came off'" :step="view.at" :removal="removal" />
-          <FastenerPad :hand="hand" :recent="view.recent" />
+          <FastenerPad :hand="hand" :recent="view.recent" @type="figure?.type()" />
         </div>
         <div class="chips" role="group" aria-label="Why it had to be off first"><span class="t16 mut">off first, because</span><button v-for="r in view.reasons" :key="r.words" type="button" class="btn small" :aria-pressed="because?.words === r.words" @click="because = because?.words === r.words ? null : r">{{ r.words }}</button><button type="button" class="btn small" :aria-pressed="stand" @click="stand = !stand">{{ stand ? 'unit on the stand' : 'on the vehicle' }}</button></div>
         <h2 class="t20">Tray</h2>
@@ -123,6 +131,7 @@ useKeys(() => ({
         </div>
       </aside>
       <CaptureDialog ref="capture" />
+      <AskDialog ref="dialog" />
     </article>
     <p v-else-if="down.problem" class="block" role="alert">{{ down.problem }}</p>
   </WorkFrame>

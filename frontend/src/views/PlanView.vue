@@ -2,7 +2,7 @@
 /** The plan desk: ways, steps with their reasons, last chances, what is still to hunt; every change shows its difference first. */
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import type { PlanAct, PlanRow, Schemas } from '@/api/client'
+import { client, got, type PlanAct, type PlanRow, type Schemas } from '@/api/client'
 import { useKeys } from '@/composables/keys'
 import { counted, hours, STATUS_WORDS } from '@/composables/words'
 import HoursRuler from '@/drawings/HoursRuler.vue'
@@ -14,11 +14,13 @@ import PutInDialog from '@/shell/PutInDialog.vue'
 import WorkFrame from '@/shell/WorkFrame.vue'
 import { useBook } from '@/stores/book'
 import { usePlan } from '@/stores/plan'
+import { useSession } from '@/stores/session'
 
 type School = Schemas['SchoolView']
 const props = defineProps<{ build: string }>()
 const book = useBook()
 const plan = usePlan()
+const session = useSession()
 const router = useRouter()
 const difference = ref<InstanceType<typeof DifferenceDialog> | null>(null)
 const putIn = ref<InstanceType<typeof PutInDialog> | null>(null)
@@ -44,6 +46,11 @@ const row = computed(() => view.value?.rows.find((r) => r.id === chosen.value) ?
 const undecided = computed(() => view.value?.schools.filter((s) => !s.chosen) ?? [])
 const shownSchool = computed(() => undecided.value[0] ?? view.value?.schools[0] ?? null)
 const gapsOpen = ref(false)
+const undone = computed(() => {
+  const gaps = view.value?.gaps.length ?? 0
+  const moved = view.value?.combined.length ?? 0
+  return [gaps ? `${counted(gaps, 'thing')} left undone by the plan` : '', moved ? `${counted(moved, 'step')} moved as the sheets were put together` : ''].filter(Boolean).join(', ')
+})
 const missing = computed(() => { const at = view.value?.rows.find((r) => r.chances.some((c) => c.state === 'no step')); return at ? { at, chance: at.chances.find((c) => c.state === 'no step')! } : null })
 const unknown = computed(() => view.value?.facts.filter((f) => f.value === null).length ?? 0)
 const unanswered = computed(() => (view.value?.extras.filter((x) => x.wanted === null).length ?? 0) + (view.value?.agreements.filter((a) => a.state !== 'agrees').length ?? 0))
@@ -81,6 +88,25 @@ function drop(target: PlanRow) {
   dragged.value = over.value = null
   if (!id || id === target.id) return
   propose([{ act: 'move', step: id, behind: target.id }])
+}
+const name = ref('')
+const about = ref('')
+const vehicleProblem = ref('')
+watch(() => [open.value, book.card?.about, book.card?.vehicle], () => { name.value = book.card?.vehicle ?? ''; about.value = book.card?.about ?? ''; vehicleProblem.value = '' })
+async function describe() {
+  if (!book.card) return
+  vehicleProblem.value = ''
+  try {
+    await got(client.POST('/api/builds/{build}/vehicle', { params: { path: { build: props.build } }, body: { who: await session.whoIsIt(), name: name.value, about: about.value, was: book.card.about } }))
+    await book.reload()
+  } catch (error) {
+    vehicleProblem.value = (error as Error).message
+  }
+}
+const who = ref('')
+function comes(id: string) {
+  propose([{ act: 'people', step: id, who: who.value.trim() }])
+  who.value = ''
 }
 function giveReason() {
   if (!row.value || !waitsFor.value || !because.value.trim()) return
@@ -135,8 +161,8 @@ useKeys(() => ({
         <p v-if="plan.kept" class="quiet" role="status">Kept for next time in “{{ plan.kept }}”.</p>
         <div v-if="plan.turned.length" class="block" role="alert"><p class="b">Judged again:</p><ul><li v-for="t in plan.turned" :key="t">{{ t }}</li></ul></div>
         <p v-if="clash" class="block" role="alert"><b>{{ clash.agreement.name }}:</b> {{ clash.words }}. It holds up {{ clash.number }}.</p>
-        <section v-if="view.gaps.length" class="block gaps" aria-label="What the plan leaves undone"><button type="button" class="btn small" :aria-expanded="gapsOpen" @click="gapsOpen = !gapsOpen">{{ view.gaps.length === 1 ? 'One thing' : `${view.gaps.length} things` }} opened and not closed rightly</button> <span class="t16">{{ view.gaps[0].number }} {{ view.gaps[0].words }}</span>
-          <ul v-if="gapsOpen"><li v-for="g in view.gaps" :key="g.kind + g.item"><b>{{ g.number }}</b> {{ g.words }}</li></ul></section>
+        <section v-if="view.gaps.length || view.combined.length" :class="view.gaps.length ? 'block' : 'quiet'" class="gaps" aria-label="What the plan leaves undone"><button type="button" class="btn small" :aria-expanded="gapsOpen" @click="gapsOpen = !gapsOpen">{{ undone }}</button> <span v-if="view.gaps.length" class="t16">{{ view.gaps[0].number }} {{ view.gaps[0].words }}</span>
+          <ul v-if="gapsOpen"><li v-for="g in view.gaps" :key="g.kind + g.item"><b>{{ g.number }}</b> {{ g.words }}</li><li v-for="c in view.combined" :key="c">{{ c }}</li></ul></section>
         <section v-if="shownSchool" class="schools" :class="{ two: shownSchool.ways.length === 2 }" :aria-label="shownSchool.question">
           <p class="question t16"><b>{{ shownSchool.question }}</b> {{ shownSchool.chosen ? 'chosen' : `not chosen yet, planned as Hollet's pick: ${shownSchool.because}` }}
             <template v-if="view.schools.length > 1"> <button v-for="s in view.schools.filter((x) => x.id !== shownSchool?.id)" :key="s.id" type="button" class="link" @click="openWay(s, s.in_force)">{{ s.question }}: {{ s.ways.find((w) => w.id === s.in_force)?.name }}{{ s.chosen ? '' : ' (pick)' }}</button></template></p>
@@ -189,6 +215,7 @@ useKeys(() => ({
           <p v-if="row.perhaps" class="t16 perhaps">In the plan until it is known: {{ row.perhaps }}.</p>
           <p class="t16">{{ row.hours ? hours(row.hours) : 'no hours given' }}<template v-if="row.tools.length">. Tools: {{ row.tools.join(', ') }}</template></p>
           <p v-for="p in row.people" :key="p.role" class="t16"><b>{{ p.role }}</b>: {{ p.does }}</p>
+          <form v-if="row.people.length > 1" class="pair" @submit.prevent="comes(row.id)"><label class="sr" for="comes">Who comes, and when</label><input id="comes" v-model="who" class="entry" name="comes" maxlength="80" autocomplete="off" :placeholder="row.comes ? `${row.comes}: say anew` : 'who comes, and when'" /><button type="submit" class="btn small" :disabled="!who.trim()">They come</button><button v-if="row.comes" type="button" class="btn small" @click="propose([{ act: 'people', step: row.id, who: null }])">Not after all</button></form>
           <h3 v-if="row.after.length" class="b">It waits for</h3>
           <ul><li v-for="a in row.after" :key="a.step" class="reason"><ReasonSign :kind="a.kind" /><span>{{ a.number }} {{ a.title }}, {{ a.because }} <small>({{ a.kind }})</small></span><button type="button" class="btn small" :aria-label="`Take the reason away, ${a.title}`" @click="propose([{ act: 'reason', step: row.id, waits_for: a.step, because: null, kind: 'safety' }], true)">Take away</button></li></ul>
           <h3 v-if="row.before.length" class="b">What waits for it</h3>
@@ -218,6 +245,7 @@ useKeys(() => ({
       </el-drawer>
       <el-drawer :model-value="open !== ''" direction="rtl" size="520px" :title="open === 'facts' ? 'The vehicle' : open === 'extras' ? 'While it is open' : 'Left out, and why'" append-to-body @close="open = ''">
         <div v-if="open === 'facts'" :key="again" class="detail"><p class="t16">What is known decides which steps apply. A change shows what it does before it is taken.</p>
+          <form v-if="book.card" class="vehicle" @submit.prevent="describe"><label class="field"><span>Its name</span><input v-model="name" class="entry" name="vehicle-name" maxlength="80" autocomplete="off" /></label><label class="field"><span>In words</span><input v-model="about" class="entry" name="vehicle-about" maxlength="200" autocomplete="off" /></label><p v-if="vehicleProblem" class="problem" role="alert">{{ vehicleProblem }}</p><button type="submit" class="btn small" :disabled="!name.trim() || !about.trim() || (name === book.card.vehicle && about === book.card.about)">Say it so</button></form>
           <label v-for="f in view.facts" :key="f.id" class="field"><span>{{ f.name }}, decides {{ f.decides.length ? f.decides.slice(0, 6).join(', ') : 'figures and ways' }}</span>
             <select v-if="f.values.length" class="entry" :name="`fact-${f.id}`" :value="f.value ?? ''" @change="fact(f.id, ($event.target as HTMLSelectElement).value)"><option value="">not known</option><option v-for="v in f.values" :key="v">{{ v }}</option></select>
             <input v-else class="entry" :name="`fact-${f.id}`" :value="f.value ?? ''" inputmode="numeric" @change="fact(f.id, ($event.target as HTMLInputElement).value.trim())" /></label>
@@ -270,6 +298,8 @@ useKeys(() => ({
 .wide { width: 100%; justify-content: space-between; }
 .desk-primary { min-height: 60px; font-size: 20px; width: 100%; margin-top: 6px; position: sticky; bottom: 0; line-height: 1.15; padding: 6px 10px; gap: 4px; }
 .detail { display: grid; gap: 12px; }
+.vehicle { display: grid; gap: 8px; border-bottom: 3px solid var(--line); padding-bottom: 12px; }
+.problem { color: var(--out); }
 .reason { display: flex; gap: 10px; align-items: center; border-top: 1px solid var(--hair); padding: 6px 0; }
 .reason > span { flex: 1; }
 .pair { display: flex; gap: 8px; flex-wrap: wrap; }

@@ -13,8 +13,8 @@ from hollet.core.book.sentences import line_of
 from hollet.core.book.status import plan_of
 from hollet.core.errors import Conflict, NotFound
 from hollet.core.procedure.changes import apply
+from hollet.core.procedure.combining import combine_sheets
 from hollet.core.procedure.drafting import FactAct, draft
-from hollet.core.procedure.plan import combine_sheets
 from hollet.services.gear import gear_of
 from hollet.services.sheets import find_sheet
 from hollet.services.vehicles import vehicle_of

@@ -10,7 +10,7 @@ from hollet.core.book.edits import Edit
 from hollet.core.procedure.drafting import PlanAct
 from hollet.library.pictures import picture
 from hollet.services.builds import bench
-from hollet.services.demo_takedown import AS_FOUND, NEW_BOLTS, PINS
+from hollet.services.demo_takedown import AS_FOUND, NEW_BOLTS, PINS, SAID
 from hollet.services.logging import Sent, write_entry
 from hollet.services.photos import store_photo
 from hollet.services.planning import desk, edit_plan
@@ -86,6 +86,8 @@ class Script:
             for chance in view.chances:
                 if chance.state == "no step":
                     self.write(1, kind="decision", step=step, about="last_chance", thing=chance.thing, done_here=True)
+            for ask in view.asks if view.kind == "check" else ():
+                self.write(1, kind="said", step=step, figure=ask.id, typed=SAID[ask.id])
             if view.caution and view.caution.confirm:
                 self.write(kind="confirmed", step=step, what=view.caution.confirm)
             if view.kind == "remove" and view.proposed:

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-__all__ = ["AFTER_STEP", "AS_FOUND", "NEW_BOLTS", "PINS", "TAKE_DOWN", "UNDER_TWO"]
+__all__ = ["AFTER_STEP", "AS_FOUND", "NEW_BOLTS", "PINS", "SAID", "TAKE_DOWN", "UNDER_TWO"]
 
 IN_THE_WAY = {"because": "it is in the way of the next", "reason_kind": "access closes"}
 SPILLS = {"because": "it would spill", "reason_kind": "spill"}
@@ -30,6 +30,9 @@ TAKE_DOWN: tuple[tuple[int, tuple[Move, ...]], ...] = (
           ("Rocker cover", "6 m6x25; 6 rubber washers, cup side down", "on the shelf", IN_THE_WAY), "chain_held", "rocker_off")),
     (19, ("head_bolts_out", "head_off", "sump_off", "pistons_out")),
 )  # fmt: skip
+
+SAID = {"unit_weight": "142 kg", "gear_rating": "300 kg", "hook_height": "2050 mm", "height_needed": "1780 mm"}
+"""What the lift of One was planned with: engine without the gearbox, arm drawn out one hole; the unit over the wing."""
 
 AS_FOUND: dict[str, dict[str, Any]] = {
     "bay_photo": {"picture": "bay"},

@@ -155,7 +155,7 @@ def _keep_for_next_time(workshop: Workshop, state: BookState, acts: Sequence[Any
 
 def sheet_toml(sheet: Sheet) -> str:
     """A sheet as TOML in the documented format."""
-    data = sheet.model_dump(exclude_none=True, exclude_defaults=True, exclude={"sheets", "facts", "ways", "extras", "parts", "retired"})
+    data = sheet.model_dump(exclude_none=True, exclude_defaults=True, exclude={"sheets", "facts", "ways", "extras", "parts", "retired", "combined", "helpers"})
     for step in data["step"]:
         step.pop("number", None)
     head = {key: data.pop(key) for key in ("id", "title", "version", "about", "source", "look_in") if key in data}

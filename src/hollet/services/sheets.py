@@ -6,8 +6,8 @@ from pydantic import BaseModel
 from sqlalchemy import select
 
 from hollet.core.errors import Conflict, NotFound, Refused
+from hollet.core.procedure.combining import combine_sheets
 from hollet.core.procedure.facts import Fact
-from hollet.core.procedure.plan import combine_sheets
 from hollet.core.procedure.read import read_sheet
 from hollet.core.procedure.sheet import Sheet
 from hollet.library.shelf import sheet_names, sheet_text

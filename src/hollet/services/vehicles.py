@@ -3,12 +3,12 @@
 from pydantic import BaseModel
 from sqlalchemy import select
 
-from hollet.core.book.entries import Entry
-from hollet.core.errors import NotFound
+from hollet.core.book.entries import Entry, Note
+from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.services.workshop import Workshop
 from hollet.store.models import BuildRow, VehicleRow
 
-__all__ = ["VehicleStanding", "vehicle_name", "vehicle_of"]
+__all__ = ["VehicleStanding", "describe", "vehicle_name", "vehicle_of"]
 
 CAN = {"rolls": "does not roll", "steers": "does not steer", "brakes": "does not brake", "starts": "does not start"}
 
@@ -44,6 +44,37 @@ def vehicle_name(workshop: Workshop, build: str) -> str:
     if found is None:
         raise NotFound("build", build)
     return found
+
+
+def describe(workshop: Workshop, build: str, *, name: str, about: str, was: str, who: str) -> None:
+    """Change the name and words of the vehicle of a build; the log of that build keeps both, for all builds of the vehicle they change.
+
+    Raises
+    ------
+    Conflict
+        Somebody changed the words since `was` was looked at.
+    Refused
+        `name_used`: another vehicle has that name.
+    """
+    name, about = name.strip(), about.strip()
+    if not name or not about:
+        raise Refused("bad_entry", "the vehicle needs a name and a few words, such as van, 1.6 petrol", field="about" if name else "name")
+    with workshop.held(build) as state:
+        with workshop.database.write() as session:
+            built = session.get(BuildRow, build)
+            row = session.get(VehicleRow, built.vehicle) if built is not None else None
+            if row is None:
+                raise NotFound("build", build)
+            if row.about != was:
+                raise Conflict(f"the vehicle was described anew by somebody else: {row.about}", reason_code="moved_on")
+            taken = session.execute(select(VehicleRow.id).where(VehicleRow.name == name, VehicleRow.id != row.id)).first()
+            if taken is not None:
+                raise Refused("name_used", f"another vehicle is called {name} already", field="name")
+            if (row.name, row.about) == (name, about):
+                return
+            words = f"the vehicle: {row.name}, {row.about} became {name}, {about}"
+            row.name, row.about, row.version = name, about, row.version + 1
+        workshop.write(build, state, workshop.draft(build, "note", Note(text=words), who))
 
 
 def _said(workshop: Workshop, build: str) -> list[Entry]:

@@ -18,7 +18,7 @@ from hollet.services.gear import GearView
 from hollet.services.sheets import SheetCard
 
 __all__ = ["AppendView", "BuildEdit", "CheckEdit", "DevicesView", "EntryEdit", "FastenersLook", "GearEdit", "LimitsFile", "PairEdit", "PlanEdit", "PlanLook", "Problem", "QuantityEdit", "QuantityView", "ReadingsFile", "RebuildEdit", "RebuildLook", "StuckLook",
-           "SetGaugeEdit", "SheetEdit", "ShopView", "StandsView", "ToolEdit", "TrialEdit", "TypedEdit", "WhoEdit"]  # fmt: skip
+           "SetGaugeEdit", "SheetEdit", "ShopView", "StandsView", "ToolEdit", "TrialEdit", "TypedEdit", "VehicleEdit", "WhoEdit"]  # fmt: skip
 
 
 class Model(BaseModel):
@@ -119,6 +119,14 @@ class BuildEdit(WhoEdit):
     name: str = Field(min_length=1, max_length=80)
     vehicle: str = Field(min_length=1, max_length=80)
     about: str = Field(min_length=1, max_length=200)
+
+
+class VehicleEdit(WhoEdit):
+    """The name and words of the vehicle of a build, and the words that were looked at."""
+
+    name: str = Field(min_length=1, max_length=80)
+    about: str = Field(min_length=1, max_length=200)
+    was: str = Field(max_length=200)
 
 
 class SheetEdit(Model):

@@ -21,6 +21,7 @@ from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.instruments import Instrument, leaf_share, may_give
 from hollet.core.limits import Limit
 from hollet.core.procedure.sheet import (
+    CheckStep,
     FillStep,
     Joint,
     MeasureStep,
@@ -110,6 +111,17 @@ def _happened(state: BookState, edit: e.HappenedEdit, hand: Hand) -> b.Body:
     if not without:
         raise Refused("nothing_live", f"{step.number}: nothing dangerous stands before it. Call it done, or give a reason", field="step")
     return b.Happened(step=step.id, without=without, opens=step.opens, carries=step.carries, releases=step.releases)
+
+
+def _said(state: BookState, edit: e.SaidEdit, hand: Hand) -> b.Body:
+    step = step_named(state, edit.step)
+    ask = next((a for a in step.asks if a.id == edit.figure), None) if isinstance(step, CheckStep) else None
+    if ask is None:
+        raise NotFound("figure", edit.figure)
+    value = measured(edit.typed, ask.dimension, ask.unit, "typed")
+    if value.figure(ask.dimension) <= 0:
+        raise Refused("bad_number", f"{ask.name}: '{edit.typed}' must be more than nothing, such as 480 {ask.unit}", field="typed")
+    return b.Said(step=step.id, figure=ask.id, name=ask.name, value=value)
 
 
 def _not_there(state: BookState, edit: e.NotThereEdit, hand: Hand) -> b.Body:
@@ -548,7 +560,7 @@ def _strike(state: BookState, edit: e.StrikeEdit, hand: Hand) -> b.Body:
 
 
 ACCEPT: dict[str, Callable[[BookState, Any, Hand], b.Body]] = {
-    "started": _started, "done": _done, "happened": _happened, "not there": _not_there, "reopened": _reopened, "skipped": _skipped, "confirmed": _confirmed,
+    "started": _started, "done": _done, "happened": _happened, "said": _said, "not there": _not_there, "reopened": _reopened, "skipped": _skipped, "confirmed": _confirmed,
     "reading": _reading, "concession": _concession, "disposition": _disposition, "fastener": _fastener,
     "left open": _left_open, "undone": _undone, "note": _note, "decision": _decision,
     "attempt started": _attempt_started, "samples": _samples, "attempt ended": _attempt_ended, "strike": _strike, **TAKE_DOWN, **INSPECT,

@@ -32,6 +32,7 @@ from hollet.core.book.photos import PhotoView, photos_of
 from hollet.core.book.plandesk import Gear
 from hollet.core.book.removals import puts_back
 from hollet.core.book.run import AttemptFacts, RestFacts, attempts_of, burst_limit, cranked_s, isolated_again, rest_of
+from hollet.core.book.said import SaidFigure, said_figures
 from hollet.core.book.secure import is_stopped
 from hollet.core.book.sentences import LogLine, line_of
 from hollet.core.book.settings import Keeping, keeps_of
@@ -203,9 +204,10 @@ class BenchBase(View):
 
 
 class CheckBench(BenchBase):
-    """Tick it."""
+    """Tick it; with the figures that must be said first."""
 
     kind: Literal["check"] = "check"
+    asks: tuple[SaidFigure, ...] = ()
 
 
 class PartCodes(View):
@@ -485,7 +487,7 @@ def _all_of_step(state: BookState, step: str) -> list[Entry]:
 
 
 def _check(state: BookState, step: CheckStep, tools: Sequence[Instrument], base: dict[str, Any]) -> CheckBench:
-    return CheckBench(**base)
+    return CheckBench(**base, asks=said_figures(state, step))
 
 
 def _inspect(state: BookState, step: InspectStep, tools: Sequence[Instrument], base: dict[str, Any]) -> InspectBench:

@@ -12,6 +12,7 @@ from hollet.core.book.measure import readings_of, results_of
 from hollet.core.book.passing import Obstacle, box_of, not_pressed, reason_keys, unsettled_before
 from hollet.core.book.removals import puts_back
 from hollet.core.book.run import attempts_of
+from hollet.core.book.said import not_enough, said_figures
 from hollet.core.book.status import SETTLED, plan_of, selection_of, statuses
 from hollet.core.book.supports import not_carried
 from hollet.core.book.tighten import joint_facts
@@ -67,6 +68,11 @@ def _guarded(state: BookState, step: Step, tools: Sequence[Instrument], now: str
     needed = not_open_any_more(state, step)
     if needed:
         found.append(Obstacle(code="needed", words=f"it must be so before this step, and is not: {needed[0]}", by="nothing"))
+    for said in (s for s in plan_of(state).step if isinstance(s, CheckStep) and (s.id == step.id or step.lifts)):
+        short = not_enough(state, said)
+        if short is not None:
+            found.append(Obstacle(code="lifting", words=short if said.id == step.id else f"not ready to lift: {short}", by="nothing"))
+            break
     if step.lifts:
         for measured in (s for s in plan_of(state).step if isinstance(s, MeasureStep)):
             bad = next((r for r in results_of(state, measured, tools) if r.limit.safety == "lifting" and r.judgement.verdict in ("outside", "too_close")), None)
@@ -119,6 +125,9 @@ def _inspect_lacks(state: BookState, step: InspectStep, tools: Sequence[Instrume
 
 def _check_lacks(state: BookState, step: CheckStep, tools: Sequence[Instrument]) -> str | None:
     """Of a step that sources the figures: what the coming stage needs and has not got."""
+    missing = next((figure.name for figure in said_figures(state, step) if figure.words is None), None)
+    if missing is not None:
+        return f"not said: {missing}"
     if not step.hunts:
         return None
     settled = {name for name, known in statuses(state).items() if known.status in SETTLED} | {step.id}

@@ -69,6 +69,15 @@ class HappenedEdit(Body):
     step: str
 
 
+class SaidEdit(Body):
+    """A figure that the step asks for."""
+
+    kind: Literal["said"]
+    step: str
+    figure: str
+    typed: Annotated[str, Field(min_length=1, max_length=40)]
+
+
 class NotThereEdit(Body):
     """The thing is not on this vehicle: its name, and where it was looked for."""
 
@@ -563,7 +572,7 @@ class StrikeEdit(Body):
 
 
 Edit = Annotated[
-    StartedEdit | DoneEdit | HappenedEdit | NotThereEdit | ReopenedEdit | SkippedEdit | ConfirmedEdit | ReadingEdit | ConcessionEdit | DispositionEdit
+    StartedEdit | DoneEdit | HappenedEdit | SaidEdit | NotThereEdit | ReopenedEdit | SkippedEdit | ConfirmedEdit | ReadingEdit | ConcessionEdit | DispositionEdit
     | FastenerEdit | LeftOpenEdit | UndoneEdit | BaggedEdit | NoteEdit | DecisionEdit | AttemptStartedEdit | SamplesEdit
     | AttemptEndedEdit | StrikeEdit | RemovedEdit | UnbaggedEdit | ReplacedEdit | CapturedEdit | ComparedEdit | GuardedEdit | DisturbedEdit
     | SetAnewEdit | TriedEdit | PhotoEdit | PinnedEdit | SupportedEdit | VehicleStandsEdit | StoppedEdit | SecuredEdit | GoneOnEdit

@@ -103,6 +103,17 @@ class Happened(StepBody):
     releases: tuple[Release, ...] = ()
 
 
+class Said(StepBody):
+    """A figure that the step asks for, as typed, with its value and unit."""
+
+    figure: str
+    name: Short
+    value: Measured
+
+    def subject(self) -> str:
+        return f"said:{self.figure}"
+
+
 class NotThere(StepBody):
     """The thing a step is about is not on this vehicle: its name, and where it was looked for."""
 
@@ -751,7 +762,7 @@ class DeviceEdited(Body):
 
 
 KINDS: dict[str, type[Body]] = {
-    "plan edited": PlanEdited, "started": Started, "done": Done, "happened": Happened, "not there": NotThere, "reopened": Reopened, "skipped": Skipped,
+    "plan edited": PlanEdited, "started": Started, "done": Done, "happened": Happened, "said": Said, "not there": NotThere, "reopened": Reopened, "skipped": Skipped,
     "confirmed": Confirmed, "reading": Reading, "concession": Concession, "disposition": Disposition,
     "fastener": Fastener, "left open": LeftOpen, "undone": Undone, "bagged": Bagged, "note": Note, "decision": Decision,
     "attempt started": AttemptStarted, "samples": Samples, "attempt ended": AttemptEnded, "strike": Strike,

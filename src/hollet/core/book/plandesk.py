@@ -10,12 +10,15 @@ from hollet.core.procedure.changes import (
     Change,
     ExtraChange,
     FactChange,
+    HiddenChange,
     JointChange,
     LimitChange,
     OrderChange,
     PartChange,
+    PeopleChange,
     ReasonChange,
     RetiredChange,
+    SchoolChange,
     StepIn,
     WayChange,
     apply,
@@ -70,6 +73,7 @@ class PlanRow(View):
     chances: tuple[Chance, ...]
     hours: tuple[float, float] | None
     people: tuple[Role, ...]
+    comes: str | None
     tools: tuple[str, ...]
     shown_because: str | None
     perhaps: str | None
@@ -158,6 +162,7 @@ class PlanView(View):
     agreements: tuple[AgreementView, ...]
     left_out: tuple[LeftOutView, ...]
     gaps: tuple[Gap, ...]
+    combined: tuple[str, ...]
     hunt: tuple[HuntItem, ...]
     hours: tuple[float, float]
     hours_left: tuple[float, float]
@@ -191,6 +196,7 @@ class Difference(View):
     hunt_before: int
     hunt_after: int
     late: LateView | None
+    clashes: tuple[str, ...]
 
 
 def _settled(state: BookState) -> set[str]:
@@ -219,7 +225,7 @@ def plan_view(state: BookState, gear: Gear) -> PlanView:
         PlanRow(
             id=s.id, number=s.number, title=s.title, short=s.short or s.title, stage=s.stage, kind=s.kind, status=known[s.id].status, settled=s.id in settled,
             after=tuple(_reason(plan, at[a.step], a) for a in s.after if a.step in at), before=tuple(before.get(s.id, ())),
-            chances=chances(state, s), hours=s.hours, people=s.people, tools=s.tools, shown_because=selection.shown_because.get(s.id),
+            chances=chances(state, s), hours=s.hours, people=s.people, comes=whole.helpers.get(s.id), tools=s.tools, shown_because=selection.shown_because.get(s.id),
             perhaps=selection.perhaps.get(s.id), own=s.id not in sheet_steps,
         )
         for s in plan.step
@@ -232,10 +238,38 @@ def plan_view(state: BookState, gear: Gear) -> PlanView:
         agreements=tuple(_agreement(a, plan, numbers) for a in plan.agreement),
         left_out=tuple(LeftOutView(id=x.step.id, number=x.step.number, title=x.step.title, because=x.because, retired=x.step.id in plan.retired)
                        for x in selection.left_out),
-        gaps=plan_gaps(plan), hunt=hunt_list(selection, settled, gear.tools, gear.instruments), hours=hours_of(list(plan.step)),
+        gaps=(*plan_gaps(plan), *_not_brought(plan)), combined=whole.combined, hunt=hunt_list(selection, settled, gear.tools, gear.instruments), hours=hours_of(list(plan.step)),
         hours_left=hours_of([s for s in plan.step if s.id not in settled]), without_hours=sum(s.hours is None for s in plan.step),
         reasons=sum(len(row.after) for row in rows), missing=missing, people=max((len(s.people) for s in plan.step), default=1) or 1,
     )  # fmt: skip
+
+
+def _not_brought(plan: Plan) -> tuple[Gap, ...]:
+    """Work that a wanted extra needs and no sheet of the plan brings."""
+    here = {step.id for step in plan.step}
+    numbers = {step.id: step.number for step in plan.step}
+    return tuple(Gap(kind="not_brought", words=f"{extra.thing} needs: {pull.thing}. No sheet of this plan brings it, put the step in", step=extra.at, number=numbers.get(extra.at, ""), item=pull.step)
+                 for extra in plan.extra if plan.extras.get(extra.id) for pull in extra.needs if pull.step not in here)  # fmt: skip
+
+
+def _clashes(old: Plan, new: Plan, settled: Set[str]) -> tuple[str, ...]:
+    """Parts that do not go together any more by the change, and what that costs: the step that it holds up, what waits behind it, what comes off again."""
+    found = []
+    for agreement in new.agreement:
+        state = agreement_state(agreement, new.parts)
+        step = new.find_step(agreement.step)
+        if state.state != "clash" or step is None or agreement_state(agreement, old.parts).state == "clash":
+            continue
+        late = late_insertion(new, step.id, settled)
+        if step.id in settled:
+            off = ", ".join(f"{s.number} {s.title}" for s, _ in late.off)
+            cost = f"{step.number} {step.title} is done already" + (f", and comes off again with {off}: {late.hours[0]:g} to {late.hours[1]:g} h" if off else "")
+        else:
+            behind = [s for s in new.step[new.step.index(step) :] if s.id not in settled]
+            hours = hours_of(behind)
+            cost = f"it holds up {step.number} {step.title} and {counted(len(behind) - 1, 'step')} behind it, {hours[0]:g} to {hours[1]:g} h of work"
+        found.append(f"{agreement.name}: {state.words}. {cost}")
+    return tuple(found)
 
 
 def _title(plan: Plan, missing: int) -> str:
@@ -293,6 +327,7 @@ def difference(state: BookState, changes: Sequence[Change], gear: Gear) -> Diffe
         figures=_figures(old.plan, new.plan), hours_before=hours_of(list(old.plan.step)), hours_after=hours_of(list(new.plan.step)),
         hunt_before=len(hunt_list(old, settled, gear.tools, gear.instruments)),
         hunt_after=len(hunt_list(new, settled, gear.tools, gear.instruments)), late=_late(new.plan, put_in, settled) if put_in else None,
+        clashes=_clashes(old.plan, new.plan, settled),
     )  # fmt: skip
 
 
@@ -355,6 +390,12 @@ def _words(plan: Plan, change: Change, names: dict[str, str]) -> str:
         return f"{names.get(change.part, change.part)}: {change.after or 'not known'}"
     if isinstance(change, StepIn):
         return f"put in: {change.step.number} {change.step.title}"
+    if isinstance(change, HiddenChange):
+        return f"hidden at {steps.get(change.step, change.step)}: {change.after}" if change.after else f"not hidden there: {change.before}"
+    if isinstance(change, SchoolChange):
+        return f"ways known: {change.after.question} {', '.join(way.name for way in change.after.way)}"
+    if isinstance(change, PeopleChange):
+        return f"{steps.get(change.step, change.step)}: {f'{change.after} comes' if change.after else 'people to be asked'}"
     if isinstance(change, RetiredChange):
         return f"{'taken out' if change.after else 'put back'}: {steps.get(change.step, change.step)}"
     if isinstance(change, ReasonChange):

@@ -241,6 +241,7 @@ TEXTS: dict[str, Callable[[Any, str], str]] = {
     "started": lambda b, t: f"began: {t}",
     "done": lambda b, t: f"done: {t}" + (f" (out of order: {b.reason})" if b.reason else ""),
     "happened": lambda b, t: f"has happened: {t}, without: {'; '.join(b.without)}",
+    "said": lambda b, t: f"{b.name}: {b.value.value} {b.value.unit}",
     "not there": lambda b, t: f"not there: {b.thing}; {b.looked}",
     "reopened": lambda b, t: f"reopened: {t}, {b.reason}",
     "skipped": lambda b, t: f"{'not applicable' if b.not_applicable else 'skipped'}: {t}, {b.reason}",

@@ -13,6 +13,7 @@ from hollet.core.book.settings import find_setting
 from hollet.core.book.status import plan_of
 from hollet.core.book.supports import forbidden_point
 from hollet.core.errors import Conflict, NotFound, Refused
+from hollet.core.procedure.fasteners import tidy_line
 from hollet.core.procedure.sheet import Capture, Step
 from hollet.core.procedure.stuck import StuckFacts, Try, stuck_ladder
 from hollet.core.quantities.parse import measured, parse
@@ -40,7 +41,7 @@ def _free_bag(state: BookState, bag: int, owner: str) -> None:
 def _bagged(state: BookState, edit: e.BaggedEdit, hand: Hand) -> b.Body:
     step = step_named(state, edit.step)
     _free_bag(state, edit.bag, step.id)
-    return b.Bagged(step=step.id, bag=edit.bag, lines=edit.lines, place=edit.place)
+    return b.Bagged(step=step.id, bag=edit.bag, lines=tuple(map(tidy_line, edit.lines)), place=edit.place)
 
 
 def _removed(state: BookState, edit: e.RemovedEdit, hand: Hand) -> b.Body:
@@ -60,7 +61,7 @@ def _removed(state: BookState, edit: e.RemovedEdit, hand: Hand) -> b.Body:
         if twin is not None:
             where = f", bag {twin.body.bag}" if twin.body.bag else ""
             raise Refused("logged_already", f"{twin.body.what} was logged by {twin.who}{where}: if it is another one, write it all the same", field="what")
-    return b.Removed(**edit.model_dump(exclude={"kind", "sure"}))
+    return b.Removed(**edit.model_dump(exclude={"kind", "sure", "lines"}), lines=tuple(map(tidy_line, edit.lines)))
 
 
 def _unbagged(state: BookState, edit: e.UnbaggedEdit, hand: Hand) -> b.Body:

@@ -3,7 +3,7 @@
 from hollet.core.book.bags import BagContent, bag_contents, next_bag, recent_hand
 from hollet.core.book.captures import CaptureView, all_captures
 from hollet.core.book.fold import BookState
-from hollet.core.book.passing import current_step
+from hollet.core.book.passing import current_step, reason_keys
 from hollet.core.book.photos import PhotoView, all_photos
 from hollet.core.book.removals import Removal, removals
 from hollet.core.book.status import plan_of, statuses
@@ -44,6 +44,7 @@ class TakeDownView(View):
     at: str
     at_words: str
     on_stand: bool
+    bag_keys: tuple[str, ...]
 
 
 def takedown_view(state: BookState, now: str) -> TakeDownView:
@@ -54,4 +55,4 @@ def takedown_view(state: BookState, now: str) -> TakeDownView:
     assert at is not None
     return TakeDownView(removals=off, bags=bags, bags_used=sum(c.left > 0 for c in bags), pieces_left=sum(c.left for c in bags), next_bag=next_bag(bags), recent=sizes, places=places, captures=all_captures(state),
                         reasons=tuple(ReasonChoice(words=words, kind=kind) for words, kind in REASONS), photos=all_photos(state), at=at.id,
-                        at_words=f"{at.number} {at.title}", on_stand=next((r.on_stand for r in reversed(off)), False))  # fmt: skip
+                        at_words=f"{at.number} {at.title}", on_stand=next((r.on_stand for r in reversed(off)), False), bag_keys=reason_keys("bag"))  # fmt: skip

@@ -10,11 +10,12 @@ from pydantic import Field
 
 from hollet.core.limits import Limit
 from hollet.core.procedure.plan import Plan
+from hollet.core.procedure.schools import School
 from hollet.core.procedure.sheet import After, Joint, Step
-from hollet.core.procedure.words import STAGE_RANK, Id, Part
+from hollet.core.procedure.words import STAGE_RANK, Id, Part, Words
 
-__all__ = ["Change", "ExtraChange", "FactChange", "JointChange", "LimitChange", "OrderChange", "PartChange", "ReasonChange",
-           "RetiredChange", "StepIn", "WayChange", "apply"]  # fmt: skip
+__all__ = ["Change", "ExtraChange", "FactChange", "HiddenChange", "JointChange", "LimitChange", "OrderChange", "PartChange", "PeopleChange", "ReasonChange",
+           "RetiredChange", "SchoolChange", "StepIn", "WayChange", "apply"]  # fmt: skip
 
 
 class LimitChange(Part):
@@ -77,6 +78,31 @@ class StepIn(Part):
     behind: Id | None = None
 
 
+class HiddenChange(Part):
+    """Something hidden at a step, known now; `after` absent takes it away."""
+
+    op: Literal["hidden"] = "hidden"
+    step: Id
+    before: Words | None = None
+    after: Words | None = None
+
+
+class SchoolChange(Part):
+    """A question on which the mechanic knows several ways."""
+
+    op: Literal["school"] = "school"
+    after: School
+
+
+class PeopleChange(Part):
+    """Who comes to a step that needs more than one; absent is "to be asked"."""
+
+    op: Literal["people"] = "people"
+    step: Id
+    before: Words | None = None
+    after: Words | None = None
+
+
 class RetiredChange(Part):
     """A step taken out of the plan, or put back."""
 
@@ -103,7 +129,7 @@ class OrderChange(Part):
 
 
 Change = Annotated[
-    LimitChange | JointChange | FactChange | WayChange | ExtraChange | PartChange | StepIn | RetiredChange | ReasonChange | OrderChange,
+    LimitChange | JointChange | FactChange | WayChange | ExtraChange | PartChange | StepIn | HiddenChange | SchoolChange | PeopleChange | RetiredChange | ReasonChange | OrderChange,
     Field(discriminator="op"),
 ]
 
@@ -133,6 +159,12 @@ def _apply(plan: Plan, change: Change) -> Plan:
         return plan.model_copy(update={"parts": _with(plan.parts, change.part, change.after)})
     if isinstance(change, StepIn):
         return _step_in(plan, change)
+    if isinstance(change, HiddenChange):
+        return plan.model_copy(update={"step": tuple(_hidden(s, change) if s.id == change.step else s for s in plan.step)})
+    if isinstance(change, SchoolChange):
+        return plan.model_copy(update={"school": (*(s for s in plan.school if s.id != change.after.id), change.after)})
+    if isinstance(change, PeopleChange):
+        return plan.model_copy(update={"helpers": _with(plan.helpers, change.step, change.after)})
     if isinstance(change, RetiredChange):
         others = tuple(step for step in plan.retired if step != change.step)
         return plan.model_copy(update={"retired": (*others, change.step) if change.after else others})
@@ -154,6 +186,11 @@ def _step_in(plan: Plan, change: StepIn) -> Plan:
     first = next((k for k, step in enumerate(plan.step) if STAGE_RANK[step.stage] >= STAGE_RANK[change.step.stage]), len(plan.step))
     at = next((k + 1 for k, step in enumerate(plan.step) if step.id == change.behind), first)
     return plan.model_copy(update={"step": (*plan.step[:at], change.step, *plan.step[at:])})
+
+
+def _hidden(step: Step, change: HiddenChange) -> Step:
+    others = tuple(thing for thing in step.hidden if thing not in (change.before, change.after))
+    return step.model_copy(update={"hidden": others if change.after is None else (*others, change.after)})
 
 
 def _reason(step: Step, change: ReasonChange) -> Step:

@@ -12,12 +12,15 @@ from hollet.core.procedure.changes import (
     Change,
     ExtraChange,
     FactChange,
+    HiddenChange,
     JointChange,
     LimitChange,
     OrderChange,
     PartChange,
+    PeopleChange,
     ReasonChange,
     RetiredChange,
+    SchoolChange,
     StepIn,
     WayChange,
     apply,
@@ -25,6 +28,7 @@ from hollet.core.procedure.changes import (
 from hollet.core.procedure.hunt import generic_for
 from hollet.core.procedure.plan import Plan, select
 from hollet.core.procedure.precedence import contradiction, in_order
+from hollet.core.procedure.schools import School, Way
 from hollet.core.procedure.sheet import After, CheckStep, Joint, TighteningStage, is_danger
 from hollet.core.procedure.words import STAGE_RANK, STAGES, Hours, Id, Part, Prose, ReasonKind, Stage, Words
 from hollet.core.quantities.parse import parse
@@ -88,6 +92,39 @@ class PutInAct(Part):
     before: tuple[Before, ...] = ()
     after: tuple[Before, ...] = ()
     keep: bool = False
+
+
+class HiddenAct(Part):
+    """Something hidden at a step that the sheet does not know."""
+
+    act: Literal["hidden"]
+    step: Id
+    thing: Annotated[str, Field(min_length=3, max_length=300)]
+
+
+class OwnWay(Part):
+    """A way as the mechanic knows it."""
+
+    name: Text
+    does: Words
+
+
+class SchoolAct(Part):
+    """A question with the ways that the mechanic knows; the one that is gone, and why."""
+
+    act: Literal["school"]
+    question: Text
+    way: Annotated[tuple[OwnWay, ...], Field(min_length=2, max_length=4)]
+    take: Annotated[int, Field(ge=0, le=3)]
+    because: Words
+
+
+class PeopleAct(Part):
+    """Who comes to a step that needs more than one pair of hands; absent is "to be asked"."""
+
+    act: Literal["people"]
+    step: Id
+    who: Text | None = None
 
 
 class MoveAct(Part):
@@ -174,7 +211,7 @@ class GenericAct(Part):
 
 
 PlanAct = Annotated[
-    FactAct | WayAct | ExtraAct | PartAct | PutInAct | MoveAct | RetireAct | ReasonAct | LimitAct | AnswerAct | SettleAct | JointAct | GenericAct,
+    FactAct | WayAct | ExtraAct | PartAct | PutInAct | HiddenAct | SchoolAct | PeopleAct | MoveAct | RetireAct | ReasonAct | LimitAct | AnswerAct | SettleAct | JointAct | GenericAct,
     Field(discriminator="act"),
 ]
 
@@ -250,7 +287,7 @@ def _put_in(plan: Plan, act: PutInAct, done: Set[str], who: str) -> tuple[Change
         behind = _step(plan, act.behind)
         raise Refused("bad_entry", f"{behind.number} is in {STAGES[behind.stage]}, the new step in {STAGES[act.stage]}", field="behind")
     new = CheckStep(
-        id=_new_id(plan, act.title), stage=act.stage, kind="check", title=act.title, short=act.short or act.title[:24], do=act.do,
+        id=_new_id(act.title, {step.id for step in plan.step}), stage=act.stage, kind="check", title=act.title, short=act.short or act.title[:24], do=act.do,
         hours=act.hours, number=_letter_number(plan, act), after=tuple(After(step=_step(plan, a.step).id, because=a.because, kind=a.kind, origin="said", said_by=who) for a in act.after),
     )  # fmt: skip
     changes: list[Change] = [StepIn(step=new, behind=act.behind)]
@@ -259,9 +296,33 @@ def _put_in(plan: Plan, act: PutInAct, done: Set[str], who: str) -> tuple[Change
     return _kept_in_order(plan, changes)
 
 
-def _new_id(plan: Plan, title: str) -> str:
+def _hidden(plan: Plan, act: HiddenAct, done: Set[str], who: str) -> tuple[Change, ...]:
+    step = _step(plan, act.step)
+    thing = f"{act.thing.strip()} ({who})"
+    if any(known.rpartition(" (")[0].casefold() == act.thing.strip().casefold() or known.casefold() == act.thing.strip().casefold() for known in step.hidden):
+        raise Refused("bad_entry", f"{step.number} names it already: {act.thing}", field="thing")
+    return (HiddenChange(step=step.id, after=thing),)
+
+
+def _school(plan: Plan, act: SchoolAct, done: Set[str], who: str) -> tuple[Change, ...]:
+    if act.take >= len(act.way):
+        raise NotFound("way", str(act.take))
+    if len({way.name.casefold() for way in act.way}) < len(act.way):
+        raise Refused("bad_entry", f"{act.question}: two of the ways have one name", field="way")
+    ways = tuple(Way(id=f"way_{k}", name=way.name, does=way.does, hours=(0, 0), risks="not given", suits="not given", held_by=who) for k, way in enumerate(act.way, 1))
+    school = School(id=_new_id(act.question, {s.id for s in plan.school}), question=act.question, way=ways, pick=ways[act.take].id, because=act.because, own=who)
+    return SchoolChange(after=school), WayChange(school=school.id, after=school.pick)
+
+
+def _people(plan: Plan, act: PeopleAct, done: Set[str], who: str) -> tuple[Change, ...]:
+    step = _step(plan, act.step)
+    if len(step.people) < 2:
+        raise Refused("bad_entry", f"{step.number} {step.title} asks for nobody else", field="step")
+    return (PeopleChange(step=step.id, before=plan.helpers.get(step.id), after=act.who),)
+
+
+def _new_id(title: str, taken: Set[str]) -> str:
     base = re.sub(r"[^a-z0-9]+", "_", title.lower()).strip("_")[:48] or "step"
-    taken = {step.id for step in plan.step}
     names = [base, *(f"{base}_{k}" for k in range(2, len(taken) + 3))]
     return str(next(name for name in names if name not in taken))
 
@@ -436,6 +497,6 @@ def _stage(text: str, number: int) -> TighteningStage:
 
 
 DRAFT: dict[str, Callable[[Plan, Any, Set[str], str], tuple[Change, ...]]] = {
-    "fact": _fact, "way": _way, "extra": _extra, "part": _part, "put_in": _put_in, "move": _move, "retire": _retire,
+    "fact": _fact, "way": _way, "extra": _extra, "part": _part, "put_in": _put_in, "hidden": _hidden, "school": _school, "people": _people, "move": _move, "retire": _retire,
     "reason": _reason, "limit": _limit, "answer": _answer, "settle": _settle, "joint": _joint, "generic": _generic,
 }  # fmt: skip

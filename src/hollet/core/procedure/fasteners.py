@@ -8,12 +8,16 @@ import re
 from hollet.core.errors import Refused
 from hollet.core.procedure.sheet import BagLine
 
-__all__ = ["fastener_words", "read_fasteners"]
+__all__ = ["fastener_words", "read_fasteners", "tidy_line"]
 
 COARSE = {3: 0.5, 4: 0.7, 5: 0.8, 6: 1.0, 7: 1.0, 8: 1.25, 10: 1.5, 12: 1.75, 14: 2.0, 16: 2.0, 18: 2.5, 20: 2.5, 22: 2.5, 24: 3.0}
 """Coarse pitch in mm by diameter in mm, ISO 261."""
 METRIC = re.compile(r"^m(\d+(?:\.\d+)?)((?:x\d+(?:\.\d+)?)*)$")
-HOLES = re.compile(r"\b(?:pins?|holes?|at|p|h)\s*((?:\d+\b[\s,+]*)+)$", re.IGNORECASE)
+ONE_HOLE = r"(?:pins?|holes?|at|p|h)?\s*\d+\b"
+HOLES = re.compile(rf"\b(?:pins?|holes?|at|p|h)\s*(\d+\b(?:[\s,+]*(?:(?:-|\u2013|to)\s*)?{ONE_HOLE})*[\s,+]*)$", re.IGNORECASE)
+RANGE = re.compile(r"(\d+)\s*(?:-|\u2013|to)\s*(?:pins?|holes?|p|h)?\s*(\d+)", re.IGNORECASE)
+PLACES = re.compile(r"\b(upper|lower|top|bottom|left|right|front|rear|middle|inner|outer|inlet|exhaust|outside|inside|side|centre)\b", re.IGNORECASE)
+MOST_HOLES = 60
 FORM = "count, size and length, such as 4 m8x25, 1 m8x60 p8, or 3 clips"
 
 
@@ -21,7 +25,7 @@ def read_fasteners(text: str) -> BagLine:
     """One kind of fastener from a typed line.
 
     The count comes first (1 when left out), then words or a metric size, with `x` between size, pitch and length in mm; `p` or
-    `holes` with numbers says where it belongs; what stands behind a comma is what is odd about it.
+    `holes` with numbers, or a word such as lower, says where it belongs; what stands behind a comma is what is odd about it.
 
     Raises
     ------
@@ -48,9 +52,65 @@ def read_fasteners(text: str) -> BagLine:
         raise Refused("bad_fasteners", f"'{text.strip()}': the count must be 1 to 500", field="text")
     if not re.search(r"[A-Za-z]", named):
         raise Refused("bad_fasteners", f"'{text.strip()}': no size in it; type {FORM}", field="text")
+    named, where = _place_apart(named)
     size, length = _size(named, text)
-    places = " ".join(re.findall(r"\d+", holes[1])) if holes else None
+    places = " ".join(holes_of(holes[1])) if holes else where
     return BagLine(count=count, size=size, length=length, holes=places, odd=odd.strip()[:80] or None)
+
+
+def holes_of(text: str) -> list[str]:
+    """The numbers of the holes that a text names, each once, in its order; `p1-p4` is all four.
+
+    Raises
+    ------
+    Refused
+        `bad_fasteners`: a range that runs backwards, or of more than 60 holes.
+
+    Examples
+    --------
+    >>> holes_of("p1-p4, 7")
+    ['1', '2', '3', '4', '7']
+    """
+    found: list[str] = []
+    at = 0
+    for span in RANGE.finditer(text):
+        found += re.findall(r"\d+", text[at : span.start()])
+        first, last = int(span[1]), int(span[2])
+        if not first < last <= first + MOST_HOLES:
+            raise Refused("bad_fasteners", f"'{span[0]}' is no row of holes: the lower number comes first, such as p1-p4", field="text")
+        found += [str(k) for k in range(first, last + 1)]
+        at = span.end()
+    return list(dict.fromkeys(found + re.findall(r"\d+", text[at:])))
+
+
+def tidy_line(line: BagLine) -> BagLine:
+    """The line with its holes read: numbers in their order, a row spelled out, and what stands behind a place word as what is odd.
+
+    Raises
+    ------
+    Refused
+        As `holes_of`.
+
+    Examples
+    --------
+    >>> tidy_line(BagLine(count=2, size="M8", length="90", holes="lower, long")).odd
+    'long'
+    """
+    if not line.holes or not line.holes.strip():
+        return line.model_copy(update={"holes": None})
+    text = line.holes.strip()
+    if re.fullmatch(rf"(?:{ONE_HOLE}|[\s,+]|-|\u2013|to\b)+", text, re.IGNORECASE):
+        return line.model_copy(update={"holes": " ".join(holes_of(text))})
+    where, _, odd = text.partition(",")
+    said = ", ".join(part for part in (odd.strip(), line.odd or "") if part)
+    return line.model_copy(update={"holes": where.strip(), "odd": said[:80] or None})
+
+
+def _place_apart(named: str) -> tuple[str, str | None]:
+    """A place word behind a metric size is where it belongs: "m8x90 lower"."""
+    head, _, last = named.rpartition(" ")
+    metric = METRIC.match(head.split()[-1].lower()) if head else None
+    return (head, last.lower()) if metric and PLACES.fullmatch(last) else (named, None)
 
 
 def _size(named: str, text: str) -> tuple[str, str | None]:

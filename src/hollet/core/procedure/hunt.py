@@ -62,7 +62,7 @@ def hunt_list(selection: Selection, settled: Set[str], gear: Mapping[str, str], 
     for step in plan.step:
         if step.id in settled:
             continue
-        for item in (*_figures(plan, step), *_joint(plan, step), *_tools(step, gear, instruments), *_answers(plan, selection, step)):
+        for item in (*_figures(plan, step), *_joint(plan, step), *_tools(step, gear, instruments), *_helpers(plan, step), *_answers(plan, selection, step)):
             found.setdefault(item.id, item)
     return tuple(found.values())
 
@@ -128,10 +128,13 @@ def _tools(step: Step, gear: Mapping[str, str], instruments: Set[str]) -> list[H
         for kind in dict.fromkeys(spec.tool for spec in step.reading):
             if kind not in instruments:
                 found.append(_item(step, f"tool:{kind}", "tool", kind, "no such measuring tool in the shop", about=kind))
-    if len(step.people) > 1:
-        found.append(_item(step, f"helper:{step.id}", "helper", f"{len(step.people)} people: {'; '.join(f'{p.role}, {p.does}' for p in step.people)}",
-                           "to be asked"))  # fmt: skip
     return found
+
+
+def _helpers(plan: Plan, step: Step) -> list[HuntItem]:
+    if len(step.people) < 2 or step.id in plan.helpers:
+        return []
+    return [_item(step, f"helper:{step.id}", "helper", f"{len(step.people)} people: {'; '.join(f'{p.role}, {p.does}' for p in step.people)}", "to be asked")]
 
 
 def _answers(plan: Plan, selection: Selection, step: Step) -> list[HuntItem]:

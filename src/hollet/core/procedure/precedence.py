@@ -1,7 +1,7 @@
 """Order and its reasons: references that must resolve, circles that are named, and what a step still waits for."""
 
 import heapq
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping, Sequence, Set
 from dataclasses import dataclass
 from itertools import pairwise
 
@@ -11,6 +11,7 @@ from hollet.core.procedure.facts import Condition
 from hollet.core.procedure.mistakes import mistake
 from hollet.core.procedure.sheet import (
     STAGES,
+    CheckStep,
     FillStep,
     InspectStep,
     MeasureStep,
@@ -22,6 +23,7 @@ from hollet.core.procedure.sheet import (
 )
 from hollet.core.procedure.words import STAGE_RANK
 from hollet.core.quantities.parse import parse
+from hollet.core.quantities.units import find_unit
 
 __all__ = ["Contradiction", "check_references", "contradiction", "find_cycle", "in_order"]
 
@@ -92,34 +94,46 @@ def contradiction(steps: Sequence[Step]) -> Contradiction | None:
     return None
 
 
-def in_order(steps: Sequence[Step]) -> tuple[Step, ...]:
+def in_order(steps: Sequence[Step], waits: Mapping[str, Set[str]] | None = None) -> tuple[Step, ...]:
     """The steps by stage, so that no reason is broken; otherwise the given order is kept.
 
-    Kahn's method with a heap on (stage, place), O((n + e) log n). Steps of a circle, which `contradiction` reports, come
-    last in their given order.
+    Parameters
+    ----------
+    waits : mapping of step -> the steps it comes behind, where that is more than its reasons; without it the reasons alone
+
+    A step that another one waits for comes right before it, where its own place is later: what is measured before the vehicle is
+    raised does not put the raising off. Kahn's method with a heap on (stage, place), O((n + e) log n). Steps of a circle, which
+    `contradiction` reports, come last in their given order.
     """
     place = {step.id: (STAGE_RANK[step.stage], k) for k, step in enumerate(steps)}
     by_id = {step.id: step for step in steps}
     behind: dict[str, list[str]] = {step.id: [] for step in steps}
     open_links = {step.id: 0 for step in steps}
     for step in steps:
-        for other in {link.step for link in step.after} & place.keys():
+        for other in (waits[step.id] if waits else {link.step for link in step.after}) & place.keys():
             behind[other].append(step.id)
             open_links[step.id] += 1
-    ready = [(place[step], step) for step, count in open_links.items() if count == 0]
+    wanted = dict(place)
+    for step_id in reversed(_kahn(place, behind, open_links)):
+        wanted[step_id] = min((wanted[step_id], *(wanted[follower] for follower in behind[step_id])))
+    found = _kahn({step: (*wanted[step], *place[step]) for step in place}, behind, open_links)
+    known = set(found)
+    return tuple(by_id[step] for step in (*found, *(s.id for s in steps if s.id not in known)))
+
+
+def _kahn(key: Mapping[str, tuple[int, ...]], behind: Mapping[str, Sequence[str]], open_links: Mapping[str, int]) -> list[str]:
+    left = dict(open_links)
+    ready = [(key[step], step) for step, count in left.items() if count == 0]
     heapq.heapify(ready)
-    found: list[Step] = []
+    found = []
     while ready:
-        _, step_id = heapq.heappop(ready)
-        found.append(by_id[step_id])
-        for follower in behind[step_id]:
-            open_links[follower] -= 1
-            if open_links[follower] == 0:
-                heapq.heappush(ready, (place[follower], follower))
-    if len(found) < len(steps):
-        known = {step.id for step in found}
-        found += [step for step in steps if step.id not in known]
-    return tuple(found)
+        _, step = heapq.heappop(ready)
+        found.append(step)
+        for follower in behind[step]:
+            left[follower] -= 1
+            if left[follower] == 0:
+                heapq.heappush(ready, (key[follower], follower))
+    return found
 
 
 def check_references(sheet: Sheet, text: str = "") -> None:
@@ -218,6 +232,18 @@ def _check_step(step: Step, sheet: Sheet, text: str, index: int, steps: set[str]
     _check_when(step.when, sheet, text, ("step", index, "when"))
     for part in step.parts:
         _check_when(part.when, sheet, text, ("step", index, "parts"))
+    if isinstance(step, CheckStep):
+        _check_asks(step, text, index)
+
+
+def _check_asks(step: CheckStep, text: str, index: int) -> None:
+    for ask in step.asks:
+        unit = find_unit(ask.unit)
+        if unit is None or unit.dimension != ask.dimension:
+            raise mistake(text, ("step", index, "asks"), f"'{ask.unit}' is no unit of {ask.dimension}")
+        for other in (ask.at_least, ask.at_most):
+            if other is not None and all(other != known.id for known in step.asks):
+                raise mistake(text, ("step", index, "asks"), f"'{other}' is no figure that this step asks for")
 
 
 def _check_lasts(text: str, index: int, lasts: str) -> None:

@@ -9,7 +9,7 @@ from pydantic import Field
 from hollet.core.procedure.facts import Condition, Known, applies
 from hollet.core.procedure.words import Hours, Id, Money, Part, Prose, Words
 
-__all__ = ["Agreement", "AgreementState", "Cost", "Extra", "PartChoice", "Possible", "School", "Way", "agreement_state", "possible"]
+__all__ = ["Agreement", "AgreementState", "Cost", "Extra", "PartChoice", "Possible", "Pull", "School", "Way", "agreement_state", "possible"]
 
 
 class Way(Part):
@@ -38,6 +38,7 @@ class School(Part):
     pick: Id
     because: Words
     when: tuple[Condition, ...] = ()
+    own: Annotated[str, Field(max_length=12)] | None = None
 
     def find(self, way: str | None) -> Way | None:
         """The way with this id."""
@@ -51,6 +52,13 @@ class Cost(Part):
     money: Money = (0, 0)
 
 
+class Pull(Part):
+    """A step, of this or another sheet, without which extra work cannot be done; what it is where no sheet brings it."""
+
+    step: Id
+    thing: Words
+
+
 class Extra(Part):
     """Extra work that is cheap while access exists: at which step, the cost now, the cost of coming back for it."""
 
@@ -60,6 +68,7 @@ class Extra(Part):
     because: Words
     now: Cost
     later: Cost
+    needs: tuple[Pull, ...] = ()
     when: tuple[Condition, ...] = ()
 
 

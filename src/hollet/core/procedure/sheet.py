@@ -27,12 +27,13 @@ from hollet.core.procedure.words import (
     Rung,
     Stage,
     SupportKind,
+    VehicleState,
     Words,
 )
 from hollet.core.tightening.patterns import check_permutation, circle_order, head_order
 
 __all__ = [
-    "CAPTURE_KINDS", "OPEN_SORTS", "RUNGS", "STAGES", "After", "BagLine", "Capture", "Carry", "CheckStep", "Face", "FillStep", "Fluid", "FluidKind", "InspectPart", "InspectStep",
+    "CAPTURE_KINDS", "OPEN_SORTS", "RUNGS", "STAGES", "After", "Ask", "BagLine", "Capture", "Carry", "CheckStep", "Face", "FillStep", "Fluid", "FluidKind", "InspectPart", "InspectStep",
     "Joint", "LastChance", "Layout", "MeasureStep", "OpenSort", "Opens", "PartNeed", "Release", "RemoveStep", "Role", "RunStep", "Setting", "Sheet", "Step", "TightenStep",
     "TighteningStage", "Variant", "blocks_of", "is_danger", "numbered",
 ]  # fmt: skip
@@ -204,7 +205,19 @@ class BaseStep(Part):
     dusty: bool = False
     lifts: bool = False
     not_reversed: Words | None = None
+    vehicle: VehicleState | None = None
     number: str = ""
+
+
+class Ask(Part):
+    """A figure that somebody says before the step is done; `at_least` and `at_most` name another one of the step that it must not fall short of or pass."""
+
+    id: Id
+    name: Words
+    dimension: Annotated[str, Field(max_length=40)]
+    unit: Annotated[str, Field(min_length=1, max_length=12)]
+    at_least: Id | None = None
+    at_most: Id | None = None
 
 
 class CheckStep(BaseStep):
@@ -212,6 +225,7 @@ class CheckStep(BaseStep):
 
     kind: Literal["check", "connect", "fit", "wait"]
     hunts: bool = False  # done when no figure of the coming stage is left to find
+    asks: Annotated[tuple[Ask, ...], Field(max_length=12)] = ()
 
 
 class Face(Part):

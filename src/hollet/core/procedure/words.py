@@ -6,7 +6,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 __all__ = [
     "DANGERS", "KINDS_OF_REASON", "RUNGS", "STAGES", "STAGE_RANK", "Carried", "Ground", "Hours", "Id", "Money", "Part", "Prose", "ReasonKind", "ReasonOrigin", "Rung", "Stage",
-    "SupportKind", "Words",
+    "SupportKind", "VEHICLE_STATES", "VehicleState", "Words",
 ]  # fmt: skip
 
 STAGES = {"plan": "Plan", "take_down": "Take down", "inspect": "Inspect", "order": "Order", "prepare": "Prepare",
@@ -24,6 +24,9 @@ ReasonOrigin = Literal["sheet", "said", "turned", "assumed"]
 """Where a reason comes from: the sheet, somebody's word, a take-down reason turned round, or only the order in which things came off."""
 SupportKind = Literal["stand", "jack", "hook", "cradle", "cart", "wheels", "ramp", "timber", "helper", "mounts"]
 Carried = Literal["vehicle", "engine", "gearbox", "powertrain", "axle", "hub", "other"]
+VehicleState = Literal["ride height", "assembled", "warm", "cranking"]
+VEHICLE_STATES = {"ride height": "it is read with the vehicle on its wheels at ride height", "assembled": "it is read before anything is taken off",
+                  "warm": "its figures are for a warm engine", "cranking": "it is read while the starter turns"}  # fmt: skip
 Ground = Literal["hard", "soft", "slope", "unknown"]
 Id = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9_-]{0,59}$")]
 Words = Annotated[str, Field(min_length=1, max_length=400)]

@@ -234,7 +234,10 @@ def _range(text: str, dimension: str | None, default_unit: str | None) -> Parsed
 
 def measured(text: str, dimension: str, unit: str, field: str) -> Measured:
     """One typed figure as a log keeps it, in the unit in which it was typed; a bare one in `unit`. Refuses `bad_number` for several or none."""
-    parsed = parse(text, dimension, unit)
+    try:
+        parsed = parse(text, dimension, unit)
+    except Refused as refusal:
+        raise Refused(refusal.reason_code, refusal.message, field=field) from refusal
     value = parsed.advance if parsed.advance is not None else parsed.nominal
     if parsed.kind != "single" or value is None or parsed.shown is None:
         raise Refused("bad_number", f"'{text}': type one figure, such as 60 {unit}", field=field)

@@ -4,12 +4,12 @@ from fastapi import APIRouter, Response
 
 from hollet.core.book.bench import Bench
 from hollet.core.book.inspection import InspectionView
-from hollet.services import archives, builds, logging, readings
+from hollet.services import archives, builds, logging, readings, vehicles
 from hollet.services.builds import BuildCard, GateView
 from hollet.services.inspection import inspection
 from hollet.services.logging import LogView, Sent
 from hollet.services.readings import ReadIn
-from hollet.web.models import AppendView, EntryEdit, ReadingsFile, StandsView
+from hollet.web.models import AppendView, EntryEdit, ReadingsFile, StandsView, VehicleEdit
 from hollet.web.routers.shop import Shared
 
 __all__ = ["router"]
@@ -20,6 +20,13 @@ router = APIRouter(prefix="/builds/{build}")
 @router.get("")
 def get_build(build: str, workshop: Shared) -> BuildCard:
     """The frame of a build."""
+    return builds.frame(workshop, build)
+
+
+@router.post("/vehicle")
+def describe_vehicle(build: str, edit: VehicleEdit, workshop: Shared) -> BuildCard:
+    """Say anew what the vehicle is, for all its builds."""
+    vehicles.describe(workshop, build, name=edit.name, about=edit.about, was=edit.was, who=edit.who)
     return builds.frame(workshop, build)
 
 

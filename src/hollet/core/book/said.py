@@ -1,0 +1,54 @@
+"""Figures that a step asks for before it is done: what a unit weighs, what the gear carries, how high the hook reaches."""
+
+from hollet.core.book.fold import BookState
+from hollet.core.book.views import View
+from hollet.core.procedure.sheet import Ask, CheckStep
+from hollet.core.quantities.quantity import Measured
+
+__all__ = ["SaidFigure", "not_enough", "said_figures"]
+
+
+class SaidFigure(View):
+    """One figure: its name and unit, as typed and in words when somebody said it, by whom, and what it is too small or too large for."""
+
+    id: str
+    name: str
+    unit: str
+    words: str | None
+    typed: str | None
+    who: str
+    problem: str | None
+
+
+def said_figures(state: BookState, step: CheckStep) -> tuple[SaidFigure, ...]:
+    """What the step asks for, in the order of the sheet, with what was said last."""
+    return tuple(_figure(state, step, ask) for ask in step.asks)
+
+
+def not_enough(state: BookState, step: CheckStep) -> str | None:
+    """The first figure of the step that another one forbids, in words: gear that carries less than the unit weighs."""
+    return next((figure.problem for figure in said_figures(state, step) if figure.problem), None)
+
+
+def _value(state: BookState, ask: Ask) -> Measured | None:
+    said = state.live(f"said:{ask.id}")
+    return said[-1].body.value if said else None
+
+
+def _words(value: Measured) -> str:
+    return f"{value.value} {value.unit}"
+
+
+def _figure(state: BookState, step: CheckStep, ask: Ask) -> SaidFigure:
+    said = state.live(f"said:{ask.id}")
+    value = _value(state, ask)
+    problem = None
+    for bound, words in ((ask.at_least, "less"), (ask.at_most, "more")):
+        other = next((a for a in step.asks if a.id == bound), None)
+        limit = _value(state, other) if other is not None else None
+        if value is None or limit is None or other is None:
+            continue
+        apart = value.figure(ask.dimension) - limit.figure(other.dimension)
+        if (apart < 0) if words == "less" else (apart > 0):
+            problem = f"{ask.name}, {_words(value)}, is {words} than {other.name}, {_words(limit)}"
+    return SaidFigure(id=ask.id, name=ask.name, unit=ask.unit, words=_words(value) if value else None, typed=value.typed if value else None, who=said[-1].who if said else "", problem=problem)

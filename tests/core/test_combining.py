@@ -1,0 +1,99 @@
+"""Sheets combined: what lies where, and what is said about it."""
+
+import itertools
+import tomllib
+
+import pytest
+
+from hollet.core.procedure.closings import closers_of
+from hollet.core.procedure.combining import combine_sheets
+from hollet.core.procedure.plan import select
+from hollet.core.procedure.read import read_sheet
+from hollet.core.procedure.sheet import RUNGS, RunStep
+from hollet.core.procedure.words import STAGE_RANK
+from hollet.library.shelf import sheet_names, sheet_text
+
+SHEETS = {name: read_sheet(tomllib.loads(sheet_text(name)), sheet_text(name)) for name in sheet_names()}
+ORDER = [*RUNGS, "nothing"]
+MANY = [("top-end", "engine-measured", "before-power"), ("powertrain-up", "first-start", "before-power"), ("front-suspension", "running-gear-measured"), ("gearbox-out", "clutch")]
+
+
+def combined(*names):
+    """The plan of some shipped sheets, and where each step lies."""
+    plan = combine_sheets([SHEETS[name] for name in names])
+    return plan, {step.id: k for k, step in enumerate(plan.step)}
+
+
+@pytest.mark.parametrize("names", [*itertools.combinations(SHEETS, 2), *MANY], ids="+".join)
+def test_before_the_rung_it_blocks(names):
+    """Whatever shuts a rung can be done before it: it lies earlier, or in a stage that comes after the whole run."""
+    plan, place = combined(*names)
+    for run in (s for s in plan.step if isinstance(s, RunStep)):
+        for step in plan.step:
+            if step.blocks and not isinstance(step, RunStep) and ORDER.index(run.rung) >= ORDER.index(step.blocks) and STAGE_RANK[step.stage] <= STAGE_RANK[run.stage]:
+                assert place[step.id] < place[run.id], (step.title, run.title)
+        for item in (item for step in plan.step for item in step.opens):
+            for closer in closers_of(plan, item.id):
+                if run.rung == item.open_for and closer.stage == run.stage:
+                    assert place[closer.id] > place[run.id], (closer.title, run.title)
+
+
+def test_shorts_before_the_battery():
+    """Nothing joins the battery before the shorts and the earths are measured; with a reason, so that no press passes it."""
+    plan, place = combined("top-end", "engine-measured", "before-power")
+    assert place["shorts"] < place["earths"] < place["battery_on"] < place["power_on"]
+    assert {link.step: link.kind for link in plan.find_step("battery_on").after}["shorts"] == "safety"
+    assert place["crank_oil"] < place["drop"] < place["fuel_line_on"]
+
+
+def test_warm_only_after_it_ran():
+    """Compression that is read warm comes after the first run, with what waits for it, blocks what comes then, and it is told."""
+    plan, place = combined("top-end", "engine-measured", "before-power")
+    assert place["first_run"] < place["compression"] < place["leakdown"]
+    assert {plan.find_step(step).blocks for step in ("compression", "leakdown")} == {"gear"}
+    assert [words for words in plan.combined if words.startswith("Compression of all cylinders")] == [
+        "Compression of all cylinders: its figures are for a warm engine; lies after First run and blocks Gear"]  # fmt: skip
+    alone, _ = combined("before-power")
+    assert alone.find_step("compression").blocks == "fire" and alone.combined == ()
+
+
+def test_as_found_before_it_is_taken_apart():
+    """Angles at ride height before the vehicle is up, play of the joints before a wheel is off, toe when it is down again."""
+    plan, place = combined("front-suspension", "running-gear-measured")
+    assert place["heights_found"] < place["vehicle_raised"] and place["shaft_angles"] < place["vehicle_raised"] < place["joint_plays"] < place["wheels_off"]
+    assert place["vehicle_lowered"] < place["heights"] < place["toe"]
+    assert plan.find_step("shaft_angles").stage == "take_down"
+    assert sum("moved from Inspect" in words for words in plan.combined) == 2
+
+
+def test_reached_while_it_is_off():
+    """The clutch is tried once more before the gearbox goes on, and the box waits for it."""
+    plan, place = combined("gearbox-out", "clutch")
+    assert place["cover_tight"] < place["centre_again"] < place["box_in"]
+    assert "centre_again" in {link.step for link in plan.find_step("box_in").after}
+
+
+def test_one_id_for_two_things():
+    """Two sheets that mean different things by one id: both stay, the second under its own id wherever its sheet names it, and it is told."""
+    other = SHEETS["clutch"].model_dump()
+    for step in other["step"]:
+        if step["id"] == "cover_off" or step["stage"] == "inspect":
+            step["stage"] = "prepare"
+    mine = type(SHEETS["clutch"]).model_validate({**other, "id": "mine", "title": "Mine: another clutch"})
+    plan = combine_sheets([SHEETS["clutch"], mine])
+    assert plan.find_step("cover_off").stage == "take_down" and plan.find_step("cover_off_2").stage == "prepare"
+    assert any("Clutch cover off is one thing in" in words and "both are in the plan" in words for words in plan.combined)
+    again = {step.id: step.stage for step in plan.step if any(link.step == "cover_off_2" for link in step.after)}
+    assert again.keys() == {"disc_seen_2", "fly_seen_2", "disc_thick_2", "fly_runout_2", "rear_seal_seen_2"} and set(again.values()) == {"prepare"}
+
+
+def test_extra_brings_what_it_needs():
+    """A rear seal behind the flywheel brings the flywheel off and on again, though nobody wanted it ground."""
+    plan, _ = combined("powertrain-up", "clutch")
+    assert {"flywheel_off", "flywheel_on"} & {s.id for s in select(plan).plan.step} == set()
+    wanted = select(plan.model_copy(update={"extras": {"rear_seal_while_out": True}}))
+    assert {"flywheel_off", "flywheel_on", "rear_seal_new"} <= {s.id for s in wanted.plan.step}
+    assert wanted.shown_because["flywheel_off"] == "Rear main seal needs it"
+    for names in (("powertrain-up", "clutch"), ("clutch", "powertrain-up")):
+        _, place = combined(*names)
+        assert place["rear_seal_new"] < place["flywheel_on"]
