@@ -140,7 +140,7 @@ def test_deadlines_are_given_before_they_pass(book: Book):
     start(book, "fire")
     first, last = facts(book, "fire").deadlines
     assert (first.at_s, first.met, last.at_s) == (5, False, 15)
-    assert first.reason == "No oil pressure entered by 5 s: key off"
+    assert first.reason == "No oil pressure of 1.0 bar entered by 5 s: key off"
     sample(book, 4.5, "fire", oil="1.5 bar")
     assert facts(book, "fire").deadlines[0].met
 
@@ -151,7 +151,7 @@ def test_pressure_entered_too_late_does_not_meet_it(book: Book):
     sample(book, 6, "fire", oil="1.5 bar")
     assert not facts(book, "fire").deadlines[0].met
     book.do("attempt ended", step="fire", attempt=A, after_s=8, reason="stopped by hand")
-    assert facts(book, "fire").stop == "No oil pressure entered by 5 s: key off"
+    assert facts(book, "fire").stop == "No oil pressure of 1.0 bar entered by 5 s: key off"
 
 
 def test_stopped_attempt_needs_cause_and_change(book: Book):

@@ -108,13 +108,20 @@ def test_numbers_count_within_the_stage():
 def test_blocks_by_stage():
     """Said by the sheet, else: up to Fit in crank, a rung the one after it, Settle nothing."""
     sheet = small_sheet()
-    blocks = {step.id: blocks_of(step) for step in sheet.step}
+    blocks = {step.id: blocks_of(sheet, step) for step in sheet.step}
     assert blocks["bore"] == "crank"
     assert blocks["crank"] == "fuel_on"
     assert blocks["fire"] == "run_on"
     assert blocks["again"] == "nothing"
     assert blocks["lead_on"] == "power_on"
     assert set(blocks.values()) <= {*RUNGS, "nothing"}
+
+
+@pytest.mark.parametrize(("name", "rung"), [("front-suspension", "drive"), ("rear-axle", "gear"), ("top-end", "crank"), ("bottom-end", "crank"), ("as-it-comes", "crank")])
+def test_blocks_nothing_that_the_plan_is_not_about(name, rung):
+    """Arms and springs shut no cranking; an engine does, also one of which the sheet names no rung."""
+    sheet = small_sheet(sheet_text(name))
+    assert {blocks_of(sheet, step) for step in sheet.step if step.blocks is None and step.stage in ("take_down", "inspect", "prepare", "build_up", "fit_in")} == {rung}
 
 
 def test_layouts_and_patterns():

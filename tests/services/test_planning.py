@@ -8,7 +8,7 @@ from sqlalchemy import select
 
 from hollet.core.book.entries import GearEdited
 from hollet.core.errors import Conflict, NotFound, Refused
-from hollet.services import builds, planning, sheets, vehicles
+from hollet.services import builds, planning, sheets, shop, vehicles
 from hollet.services.archives import export_build, import_build, verify
 from hollet.services.gear import all_gear, edit_gear, gear_of
 from hollet.services.logging import log_of
@@ -203,3 +203,17 @@ def test_the_vehicle_in_other_words(hand):
     with pytest.raises(Refused, match="called Old bus already"):
         vehicles.describe(hand.workshop, hand.build, name="Old bus", about="x", was="1.6 petrol, 1987", who="TR")
     assert [line for line in verify(hand.workshop) if line.startswith("broken")] == []
+
+
+def test_the_shop_in_its_own_words(hand):
+    """Name, time zone and currency are said once, kept in the shop's log, and guarded against two hands; no zone that no clock has."""
+    facts = shop.shop_facts(hand.workshop)
+    assert facts.currency == ""
+    said = shop.edit_shop(hand.workshop, facts.model_copy(update={"name": "Moss", "time_zone": "Europe/Dublin", "currency": "EUR"}), "MK")
+    assert (said.name, said.time_zone, said.currency) == ("Moss", "Europe/Dublin", "EUR")
+    with pytest.raises(Conflict):
+        shop.edit_shop(hand.workshop, facts, "TR")
+    for zone in ("Mars/Base", "../etc", "GMT plus one"):
+        with pytest.raises(Refused, match="continent and town"):
+            shop.edit_shop(hand.workshop, said.model_copy(update={"time_zone": zone}), "TR")
+    assert shop.shop_facts(hand.workshop) == said

@@ -201,6 +201,17 @@ def test_figures_while_typing(hand, text, tool, ok, value, deviation):
     assert (got["ok"], got["value"], got.get("deviation_from")) == (ok, value, deviation)
 
 
+@pytest.mark.parametrize(
+    ("text", "dimension", "unit", "value", "exact"),
+    [("35 psi", "pressure", "bar", "2.413", False), ("18.4 ftlb", "torque", "N·m", "24.947", False), ("180 F", "temperature", "°C", "82.222", False), ("1.8 thou", "length", "mm", "0.04572", True),
+     ("3.3 in", "length", "mm", "83.82", True), ("0.0010 in", "length", "mm", "0.0254", True), ("60", "torque", "N·m", "60", True)],
+)  # fmt: skip
+def test_no_tail_of_a_conversion(hand, text, dimension, unit, value, exact):
+    """35 psi is shown as 2.413 bar, in the unit of its field and marked as about: nobody read 2.413165053."""
+    got = read_figure(hand.workshop, text, dimension, unit, None)
+    assert (got["value"], got["unit"], got["exact"]) == (value, unit, exact)
+
+
 def test_exactness_is_said():
     """psi to kPa does not end; a length does."""
     assert initials(" mk ") == "MK"

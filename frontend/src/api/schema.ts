@@ -592,6 +592,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/conversions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Convert
+         * @description A figure in all other units of its kind; one that cannot be read is an answer here, not an error.
+         */
+        post: operations["convert"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/demo": {
         parameters: {
             query?: never;
@@ -825,7 +845,11 @@ export interface paths {
          */
         get: operations["get_shop"];
         put?: never;
-        post?: never;
+        /**
+         * Edit Shop
+         * @description Say anew what the shop is called, where its clock stands, and in what it counts.
+         */
+        post: operations["edit_shop"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1798,6 +1822,11 @@ export interface components {
             extras: components["schemas"]["Extra"][];
             /** Fluids */
             fluids: components["schemas"]["FluidView"][];
+            /**
+             * Followers
+             * @default []
+             */
+            followers: components["schemas"]["Follower"][];
             /** Following */
             following: string | null;
             /** Gear */
@@ -1867,6 +1896,11 @@ export interface components {
             status: components["schemas"]["StepStatus"];
             /** Step */
             step: string;
+            /**
+             * Taken
+             * @default []
+             */
+            taken: components["schemas"]["TakenView"][];
             /** Title */
             title: string;
             /** Waited For */
@@ -2040,6 +2074,38 @@ export interface components {
             then: string;
             /** Then Title */
             then_title: string;
+        };
+        /**
+         * ConversionEdit
+         * @description A figure with its unit, as typed.
+         */
+        ConversionEdit: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * ConversionsView
+         * @description A figure in all units of its kind, or why it cannot be read.
+         */
+        ConversionsView: {
+            /** Ok */
+            ok: boolean;
+            /** Rows */
+            rows: components["schemas"]["ConvertedView"][];
+            /** Words */
+            words: string;
+        };
+        /**
+         * ConvertedView
+         * @description A figure in another unit; not `exact` when digits were left off.
+         */
+        ConvertedView: {
+            /** Exact */
+            exact: boolean;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: string;
         };
         /**
          * Cost
@@ -2883,6 +2949,20 @@ export interface components {
             stays_closed: boolean;
             /** Words */
             words: string;
+        };
+        /**
+         * Follower
+         * @description A step that waits for this one, and why.
+         */
+        Follower: {
+            /** Because */
+            because: string;
+            /** Number */
+            number: string;
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
         };
         /**
          * FormField
@@ -6081,12 +6161,44 @@ export interface components {
             text: string;
         };
         /**
+         * ShopEdit
+         * @description What the shop is called, its time zone and currency, and the version that was looked at.
+         */
+        ShopEdit: {
+            /** Currency */
+            currency: string;
+            /** Name */
+            name: string;
+            /** Time Zone */
+            time_zone: string;
+            /** Version */
+            version: number;
+            /** Who */
+            who: string;
+        };
+        /**
+         * ShopFacts
+         * @description Name and time zone of the shop, and the currency in which it counts ('' while nobody said).
+         */
+        ShopFacts: {
+            /** Currency */
+            currency: string;
+            /** Name */
+            name: string;
+            /** Time Zone */
+            time_zone: string;
+            /** Version */
+            version: number;
+        };
+        /**
          * ShopView
          * @description The Shop.
          */
         ShopView: {
             /** Builds */
             builds: components["schemas"]["BuildCard"][];
+            /** Currency */
+            currency: string;
             /** Gear */
             gear: components["schemas"]["GearView"][];
             /** Name */
@@ -6107,6 +6219,8 @@ export interface components {
             time_zone: string;
             /** Tools */
             tools: components["schemas"]["Instrument"][];
+            /** Version */
+            version: number;
         };
         /**
          * SkippedEdit
@@ -6627,6 +6741,28 @@ export interface components {
             recent: components["schemas"]["BagLine-Output"][];
             /** Removals */
             removals: components["schemas"]["Removal"][];
+        };
+        /**
+         * TakenView
+         * @description One thing that this step puts back: when and by whom it came off, where it lies, its bags, what was written then, its photos.
+         */
+        TakenView: {
+            /** Bags */
+            bags: string[];
+            /** Number */
+            number: string;
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
+            /** Place */
+            place: string | null;
+            /** Time */
+            time: string;
+            /** Told */
+            told: string[];
+            /** What */
+            what: string;
+            /** Who */
+            who: string;
         };
         /**
          * TightenBench
@@ -10499,6 +10635,111 @@ export interface operations {
             };
         };
     };
+    convert: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConversionEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConversionsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     read_demo: {
         parameters: {
             query?: never;
@@ -11656,6 +11897,111 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShopView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    edit_shop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShopEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopFacts"];
                 };
             };
             /** @description Bad Request */

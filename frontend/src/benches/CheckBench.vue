@@ -4,6 +4,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 import type { CheckBenchView } from '@/api/client'
 import { type KeyMap, useKeys } from '@/composables/keys'
 import { useBook } from '@/stores/book'
+import AsTaken from './AsTaken.vue'
 import BenchFrame from './BenchFrame.vue'
 import StepWords from './StepWords.vue'
 
@@ -34,7 +35,7 @@ useKeys((): KeyMap => (props.bench.asks.length && !props.bench.settled ? { e: ()
 <template>
   <BenchFrame ref="frame" :bench="bench" @primary="frame?.done()">
     <template #work>
-      <StepWords :bench="bench" large />
+      <StepWords :bench="bench" :large="!bench.asks.length" />
       <div v-if="bench.asks.length" class="asks">
         <form v-for="a in bench.asks" :key="a.id" @submit.prevent="say(a.id)">
           <label :for="`said-${a.id}`">{{ a.name }}</label>
@@ -45,15 +46,16 @@ useKeys((): KeyMap => (props.bench.asks.length && !props.bench.settled ? { e: ()
         </form>
       </div>
     </template>
+    <template #figure><AsTaken :bench="bench" /></template>
   </BenchFrame>
 </template>
 
 <style scoped>
 .asks { display: grid; gap: 4px; margin-top: 14px; max-width: 640px; }
-.asks form { display: grid; grid-template-columns: minmax(0, 1fr) auto auto auto; gap: 6px 10px; align-items: center; border-top: 1px solid var(--hair); padding: 8px 0; }
+.asks form { display: grid; grid-template-columns: minmax(0, 1fr) auto auto auto; gap: 4px 10px; align-items: center; border-top: 1px solid var(--hair); padding: 8px 0; }
 .asks small { font-size: 16px; font-weight: 500; color: var(--mut); }
 .asks .in { display: flex; align-items: center; gap: 6px; }
 .asks .entry { width: 130px; }
-.asks .unit { font-size: 24px; font-weight: 700; }
+.asks .unit { font-size: 24px; font-weight: 700; width: 46px; }
 .asks p { grid-column: 1 / -1; }
 </style>

@@ -4,6 +4,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 import type { InspectBenchView, PartFacts } from '@/api/client'
 import { useKeys } from '@/composables/keys'
 import { useBook } from '@/stores/book'
+import { useShop } from '@/stores/shop'
 import BesideTable from './BesideTable.vue'
 
 const props = defineProps<{ bench: InspectBenchView; part: PartFacts }>()
@@ -26,6 +27,7 @@ const usual = computed(() => {
   const codes = props.bench.codes.flatMap((c) => c.codes)
   return new Set(props.part.faces.flatMap((f) => codes.find((c) => c.id === f.code)?.usual ?? []))
 })
+const shop = useShop()
 const why = ref<HTMLInputElement | null>(null)
 const panel = ref<HTMLElement | null>(null)
 function choose(id: Choice) {
@@ -41,10 +43,14 @@ useKeys(() => ({
   ...Object.fromEntries([...DIGITS, '0'].map((digit) => [digit, () => undefined])),
   ...(asking.value ? Object.fromEntries(Object.keys(props.bench.dispositions).map((id, k) => [String(k + 1), () => choose(id as Choice)])) : {}),
 }))
-const money = (text: string) => (text.trim() === '' || !Number.isFinite(Number(text.replace(',', '.'))) ? null : Number(text.replace(',', '.')))
+const problem = ref('')
+const amount = (text: string) => (text.trim() === '' ? null : Number(text.trim().replace(',', '.')))
 async function decide() {
+  const odd = [price.value, wrong.value].find((text) => { const n = amount(text); return n !== null && !(Number.isFinite(n) && n >= 0) })
+  problem.value = odd === undefined ? '' : `'${odd}' is no amount of money: digits only, such as 120`
+  if (problem.value) return
   if (!choice.value || reason.value.trim().length < least.value || (concedes.value && !name.value.trim())) return
-  const done = await book.act({ kind: 'part decided', step: props.bench.step, part: props.part.id, choice: choice.value as 'reuse', reason: reason.value.trim(), price: money(price.value), wrong: money(wrong.value), name: concedes.value ? name.value.trim() : null, licensed: concedes.value ? licensed.value.trim() || null : null })
+  const done = await book.act({ kind: 'part decided', step: props.bench.step, part: props.part.id, choice: choice.value as 'reuse', reason: reason.value.trim(), price: amount(price.value), wrong: amount(wrong.value), name: concedes.value ? name.value.trim() : null, licensed: concedes.value ? licensed.value.trim() || null : null })
   if (!done) return
   choice.value = reason.value = ''
   void nextTick(() => panel.value?.focus()) // the entry is gone: Tab goes on from here
@@ -78,8 +84,9 @@ async function right() {
           <label class="field"><span>accepted by, name</span><input v-model="name" class="entry" name="name" maxlength="80" autocomplete="off" /></label>
           <label v-if="part.stays_shut" class="field"><span>licensed inspection, name and number</span><input v-model="licensed" class="entry" name="licensed" maxlength="200" autocomplete="off" /></label>
         </template>
-        <label class="field"><span>it costs</span><input v-model="price" class="entry" name="price" inputmode="decimal" autocomplete="off" /></label>
+        <label class="field"><span>it costs{{ shop.view?.currency ? `, ${shop.view.currency}` : '' }}</span><input v-model="price" class="entry" name="price" inputmode="decimal" autocomplete="off" /></label>
         <label class="field"><span>if that is wrong</span><input v-model="wrong" class="entry" name="wrong" inputmode="decimal" autocomplete="off" /></label>
+        <p v-if="problem" class="problem wide" role="alert">{{ problem }}</p>
         <button type="submit" class="btn small" :disabled="reason.trim().length < least || (concedes && !name.trim())">Decided</button>
       </div>
     </form>

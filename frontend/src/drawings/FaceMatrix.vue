@@ -35,8 +35,7 @@ li { display: grid; grid-template-columns: 170px minmax(0, 1fr); gap: 4px; borde
 .disc.failed { background: var(--out); color: var(--now); border-color: var(--out); }
 .disc.none { border: 0; width: 2px; background: none; }
 .cells { display: flex; flex-wrap: wrap; }
-.cell { flex: 0 0 20%; min-width: 88px; min-height: 44px; display: flex; gap: 2px; align-items: center; border: 1px solid var(--hair); background: var(--now); padding: 0 2px; font-size: 16px; cursor: pointer; overflow: hidden; text-align: left; line-height: 1.05; }
-.cell span { min-width: 0; hyphens: auto; overflow-wrap: break-word; }
+.cell { flex: 0 0 20%; min-width: max(88px, min-content); min-height: 44px; display: flex; gap: 2px; align-items: center; border: 1px solid var(--hair); background: var(--now); padding: 0 2px; font-size: 16px; cursor: pointer; text-align: left; line-height: 1.05; }
 .cell.seen { background: var(--zinc2); }
 .cell.now { background: var(--yel); color: var(--onyel); outline: 3px solid var(--yeledge); outline-offset: -3px; font-weight: 750; }
 @media (max-width: 600px) { li { grid-template-columns: 1fr; } .cell { flex-basis: 50%; } }

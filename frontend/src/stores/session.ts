@@ -10,7 +10,7 @@ export const useSession = defineStore('session', () => {
   const systemDark = ref(system.matches)
   system.addEventListener('change', (event) => (systemDark.value = event.matches))
   const dark = computed(() => (chosen.value ? chosen.value === 'dark' : systemDark.value))
-  let waiting: ((initials: string) => void)[] = []
+  let waiting: { said: (initials: string) => void; notSaid: (problem: Error) => void }[] = []
 
   watch(dark, (on) => (document.documentElement.dataset.theme = on ? 'dark' : 'light'), { immediate: true })
 
@@ -22,17 +22,19 @@ export const useSession = defineStore('session', () => {
   function whoIsIt(): Promise<string> {
     if (who.value) return Promise.resolve(who.value)
     asked.value = true
-    return new Promise((resolve) => waiting.push(resolve))
+    return new Promise((said, notSaid) => waiting.push({ said, notSaid }))
   }
   function setWho(initials: string) {
     who.value = initials.toUpperCase()
     localStorage.setItem('hollet.who', who.value)
     asked.value = false
-    for (const resolve of waiting) resolve(who.value)
+    for (const { said } of waiting) said(who.value)
     waiting = []
   }
+  /** Closed without an answer: what waited for it is told so, and keeps what was typed. */
   function dismiss() {
     asked.value = false
+    for (const { notSaid } of waiting) notSaid(new Error('Nobody said who is at the bench: nothing was written'))
     waiting = []
   }
   return { who, asked, dark, toggleTheme, whoIsIt, setWho, dismiss }

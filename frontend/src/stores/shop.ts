@@ -7,6 +7,8 @@ export const useShop = defineStore('shop', () => {
   const view = ref<Schemas['ShopView'] | null>(null)
   const problem = ref('')
   const zone = computed(() => view.value?.time_zone ?? 'UTC')
+  /** An amount of money as the shop counts it; without a currency it is a bare number, and the Shop asks for one. */
+  const money = (amount: number | string) => `${amount}${view.value?.currency ? ` ${view.value.currency}` : ''}`
   const tools = computed(() => view.value?.tools ?? [])
 
   async function load() {
@@ -17,5 +19,5 @@ export const useShop = defineStore('shop', () => {
       problem.value = (error as Error).message
     }
   }
-  return { view, problem, zone, tools, load }
+  return { view, problem, zone, money, tools, load }
 })

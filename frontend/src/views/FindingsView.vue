@@ -8,10 +8,12 @@ import VerdictMark from '@/drawings/VerdictMark.vue'
 import DifferenceDialog from '@/shell/DifferenceDialog.vue'
 import WorkFrame from '@/shell/WorkFrame.vue'
 import { useBook } from '@/stores/book'
+import { useShop } from '@/stores/shop'
 import { usePlan } from '@/stores/plan'
 
 const props = defineProps<{ build: string }>()
 const book = useBook()
+const shop = useShop()
 const plan = usePlan()
 const view = ref<Inspection | null>(null)
 const problem = ref('')
@@ -61,7 +63,7 @@ useKeys(() => Object.fromEntries(TABS.value.map(([id], k) => [String(k + 1), () 
   <WorkFrame :build="build" :step="null" desk="findings">
     <div v-if="view" class="desk">
       <div class="head"><h1 class="t28">{{ view.seen }} of {{ view.total }} faces seen{{ view.to_decide ? `, ${view.to_decide} to decide` : '' }}</h1><p v-if="view.seen < view.total">Every verdict is provisional till {{ view.total }}.</p></div>
-      <dl class="money" aria-label="What it costs"><div><dt>cost, decided</dt><dd>{{ view.exposure.decided.toFixed(0) }}</dd></div><div><dt>cost at worst, {{ view.exposure.open_parts }} still open</dt><dd>{{ view.exposure.worst_open.toFixed(0) }}</dd></div><div><dt>cost if what is used again is not good</dt><dd>{{ view.exposure.if_wrong.toFixed(0) }}</dd></div><p v-if="view.exposure.without_price.length" class="t16 mut">{{ view.exposure.without_price.length }} without a price: {{ view.exposure.without_price.slice(0, 3).join(', ') }}{{ view.exposure.without_price.length > 3 ? ' …' : '' }}</p></dl>
+      <dl class="money" aria-label="What it costs"><div><dt>cost, decided</dt><dd>{{ shop.money(view.exposure.decided.toFixed(0)) }}</dd></div><div><dt>cost at worst, {{ view.exposure.open_parts }} still open</dt><dd>{{ shop.money(view.exposure.worst_open.toFixed(0)) }}</dd></div><div><dt>cost if what is used again is not good</dt><dd>{{ shop.money(view.exposure.if_wrong.toFixed(0)) }}</dd></div><p v-if="view.exposure.without_price.length" class="t16 mut">{{ view.exposure.without_price.length }} without a price: {{ view.exposure.without_price.slice(0, 3).join(', ') }}{{ view.exposure.without_price.length > 3 ? ' …' : '' }}</p></dl>
       <div class="filter" role="group" aria-label="What to show"><button v-for="([id, name], k) in TABS" :key="id" type="button" :aria-pressed="shown === id" @click="shown = id"><kbd>{{ k + 1 }}</kbd> {{ name }}</button></div>
       <template v-if="shown === 'parts'">
         <section v-for="s in steps" :key="s.step"><h2 class="t20"><RouterLink :to="{ name: 'step', params: { build, step: s.step } }">{{ view.titles[s.step] }}</RouterLink>: {{ s.seen }} of {{ s.total }}</h2>

@@ -15,12 +15,14 @@ import WorkFrame from '@/shell/WorkFrame.vue'
 import { useBook } from '@/stores/book'
 import { usePlan } from '@/stores/plan'
 import { useSession } from '@/stores/session'
+import { useShop } from '@/stores/shop'
 
 type School = Schemas['SchoolView']
 const props = defineProps<{ build: string }>()
 const book = useBook()
 const plan = usePlan()
 const session = useSession()
+const shop = useShop()
 const router = useRouter()
 const difference = ref<InstanceType<typeof DifferenceDialog> | null>(null)
 const putIn = ref<InstanceType<typeof PutInDialog> | null>(null)
@@ -236,7 +238,7 @@ useKeys(() => ({
         <div v-if="school && way" class="detail">
           <div class="filters"><button v-for="w in school.ways" :key="w.id" type="button" :class="{ on: w.id === wayId }" :aria-pressed="w.id === wayId" @click="wayId = w.id">{{ w.name }}</button></div>
           <p class="t20">{{ way.does }}</p>
-          <dl><dt>Needs</dt><dd>{{ way.tools.length ? way.tools.join(', ') : 'no special tool' }}</dd><dt>People</dt><dd>{{ way.people }}</dd><dt>Hours</dt><dd>{{ hours(way.hours) }}</dd><dt>Money</dt><dd>{{ way.money[1] ? `${way.money[0]} to ${way.money[1]}` : 'nothing' }}</dd><dt>Risk</dt><dd>{{ way.risks }}</dd><dt>Suits</dt><dd>{{ way.suits }}</dd><template v-if="way.held_by"><dt>Held by</dt><dd>{{ way.held_by }}</dd></template><dt>Steps of its own</dt><dd>{{ way.steps }}</dd></dl>
+          <dl><dt>Needs</dt><dd>{{ way.tools.length ? way.tools.join(', ') : 'no special tool' }}</dd><dt>People</dt><dd>{{ way.people }}</dd><dt>Hours</dt><dd>{{ hours(way.hours) }}</dd><dt>Money</dt><dd>{{ way.money[1] ? shop.money(`${way.money[0]} to ${way.money[1]}`) : 'nothing' }}</dd><dt>Risk</dt><dd>{{ way.risks }}</dd><dt>Suits</dt><dd>{{ way.suits }}</dd><template v-if="way.held_by"><dt>Held by</dt><dd>{{ way.held_by }}</dd></template><dt>Steps of its own</dt><dd>{{ way.steps }}</dd></dl>
           <p v-if="!way.possible" class="block">{{ way.because.join('; ') }}. It can be chosen all the same: get it, or say under Tools that it is there.</p>
           <p class="quiet">Hollet picks {{ school.ways.find((w) => w.id === school?.pick)?.name }}: {{ school.because }}</p>
           <p v-if="school.fixed && school.in_force !== way.id" class="block">{{ school.fixed }} is done and belongs to the way in force: reopen it before changing.</p>
@@ -251,7 +253,7 @@ useKeys(() => ({
             <input v-else class="entry" :name="`fact-${f.id}`" :value="f.value ?? ''" inputmode="numeric" @change="fact(f.id, ($event.target as HTMLInputElement).value.trim())" /></label>
           <p v-if="!view.facts.length">Nothing in this plan depends on the vehicle.</p></div>
         <div v-else-if="open === 'extras'" :key="again" class="detail">
-          <section v-for="x in view.extras" :key="x.extra.id" class="extra"><h3 class="t20">{{ x.extra.thing }}</h3><p>{{ x.extra.because }}. Reached at {{ x.number }}.</p><table><tbody><tr><td>now</td><td class="b">{{ hours(x.extra.now.hours) }}</td><td>{{ x.extra.now.money.join(' to ') }}</td></tr><tr><td>later</td><td class="b">{{ hours(x.extra.later.hours) }}</td><td>{{ x.extra.later.money.join(' to ') }}</td></tr></tbody></table>
+          <section v-for="x in view.extras" :key="x.extra.id" class="extra"><h3 class="t20">{{ x.extra.thing }}</h3><p>{{ x.extra.because }}. Reached at {{ x.number }}.</p><table><tbody><tr><td>now</td><td class="b">{{ hours(x.extra.now.hours) }}</td><td>{{ shop.money(x.extra.now.money.join(' to ')) }}</td></tr><tr><td>later</td><td class="b">{{ hours(x.extra.later.hours) }}</td><td>{{ shop.money(x.extra.later.money.join(' to ')) }}</td></tr></tbody></table>
             <div class="pair"><button type="button" class="btn small" :aria-pressed="x.wanted === true" @click="extra(x.extra.id, true)">{{ x.wanted === true ? 'Wanted' : 'Yes, do it' }}</button><button type="button" class="btn small" :aria-pressed="x.wanted === false" @click="extra(x.extra.id, false)">{{ x.wanted === false ? 'Not wanted' : 'No, leave it' }}</button></div></section>
           <section v-for="a in view.agreements" :key="a.agreement.id" class="extra"><h3 class="t20">{{ a.agreement.name }}</h3><p :class="{ outside: a.state === 'clash' }">{{ a.words }}</p>
             <label v-for="p in a.agreement.part" :key="p.id" class="field"><span>{{ p.name }}</span><select class="entry" :name="`part-${p.id}`" :value="a.options[p.id] ?? ''" @change="part(p.id, ($event.target as HTMLSelectElement).value)"><option value="">not known</option><option v-for="o in p.option" :key="o">{{ o }}</option></select></label></section>

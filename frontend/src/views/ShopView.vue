@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The Shop: what is next, each build as a tape; empty, it offers three acts. */
-import { computed, onMounted } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import { useNow } from '@vueuse/core'
 import { useRouter } from 'vue-router'
 import { client, got, type Schemas } from '@/api/client'
@@ -10,12 +10,14 @@ import BuildTape from '@/drawings/BuildTape.vue'
 import LineText from '@/shell/LineText.vue'
 import MarkLogo from '@/shell/MarkLogo.vue'
 import ArchiveButton from '@/shell/ArchiveButton.vue'
+import ShopDialog from '@/shell/ShopDialog.vue'
 import { useSession } from '@/stores/session'
 import { useShop } from '@/stores/shop'
 
 const shop = useShop()
 const session = useSession()
 const router = useRouter()
+const described = ref<InstanceType<typeof ShopDialog> | null>(null)
 const now = useNow({ interval: 20000 })
 const builds = computed(() => shop.view?.builds ?? [])
 const first = computed(() => builds.value[0] ?? null)
@@ -35,7 +37,7 @@ useKeys(() => ({ ' ': () => first.value && open(first.value.id), PageDown: () =>
 <template>
   <div class="shop">
     <section class="top" aria-label="Hollet">
-      <MarkLogo /><span class="place">{{ shop.view?.name }}<br /><span class="mut t16">{{ dayOf(now.toISOString(), shop.zone) }} {{ clockOf(now.toISOString(), shop.zone) }}</span></span>
+      <MarkLogo /><span class="place"><button type="button" class="name" @click="described?.ask()">{{ shop.view?.name }}</button>{{ shop.view && !shop.view.currency ? ', which currency?' : '' }}<br /><span class="mut t16">{{ dayOf(now.toISOString(), shop.zone) }} {{ clockOf(now.toISOString(), shop.zone) }}</span></span>
       <nav aria-label="Shop"><RouterLink class="btn small" to="/tools">Tools <kbd>T</kbd></RouterLink><RouterLink class="btn small" to="/sums">Sums <kbd>U</kbd></RouterLink><RouterLink class="btn small" to="/phones">Phones <kbd>H</kbd></RouterLink><RouterLink class="btn small" to="/new">New build <kbd>N</kbd></RouterLink><ArchiveButton /><button type="button" class="btn small" @click="session.toggleTheme">{{ session.dark ? 'Light' : 'Dark' }} <kbd>D</kbd></button><button type="button" class="btn small" @click="session.asked = true">{{ session.who || 'Who?' }}</button></nav>
     </section>
     <main>
@@ -69,12 +71,14 @@ useKeys(() => ({ ' ': () => first.value && open(first.value.id), PageDown: () =>
         </section>
       </template>
     </main>
+    <ShopDialog ref="described" />
     <footer><span class="b">Written</span><span v-if="newest"><time class="mut">{{ clockOf(newest.time, shop.zone) }}</time> <LineText :line="newest" /></span></footer>
   </div>
 </template>
 
 <style scoped>
 .shop { min-height: 100dvh; display: grid; grid-template-rows: 76px 1fr auto; }
+.top .name { border: 0; background: none; padding: 0; font: inherit; text-decoration: underline dotted; cursor: pointer; color: inherit; min-height: 32px; }
 .top .place { line-height: 1.2; white-space: nowrap; min-width: 220px; min-height: 48px; }
 .top { display: flex; align-items: center; gap: 20px; padding: 0 20px; }
 nav { margin-left: auto; display: flex; gap: 8px; }

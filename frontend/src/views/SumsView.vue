@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** The sums of the bench, usable without a build: figures in as they are typed, the answer out with its working. */
-import { computed, onMounted, reactive, ref } from 'vue'
+import { computed, onMounted, reactive, ref, watch } from 'vue'
+import { useLocalStorage } from '@vueuse/core'
 import { useRoute, useRouter } from 'vue-router'
-import { type CalculationForm, client, got, Refusal } from '@/api/client'
+import { type CalculationForm, client, got, Refusal, type Schemas } from '@/api/client'
 import { useKeys } from '@/composables/keys'
 import FamilySketch from '@/drawings/FamilySketch.vue'
 import MarkLogo from '@/shell/MarkLogo.vue'
@@ -55,6 +56,7 @@ async function reckon() {
     const given = Object.fromEntries(form.value.fields.map((f) => [f.name, typed[f.name] ?? '']))
     const found = (await got(client.POST('/api/calculations/{name}', { params: { path: { name: form.value.name } }, body: { typed: given } }))) as Record<string, never>
     working.value = found.working as unknown as string[]
+    lastNames.value = [form.value.name, ...lastNames.value.filter((name) => name !== form.value?.name)].slice(0, 5)
     answer.value = Object.fromEntries(Object.entries(found).filter(([key]) => key !== 'working'))
   } catch (error) {
     answer.value = null
@@ -63,6 +65,18 @@ async function reckon() {
     if (error instanceof Refusal) wrong.value = error.problem.field ?? null
   }
 }
+const figure = ref('')
+const units = ref<Schemas['ConversionsView'] | null>(null)
+let asked = 0
+watch(figure, async (text) => {
+  const mine = ++asked
+  if (!text.trim()) return
+  const found = await got(client.POST('/api/conversions', { body: { text } })).catch(() => null)
+  if (mine === asked) units.value = found
+})
+/** The five sums reckoned last on this device. */
+const lastNames = useLocalStorage<string[]>('hollet.sums', [])
+const last = computed(() => lastNames.value.map((name) => all.value.find((f) => f.name === name)).filter((f) => f !== undefined))
 useKeys(() => ({ '/': () => finder.value?.focus() }))
 </script>
 
@@ -89,7 +103,15 @@ useKeys(() => ({ '/': () => finder.value?.focus() }))
           <h2 class="t16 mut">Working</h2><p v-for="l in working" :key="l">{{ l }}</p>
           <p class="t16 mut">Nominal figures, without what the tools may be off by: a verdict with its tool belongs to a step. The maker's figures come first.</p></section>
       </article>
-      <article v-else><h1 class="t28">{{ all.length }} sums of the bench</h1><p v-if="problem" class="block" role="alert">{{ problem }}</p><p v-else>Choose one. Nothing is kept, and no build is needed.</p></article>
+      <article v-else class="start">
+        <h1 class="t28">In the other unit</h1><p v-if="problem" class="block" role="alert">{{ problem }}</p>
+        <label class="field other"><span>a figure with its unit, such as 62 ft-lb</span><input v-model="figure" class="entry big" name="figure" autocomplete="off" maxlength="60" /></label>
+        <p v-if="figure.trim() && units && !units.ok" class="problem" aria-live="polite">{{ units.words }}</p>
+        <dl v-else-if="figure.trim() && units" aria-live="polite"><div v-for="u in units.rows" :key="u.unit"><dd>{{ u.exact ? '' : '≈ ' }}{{ u.value }} <small>{{ u.unit }}</small></dd></div></dl>
+        <template v-if="last.length"><h2 class="t20">Reckoned last</h2><div class="chips"><button v-for="f in last" :key="f.name" type="button" class="btn small" @click="choose(f.name)">{{ f.title }}</button></div></template>
+        <h2 class="t20">{{ all.length }} sums of the bench</h2>
+        <ul class="tiles"><li v-for="g in families" :key="g.family"><button type="button" @click="sought = g.family"><FamilySketch :family="g.family" /><b>{{ g.family }}</b><span class="t16 mut">{{ g.forms.length }} {{ g.forms.length === 1 ? 'sum' : 'sums' }}</span></button></li></ul>
+      </article>
     </main>
   </div>
 </template>
@@ -102,6 +124,12 @@ nav { max-height: calc(100dvh - 110px); overflow-y: auto; padding-right: 8px; po
 nav h2 { margin: 10px 0 2px; }
 nav button { border: 0; background: none; text-align: left; min-height: 44px; width: 100%; cursor: pointer; padding: 4px 8px; border-left: 5px solid transparent; }
 nav [aria-pressed='true'] { font-weight: 750; border-left-color: var(--ink); background: var(--zinc2); }
+.start { display: grid; gap: 10px; }
+.other { max-width: 420px; }
+.start dd { font-size: 28px; } .start small { font-size: 18px; font-weight: 500; }
+.tiles { display: grid; grid-template-columns: repeat(auto-fill, minmax(190px, 1fr)); gap: 10px; }
+.tiles button { border: 2px solid var(--line); background: var(--now); width: 100%; min-height: 150px; display: grid; gap: 4px; justify-items: start; align-content: end; padding: 10px; text-align: left; cursor: pointer; }
+.tiles :deep(svg) { max-height: 76px; width: auto; }
 .about { display: flex; gap: 20px; align-items: flex-start; margin: 8px 0 14px; max-width: 860px; }
 form { display: grid; grid-template-columns: repeat(auto-fill, minmax(250px, 1fr)); gap: 12px; align-items: end; }
 .btn.reckon { min-height: 60px; font-size: 24px; flex-direction: row; }

@@ -76,7 +76,7 @@ def fill_demo(workshop: Workshop, now: datetime | None = None, *, box_open: bool
         with workshop.database.write() as session:
             shop = session.get(ShopRow, 1)
             assert shop is not None
-            shop.name, shop.time_zone = "Harrow Moss rescue post", "Europe/London"
+            shop.name, shop.time_zone, shop.currency = "Harrow Moss rescue post", "Europe/London", "GBP"
         _tools(workshop)
         _engine_of_one(workshop, clock, now)
         clock.now = (now - timedelta(days=2)).replace(hour=10, minute=5) if box_open else now - timedelta(hours=30)

@@ -1,18 +1,25 @@
-"""The workshop's own facts: its name and time zone."""
+"""The workshop's own facts: its name, time zone and currency."""
 
-from typing import NamedTuple
+from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
-from hollet.services.workshop import Workshop
+from pydantic import BaseModel
+
+from hollet.core.book.entries import Note
+from hollet.core.errors import Conflict, Refused
+from hollet.services.workshop import SHOP, Workshop
+from hollet.store import journal
 from hollet.store.models import ShopRow
 
-__all__ = ["ShopFacts", "shop_facts"]
+__all__ = ["ShopFacts", "edit_shop", "shop_facts"]
 
 
-class ShopFacts(NamedTuple):
-    """Name and time zone of the shop."""
+class ShopFacts(BaseModel):
+    """Name and time zone of the shop, and the currency in which it counts ('' while nobody said)."""
 
     name: str
     time_zone: str
+    currency: str
+    version: int
 
 
 def shop_facts(workshop: Workshop) -> ShopFacts:
@@ -20,4 +27,33 @@ def shop_facts(workshop: Workshop) -> ShopFacts:
     with workshop.database.read() as session:
         row = session.get(ShopRow, 1)
         assert row is not None
-        return ShopFacts(row.name, row.time_zone)
+        return ShopFacts(name=row.name, time_zone=row.time_zone, currency=row.currency, version=row.version)
+
+
+def edit_shop(workshop: Workshop, facts: ShopFacts, who: str) -> ShopFacts:
+    """Say anew what the shop is called, where its clock stands and in what it counts; `version` is the one that was looked at.
+
+    Raises
+    ------
+    Refused
+        `no_such_zone`: no time zone of that name; `bad_entry`: no name.
+    Conflict
+        Somebody said it anew meanwhile.
+    """
+    name, currency = facts.name.strip(), facts.currency.strip()
+    if not name:
+        raise Refused("bad_entry", "the shop needs a name, such as Workshop", field="name")
+    try:
+        ZoneInfo(facts.time_zone)
+    except (ZoneInfoNotFoundError, ValueError) as error:
+        raise Refused("no_such_zone", f"'{facts.time_zone}' is no time zone: continent and town, such as Europe/London", field="time_zone") from error
+    draft = workshop.draft(SHOP, "note", Note(text=f"the shop: {name}, {facts.time_zone}, counts in {currency or 'no currency said'}"), who)
+    with workshop.database.write() as session:
+        row = session.get(ShopRow, 1)
+        assert row is not None
+        if row.version != facts.version:
+            raise Conflict("the shop was described anew by somebody else: look again", reason_code="moved_on")
+        row.name, row.time_zone, row.currency, row.version = name, facts.time_zone, currency, row.version + 1
+        journal.append(session, draft)
+    workshop.tell("", 0)
+    return shop_facts(workshop)

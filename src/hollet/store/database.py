@@ -18,7 +18,7 @@ __all__ = ["Database"]
 
 KEEP_BACKUPS = 14
 FILE = "hollet.sqlite"
-SCHEMA = "0003"  # the newest migration, so that an ordinary start need not import alembic (0.2 s)
+SCHEMA = "0004"  # the newest migration, so that an ordinary start need not import alembic (0.2 s)
 
 
 def _connect(engine: Engine, *, immediate: bool, foreign_keys: bool = True) -> Engine:

@@ -17,6 +17,7 @@ class ShopRow(Base):
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
     name: Mapped[str] = mapped_column(Text)
     time_zone: Mapped[str] = mapped_column(Text)
+    currency: Mapped[str] = mapped_column(Text, default="", server_default="")
     version: Mapped[int] = mapped_column(Integer)
 
 

@@ -17,8 +17,8 @@ from hollet.services.devices import DeviceView
 from hollet.services.gear import GearView
 from hollet.services.sheets import SheetCard
 
-__all__ = ["AppendView", "BuildEdit", "CheckEdit", "DevicesView", "EntryEdit", "FastenersLook", "GearEdit", "LimitsFile", "PairEdit", "PlanEdit", "PlanLook", "Problem", "QuantityEdit", "QuantityView", "ReadingsFile", "RebuildEdit", "RebuildLook", "StuckLook",
-           "SetGaugeEdit", "SheetEdit", "ShopView", "StandsView", "ToolEdit", "TrialEdit", "TypedEdit", "VehicleEdit", "WhoEdit"]  # fmt: skip
+__all__ = ["AppendView", "BuildEdit", "CheckEdit", "ConversionEdit", "ConversionsView", "DevicesView", "EntryEdit", "FastenersLook", "GearEdit", "LimitsFile", "PairEdit", "PlanEdit", "PlanLook", "Problem", "QuantityEdit", "QuantityView", "ReadingsFile", "RebuildEdit", "RebuildLook", "StuckLook",
+           "SetGaugeEdit", "SheetEdit", "ShopEdit", "ShopView", "StandsView", "ToolEdit", "TrialEdit", "TypedEdit", "VehicleEdit", "WhoEdit"]  # fmt: skip
 
 
 class Model(BaseModel):
@@ -95,6 +95,8 @@ class ShopView(BaseModel):
 
     name: str
     time_zone: str
+    currency: str
+    version: int
     now: str
     builds: list[BuildCard]
     sheets: list[SheetCard]
@@ -127,6 +129,15 @@ class VehicleEdit(WhoEdit):
     name: str = Field(min_length=1, max_length=80)
     about: str = Field(min_length=1, max_length=200)
     was: str = Field(max_length=200)
+
+
+class ShopEdit(WhoEdit):
+    """What the shop is called, its time zone and currency, and the version that was looked at."""
+
+    name: str = Field(min_length=1, max_length=80)
+    time_zone: str = Field(min_length=1, max_length=60)
+    currency: str = Field(max_length=8)
+    version: int
 
 
 class SheetEdit(Model):
@@ -249,6 +260,28 @@ class QuantityView(BaseModel):
     words: str
     deviation_from: str | None = None
     reason_code: str | None = None
+
+
+class ConvertedView(BaseModel):
+    """A figure in another unit; not `exact` when digits were left off."""
+
+    value: str
+    unit: str
+    exact: bool
+
+
+class ConversionsView(BaseModel):
+    """A figure in all units of its kind, or why it cannot be read."""
+
+    ok: bool
+    words: str
+    rows: list[ConvertedView]
+
+
+class ConversionEdit(Model):
+    """A figure with its unit, as typed."""
+
+    text: str = Field(max_length=60)
 
 
 class StandsView(BaseModel):

@@ -7,6 +7,7 @@ from pydantic import Field
 
 from hollet.core.book.accept import wrench_holds
 from hollet.core.book.around import AroundWords, around_now, around_words
+from hollet.core.book.as_taken import Follower, TakenView, followers, taken_of
 from hollet.core.book.bags import BagContent, bag_contents, next_bag, recent_hand
 from hollet.core.book.captures import CaptureView, captures_of, compares_of
 from hollet.core.book.complete import bare_openings, clash, not_open_any_more, obstacles
@@ -208,6 +209,8 @@ class CheckBench(BenchBase):
 
     kind: Literal["check"] = "check"
     asks: tuple[SaidFigure, ...] = ()
+    taken: tuple[TakenView, ...] = ()
+    followers: tuple[Follower, ...] = ()
 
 
 class PartCodes(View):
@@ -442,7 +445,7 @@ def _base(state: BookState, step: Step, gear: Gear, tools: Sequence[Instrument],
         "people": step.people, "parts": step.parts, "hours": step.hours, "chances": chances(state, step),
         "ahead": _ahead(state, later, step), "extras": tuple(x for x in plan.extra if x.at == step.id and x.id not in plan.extras),
         "box": box, "confirmed": box is None or not not_pressed(state, step, box, now), "confirmed_by": press.who if press else "",
-        "waits": waiting_for(state, step.id, now, known), "blocks": RUNGS.get(blocks_of(step), "nothing"),
+        "waits": waiting_for(state, step.id, now, known), "blocks": RUNGS.get(blocks_of(plan, step), "nothing"),
         "opens": tuple(o.what for o in step.opens), "closes": tuple(opened.get(c, c) for c in step.closes),
         "next": tuple(f"{s.number} {s.title}" for s in later[:3]), "following": later[0].id if later else None,
         "captures": captures_of(state, step), "compares": compares_of(state, step), "keeps": keeps_of(state, step),
@@ -487,7 +490,7 @@ def _all_of_step(state: BookState, step: str) -> list[Entry]:
 
 
 def _check(state: BookState, step: CheckStep, tools: Sequence[Instrument], base: dict[str, Any]) -> CheckBench:
-    return CheckBench(**base, asks=said_figures(state, step))
+    return CheckBench(**base, asks=said_figures(state, step), taken=taken_of(state, step), followers=followers(state, step))
 
 
 def _inspect(state: BookState, step: InspectStep, tools: Sequence[Instrument], base: dict[str, Any]) -> InspectBench:

@@ -172,7 +172,7 @@ def _joints(state: BookState) -> tuple[OpenItem, ...]:
         live = state.live(f"joint:{joint.id}")
         since, who = (live[0].time, live[0].who) if live else (status.time, status.who) if status is not None else ("", "")
         found.append(_item(id=f"joint:{joint.id}", kind="joint", what=f"{joint.name}, {facts.progress}" + ("" if facts.begun else ", passed over"), since=since, who=who,
-                           blocks=blocks_of(step) if step else "crank", step=step.id if step else None,
+                           blocks=blocks_of(plan, step) if step else "crank", step=step.id if step else None,
                            step_number=step.number if step else "", stage=step.stage if step else "",
                            undo=joint.wait_for or "tighten to the last stage"))  # fmt: skip
     return tuple(found)
@@ -187,9 +187,10 @@ def open_items(
     found = list(left_open(state))
     for step in plan.step:
         status = known[step.id]
-        said = any(i.blocks == blocks_of(step) and step.id in (i.clear_at, i.step if i.kind == "joint" else None) for i in found)
+        rung = blocks_of(plan, step)
+        said = any(i.blocks == rung and step.id in (i.clear_at, i.step if i.kind == "joint" else None) for i in found)
         if status.status not in SETTLED and not said:
-            found.append(_item(id=f"step:{step.id}", kind="step", what=step.title, blocks=blocks_of(step), step=step.id,
+            found.append(_item(id=f"step:{step.id}", kind="step", what=step.title, blocks=rung, step=step.id,
                                step_number=step.number, stage=step.stage, note=status.doubt))  # fmt: skip
         if isinstance(step, MeasureStep):
             found += _results(state, step, tools, status)
@@ -198,7 +199,7 @@ def open_items(
             if status.status in ("skipped", "not_applicable"):
                 parts |= {part: words for part, words in unseen_safety(state, step) if part.id not in {p.id for p in parts}}
             found += [_item(id=f"part:{step.id}/{part.id}", kind="part", what=words, step=step.id, step_number=step.number, stage=step.stage, undo="say when it is done",
-                            blocks=SAFETY_RUNG.get(part.safety, "drive") if part.barred and part.safety else blocks_of(step)) for part, words in parts.items()]  # fmt: skip
+                            blocks=SAFETY_RUNG.get(part.safety, "drive") if part.barred and part.safety else blocks_of(plan, step)) for part, words in parts.items()]  # fmt: skip
     found += [i for step in plan.step for i in _missing(state, step, known[step.id])]
     found += _undone_too_early(state, known)
     found += _not_as_found(state)
@@ -209,12 +210,12 @@ def open_items(
 def _by_doubted_wrench(state: BookState, tools: Sequence[Instrument]) -> list[OpenItem]:
     """Bolts as they are now that were pulled with a wrench found wrong at its check since."""
     found = []
-    for step in plan_of(state).step:
-        joint = plan_of(state).find_joint(step.joint) if isinstance(step, TightenStep) else None
+    for step in (plan := plan_of(state)).step:
+        joint = plan.find_joint(step.joint) if isinstance(step, TightenStep) else None
         doubts = doubted_bolts(state, joint, tools) if joint is not None else {}
         if joint is not None and doubts:
             bolts = ", ".join(str(number) for number in sorted(doubts))
-            found.append(_item(id=f"wrench:{joint.id}", kind="joint", what=f"{joint.name}: {next(iter(doubts.values()))}, bolt {bolts} pulled with it", blocks=blocks_of(step),
+            found.append(_item(id=f"wrench:{joint.id}", kind="joint", what=f"{joint.name}: {next(iter(doubts.values()))}, bolt {bolts} pulled with it", blocks=blocks_of(plan, step),
                                step=step.id, step_number=step.number, stage=step.stage, undo="pull them anew with a wrench that is good"))  # fmt: skip
     return found
 
@@ -225,7 +226,7 @@ def _not_as_found(state: BookState) -> list[OpenItem]:
     found = []
     for view in mismatches(state):
         step = plan.find_step(view.compare_at) or plan.find_step(view.step)
-        found.append(_item(id=f"capture:{view.id}", kind="capture", what=f"{view.what}: not as found, {view.compared}", blocks=blocks_of(step) if step else "crank",
+        found.append(_item(id=f"capture:{view.id}", kind="capture", what=f"{view.what}: not as found, {view.compared}", blocks=blocks_of(plan, step) if step else "crank",
                               step=step.id if step else None, step_number=step.number if step else "", stage=step.stage if step else "",
                               undo="put it right and compare again", who=view.who))  # fmt: skip
     for entry in disturbed_settings(state):
@@ -237,7 +238,7 @@ def _not_as_found(state: BookState) -> list[OpenItem]:
         if content.missing:
             back = next((s for s in plan.step if content.owner in s.refits), None) or plan.find_step(content.step)
             found.append(_item(id=f"lost:{content.bag}", kind="lost", what=f"{content.missing} of {content.pieces} lost from bag {content.bag}, {content.what}",
-                                  blocks=blocks_of(back) if back else "crank", step=back.id if back else None, step_number=back.number if back else "",
+                                  blocks=blocks_of(plan, back) if back else "crank", step=back.id if back else None, step_number=back.number if back else "",
                                   stage=back.stage if back else "", undo="the same size and grade in their place"))  # fmt: skip
     return found
 
@@ -270,7 +271,7 @@ def _results(state: BookState, step: MeasureStep, tools: Sequence[Instrument], s
             continue
         if judged.verdict == "no_limit":
             continue  # what is not given says so itself
-        blocks = blocks_of(step)
+        blocks = blocks_of(plan_of(state), step)
         if safety is not None and (barred or passed):
             blocks = SAFETY_RUNG.get(safety, "drive")
         found.append(_item(id=f"result:{step.id}/{result.id}", kind="result", blocks=blocks, step=step.id,
@@ -295,7 +296,7 @@ def _missing(state: BookState, step: Step, status: StepStatus) -> list[OpenItem]
     else:
         names = []
     limits = [limit for limit in plan.limit if limit.id in names and not limit.given and limit.target is None]
-    return [_item(id=f"limit:{step.id}/{limit.id}", kind="missing", what=f"{limit.name}: value not given", blocks=blocks_of(step),
+    return [_item(id=f"limit:{step.id}/{limit.id}", kind="missing", what=f"{limit.name}: value not given", blocks=blocks_of(plan, step),
                   step=step.id, step_number=step.number, stage=step.stage) for limit in limits]  # fmt: skip
 
 

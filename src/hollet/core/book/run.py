@@ -180,7 +180,7 @@ def _deadlines(
         asked = f" of {pressure.lo} {pressure.unit}" if pressure and pressure.lo else ""
         met = showed is not None and round9(showed) <= round9(due)
         found.append(Deadline(at_s=due, kind="pressure", what=f"oil pressure{asked} or lamp out", met=met,
-                              reason=f"No oil pressure entered by {decimal_text(due)} s: key off"))  # fmt: skip
+                              reason=f"No oil pressure{asked} entered by {decimal_text(due)} s: key off"))  # fmt: skip
         read = [s.t for s in samples if _oil(s) is not None or s.lamp_out]
         if met and read:
             old = max(max(read), due) + STALE_S

@@ -67,6 +67,11 @@ def hunt_list(selection: Selection, settled: Set[str], gear: Mapping[str, str], 
     return tuple(found.values())
 
 
+def _look_in(plan: Plan) -> tuple[str, ...]:
+    """Where to look, each place once however it is written in two sheets."""
+    return tuple({place.casefold(): place for place in reversed((*plan.look_in, *LOOK_IN))}.values())[::-1]
+
+
 def _item(step: Step, item_id: str, kind: str, name: str, state: str, **more: object) -> HuntItem:
     return HuntItem(id=item_id, kind=kind, name=name, state=state, step=step.id, number=step.number, title=step.title,
                     stage=step.stage, stage_name=STAGES[step.stage], **more)  # fmt: skip
@@ -82,7 +87,7 @@ def _figures(plan: Plan, step: Step) -> list[HuntItem]:
         state = ("not given" if not limit.given and limit.target is None else "sources disagree" if limit.conflict
                  else "assumed" if limit.source is None and limit.own is None else None)  # fmt: skip
         if state:
-            found.append(_item(step, f"limit:{limit.id}", kind, limit.name, state, look_in=(*plan.look_in, *LOOK_IN), about=limit.id))
+            found.append(_item(step, f"limit:{limit.id}", kind, limit.name, state, look_in=_look_in(plan), about=limit.id))
     return found
 
 
@@ -95,7 +100,7 @@ def _joint(plan: Plan, step: Step) -> list[HuntItem]:
         return []
     fallback, working = generic_for(joint)
     return [_item(step, f"joint:{joint.id}", "torque", f"{joint.name}: torque" if len(joint.stage) == 1 else f"{joint.name}: {len(joint.stage)} stages",
-                  "not given" if open_stages else "assumed", look_in=(*plan.look_in, *LOOK_IN), fallback=fallback,
+                  "not given" if open_stages else "assumed", look_in=_look_in(plan), fallback=fallback,
                   fallback_working=working, about=joint.id)]  # fmt: skip
 
 

@@ -536,13 +536,23 @@ def is_danger(sheet: Sheet, link: After) -> bool:
     return drains is not None and any(fluid.kind in ("fuel", "brake") for fluid in sheet.fluid if fluid.id in drains.drains)
 
 
-def blocks_of(step: BaseStep) -> str:
-    """The first rung that this step blocks while it is not done: said by the sheet, else by its stage; planning and ordering block nothing themselves."""
+def blocks_of(plan: Sheet, step: BaseStep) -> str:
+    """The first rung that this step blocks while it is not done: said by the sheet, else by its stage; planning and ordering block nothing themselves.
+
+    Where nothing is said it is the first rung that anything in the plan is about: a plan of arms and springs, which names *drive* alone,
+    says nothing of cranking. A plan that names none, or begins with the power, may hold an engine: *crank*.
+    """
     if step.blocks:
         return step.blocks
     if step.stage in ("plan", "order", "settle"):
         return "nothing"
+    rungs = [*RUNGS, "nothing"]
     if isinstance(step, RunStep):
-        rungs = [*RUNGS, "nothing"]
         return rungs[rungs.index(step.rung) + 1]
-    return "fire" if step.stage == "wake" else "crank"
+    first = min((rungs.index(rung) for s in plan.step for rung in _rungs_named(s)), default=0)
+    return rungs[max(first, rungs.index("fire" if step.stage == "wake" else "crank"))]
+
+
+def _rungs_named(step: BaseStep) -> tuple[str, ...]:
+    said = (step.blocks, *(item.blocks for item in step.opens), step.rung if isinstance(step, RunStep) else None)
+    return tuple(rung for rung in said if rung is not None and rung != "nothing")

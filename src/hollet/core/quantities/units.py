@@ -149,6 +149,11 @@ def to_canonical(value: F, unit: Unit) -> F:
     return value * unit.factor + unit.offset
 
 
+def units_of(dimension: str) -> tuple[Unit, ...]:
+    """All units of a dimension, each once, in the order of the table."""
+    return tuple({unit.name: unit for unit in _BY_NAME.values() if unit.dimension == dimension}.values())
+
+
 def from_canonical(value: F, unit: Unit) -> F:
     """Inverse of `to_canonical`."""
     return (value - unit.offset) / unit.factor

@@ -6,8 +6,8 @@ from fastapi import APIRouter, Body
 
 from hollet.core.catalogue import compute, names
 from hollet.core.forms import CalculationForm, compute_typed, forms
-from hollet.services.figures import read_figure
-from hollet.web.models import QuantityEdit, QuantityView, TypedEdit
+from hollet.services.figures import conversions, read_figure
+from hollet.web.models import ConversionEdit, ConversionsView, QuantityEdit, QuantityView, TypedEdit
 from hollet.web.routers.shop import Shared
 
 __all__ = ["router"]
@@ -37,6 +37,12 @@ def list_forms() -> list[CalculationForm]:
 def run_typed(name: str, edit: TypedEdit) -> dict[str, Any]:
     """Run one calculation on what was typed into its form; a refusal is status 422 with its field."""
     return compute_typed(name, edit.typed)
+
+
+@router.post("/conversions")
+def convert(edit: ConversionEdit) -> ConversionsView:
+    """A figure in all other units of its kind; one that cannot be read is an answer here, not an error."""
+    return ConversionsView.model_validate(conversions(edit.text))
 
 
 @router.post("/quantity")

@@ -8,13 +8,24 @@ from hollet.core.book.entries import GearEdited
 from hollet.core.checking import Checked, standing
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument
-from hollet.services import archives, builds, gear, sheets, tools
+from hollet.services import archives, builds, gear, sheets, shop, tools
 from hollet.services.builds import BuildCard
 from hollet.services.gear import GearView
 from hollet.services.sheets import SheetCard
-from hollet.services.shop import shop_facts
+from hollet.services.shop import ShopFacts
 from hollet.services.workshop import Workshop
-from hollet.web.models import BuildEdit, CheckEdit, GearEdit, SetGaugeEdit, SheetEdit, ShopView, ToolEdit, TrialEdit, WhoEdit
+from hollet.web.models import (
+    BuildEdit,
+    CheckEdit,
+    GearEdit,
+    SetGaugeEdit,
+    SheetEdit,
+    ShopEdit,
+    ShopView,
+    ToolEdit,
+    TrialEdit,
+    WhoEdit,
+)
 
 __all__ = ["Shared", "router"]
 
@@ -33,11 +44,17 @@ Shared = Annotated[Workshop, Depends(shared)]
 @router.get("/shop")
 def get_shop(workshop: Shared) -> ShopView:
     """All builds, sheets and tools."""
-    facts = shop_facts(workshop)
-    return ShopView(name=facts.name, time_zone=facts.time_zone, now=workshop.now(), builds=list(builds.cards(workshop)),
+    facts = shop.shop_facts(workshop)
+    return ShopView(name=facts.name, time_zone=facts.time_zone, currency=facts.currency, version=facts.version, now=workshop.now(), builds=list(builds.cards(workshop)),
                     sheets=list(sheets.sheet_cards(workshop)), tools=list(workshop.tools().values()),
                     standings={name: standing(tool) for name, tool in workshop.tools().items()},
                     gear=list(gear.all_gear(workshop)), presets=list(tools.presets()))  # fmt: skip
+
+
+@router.post("/shop")
+def edit_shop(edit: ShopEdit, workshop: Shared) -> ShopFacts:
+    """Say anew what the shop is called, where its clock stands, and in what it counts."""
+    return shop.edit_shop(workshop, ShopFacts(name=edit.name, time_zone=edit.time_zone, currency=edit.currency, version=edit.version), edit.who)
 
 
 @router.post("/builds")
