@@ -54,13 +54,15 @@ def test_warm_only_after_it_ran():
     assert [words for words in plan.combined if words.startswith("Compression of all cylinders")] == [
         "Compression of all cylinders: its figures are for a warm engine; lies after First run and blocks Gear"]  # fmt: skip
     alone, _ = combined("before-power")
-    assert alone.find_step("compression").blocks == "fire" and alone.combined == ()
+    assert alone.find_step("compression").blocks == "fire"
+    assert alone.combined == ()
 
 
 def test_as_found_before_it_is_taken_apart():
     """Angles at ride height before the vehicle is up, play of the joints before a wheel is off, toe when it is down again."""
     plan, place = combined("front-suspension", "running-gear-measured")
-    assert place["heights_found"] < place["vehicle_raised"] and place["shaft_angles"] < place["vehicle_raised"] < place["joint_plays"] < place["wheels_off"]
+    assert place["heights_found"] < place["vehicle_raised"]
+    assert place["shaft_angles"] < place["vehicle_raised"] < place["joint_plays"] < place["wheels_off"]
     assert place["vehicle_lowered"] < place["heights"] < place["toe"]
     assert plan.find_step("shaft_angles").stage == "take_down"
     assert sum("moved from Inspect" in words for words in plan.combined) == 2
@@ -81,10 +83,12 @@ def test_one_id_for_two_things():
             step["stage"] = "prepare"
     mine = type(SHEETS["clutch"]).model_validate({**other, "id": "mine", "title": "Mine: another clutch"})
     plan = combine_sheets([SHEETS["clutch"], mine])
-    assert plan.find_step("cover_off").stage == "take_down" and plan.find_step("cover_off_2").stage == "prepare"
+    assert plan.find_step("cover_off").stage == "take_down"
+    assert plan.find_step("cover_off_2").stage == "prepare"
     assert any("Clutch cover off is one thing in" in words and "both are in the plan" in words for words in plan.combined)
     again = {step.id: step.stage for step in plan.step if any(link.step == "cover_off_2" for link in step.after)}
-    assert again.keys() == {"disc_seen_2", "fly_seen_2", "disc_thick_2", "fly_runout_2", "rear_seal_seen_2"} and set(again.values()) == {"prepare"}
+    assert again.keys() == {"disc_seen_2", "fly_seen_2", "disc_thick_2", "fly_runout_2", "rear_seal_seen_2"}
+    assert set(again.values()) == {"prepare"}
 
 
 def test_extra_brings_what_it_needs():

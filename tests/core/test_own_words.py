@@ -36,7 +36,8 @@ def test_gear_too_weak_or_too_low(up, figure, typed, words):
         up.do("said", step="weight_known", figure=name, typed=text)
     assert words in refused(up, "done", "not_complete", step="weight_known", reason="we have always done it so").message
     lift = next(o for o in up.bench("engine_up").obstacles if o.code == "lifting")
-    assert lift.by == "nothing" and "not ready to lift" in lift.words
+    assert lift.by == "nothing"
+    assert "not ready to lift" in lift.words
     up.do("said", step="weight_known", figure=figure, typed=FIGURES[figure])
     assert not [o for o in up.bench("engine_up").obstacles if o.code == "lifting"]
 
@@ -68,7 +69,9 @@ def test_own_school(up):
     up.plan("school", question="How the top bolt is reached?", way=ways, take=1, because="the bar does not fit")
     desk = plan_view(up.state, Gear())
     mine = next(s for s in desk.schools if s.question == "How the top bolt is reached?")
-    assert [w.name for w in mine.ways] == ["From below", "From above"] and mine.chosen == "way_2" == mine.pick and mine.because == "the bar does not fit"
+    assert [w.name for w in mine.ways] == ["From below", "From above"]
+    assert mine.chosen == "way_2" == mine.pick
+    assert mine.because == "the bar does not fit"
     with pytest.raises(Refused, match="one name"):
         up.plan("school", question="What", way=[ways[0], ways[0]], take=0, because="so")
 
@@ -104,4 +107,5 @@ def test_extra_that_no_sheet_brings(up):
     """A rear seal in a plan without the clutch: the plan says that nothing takes the flywheel off."""
     up.plan("extra", extra="rear_seal_while_out", wanted=True)
     gaps = {gap.item: gap.words for gap in plan_view(up.state, Gear()).gaps if gap.kind == "not_brought"}
-    assert gaps.keys() == {"flywheel_off", "flywheel_on"} and "Rear main seal needs: Flywheel off" in gaps["flywheel_off"]
+    assert gaps.keys() == {"flywheel_off", "flywheel_on"}
+    assert "Rear main seal needs: Flywheel off" in gaps["flywheel_off"]

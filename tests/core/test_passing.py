@@ -10,6 +10,7 @@ from hollet.core.book.edits import is_thin
 from hollet.core.book.entries import Done, Skipped
 from hollet.core.book.passing import live_dangers, proven
 from hollet.core.book.plandesk import Gear, difference
+from hollet.core.book.turned import turned_of
 from hollet.core.errors import Conflict, HolletError, Refused
 from hollet.core.procedure.drafting import draft
 from hollet.library.shelf import sheet_text
@@ -166,6 +167,19 @@ def test_an_old_log_that_passed_a_danger_proves_nothing(book: Book):
     book.do("confirmed", step="head_out", what=danger.box)
     assert book.view().dangers == ()
     assert proven(book.state, "head_out")
+
+
+def test_an_old_build_says_what_turned(book: Book):
+    """Lines of before, judged by the rules of today: named once, with their step; a build of today names nothing, a danger seen to is not named."""
+    assert turned_of(book.state, tuple(book.shop.values())) == ()
+    book.add("skipped", Skipped(step="lead", reason="abc"))
+    old = book.add("done", Done(step="head_out", reason="abc"))
+    told = turned_of(book.state, tuple(book.shop.values()))
+    assert [(t.step, t.words) for t in told if t.step] == [("head_out", "Head bolts out: not so: lead off; it is live")]
+    book.do("confirmed", step="head_out", what=book.view().dangers[0].box)
+    assert not [t for t in turned_of(book.state, tuple(book.shop.values())) if t.step]
+    book.do("strike", entry=old.id, reason="it was never so")
+    assert turned_of(book.state, tuple(book.shop.values())) == ()
 
 
 def test_an_old_done_without_its_box_is_named(book: Book):

@@ -18,6 +18,7 @@ import MarkLogo from './MarkLogo.vue'
 import StripNav from './StripNav.vue'
 import StrikeDialog from './StrikeDialog.vue'
 import LeaveOpenDialog from './LeaveOpenDialog.vue'
+import TurnedBlock from './TurnedBlock.vue'
 
 const props = defineProps<{ build: string; step?: string | null; desk?: string; next?: readonly string[] }>()
 const book = useBook()
@@ -107,6 +108,7 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
           <button type="button" class="btn small" @click="journal.forget(item.id)">Drop it</button></div>
       </div>
       <div v-if="book.problem" class="block" role="alert"><p class="t24">{{ book.problem }}</p><button type="button" class="btn small" @click="book.open(build, step ?? null)">Look again</button></div>
+      <TurnedBlock v-if="!running" :build="build" />
       <p v-if="goesDark" class="quiet dark">This browser lets the screen go dark while a step is in hand: set the display of this device to stay on. <button type="button" class="btn small" @click="heard">Heard</button></p>
       <slot />
     </main>

@@ -11,6 +11,7 @@ from hollet.core.book.bench import Bench, BookView, bench_of, book_view
 from hollet.core.book.gates import GATE_LINE, GateAnswer, OpenItem, gate_answers, open_items
 from hollet.core.book.sentences import line_of
 from hollet.core.book.status import plan_of
+from hollet.core.book.turned import TurnedView, turned_of
 from hollet.core.errors import Conflict, NotFound
 from hollet.core.procedure.changes import apply
 from hollet.core.procedure.combining import combine_sheets
@@ -22,7 +23,7 @@ from hollet.services.workshop import Workshop
 from hollet.store import journal
 from hollet.store.models import BuildRow, VehicleRow
 
-__all__ = ["BuildCard", "GateView", "bench", "cards", "frame", "gate", "make_build"]
+__all__ = ["BuildCard", "GateView", "bench", "cards", "frame", "gate", "make_build", "turned"]
 
 
 class BuildCard(BaseModel):
@@ -123,6 +124,12 @@ def bench(workshop: Workshop, build: str, step: str) -> Bench:
         if found is None:
             raise NotFound("step", step)
         return bench_of(state, found, tuple(workshop.tools().values()), gear_of(workshop), workshop.now())
+
+
+def turned(workshop: Workshop, build: str) -> tuple[TurnedView, ...]:
+    """What an old build calls done and the rules of today do not."""
+    with workshop.held(build) as state:
+        return turned_of(state, tuple(workshop.tools().values()))
 
 
 def gate(workshop: Workshop, build: str) -> GateView:

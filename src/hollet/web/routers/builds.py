@@ -4,6 +4,7 @@ from fastapi import APIRouter, Response
 
 from hollet.core.book.bench import Bench
 from hollet.core.book.inspection import InspectionView
+from hollet.core.book.turned import TurnedView
 from hollet.services import archives, builds, logging, readings, vehicles
 from hollet.services.builds import BuildCard, GateView
 from hollet.services.inspection import inspection
@@ -61,6 +62,12 @@ def get_stands(build: str, entry: str, workshop: Shared) -> StandsView:
 def get_inspection(build: str, workshop: Shared) -> InspectionView:
     """The findings desk: what was seen, like parts side by side, money, explanations, what is suspect for its age."""
     return inspection(workshop, build)
+
+
+@router.get("/turned")
+def get_turned(build: str, workshop: Shared) -> list[TurnedView]:
+    """What an old build calls done and the rules of today do not."""
+    return list(builds.turned(workshop, build))
 
 
 @router.get("/gate")
