@@ -95,7 +95,12 @@ def test_the_findings_desk(demo, mk):
 
 def test_a_sum_without_a_build(empty, mk):
     """Found by a word, figures typed as they are written, the answer with its working; a bad figure is named at its field."""
-    mk.go(f"{empty.url}/sums", "sums of the bench")
+    mk.go(f"{empty.url}/sums", "In the other unit")
+    mk.page.locator("input[name=figure]").fill("62 ft-lb")
+    expect(mk.page.locator("dl")).to_contain_text("84.06 N·m")  # 62 × 1.3558179
+    mk.page.locator("input[name=figure]").fill("62")
+    expect(mk.page.locator(".start .problem")).to_contain_text("unit")
+    mk.page.locator("input[name=figure]").blur()
     mk.key("/")
     mk.page.keyboard.type("release")
     mk.page.get_by_role("button", name="Release-bearing gap").press("Enter")

@@ -78,8 +78,8 @@ useKeys(() => ({ ' ': () => first.value && open(first.value.id), PageDown: () =>
 
 <style scoped>
 .shop { min-height: 100dvh; display: grid; grid-template-rows: 76px 1fr auto; }
-.top .name { border: 0; background: none; padding: 0; font: inherit; text-decoration: underline dotted; cursor: pointer; color: inherit; min-height: 32px; }
-.top .place { line-height: 1.2; white-space: nowrap; min-width: 220px; min-height: 48px; }
+.top .name { border: 0; background: none; padding: 0; font: inherit; text-decoration: underline dotted; cursor: pointer; color: inherit; display: inline-block; min-height: 26px; vertical-align: top; }
+.top .place { line-height: 1.2; white-space: nowrap; min-width: 250px; min-height: 52px; }
 .top { display: flex; align-items: center; gap: 20px; padding: 0 20px; }
 nav { margin-left: auto; display: flex; gap: 8px; }
 main { background: var(--now); border-top: 8px solid var(--yel); border-bottom: 3px solid var(--line); padding: 18px 20px; display: grid; grid-template-columns: 500px minmax(0, 1fr); gap: 44px; align-content: start; }

@@ -103,7 +103,7 @@ useKeys(() => ({ '/': () => finder.value?.focus() }))
           <h2 class="t16 mut">Working</h2><p v-for="l in working" :key="l">{{ l }}</p>
           <p class="t16 mut">Nominal figures, without what the tools may be off by: a verdict with its tool belongs to a step. The maker's figures come first.</p></section>
       </article>
-      <article v-else class="start">
+      <article v-else-if="all.length || problem" class="start">
         <h1 class="t28">In the other unit</h1><p v-if="problem" class="block" role="alert">{{ problem }}</p>
         <label class="field other"><span>a figure with its unit, such as 62 ft-lb</span><input v-model="figure" class="entry big" name="figure" autocomplete="off" maxlength="60" /></label>
         <p v-if="figure.trim() && units && !units.ok" class="problem" aria-live="polite">{{ units.words }}</p>
@@ -128,6 +128,7 @@ nav [aria-pressed='true'] { font-weight: 750; border-left-color: var(--ink); bac
 .other { max-width: 420px; }
 .start dd { font-size: 28px; } .start small { font-size: 18px; font-weight: 500; }
 .tiles { display: grid; grid-template-columns: repeat(auto-fill, minmax(190px, 1fr)); gap: 10px; }
+.tiles li { display: grid; }
 .tiles button { border: 2px solid var(--line); background: var(--now); width: 100%; min-height: 150px; display: grid; gap: 4px; justify-items: start; align-content: end; padding: 10px; text-align: left; cursor: pointer; }
 .tiles :deep(svg) { max-height: 76px; width: auto; }
 .about { display: flex; gap: 20px; align-items: flex-start; margin: 8px 0 14px; max-width: 860px; }
