@@ -22,7 +22,7 @@ from tests.browser.regions import Bench
 
 ARGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
 
-expect.set_options(timeout=15_000)  # a busy machine is no defect; what never comes fails all the same
+expect.set_options(timeout=25_000)  # a busy machine is no defect; what never comes fails all the same
 
 
 @pytest.fixture(scope="session")

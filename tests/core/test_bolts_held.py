@@ -1,6 +1,7 @@
 """Bolts and the first run held: what got too much, what the tool cannot give, clocks and figures that cannot be talked round."""
 
 from collections.abc import Callable
+from datetime import timedelta
 
 import pytest
 
@@ -11,7 +12,7 @@ from hollet.core.instruments import Instrument
 from hollet.core.quantities.parse import measured
 from tests.support import SMALL, Book, small_sheet, tool, tools
 
-A = "attempt-1"
+A, B = "attempt-1", "attempt-2"
 
 
 def refused(act: Callable[[], object], code: str) -> str:
@@ -176,6 +177,7 @@ def test_a_wrench_found_wrong_next_week_opens_the_joint_again(head: Book):
     assert any("W1 was 8 % low at its check, bolt 1, 2, 3, 4, 5, 6 pulled with it" in words for words in told)
     head.do("fastener", step="head_in", bolt=2, act="state", tightness="loosened again")
     assert any("bolt 1, 3, 4, 5, 6 pulled with it" in words for words in head.gate("crank").reasons)
+    assert head.bench("head_in").doubts == ("Bolts 1, 3, 4, 5, 6: W1 was 8 % low at its check. Pull anew with a wrench that is good",)
 
 
 def test_bolts_ahead_for_a_bench_without_a_server(head: Book):
@@ -299,6 +301,23 @@ def test_isolated_at_once_only_while_it_is_fresh(ready: Book):
     assert not ready.bench("crank").isolate_at_once
 
 
+def test_a_sample_sent_late_proves_nothing_early(ready: Book):
+    """2 bar that reach the server at 12 s with "second 3" on them are no oil pressure by 5 s; a press and the wire may take 3 s."""
+    fire = ready.state.plan.find_step("fire")
+    ready.do("attempt started", step="fire", attempt=A, reason="trying it out")
+    ready.now += timedelta(seconds=12)
+    ready.do("samples", step="fire", attempt=A, samples=[{"t": 3, "oil": "2 bar", "rpm": "900"}])
+    late = attempt_facts(ready.state, fire, A)
+    assert late.stop == "No oil pressure of 1.0 bar entered by 5 s: key off"
+    assert late.pressure_at == 9.0
+    assert [track.samples for track in late.tracks if track.key == "oil"] == [((3.0, 2.0),)]
+    ready.do("attempt ended", step="fire", attempt=A, after_s=12, reason="stopped by hand", cause="too late", change="the hand sooner")
+    ready.do("attempt started", step="fire", attempt=B, reason="trying it out", isolated=[])
+    ready.now += timedelta(seconds=7)
+    ready.do("samples", step="fire", attempt=B, samples=[{"t": 4.5, "oil": "2 bar", "rpm": "900"}])
+    assert attempt_facts(ready.state, fire, B).stop is None
+
+
 def test_no_oil_pressure_at_its_time_is_stop(ready: Book):
     """0 at exactly the moment it is due is STOP, and nobody reading for 20 s is STOP, whatever the revs."""
     fire = ready.state.plan.find_step("fire")
@@ -312,7 +331,8 @@ def test_nobody_reading_is_stop_whatever_the_revs():
     book = Book(small_sheet(SMALL.replace('hi = "15"', 'hi = "600"')), tools())
     fire = book.state.plan.find_step("fire")
     book.do("attempt started", step="fire", attempt=A, reason="trying it out")
-    book.do("samples", step="fire", attempt=A, samples=[{"t": 4, "oil": "2 bar"}, {"t": 18, "rpm": "900"}])
+    book.do("samples", step="fire", attempt=A, samples=[{"t": 4, "oil": "2 bar"}])
+    book.do("samples", step="fire", attempt=A, samples=[{"t": 18, "rpm": "900"}])
     facts = attempt_facts(book.state, fire, A)
     assert facts.stop is None
     assert [(d.asked_from, d.at_s) for d in facts.deadlines if d.kind == "reading"] == [(20, 25)]

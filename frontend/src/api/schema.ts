@@ -6822,6 +6822,8 @@ export interface components {
             dangers: components["schemas"]["Danger"][];
             /** Do */
             do: string;
+            /** Doubts */
+            doubts: string[];
             /** Extras */
             extras: components["schemas"]["Extra"][];
             /** Fastener */

@@ -154,6 +154,7 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
 <template>
   <BenchFrame ref="frame" :bench="bench" :title="title" :line="`${joint.name}, ${joint.progress}. ${bench.fastener}${bench.treatment ? `, ${bench.treatment}` : ''}`" :ready="ready" :no-primary="blocked || indicating" :say="say" @primary="click">
     <template #work>
+      <p v-for="d in bench.doubts" :key="d" class="block b">{{ d }}</p>
       <ol class="ladder"><li v-for="s in joint.stages" :key="s.number" :class="{ done: s.done === joint.bolts.length, now: s.number === stage }"><b>{{ s.kind === 'angle' ? '+' : '' }}{{ s.figure }}{{ s.kind === 'angle' ? '°' : '' }}</b><span>stage {{ s.number }}</span><small>{{ s.done === joint.bolts.length ? 'done' : s.number === stage ? `${s.done} of ${joint.bolts.length}` : '' }}</small></li></ol>
       <BoltPattern :bolts="joint.bolts" :stage-count="joint.stages.length" :stage-now="stage" :next="next" :layout="bench.layout" :sides="sides" @press="asked = $event" />
       <ol class="sr"><li v-for="b in joint.bolts" :key="b.number">Bolt {{ b.number }}, {{ b.tightness }}{{ b.gets ? `, ${b.gets}, ${b.words}` : '' }}{{ b.marked ? ', marked' : '' }}</li></ol>

@@ -106,7 +106,7 @@ useKeys(() => ({ ' ': primary, PageDown: primary, p: print, r: speak, PageUp: sp
         <p v-if="secure.hurt" class="block"><b>Hurt:</b> {{ secure.hurt }}. An ambulance first, then the list.</p></header>
       <div class="work">
         <SupportSide :map="map" /><SupportPlan :map="map" :chosen="point" @choose="point = $event" />
-        <ol class="list"><li v-for="(s, k) in map.supports" :key="s.id" :class="{ bad: !s.stays }"><b class="t20">{{ k + 1 }}</b><span>{{ s.kind_words }} at {{ s.point }}{{ s.padding ? `, ${s.padding}` : '' }}<small>{{ s.carries }}, {{ s.because }}</small></span><button type="button" class="btn small" @click="away(s)">Away</button></li></ol>
+        <ol class="list"><li v-for="(s, k) in map.supports" :key="s.id" :class="{ bad: !s.stays }"><b class="t20">{{ k + 1 }}</b><span>{{ s.kind_words }} at {{ s.point }}{{ s.padding ? `, ${s.padding}` : '' }}<small>{{ s.carries }}, {{ s.because }}{{ s.x === null ? '; not in the drawing, nobody said at which point' : '' }}</small></span><button type="button" class="btn small" @click="away(s)">Away</button></li></ol>
         <p v-if="!map.known && !map.bodies.length" class="block">Nobody said yet what carries it. <button type="button" class="btn small" @click="onWheels">The vehicle stands on its wheels, nothing hangs</button></p>
         <p v-if="map.ground_asked" class="block ground"><b>What ground has this bay?</b> <span class="chips"><button v-for="(name, id) in GROUND" :key="id" type="button" class="btn small" @click="standsOn(id)">{{ name }}</button></span></p>
         <form class="put" aria-label="Put a support in" @submit.prevent="put">

@@ -39,7 +39,7 @@ from hollet.core.book.sentences import LogLine, line_of
 from hollet.core.book.settings import Keeping, keeps_of
 from hollet.core.book.status import SETTLED, StepStatus, plan_of, statuses, whole_of
 from hollet.core.book.supports import support_view
-from hollet.core.book.tighten import JointFacts, Setting, joint_facts, setting_for, stage_ask
+from hollet.core.book.tighten import JointFacts, Setting, doubted_bolts, joint_facts, setting_for, stage_ask
 from hollet.core.book.views import View
 from hollet.core.book.windows import Chance, chances
 from hollet.core.checking import standing
@@ -57,6 +57,7 @@ from hollet.core.procedure.sheet import (
     CheckStep,
     FillStep,
     InspectStep,
+    Joint,
     MeasureStep,
     PartNeed,
     RemoveStep,
@@ -306,6 +307,7 @@ class TightenBench(BenchBase):
     wrenches: tuple[WrenchChoice, ...]
     wide: str | None
     bolt_keys: tuple[str, ...]
+    doubts: tuple[str, ...]
 
 
 class FillBench(BenchBase):
@@ -583,8 +585,16 @@ def _tighten(state: BookState, step: TightenStep, tools: Sequence[Instrument], b
         **base | {"primary": primary, "seen": max(base["seen"], state.seen.get(f"joint:{joint.id}", 0))}, joint=facts,
         layout=joint.layout.kind, sides=joint.sides, fastener=joint.fastener, treatment=joint.treatment, source=joint.source,
         setting=setting_for(joint, facts.next_stage, facts.wrench, facts.adapter) if facts.next_stage else None,
-        wrenches=tuple(wrenches), wide=wide, bolt_keys=reason_keys("bolt"),
+        wrenches=tuple(wrenches), wide=wide, bolt_keys=reason_keys("bolt"), doubts=_doubted(state, joint, tools),
     )  # fmt: skip
+
+
+def _doubted(state: BookState, joint: Joint, tools: Sequence[Instrument]) -> tuple[str, ...]:
+    """Bolts pulled with a wrench found wrong since, in one line for each fault."""
+    faults: dict[str, list[str]] = {}
+    for bolt, words in sorted(doubted_bolts(state, joint, tools).items()):
+        faults.setdefault(words, []).append(str(bolt))
+    return tuple(f"{'Bolt' if len(bolts) == 1 else 'Bolts'} {', '.join(bolts)}: {words}. Pull anew with a wrench that is good" for words, bolts in faults.items())
 
 
 def _fill(state: BookState, step: FillStep, tools: Sequence[Instrument], base: dict[str, Any]) -> FillBench:

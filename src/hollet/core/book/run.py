@@ -37,6 +37,8 @@ __all__ = [
 
 ASKED_S = 5.0
 """How long a figure that is too old is asked for before it is a stop."""
+GRACE_S = 3.0
+"""How much later than its second a sample may reach the server and still count at that second: a press, a short word, the wire; assumed."""
 REST_S = 30.0
 """Rest of the starter between two bursts where the sheet gives none: twice a usual burst, assumed."""
 FRESH_S = 300.0
@@ -139,10 +141,11 @@ def attempt_facts(state: BookState, step: RunStep, attempt: str) -> AttemptFacts
     pressure, by = plan.find_limit(step.pressure), plan.find_limit(step.pressure_by)
     wanted = pressure.figure("lo") if pressure else None
     due = by.figure("hi") if by else None
-    showed = next((s.t for s in samples if s.lamp_out or _enough(s, wanted)), None)
-    deadlines = _deadlines(start, due, showed, pressure, samples)
+    counted = _counted(start, entries)
+    showed = next((s.t for s in counted if s.lamp_out or _enough(s, wanted)), None)
+    deadlines = _deadlines(start, due, showed, pressure, counted)
     coolant = plan.find_limit(step.coolant)
-    stop, stop_at = _stop(samples, deadlines, end, coolant, wanted, due)
+    stop, stop_at = _stop(counted, deadlines, end, coolant, wanted, due)
     return AttemptFacts(
         id=attempt, number=start.body.number, step=step.id, rung=start.body.rung, started=start.time, who=start.who,
         isolated=start.body.isolated, expected=start.body.expected, limit_s=start.body.limit_s, gate=start.body.gate,
@@ -153,6 +156,17 @@ def attempt_facts(state: BookState, step: RunStep, attempt: str) -> AttemptFacts
         lamp_out=any(s.lamp_out for s in samples), pressure_at=showed,
         expected_seen=stop is None and (pressure is None or showed is not None), asked=_asked(samples), last_s=samples[-1].t if samples else 0.0, words=_timing_words(plan, step, samples),
     )  # fmt: skip
+
+
+def _counted(start: Entry, entries: Sequence[Entry]) -> list[RunSample]:
+    """The samples as they count for the deadlines: by when the server had them, with a grace for the press and the wire; a second that is said and lies before that is nobody's proof."""
+    began = datetime.fromisoformat(start.time)
+    found = []
+    for entry in entries:
+        if entry.kind == "samples":
+            had = (datetime.fromisoformat(entry.time) - began).total_seconds() - GRACE_S
+            found += [s if s.t >= had else s.model_copy(update={"t": had}) for s in entry.body.samples]
+    return sorted(found, key=lambda s: s.t)
 
 
 def _oil(sample: RunSample) -> float | None:
