@@ -27,7 +27,7 @@ const told = computed(() => props.bench.taken.slice(0, photo.value ? 2 : 4))
 </template>
 
 <style scoped>
-.taken { display: grid; gap: 10px; align-content: start; }
+.taken { display: grid; gap: 10px; align-content: start; max-height: 308px; overflow-y: auto; scrollbar-width: thin; }
 .taken :deep(.picture) { max-height: 180px; cursor: default; }
 li { border-top: 1px solid var(--hair); padding: 5px 0; line-height: 1.25; overflow-wrap: anywhere; }
 li .mut { display: block; }

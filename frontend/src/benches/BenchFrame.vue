@@ -158,11 +158,11 @@ header { grid-area: head; }
 .work { grid-area: work; min-width: 0; }
 .work > :deep(* + *) { margin-top: 10px; }
 .side { grid-area: side; display: flex; flex-direction: column; }
-.figure { min-height: 326px; padding-bottom: 10px; }
+.figure { min-height: 318px; padding-bottom: 10px; }
 .acts { display: flex; flex-direction: column; gap: 10px; }
 .two { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; }
 .small { display: flex; gap: 8px; flex-wrap: wrap; align-items: center; }
-.small .btn { flex: 1; white-space: nowrap; padding: 6px; }
+.small .btn { flex: 1 1 auto; white-space: nowrap; padding: 6px; font-size: 16px; gap: 4px; }
 .small .whole { flex-basis: 100%; }
 .stepphotos { max-width: 326px; }
 .state { font-weight: 650; font-size: 16px; flex-basis: 100%; }

@@ -175,7 +175,7 @@ tbody tr { cursor: pointer; }
 tr.chosen { outline: 3px solid var(--ink); outline-offset: -2px; }
 .drawn .at { display: none; }
 .tool :deep(svg), .tool span { display: block; }
-.name { border: 0; background: none; padding: 0; font-weight: 680; text-align: left; min-height: 26px; cursor: pointer; display: block; }
+.name { border: 0; background: none; padding: 0; font-weight: 680; text-align: left; min-height: 44px; width: 100%; cursor: pointer; display: block; }
 .line { display: flex; justify-content: space-between; gap: 10px; align-items: start; }
 .source { margin-top: 2px; }
 .choices { display: grid; gap: 8px; }

@@ -194,6 +194,7 @@ useKeys(() => ({
             </ol>
           </div>
           <aside class="side">
+            <button v-if="missing || undecided.length" type="button" class="btn primary desk-primary" @click="primary">{{ missing ? `Put in: ${missing.chance.thing}` : `Choose: ${undecided[0].question}` }}<kbd>Space</kbd></button>
             <div class="part"><p class="count"><b>{{ view.hunt.length }}</b> <span class="t24">to hunt</span></p>
             <p class="t16">{{ view.hunt.length ? `first for ${view.hunt[0].number} ${view.hunt[0].title}` : 'Everything the job needs is known and there.' }}</p>
             <ul class="small"><li v-for="x in view.hunt.slice(0, 4)" :key="x.id"><span>{{ x.name }}</span><span>{{ x.stage_name }}</span></li></ul>
@@ -206,7 +207,6 @@ useKeys(() => ({
             <button v-if="view.extras.length || view.agreements.length" type="button" class="btn small wide" @click="open = 'extras'">While it is open: {{ unanswered ? `${unanswered} to answer` : 'all answered' }}</button>
             <button v-if="view.left_out.length" type="button" class="btn small wide" @click="open = 'out'">{{ view.left_out.length }} left out, and why</button>
             <button type="button" class="btn small wide" @click="putIn?.ask({ behind: row ?? rows[rows.length - 1] })">Put a step in <kbd>I</kbd></button></div>
-            <button v-if="missing || undecided.length" type="button" class="btn primary desk-primary" @click="primary">{{ missing ? `Put in: ${missing.chance.thing}` : `Choose: ${undecided[0].question}` }}<kbd>Space</kbd></button>
           </aside>
         </div>
       </div>
@@ -298,7 +298,7 @@ useKeys(() => ({
 .small li span:first-child { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .small li span:last-child { white-space: nowrap; }
 .wide { width: 100%; justify-content: space-between; }
-.desk-primary { min-height: 60px; font-size: 20px; width: 100%; margin-top: 6px; position: sticky; bottom: 0; line-height: 1.15; padding: 6px 10px; gap: 4px; }
+.desk-primary { min-height: 60px; font-size: 20px; width: 100%; line-height: 1.15; padding: 6px 10px; gap: 4px; }
 .detail { display: grid; gap: 12px; }
 .vehicle { display: grid; gap: 8px; border-bottom: 3px solid var(--line); padding-bottom: 12px; }
 .problem { color: var(--out); }
