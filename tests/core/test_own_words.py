@@ -1,6 +1,7 @@
 """What the mechanic knows and the sheet does not: figures said before a lift, something hidden, ways, who comes; and parts that clash."""
 
 import pytest
+from pydantic import ValidationError
 
 from hollet.core.book.plandesk import Gear, difference, hunt_of, plan_view
 from hollet.core.book.sentences import line_of
@@ -40,6 +41,17 @@ def test_gear_too_weak_or_too_low(up, figure, typed, words):
     assert "not ready to lift" in lift.words
     up.do("said", step="weight_known", figure=figure, typed=FIGURES[figure])
     assert not [o for o in up.bench("engine_up").obstacles if o.code == "lifting"]
+
+
+def test_a_figure_struck_holds_the_lift(up):
+    """The lift was planned and done; the weight is struck a day later: the lift says so, and a reason for order passes it."""
+    for figure, typed in FIGURES.items():
+        up.do("said", step="weight_known", figure=figure, typed=typed)
+    up.do("done", step="weight_known")
+    assert "lifting" not in {o.code for o in up.bench("engine_up").obstacles}
+    up.do("strike", entry=up.state.live("said:unit_weight")[-1].id, reason="read off the wrong sheet")
+    held = next(o for o in up.bench("engine_up").obstacles if o.code == "lifting")
+    assert (held.by, held.words) == ("reason", "not ready to lift, not said any more: Weight of the unit as it is lifted")
 
 
 def test_said_wrongly(up):
@@ -84,6 +96,9 @@ def test_people_asked(up):
     assert next(row for row in plan_view(up.state, Gear()).rows if row.id == asked.step).comes == "Ada and Ben, Saturday at ten"
     up.plan("people", step=asked.step)
     assert asked.id in {item.id for item in hunt_of(up.state, Gear())}
+    for blank in ("", "   "):
+        with pytest.raises(ValidationError):
+            up.plan("people", step=asked.step, who=blank)
     with pytest.raises(Refused, match="nobody else"):
         up.plan("people", step="battery_off", who="Ben")
 

@@ -12,7 +12,9 @@ from hollet.services.demo import fill_demo, make_demo
 from hollet.services.inspection import inspection
 from hollet.services.logging import log_of
 from hollet.services.restoring import restore_backup
+from hollet.services.sheets import keep_sheet
 from hollet.services.workshop import Workshop
+from tests.support import SMALL
 
 NOW = datetime(2026, 3, 20, 12, 0, tzinfo=UTC)
 
@@ -52,6 +54,16 @@ def test_in_twice_is_refused(hand):
     with pytest.raises(Conflict) as conflict:
         import_build(hand.workshop, export_build(hand.workshop, hand.build))
     assert conflict.value.reason_code == "build_here"
+
+
+def test_two_vehicles_of_one_name(hand, empty):
+    """The shop has its own One already: the one read in gets another name, and neither is taken for the other."""
+    name = builds.frame(hand.workshop, hand.build).vehicle
+    keep_sheet(empty, SMALL)
+    mine = builds.make_build(empty, sheets=["small"], name="Mine", vehicle=name, about="mine", who="MK")
+    theirs = import_build(empty, export_build(hand.workshop, hand.build))
+    assert [builds.frame(empty, build).vehicle for build in (mine, theirs)] == [name, f"{name} (2)"]
+    assert builds.frame(empty, builds.make_build(empty, sheets=["small"], name="More", vehicle=name, about="x", who="MK")).about == "mine"
 
 
 @pytest.mark.parametrize("doctor", ["body", "who", "drop", "kind", "name"])

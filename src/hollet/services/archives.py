@@ -6,6 +6,7 @@ from typing import Any
 
 from pydantic import ValidationError
 from sqlalchemy import select
+from sqlalchemy.orm import Session
 
 from hollet.core.book.entries import KINDS
 from hollet.core.book.fold import BookState, state_after
@@ -44,6 +45,12 @@ def _named_photos(entries: list[dict[str, Any]]) -> set[str]:
     return {body["photo"] for body in bodies if body.get("photo")}
 
 
+def _free_name(session: Session, name: str) -> str:
+    """The name, or with a number where another vehicle of the shop has it: two vehicles of one name would be taken for one."""
+    taken = set(session.execute(select(VehicleRow.name)).scalars())
+    return next(free for free in (name, *(f"{name} ({k})" for k in range(2, len(taken) + 3))) if free not in taken)
+
+
 def import_build(workshop: Workshop, data: bytes) -> str:
     """Read an archive in; the log arrives byte for byte, the plan is made from it. Nothing is written on a mistake.
 
@@ -69,7 +76,7 @@ def import_build(workshop: Workshop, data: bytes) -> str:
             raise Conflict("this build is here already: nothing was read in", reason_code="build_here")
         vehicle = facts["vehicle"]
         if session.get(VehicleRow, vehicle["id"]) is None:
-            session.add(VehicleRow(id=vehicle["id"], name=vehicle["name"], about=vehicle["about"], version=1, facts=json.dumps(whole.facts, sort_keys=True)))
+            session.add(VehicleRow(id=vehicle["id"], name=_free_name(session, vehicle["name"]), about=vehicle["about"], version=1, facts=json.dumps(whole.facts, sort_keys=True)))
             session.flush()
         session.add(BuildRow(id=build, name=facts["name"], vehicle=vehicle["id"], made=facts["made"], plan=whole.model_dump_json(), version=1))
         session.flush()

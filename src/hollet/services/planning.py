@@ -74,7 +74,7 @@ def edit_plan(workshop: Workshop, build: str, acts: Sequence[Any], *, who: str, 
         changes = _drafted(state, acts, who)
         gear = gear_of(workshop)
         found = difference(state, changes, gear)
-        if found.standing and not reason:
+        if found.standing and not (reason or "").strip():
             raise Refused("no_reason", f"{found.standing[0]} has lines in the log and would leave the plan: give a reason", field="reason")
         kept_in = _keep_for_next_time(workshop, state, acts, changes, who)
         return _write(workshop, build, state, changes, who, entry_id, reason).model_copy(update={"kept_in": kept_in})

@@ -13,7 +13,7 @@ from hollet.core.book.passing import Obstacle, box_of, not_pressed, reason_keys,
 from hollet.core.book.removals import puts_back
 from hollet.core.book.run import attempts_of
 from hollet.core.book.said import not_enough, said_figures
-from hollet.core.book.status import SETTLED, plan_of, selection_of, statuses
+from hollet.core.book.status import SETTLED, plan_of, selection_of, status_of, statuses
 from hollet.core.book.supports import not_carried
 from hollet.core.book.tighten import joint_facts
 from hollet.core.book.windows import chances
@@ -73,6 +73,9 @@ def _guarded(state: BookState, step: Step, tools: Sequence[Instrument], now: str
         if short is not None:
             found.append(Obstacle(code="lifting", words=short if said.id == step.id else f"not ready to lift: {short}", by="nothing"))
             break
+    unsaid = next((f for s in plan_of(state).step if step.lifts and isinstance(s, CheckStep) and status_of(state, s).status == "done" for f in said_figures(state, s) if f.words is None), None)
+    if unsaid is not None:
+        found.append(_order("lifting", f"not ready to lift, not said any more: {unsaid.name}"))
     if step.lifts:
         for measured in (s for s in plan_of(state).step if isinstance(s, MeasureStep)):
             bad = next((r for r in results_of(state, measured, tools) if r.limit.safety == "lifting" and r.judgement.verdict in ("outside", "too_close")), None)

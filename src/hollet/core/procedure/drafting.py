@@ -4,7 +4,7 @@ import re
 from collections.abc import Callable, Set
 from typing import Annotated, Any, Literal
 
-from pydantic import Field
+from pydantic import Field, StringConstraints
 
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.limits import Limit, SourceAnswer
@@ -30,12 +30,14 @@ from hollet.core.procedure.plan import Plan, select
 from hollet.core.procedure.precedence import contradiction, in_order
 from hollet.core.procedure.schools import School, Way
 from hollet.core.procedure.sheet import After, CheckStep, Joint, TighteningStage, is_danger
-from hollet.core.procedure.words import STAGE_RANK, STAGES, Hours, Id, Part, Prose, ReasonKind, Stage, Words
+from hollet.core.procedure.words import STAGE_RANK, STAGES, Hours, Id, Part, ReasonKind, Stage
 from hollet.core.quantities.parse import parse
 
 __all__ = ["PlanAct", "draft"]
 
-Text = Annotated[str, Field(min_length=1, max_length=80)]
+Text = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
+Said = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=400)]
+"""Words that somebody typed: blanks are none."""
 Figure = Annotated[str, Field(max_length=40)]
 
 
@@ -75,7 +77,7 @@ class Before(Part):
     """A step that the new one must come before, and why."""
 
     step: Id
-    because: Words
+    because: Said
     kind: ReasonKind = "access closes"
 
 
@@ -83,8 +85,8 @@ class PutInAct(Part):
     """A forgotten step: behind which one, before which ones and why; `keep` puts it into the user's own copy of the sheet."""
 
     act: Literal["put_in"]
-    title: Words
-    do: Prose
+    title: Said
+    do: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=2000)]
     stage: Stage
     short: Annotated[str, Field(max_length=24)] | None = None
     hours: Hours | None = None
@@ -99,14 +101,14 @@ class HiddenAct(Part):
 
     act: Literal["hidden"]
     step: Id
-    thing: Annotated[str, Field(min_length=3, max_length=300)]
+    thing: Annotated[str, StringConstraints(strip_whitespace=True, min_length=3, max_length=300)]
 
 
 class OwnWay(Part):
     """A way as the mechanic knows it."""
 
     name: Text
-    does: Words
+    does: Said
 
 
 class SchoolAct(Part):
@@ -116,7 +118,7 @@ class SchoolAct(Part):
     question: Text
     way: Annotated[tuple[OwnWay, ...], Field(min_length=2, max_length=4)]
     take: Annotated[int, Field(ge=0, le=3)]
-    because: Words
+    because: Said
 
 
 class PeopleAct(Part):
@@ -149,7 +151,7 @@ class ReasonAct(Part):
     act: Literal["reason"]
     step: Id
     waits_for: Id
-    because: Words | None = None
+    because: Said | None = None
     kind: ReasonKind = "access closes"
 
 

@@ -145,7 +145,7 @@ def _unit(text: str, dimension: str | None, default_unit: str | None) -> Unit:
     unit = find_unit(token)
     if unit is None:
         raise Refused("not_a_quantity", f"'{token}' is not a unit that Hollet knows; this field takes "
-                      f"{CANONICAL.get(dimension or '', 'mm, in, thou, Nm, ft-lb, bar')}", field="unit")  # fmt: skip
+                      f"{default_unit or CANONICAL.get(dimension or '', 'mm, in, thou, Nm, ft-lb, bar')}", field="unit")  # fmt: skip
     if dimension and dimension != "text" and unit.dimension != dimension:
         raise Refused("dimension_mismatch", f"'{token}' is a unit of {unit.dimension}; this field takes a {dimension}, "
                       f"for example in {CANONICAL.get(dimension, dimension)}", field="unit")  # fmt: skip
