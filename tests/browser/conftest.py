@@ -20,7 +20,8 @@ from hollet.services.workshop import Workshop
 from hollet.web.app import create_app
 from tests.browser.regions import Bench
 
-ARGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
+ARGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync",
+        "--use-fake-device-for-media-stream", "--use-fake-ui-for-media-stream"]  # a beep in place of a voice
 
 expect.set_options(timeout=25_000)  # a busy machine is no defect; what never comes fails all the same
 

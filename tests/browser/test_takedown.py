@@ -219,6 +219,69 @@ def test_the_server_is_gone_in_the_middle_of_a_photo(mortal, mk):
     assert len(api(mortal.url, f"/api/builds/{build}/takedown")["photos"]) == before + 1
 
 
+def test_a_photo_waits_over_refusals(hanging, mk):
+    """Too large for the server, then not paired any more, then too many requests: the photo stays on the device, over a reload too, and goes when it may."""
+    build = build_named(hanging, "Two")
+    refusal = {"refuse": True, "reason_code": "x", "message": "not now", "field": None, "newer": []}
+    status = [413]
+    mk.page.route("**/api/photos", lambda route: route.fulfill(status=status[0], json=refusal) if status[0] else route.fallback())
+    mk.go(f"{hanging.url}/builds/{build}/steps/bell_bolts_out", "Bell")
+    before = len(api(hanging.url, f"/api/builds/{build}/takedown")["photos"])
+    mk.page.locator("input[name=photo]").first.set_input_files({"name": "p.jpg", "mimeType": "image/jpeg", "buffer": picture("starter")})
+    refused = mk.page.locator(".notwritten")
+    expect(refused).to_contain_text("Not written (photo): not now")
+    mk.page.reload()
+    expect(refused).to_contain_text("Not written (photo): not now")
+    status[0] = 401
+    mk.press("Write it again")
+    mk.shows("This device is not paired yet")
+    status[0] = 429
+    mk.go(f"{hanging.url}/builds/{build}/steps/bell_bolts_out", "Bell")
+    expect(refused).to_contain_text("Not written (photo): not now")
+    mk.press("Write it again")
+    expect(mk.page.get_by_text("not yet saved: photo")).to_be_visible()
+    mk.page.unroute("**/api/photos")  # it is tried again by itself
+    mk.written("photo: Bell-housing bolts out")
+    expect(refused).to_have_count(0)
+    assert len(api(hanging.url, f"/api/builds/{build}/takedown")["photos"]) == before + 1
+
+
+def test_a_note_is_spoken(hanging, mk):
+    """V held at a step, and a reason for order said aloud: both are kept, can be heard, and are put into words where the evening closes; not where somebody can be hurt."""
+    build = build_named(hanging, "Two")
+    mk.go(f"{hanging.url}/builds/{build}/steps/shaft_play_felt", "Shafts turned")
+    mk.page.keyboard.down("v")
+    expect(mk.page.get_by_text("Listening: let V go")).to_be_visible()
+    mk.page.wait_for_timeout(400)
+    mk.page.keyboard.up("v")
+    mk.written("a spoken note")
+    mk.press("Skip")
+    say = mk.page.get_by_role("dialog").get_by_role("button", name="Hold and say it")
+    say.dispatch_event("pointerdown")
+    expect(mk.page.get_by_role("button", name="Listening")).to_be_visible()
+    mk.page.wait_for_timeout(400)
+    mk.page.get_by_role("button", name="Listening").dispatch_event("pointerup")
+    expect(mk.page.get_by_role("dialog")).to_be_hidden()
+    expect(mk.page.locator("h1")).not_to_contain_text("Shafts turned")
+    lines = api(hanging.url, f"/api/builds/{build}/log?step=shaft_play_felt")["lines"]
+    assert [line["text"] for line in lines[:3]] == ["skipped: Shafts turned and felt before opening, said aloud", "a spoken note", "a spoken note"]
+    mk.go(f"{hanging.url}/builds/{build}/steps/engine_held", "Engine held")
+    mk.go(f"{hanging.url}/builds/{build}/steps/box_out", "drawn back")
+    mk.press("Skip")
+    expect(mk.page.get_by_role("dialog")).to_be_visible()
+    expect(mk.page.get_by_role("dialog").get_by_role("button", name="Hold and say it")).to_have_count(0)
+    mk.page.keyboard.press("Escape")
+    mk.go(f"{hanging.url}/builds/{build}/load", "Carried on")
+    forms = mk.page.get_by_label("Spoken, not in words yet").locator("form")
+    expect(forms).to_have_count(2)
+    forms.first.locator("input").fill("no play that a hand can feel")
+    forms.first.get_by_role("button", name="In words").click()
+    expect(forms).to_have_count(1)
+    sound = next(line["sound"] for line in lines if line["sound"])
+    answer = mk.page.request.get(f"{hanging.url}/api/sounds/{sound}")
+    assert (answer.headers["content-type"], answer.body()[:4]) == ("audio/webm", b"\x1a\x45\xdf\xa3")
+
+
 def test_two_devices_at_one_removal(hanging, mk):
     """The other one was quicker: this screen's bag is not written, says why, and can be dropped; nothing is lost silently."""
     build = build_named(hanging, "Two")

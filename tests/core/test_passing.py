@@ -10,13 +10,18 @@ from hollet.core.book.edits import is_thin
 from hollet.core.book.entries import Done, Skipped
 from hollet.core.book.passing import live_dangers, proven
 from hollet.core.book.plandesk import Gear, difference
+from hollet.core.book.secure import secure_view
+from hollet.core.book.spoken import spoken_notes
 from hollet.core.book.turned import turned_of
-from hollet.core.errors import Conflict, HolletError, Refused
+from hollet.core.errors import Conflict, HolletError, NotFound, Refused
 from hollet.core.procedure.drafting import draft
 from hollet.library.shelf import sheet_text
 from tests.support import ACT, SMALL, Book, small_sheet, tools
 
 PASSED = "it is not needed on this job"
+
+
+SOUND = "a" * 64
 
 
 def shelf(name: str) -> Book:
@@ -167,6 +172,27 @@ def test_an_old_log_that_passed_a_danger_proves_nothing(book: Book):
     book.do("confirmed", step="head_out", what=danger.box)
     assert book.view().dangers == ()
     assert proven(book.state, "head_out")
+
+
+def test_a_spoken_note_is_a_reason_for_order_alone(book: Book):
+    """It passes what keeps an order, names itself, and waits on the card for its words; where somebody can be hurt it is no reason."""
+    note = book.do("spoken", step="bore", sound=SOUND)
+    other = book.do("spoken", step="lead", sound="b" * 64)
+    assert refused(book, "skipped", "say_in_words", step="lead", spoken=other.id).field == "reason"
+    with pytest.raises(NotFound):
+        book.do("skipped", step="bore", spoken=other.id)
+    with pytest.raises(Refused, match="by a key or in words"):
+        book.do("skipped", step="bore")
+    skipped = book.do("skipped", step="bore", spoken=note.id)
+    assert (skipped.body.reason, skipped.body.spoken) == ("said aloud", note.id)
+    told = secure_view(book.state, book.time).card
+    assert [line for line in told if "In words still" in line] == [f"In words still: what was said at 3.01, {note.time[11:16]} UTC, MK", f"In words still: what was said at 2.01, {other.time[11:16]} UTC, MK"]
+    book.do("worded", spoken=note.id, text="the shop has measured it")
+    assert [(n.number, n.words) for n in spoken_notes(book.state)] == [("3.01", "the shop has measured it"), ("2.01", None)]
+    book.do("strike", entry=other.id, reason="nothing was said")
+    assert not [line for line in secure_view(book.state, book.time).card if "In words still" in line]
+    with pytest.raises(NotFound):
+        book.do("worded", spoken=other.id, text="nothing at all")
 
 
 def test_an_old_build_says_what_turned(book: Book):

@@ -30,12 +30,12 @@ LOG = json.dumps(ENTRY) + "\n"
 
 def test_round_trip():
     """What was packed is unpacked; the same content packs to the same bytes."""
-    data = pack({"id": "b", "name": "Ümlaut"}, [ENTRY, ENTRY], {PHOTO: b"p"})
-    assert data == pack({"name": "Ümlaut", "id": "b"}, [ENTRY, ENTRY], {PHOTO: b"p"})
+    data = pack({"id": "b", "name": "Ümlaut"}, [ENTRY, ENTRY], {PHOTO: b"p"}, {PHOTO: b"p"})
+    assert data == pack({"name": "Ümlaut", "id": "b"}, [ENTRY, ENTRY], {PHOTO: b"p"}, {PHOTO: b"p"})
     unpacked = unpack(data)
     assert unpacked.build["name"] == "Ümlaut"
     assert unpacked.entries == [ENTRY, ENTRY]
-    assert unpacked.photos == {PHOTO: b"p"}
+    assert unpacked.photos == unpacked.sounds == {PHOTO: b"p"}
 
 
 @pytest.mark.parametrize(
@@ -69,7 +69,7 @@ def test_bad_archives(data, words):
 def test_cut_short():
     """An archive cut in the middle is refused."""
     with pytest.raises(Refused):
-        unpack(pack({"id": "b"}, [ENTRY], {})[:-40])
+        unpack(pack({"id": "b"}, [ENTRY], {}, {})[:-40])
 
 
 @pytest.mark.parametrize("cell", ["=1+1", "+cmd", "-2+3", "@x", "\tx"])

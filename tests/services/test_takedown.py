@@ -10,7 +10,7 @@ from hollet.core.book.rebuild import Choices
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.procedure.stuck import StuckFacts
 from hollet.library.pictures import PICTURES, picture
-from hollet.services import builds, devices, photos, takedown
+from hollet.services import builds, devices, photos, sounds, takedown
 from hollet.services.archives import export_build, import_build, verify
 from hollet.services.builds import make_build
 from hollet.services.devices import Pairing
@@ -90,6 +90,30 @@ def test_photos_and_pins_survive_export(hand, tmp_path):
     assert export_build(other, hand.build) == data
     assert all(line.startswith("ok") for line in verify(other))
     other.close()
+
+
+WEBM = b"\x1a\x45\xdf\xa3" + b"spoken" * 40
+
+
+def test_a_recording_is_kept_and_goes_with_the_build(hand, tmp_path):
+    """Kept byte for byte under its hash, out and in with the build, looked at by verify; what is no recording is refused."""
+    stored = sounds.store_sound(hand.workshop, WEBM)
+    hand.write("spoken", step="bore", sound=stored.sound)
+    other = Workshop(tmp_path / "other")
+    import_build(other, export_build(hand.workshop, hand.build))
+    assert sounds.sound_path(other, stored.sound).read_bytes() == WEBM
+    assert sounds.media_type(WEBM) == "audio/webm"
+    assert f"ok: sounds of {builds.frame(other, hand.build).name}, 1" in verify(other)
+    sounds.sound_path(other, stored.sound).write_bytes(b"other")
+    assert any(line.startswith("broken: sounds of") for line in verify(other))
+    other.close()
+    for data, code in ((b"<html>", "no_sound"), (b"", "no_sound"), (WEBM + bytes(sounds.MAX_SOUND), "too_large")):
+        with pytest.raises(Refused) as refusal:
+            sounds.store_sound(hand.workshop, data)
+        assert refusal.value.reason_code == code
+    for name in ("../hollet.sqlite", "f" * 64):
+        with pytest.raises(NotFound):
+            sounds.sound_path(hand.workshop, name)
 
 
 def test_verify_looks_at_the_photos(hand):

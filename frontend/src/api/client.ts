@@ -61,17 +61,20 @@ export class Unreached extends Error {
 }
 
 /** Keep a photo on the server; it is on disk there when this resolves. */
-export async function sendPhoto(file: Blob): Promise<Schemas['StoredPhoto']> {
+export const sendPhoto = (file: Blob) => sendFile<Schemas['StoredPhoto']>('/api/photos', file)
+export const sendSound = (file: Blob) => sendFile<Schemas['StoredSound']>('/api/sounds', file)
+
+async function sendFile<T>(path: string, file: Blob): Promise<T> {
   const body = new FormData()
-  body.append('file', file, 'photo.jpg')
+  body.append('file', file, 'file')
   let response: Response
   try {
-    response = await fetch('/api/photos', { method: 'POST', body })
+    response = await fetch(path, { method: 'POST', body })
   } catch {
     throw new Unreached()
   }
   const read = (await response.json().catch(() => undefined)) as unknown
-  return got(Promise.resolve({ response, ...(response.ok ? { data: read as Schemas['StoredPhoto'] } : { error: read }) }))
+  return got(Promise.resolve({ response, ...(response.ok ? { data: read as T } : { error: read }) }))
 }
 
 interface Answer<T> {

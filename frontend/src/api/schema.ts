@@ -876,6 +876,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Store Sound
+         * @description Keep a recording; it is on disk when this answers.
+         */
+        post: operations["store_sound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sounds/{sound}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Sound
+         * @description A recording by its hash.
+         */
+        get: operations["get_sound"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tools": {
         parameters: {
             query?: never;
@@ -1410,6 +1450,11 @@ export interface components {
         };
         /** Body_store_photo */
         Body_store_photo: {
+            /** File */
+            file: string;
+        };
+        /** Body_store_sound */
+        Body_store_sound: {
             /** File */
             file: string;
         };
@@ -2348,6 +2393,8 @@ export interface components {
             kind: "done";
             /** Reason */
             reason?: string | null;
+            /** Spoken */
+            spoken?: string | null;
             /** Step */
             step: string;
         };
@@ -2385,7 +2432,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["StartedEdit"] | components["schemas"]["DoneEdit"] | components["schemas"]["HappenedEdit"] | components["schemas"]["SaidEdit"] | components["schemas"]["NotThereEdit"] | components["schemas"]["ReopenedEdit"] | components["schemas"]["SkippedEdit"] | components["schemas"]["ConfirmedEdit"] | components["schemas"]["ReadingEdit"] | components["schemas"]["ConcessionEdit"] | components["schemas"]["DispositionEdit"] | components["schemas"]["FastenerEdit"] | components["schemas"]["LeftOpenEdit"] | components["schemas"]["UndoneEdit"] | components["schemas"]["BaggedEdit"] | components["schemas"]["NoteEdit"] | components["schemas"]["DecisionEdit"] | components["schemas"]["AttemptStartedEdit"] | components["schemas"]["SamplesEdit"] | components["schemas"]["AttemptEndedEdit"] | components["schemas"]["StrikeEdit"] | components["schemas"]["RemovedEdit"] | components["schemas"]["UnbaggedEdit"] | components["schemas"]["ReplacedEdit"] | components["schemas"]["CapturedEdit"] | components["schemas"]["ComparedEdit"] | components["schemas"]["GuardedEdit"] | components["schemas"]["DisturbedEdit"] | components["schemas"]["SetAnewEdit"] | components["schemas"]["TriedEdit"] | components["schemas"]["PhotoEdit"] | components["schemas"]["PinnedEdit"] | components["schemas"]["SupportedEdit"] | components["schemas"]["VehicleStandsEdit"] | components["schemas"]["StoppedEdit"] | components["schemas"]["SecuredEdit"] | components["schemas"]["GoneOnEdit"] | components["schemas"]["SurroundingsEdit"] | components["schemas"]["FindingEdit"] | components["schemas"]["FaceAddedEdit"] | components["schemas"]["TracedEdit"] | components["schemas"]["PartDecidedEdit"] | components["schemas"]["PartRightEdit"] | components["schemas"]["LaidBesideEdit"] | components["schemas"]["CauseEdit"] | components["schemas"]["EvidenceEdit"];
+            entry: components["schemas"]["StartedEdit"] | components["schemas"]["DoneEdit"] | components["schemas"]["HappenedEdit"] | components["schemas"]["SaidEdit"] | components["schemas"]["NotThereEdit"] | components["schemas"]["ReopenedEdit"] | components["schemas"]["SkippedEdit"] | components["schemas"]["ConfirmedEdit"] | components["schemas"]["ReadingEdit"] | components["schemas"]["ConcessionEdit"] | components["schemas"]["DispositionEdit"] | components["schemas"]["FastenerEdit"] | components["schemas"]["LeftOpenEdit"] | components["schemas"]["UndoneEdit"] | components["schemas"]["BaggedEdit"] | components["schemas"]["NoteEdit"] | components["schemas"]["SpokenEdit"] | components["schemas"]["WordedEdit"] | components["schemas"]["DecisionEdit"] | components["schemas"]["AttemptStartedEdit"] | components["schemas"]["SamplesEdit"] | components["schemas"]["AttemptEndedEdit"] | components["schemas"]["StrikeEdit"] | components["schemas"]["RemovedEdit"] | components["schemas"]["UnbaggedEdit"] | components["schemas"]["ReplacedEdit"] | components["schemas"]["CapturedEdit"] | components["schemas"]["ComparedEdit"] | components["schemas"]["GuardedEdit"] | components["schemas"]["DisturbedEdit"] | components["schemas"]["SetAnewEdit"] | components["schemas"]["TriedEdit"] | components["schemas"]["PhotoEdit"] | components["schemas"]["PinnedEdit"] | components["schemas"]["SupportedEdit"] | components["schemas"]["VehicleStandsEdit"] | components["schemas"]["StoppedEdit"] | components["schemas"]["SecuredEdit"] | components["schemas"]["GoneOnEdit"] | components["schemas"]["SurroundingsEdit"] | components["schemas"]["FindingEdit"] | components["schemas"]["FaceAddedEdit"] | components["schemas"]["TracedEdit"] | components["schemas"]["PartDecidedEdit"] | components["schemas"]["PartRightEdit"] | components["schemas"]["LaidBesideEdit"] | components["schemas"]["CauseEdit"] | components["schemas"]["EvidenceEdit"];
             /** Id */
             id: string;
             /** Seen */
@@ -4074,6 +4121,8 @@ export interface components {
             seq: number;
             /** Side */
             side: string | null;
+            /** Sound */
+            sound: string | null;
             /** Step */
             step: string | null;
             /** Step Number */
@@ -6258,7 +6307,9 @@ export interface components {
              */
             not_applicable?: boolean;
             /** Reason */
-            reason: string;
+            reason?: string | null;
+            /** Spoken */
+            spoken?: string | null;
             /** Step */
             step: string;
         };
@@ -6316,6 +6367,43 @@ export interface components {
             verdict: string;
             /** Words */
             words: string;
+        };
+        /**
+         * SpokenEdit
+         * @description A spoken note; the recording is on the server already.
+         */
+        SpokenEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spoken";
+            /** Sound */
+            sound: string;
+            /** Step */
+            step?: string | null;
+        };
+        /**
+         * SpokenView
+         * @description One spoken note: its recording, at which step, by whom, and its words once somebody gave them.
+         */
+        SpokenView: {
+            /** Entry */
+            entry: string;
+            /** Number */
+            number: string;
+            /** Sound */
+            sound: string;
+            /** Step */
+            step: string | null;
+            /** Time */
+            time: string;
+            /** Title */
+            title: string;
+            /** Who */
+            who: string;
+            /** Words */
+            words: string | null;
         };
         /**
          * StageFacts
@@ -6392,6 +6480,8 @@ export interface components {
             kind: "started";
             /** Reason */
             reason?: string | null;
+            /** Spoken */
+            spoken?: string | null;
             /** Step */
             step: string;
         };
@@ -6501,6 +6591,14 @@ export interface components {
             width: number;
         };
         /**
+         * StoredSound
+         * @description A recording as it is kept: the hash that names it.
+         */
+        StoredSound: {
+            /** Sound */
+            sound: string;
+        };
+        /**
          * StrikeEdit
          * @description An entry is struck.
          */
@@ -6593,6 +6691,8 @@ export interface components {
             head: number;
             map: components["schemas"]["SupportView"];
             secure: components["schemas"]["SecureView"];
+            /** Spoken */
+            spoken: components["schemas"]["SpokenView"][];
             vehicle: components["schemas"]["VehicleStanding"];
         };
         /**
@@ -7400,6 +7500,21 @@ export interface components {
             note?: string | null;
             /** Terminal */
             terminal: string;
+        };
+        /**
+         * WordedEdit
+         * @description What a spoken note says, in words.
+         */
+        WordedEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "worded";
+            /** Spoken */
+            spoken: string;
+            /** Text */
+            text: string;
         };
         /**
          * WrenchChoice
@@ -12140,6 +12255,212 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ShopFacts"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    store_sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_store_sound"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredSound"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sound: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {

@@ -45,8 +45,8 @@ const answered = computed(() => props.bench.clash !== null || props.bench.captur
 const can = computed(() => props.ready && !blocking.value && !settled.value && (!waits.value || props.attempt) && props.bench.confirmed && !book.busy)
 const openNext = computed(() => settled.value && props.bench.following !== null)
 
-async function done(withReason?: string) {
-  if (await book.act({ kind: 'done', step: props.bench.step, reason: withReason ?? null })) next()
+async function done(withReason?: string | null, spoken: string | null = null) {
+  if (await book.act({ kind: 'done', step: props.bench.step, reason: withReason || null, spoken })) next()
 }
 function next() {
   const step = props.bench.following
@@ -63,16 +63,18 @@ function clicked() {
 async function allTheSame() {
   const { waits, pass_words, pass_keys, other_box, confirmed, box } = props.bench
   const asked = waits.length ? null : box && confirmed ? null : other_box
-  const said = await reason.value?.ask({ title: waits.length ? 'Done out of order' : 'Done in another way', button: 'Done all the same', why: `${capital(pass_words)}.`, keys: pass_keys, least: 10, box: asked })
+  const said = await reason.value?.put({ title: waits.length ? 'Done out of order' : 'Done in another way', button: 'Done all the same', why: `${capital(pass_words)}.`, keys: pass_keys, least: 10, box: asked, aloud: aloud.value })
   if (!said) return
   if (asked && !(await book.act({ kind: 'confirmed', step: props.bench.step, what: asked }))) return
-  await done(said)
+  await done(said.words, said.spoken)
 }
+/** A reason may be spoken where only order is passed: never where the step has a box. */
+const aloud = computed(() => (props.bench.other_box ? undefined : props.bench.step))
 /** Work before what it waits for, with a reason; the step itself is done later, by what it asks. */
 async function begin() {
   const { pass_words, pass_keys } = props.bench
-  const said = await reason.value?.ask({ title: 'Begin out of order', button: 'Begin all the same', why: `${capital(pass_words)}.`, keys: pass_keys, least: 10 })
-  if (said) await book.act({ kind: 'started', step: props.bench.step, reason: said })
+  const said = await reason.value?.put({ title: 'Begin out of order', button: 'Begin all the same', why: `${capital(pass_words)}.`, keys: pass_keys, least: 10, aloud: aloud.value })
+  if (said) await book.act({ kind: 'started', step: props.bench.step, reason: said.words || null, spoken: said.spoken })
 }
 async function notThere() {
   const answer = await reason.value?.put({ title: 'It is not there', button: 'It is not there', thing: props.bench.title, least: 10, why: 'Said of this thing alone: nothing waits for it any more. The line can be struck.' })
@@ -81,8 +83,8 @@ async function notThere() {
 const happened = () => book.act({ kind: 'happened', step: props.bench.step })
 async function skip(notApplicable: boolean) {
   const why = props.bench.waited_for.length ? `Skipped, it satisfies nothing that stands on it: ${props.bench.waited_for.join('; ')}.` : undefined
-  const said = await reason.value?.ask({ title: notApplicable ? 'This step does not apply' : 'Skip this step', button: notApplicable ? 'Not applicable' : 'Skipped', keys: props.bench.skip_keys, least: 10, why })
-  if (said && (await book.act({ kind: 'skipped', step: props.bench.step, reason: said, not_applicable: notApplicable }))) next()
+  const said = await reason.value?.put({ title: notApplicable ? 'This step does not apply' : 'Skip this step', button: notApplicable ? 'Not applicable' : 'Skipped', keys: props.bench.skip_keys, least: 10, why, aloud: aloud.value })
+  if (said && (await book.act({ kind: 'skipped', step: props.bench.step, reason: said.words || null, not_applicable: notApplicable, spoken: said.spoken }))) next()
 }
 async function letGo(thing: string) {
   const said = await reason.value?.ask({ title: `Let it go: ${thing}`, button: 'Not wanted', keys: props.bench.chance_keys, least: 10, why: 'After this step nobody reaches it without taking things off again.' })

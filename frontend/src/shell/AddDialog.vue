@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import type { PlanAct } from '@/api/client'
 import { useBook } from '@/stores/book'
 import { usePlan } from '@/stores/plan'
+import SayButton from './SayButton.vue'
 
 const props = defineProps<{ step: string | null; build: string }>()
 const book = useBook()
@@ -25,6 +26,10 @@ function ask(first: keyof typeof SORTS = 'note') {
   ways.value = [{ name: '', does: '' }, { name: '', does: '' }]
   take.value = 0
   open.value = true
+}
+async function spoken(sound: Blob) {
+  open.value = false
+  await book.act({ kind: 'spoken', step: props.step, sound: '0'.repeat(64) }, sound)
 }
 async function add() {
   if (!ready.value) return
@@ -53,6 +58,7 @@ defineExpose({ ask })
     <form class="add" @submit.prevent="add">
       <div class="chips" role="group" aria-label="What it is"><template v-for="(name, id) in SORTS" :key="id"><button v-if="step || id === 'note'" type="button" class="btn small" :aria-pressed="sort === id" @click="sort = id">{{ name }}</button></template></div>
       <label v-if="sort === 'note'" class="field"><span>For the log</span><textarea v-model="words" class="entry" name="add-words" maxlength="4000" autofocus /></label>
+      <SayButton v-if="sort === 'note'" label="Hold and say it instead" @said="spoken" />
       <label v-else-if="sort === 'hidden'" class="field"><span>What nobody sees before it is too late, in a few words</span><input v-model="words" class="entry" name="add-words" maxlength="300" autocomplete="off" autofocus /></label>
       <template v-else>
         <label class="field"><span>The question on which ways differ</span><input v-model="words" class="entry" name="add-words" maxlength="80" autocomplete="off" autofocus /></label>

@@ -2,11 +2,14 @@
 /** Every question goes through here: a reason (by a large key or in words), a thing that is not there, what carries a load now. */
 import { ref } from 'vue'
 import type { Schemas } from '@/api/client'
+import { useBook } from '@/stores/book'
+import SayButton from './SayButton.vue'
 
 type Carry = Schemas['Carry']
-interface Question { title: string; why?: string; button: string; least?: number; keys?: readonly string[]; box?: string | null; thing?: string; carry?: Carry['body'] }
-export interface Answer { words: string; thing: string; carry: Carry | null }
+interface Question { aloud?: string; title: string; why?: string; button: string; least?: number; keys?: readonly string[]; box?: string | null; thing?: string; carry?: Carry['body'] }
+export interface Answer { spoken: string | null; words: string; thing: string; carry: Carry | null }
 
+const book = useBook()
 const open = ref(false)
 const question = ref<Question>({ title: '', button: '' })
 const words = ref('')
@@ -33,7 +36,15 @@ function put(asked: Question): Promise<Answer | null> {
 function answer(text: string, carry: Carry | null = null) {
   if (question.value.box && !pressed.value) return
   open.value = false
-  done({ words: text.trim(), thing: thing.value.trim(), carry })
+  done({ spoken: null, words: text.trim(), thing: thing.value.trim(), carry })
+}
+/** Spoken as the reason: the note is written first, so that it is never lost; its words come on the closing card. */
+async function said(sound: Blob) {
+  const step = question.value.aloud
+  if (!step || !(await book.act({ kind: 'spoken', step, sound: '0'.repeat(64) }, sound)) || !book.last) return
+  const spoken = book.last.id
+  open.value = false
+  done({ spoken, words: '', thing: '', carry: null })
 }
 function say() {
   if (words.value.trim().length >= (question.value.least ?? 3)) answer(words.value)
@@ -61,6 +72,7 @@ defineExpose({ ask, put })
         <div v-if="question.keys?.length" class="keys"><button v-for="key in question.keys" :key="key" type="button" class="btn" :disabled="!!question.box && !pressed" @click="answer(key)">{{ key }}</button></div>
         <label v-if="question.thing !== undefined" class="field"><span>What is not there</span><input v-model="thing" class="entry" name="thing" maxlength="120" /></label>
         <label class="field"><span>{{ question.thing !== undefined ? 'Where it was looked for' : question.keys?.length ? 'Or in your own words' : 'The reason' }}, at least {{ question.least ?? 3 }} characters</span><textarea v-model="words" class="entry" name="reason" maxlength="900" autofocus /></label>
+        <SayButton v-if="question.aloud" @said="said" />
         <button type="submit" class="btn" :disabled="words.trim().length < (question.least ?? 3) || (!!question.box && !pressed)">{{ question.button }}</button>
       </template>
     </form>

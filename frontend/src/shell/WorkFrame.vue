@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** The frame: strip, Written, Now and Next. `desk` is the sitting-down form: one line of Written, no Next. */
 import { computed, onMounted, ref, watch } from 'vue'
-import { useNow } from '@vueuse/core'
+import { useEventListener, useNow } from '@vueuse/core'
 import { useRouter } from 'vue-router'
 import { useAwake } from '@/composables/awake'
 import { type KeyMap, useKeys } from '@/composables/keys'
+import { useRecorder } from '@/composables/recorder'
 import { clockOf } from '@/composables/time'
 import { useBook } from '@/stores/book'
 import { useJournal } from '@/stores/journal'
@@ -32,6 +33,10 @@ const running = computed(() => !!props.step && book.bench?.kind === 'run' && boo
 const { goesDark, heard } = useAwake(() => !!props.step && book.bench !== null && !book.bench.settled)
 const find = ref<InstanceType<typeof FindDialog> | null>(null)
 const strike = ref<InstanceType<typeof StrikeDialog> | null>(null)
+/** V held records a note at any step; let go, it is kept. */
+const { listening, problem: notHeard, possible: mayListen, begin: listen, end: heardOut } = useRecorder((sound) => book.act({ kind: 'spoken', step: props.step ?? null, sound: '0'.repeat(64) }, sound))
+useEventListener('keyup', (event: KeyboardEvent) => { if (event.key.toLowerCase() === 'v') heardOut() })
+useEventListener('blur', () => heardOut())
 const add = ref<InstanceType<typeof AddDialog> | null>(null)
 const leave = ref<InstanceType<typeof LeaveOpenDialog> | null>(null)
 const now = useNow({ interval: 10000 })
@@ -67,6 +72,7 @@ useKeys((): KeyMap => (running.value ? {} : {
   d: session.toggleTheme,
   o: () => leave.value?.ask(),
   n: () => add.value?.ask(),
+  v: () => (mayListen ? void listen() : add.value?.ask()),
   Backspace: strikeLast,
   Escape: () => void router.push({ name: 'build', params: { build: props.build } }),
 }))
@@ -109,6 +115,8 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
       </div>
       <div v-if="book.problem" class="block" role="alert"><p class="t24">{{ book.problem }}</p><button type="button" class="btn small" @click="book.open(build, step ?? null)">Look again</button></div>
       <TurnedBlock v-if="!running" :build="build" />
+      <p v-if="listening" class="block b" role="status">Listening: let V go to keep it</p>
+      <p v-if="notHeard" class="block" role="alert">{{ notHeard }}</p>
       <p v-if="goesDark" class="quiet dark">This browser lets the screen go dark while a step is in hand: set the display of this device to stay on. <button type="button" class="btn small" @click="heard">Heard</button></p>
       <slot />
     </main>

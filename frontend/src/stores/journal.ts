@@ -2,7 +2,7 @@
 import { defineStore } from 'pinia'
 import { v7 } from 'uuid'
 import { computed, ref } from 'vue'
-import { type AppendView, client, type Entry, got, Refusal, sendPhoto, Unreached } from '@/api/client'
+import { type AppendView, client, type Entry, got, Refusal, sendPhoto, sendSound, Unreached } from '@/api/client'
 import { benchTime } from '@/composables/time'
 import { useSession } from './session'
 import * as queue from './queue'
@@ -26,11 +26,11 @@ export const useJournal = defineStore('journal', () => {
     await queue.drop(id)
     await refresh()
   }
-  /** A photo goes first, then its entry with the name that the server gave it. */
+  /** A photo or a recording goes first, then its entry with the name that the server gave it. */
   async function post(waits: queue.Waiting): Promise<AppendView> {
     let item = waits
-    if (item.file && item.entry.kind === 'photo') {
-      const stored = await sendPhoto(item.file)
+    if (item.file && (item.entry.kind === 'photo' || item.entry.kind === 'spoken')) {
+      const stored = item.entry.kind === 'photo' ? await sendPhoto(item.file) : await sendSound(item.file)
       item = { ...item, entry: { ...item.entry, ...stored }, file: undefined }
       await queue.keep(item)
     }

@@ -14,7 +14,7 @@ export interface Waiting {
   about: string // only entries about the same wait for each other
   after?: string | null // the one before it in this queue, about the same
   tries?: number
-  file?: Blob // a photo that is not on the server yet; its entry waits for it
+  file?: Blob // a photo or a recording that is not on the server yet; its entry waits for it
 }
 
 interface Shelf extends DBSchema {

@@ -35,7 +35,7 @@ export function next(state: Tried, answer: Answered): Step {
 
 /** What an entry is about, so that only entries about the same wait for each other. */
 export function about(build: string, entry: { kind: string } & Record<string, unknown>): string {
-  const named = ['reading', 'attempt', 'item', 'support', 'photo', 'capture', 'setting', 'bag', 'removal', 'figure'].find((key) => typeof entry[key] === 'string' || typeof entry[key] === 'number')
+  const named = ['reading', 'attempt', 'item', 'support', 'photo', 'capture', 'setting', 'bag', 'removal', 'figure', 'sound'].find((key) => typeof entry[key] === 'string' || typeof entry[key] === 'number')
   const face = entry.kind === 'finding' ? `${String(entry.part)}/${String(entry.face)}` : ''
   return [build, typeof entry.step === 'string' ? entry.step : '', named ? String(entry[named]) : '', face].join('|')
 }

@@ -56,7 +56,7 @@ watch([kind, step, () => book.frame?.head], () => void load(), { immediate: true
         <div v-for="day in days" :key="day.day" class="day">
           <h2 class="t20">{{ day.day }} <span class="t16 mut">{{ day.lines.length }} lines</span></h2>
           <ol><li v-for="line in day.lines" :key="line.id" :class="{ conceded: line.kind === 'concession' }">
-            <span class="t16 mut">{{ line.seq }}</span><time class="mut">{{ clockOf(line.time, shop.zone) }}</time><span class="t16">{{ line.step_number }}</span><span class="text"><LineText :line="line" /><RouterLink v-if="line.photo" class="thumb" :to="{ name: 'bags', params: { build }, query: { photo: line.photo } }"><img :src="`/api/photos/${line.photo}.jpg`" :alt="`photo of line ${line.seq}`" width="96" height="72" loading="lazy" /></RouterLink></span><span class="t16">{{ line.who }}</span>
+            <span class="t16 mut">{{ line.seq }}</span><time class="mut">{{ clockOf(line.time, shop.zone) }}</time><span class="t16">{{ line.step_number }}</span><span class="text"><LineText :line="line" /><audio v-if="line.sound" controls preload="none" :src="`/api/sounds/${line.sound}`" :aria-label="`what was said in line ${line.seq}`" /><RouterLink v-if="line.photo" class="thumb" :to="{ name: 'bags', params: { build }, query: { photo: line.photo } }"><img :src="`/api/photos/${line.photo}.jpg`" :alt="`photo of line ${line.seq}`" width="96" height="72" loading="lazy" /></RouterLink></span><span class="t16">{{ line.who }}</span>
             <button v-if="line.strikable" type="button" class="btn small strike" :aria-label="`Strike line ${line.seq}`" @click="frame?.strikeLine(line)">strike</button>
           </li></ol>
         </div>

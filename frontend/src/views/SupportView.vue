@@ -77,6 +77,9 @@ const made = (item: { key: string; what: string }) => write({ kind: 'secured', i
 const goOn = () => write({ kind: 'gone on', note: null })
 const around = (id: string) => { const now = desk.value?.around ?? []; void write({ kind: 'surroundings', around: (now.includes(id) ? now.filter((x) => x !== id) : [...now, id]) as 'wind'[] }) }
 const say = (key: (typeof CAN)[number], value: boolean) => write({ kind: 'vehicle stands', rolls: null, steers: null, brakes: null, starts: null, bay: null, [key]: value })
+const said = ref<Record<string, string>>({})
+const unworded = computed(() => (desk.value?.spoken ?? []).filter((n) => n.words === null))
+const word = (entry: string) => write({ kind: 'worded', spoken: entry, text: said.value[entry] })
 const bay = ref('')
 const setBay = () => bay.value.trim() && write({ kind: 'vehicle stands', rolls: null, steers: null, brakes: null, starts: null, bay: bay.value.trim() })
 async function primary() {
@@ -115,6 +118,8 @@ useKeys(() => ({ ' ': primary, PageDown: primary, p: print, r: speak, PageUp: sp
           <div class="chips" role="group" aria-label="Ground"><button v-for="(name, id) in GROUND" :key="id" type="button" class="btn small" :aria-pressed="ground === id" @click="ground = id">{{ name }}</button><input v-model="padding" class="entry pad" name="padding" maxlength="80" placeholder="padding" aria-label="padding" /></div>
           <button type="submit" class="btn" :disabled="!point">It stands there</button>
         </form>
+        <section v-if="unworded.length" class="spoken" aria-label="Spoken, not in words yet"><h2 class="t20">Spoken, not in words yet</h2>
+          <form v-for="n in unworded" :key="n.entry" @submit.prevent="word(n.entry)"><p><b>{{ n.number }} {{ n.title }}</b> <span class="mut">{{ clockOf(n.time, shop.zone) }}, {{ n.who }}</span></p><audio controls preload="none" :src="`/api/sounds/${n.sound}`" :aria-label="`what was said at ${n.number}`" /><input v-model="said[n.entry]" class="entry" :name="`say-${n.entry}`" maxlength="900" autocomplete="off" placeholder="what it says" :aria-label="`what was said at ${n.number}, in words`" /><button type="submit" class="btn small" :disabled="(said[n.entry] ?? '').trim().length < 3">In words</button></form></section>
         <h2 class="t24">Fit to stand overnight? <span v-if="map.bodies.length" :class="map.stays ? 'in' : 'outside'">{{ map.stays ? 'yes' : `no, ${map.bodies.filter((b) => !b.stays).length} of ${map.bodies.length} would move` }}</span></h2>
         <ul class="bodies"><li v-for="b in map.bodies" :key="b.body"><VerdictMark :verdict="b.stays ? 'inside' : 'outside'" :side="null" :size="9" /><span><b class="t20">{{ b.name }} <span :class="b.stays ? 'in' : 'outside'">{{ b.stays ? 'stays' : 'no' }}</span></b><small>{{ b.because }}</small></span></li></ul>
         <section class="vehicle" aria-label="The vehicle"><h2 class="t20">The vehicle</h2>
@@ -145,6 +150,8 @@ useKeys(() => ({ ' ': primary, PageDown: primary, p: print, r: speak, PageUp: sp
 </template>
 
 <style scoped>
+.spoken form { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 6px 10px; align-items: center; border-top: 1px solid var(--hair); padding: 8px 0; }
+.spoken audio { height: 44px; max-width: 260px; }
 .load { display: grid; grid-template: 'head side' auto 'work side' 1fr / minmax(0, 640px) 308px; column-gap: 32px; justify-content: space-between; }
 header { grid-area: head; } .work { grid-area: work; display: grid; gap: 10px; align-content: start; min-width: 0; } .side { grid-area: side; display: flex; flex-direction: column; gap: 12px; }
 .sub { font-weight: 460; }

@@ -1,7 +1,7 @@
-"""The archive of a build: a zip with `build.json`, `log.jsonl` and its photos, unpacked with suspicion.
+"""The archive of a build: a zip with `build.json`, `log.jsonl`, its photos and recordings, unpacked with suspicion.
 
-`log.jsonl` holds one entry a line; its body is the very text that was hashed, so that the chain can be checked. A photo is named by
-the SHA-256 of its bytes.
+`log.jsonl` holds one entry a line; its body is the very text that was hashed, so that the chain can be checked. A photo or a recording is
+named by the SHA-256 of its bytes.
 """
 
 import hashlib
@@ -17,11 +17,12 @@ from hollet.core.errors import Refused
 
 __all__ = ["FIELDS", "FORMAT", "Unpacked", "pack", "unpack"]
 
-FORMAT = "hollet-build-2"
-KNOWN_FORMATS = ("hollet-build-1", FORMAT)
+FORMAT = "hollet-build-3"
+KNOWN_FORMATS = ("hollet-build-1", "hollet-build-2", FORMAT)
 FIELDS = ("id", "chain", "seq", "time", "bench_time", "who", "kind", "version", "body", "hash")
 MEMBERS = ("build.json", "log.jsonl")
 PHOTO = re.compile(r"photos/([0-9a-f]{64})\.jpg")
+SOUND = re.compile(r"sounds/([0-9a-f]{64})\.snd")
 MAX_ZIP = 300_000_000
 MAX_UNPACKED = 400_000_000
 MAX_RATIO = 200
@@ -30,14 +31,15 @@ EPOCH = (1980, 1, 1, 0, 0, 0)
 
 @dataclass(frozen=True, slots=True)
 class Unpacked:
-    """What an archive holds: the build's own facts, its entries as plain dictionaries, and its photos by hash."""
+    """What an archive holds: the build's own facts, its entries as plain dictionaries, its photos and its recordings by hash."""
 
     build: dict[str, Any]
     entries: list[dict[str, Any]]
     photos: dict[str, bytes]
+    sounds: dict[str, bytes]
 
 
-def pack(build: dict[str, Any], entries: list[dict[str, Any]], photos: Mapping[str, bytes]) -> bytes:
+def pack(build: dict[str, Any], entries: list[dict[str, Any]], photos: Mapping[str, bytes], sounds: Mapping[str, bytes]) -> bytes:
     """The archive as bytes; the same content gives the same bytes."""
     buffer = io.BytesIO()
     with zipfile.ZipFile(buffer, "w", zipfile.ZIP_DEFLATED) as archive:
@@ -51,6 +53,8 @@ def pack(build: dict[str, Any], entries: list[dict[str, Any]], photos: Mapping[s
             archive.writestr(info, texts[name])
         for photo in sorted(photos):
             archive.writestr(zipfile.ZipInfo(f"photos/{photo}.jpg", EPOCH), photos[photo])
+        for sound in sorted(sounds):
+            archive.writestr(zipfile.ZipInfo(f"sounds/{sound}.snd", EPOCH), sounds[sound])
     return buffer.getvalue()
 
 
@@ -68,7 +72,7 @@ def unpack(data: bytes) -> Unpacked:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
             infos = archive.infolist()
             for info in infos:
-                if info.filename not in MEMBERS and not PHOTO.fullmatch(info.filename):
+                if info.filename not in MEMBERS and not PHOTO.fullmatch(info.filename) and not SOUND.fullmatch(info.filename):
                     raise _bad(f"it holds '{info.filename[:80]}', which does not belong in a build's archive")
             names = [i.filename for i in infos]
             if not set(MEMBERS) <= set(names) or len(set(names)) != len(names):
@@ -76,7 +80,8 @@ def unpack(data: bytes) -> Unpacked:
             if sum(i.file_size for i in infos) > MAX_UNPACKED or any(i.file_size > MAX_UNPACKED or i.file_size > MAX_RATIO * max(i.compress_size, 1000) for i in infos):
                 raise _bad("it would unpack to far more than a build can hold")
             texts = {i.filename: _read(archive, i).decode("utf-8") for i in infos if i.filename in MEMBERS}
-            photos = {found[1]: _photo(archive, i, found[1]) for i in infos if (found := PHOTO.fullmatch(i.filename))}
+            photos = {found[1]: _file(archive, i, found[1]) for i in infos if (found := PHOTO.fullmatch(i.filename))}
+            sounds = {found[1]: _file(archive, i, found[1]) for i in infos if (found := SOUND.fullmatch(i.filename))}
         build = json.loads(texts["build.json"])
         entries = [json.loads(line) for line in texts["log.jsonl"].splitlines()]
     except zipfile.BadZipFile as error:
@@ -87,13 +92,13 @@ def unpack(data: bytes) -> Unpacked:
         raise _bad(f"build.json must say format {FORMAT}")
     if not entries or any(not isinstance(e, dict) or set(e) != set(FIELDS) for e in entries):
         raise _bad(f"each line of log.jsonl must have {', '.join(FIELDS)}")
-    return Unpacked(build, entries, photos)
+    return Unpacked(build, entries, photos, sounds)
 
 
-def _photo(archive: zipfile.ZipFile, info: zipfile.ZipInfo, name: str) -> bytes:
+def _file(archive: zipfile.ZipFile, info: zipfile.ZipInfo, name: str) -> bytes:
     data = _read(archive, info)
     if hashlib.sha256(data).hexdigest() != name:
-        raise _bad(f"the photo {name[:12]} is not what its name says")
+        raise _bad(f"{info.filename.partition('/')[0].removesuffix('s')} {name[:12]} is not what its name says")
     return data
 
 

@@ -2,6 +2,7 @@
 
 import hashlib
 import json
+from collections.abc import Callable
 from typing import Any
 
 from pydantic import ValidationError
@@ -18,12 +19,17 @@ from hollet.core.procedure.sheet import RunStep
 from hollet.exchange.archive import FIELDS, pack, unpack
 from hollet.exchange.csv import table
 from hollet.services.photos import reencode
+from hollet.services.sounds import check_sound
 from hollet.services.workshop import SHOP, Workshop
 from hollet.store import journal
+from hollet.store.files import PHOTOS, SOUNDS, keep, path_of
 from hollet.store.models import BuildRow, EntryRow, VehicleRow
-from hollet.store.photos import keep, path_of
 
 __all__ = ["attempts_csv", "export_build", "import_build", "verify"]
+
+
+KEPT = {"photo": PHOTOS, "sound": SOUNDS}
+"""Under which key of a body the name of which sort of file stands."""
 
 
 def export_build(workshop: Workshop, build: str) -> bytes:
@@ -35,14 +41,14 @@ def export_build(workshop: Workshop, build: str) -> bytes:
         assert vehicle is not None
         facts = {"id": row.id, "name": row.name, "made": row.made, "vehicle": {"id": vehicle.id, "name": vehicle.name, "about": vehicle.about}}
         entries = [{key: getattr(e, key) for key in FIELDS} for e in journal.read(session, build)]
-    found = ((photo, path_of(workshop.database.folder, photo)) for photo in sorted(_named_photos(entries)))
-    return pack(facts, entries, {photo: path.read_bytes() for photo, path in found if path.is_file()})
+    files = {sort: {name: path.read_bytes() for name in sorted(_named(entries, key)) if (path := path_of(workshop.database.folder, name, sort)).is_file()} for key, sort in KEPT.items()}
+    return pack(facts, entries, files[PHOTOS], files[SOUNDS])
 
 
-def _named_photos(entries: list[dict[str, Any]]) -> set[str]:
-    """The photos that the entries speak of, struck ones too."""
-    bodies = (json.loads(e["body"]) for e in entries if e["kind"] in ("photo", "captured"))
-    return {body["photo"] for body in bodies if body.get("photo")}
+def _named(entries: list[dict[str, Any]], key: str) -> set[str]:
+    """The photos or recordings that the entries speak of, struck ones too."""
+    bodies = (json.loads(e["body"]) for e in entries)
+    return {body[key] for body in bodies if isinstance(body, dict) and isinstance(body.get(key), str)}
 
 
 def _free_name(session: Session, name: str) -> str:
@@ -65,12 +71,14 @@ def import_build(workshop: Workshop, data: bytes) -> str:
     facts, rows, state = _checked(unpacked.build, unpacked.entries)
     build, whole = str(facts["id"]), state.whole
     assert whole is not None
-    _check_photos(unpacked.photos, _named_photos(unpacked.entries))
+    _check_files(unpacked.photos, _named(unpacked.entries, "photo"), "photo", reencode)
+    _check_files(unpacked.sounds, _named(unpacked.entries, "sound"), "recording", check_sound)
     with workshop.database.read() as session:
         if session.get(BuildRow, build) is not None:
             raise Conflict("this build is here already: nothing was read in", reason_code="build_here")
-    for data in unpacked.photos.values():  # a photo lies on the disk before its entry does; a left-over one harms nobody
-        keep(workshop.database.folder, data)
+    for sort, kept in ((PHOTOS, unpacked.photos), (SOUNDS, unpacked.sounds)):  # a file lies on the disk before its entry does; a left-over one harms nobody
+        for data in kept.values():
+            keep(workshop.database.folder, data, sort)
     with workshop.database.write() as session:
         if session.get(BuildRow, build) is not None:
             raise Conflict("this build is here already: nothing was read in", reason_code="build_here")
@@ -88,12 +96,12 @@ def import_build(workshop: Workshop, data: bytes) -> str:
     return build
 
 
-def _check_photos(found: dict[str, bytes], named: set[str]) -> None:
-    """Refuse a photo that no line speaks of, and one that is no picture; its bytes are never changed, for its name is their hash."""
-    for photo, data in found.items():
-        if photo not in named:
-            raise Refused("bad_archive", f"the archive was not read in: no line speaks of the photo {photo[:12]}", field="file")
-        reencode(data)
+def _check_files(found: dict[str, bytes], named: set[str], what: str, check: Callable[[bytes], object]) -> None:
+    """Refuse a file that no line speaks of, and one that is no picture or recording; its bytes are never changed, for its name is their hash."""
+    for name, data in found.items():
+        if name not in named:
+            raise Refused("bad_archive", f"the archive was not read in: no line speaks of the {what} {name[:12]}", field="file")
+        check(data)
 
 
 def _checked(facts: dict[str, Any], entries: list[dict[str, Any]]) -> tuple[dict[str, Any], list[EntryRow], BookState]:
@@ -121,12 +129,16 @@ def _checked(facts: dict[str, Any], entries: list[dict[str, Any]]) -> tuple[dict
     return facts, rows, state
 
 
-def _verified_photos(workshop: Workshop, name: str, state: BookState) -> list[str]:
-    """One line on the photos of a build: whether each lies on the disk with the bytes that its name is the hash of."""
-    named = {e.body.photo for e in state.entries.values() if e.kind in ("photo", "captured") and e.body.photo}
-    paths = {photo: path_of(workshop.database.folder, photo) for photo in sorted(named)}
-    bad = [photo for photo, path in paths.items() if not path.is_file() or hashlib.sha256(path.read_bytes()).hexdigest() != photo]
-    return [f"broken: photos of {name}, {len(bad)} of {len(named)} missing or changed, {bad[0][:12]}" if bad else f"ok: photos of {name}, {len(named)}"]
+def _verified_files(workshop: Workshop, name: str, state: BookState) -> list[str]:
+    """A line each on the photos and recordings of a build: whether each lies on the disk with the bytes that its name is the hash of."""
+    lines = []
+    for key, sort in KEPT.items():
+        named = {found for e in state.entries.values() if (found := getattr(e.body, key, None))}
+        paths = {file: path_of(workshop.database.folder, file, sort) for file in sorted(named)}
+        bad = [file for file, path in paths.items() if not path.is_file() or hashlib.sha256(path.read_bytes()).hexdigest() != file]
+        if named:
+            lines.append(f"broken: {sort} of {name}, {len(bad)} of {len(named)} missing or changed, {bad[0][:12]}" if bad else f"ok: {sort} of {name}, {len(named)}")
+    return lines
 
 
 def attempts_csv(workshop: Workshop, build: str) -> str:
@@ -159,7 +171,7 @@ def verify(workshop: Workshop) -> list[str]:
             if plan and broken is None:
                 state = state_after(journal.entry_of(row) for row in journal.read(session, chain))
                 same = Plan.model_validate_json(plan) == state.whole
-                lines += _verified_photos(workshop, name, state)
+                lines += _verified_files(workshop, name, state)
                 lines.append(f"{'ok' if same else 'broken'}: plan of {name}, rebuilt from its log")
     return lines
 

@@ -7,7 +7,7 @@ from pydantic import BaseModel
 
 from hollet.core.errors import NotFound, Refused
 from hollet.services.workshop import Workshop
-from hollet.store import photos
+from hollet.store import files
 
 __all__ = ["MAX_PHOTO", "StoredPhoto", "photo_path", "reencode", "store_photo"]
 
@@ -57,14 +57,14 @@ def reencode(data: bytes) -> tuple[bytes, int, int]:
 def store_photo(workshop: Workshop, data: bytes) -> StoredPhoto:
     """Re-encode and keep a photo; it is synced to disk when this returns. Its entry in a log is written apart."""
     stored, width, height = reencode(data)
-    return StoredPhoto(photo=photos.keep(workshop.database.folder, stored), width=width, height=height)
+    return StoredPhoto(photo=files.keep(workshop.database.folder, stored), width=width, height=height)
 
 
 def photo_path(workshop: Workshop, photo: str) -> Path:
     """The file of a photo; raises NotFound."""
     if not (len(photo) == 64 and all(c in "0123456789abcdef" for c in photo)):
         raise NotFound("photo", photo[:80])
-    path = photos.path_of(workshop.database.folder, photo)
+    path = files.path_of(workshop.database.folder, photo)
     if not path.is_file():
         raise NotFound("photo", photo)
     return path

@@ -8,6 +8,7 @@ from hollet.core.book import entries as b
 from hollet.core.book.around import AROUND
 from hollet.core.book.rebuild import Choices, RebuildView, rebuild_changes, rebuild_view
 from hollet.core.book.secure import SecureView, secure_view
+from hollet.core.book.spoken import SpokenView, spoken_notes
 from hollet.core.book.status import plan_of
 from hollet.core.book.supports import SupportView, support_view
 from hollet.core.book.takedown_view import TakeDownView, takedown_view
@@ -45,6 +46,7 @@ class SupportDesk(BaseModel):
     vehicle: VehicleStanding
     around: tuple[str, ...]
     conditions: tuple[Named, ...]
+    spoken: tuple[SpokenView, ...]
     head: int
 
 
@@ -100,7 +102,7 @@ def support(workshop: Workshop, build: str) -> SupportDesk:
     standing = vehicle_of(workshop, vehicle_name(workshop, build), others=True)
     with workshop.held(build) as state:
         said = state.live("surroundings")
-        return SupportDesk(map=support_view(state), secure=secure_view(state, workshop.now()), vehicle=standing, head=state.head,
+        return SupportDesk(map=support_view(state), secure=secure_view(state, workshop.now()), vehicle=standing, head=state.head, spoken=spoken_notes(state),
                            around=said[-1].body.around if said else (), conditions=tuple(Named(id=i, name=n) for i, n in AROUND.items()))  # fmt: skip
 
 

@@ -13,6 +13,7 @@ from hollet.core.book.inspecting import INSPECT
 from hollet.core.book.measure import odd_question, pair_question, read_leaves, read_text, result_of, slip_input, tool_question
 from hollet.core.book.passing import Obstacle, kind_of_box, not_pressed, passed_by_words
 from hollet.core.book.run import attempt_facts, attempts_of, burst_limit, cranked_s, rest_of
+from hollet.core.book.spoken import spoken_notes, spoken_reason
 from hollet.core.book.status import SETTLED, plan_of, status_of, whole_of
 from hollet.core.book.supports import held_up_by
 from hollet.core.book.takedown import TAKE_DOWN, step_named
@@ -69,11 +70,12 @@ def _tool(hand: Hand, tool_id: str) -> Instrument:
 
 def _started(state: BookState, edit: e.StartedEdit, hand: Hand) -> b.Body:
     step = step_named(state, edit.step)
-    passed = [o for o in obstacles(state, step, hand.listed, hand.now) if o.code in ("danger", "must_wait")] if edit.reason is not None else []
+    reason = edit.reason or spoken_reason(state, step, edit.spoken)
+    passed = [o for o in obstacles(state, step, hand.listed, hand.now) if o.code in ("danger", "must_wait")] if reason is not None else []
     held = next((o for o in passed if o.by != "reason"), None)
     if held is not None:
         raise _held(step, held, "reason")
-    return b.Started(step=step.id, reason=edit.reason, passed=tuple(o.words for o in passed))
+    return b.Started(step=step.id, reason=reason, passed=tuple(o.words for o in passed), spoken=edit.spoken)
 
 
 def _done(state: BookState, edit: e.DoneEdit, hand: Hand) -> b.Body:
@@ -84,16 +86,17 @@ def _done(state: BookState, edit: e.DoneEdit, hand: Hand) -> b.Body:
     never = next((o for o in found if o.by != "reason"), None)
     if never is not None:
         raise _held(step, never, "reason")
-    if found and edit.reason is None:
+    said = edit.reason or spoken_reason(state, step, edit.spoken)
+    if found and said is None:
         raise _held(step, found[0], "reason")
     if found and all(o.code != "must_wait" for o in found):
         box = kind_of_box(state, step)
         if box is not None and not_pressed(state, step, box, hand.now):
             raise _held(step, Obstacle(code="box", words=f"not confirmed: {box}", by="press", box=box), "reason")
     begun = [x.body for x in state.of_step(step.id) if x.kind == "started" and x.body.reason]  # what was passed to begin was passed to be done
-    reason = edit.reason or (begun[-1].reason if begun else None)
+    reason = said or (begun[-1].reason if begun else None)
     passed = (*(o.words for o in found), *(words for body in begun for words in body.passed))
-    return b.Done(step=step.id, reason=reason, passed=passed, opens=step.opens, closes=step.closes, carries=step.carries, releases=step.releases,
+    return b.Done(step=step.id, reason=reason, passed=passed, spoken=edit.spoken, opens=step.opens, closes=step.closes, carries=step.carries, releases=step.releases,
                   joint=step.joint if isinstance(step, RemoveStep) else None)  # fmt: skip
 
 
@@ -144,7 +147,10 @@ def _skipped(state: BookState, edit: e.SkippedEdit, hand: Hand) -> b.Body:
     step = step_named(state, edit.step)
     if status_of(state, step).status in SETTLED:
         raise Conflict(f"{step.number} is already done or passed over", reason_code="already_done")
-    return b.Skipped(step=step.id, reason=edit.reason, not_applicable=edit.not_applicable)
+    reason = edit.reason or spoken_reason(state, step, edit.spoken)
+    if reason is None:
+        raise Refused("no_reason", f"{step.number}: say why it is passed over, by a key or in words", field="reason")
+    return b.Skipped(step=step.id, reason=reason, not_applicable=edit.not_applicable, spoken=edit.spoken)
 
 
 def _confirmed(state: BookState, edit: e.ConfirmedEdit, hand: Hand) -> b.Body:
@@ -389,6 +395,18 @@ def _note(state: BookState, edit: e.NoteEdit, hand: Hand) -> b.Body:
     return b.Note(step=edit.step, text=edit.text)
 
 
+def _spoken(state: BookState, edit: e.SpokenEdit, hand: Hand) -> b.Body:
+    if edit.step is not None:
+        step_named(state, edit.step)
+    return b.Spoken(step=edit.step, sound=edit.sound)
+
+
+def _worded(state: BookState, edit: e.WordedEdit, hand: Hand) -> b.Body:
+    if all(note.entry != edit.spoken for note in spoken_notes(state)):
+        raise NotFound("spoken note", edit.spoken)
+    return b.Worded(spoken=edit.spoken, text=edit.text)
+
+
 def _decision(state: BookState, edit: e.DecisionEdit, hand: Hand) -> b.Body:
     step = step_named(state, edit.step)
     if edit.about == "dry_run":
@@ -562,6 +580,6 @@ def _strike(state: BookState, edit: e.StrikeEdit, hand: Hand) -> b.Body:
 ACCEPT: dict[str, Callable[[BookState, Any, Hand], b.Body]] = {
     "started": _started, "done": _done, "happened": _happened, "said": _said, "not there": _not_there, "reopened": _reopened, "skipped": _skipped, "confirmed": _confirmed,
     "reading": _reading, "concession": _concession, "disposition": _disposition, "fastener": _fastener,
-    "left open": _left_open, "undone": _undone, "note": _note, "decision": _decision,
+    "left open": _left_open, "undone": _undone, "note": _note, "spoken": _spoken, "worded": _worded, "decision": _decision,
     "attempt started": _attempt_started, "samples": _samples, "attempt ended": _attempt_ended, "strike": _strike, **TAKE_DOWN, **INSPECT,
 }  # fmt: skip

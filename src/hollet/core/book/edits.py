@@ -2,7 +2,7 @@
 
 from typing import Annotated, Literal
 
-from pydantic import AfterValidator, Field
+from pydantic import AfterValidator, Field, StringConstraints
 from pydantic_core import PydanticCustomError
 
 from hollet.core.book.entries import (
@@ -52,6 +52,7 @@ class StartedEdit(Body):
     kind: Literal["started"]
     step: str
     reason: Passing | None = None
+    spoken: str | None = None
 
 
 class DoneEdit(Body):
@@ -60,6 +61,7 @@ class DoneEdit(Body):
     kind: Literal["done"]
     step: str
     reason: Passing | None = None
+    spoken: str | None = None
 
 
 class HappenedEdit(Body):
@@ -100,8 +102,9 @@ class SkippedEdit(Body):
 
     kind: Literal["skipped"]
     step: str
-    reason: Passing
+    reason: Passing | None = None
     not_applicable: bool = False
+    spoken: str | None = None
 
 
 class ConfirmedEdit(Body):
@@ -501,6 +504,22 @@ class NoteEdit(Body):
     text: Annotated[str, Field(min_length=1, max_length=4000)]
 
 
+class SpokenEdit(Body):
+    """A spoken note; the recording is on the server already."""
+
+    kind: Literal["spoken"]
+    step: str | None = None
+    sound: PhotoHash
+
+
+class WordedEdit(Body):
+    """What a spoken note says, in words."""
+
+    kind: Literal["worded"]
+    spoken: str
+    text: Annotated[str, StringConstraints(strip_whitespace=True, min_length=3, max_length=4000)]
+
+
 class DecisionEdit(Body):
     """A wrench chosen, a bolt passed over, a dry run decided, a last chance or a capture let go, a fluid left out."""
 
@@ -573,7 +592,7 @@ class StrikeEdit(Body):
 
 Edit = Annotated[
     StartedEdit | DoneEdit | HappenedEdit | SaidEdit | NotThereEdit | ReopenedEdit | SkippedEdit | ConfirmedEdit | ReadingEdit | ConcessionEdit | DispositionEdit
-    | FastenerEdit | LeftOpenEdit | UndoneEdit | BaggedEdit | NoteEdit | DecisionEdit | AttemptStartedEdit | SamplesEdit
+    | FastenerEdit | LeftOpenEdit | UndoneEdit | BaggedEdit | NoteEdit | SpokenEdit | WordedEdit | DecisionEdit | AttemptStartedEdit | SamplesEdit
     | AttemptEndedEdit | StrikeEdit | RemovedEdit | UnbaggedEdit | ReplacedEdit | CapturedEdit | ComparedEdit | GuardedEdit | DisturbedEdit
     | SetAnewEdit | TriedEdit | PhotoEdit | PinnedEdit | SupportedEdit | VehicleStandsEdit | StoppedEdit | SecuredEdit | GoneOnEdit
     | SurroundingsEdit | FindingEdit | FaceAddedEdit | TracedEdit | PartDecidedEdit | PartRightEdit | LaidBesideEdit | CauseEdit | EvidenceEdit,

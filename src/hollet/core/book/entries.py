@@ -77,6 +77,7 @@ class Started(StepBody):
 
     reason: Reason | None = None
     passed: Annotated[tuple[Annotated[str, Field(max_length=800)], ...], Field(max_length=60)] = ()
+    spoken: str | None = None
 
 
 class Done(StepBody):
@@ -87,6 +88,7 @@ class Done(StepBody):
 
     reason: Reason | None = None
     passed: Annotated[tuple[Annotated[str, Field(max_length=800)], ...], Field(max_length=60)] | None = None
+    spoken: str | None = None
     joint: str | None = None
     opens: tuple[Opens, ...] = ()
     closes: tuple[str, ...] = ()
@@ -132,6 +134,7 @@ class Skipped(StepBody):
 
     reason: Reason
     not_applicable: bool = False
+    spoken: str | None = None
 
 
 class Confirmed(StepBody):
@@ -614,6 +617,26 @@ class Note(Body):
     text: Annotated[str, Field(min_length=1, max_length=4000)]
 
 
+class Spoken(Body):
+    """A spoken note: the recording by its hash."""
+
+    step: str | None = None
+    sound: PhotoHash
+
+    def subject(self) -> str:
+        return f"spoken:{self.sound}"
+
+
+class Worded(Body):
+    """What a spoken note says, in words."""
+
+    spoken: str
+    text: Annotated[str, Field(min_length=3, max_length=4000)]
+
+    def subject(self) -> str:
+        return f"worded:{self.spoken}"
+
+
 class Decision(StepBody):
     """A choice with its reason: the wrench for a joint, a bolt passed over, one dry run, a last chance or a capture let go, a fluid left out."""
 
@@ -764,7 +787,7 @@ class DeviceEdited(Body):
 KINDS: dict[str, type[Body]] = {
     "plan edited": PlanEdited, "started": Started, "done": Done, "happened": Happened, "said": Said, "not there": NotThere, "reopened": Reopened, "skipped": Skipped,
     "confirmed": Confirmed, "reading": Reading, "concession": Concession, "disposition": Disposition,
-    "fastener": Fastener, "left open": LeftOpen, "undone": Undone, "bagged": Bagged, "note": Note, "decision": Decision,
+    "fastener": Fastener, "left open": LeftOpen, "undone": Undone, "bagged": Bagged, "note": Note, "spoken": Spoken, "worded": Worded, "decision": Decision,
     "attempt started": AttemptStarted, "samples": Samples, "attempt ended": AttemptEnded, "strike": Strike,
     "removed": Removed, "unbagged": Unbagged, "replaced": Replaced, "captured": Captured, "compared": Compared, "guarded": Guarded, "disturbed": Disturbed, "set anew": SetAnew,
     "tried": Tried, "photo": Photo, "pinned": Pinned, "supported": Supported, "vehicle stands": VehicleStands, "stopped": Stopped,

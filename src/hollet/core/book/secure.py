@@ -9,6 +9,7 @@ from hollet.core.book.fold import BookState
 from hollet.core.book.gates import OpenItem, left_open
 from hollet.core.book.passing import current_step, live_dangers
 from hollet.core.book.run import attempts_of
+from hollet.core.book.spoken import spoken_notes
 from hollet.core.book.status import plan_of, statuses
 from hollet.core.book.supports import support_view
 from hollet.core.book.views import View
@@ -108,6 +109,7 @@ def secure_view(state: BookState, now: str) -> SecureView:
     card += [f"Carried: {support.line}"] if support.supports else []
     card += [f"Left open: {item.what}. To undo: {item.undo}" for item in opened[:8]]
     card += [f"and {len(opened) - 8} more left open"] if len(opened) > 8 else []
+    card += [f"In words still: what was said at {note.number or 'the build'}, {note.time[11:16]} UTC, {note.who}" for note in spoken_notes(state) if note.words is None]
     return SecureView(
         stopped=stop is not None, why=stop.body.why if stop else "", since=stop.time if stop else "", who=stop.who if stop else "",
         going=going.rstrip(", "), hurt=stop.body.hurt if stop else None, near_miss=stop.body.near_miss if stop else None,

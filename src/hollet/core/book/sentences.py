@@ -40,6 +40,7 @@ class LogLine(BaseModel):
     struck_reason: str | None = None
     struck_time: str | None = None
     photo: str | None = None
+    sound: str | None = None
     hash: str = ""
     strikable: bool = True
 
@@ -62,6 +63,7 @@ def line_of(state: BookState, entry: Entry) -> LogLine:
         step_number=number, text=_text(state, entry), verdict=verdict, side=side, verdict_words=words, assumed=assumed,
         struck_by=strike.who if strike else None, struck_reason=strike.body.reason if strike else None,
         struck_time=strike.time if strike else None, strikable=entry.kind not in ("strike", "plan edited") and strike is None,
+        sound=entry.body.sound if entry.kind == "spoken" else None,
         photo=getattr(entry.body, "photo", None) if entry.kind in ("photo", "captured", "finding") else None,
     )  # fmt: skip
 
@@ -253,6 +255,8 @@ TEXTS: dict[str, Callable[[Any, str], str]] = {
     "left open": lambda b, t: f"left open: {b.what}" + (f", {b.where}" if b.where else ""),
     "bagged": lambda b, t: _bag(b),
     "note": lambda b, t: b.text,
+    "spoken": lambda b, t: "a spoken note",
+    "worded": lambda b, t: f"the spoken note says: {b.text}",
     "decision": lambda b, t: _decision(b),
     "attempt started": lambda b, t: f"attempt {b.number}, {t}" + (f", gate shut: {b.reason}" if b.gate == "shut" else ""),
     "samples": lambda b, t: "; ".join(f"{s.t:.0f} s " + _moment(s) for s in b.samples[:4]),

@@ -2,14 +2,15 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter, File, UploadFile
+from fastapi import APIRouter, File, Response, UploadFile
 from fastapi.responses import FileResponse
 
 from hollet.core.book.rebuild import RebuildView
 from hollet.core.book.takedown_view import TakeDownView
 from hollet.core.procedure.stuck import StuckFacts
-from hollet.services import photos, takedown
+from hollet.services import photos, sounds, takedown
 from hollet.services.photos import StoredPhoto
+from hollet.services.sounds import StoredSound
 from hollet.services.takedown import FastenerView, StuckDesk, SupportDesk
 from hollet.web.models import FastenersLook, RebuildEdit, RebuildLook, StuckLook
 from hollet.web.routers.shop import Shared
@@ -59,6 +60,19 @@ def read_fasteners(look: FastenersLook) -> FastenerView:
 async def store_photo(workshop: Shared, file: Annotated[UploadFile, File()]) -> StoredPhoto:
     """Keep a photo; it is on disk when this answers."""
     return photos.store_photo(workshop, await file.read(photos.MAX_PHOTO + 1))
+
+
+@router.post("/sounds")
+async def store_sound(workshop: Shared, file: Annotated[UploadFile, File()]) -> StoredSound:
+    """Keep a recording; it is on disk when this answers."""
+    return sounds.store_sound(workshop, await file.read(sounds.MAX_SOUND + 1))
+
+
+@router.get("/sounds/{sound}", response_class=Response)
+def get_sound(sound: str, workshop: Shared) -> Response:
+    """A recording by its hash."""
+    data = sounds.sound_path(workshop, sound).read_bytes()
+    return Response(data, media_type=sounds.media_type(data), headers={"Cache-Control": "private, max-age=31536000, immutable", "X-Content-Type-Options": "nosniff"})
 
 
 @router.get("/photos/{photo}.jpg", response_class=FileResponse)

@@ -1,0 +1,61 @@
+"""Notes that were spoken with greasy hands, and what they said, put into words on the card that closes the evening."""
+
+from hollet.core.book.entries import Entry
+from hollet.core.book.fold import BookState
+from hollet.core.book.passing import kind_of_box
+from hollet.core.book.status import plan_of
+from hollet.core.book.views import View
+from hollet.core.errors import NotFound, Refused
+from hollet.core.procedure.sheet import Step
+
+__all__ = ["ALOUD", "SpokenView", "spoken_notes", "spoken_reason"]
+
+ALOUD = "said aloud"
+
+
+class SpokenView(View):
+    """One spoken note: its recording, at which step, by whom, and its words once somebody gave them."""
+
+    entry: str
+    sound: str
+    step: str | None
+    number: str
+    title: str
+    who: str
+    time: str
+    words: str | None
+
+
+def _notes(state: BookState) -> list[Entry]:
+    return [entry for i in state.order if (entry := state.entries[i]).kind == "spoken" and i not in state.struck]
+
+
+def spoken_notes(state: BookState) -> tuple[SpokenView, ...]:
+    """All spoken notes, oldest first."""
+    plan = plan_of(state)
+    found = []
+    for entry in _notes(state):
+        step = plan.find_step(entry.body.step)
+        worded = state.live(f"worded:{entry.id}")
+        found.append(SpokenView(entry=entry.id, sound=entry.body.sound, step=step.id if step else None, number=step.number if step else "", title=step.title if step else "",
+                                who=entry.who, time=entry.time, words=worded[-1].body.text if worded else None))  # fmt: skip
+    return tuple(found)
+
+
+def spoken_reason(state: BookState, step: Step, spoken: str | None) -> str | None:
+    """The reason that a spoken note stands for; it stands for order only, never where somebody can be hurt by the step.
+
+    Raises
+    ------
+    NotFound
+        There is no such note at this step, or it was struck.
+    Refused
+        `say_in_words`: the step has a box, or others wait for it as for a danger.
+    """
+    if spoken is None:
+        return None
+    if not any(entry.id == spoken and entry.body.step == step.id for entry in _notes(state)):
+        raise NotFound("spoken note", spoken)
+    if kind_of_box(state, step) is not None:
+        raise Refused("say_in_words", f"{step.number} {step.title}: somebody can be hurt here, so the reason must be in words, or one of the keys", field="reason")
+    return ALOUD
