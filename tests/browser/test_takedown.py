@@ -227,7 +227,7 @@ def test_a_photo_waits_over_refusals(hanging, mk):
     mk.page.route("**/api/photos", lambda route: route.fulfill(status=status[0], json=refusal) if status[0] else route.fallback())
     mk.go(f"{hanging.url}/builds/{build}/steps/bell_bolts_out", "Bell")
     before = len(api(hanging.url, f"/api/builds/{build}/takedown")["photos"])
-    mk.page.locator("input[name=photo]").first.set_input_files({"name": "p.jpg", "mimeType": "image/jpeg", "buffer": picture("starter")})
+    mk.page.locator("input[name=photo]").first.set_input_files(PHOTO)
     refused = mk.page.locator(".notwritten")
     expect(refused).to_contain_text("Not written (photo): not now")
     mk.page.reload()
