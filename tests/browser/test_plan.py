@@ -4,7 +4,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.regions import Bench, api, write
+from tests.browser.regions import Bench, api, new_build, write
 from tests.browser.test_bench import engine
 
 
@@ -227,3 +227,49 @@ def test_plan_desk_by_touch_on_a_tablet(demo, browser):
     expect(page.get_by_text("flat, Ring gear fine teeth, Gearbox late spline go together")).to_be_visible()
     assert page.evaluate("document.documentElement.scrollWidth <= 820")
     context.close()
+
+
+def test_what_the_mechanic_knows(demo, mk):
+    """By keys: four figures before a lift, one after the other; something hidden at a step; another way; who comes; the vehicle in other words."""
+    build = new_build(demo.url, sheet="powertrain-up")
+    mk.go(f"{demo.url}/builds/{build}/steps/weight_known", "Weight")
+    expect(mk.primary()).to_be_disabled()
+    mk.key("e")
+    for figure in ("210 kg", "200", "2.1 m", "1850"):
+        mk.page.keyboard.type(figure)
+        mk.page.keyboard.press("Enter")
+        expect(mk.page.locator(".asks").get_by_text(figure.split()[0], exact=False).first).to_be_visible()
+    expect(mk.page.locator(".asks .block")).to_contain_text("200 kg, is less than Weight of the unit as it is lifted, 210 kg")
+    expect(mk.page.get_by_role("button", name="Done in another way")).to_have_count(0)
+    mk.page.locator("input[name=said-gear_rating]").fill("500")
+    mk.page.keyboard.press("Enter")
+    expect(mk.page.locator(".asks .block")).to_have_count(0)
+    mk.key(" ")
+    mk.go(f"{demo.url}/builds/{build}/steps/starter_off", "Starter off")
+    mk.key("n")
+    dialog = mk.page.get_by_role("dialog")
+    dialog.get_by_role("button", name="Hidden here").click()
+    dialog.locator("input[name=add-words]").fill("a nut behind the lower bolt")
+    mk.page.keyboard.press("Enter")
+    expect(mk.page.get_by_text("Hidden: a nut behind the lower bolt (MK)")).to_be_visible()
+    mk.key("n")
+    dialog.get_by_role("button", name="Another way").click()
+    dialog.locator("input[name=add-words]").fill("How the lower bolt is reached")
+    for k, name in enumerate(("From below", "Through the arch")):
+        dialog.locator(f"input[name=way-{k}]").fill(name)
+        dialog.locator(f"input[name=does-{k}]").fill("long bar")
+    dialog.locator("input[name=add-because]").fill("the bar fits")
+    dialog.get_by_role("button", name="Into the plan").click()
+    expect(dialog).to_be_hidden()
+    mk.go(f"{demo.url}/builds/{build}/hunt", "to hunt")
+    mk.page.get_by_role("button", name="people").first.click()
+    mk.page.locator("input[name=comes]").fill("Ada, Saturday")
+    mk.page.keyboard.press("Enter")
+    expect(mk.page.locator("input[name=comes]")).to_have_count(0)
+    mk.go(f"{demo.url}/builds/{build}/plan", "steps")
+    expect(mk.page.get_by_text("How the lower bolt is reached: From below").first).to_be_visible()
+    mk.page.get_by_role("button", name="The vehicle: ").click()
+    mk.page.locator("input[name=vehicle-about]").fill("grey, 1991, rebuilt once")
+    mk.page.keyboard.press("Enter")
+    expect(mk.page.get_by_role("button", name="Say it so")).to_be_disabled()
+    assert api(demo.url, f"/api/builds/{build}")["about"] == "grey, 1991, rebuilt once"

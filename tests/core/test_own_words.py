@@ -113,7 +113,7 @@ def test_clash_when_it_is_entered(up):
     behind = up.state.plan.step[up.state.plan.step.index(step) :]
     hours = [sum(s.hours[k] for s in behind if s.hours) for k in (0, 1)]
     assert "starter pinion, tooth count and shaft spline must match" in told[0]
-    assert f"it holds up {step.number} {step.title} and {len(behind) - 1} steps behind it, {hours[0]:g} to {hours[1]:g} h" in told[0]
+    assert f"It holds up {step.number} {step.title} and {len(behind) - 1} steps behind it, {hours[0]:g} to {hours[1]:g} h" in told[0]
     fine = ACT.validate_python({"act": "part", "part": "gearbox_kind", "option": "late spline"})
     assert difference(up.state, draft(up.state.whole, fine, set(), "MK"), Gear()).clashes == ()
 

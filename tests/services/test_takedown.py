@@ -114,6 +114,8 @@ def test_a_recording_is_kept_and_goes_with_the_build(hand, tmp_path):
     for name in ("../hollet.sqlite", "f" * 64):
         with pytest.raises(NotFound):
             sounds.sound_path(hand.workshop, name)
+    with pytest.raises(NotFound):
+        hand.write("spoken", step="bore", sound="f" * 64)
 
 
 def test_verify_looks_at_the_photos(hand):

@@ -40,7 +40,7 @@ useKeys((): KeyMap => (props.bench.asks.length && !props.bench.settled ? { e: ()
         <form v-for="a in bench.asks" :key="a.id" @submit.prevent="say(a.id)">
           <label :for="`said-${a.id}`">{{ a.name }}</label>
           <b v-if="a.words" class="t24">{{ a.words }}<small v-if="a.who"> {{ a.who }}</small></b>
-          <template v-if="!bench.settled"><span class="in"><input :id="`said-${a.id}`" v-model="typed[a.id]" class="entry" :name="`said-${a.id}`" inputmode="decimal" autocomplete="off" maxlength="40" :placeholder="a.words ? 'say it anew' : ''" /><span class="unit">{{ a.unit }}</span></span><button type="submit" class="btn small" :disabled="!typed[a.id]?.trim()">Said</button></template>
+          <template v-if="!bench.settled"><span class="in"><input :id="`said-${a.id}`" v-model="typed[a.id]" class="entry" :name="`said-${a.id}`" inputmode="decimal" autocomplete="off" maxlength="40" :placeholder="a.words ? 'anew' : ''" /><span class="unit">{{ a.unit }}</span></span><button type="submit" class="btn small" :disabled="!typed[a.id]?.trim()">Said</button></template>
           <p v-if="problem[a.id]" class="problem" role="alert">{{ problem[a.id] }}</p>
           <p v-if="a.problem" class="block">{{ a.problem }}</p>
         </form>
@@ -52,9 +52,10 @@ useKeys((): KeyMap => (props.bench.asks.length && !props.bench.settled ? { e: ()
 
 <style scoped>
 .asks { display: grid; gap: 4px; margin-top: 14px; max-width: 640px; }
-.asks form { display: grid; grid-template-columns: minmax(0, 1fr) auto auto auto; gap: 4px 10px; align-items: center; border-top: 1px solid var(--hair); padding: 8px 0; }
+.asks form { display: grid; grid-template-columns: minmax(0, 1fr) minmax(90px, auto) 190px auto; gap: 2px 10px; align-items: center; border-top: 1px solid var(--hair); padding: 4px 0; }
 .asks small { font-size: 16px; font-weight: 500; color: var(--mut); }
 .asks .in { display: flex; align-items: center; gap: 6px; }
+.asks label { grid-column: 1; } .asks .in { grid-column: 3; } .asks .btn { grid-column: 4; }
 .asks .entry { width: 130px; }
 .asks .unit { font-size: 24px; font-weight: 700; width: 46px; }
 .asks p { grid-column: 1 / -1; }

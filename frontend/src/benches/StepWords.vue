@@ -11,7 +11,7 @@ defineProps<{ bench: BenchView; large?: boolean }>()
     <details v-if="bench.why"><summary>Why</summary><p>{{ bench.why }}</p></details>
     <p v-for="what in bench.opens" :key="what" class="opens"><svg width="26" height="18" aria-hidden="true"><circle cx="7" cy="9" r="4.6" fill="none" stroke="var(--vio)" stroke-width="3" /><path d="M12 9H26" stroke="var(--vio)" stroke-width="4" /></svg>leaves open: {{ what }}</p>
     <p v-for="what in bench.closes" :key="what" class="opens"><svg width="26" height="18" aria-hidden="true"><path d="M0 9H16" stroke="var(--vio)" stroke-width="4" /><circle cx="19" cy="9" r="6" fill="var(--vio)" /></svg>undoes: {{ what }}</p>
-    <p v-if="!bench.settled" class="t16 mut">Not done, it blocks {{ bench.blocks.toLowerCase() }}.</p>
+    <p v-if="!bench.settled && bench.blocks !== 'nothing'" class="t16 mut">Not done, it blocks {{ bench.blocks.toLowerCase() }}.</p>
   </div>
 </template>
 

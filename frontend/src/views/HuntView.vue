@@ -111,6 +111,7 @@ li.chosen { outline: 3px solid var(--ink); }
 .what b { font-weight: 680; }
 .what small { display: block; font-size: 16px; color: var(--mut); }
 .more { display: grid; gap: 10px; padding: 4px 8px 12px; }
-.pair { display: flex; gap: 8px; flex-wrap: wrap; }
+.pair { display: flex; gap: 8px; flex-wrap: wrap; align-items: center; }
+.pair .entry { width: 320px; }
 @media (max-width: 700px) { .row { grid-template-columns: 1fr; } }
 </style>

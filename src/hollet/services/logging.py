@@ -13,6 +13,7 @@ from hollet.core.book.hand import Hand
 from hollet.core.book.sentences import LogLine, line_of
 from hollet.core.errors import Conflict, HolletError
 from hollet.services.photos import photo_path
+from hollet.services.sounds import sound_path
 from hollet.services.workshop import Workshop
 from hollet.store import journal
 
@@ -49,7 +50,7 @@ def write_entry(workshop: Workshop, build: str, sent: Sent, edit: Any) -> LogLin
     Conflict
         The id was used with another body, or the subject has moved on (with the newer lines).
     Refused, NotFound
-        As `core.book.accept` says; a photo that was not sent before.
+        As `core.book.accept` says; a photo or a recording that was not sent before.
     """
     digest = hashlib.sha256(json.dumps([build, edit.model_dump(mode="json")], sort_keys=True).encode()).hexdigest()
     with workshop.held(build) as state:
@@ -59,6 +60,8 @@ def write_entry(workshop: Workshop, build: str, sent: Sent, edit: Any) -> LogLin
         body = None
         if getattr(edit, "photo", None):
             photo_path(workshop, edit.photo)  # a photo lies on the disk before its entry does
+        if getattr(edit, "sound", None):
+            sound_path(workshop, edit.sound)
         try:
             body = accept(state, edit, Hand(workshop.tools_of(sent.who), workshop.now()))
             subject = body.subject()

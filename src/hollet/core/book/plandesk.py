@@ -268,7 +268,7 @@ def _clashes(old: Plan, new: Plan, settled: Set[str]) -> tuple[str, ...]:
             behind = [s for s in new.step[new.step.index(step) :] if s.id not in settled]
             hours = hours_of(behind)
             cost = f"it holds up {step.number} {step.title} and {counted(len(behind) - 1, 'step')} behind it, {hours[0]:g} to {hours[1]:g} h of work"
-        found.append(f"{agreement.name}: {state.words}. {cost}")
+        found.append(f"{agreement.name}: {state.words}. {cost[0].upper()}{cost[1:]}")
     return tuple(found)
 
 
