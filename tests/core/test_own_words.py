@@ -43,6 +43,16 @@ def test_gear_too_weak_or_too_low(up, figure, typed, words):
     assert not [o for o in up.bench("engine_up").obstacles if o.code == "lifting"]
 
 
+@pytest.mark.parametrize(("figure", "typed"), [("unit_weight", "2.1"), ("unit_weight", "2100"), ("hook_height", "2.1"), ("height_needed", "185 mm"), ("unit_weight", "21000 g")])
+def test_a_figure_out_of_the_usual_is_asked(up, figure, typed):
+    """2.1 for 210 kg, 2.1 for metres in a field of mm: asked, never taken unasked, and written when it is meant."""
+    asked = refused(up, "said", "odd_figure", step="weight_known", figure=figure, typed=typed).message
+    assert "?" in asked
+    assert "As a rule it is" in asked
+    up.do("said", step="weight_known", figure=figure, typed=typed, sure=True)
+    assert next(a.words for a in up.bench("weight_known").asks if a.id == figure) is not None
+
+
 def test_a_figure_struck_holds_the_lift(up):
     """The lift was planned and done; the weight is struck a day later: the lift says so, and a reason for order passes it."""
     for figure, typed in FIGURES.items():

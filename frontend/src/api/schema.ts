@@ -5927,6 +5927,11 @@ export interface components {
             kind: "said";
             /** Step */
             step: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure?: boolean;
             /** Typed */
             typed: string;
         };

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Check, connect, fit and wait: the instruction, the reason, the figures that must be said first, one tick. */
 import { computed, nextTick, ref, watch } from 'vue'
-import type { CheckBenchView } from '@/api/client'
+import { type CheckBenchView, Refusal } from '@/api/client'
 import { type KeyMap, useKeys } from '@/composables/keys'
 import { useBook } from '@/stores/book'
 import AsTaken from './AsTaken.vue'
@@ -14,19 +14,21 @@ const frame = ref<InstanceType<typeof BenchFrame> | null>(null)
 const typed = ref<Record<string, string>>({})
 const problem = ref<Record<string, string>>({})
 const missing = computed(() => props.bench.asks.find((a) => a.words === null) ?? null)
-watch(() => props.bench.step, () => { typed.value = {}; problem.value = {} })
+watch(() => props.bench.step, () => { typed.value = {}; problem.value = {}; asked.value = {} })
 
-async function say(id: string) {
+const asked = ref<Record<string, string>>({})
+async function say(id: string, sure = false) {
   const text = typed.value[id]?.trim()
   if (!text) return
-  problem.value[id] = ''
+  problem.value[id] = asked.value[id] = ''
   try {
-    if (await book.write({ kind: 'said', step: props.bench.step, figure: id, typed: text })) typed.value[id] = ''
+    if (await book.write({ kind: 'said', step: props.bench.step, figure: id, typed: text, sure })) typed.value[id] = ''
     await nextTick()
     document.getElementById(`said-${missing.value?.id}`)?.focus()
   } catch (error) {
     book.refused = ''
-    problem.value[id] = (error as Error).message
+    if (error instanceof Refusal && error.problem.reason_code === 'odd_figure') asked.value[id] = error.message
+    else problem.value[id] = (error as Error).message
   }
 }
 useKeys((): KeyMap => (props.bench.asks.length && !props.bench.settled ? { e: () => document.getElementById(`said-${(missing.value ?? props.bench.asks[0]).id}`)?.focus() } : {}))
@@ -42,6 +44,7 @@ useKeys((): KeyMap => (props.bench.asks.length && !props.bench.settled ? { e: ()
           <b v-if="a.words" class="t24">{{ a.words }}<small v-if="a.who"> {{ a.who }}</small></b>
           <template v-if="!bench.settled"><span class="in"><input :id="`said-${a.id}`" v-model="typed[a.id]" class="entry" :name="`said-${a.id}`" inputmode="decimal" autocomplete="off" maxlength="40" :placeholder="a.words ? 'anew' : ''" /><span class="unit">{{ a.unit }}</span></span><button type="submit" class="btn small" :disabled="!typed[a.id]?.trim()">Said</button></template>
           <p v-if="problem[a.id]" class="problem" role="alert">{{ problem[a.id] }}</p>
+          <div v-if="asked[a.id]" class="block odd"><p class="b">{{ asked[a.id] }}</p><button type="button" class="btn small" @click="say(a.id, true)">It is right, write it</button></div>
           <p v-if="a.problem" class="block">{{ a.problem }}</p>
         </form>
       </div>
@@ -58,5 +61,5 @@ useKeys((): KeyMap => (props.bench.asks.length && !props.bench.settled ? { e: ()
 .asks label { grid-column: 1; } .asks .in { grid-column: 3; } .asks .btn { grid-column: 4; }
 .asks .entry { width: 130px; }
 .asks .unit { font-size: 24px; font-weight: 700; width: 46px; }
-.asks p { grid-column: 1 / -1; }
+.asks p, .odd { grid-column: 1 / -1; }
 </style>

@@ -15,6 +15,7 @@ const question = ref<Question>({ title: '', button: '' })
 const words = ref('')
 const thing = ref('')
 const pressed = ref(false)
+const notYet = ref(false)
 let done: (answer: Answer | null) => void = () => undefined
 const ON: { words: string; by: Carry['by']; count: number }[] = [
   { words: 'on its own wheels', by: 'wheels', count: 4 }, { words: 'on its own mounts', by: 'mounts', count: 1 }, { words: 'on two stands', by: 'stand', count: 2 },
@@ -28,7 +29,7 @@ function put(asked: Question): Promise<Answer | null> {
   question.value = asked
   words.value = ''
   thing.value = asked.thing ?? ''
-  pressed.value = false
+  pressed.value = notYet.value = false
   body.value = asked.carry ?? 'vehicle'
   open.value = true
   return new Promise((resolve) => (done = resolve))
@@ -41,7 +42,9 @@ function answer(text: string, carry: Carry | null = null) {
 /** Spoken as the reason: the note is written first, so that it is never lost; its words come on the closing card. */
 async function said(sound: Blob) {
   const step = question.value.aloud
-  if (!step || !(await book.act({ kind: 'spoken', step, sound: '0'.repeat(64) }, sound)) || !book.last) return
+  if (!step) return
+  notYet.value = !(await book.act({ kind: 'spoken', step, sound: '0'.repeat(64) }, sound))
+  if (notYet.value || !book.last) return
   const spoken = book.last.id
   open.value = false
   done({ spoken, words: '', thing: '', carry: null })
@@ -73,6 +76,7 @@ defineExpose({ ask, put })
         <label v-if="question.thing !== undefined" class="field"><span>What is not there</span><input v-model="thing" class="entry" name="thing" maxlength="120" /></label>
         <label class="field"><span>{{ question.thing !== undefined ? 'Where it was looked for' : question.keys?.length ? 'Or in your own words' : 'The reason' }}, at least {{ question.least ?? 3 }} characters</span><textarea v-model="words" class="entry" name="reason" maxlength="900" autofocus /></label>
         <SayButton v-if="question.aloud" @said="said" />
+        <p v-if="notYet" class="block" role="alert">The note is kept on this device and not written yet: give the reason by a key or in words.</p>
         <button type="submit" class="btn" :disabled="words.trim().length < (question.least ?? 3) || (!!question.box && !pressed)">{{ question.button }}</button>
       </template>
     </form>

@@ -70,12 +70,13 @@ def _tool(hand: Hand, tool_id: str) -> Instrument:
 
 def _started(state: BookState, edit: e.StartedEdit, hand: Hand) -> b.Body:
     step = step_named(state, edit.step)
-    reason = edit.reason or spoken_reason(state, step, edit.spoken)
+    spoken = edit.spoken if edit.reason is None else None  # words win over a voice
+    reason = edit.reason or spoken_reason(state, step, spoken)
     passed = [o for o in obstacles(state, step, hand.listed, hand.now) if o.code in ("danger", "must_wait")] if reason is not None else []
     held = next((o for o in passed if o.by != "reason"), None)
     if held is not None:
         raise _held(step, held, "reason")
-    return b.Started(step=step.id, reason=reason, passed=tuple(o.words for o in passed), spoken=edit.spoken)
+    return b.Started(step=step.id, reason=reason, passed=tuple(o.words for o in passed), spoken=spoken)
 
 
 def _done(state: BookState, edit: e.DoneEdit, hand: Hand) -> b.Body:
@@ -86,7 +87,8 @@ def _done(state: BookState, edit: e.DoneEdit, hand: Hand) -> b.Body:
     never = next((o for o in found if o.by != "reason"), None)
     if never is not None:
         raise _held(step, never, "reason")
-    said = edit.reason or spoken_reason(state, step, edit.spoken)
+    spoken = edit.spoken if edit.reason is None else None
+    said = edit.reason or spoken_reason(state, step, spoken)
     if found and said is None:
         raise _held(step, found[0], "reason")
     if found and all(o.code != "must_wait" for o in found):
@@ -96,7 +98,7 @@ def _done(state: BookState, edit: e.DoneEdit, hand: Hand) -> b.Body:
     begun = [x.body for x in state.of_step(step.id) if x.kind == "started" and x.body.reason]  # what was passed to begin was passed to be done
     reason = said or (begun[-1].reason if begun else None)
     passed = (*(o.words for o in found), *(words for body in begun for words in body.passed))
-    return b.Done(step=step.id, reason=reason, passed=passed, spoken=edit.spoken, opens=step.opens, closes=step.closes, carries=step.carries, releases=step.releases,
+    return b.Done(step=step.id, reason=reason, passed=passed, spoken=spoken, opens=step.opens, closes=step.closes, carries=step.carries, releases=step.releases,
                   joint=step.joint if isinstance(step, RemoveStep) else None)  # fmt: skip
 
 
@@ -124,6 +126,12 @@ def _said(state: BookState, edit: e.SaidEdit, hand: Hand) -> b.Body:
     value = measured(edit.typed, ask.dimension, ask.unit, "typed")
     if value.figure(ask.dimension) <= 0:
         raise Refused("bad_number", f"{ask.name}: '{edit.typed}' must be more than nothing, such as 480 {ask.unit}", field="typed")
+    if ask.usual is not None and not edit.sure:
+        low, high = (measured(bound, ask.dimension, ask.unit, "typed") for bound in ask.usual)
+        check = SlipCheck(typed=edit.typed, unit=ask.unit, tool_range=[Quantity(value=x.value, unit=x.unit) for x in (low, high)])
+        found = slip_check(check)
+        if found.ask:
+            raise Refused("odd_figure", f"{ask.name}: {question(check, found)} As a rule it is {low.value} to {high.value} {ask.unit}", field="typed")
     return b.Said(step=step.id, figure=ask.id, name=ask.name, value=value)
 
 
@@ -147,10 +155,11 @@ def _skipped(state: BookState, edit: e.SkippedEdit, hand: Hand) -> b.Body:
     step = step_named(state, edit.step)
     if status_of(state, step).status in SETTLED:
         raise Conflict(f"{step.number} is already done or passed over", reason_code="already_done")
-    reason = edit.reason or spoken_reason(state, step, edit.spoken)
+    spoken = edit.spoken if edit.reason is None else None
+    reason = edit.reason or spoken_reason(state, step, spoken)
     if reason is None:
         raise Refused("no_reason", f"{step.number}: say why it is passed over, by a key or in words", field="reason")
-    return b.Skipped(step=step.id, reason=reason, not_applicable=edit.not_applicable, spoken=edit.spoken)
+    return b.Skipped(step=step.id, reason=reason, not_applicable=edit.not_applicable, spoken=spoken)
 
 
 def _confirmed(state: BookState, edit: e.ConfirmedEdit, hand: Hand) -> b.Body:

@@ -78,6 +78,7 @@ class SaidEdit(Body):
     step: str
     figure: str
     typed: Annotated[str, Field(min_length=1, max_length=40)]
+    sure: bool = False
 
 
 class NotThereEdit(Body):

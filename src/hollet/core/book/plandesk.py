@@ -246,10 +246,10 @@ def plan_view(state: BookState, gear: Gear) -> PlanView:
 
 def _not_brought(plan: Plan) -> tuple[Gap, ...]:
     """Work that a wanted extra needs and no sheet of the plan brings."""
-    here = {step.id for step in plan.step}
+    here = {step.id for step in plan.step} | {step.title.casefold() for step in plan.step}
     numbers = {step.id: step.number for step in plan.step}
     return tuple(Gap(kind="not_brought", words=f"{extra.thing} needs: {pull.thing}. No sheet of this plan brings it, put the step in", step=extra.at, number=numbers.get(extra.at, ""), item=pull.step)
-                 for extra in plan.extra if plan.extras.get(extra.id) for pull in extra.needs if pull.step not in here)  # fmt: skip
+                 for extra in plan.extra if plan.extras.get(extra.id) for pull in extra.needs if not {pull.step, pull.thing.casefold()} & here)  # fmt: skip
 
 
 def _clashes(old: Plan, new: Plan, settled: Set[str]) -> tuple[str, ...]:

@@ -241,6 +241,11 @@ def _check_asks(step: CheckStep, text: str, index: int) -> None:
         unit = find_unit(ask.unit)
         if unit is None or unit.dimension != ask.dimension:
             raise mistake(text, ("step", index, "asks"), f"'{ask.unit}' is no unit of {ask.dimension}")
+        for bound in ask.usual or ():
+            try:
+                parse(bound, ask.dimension, ask.unit)
+            except HolletError as refusal:
+                raise mistake(text, ("step", index, "asks"), f"'{bound}' is no {ask.dimension}, such as 40 {ask.unit}") from refusal
         for other in (ask.at_least, ask.at_most):
             if other is not None and all(other != known.id for known in step.asks):
                 raise mistake(text, ("step", index, "asks"), f"'{other}' is no figure that this step asks for")

@@ -210,7 +210,7 @@ class BaseStep(Part):
 
 
 class Ask(Part):
-    """A figure that somebody says before the step is done; `at_least` and `at_most` name another one of the step that it must not fall short of or pass."""
+    """A figure that somebody says before the step is done; `at_least` and `at_most` name another one of the step that it must not fall short of or pass; outside `usual` it is asked."""
 
     id: Id
     name: Words
@@ -218,6 +218,7 @@ class Ask(Part):
     unit: Annotated[str, Field(min_length=1, max_length=12)]
     at_least: Id | None = None
     at_most: Id | None = None
+    usual: tuple[Words, Words] | None = None
 
 
 class CheckStep(BaseStep):
