@@ -9,7 +9,7 @@ from hollet.core.procedure.closings import closers_of
 from hollet.core.procedure.combining import combine_sheets
 from hollet.core.procedure.plan import select
 from hollet.core.procedure.read import read_sheet
-from hollet.core.procedure.sheet import RUNGS, RunStep
+from hollet.core.procedure.sheet import RUNGS, RunStep, blocks_of
 from hollet.core.procedure.words import STAGE_RANK
 from hollet.library.shelf import sheet_names, sheet_text
 
@@ -73,6 +73,13 @@ def test_reached_while_it_is_off():
     plan, place = combined("gearbox-out", "clutch")
     assert place["cover_tight"] < place["centre_again"] < place["box_in"]
     assert "centre_again" in {link.step for link in plan.find_step("box_in").after}
+
+
+@pytest.mark.parametrize(("names", "rung"), [(("front-suspension", "running-gear-measured"), "gear"), (("front-suspension", "bottom-end"), "crank"), (("clutch", "front-suspension"), "crank"), (("rear-axle", "engine-measured"), "crank")])
+def test_the_earliest_rung_counts(names, rung):
+    """Springs beside main bearings: what says nothing shuts what the engine shuts, never only the drive."""
+    plan, _ = combined(*names)
+    assert {blocks_of(plan, step) for step in plan.step if step.blocks is None and step.stage in ("take_down", "inspect", "build_up")} == {rung}
 
 
 def test_one_id_for_two_things():

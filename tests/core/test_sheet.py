@@ -119,7 +119,7 @@ def test_blocks_by_stage():
 
 @pytest.mark.parametrize(("name", "rung"), [("front-suspension", "drive"), ("rear-axle", "gear"), ("top-end", "crank"), ("bottom-end", "crank"), ("as-it-comes", "crank")])
 def test_blocks_nothing_that_the_plan_is_not_about(name, rung):
-    """Arms and springs shut no cranking; an engine does, also one of which the sheet names no rung."""
+    """Arms and springs shut no cranking; an engine does, also one of which the sheet says nothing."""
     sheet = small_sheet(sheet_text(name))
     assert {blocks_of(sheet, step) for step in sheet.step if step.blocks is None and step.stage in ("take_down", "inspect", "prepare", "build_up", "fit_in")} == {rung}
 

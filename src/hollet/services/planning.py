@@ -158,7 +158,7 @@ def sheet_toml(sheet: Sheet) -> str:
     data = sheet.model_dump(exclude_none=True, exclude_defaults=True, exclude={"sheets", "facts", "ways", "extras", "parts", "retired", "combined", "helpers"})
     for step in data["step"]:
         step.pop("number", None)
-    head = {key: data.pop(key) for key in ("id", "title", "version", "about", "source", "look_in") if key in data}
+    head = {key: data.pop(key) for key in ("id", "title", "version", "about", "source", "look_in", "first") if key in data}
     return tomli_w.dumps({"sheet": head, **data}, multiline_strings=False)
 
 

@@ -52,13 +52,20 @@ def combine_sheets(sheets: Sequence[Sheet], facts: dict[str, str] | None = None)
         id=first.id if len(sheets) == 1 else "+".join(s.id for s in sheets)[:60].replace("+", "_"),
         title=first.title if len(sheets) == 1 else ", with ".join(s.title.split(":")[0] for s in sheets)[:400],
         about=" ".join(s.about for s in sheets)[:2000], source=first.source, version=first.version,
-        look_in=_once(name for s in sheets for name in s.look_in), option=_by_id(f for s in sheets for f in s.option),
+        look_in=_once(name for s in sheets for name in s.look_in), first=_first(sheets), option=_by_id(f for s in sheets for f in s.option),
         school=_by_id(x for s in sheets for x in s.school), extra=_by_id(x for s in sheets for x in s.extra),
         agreement=_by_id(x for s in sheets for x in s.agreement), limit=tuple(limits.values()),
         variant=tuple(v for s in sheets for v in s.variant), joint=_by_id(j for s in sheets for j in s.joint),
         setting=_by_id(x for s in sheets for x in s.setting), fluid=_by_id(x for s in sheets for x in s.fluid), trace=_by_id(x for s in sheets for x in s.trace),
         step=numbered(ordered), sheets=tuple(s.id for s in sheets), facts=facts or {}, combined=(*told, *placed.told),
     )  # fmt: skip
+
+
+def _first(sheets: Sequence[Sheet]) -> Any:
+    """The first rung that any of them is about; one that does not say may hold an engine."""
+    rungs = [sheet.first or "crank" for sheet in sheets]
+    first = min(rungs, key=lambda rung: RANK[rung])
+    return None if first == "crank" else first
 
 
 def _once(items: Iterable[Any]) -> tuple[Any, ...]:

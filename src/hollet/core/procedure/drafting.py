@@ -290,7 +290,7 @@ def _put_in(plan: Plan, act: PutInAct, done: Set[str], who: str) -> tuple[Change
         raise Refused("bad_entry", f"{behind.number} is in {STAGES[behind.stage]}, the new step in {STAGES[act.stage]}", field="behind")
     new = CheckStep(
         id=_new_id(act.title, {step.id for step in plan.step}), stage=act.stage, kind="check", title=act.title, short=act.short or act.title[:24], do=act.do,
-        hours=act.hours, number=_letter_number(plan, act), after=tuple(After(step=_step(plan, a.step).id, because=a.because, kind=a.kind, origin="said", said_by=who) for a in act.after),
+        hours=act.hours, blocks="crank" if plan.first and STAGE_RANK["take_down"] <= STAGE_RANK[act.stage] <= STAGE_RANK["fit_in"] else None, number=_letter_number(plan, act), after=tuple(After(step=_step(plan, a.step).id, because=a.because, kind=a.kind, origin="said", said_by=who) for a in act.after),
     )  # fmt: skip
     changes: list[Change] = [StepIn(step=new, behind=act.behind)]
     for later in act.before:

@@ -464,7 +464,7 @@ class Variant(Part):
 
 
 class Sheet(Part):
-    """The whole sheet."""
+    """The whole sheet; `first` is the first rung that it is about, *crank* where it does not say."""
 
     id: Id
     title: Words
@@ -472,6 +472,7 @@ class Sheet(Part):
     about: Prose
     source: Words | None = None
     look_in: tuple[Words, ...] = ()
+    first: Rung | None = None
     option: tuple[Fact, ...] = ()
     school: tuple[School, ...] = ()
     extra: tuple[Extra, ...] = ()
@@ -540,8 +541,8 @@ def is_danger(sheet: Sheet, link: After) -> bool:
 def blocks_of(plan: Sheet, step: BaseStep) -> str:
     """The first rung that this step blocks while it is not done: said by the sheet, else by its stage; planning and ordering block nothing themselves.
 
-    Where nothing is said it is the first rung that anything in the plan is about: a plan of arms and springs, which names *drive* alone,
-    says nothing of cranking. A plan that names none, or begins with the power, may hold an engine: *crank*.
+    Where nothing is said it is the first rung that the plan is about: arms and springs shut *drive* and say nothing of cranking. A plan that
+    does not say may hold an engine: *crank*.
     """
     if step.blocks:
         return step.blocks
@@ -550,10 +551,4 @@ def blocks_of(plan: Sheet, step: BaseStep) -> str:
     rungs = [*RUNGS, "nothing"]
     if isinstance(step, RunStep):
         return rungs[rungs.index(step.rung) + 1]
-    first = min((rungs.index(rung) for s in plan.step for rung in _rungs_named(s)), default=0)
-    return rungs[max(first, rungs.index("fire" if step.stage == "wake" else "crank"))]
-
-
-def _rungs_named(step: BaseStep) -> tuple[str, ...]:
-    said = (step.blocks, *(item.blocks for item in step.opens), step.rung if isinstance(step, RunStep) else None)
-    return tuple(rung for rung in said if rung is not None and rung != "nothing")
+    return rungs[max(rungs.index(plan.first or "crank"), rungs.index("fire" if step.stage == "wake" else "crank"))]
