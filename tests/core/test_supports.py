@@ -7,6 +7,7 @@ from hollet.core.book.secure import secure_view
 from hollet.core.book.supports import POINTS, support_view
 from hollet.core.errors import Conflict, Refused
 from hollet.core.procedure.stuck import STUCK, StuckFacts, Try, stuck_ladder
+from tests.core.test_passing import press, shelf
 from tests.support import TAKE, Book, small_sheet, tools
 
 CORNERS = ("frame, front left", "frame, front right", "frame, rear left", "frame, rear right")
@@ -172,3 +173,37 @@ def test_tries_are_logged_and_refused(book: Book):
     assert refusal.value.reason_code == "not_here"
     done = book.do("tried", step="shaft_off", part="Nut", rung="heat", time="5 min", wiped=True, came=True)
     assert done.body.came
+
+
+def test_a_support_taken_away_holds_at_once():
+    """One of two hooks away by hand: the engine hangs on the other, and nothing is lifted, let go or called safe until somebody says what carries it now."""
+    up = shelf("powertrain-up")
+    up.on_wheels()
+    up.absent("wires_off", "bay_photographed")
+    press(up, "lift_points_on")
+    up.do("done", step="lift_points_on", reason="the wires were never on")
+    assert "load" not in {o.code for o in up.bench("engine_up").obstacles}
+    hook = next(s for s in support_view(up.state).supports if s.kind == "hook")
+    put(up, hook.id, "hook", "engine", hook.point, gone=True)
+    held = next(o for o in up.bench("engine_up").obstacles if o.code == "load")
+    assert (held.by, held.words) == ("load", "a hook was taken from the engine: say what carries it now")
+    view = support_view(up.state)
+    assert view.taken == ("engine",)
+    assert next(b.stays for b in view.bodies if b.body == "engine") is False
+    rest = next(s for s in view.supports if s.kind == "hook")
+    put(up, rest.id, "hook", "engine", rest.point)
+    assert "load" not in {o.code for o in up.bench("engine_up").obstacles}
+    assert support_view(up.state).taken == ()
+
+
+def test_what_is_left_under_a_vehicle():
+    """A fifth stand may go; one of four may not without a word."""
+    book = shelf("powertrain-up")
+    for k, point in enumerate(("front left jacking point", "front right jacking point", "rear left jacking point", "rear right jacking point", "front cross member")):
+        put(book, f"s{k}", "stand", "vehicle", point)
+    put(book, "s4", "stand", "vehicle", "front cross member", gone=True)
+    assert support_view(book.state).taken == ()
+    put(book, "s3", "stand", "vehicle", "rear right jacking point", gone=True)
+    assert support_view(book.state).taken == ("vehicle",)
+    put(book, "s5", "stand", "vehicle", "rear right jacking point")
+    assert support_view(book.state).taken == ()

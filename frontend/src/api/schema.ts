@@ -6748,6 +6748,7 @@ export interface components {
          * SupportView
          * @description The map: supports, bodies (the dangerous first), the points to choose from, and one line that says what carries the load now.
          *
+         *     `taken`: bodies from which a hand took a support and nobody said yet that the rest carries them.
          *     `known`: somebody has said what carries every body; `stays`: all of it may stay overnight; `ground_asked`: the ground of the bay is not said.
          */
         SupportView: {
@@ -6765,6 +6766,8 @@ export interface components {
             stays: boolean;
             /** Supports */
             supports: components["schemas"]["SupportPoint"][];
+            /** Taken */
+            taken: string[];
         };
         /**
          * SupportedEdit

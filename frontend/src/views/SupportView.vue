@@ -68,6 +68,11 @@ async function put() {
   if (await write({ kind: 'supported', support: v7(), support_kind: kind.value as 'stand', carries: at.body, point: at.name, padding: padding.value.trim() || null, ground: kind.value === 'hook' ? 'unknown' : (ground.value as 'hard'), rated: null, step: null, gone: false })) point.value = null
 }
 const away = (s: SupportDesk['map']['supports'][number]) => write({ kind: 'supported', support: s.id, support_kind: s.kind, carries: s.carries, point: s.point, padding: s.padding, ground: s.ground, rated: s.rated ? `${s.rated.value} ${s.rated.unit}` : null, step: null, gone: true })
+/** Said again of one that stands there: the rest carries it. */
+function rest(body: string) {
+  const s = map.value?.supports.find((x) => x.carries === body)
+  if (s) void write({ kind: 'supported', support: s.id, support_kind: s.kind, carries: s.carries, point: s.point, padding: s.padding, ground: s.ground, rated: s.rated ? `${s.rated.value} ${s.rated.unit}` : null, step: null, gone: false })
+}
 async function stop(why: string) {
   asking.value = false
   await write({ kind: 'stopped', why, step: secure.value?.step ?? null, going: (going.value || null) as 'up' | null, hurt: hurt.value.trim() || null, near_miss: nearMiss.value.trim() || null, people_left: null })
@@ -111,6 +116,7 @@ useKeys(() => ({ ' ': primary, PageDown: primary, p: print, r: speak, PageUp: sp
         <SupportSide :map="map" /><SupportPlan :map="map" :chosen="point" @choose="point = $event" />
         <ol class="list"><li v-for="(s, k) in map.supports" :key="s.id" :class="{ bad: !s.stays }"><b class="t20">{{ k + 1 }}</b><span>{{ s.kind_words }} at {{ s.point }}{{ s.padding ? `, ${s.padding}` : '' }}<small>{{ s.carries }}, {{ s.because }}{{ s.x === null ? '; not in the drawing, nobody said at which point' : '' }}</small></span><button type="button" class="btn small" @click="away(s)">Away</button></li></ol>
         <p v-if="!map.known && !map.bodies.length" class="block">Nobody said yet what carries it. <button type="button" class="btn small" @click="onWheels">The vehicle stands on its wheels, nothing hangs</button></p>
+        <p v-for="body in map.taken" :key="body" class="block">A support was taken from the {{ body }}. Does the rest carry it? <button type="button" class="btn small" @click="rest(body)">It is carried by the rest</button></p>
         <p v-if="map.ground_asked" class="block ground"><b>What ground has this bay?</b> <span class="chips"><button v-for="(name, id) in GROUND" :key="id" type="button" class="btn small" @click="standsOn(id)">{{ name }}</button></span></p>
         <form class="put" aria-label="Put a support in" @submit.prevent="put">
           <label class="field"><span>at which point</span><select v-model="point" class="entry" name="point"><option :value="null">choose, or touch the drawing</option><option v-for="p in map.points" :key="p.id" :value="p.name" :disabled="p.forbidden !== null">{{ p.name }}{{ p.forbidden ? `: never, ${p.forbidden}` : '' }}</option></select></label>

@@ -7,7 +7,7 @@ Usual workshop rules, not a standard: a jack sinks and a hook swings, so neither
 level ground only; a vehicle needs four places, its own wheels among them, or a second row of stands; nobody goes under a jack.
 """
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field, replace
 
 from hollet.core.book.entries import Entry
@@ -103,6 +103,7 @@ class BodyStand(View):
 class SupportView(View):
     """The map: supports, bodies (the dangerous first), the points to choose from, and one line that says what carries the load now.
 
+    `taken`: bodies from which a hand took a support and nobody said yet that the rest carries them.
     `known`: somebody has said what carries every body; `stays`: all of it may stay overnight; `ground_asked`: the ground of the bay is not said.
     """
 
@@ -113,6 +114,7 @@ class SupportView(View):
     known: bool
     stays: bool
     ground_asked: bool
+    taken: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -141,9 +143,10 @@ class _Loads:
     parted: set[Carried] = field(default_factory=set)
     said: set[Carried] = field(default_factory=set)
     free: set[Carried] = field(default_factory=set)
+    taken: dict[Carried, SupportKind] = field(default_factory=dict)
 
     def copy(self) -> "_Loads":
-        return _Loads(dict(self.supports), set(self.parted), set(self.said), set(self.free))
+        return _Loads(dict(self.supports), set(self.parted), set(self.said), set(self.free), dict(self.taken))
 
     def of(self, body: Carried) -> list[_Support]:
         return [s for s in self.supports.values() if s.carries == body]
@@ -157,6 +160,7 @@ class _Loads:
             self.supports = {k: s for k, s in self.supports.items() if s.carries != release.body or release.by not in (None, s.kind)}
             if release.free:
                 self.free.add(release.body)
+                self.taken.pop(release.body, None)
             elif release.by in (None, "mounts"):
                 self.parted.add(release.body)
 
@@ -164,6 +168,7 @@ class _Loads:
         """Set what a step or an answer says; what stands there already of the same kind counts."""
         for carry in carries:
             self.free.discard(carry.body)
+            self.taken.pop(carry.body, None)
             if carry.by == "mounts":
                 self.parted.discard(carry.body)
                 self.said.discard(carry.body)
@@ -179,7 +184,11 @@ class _Loads:
         body = entry.body
         known = self.supports.pop(body.support, None)
         if body.gone:
+            rest = self.of(known.carries) if known is not None else []
+            if known is not None and rest and not _enough(known.carries, rest):
+                self.taken[known.carries] = known.kind
             return
+        self.taken.pop(body.carries, None)
         if known is None:  # a hand says where one stands that a step only counted
             loose = next((s for s in self.of(body.carries) if s.made_by is not None and s.kind == body.support_kind), None)
             if loose is not None:
@@ -207,6 +216,12 @@ class _Loads:
         found.let_go(step.releases)
         found.carry(step.carries, step.id, "", "")
         return found
+
+
+def _enough(body: Carried, rest: Sequence[_Support]) -> bool:
+    """Whether what is left under a body is enough by itself: four places under a vehicle, else a cradle, a cart or two."""
+    fit = [s for s in rest if s.fit]
+    return len(fit) >= PLACES_FOR_VEHICLE if body == "vehicle" else len(fit) >= 2 or any(s.kind in ("cradle", "cart") for s in fit)
 
 
 def loads_now(state: BookState) -> _Loads:
@@ -247,6 +262,8 @@ def not_carried(state: BookState, step: BaseStep) -> str | None:
         lost = [body for body in now.unknown() if body not in {c.body for c in step.carries}]
         if lost:
             return f"nobody said what carries the {_body_word(lost[0])}"
+        if now.taken:
+            return _taken_words(*next(iter(now.taken.items())))
     after = now.after(step)
     for body in dict.fromkeys(r.body for r in step.releases if not r.free):
         if body in after.free or (body not in after.parted and body not in after.said):
@@ -258,6 +275,10 @@ def not_carried(state: BookState, step: BaseStep) -> str | None:
     if step.lifts and silent and not state.loads:
         return "nobody said yet what carries what: say it once"
     return None
+
+
+def _taken_words(body: Carried, kind: SupportKind) -> str:
+    return f"{_counted(kind, 1)} was taken from the {_body_word(body)}: say what carries it now"
 
 
 def _body_word(body: Carried) -> str:
@@ -288,11 +309,13 @@ def _point(support: _Support) -> SupportPoint:
                         stays=not because, because=because or "it stays", who=support.who, time=support.time, made_by=support.made_by)  # fmt: skip
 
 
-def _body(body: Carried, points: list[SupportPoint]) -> BodyStand:
+def _body(body: Carried, points: list[SupportPoint], taken: SupportKind | None) -> BodyStand:
     good, bad = [p for p in points if p.stays], [p for p in points if not p.stays]
     hangs = any(p.kind == "hook" for p in points)
     never = next((p for p in bad if p.because.startswith("never here")), None)
-    if never is not None:
+    if taken is not None:
+        stays, because = False, _taken_words(body, taken)
+    elif never is not None:
         stays, because = False, f"{never.point}: {never.because}"
     elif body == "vehicle":
         stays = len(good) >= PLACES_FOR_VEHICLE
@@ -315,12 +338,12 @@ def support_view(state: BookState) -> SupportView:
     loads = loads_now(state)
     points = [_point(support) for support in loads.supports.values()]
     found = [_unknown(body) for body in loads.unknown()]
-    found += [_body(body, own) for body in BODIES if (own := [p for p in points if p.carries == body])]
+    found += [_body(body, own, loads.taken.get(body)) for body in BODIES if (own := [p for p in points if p.carries == body])]
     bodies = tuple(sorted(found, key=lambda b: (b.known, not b.hangs, b.stays)))
     known = bool(bodies) and all(b.known for b in bodies)
     asked = _bay_ground(state) is None and any(p.ground == "unknown" and p.kind != "wheels" for p in points)
     return SupportView(supports=tuple(points), bodies=bodies, points=POINTS, line=carried_words(bodies, points), known=known, stays=known and all(b.stays for b in bodies),
-                       ground_asked=asked)  # fmt: skip
+                       ground_asked=asked, taken=tuple(loads.taken))  # fmt: skip
 
 
 def carried_words(bodies: tuple[BodyStand, ...], points: list[SupportPoint]) -> str:
