@@ -15,7 +15,7 @@ const told = computed(() => props.bench.taken.slice(0, photo.value ? 2 : 4))
 </script>
 
 <template>
-  <div class="taken">
+  <div class="taken" tabindex="0" role="region" aria-label="As it came off">
     <PinPhoto v-if="photo" :photo="photo" :pins="photo.pins" still />
     <section v-for="t in told" :key="t.number + t.what"><h2 class="t20">{{ t.number }} {{ t.what }}</h2>
       <p class="t16 mut">off {{ dayOf(t.time, shop.zone) }}, {{ t.who }}<template v-if="t.place">; it lies {{ t.place }}</template></p>
