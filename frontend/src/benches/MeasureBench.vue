@@ -103,6 +103,7 @@ useKeys(() => ({
 </template>
 
 <style scoped>
+h2 { position: relative; z-index: 1; }
 .scroll { overflow-x: auto; }
 .advice { display: flex; gap: 12px; align-items: center; justify-content: space-between; border-left: 8px solid var(--ink); padding-left: 12px; }
 .advice .btn { flex: none; }

@@ -271,7 +271,7 @@ useKeys(() => ({
 .schools { display: grid; grid-template-columns: repeat(3, 1fr); gap: 10px; margin: 6px 0 12px; }
 .schools.two { grid-template-columns: 1fr 1fr; }
 .question { grid-column: 1 / -1; }
-.link { border: 0; background: none; text-decoration: underline; cursor: pointer; min-height: 32px; }
+.link { border: 0; background: none; text-decoration: underline; cursor: pointer; min-height: 44px; }
 .way { text-align: left; border: 1.5px solid var(--line); background: var(--now); padding: 8px 12px; cursor: pointer; display: flex; flex-direction: column; gap: 4px; border-bottom-width: 8px; border-bottom-color: var(--hair); min-width: 0; }
 .way.on { border: 3px solid var(--ink); border-bottom: 8px solid var(--ink); }
 .way .line { display: flex; gap: 10px; align-items: baseline; }

@@ -82,7 +82,7 @@ useKeys(() => ({ ' ': () => first.value && open(first.value.id), PageDown: () =>
 .top .place { line-height: 1.2; white-space: nowrap; min-width: 220px; min-height: 66px; }
 .top { display: flex; align-items: center; gap: 20px; padding: 0 20px; }
 nav { margin-left: auto; display: flex; gap: 8px; }
-nav :deep(.btn) { padding: 6px 9px; gap: 6px; white-space: nowrap; }
+nav :deep(.btn) { padding: 6px 8px; gap: 5px; white-space: nowrap; }
 main { background: var(--now); border-top: 8px solid var(--yel); border-bottom: 3px solid var(--line); padding: 18px 20px; display: grid; grid-template-columns: 500px minmax(0, 1fr); gap: 44px; align-content: start; }
 .block, .empty { grid-column: 1 / -1; }
 .go { width: 100%; align-items: flex-start; text-align: left; margin: 12px 0; padding: 16px 20px; gap: 10px; }
