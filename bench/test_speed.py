@@ -15,7 +15,8 @@ from hollet.core.book.rebuild import rebuild_view
 from hollet.core.instruments import combine, reading_share
 from hollet.core.limits import Limit, judge
 from hollet.core.procedure.changes import FactChange, apply
-from hollet.core.procedure.plan import combine_sheets, select
+from hollet.core.procedure.combining import combine_sheets
+from hollet.core.procedure.plan import select
 from hollet.core.procedure.sheet import Sheet
 from hollet.core.quantities.parse import parse
 from hollet.library.shelf import sheet_text
