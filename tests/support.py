@@ -404,10 +404,10 @@ class Book:
         return entry
 
     def do(self, kind: str, **edit: Any) -> Entry:
-        """Accept an edit, then fold what it became; refusals pass through. Samples are written at their last second, unless it is past."""
-        run = self.state.live(f"run:{edit.get('attempt')}") if kind == "samples" else []
+        """Accept an edit, then fold what it became; refusals pass through. Samples and the key off are written at their second, unless it is past."""
+        run = self.state.live(f"run:{edit.get('attempt')}") if kind in ("samples", "attempt ended") else []
         if run:
-            at = datetime.fromisoformat(run[0].time) + timedelta(seconds=edit["samples"][-1]["t"])
+            at = datetime.fromisoformat(run[0].time) + timedelta(seconds=edit["samples"][-1]["t"] if kind == "samples" else edit["after_s"])
             self.now = max(at, self.now) - timedelta(seconds=10)
         return self.add(kind, accept(self.state, EDIT.validate_python({"kind": kind, **edit}), AtBench(self.shop, self.time)))
 

@@ -1,12 +1,13 @@
 """Bolts and the first run held: what got too much, what the tool cannot give, clocks and figures that cannot be talked round."""
 
 from collections.abc import Callable
-from datetime import timedelta
+from datetime import datetime, timedelta
 
 import pytest
 
-from hollet.core.book.entries import KINDS, VERSIONS, Adapter, Measured, lifted
-from hollet.core.book.run import attempt_facts
+from hollet.core.book.entries import KINDS, VERSIONS, Adapter, Entry, Measured, lifted
+from hollet.core.book.fold import fold
+from hollet.core.book.run import attempt_facts, attempts_of, cranked_s
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument
 from hollet.core.quantities.parse import measured
@@ -316,6 +317,22 @@ def test_a_sample_sent_late_proves_nothing_early(ready: Book):
     ready.now += timedelta(seconds=7)
     ready.do("samples", step="fire", attempt=B, samples=[{"t": 4.5, "oil": "2 bar", "rpm": "900"}])
     assert attempt_facts(ready.state, fire, B).stop is None
+
+
+def test_the_key_is_off_when_the_clocks_say_so(ready: Book):
+    """Key off "after 2 s", written 15 s after it went on by both clocks: 12 s count towards the bursts; written late from a bench without its server, what was said counts."""
+    crank = ready.state.plan.find_step("crank")
+    ready.do("attempt started", step="crank", attempt=A, isolated=["Plugs out"], reason="trying it out")
+    ready.now += timedelta(seconds=15)
+    ready.do("attempt ended", step="crank", attempt=A, after_s=2, reason="key off")
+    assert attempt_facts(ready.state, crank, A).after_s == 12.0
+    assert cranked_s(attempts_of(ready.state, crank)) == 12.0
+    started = ready.state.live(f"run:{A}")[0]
+    late = Entry(id="late", seq=99, time="2026-03-01T20:00:00Z", bench_time=(datetime.fromisoformat(started.bench_time) + timedelta(seconds=3)).isoformat(), who="MK",
+                 kind="attempt ended", body=KINDS["attempt ended"].model_validate({"step": "crank", "attempt": A, "after_s": 2, "reason": "key off"}))  # fmt: skip
+    ready.do("strike", entry=ready.state.live(f"run:{A}")[-1].id, reason="written twice")
+    fold(ready.state, late)
+    assert attempt_facts(ready.state, crank, A).after_s == 2.0
 
 
 def test_no_oil_pressure_at_its_time_is_stop(ready: Book):

@@ -7,6 +7,7 @@ import pytest
 
 from hollet.core.procedure.closings import closers_of
 from hollet.core.procedure.combining import combine_sheets
+from hollet.core.procedure.facts import Condition
 from hollet.core.procedure.plan import select
 from hollet.core.procedure.read import read_sheet
 from hollet.core.procedure.sheet import RUNGS, RunStep, blocks_of
@@ -108,3 +109,13 @@ def test_extra_brings_what_it_needs():
     for names in (("powertrain-up", "clutch"), ("clutch", "powertrain-up")):
         _, place = combined(*names)
         assert place["rear_seal_new"] < place["flywheel_on"]
+
+
+def test_extra_brings_nothing_that_this_vehicle_has_not():
+    """What a wanted extra needs is pulled past another extra, never past a fact of the vehicle."""
+    plan, _ = combined("powertrain-up", "clutch")
+    only = Condition(fact="drive", one_of=("four",))
+    steps = tuple(s.model_copy(update={"when": (*s.when, only)}) if s.id == "flywheel_off" else s for s in plan.step)
+    wanted = plan.model_copy(update={"step": steps, "extras": {"rear_seal_while_out": True}, "facts": {"drive": "rear"}})
+    assert "flywheel_off" not in {s.id for s in select(wanted).plan.step}
+    assert "flywheel_off" in {s.id for s in select(wanted.model_copy(update={"facts": {"drive": "four"}})).plan.step}

@@ -145,12 +145,13 @@ def attempt_facts(state: BookState, step: RunStep, attempt: str) -> AttemptFacts
     showed = next((s.t for s in counted if s.lamp_out or _enough(s, wanted)), None)
     deadlines = _deadlines(start, due, showed, pressure, counted)
     coolant = plan.find_limit(step.coolant)
-    stop, stop_at = _stop(counted, deadlines, end, coolant, wanted, due)
+    turned = _turned_s(start, end) if end else None
+    stop, stop_at = _stop(counted, deadlines, turned, coolant, wanted, due)
     return AttemptFacts(
         id=attempt, number=start.body.number, step=step.id, rung=start.body.rung, started=start.time, who=start.who,
         isolated=start.body.isolated, expected=start.body.expected, limit_s=start.body.limit_s, gate=start.body.gate,
         gate_reasons=start.body.gate_reasons, deadlines=deadlines, tracks=_tracks(samples, pressure, due, coolant),
-        stop=stop, stop_at=stop_at, ended=end is not None, after_s=end.body.after_s if end else None,
+        stop=stop, stop_at=stop_at, ended=end is not None, after_s=turned,
         end_reason=end.body.reason if end else None, passed=bool(end and end.body.passed and start.body.gate != "shut"),
         cause=after.body.cause if after else None, change=after.body.change if after else None,
         lamp_out=any(s.lamp_out for s in samples), pressure_at=showed,
@@ -167,6 +168,12 @@ def _counted(start: Entry, entries: Sequence[Entry]) -> list[RunSample]:
             had = (datetime.fromisoformat(entry.time) - began).total_seconds() - GRACE_S
             found += [s if s.t >= had else s.model_copy(update={"t": had}) for s in entry.body.samples]
     return sorted(found, key=lambda s: s.t)
+
+
+def _turned_s(start: Entry, end: Entry) -> float:
+    """How long the key was on, in s: as said, and no shorter than both clocks had it, the server's and the bench's, less the grace."""
+    clocks = [(datetime.fromisoformat(b) - datetime.fromisoformat(a)).total_seconds() for a, b in ((start.time, end.time), (start.bench_time, end.bench_time))]
+    return max(float(end.body.after_s), min(clocks) - GRACE_S)
 
 
 def _oil(sample: RunSample) -> float | None:
@@ -216,7 +223,7 @@ def _clock(seconds: float) -> str:
 SEEN_WORDS = {"fire": "Fire: key off, people away, extinguisher at the foot of it", "fuel leak": "Fuel leak: key off, no spark, extinguisher at hand", "leak": "Leak seen: key off and look"}
 
 
-def _stop(samples: list[RunSample], deadlines: tuple[Deadline, ...], end: Entry | None, coolant: Limit | None,
+def _stop(samples: list[RunSample], deadlines: tuple[Deadline, ...], turned: float | None, coolant: Limit | None,
           wanted: float | None, due: float | None) -> tuple[str | None, float | None]:  # fmt: skip
     """The first reason to stop among what was entered, and its moment; whole samples are judged, and a deadline that passed stays passed."""
     hottest = coolant.figure("hi") if coolant else None
@@ -235,9 +242,9 @@ def _stop(samples: list[RunSample], deadlines: tuple[Deadline, ...], end: Entry 
                 found.append(
                     (s.t, f"Oil pressure {decimal_text(seen.oil / 100, 1)} bar, asked {decimal_text(wanted / 100, 1)}: key off")
                 )
-    until = end.body.after_s if end is not None else max((s.t for s in samples), default=0.0)
+    until = turned if turned is not None else max((s.t for s in samples), default=0.0)
     found += [(d.at_s, d.reason) for d in deadlines if not d.met and round9(d.at_s) < round9(until)]
-    if end is not None or samples:
+    if turned is not None or samples:
         found += _gaps(samples, due, until)
     if not found:
         return None, None

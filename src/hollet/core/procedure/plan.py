@@ -85,7 +85,7 @@ def select(plan: Plan) -> Selection:
             out.append(LeftOut(step, "taken out of this plan"))
             continue
         found = applies(step.when, known)
-        if found.answer != "yes" and step.id in pulled:
+        if found.answer != "yes" and step.id in pulled and applies(tuple(c for c in step.when if c.fact), known).answer != "no":
             shown[step.id] = f"{pulled[step.id]} needs it"
         elif found.answer == "no":
             out.append(LeftOut(step, "; ".join(found.because)))
