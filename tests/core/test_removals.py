@@ -7,6 +7,7 @@ from hypothesis import strategies as st
 from hollet.core.book.entries import PlanEdited
 from hollet.core.book.rebuild import Choices, rebuild_changes, rebuild_view
 from hollet.core.book.removals import find_removal, removals
+from hollet.core.book.takedown_view import takedown_view
 from hollet.core.errors import Conflict, Refused
 from hollet.core.procedure.changes import apply
 from hollet.core.procedure.precedence import contradiction
@@ -246,3 +247,15 @@ def test_without_a_sheet_the_order_is_the_reverse(moves):
     chained = all(kind != "drying" for _, kind in moves)
     if chained and not any(stand for stand, _ in moves):
         assert [s.id for s in plan.step[1:]] == [f"back-r{k}" for k in reversed(range(len(moves)))]
+
+
+def test_parts_off_are_parts():
+    """A lead off its post and a drained fluid are no parts; what a step took off and what came off by hand are."""
+    book = Book(small_sheet(TAKE), tools())
+    for step in ("lead_off", "drained"):
+        book.do("done", step=step, reason="left out of this test")
+    assert takedown_view(book.state, book.time).parts_off == 0
+    book.do("removed", removal="r1", what="Fan")
+    book.do("done", step="cover_off", reason="left out of this test")
+    view = takedown_view(book.state, book.time)
+    assert (view.parts_off, view.last_part) == (2, "Cover off")

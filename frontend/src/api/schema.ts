@@ -6853,10 +6853,14 @@ export interface components {
             bags_used: number;
             /** Captures */
             captures: components["schemas"]["CaptureView"][];
+            /** Last Part */
+            last_part: string | null;
             /** Next Bag */
             next_bag: number;
             /** On Stand */
             on_stand: boolean;
+            /** Parts Off */
+            parts_off: number;
             /** Photos */
             photos: components["schemas"]["PhotoView"][];
             /** Pieces Left */

@@ -107,7 +107,7 @@ useKeys(() => ({
 <template>
   <WorkFrame :build="build" :step="null" :next="view ? [`You stand at ${view.at_words}`, `Bag ${view.next_bag} is free`] : []">
     <article v-if="view" class="off">
-      <header><h1 class="t28">{{ what.trim() ? `${what.trim()}: off` : 'What came off?' }}</h1><p class="mut">{{ counted(view.removals.length, 'part') }} off so far, the last one {{ last.at(0)?.what ?? 'none' }}</p></header>
+      <header><h1 class="t28">{{ what.trim() ? `${what.trim()}: off` : 'What came off?' }}</h1><p class="mut">{{ counted(view.parts_off, 'part') }} off so far{{ view.last_part ? `, the last one ${view.last_part}` : '' }}</p></header>
       <div class="work">
         <label class="field"><span>what <kbd>W</kbd></span><input ref="whatField" v-model="what" class="entry" name="what" maxlength="120" autocomplete="off" @keydown.enter.prevent="figure?.type()" /></label>
         <div class="chips parts" role="group" aria-label="Parts"><template v-if="what.trim()"><button v-for="s in SIDES" :key="s" type="button" class="btn small" @click="side(s)">{{ s }}</button><button type="button" class="btn small" @click="name('')">another part</button></template><template v-else><button v-for="u in USUAL" :key="u" type="button" class="btn small" @click="name(u)">{{ u }}</button></template></div>

@@ -8,7 +8,7 @@ from hollet.core.book.photos import PhotoView, all_photos
 from hollet.core.book.removals import Removal, removals
 from hollet.core.book.status import plan_of, statuses
 from hollet.core.book.views import View
-from hollet.core.procedure.sheet import BagLine
+from hollet.core.procedure.sheet import BagLine, RemoveStep
 from hollet.core.procedure.words import KINDS_OF_REASON
 
 __all__ = ["REASONS", "TakeDownView", "takedown_view"]
@@ -45,6 +45,8 @@ class TakeDownView(View):
     at_words: str
     on_stand: bool
     bag_keys: tuple[str, ...]
+    parts_off: int
+    last_part: str | None
 
 
 def takedown_view(state: BookState, now: str) -> TakeDownView:
@@ -53,6 +55,8 @@ def takedown_view(state: BookState, now: str) -> TakeDownView:
     sizes, places = recent_hand(state)
     at = plan_of(state).find_step(current_step(state, now, statuses(state)))
     assert at is not None
+    parts = [r for r in off if r.own or isinstance(plan_of(state).find_step(r.step), RemoveStep)]  # a lead taken off its post is no part
     return TakeDownView(removals=off, bags=bags, bags_used=sum(c.left > 0 for c in bags), pieces_left=sum(c.left for c in bags), next_bag=next_bag(bags), recent=sizes, places=places, captures=all_captures(state),
                         reasons=tuple(ReasonChoice(words=words, kind=kind) for words, kind in REASONS), photos=all_photos(state), at=at.id,
-                        at_words=f"{at.number} {at.title}", on_stand=next((r.on_stand for r in reversed(off)), False), bag_keys=reason_keys("bag"))  # fmt: skip
+                        at_words=f"{at.number} {at.title}", on_stand=next((r.on_stand for r in reversed(off)), False), bag_keys=reason_keys("bag"),
+                        parts_off=len(parts), last_part=parts[-1].what if parts else None)  # fmt: skip

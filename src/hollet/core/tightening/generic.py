@@ -103,6 +103,11 @@ def _ratio(quantity: Quantity | None, field: str, least: float, most: float, cod
     return value
 
 
+def _three(figure: float) -> str:
+    """Three digits, and never a power of ten: 1230 and not 1.23e+03."""
+    return f"{figure:.0f}" if figure >= 100 else f"{figure:.3g}"
+
+
 @calculation("Stress area of a metric thread")
 def stress_area_metric(given: MetricThread) -> StressArea:
     """A_s = pi/4 (d - 0.9382 P)^2, ISO 898-1. Refuses `pitch_implausible`."""
@@ -132,7 +137,7 @@ def generic_torque_metric(given: MetricBolt) -> GenericTorque:
     torque = _ratio(given.K, "K", 0, 1, "bad_input") * preload * d / 1000
     return GenericTorque(preload=Quantity(value=preload, unit="N"), torque=Quantity(value=torque, unit="N·m"),
                          working=(f"F = {fraction:g} × {proof} MPa × {_area_mm2(d, pitch):.4g} mm² = {preload:.0f} N",
-                                  f"T = K F d = {torque:.3g} N·m", "generic: knows neither the joint nor the real friction"))  # fmt: skip
+                                  f"T = K F d = {_three(torque)} N·m", "generic: knows neither the joint nor the real friction"))  # fmt: skip
 
 
 @calculation("Generic torque of a unified bolt (fallback only)")
@@ -151,7 +156,7 @@ def generic_torque_unified(given: UnifiedBolt) -> GenericTorque:
     torque = _ratio(given.K, "K", 0, 1, "bad_input") * preload * d / 12
     return GenericTorque(preload=Quantity(value=preload, unit="lbf"), torque=Quantity(value=torque, unit="ft·lbf"),
                          working=(f"F = {fraction:g} × {proof} ksi × {_area_in2(d, n):.4g} in² = {preload:.0f} lbf",
-                                  f"T = K F d = {torque:.3g} ft·lbf", "generic: knows neither the joint nor the real friction"))  # fmt: skip
+                                  f"T = K F d = {_three(torque)} ft·lbf", "generic: knows neither the joint nor the real friction"))  # fmt: skip
 
 
 def read_thread(text: str) -> tuple[float, float, bool]:
