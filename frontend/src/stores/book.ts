@@ -20,6 +20,7 @@ export const useBook = defineStore('book', () => {
   const frame = computed(() => card.value?.frame ?? null)
   const journal = useJournal()
   let asked = 0
+  let inHand: Entry['kind'] | null = null // what is being written
   let wanted: string | null = null // the step that the screen is at, also while its bench is still on the way
 
   let missed = false // something kept was sent while this screen was still loading
@@ -73,13 +74,18 @@ export const useBook = defineStore('book', () => {
   /** Write an entry; true when it is on the server, false when it waits or was refused (then `refused` says why). */
   async function write(entry: Entry, file?: Blob): Promise<boolean> {
     const ofFrame = OF_THE_FRAME.includes(entry.kind)
-    if (ofFrame) while (busy.value) await until(busy).toBe(false) // said of the vehicle: it waits its turn, it is not swallowed
-    if (!card.value || busy.value) return false
+    const build = card.value?.id
+    const seenNow = () => (ofFrame ? (card.value?.frame.head ?? 0) : Math.max(bench.value?.seen ?? 0, 0))
+    let seen = seenNow()
+    if (busy.value && !ofFrame && entry.kind === inHand) return false // a press of the same, twice: once is enough
+    while (busy.value) await until(busy).toBe(false) // another act waits its turn, it is not swallowed
+    if (!build) return false
+    if (card.value?.id === build) seen = seenNow() // else it was left meanwhile: what was meant there is written there
     busy.value = true
+    inHand = entry.kind
     refused.value = ''
     try {
-      const seen = Math.max(bench.value?.seen ?? 0, 0)
-      const view = await journal.write(card.value.id, entry, ofFrame ? card.value.frame.head : seen, file)
+      const view = await journal.write(build, entry, seen, file)
       if (view) await take(view)
       return view !== null
     } catch (error) {
