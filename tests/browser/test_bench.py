@@ -179,6 +179,25 @@ def test_silence_stops(demo, mk: Bench):
     expect(mk.page.get_by_text("Attempt 1 was stopped")).to_have_count(0)
 
 
+def test_two_samples_over_a_slow_wire(demo, mk: Bench):
+    """The second figure is typed while the first is still on its way: both are written, and the key off after them."""
+    build = new_build(demo.url)
+    mk.go(f"{demo.url}/builds/{build}/steps/first_fire", "Fire")
+    write(demo.url, build, {"kind": "attempt started", "step": "first_fire", "attempt": "attempt-two", "reason": "rehearsing with the fuel off"})
+    mk.shows("Attempt 1")
+    mk.page.context.new_cdp_session(mk.page).send("Network.emulateNetworkConditions", {"offline": False, "latency": 500, "downloadThroughput": -1, "uploadThroughput": -1})
+    field = mk.page.locator("input[name=oil]")
+    for figure in ("1.5", "1.8"):
+        field.fill(figure)
+        field.press("Enter")
+        expect(field).to_have_value("")
+    mk.key("PageUp")
+    expect(mk.page.get_by_text("Attempt 1").first).to_be_visible()
+    mk.written("key off after")
+    said = [line["text"] for line in api(demo.url, f"/api/builds/{build}/log?step=first_fire")["lines"]]
+    assert [figure for figure in ("1.5 bar", "1.8 bar") if any(figure in line for line in said)] == ["1.5 bar", "1.8 bar"], said
+
+
 def test_shut_rung_is_logged_with_a_reason(demo, mk: Bench):
     """Cranking is shut: an attempt needs a reason, is marked, and opens nothing."""
     build = new_build(demo.url)

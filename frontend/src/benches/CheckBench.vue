@@ -22,7 +22,7 @@ async function say(id: string, sure = false) {
   if (!text) return
   problem.value[id] = asked.value[id] = ''
   try {
-    if (await book.write({ kind: 'said', step: props.bench.step, figure: id, typed: text, sure })) typed.value[id] = ''
+    if (((await book.write({ kind: 'said', step: props.bench.step, figure: id, typed: text, sure })) || !book.refused) && typed.value[id]?.trim() === text) typed.value[id] = ''
     await nextTick()
     document.getElementById(`said-${missing.value?.id}`)?.focus()
   } catch (error) {

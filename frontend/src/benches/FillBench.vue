@@ -21,8 +21,8 @@ async function pour(sure = false) {
   if (!tool.value || !text.value.trim()) return
   problem.value = question.value = ''
   try {
-    await book.write({ kind: 'reading', step: props.bench.step, reading: props.bench.step, typed: [text.value.trim()], unit: 'L', instrument: tool.value.id, sure })
-    text.value = ''
+    const typed = text.value.trim()
+    if ((await book.write({ kind: 'reading', step: props.bench.step, reading: props.bench.step, typed: [typed], unit: 'L', instrument: tool.value.id, sure }) || !book.refused) && text.value.trim() === typed) text.value = ''
   } catch (error) {
     book.refused = ''
     if (error instanceof Refusal && error.problem.reason_code === 'odd_figure') question.value = error.message

@@ -56,7 +56,8 @@ async function decide() {
   void nextTick(() => panel.value?.focus()) // the entry is gone: Tab goes on from here
 }
 async function right() {
-  if (how.value.trim().length >= 3 && (await book.act({ kind: 'part put right', step: props.bench.step, part: props.part.id, how: how.value.trim() }))) how.value = ''
+  const said = how.value.trim()
+  if (said.length >= 3 && (await book.act({ kind: 'part put right', step: props.bench.step, part: props.part.id, how: said })) && how.value.trim() === said) how.value = ''
 }
 </script>
 

@@ -75,11 +75,14 @@ const SENSES: readonly (readonly [Seen, string, string])[] = [['fire', 'Flames',
 async function sample(extra: { lamp_out?: boolean; seen?: Seen; oil?: string; as_typed?: boolean } = {}) {
   if (!running.value) return
   problem.value = ''
+  const sent = { rpm: rpm.value, oil: oil.value, coolant: coolant.value, timing: timing.value }
   const one = { t: Number(clock.value.toFixed(1)), rpm: rpm.value || null, oil: oil.value || null, coolant: coolant.value || null, timing: timing.value || null, timing_state: timing.value && vacuum.value ? vacuum.value : null, ...extra }
+  rpm.value = oil.value = coolant.value = timing.value = '' // free at once for the next figure
+  const back = () => { for (const [field, was] of [[rpm, sent.rpm], [oil, sent.oil], [coolant, sent.coolant], [timing, sent.timing]] as const) field.value ||= was }
   try {
-    await book.write({ kind: 'samples', step: props.bench.step, attempt: running.value.id, samples: [one] })
-    rpm.value = oil.value = coolant.value = timing.value = ''
+    if (!(await book.write({ kind: 'samples', step: props.bench.step, attempt: running.value.id, samples: [one] })) && book.refused) back()
   } catch (error) {
+    back() // what was refused stays
     book.refused = ''
     problem.value = (error as Error).message
   }

@@ -20,7 +20,7 @@ export const useBook = defineStore('book', () => {
   const frame = computed(() => card.value?.frame ?? null)
   const journal = useJournal()
   let asked = 0
-  let inHand: Entry['kind'] | null = null // what is being written
+  let inHand = '' // what is being written
   let wanted: string | null = null // the step that the screen is at, also while its bench is still on the way
 
   let missed = false // something kept was sent while this screen was still loading
@@ -77,12 +77,13 @@ export const useBook = defineStore('book', () => {
     const build = card.value?.id
     const seenNow = () => (ofFrame ? (card.value?.frame.head ?? 0) : Math.max(bench.value?.seen ?? 0, 0))
     let seen = seenNow()
-    if (busy.value && !ofFrame && entry.kind === inHand) return false // a press of the same, twice: once is enough
+    const mine = JSON.stringify(entry)
+    if (busy.value && mine === inHand) return false // the same press twice: once is enough
     while (busy.value) await until(busy).toBe(false) // another act waits its turn, it is not swallowed
     if (!build) return false
     if (card.value?.id === build) seen = seenNow() // else it was left meanwhile: what was meant there is written there
     busy.value = true
-    inHand = entry.kind
+    inHand = mine
     refused.value = ''
     try {
       const view = await journal.write(build, entry, seen, file)

@@ -44,7 +44,8 @@ const TABS = computed(() => [['parts', `Parts ${view.value?.parts ?? 0}`], ['bes
 const worst = (p: { faces: { state: string; words: string; name: string }[] }) => p.faces.filter((f) => f.state === 'bad' || f.state === 'again').map((f) => `${f.name}: ${f.words}`).join('. ')
 const slug = (text: string) => `${text.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '').slice(0, 40) || 'cause'}-${(view.value?.causes.length ?? 0) + 1}`
 async function explain() {
-  if (what.value.trim().length > 2 && (await book.act({ kind: 'cause', cause: slug(what.value), what: what.value.trim(), step: null }))) what.value = ''
+  const said = what.value.trim()
+  if (said.length > 2 && (await book.act({ kind: 'cause', cause: slug(said), what: said, step: null })) && what.value.trim() === said) what.value = ''
   await load()
 }
 async function evidence(cause: string) {

@@ -65,7 +65,7 @@ async function write(entry: Entry): Promise<boolean> {
 async function put() {
   const at = map.value?.points.find((p) => p.name === point.value)
   if (!at) return
-  if (await write({ kind: 'supported', support: v7(), support_kind: kind.value as 'stand', carries: at.body, point: at.name, padding: padding.value.trim() || null, ground: kind.value === 'hook' ? 'unknown' : (ground.value as 'hard'), rated: null, step: null, gone: false })) point.value = null
+  if (await write({ kind: 'supported', support: v7(), support_kind: kind.value as 'stand', carries: at.body, point: at.name, padding: padding.value.trim() || null, ground: kind.value === 'hook' ? 'unknown' : (ground.value as 'hard'), rated: null, step: null, gone: false }) && point.value === at.name) point.value = null // not the one chosen meanwhile
 }
 const away = (s: SupportDesk['map']['supports'][number]) => write({ kind: 'supported', support: s.id, support_kind: s.kind, carries: s.carries, point: s.point, padding: s.padding, ground: s.ground, rated: s.rated ? `${s.rated.value} ${s.rated.unit}` : null, step: null, gone: true })
 /** Said again of one that stands there: the rest carries it. */
