@@ -119,3 +119,15 @@ def test_extra_brings_nothing_that_this_vehicle_has_not():
     wanted = plan.model_copy(update={"step": steps, "extras": {"rear_seal_while_out": True}, "facts": {"drive": "rear"}})
     assert "flywheel_off" not in {s.id for s in select(wanted).plan.step}
     assert "flywheel_off" in {s.id for s in select(wanted.model_copy(update={"facts": {"drive": "four"}})).plan.step}
+
+
+def test_a_step_of_two_sheets_loses_no_care():
+    """What the second sheet knows of load, lift, caution, rung and figures stays when both bring one step, in either order."""
+    sheet = SHEETS["powertrain-up"]
+    bare = {"carries": (), "releases": (), "caution": None, "blocks": None, "lifts": False, "people": ()}
+    poor = sheet.model_copy(update={"id": "poor", "step": tuple(s.model_copy(update=bare | ({"asks": ()} if s.kind == "check" else {})) for s in sheet.step)})
+    for pair in ((poor, sheet), (sheet, poor)):
+        both = {s.id: s for s in combine_sheets(pair).step}
+        for s in sheet.step:
+            assert (both[s.id].carries, both[s.id].releases, both[s.id].caution, both[s.id].blocks, both[s.id].lifts) == (s.carries, s.releases, s.caution, s.blocks, s.lifts), s.id
+        assert [a.id for a in both["weight_known"].asks] == [a.id for a in sheet.find_step("weight_known").asks]

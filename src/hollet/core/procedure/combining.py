@@ -7,7 +7,7 @@ from hollet.core.errors import Refused
 from hollet.core.limits import Limit, SourceAnswer
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.precedence import contradiction, in_order
-from hollet.core.procedure.sheet import RUNGS, STAGES, After, BaseStep, InspectStep, RunStep, Sheet, Step, numbered
+from hollet.core.procedure.sheet import RUNGS, STAGES, After, BaseStep, CheckStep, InspectStep, RunStep, Sheet, Step, numbered
 from hollet.core.procedure.words import STAGE_RANK, VEHICLE_STATES
 
 __all__ = ["combine_sheets"]
@@ -126,13 +126,17 @@ def _renamed(sheet: Sheet, names: dict[str, str]) -> Sheet:
 
 
 def _both(a: BaseStep, b: BaseStep) -> BaseStep:
-    """A step of two sheets: the words of the first, the reasons, openings, closings, windows, needs and parts to be looked at of both."""
+    """A step of two sheets: the words of the first; reasons, openings, closings, loads, figures asked, windows and parts of both; the earlier rung, and every caution's care."""
+    blocks = min((rung for rung in (a.blocks, b.blocks) if rung), key=lambda rung: RANK[rung], default=None)
     after = {link.step: link for link in (*b.after, *a.after)}
     return a.model_copy(update={
         "after": tuple(after.values()), "opens": _by_id((*a.opens, *b.opens)), "closes": _once((*a.closes, *b.closes)),
         "tools": _once((*a.tools, *b.tools)), "parts": _once((*a.parts, *b.parts)),
         "last_chance": tuple({c.thing: c for c in (*b.last_chance, *a.last_chance)}.values()), "capture": _by_id((*a.capture, *b.capture)),
         **({"part": _by_id((*a.part, *b.part)), "trace": a.trace or b.trace} if isinstance(a, InspectStep) and isinstance(b, InspectStep) else {}),
+        **({"asks": _by_id((*a.asks, *b.asks)), "hunts": a.hunts or b.hunts} if isinstance(a, CheckStep) and isinstance(b, CheckStep) else {}),
+        "blocks": blocks, "caution": a.caution or b.caution, "vehicle": a.vehicle or b.vehicle, "lifts": a.lifts or b.lifts, "dusty": a.dusty or b.dusty,
+        "carries": a.carries or b.carries, "releases": a.releases or b.releases, "people": a.people or b.people,
         **{key: _once((*getattr(a, key), *getattr(b, key))) for key in ("compares", "refits", "requires", "keeps", "holds", "drains", "hidden")},
     })  # fmt: skip
 
