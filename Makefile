@@ -54,7 +54,7 @@ unit: setup
 	cd frontend && npm run --silent test
 
 browser: build chromium
-	$(PY) -m pytest tests/browser -n 3 -p no:schemathesis -p no:hypothesispytest -p no:benchmark
+	$(PY) -m pytest tests/browser -n 2 -p no:schemathesis -p no:hypothesispytest -p no:benchmark
 
 test: build lint types check-api unit browser count
 

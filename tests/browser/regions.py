@@ -40,10 +40,12 @@ class Bench:
         self.page = page
 
     def go(self, url: str, title: str | None = None) -> "Bench":
-        """Open an address and wait for its title."""
+        """Open an address and wait for its title, or for any: a key pressed before the view stands is nobody's."""
         self.page.goto(url)
         if title:
             self.shows(title)
+        else:
+            expect(self.page.locator("h1").first).to_be_visible()
         return self
 
     def shows(self, title: str) -> "Bench":
