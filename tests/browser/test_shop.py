@@ -207,7 +207,7 @@ def test_news_while_a_bench_is_on_its_way(demo, mk: Bench):
     build = engine(demo)
     held: list[Route] = []
     mk.page.route("**/steps/head_bolts_tight", lambda route: held.append(route), times=1)
-    mk.go(f"{demo.url}/builds/{build}")
+    mk.page.goto(f"{demo.url}/builds/{build}")
     expect(mk.page).to_have_url(f"{demo.url}/builds/{build}/steps/head_bolts_tight")
     write(demo.url, build, {"kind": "note", "text": "written in between"})
     mk.written("written in between")
