@@ -110,7 +110,7 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
       <div v-if="book.frame?.stopped && desk !== 'load'" class="block stopped" role="alert"><b>Work is stopped.</b> <RouterLink class="btn small" :to="{ name: 'support', params: { build } }">What to make safe</RouterLink></div>
       <div v-if="journal.notWritten.length" class="block notwritten" role="alert">
         <div v-for="item in journal.notWritten" :key="item.id" class="refused"><span><b>Not written ({{ item.entry.kind }}):</b> {{ item.refused }}</span>
-          <button type="button" class="btn small" @click="journal.again(item, book.bench?.seen ?? 0).then((v) => v && book.take(v)).catch(() => undefined)">Write it again</button>
+          <button type="button" class="btn small" @click="journal.again(item, book.bench?.seen ?? 0)">Write it again</button>
           <button type="button" class="btn small" @click="journal.forget(item.id)">Drop it</button></div>
       </div>
       <div v-if="book.problem" class="block" role="alert"><p class="t24">{{ book.problem }}</p><button type="button" class="btn small" @click="book.open(build, step ?? null)">Look again</button></div>

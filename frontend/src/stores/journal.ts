@@ -110,10 +110,10 @@ export const useJournal = defineStore('journal', () => {
     if (pause !== null) later(pause)
   }
 
-  /** Write a refused entry again, as if typed now. */
-  async function again(item: queue.Waiting, seen: number): Promise<AppendView | null> {
-    await forget(item.id)
-    return write(item.build, item.entry, seen, item.file)
+  /** Send a refused entry again, on what is seen now; it stays kept all the while. */
+  async function again(item: queue.Waiting, seen: number): Promise<void> {
+    await queue.keep({ ...item, refused: null, tries: 0, seen })
+    await sync()
   }
   function whenSent(listener: (view: AppendView) => void) {
     listeners.add(listener)
