@@ -190,6 +190,8 @@ def test_a_support_taken_away_holds_at_once():
     view = support_view(up.state)
     assert view.taken == ("engine",)
     assert next(b.stays for b in view.bodies if b.body == "engine") is False
+    put(up, "hands", "helper", "engine", "front lifting eye")
+    assert support_view(up.state).taken == ("engine",)
     rest = next(s for s in view.supports if s.kind == "hook")
     put(up, rest.id, "hook", "engine", rest.point)
     assert "load" not in {o.code for o in up.bench("engine_up").obstacles}

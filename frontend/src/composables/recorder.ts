@@ -8,35 +8,37 @@ export function useRecorder(said: (sound: Blob) => unknown) {
   const problem = ref('')
   const possible = typeof MediaRecorder !== 'undefined' && !!navigator.mediaDevices?.getUserMedia
   let recorder: MediaRecorder | null = null
-  let held = false
+  let held = 0 // which press is held; 0 when none is
+  let presses = 0
   let timer: number | undefined
 
   async function begin() {
     if (held || !possible) return
-    held = true
+    const mine = (held = ++presses)
     problem.value = ''
     try {
       const stream = await navigator.mediaDevices.getUserMedia({ audio: true })
+      const deaf = () => { for (const track of stream.getTracks()) track.stop() }
+      if (held !== mine) return deaf() // let go while the device still asked
       const parts: Blob[] = []
-      const mine = new MediaRecorder(stream)
-      mine.ondataavailable = (event) => parts.push(event.data)
-      mine.onstop = () => {
-        for (const track of stream.getTracks()) track.stop()
+      const tape = new MediaRecorder(stream)
+      tape.ondataavailable = (event) => parts.push(event.data)
+      tape.onstop = () => {
+        deaf()
         listening.value = false
-        if (parts.some((part) => part.size)) void said(new Blob(parts, { type: mine.mimeType }))
+        if (parts.some((part) => part.size)) void said(new Blob(parts, { type: tape.mimeType }))
       }
-      recorder = mine
-      mine.start()
+      recorder = tape
+      tape.start()
       listening.value = true
       timer = window.setTimeout(end, LONGEST_MS)
-      if (!held) end() // let go while the device still asked
     } catch (error) {
-      held = false
+      if (held === mine) held = 0
       problem.value = `Not recorded: ${(error as Error).message}`
     }
   }
   function end() {
-    held = false
+    held = 0
     window.clearTimeout(timer)
     if (recorder?.state === 'recording') recorder.stop()
     recorder = null

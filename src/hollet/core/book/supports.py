@@ -188,7 +188,8 @@ class _Loads:
             if known is not None and rest and not _enough(known.carries, rest):
                 self.taken[known.carries] = known.kind
             return
-        self.taken.pop(body.carries, None)
+        if body.support_kind not in UNFIT:  # a helper's hands answer nothing
+            self.taken.pop(body.carries, None)
         if known is None:  # a hand says where one stands that a step only counted
             loose = next((s for s in self.of(body.carries) if s.made_by is not None and s.kind == body.support_kind), None)
             if loose is not None:
