@@ -170,6 +170,7 @@ def test_silence_stops(demo, mk: Bench):
     mk.shows("STOP")
     expect(mk.page.get_by_text("No oil pressure of 1.0 bar entered by 5 s: key off").first).to_be_visible()
     expect(mk.page.get_by_text("Pump relay out")).to_be_visible()
+    mk.page.wait_for_timeout(600)  # past the fifth second, not on it
     mk.key("PageUp")
     mk.written("No oil pressure of 1.0 bar entered by 5 s")
     expect(mk.page.get_by_text("Attempt 1 was stopped")).to_be_visible()
