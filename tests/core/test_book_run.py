@@ -154,6 +154,24 @@ def test_pressure_entered_too_late_does_not_meet_it(book: Book):
     assert facts(book, "fire").stop == "No oil pressure of 1.0 bar entered by 5 s: key off"
 
 
+@pytest.mark.parametrize(("off", "stop"), [(4.9, None), (5.0, "No oil pressure of 1.0 bar entered by 5 s: key off")])
+def test_key_off_on_the_second_of_the_deadline(book: Book, off: float, stop: str | None):
+    """Pressure that was due by 5 s and is not there at 5 s is a stop; a key off before that is none."""
+    start(book, "fire")
+    book.do("attempt ended", step="fire", attempt=A, after_s=off, reason="stopped by hand")
+    assert facts(book, "fire").stop == stop
+
+
+@pytest.mark.parametrize(("off", "stop"), [(15, None), (15.1, "The time allowed, 15 s, is over: key off")])
+def test_the_time_allowed_may_be_used_up(book: Book, off: float, stop: str | None):
+    """A key off at the end of the time allowed is in time."""
+    start(book, "fire")
+    for t in (4, 13):
+        sample(book, t, "fire", oil="2 bar")
+    book.do("attempt ended", step="fire", attempt=A, after_s=off, reason="ran")
+    assert facts(book, "fire").stop == stop
+
+
 def test_stopped_attempt_needs_cause_and_change(book: Book):
     """Firing again is refused until the stopped attempt has a cause and a change."""
     start(book, "fire")

@@ -205,6 +205,20 @@ def test_the_vehicle_in_other_words(hand):
     assert [line for line in verify(hand.workshop) if line.startswith("broken")] == []
 
 
+def test_no_words_of_a_vehicle_without_their_line(hand, monkeypatch):
+    """Where the line cannot be kept, the words stay as they were."""
+    card = builds.frame(hand.workshop, hand.build)
+
+    def full(*_):
+        raise OSError("no space left")
+
+    monkeypatch.setattr("hollet.store.journal.append", full)
+    with pytest.raises(OSError, match="no space left"):
+        vehicles.describe(hand.workshop, hand.build, name="Blue van", about="1.6 petrol, 1987", was=card.about, who="MK")
+    after = builds.frame(hand.workshop, hand.build)
+    assert (after.vehicle, after.about) == (card.vehicle, card.about)
+
+
 def test_the_shop_in_its_own_words(hand):
     """Name, time zone and currency are said once, kept in the shop's log, and guarded against two hands; no zone that no clock has."""
     facts = shop.shop_facts(hand.workshop)

@@ -24,7 +24,7 @@ from hollet.core.procedure.sheet import MeasureStep, Sheet
 from hollet.exchange.csv import read_table, table
 from hollet.services.gear import gear_of
 from hollet.services.sheets import find_sheet, keep_sheet
-from hollet.services.workshop import Workshop
+from hollet.services.workshop import Workshop, with_plan
 
 __all__ = ["Edited", "desk", "edit_plan", "limits", "limits_csv", "limits_toml", "preview", "read_limits"]
 
@@ -101,7 +101,7 @@ def _write(workshop: Workshop, build: str, state: BookState, changes: Sequence[C
     turned = _turned(workshop, state, old, after)
     written = workshop.draft(build, "plan edited", body.model_copy(update={"turned": turned}), who, entry_id=entry_id)
     facts = after.facts if after.facts != plan.facts else None
-    entry = workshop.write(build, state, written, plan=after, facts=facts)
+    entry = workshop.write(build, state, written, also=with_plan(build, after, facts))
     return Edited(line=line_of(state, entry), turned=tuple(f"{t.name}: {t.was} became {t.now}" for t in turned), desk=plan_view(state, gear_of(workshop)))
 
 

@@ -18,7 +18,7 @@ from hollet.core.procedure.fasteners import fastener_words, read_fasteners
 from hollet.core.procedure.sheet import BagLine
 from hollet.core.procedure.stuck import NEAR, StuckFacts, StuckView, Try, stuck_ladder
 from hollet.services.vehicles import VehicleStanding, vehicle_name, vehicle_of
-from hollet.services.workshop import Workshop
+from hollet.services.workshop import Workshop, with_plan
 
 __all__ = ["FastenerView", "StuckDesk", "SupportDesk", "fasteners", "rebuild", "stuck", "support", "take_rebuild", "takedown"]
 
@@ -93,7 +93,7 @@ def take_rebuild(workshop: Workshop, build: str, choices: Choices, *, who: str, 
             plan = state.whole
             assert plan is not None
             body = b.PlanEdited(what=f"order of rebuilding taken over: {put_in} steps put in", changes=changes)
-            workshop.write(build, state, workshop.draft(build, "plan edited", body, who, entry_id=entry_id), plan=apply(plan, changes))
+            workshop.write(build, state, workshop.draft(build, "plan edited", body, who, entry_id=entry_id), also=with_plan(build, apply(plan, changes)))
         return rebuild_view(state, Choices())
 
 

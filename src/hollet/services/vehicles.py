@@ -2,6 +2,7 @@
 
 from pydantic import BaseModel
 from sqlalchemy import select
+from sqlalchemy.orm import Session
 
 from hollet.core.book.entries import Entry, Note
 from hollet.core.errors import Conflict, NotFound, Refused
@@ -59,22 +60,31 @@ def describe(workshop: Workshop, build: str, *, name: str, about: str, was: str,
     name, about = name.strip(), about.strip()
     if not name or not about:
         raise Refused("bad_entry", "the vehicle needs a name and a few words, such as van, 1.6 petrol", field="about" if name else "name")
+
+    def keep(session: Session) -> None:
+        row = _row(session, build)
+        if (row.name, row.about) != (old, was):
+            raise Conflict(f"the vehicle was described anew by somebody else: {row.name}, {row.about}", reason_code="moved_on")
+        taken = session.execute(select(VehicleRow.id).where(VehicleRow.name == name, VehicleRow.id != row.id)).first()
+        if taken is not None:
+            raise Refused("name_used", f"another vehicle is called {name} already", field="name")
+        row.name, row.about, row.version = name, about, row.version + 1
+
     with workshop.held(build) as state:
-        with workshop.database.write() as session:
-            built = session.get(BuildRow, build)
-            row = session.get(VehicleRow, built.vehicle) if built is not None else None
-            if row is None:
-                raise NotFound("build", build)
-            if row.about != was:
-                raise Conflict(f"the vehicle was described anew by somebody else: {row.about}", reason_code="moved_on")
-            taken = session.execute(select(VehicleRow.id).where(VehicleRow.name == name, VehicleRow.id != row.id)).first()
-            if taken is not None:
-                raise Refused("name_used", f"another vehicle is called {name} already", field="name")
-            if (row.name, row.about) == (name, about):
-                return
-            words = f"the vehicle: {row.name}, {row.about} became {name}, {about}"
-            row.name, row.about, row.version = name, about, row.version + 1
-        workshop.write(build, state, workshop.draft(build, "note", Note(text=words), who))
+        with workshop.database.read() as session:
+            row = _row(session, build)
+            old, now = row.name, row.about
+        if (old, now) != (name, about):
+            words = f"the vehicle: {old}, {now} became {name}, {about}"
+            workshop.write(build, state, workshop.draft(build, "note", Note(text=words), who), also=keep)
+
+
+def _row(session: Session, build: str) -> VehicleRow:
+    built = session.get(BuildRow, build)
+    row = session.get(VehicleRow, built.vehicle) if built is not None else None
+    if row is None:
+        raise NotFound("build", build)
+    return row
 
 
 def _said(workshop: Workshop, build: str) -> list[Entry]:

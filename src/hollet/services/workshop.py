@@ -11,6 +11,7 @@ from pathlib import Path
 
 import uuid_utils
 from sqlalchemy import select
+from sqlalchemy.orm import Session
 
 from hollet.core.book.entries import Body, Entry
 from hollet.core.book.fold import BookState, fold
@@ -21,7 +22,7 @@ from hollet.store import journal
 from hollet.store.database import Database
 from hollet.store.models import BuildRow, InstrumentRow, ShopRow, VehicleRow
 
-__all__ = ["SHOP", "Clock", "Workshop", "utc_text"]
+__all__ = ["SHOP", "Clock", "Workshop", "utc_text", "with_plan"]
 
 SHOP = "shop"
 HELD = 20
@@ -86,17 +87,15 @@ class Workshop:
                 self._states.popitem(last=False)
         return state
 
-    def write(self, build: str, state: BookState, draft: journal.Draft, plan: Plan | None = None, facts: dict[str, str] | None = None) -> Entry:
-        """Append one entry, and with it the edited plan and the vehicle's facts, in one transaction; then fold and tell."""
+    def write(self, build: str, state: BookState, draft: journal.Draft, also: Callable[[Session], None] | None = None) -> Entry:
+        """Append one entry, and with it what else changes (the edited plan, the vehicle's words), in one transaction; then fold and tell.
+
+        What `also` raises is raised here, and nothing is written.
+        """
         with self.database.write() as session:
             row = journal.append(session, draft, (state.head, state.last_hash))
-            if plan is not None:
-                built = session.get(BuildRow, build)
-                assert built is not None
-                built.plan, built.version = plan.model_dump_json(), built.version + 1
-                vehicle = session.get(VehicleRow, built.vehicle) if facts is not None else None
-                if vehicle is not None:
-                    vehicle.facts, vehicle.version = json.dumps(facts, sort_keys=True), vehicle.version + 1
+            if also is not None:
+                also(session)
         entry = journal.entry_of(row)
         fold(state, entry)
         state.last_hash = row.hash
@@ -156,6 +155,20 @@ class Workshop:
     def tools_changed(self) -> None:
         """Read the tools again when next asked for."""
         self._tools = None
+
+
+def with_plan(build: str, plan: Plan, facts: dict[str, str] | None = None) -> Callable[[Session], None]:
+    """What is kept beside the entry of a plan edit: the plan of the build, and the facts of its vehicle where they changed."""
+
+    def keep(session: Session) -> None:
+        built = session.get(BuildRow, build)
+        assert built is not None
+        built.plan, built.version = plan.model_dump_json(), built.version + 1
+        vehicle = session.get(VehicleRow, built.vehicle) if facts is not None else None
+        if vehicle is not None:
+            vehicle.facts, vehicle.version = json.dumps(facts, sort_keys=True), vehicle.version + 1
+
+    return keep
 
 
 @contextmanager

@@ -243,7 +243,8 @@ def _stop(samples: list[RunSample], deadlines: tuple[Deadline, ...], turned: flo
                     (s.t, f"Oil pressure {decimal_text(seen.oil / 100, 1)} bar, asked {decimal_text(wanted / 100, 1)}: key off")
                 )
     until = turned if turned is not None else max((s.t for s in samples), default=0.0)
-    found += [(d.at_s, d.reason) for d in deadlines if not d.met and round9(d.at_s) < round9(until)]
+    # what had to be shown by then is missing at that very second; the time allowed may be used to its end
+    found += [(d.at_s, d.reason) for d in deadlines if not d.met and (round9(d.at_s) < round9(until) or (d.kind != "end" and round9(d.at_s) == round9(until)))]
     if turned is not None or samples:
         found += _gaps(samples, due, until)
     if not found:
