@@ -62,6 +62,20 @@ def test_views(demo, browser, size, views):
     assert faults == []
 
 
+@pytest.mark.parametrize("width", [1280, 820, 390])
+def test_load_line_is_never_cropped(demo, browser, width: int):
+    """What carries what stands whole in the header, at every width."""
+    context = browser.new_context(viewport={"width": width, "height": 1000}, reduced_motion="reduce")
+    page = context.new_page()
+    settled(page, f"{demo.url}/builds/{engine(demo)}")
+    line = page.locator(".carried")
+    expect(line).to_contain_text("gearbox on a stand and timber")
+    expect(line).to_be_visible()
+    inside = "(e) => { const r = e.getBoundingClientRect(), w = e.closest('.written').getBoundingClientRect(); return [w.top <= r.top, r.bottom <= w.bottom, r.right <= w.right, e.scrollHeight <= e.clientHeight] }"
+    assert line.evaluate(inside) == [True] * 4
+    context.close()
+
+
 def test_dialogs_and_ledger(demo, browser):
     """axe finds nothing in the ledger and in the dialogs."""
     context = browser.new_context(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")

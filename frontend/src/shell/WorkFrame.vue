@@ -137,7 +137,7 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
 </template>
 
 <style scoped>
-.frame { display: grid; height: 100vh; height: 100dvh; grid-template: 'left written' 116px 'left now' minmax(0, 1fr) 'left next' 110px / 260px minmax(0, 1fr); }
+.frame { display: grid; height: 100vh; height: 100dvh; grid-template: 'left written' minmax(116px, auto) 'left now' minmax(0, 1fr) 'left next' 110px / 260px minmax(0, 1fr); }
 .frame.desk { grid-template: 'left written' 44px 'left now' minmax(0, 1fr) / 260px minmax(0, 1fr); }
 .left { grid-area: left; position: relative; }
 .left.empty { padding: 10px 14px; }
@@ -179,7 +179,7 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
   .frame.desk { grid-template-columns: 72px minmax(0, 1fr); }
 }
 @media (max-width: 959px) {
-  .frame { grid-template-rows: 60px minmax(0, 1fr) 110px; }
+  .frame { grid-template-rows: minmax(76px, auto) minmax(0, 1fr) 110px; }
   .frame:not(.desk) .written li:not(:last-child), .about > .mut:not(.tools) { display: none; }
   .about { flex-direction: row; gap: 10px; max-width: 54%; line-height: 40px; }
   .about > .b { display: none; }
@@ -193,13 +193,15 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
 }
 @media (max-width: 600px) {
   .next, .label { display: none; }
-  .frame, .frame.desk { grid-template: 'left' 56px 'written' 38px 'phone' 52px 'now' minmax(0, 1fr) / minmax(0, 1fr); }
+  .frame, .frame.desk { grid-template: 'left' 56px 'written' minmax(38px, auto) 'phone' 52px 'now' minmax(0, 1fr) / minmax(0, 1fr); }
   .phone { grid-area: phone; display: flex; gap: 6px; overflow-x: auto; padding: 2px 8px 6px; }
   .phone .btn { flex: none; font-size: 16px; padding: 6px 12px; }
   .now { padding: 10px 12px; }
   .written, .desk .written { padding: 4px 12px 0; }
   .written li { line-height: 30px; height: 30px; }
-  .about { display: block; max-width: 40%; line-height: 30px; } .about > .b, .about .carried { display: none; }
+  .written { flex-wrap: wrap; }
+  .about { max-width: 100%; line-height: 30px; }
+  .about > .carried { order: 1; padding: 5px 0; }
   .written li:not(:last-child) { display: none; }
 }
 </style>
