@@ -42,6 +42,7 @@ check-api: setup
 
 lint: setup
 	.venv/bin/ruff check src tests bench
+	.venv/bin/ruff format --check --quiet src tests bench
 	.venv/bin/lint-imports
 	cd frontend && npm run --silent lint
 

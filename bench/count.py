@@ -1,4 +1,6 @@
-"""Prints the share of tests in all code lines: non-blank, non-comment lines of .py, .ts and .vue."""
+"""Prints the share of tests in all code lines: non-blank, non-comment lines of .py, .ts
+and .vue.
+"""
 
 import re
 import subprocess
@@ -11,18 +13,33 @@ COMMENT = re.compile(r"^\s*(#|//|\*|/\*|<!--)")
 
 def lines(path: Path) -> int:
     """Non-blank, non-comment lines of a file."""
-    return sum(1 for line in path.read_text("utf-8").splitlines() if line.strip() and not COMMENT.match(line))
+    return sum(
+        1
+        for line in path.read_text("utf-8").splitlines()
+        if line.strip() and not COMMENT.match(line)
+    )
 
 
 def main() -> int:
     """Count, print, and fail when the share leaves 25 to 33.4 %."""
-    listed = subprocess.run(["git", "ls-files", "-co", "--exclude-standard"], capture_output=True, text=True, check=True)
-    files = [Path(name) for name in listed.stdout.splitlines() if Path(name).suffix in (".py", ".ts", ".vue")]
+    listed = subprocess.run(
+        ["git", "ls-files", "-co", "--exclude-standard"], capture_output=True, text=True, check=True
+    )
+    files = [
+        Path(name)
+        for name in listed.stdout.splitlines()
+        if Path(name).suffix in (".py", ".ts", ".vue")
+    ]
     files = [path for path in files if path.is_file() and not GENERATED.search(f"/{path}")]
-    tests = sum(lines(p) for p in files if str(p).startswith("tests/") or p.name.endswith(".test.ts"))
+    tests = sum(
+        lines(p) for p in files if str(p).startswith("tests/") or p.name.endswith(".test.ts")
+    )
     total = sum(lines(p) for p in files)
     share = 100 * tests / total
-    print(f"tests are {share:.1f} % of all code lines ({tests} of {total}); between 25 and 33.4 % is right")
+    print(
+        f"tests are {share:.1f} % of all code lines ({tests} of {total}); between 25 and 33.4 % "
+        "is right"
+    )
     return 0 if 25 <= share <= 33.4 else 1
 
 

@@ -33,7 +33,9 @@ def main() -> None:
     """One picture of each main view at 1280 x 800."""
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as p:
         browser = p.chromium.launch(executable_path="/usr/bin/chromium", args=ARGS)
-        context = browser.new_context(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
+        context = browser.new_context(
+            viewport={"width": 1280, "height": 800}, reduced_motion="reduce"
+        )
         context.add_init_script("localStorage.setItem('hollet.who', 'MK')")
         page = context.new_page()
 
@@ -58,9 +60,25 @@ def main() -> None:
             shot("tools", f"{url}/tools")
             spare = new_build(url, "Measured")
             attempt = {"step": "first_fire", "attempt": "attempt-one"}
-            write(url, spare, {"kind": "attempt started", "reason": "rehearsing with the fuel off", **attempt})
-            for t, oil, rpm in ((1, "0.1 bar", "900"), (2, "0.2 bar", "1250"), (4, "0.3 bar", "1340")):
-                write(url, spare, {"kind": "samples", "samples": [{"t": t, "oil": oil, "rpm": rpm, "coolant": "18 C"}], **attempt})
+            write(
+                url,
+                spare,
+                {"kind": "attempt started", "reason": "rehearsing with the fuel off", **attempt},
+            )
+            for t, oil, rpm in (
+                (1, "0.1 bar", "900"),
+                (2, "0.2 bar", "1250"),
+                (4, "0.3 bar", "1340"),
+            ):
+                write(
+                    url,
+                    spare,
+                    {
+                        "kind": "samples",
+                        "samples": [{"t": t, "oil": oil, "rpm": rpm, "coolant": "18 C"}],
+                        **attempt,
+                    },
+                )
             shot("run", f"{url}/builds/{spare}/steps/first_fire", 6500)
         make_demo(Path(folder) / "hanging", box_open=False)
         with served(Path(folder) / "hanging") as url:

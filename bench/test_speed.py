@@ -1,4 +1,6 @@
-"""Speed: parsing, folding cold and warm, appending to long logs, the state of a build with 5,000 entries."""
+"""Speed: parsing, folding cold and warm, appending to long logs, the state of a build with 5,000
+entries.
+"""
 
 import json
 from pathlib import Path
@@ -30,16 +32,28 @@ from tests.support import Book, small_sheet, tools
 
 NOW = "2026-03-01T09:00:00Z"
 EDIT: TypeAdapter = TypeAdapter(Edit)
-TEXTS = [f"{n / 1000:.3f}{unit}" for n in range(2500) for unit in (" mm", "\"", " thou", " Nm")]
+TEXTS = [f"{n / 1000:.3f}{unit}" for n in range(2500) for unit in (" mm", '"', " thou", " Nm")]
 
 
 def grown(folder: Path, count: int) -> tuple[Workshop, str]:
-    """A workshop whose build has `count` entries: readings, clicks and notes, written past the checks for speed."""
+    """A workshop whose build has `count` entries: readings, clicks and notes, written past the
+    checks for speed.
+    """
     workshop = Workshop(folder)
     build = stock(workshop)
     tool = workshop.tools()["f1"]
-    reading = {"step": "ring", "reading": "ring", "typed": ["0.30"], "unit": "mm", "values": [{"value": "0.30", "unit": "mm"}], "instrument": tool.model_dump(mode="json")}
-    bodies = [("reading", KINDS["reading"].model_validate_json(json.dumps(reading))), ("note", KINDS["note"](text="a line", step="bore"))]
+    reading = {
+        "step": "ring",
+        "reading": "ring",
+        "typed": ["0.30"],
+        "unit": "mm",
+        "values": [{"value": "0.30", "unit": "mm"}],
+        "instrument": tool.model_dump(mode="json"),
+    }
+    bodies = [
+        ("reading", KINDS["reading"].model_validate_json(json.dumps(reading))),
+        ("note", KINDS["note"](text="a line", step="bore")),
+    ]
     with workshop.database.write() as session:
         place = journal.head(session, build)
         for number in range(count):
@@ -107,15 +121,33 @@ def large_sheet(steps: int = 300, reasons: int = 3) -> Sheet:
     stages = ("take_down", "inspect", "prepare", "build_up", "fit_in", "wake")
     made = []
     for k in range(steps):
-        after = [{"step": f"s{j}", "because": "it covers it", "kind": "access closes"} for j in {k - 1, k - 7, k // 2} if 0 <= j < k]
+        after = [
+            {"step": f"s{j}", "because": "it covers it", "kind": "access closes"}
+            for j in {k - 1, k - 7, k // 2}
+            if 0 <= j < k
+        ]
         when = [{"fact": "air_conditioning", "one_of": ["yes"]}] if k % 3 == 0 else []
-        made.append({"id": f"s{k}", "stage": stages[k * len(stages) // steps], "kind": "check", "title": f"Step {k}", "do": "Do it.", "hours": [0.1, 0.3],
-                     "after": after[:reasons], "when": when})  # fmt: skip
-    return Sheet.model_validate({"id": "large", "title": "Large", "about": "For speed.", "step": made})
+        made.append(
+            {
+                "id": f"s{k}",
+                "stage": stages[k * len(stages) // steps],
+                "kind": "check",
+                "title": f"Step {k}",
+                "do": "Do it.",
+                "hours": [0.1, 0.3],
+                "after": after[:reasons],
+                "when": when,
+            }
+        )
+    return Sheet.model_validate(
+        {"id": "large", "title": "Large", "about": "For speed.", "step": made}
+    )
 
 
 def test_plan_of_300_steps(benchmark):
-    """300 steps and about 900 reasons combined, put in order and selected anew after a fact changed."""
+    """300 steps and about 900 reasons combined, put in order and selected anew after a fact
+    changed.
+    """
     sheet = large_sheet()
 
     def run() -> None:
@@ -132,17 +164,48 @@ def test_plan_desk_of_300_steps(benchmark):
 
     state = BookState()
     body = PlanEdited(what="made", sheet=combine_sheets([large_sheet()]))
-    fold(state, Entry("a", 1, "2026-03-01T08:00:00Z", "2026-03-01T08:00:00Z", "MK", "plan edited", body))
+    fold(
+        state,
+        Entry("a", 1, "2026-03-01T08:00:00Z", "2026-03-01T08:00:00Z", "MK", "plan edited", body),
+    )
     benchmark.pedantic(lambda: plan_view(state, Gear()), rounds=10, warmup_rounds=1)
 
 
 def test_order_back_of_300_removals(benchmark):
     """Three hundred things off without a sheet: the order back with its reasons, and the bags."""
     sheet = parse_sheet(sheet_text("as-it-comes"))
-    state = fold(BookState(), Entry("p", 1, NOW, NOW, "MK", "plan edited", PlanEdited(what="made", sheet=combine_sheets([sheet]))))
+    state = fold(
+        BookState(),
+        Entry(
+            "p",
+            1,
+            NOW,
+            NOW,
+            "MK",
+            "plan edited",
+            PlanEdited(what="made", sheet=combine_sheets([sheet])),
+        ),
+    )
     for k in range(300):
-        edit = {"kind": "removed", "removal": f"r{k}", "what": f"Thing {k}", "bag": k + 1, "lines": [{"count": 4, "size": "M8", "length": "25"}]}
-        fold(state, Entry(f"e{k}", k + 2, NOW, NOW, "MK", "removed", accept(state, EDIT.validate_python(edit), {})))
+        edit = {
+            "kind": "removed",
+            "removal": f"r{k}",
+            "what": f"Thing {k}",
+            "bag": k + 1,
+            "lines": [{"count": 4, "size": "M8", "length": "25"}],
+        }
+        fold(
+            state,
+            Entry(
+                f"e{k}",
+                k + 2,
+                NOW,
+                NOW,
+                "MK",
+                "removed",
+                accept(state, EDIT.validate_python(edit), {}),
+            ),
+        )
     view = benchmark.pedantic(lambda: rebuild_view(state), rounds=5)
     assert view.new == 300
 
@@ -152,15 +215,34 @@ WIDE = [f"r{k}" for k in range(60)]
 
 def wide_sheet(names: list[str] = WIDE) -> str:
     """A step with 60 readings, each judged by itself and all by their spread."""
-    readings = ", ".join(f'{{ id = "{n}", name = "Place {n}", tool = "caliper", nominal = "20 mm", at = ["{n}"] }}' for n in names)
-    results = ", ".join(f'{{ id = "{n}_r", name = "Place {n}", limit = "l", reading = "{n}" }}' for n in names)
+    readings = ", ".join(
+        f'{{ id = "{n}", name = "Place {n}", tool = "caliper", nominal = "20 mm", at = ["{n}"] }}'
+        for n in names
+    )
+    results = ", ".join(
+        f'{{ id = "{n}_r", name = "Place {n}", limit = "l", reading = "{n}" }}' for n in names
+    )
     over = ", ".join(f'"{n}"' for n in names)
     return f"""
 [sheet]
 id = "wide"
 title = "Wide"
 about = "For speed."
-limit = [{{ id = "l", name = "L", dimension = "length", unit = "mm", lo = "19.0", hi = "21.0", source = "book" }}, {{ id = "s", name = "S", dimension = "length", unit = "mm", hi = "1.0", source = "book" }}]
+[[limit]]
+id = "l"
+name = "L"
+dimension = "length"
+unit = "mm"
+lo = "19.0"
+hi = "21.0"
+source = "book"
+[[limit]]
+id = "s"
+name = "S"
+dimension = "length"
+unit = "mm"
+hi = "1.0"
+source = "book"
 
 [[step]]
 id = "m"
@@ -170,13 +252,17 @@ title = "Sixty"
 do = "Read."
 draw = "round"
 reading = [{readings}]
-result = [{results}, {{ id = "all", name = "Spread", limit = "s", how = "spread", over = [{over}] }}]
+result = [{results},
+  {{ id = "all", name = "Spread", limit = "s", how = "spread", over = [{over}] }}]
 """
 
 
 def test_judge_five_thousand_readings(benchmark):
     """5,000 readings judged against a limit, each with its own uncertainty, nothing remembered."""
-    caliper, limit = tools()["c1"], Limit(id="l", name="L", dimension="length", unit="mm", lo="19.0", hi="21.0", source="book")
+    caliper, limit = (
+        tools()["c1"],
+        Limit(id="l", name="L", dimension="length", unit="mm", lo="19.0", hi="21.0", source="book"),
+    )
 
     def run() -> int:
         found = 0

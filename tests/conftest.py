@@ -10,7 +10,13 @@ try:
     from hypothesis import HealthCheck, settings
 
     # derandomised, so that a run on one machine is the run on every machine
-    settings.register_profile("ci", deadline=None, derandomize=True, max_examples=60, suppress_health_check=[HealthCheck.too_slow])
+    settings.register_profile(
+        "ci",
+        deadline=None,
+        derandomize=True,
+        max_examples=60,
+        suppress_health_check=[HealthCheck.too_slow],
+    )
     settings.load_profile("ci")
 except ImportError:
     os.environ["HYPOTHESIS_ABSENT"] = "1"

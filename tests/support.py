@@ -130,7 +130,8 @@ stage = "take_down"
 kind = "check"
 title = "Lead off"
 do = "Take it off."
-opens = [{ id = "lead", what = "Lead off", blocks = "power_on", undo = "put it on" }, { id = "coil", what = "Coil off", blocks = "fire", undo = "plug it in", open_for = "crank" }]
+opens = [{ id = "lead", what = "Lead off", blocks = "power_on", undo = "put it on" },
+  { id = "coil", what = "Coil off", blocks = "fire", undo = "plug it in", open_for = "crank" }]
 caution = { text = "Sparks.", why = "Fuel.", confirm = "Extinguisher at hand" }
 
 [[step]]
@@ -149,8 +150,14 @@ stage = "inspect"
 kind = "measure"
 title = "Bore"
 do = "Measure."
-reading = [{ id = "piston", name = "Piston", tool = "micrometer", nominal = "83.96 mm" }, { id = "cylinder", name = "Cylinder", tool = "bore gauge", nominal = "84 mm" }]
-result = [{ id = "c", name = "Clearance", limit = "clearance", minuend = "cylinder", subtrahend = "piston" }]
+reading = [{ id = "piston", name = "Piston", tool = "micrometer", nominal = "83.96 mm" },
+  { id = "cylinder", name = "Cylinder", tool = "bore gauge", nominal = "84 mm" }]
+[[step.result]]
+id = "c"
+name = "Clearance"
+limit = "clearance"
+minuend = "cylinder"
+subtrahend = "piston"
 
 [[step]]
 id = "ring"
@@ -276,7 +283,9 @@ stage = "take_down"
 kind = "check"
 title = "Lead off"
 do = "Off."
-opens = [{ id = "lead", what = "Lead off", blocks = "power_on", undo = "on", sort = "disconnected" }]
+opens = [
+  { id = "lead", what = "Lead off", blocks = "power_on", undo = "on", sort = "disconnected" },
+]
 
 [[step]]
 id = "drained"
@@ -292,8 +301,10 @@ stage = "take_down"
 kind = "remove"
 title = "Cover off"
 do = "Off."
-bag = [{ count = 6, size = "M8", length = "45" }, { count = 2, size = "M8", length = "60", odd = "special" }]
-after = [{ step = "lead_off", because = "it would be live", kind = "safety" }, { step = "drained", because = "it would run out", kind = "spill" }]
+bag = [{ count = 6, size = "M8", length = "45" },
+  { count = 2, size = "M8", length = "60", odd = "special" }]
+after = [{ step = "lead_off", because = "it would be live", kind = "safety" },
+  { step = "drained", because = "it would run out", kind = "spill" }]
 capture = [{ id = "cover_mark", what = "Cover to case", kind = "mark", because = "it fits twice" }]
 holds = ["oil", "cold"]
 requires = ["lead"]
@@ -305,11 +316,17 @@ stage = "take_down"
 kind = "remove"
 title = "Shaft off"
 do = "Off."
-after = [{ step = "cover_off", because = "the cover is over it", kind = "access closes" }, { step = "drained", because = "dirt would fall in", kind = "contamination" }]
-capture = [{ id = "shaft_length", what = "Shaft, end to end", kind = "length", because = "the new one must be as long", within = "0.5 mm" }]
+after = [{ step = "cover_off", because = "the cover is over it", kind = "access closes" },
+  { step = "drained", because = "dirt would fall in", kind = "contamination" }]
 keeps = ["clamp"]
 lifts = true
 people = [{ role = "One", does = "holds" }, { role = "Two", does = "guides" }]
+[[step.capture]]
+id = "shaft_length"
+what = "Shaft, end to end"
+kind = "length"
+because = "the new one must be as long"
+within = "0.5 mm"
 
 [[step]]
 id = "ground"
@@ -355,20 +372,56 @@ def small_sheet(text: str = SMALL) -> Sheet:
 
 def tool(tool_id: str, kind: str, **own: Any) -> Instrument:
     """A tool of the shop, in mm unless said otherwise."""
-    base = {"id": tool_id, "code": tool_id.upper(), "name": kind, "kind": kind, "dimension": "length", "unit": "mm", "resolution": "0.001"}
+    base = {
+        "id": tool_id,
+        "code": tool_id.upper(),
+        "name": kind,
+        "kind": kind,
+        "dimension": "length",
+        "unit": "mm",
+        "resolution": "0.001",
+    }
     return Instrument.model_validate({**base, **own})
 
 
 def tools() -> dict[str, Instrument]:
     """Micrometer, a gauge set with it, feeler, jug and wrenches."""
     m1 = tool("m1", "micrometer", lo="75", hi="100", mpe="0.002", s="0.002", zero_error="0.003")
-    wrench = {"dimension": "torque", "unit": "N·m", "resolution": "1", "mpe_percent": "4", "s": "0.5", "grip_mm": "420"}
+    wrench = {
+        "dimension": "torque",
+        "unit": "N·m",
+        "resolution": "1",
+        "mpe_percent": "4",
+        "s": "0.5",
+        "grip_mm": "420",
+    }
     listed = (
         m1,
-        tool("b1", "bore gauge", lo="50", hi="150", mpe="0.002", resolution="0.001", s="0.002", setting_s="0.001", setting="84.000", set_with=m1),
+        tool(
+            "b1",
+            "bore gauge",
+            lo="50",
+            hi="150",
+            mpe="0.002",
+            resolution="0.001",
+            s="0.002",
+            setting_s="0.001",
+            setting="84.000",
+            set_with=m1,
+        ),
         tool("c1", "caliper", lo="0", hi="150", mpe="0.03", resolution="0.01", s="0.01"),
         tool("f1", "feeler", lo="0.05", hi="1", mpe="0.01", resolution="0.05", s="0.01"),
-        tool("j1", "jug", dimension="volume", unit="L", lo="0", hi="10", mpe="0.05", resolution="0.05", s="0.02"),
+        tool(
+            "j1",
+            "jug",
+            dimension="volume",
+            unit="L",
+            lo="0",
+            hi="10",
+            mpe="0.05",
+            resolution="0.05",
+            s="0.02",
+        ),
         tool("w1", "click wrench", lo="20", hi="100", **wrench),
         tool("w2", "click wrench", lo="5", hi="25", **wrench),
         tool("w3", "click wrench", lo="20", hi="100", **{**wrench, "mpe_percent": "6"}),
@@ -399,26 +452,59 @@ class Book:
         self.seq += 1
         self.now += timedelta(seconds=10)
         time = self.time
-        entry = Entry(id=str(uuid.UUID(int=self.seq)), seq=self.seq, time=time, bench_time=time, who="MK", kind=kind, body=body)
+        entry = Entry(
+            id=str(uuid.UUID(int=self.seq)),
+            seq=self.seq,
+            time=time,
+            bench_time=time,
+            who="MK",
+            kind=kind,
+            body=body,
+        )
         fold(self.state, entry)
         return entry
 
     def do(self, kind: str, **edit: Any) -> Entry:
-        """Accept an edit, then fold what it became; refusals pass through. Samples and the key off are written at their second, unless it is past."""
-        run = self.state.live(f"run:{edit.get('attempt')}") if kind in ("samples", "attempt ended") else []
+        """Accept an edit, then fold what it became; refusals pass through.
+
+        Samples and the key off are written at their second, unless it is past.
+        """
+        run = (
+            self.state.live(f"run:{edit.get('attempt')}")
+            if kind in ("samples", "attempt ended")
+            else []
+        )
         if run:
-            at = datetime.fromisoformat(run[0].time) + timedelta(seconds=edit["samples"][-1]["t"] if kind == "samples" else edit["after_s"])
+            at = datetime.fromisoformat(run[0].time) + timedelta(
+                seconds=edit["samples"][-1]["t"] if kind == "samples" else edit["after_s"]
+            )
             self.now = max(at, self.now) - timedelta(seconds=10)
-        return self.add(kind, accept(self.state, EDIT.validate_python({"kind": kind, **edit}), AtBench(self.shop, self.time)))
+        return self.add(
+            kind,
+            accept(
+                self.state,
+                EDIT.validate_python({"kind": kind, **edit}),
+                AtBench(self.shop, self.time),
+            ),
+        )
 
     def absent(self, *steps: str) -> None:
-        """Each of these is said not to be on this vehicle: nothing waits for it, and no rung asks for it."""
+        """Each of these is said not to be on this vehicle: nothing waits for it, and no rung asks
+        for it.
+        """
         for step in steps:
             self.do("not there", step=step, thing=step, looked="looked all round the bay")
 
     def on_wheels(self) -> None:
         """It is said once what carries the vehicle: its own wheels."""
-        self.do("supported", support="wheels", support_kind="wheels", carries="vehicle", point="all four wheels", ground="hard")
+        self.do(
+            "supported",
+            support="wheels",
+            support_kind="wheels",
+            carries="vehicle",
+            point="all four wheels",
+            ground="hard",
+        )
 
     def plan(self, act: str, reason: str | None = None, **own: Any) -> Entry:
         """Edit the plan by one act; refusals pass through."""
@@ -430,7 +516,15 @@ class Book:
 
     def read(self, step: str, reading: str, *typed: str, tool: str, **more: Any) -> Entry:
         """One reading."""
-        return self.do("reading", step=step, reading=reading, typed=list(typed), unit=self.shop[tool].unit, instrument=tool, **more)
+        return self.do(
+            "reading",
+            step=step,
+            reading=reading,
+            typed=list(typed),
+            unit=self.shop[tool].unit,
+            instrument=tool,
+            **more,
+        )
 
     def click(self, bolt: int, **more: Any) -> Entry:
         """One click on the head."""
@@ -470,7 +564,9 @@ class Book:
 
     def gate(self, rung: str) -> Any:
         """The answer of one rung."""
-        return next(a for a in gate_answers(self.state, tuple(self.shop.values())) if a.rung == rung)
+        return next(
+            a for a in gate_answers(self.state, tuple(self.shop.values())) if a.rung == rung
+        )
 
     def clearance(self) -> Any:
         """The one derived result."""
@@ -485,5 +581,12 @@ class Hand:
 
     def write(self, kind: str, entry_id: str | None = None, seen: int = 10**9, **edit: Any) -> Any:
         """One entry with a fresh id, not late unless said."""
-        sent = Sent(id=entry_id or self.workshop.new_id(), who=self.who, bench_time="2026-03-01T09:00:00+01:00", seen=seen)
-        return write_entry(self.workshop, self.build, sent, EDIT.validate_python({"kind": kind, **edit}))
+        sent = Sent(
+            id=entry_id or self.workshop.new_id(),
+            who=self.who,
+            bench_time="2026-03-01T09:00:00+01:00",
+            seen=seen,
+        )
+        return write_entry(
+            self.workshop, self.build, sent, EDIT.validate_python({"kind": kind, **edit})
+        )

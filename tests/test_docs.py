@@ -20,7 +20,25 @@ def test_every_entry_kind_is_described():
     assert [kind for kind in KINDS if f"`{kind}`" not in text] == []
 
 
-@pytest.mark.parametrize("model", [sheet.Sheet, sheet.Joint, sheet.CheckStep, sheet.InspectStep, sheet.InspectPart, Trace, Station, sheet.RemoveStep, sheet.MeasureStep, sheet.FillStep, sheet.RunStep, sheet.ReadingSpec, sheet.ResultSpec, sheet.Take])
+@pytest.mark.parametrize(
+    "model",
+    [
+        sheet.Sheet,
+        sheet.Joint,
+        sheet.CheckStep,
+        sheet.InspectStep,
+        sheet.InspectPart,
+        Trace,
+        Station,
+        sheet.RemoveStep,
+        sheet.MeasureStep,
+        sheet.FillStep,
+        sheet.RunStep,
+        sheet.ReadingSpec,
+        sheet.ResultSpec,
+        sheet.Take,
+    ],
+)
 def test_every_key_of_a_sheet_is_described(model):
     """Each key that a sheet may hold stands in the format."""
     text = (DOCS / "sheet-format.md").read_text("utf-8")
@@ -38,4 +56,8 @@ def test_readme_names_commands_and_pictures():
     """Every command a user needs, and a link to every picture that is kept."""
     named = {command.callback.__name__ for command in app.registered_commands} - {"openapi", "demo"}
     assert [name for name in sorted(named) if f"hollet {name}" not in README] == []
-    assert [p.name for p in sorted((DOCS / "screenshots").glob("*.png")) if f"docs/screenshots/{p.name}" not in README] == []
+    assert [
+        p.name
+        for p in sorted((DOCS / "screenshots").glob("*.png"))
+        if f"docs/screenshots/{p.name}" not in README
+    ] == []

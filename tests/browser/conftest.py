@@ -20,10 +20,21 @@ from hollet.services.workshop import Workshop
 from hollet.web.app import create_app
 from tests.browser.regions import Bench
 
-ARGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync",
-        "--use-fake-device-for-media-stream", "--use-fake-ui-for-media-stream"]  # a beep in place of a voice
+ARGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--use-fake-device-for-media-stream",
+    "--use-fake-ui-for-media-stream",
+]  # a beep in place of a voice
 
-expect.set_options(timeout=25_000)  # a busy machine is no defect; what never comes fails all the same
+expect.set_options(
+    timeout=25_000
+)  # a busy machine is no defect; what never comes fails all the same
 
 
 @pytest.fixture(scope="session")
@@ -35,7 +46,11 @@ def browser_type_launch_args(browser_type_launch_args):
 @pytest.fixture(scope="session")
 def browser_context_args(browser_context_args):
     """The size that the screens are drawn for."""
-    return {**browser_context_args, "viewport": {"width": 1280, "height": 800}, "reduced_motion": "reduce"}
+    return {
+        **browser_context_args,
+        "viewport": {"width": 1280, "height": 800},
+        "reduced_motion": "reduce",
+    }
 
 
 def free_port() -> int:
@@ -53,7 +68,13 @@ class Local:
         self.url, self.workshop = f"http://127.0.0.1:{port}", Workshop(folder)
         self.outside = f"127.0.0.2:{port}"  # this machine too, but not by the name that it trusts
         app = create_app(self.workshop, address=self.outside if network else None)
-        config = uvicorn.Config(app, host="0.0.0.0" if network else "127.0.0.1", port=port, log_level="warning", timeout_graceful_shutdown=1)
+        config = uvicorn.Config(
+            app,
+            host="0.0.0.0" if network else "127.0.0.1",
+            port=port,
+            log_level="warning",
+            timeout_graceful_shutdown=1,
+        )
         self.server = uvicorn.Server(config)
         self.thread = threading.Thread(target=self.server.run, daemon=True)
         self.thread.start()
@@ -88,8 +109,19 @@ class Server:
 
     def start(self) -> None:
         """Start and wait until it answers."""
-        command = [sys.executable, "-m", "hollet.cli.main", "serve", "--port", str(self.port), "--data", str(self.folder)]
-        self.process = subprocess.Popen(command, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
+        command = [
+            sys.executable,
+            "-m",
+            "hollet.cli.main",
+            "serve",
+            "--port",
+            str(self.port),
+            "--data",
+            str(self.folder),
+        ]
+        self.process = subprocess.Popen(
+            command, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL
+        )
         answers(self.url)
 
     def kill(self) -> None:
@@ -161,7 +193,9 @@ def empty(tmp_path):
 
 @pytest.fixture
 def mk(page):
-    """A page on which MK has already said who is at the bench; errors in its console fail the test."""
+    """A page on which MK has already said who is at the bench; errors in its console
+    fail the test.
+    """
     problems: list[str] = []
     page.on("pageerror", lambda error: problems.append(str(error)))
     page.add_init_script("localStorage.setItem('hollet.who', 'MK')")

@@ -1,4 +1,6 @@
-"""One helper for the bench: verbs are what a mechanic does, each returns when the screen shows it."""
+"""One helper for the bench: verbs are what a mechanic does, each returns when the
+screen shows it.
+"""
 
 import json
 import urllib.request
@@ -23,13 +25,26 @@ def api(url: str, path: str, body: Any = None) -> Any:
 
 def write(url: str, build: str, entry: dict) -> Any:
     """Write an entry past the screen, as another screen would."""
-    body = {"id": str(uuid_utils.uuid7()), "who": "TR", "bench_time": "2026-03-01T09:00:00Z", "seen": 10**9, "entry": entry}
+    body = {
+        "id": str(uuid_utils.uuid7()),
+        "who": "TR",
+        "bench_time": "2026-03-01T09:00:00Z",
+        "seen": 10**9,
+        "entry": entry,
+    }
     return api(url, f"/api/builds/{build}/entries", body)
 
 
 def new_build(url: str, name: str = "Job", sheet: str = "top-end") -> str:
     """A build of a shipped sheet."""
-    body = {"id": str(uuid.uuid4()), "who": "TR", "sheets": [sheet], "name": name, "vehicle": "Two", "about": "on the lift"}
+    body = {
+        "id": str(uuid.uuid4()),
+        "who": "TR",
+        "sheets": [sheet],
+        "name": name,
+        "vehicle": "Two",
+        "about": "on the lift",
+    }
     return str(api(url, "/api/builds", body)["id"])
 
 
@@ -40,7 +55,9 @@ class Bench:
         self.page = page
 
     def go(self, url: str, title: str | None = None) -> "Bench":
-        """Open an address and wait for its title, or for any: a key pressed before the view stands is nobody's."""
+        """Open an address and wait for its title, or for any: a key pressed before the view stands
+        is nobody's.
+        """
         self.page.goto(url)
         if title:
             self.shows(title)
@@ -54,8 +71,12 @@ class Bench:
         return self
 
     def key(self, key: str) -> None:
-        """Press a key with nothing in focus; what a double press would swallow, later than one would count."""
-        self.page.evaluate("document.activeElement instanceof HTMLElement && document.activeElement.blur()")
+        """Press a key with nothing in focus; what a double press would swallow, later than one
+        would count.
+        """
+        self.page.evaluate(
+            "document.activeElement instanceof HTMLElement && document.activeElement.blur()"
+        )
         if key in ONCE:
             self.page.wait_for_timeout(620)
         self.page.keyboard.press(key)
@@ -91,7 +112,9 @@ class Bench:
         self.press("Keep it")
         dialog = self.page.get_by_role("dialog")
         if kind == "photo":
-            dialog.locator("input[name=photo]").set_input_files({"name": "p.jpg", "mimeType": "image/jpeg", "buffer": picture("bay")})
+            dialog.locator("input[name=photo]").set_input_files(
+                {"name": "p.jpg", "mimeType": "image/jpeg", "buffer": picture("bay")}
+            )
             expect(dialog.get_by_text("photo is kept")).to_be_visible()
         if kind == "mark":
             dialog.locator("input[name=place]").fill("left edge")
@@ -111,4 +134,6 @@ class Bench:
         if sure:
             self.press("It is right, write it")
         self.written(f"typed {text}")
-        self.page.wait_for_function("() => !document.querySelector('input[name=reading]')?.value")  # the one before may read the same
+        self.page.wait_for_function(
+            "() => !document.querySelector('input[name=reading]')?.value"
+        )  # the one before may read the same

@@ -1,4 +1,6 @@
-"""The benches by keyboard and touch: interruption, other figures, measuring and deciding, the first start's STOP."""
+"""The benches by keyboard and touch: interruption, other figures, measuring and deciding, the first
+start's STOP.
+"""
 
 from playwright.sync_api import expect
 
@@ -7,11 +9,15 @@ from tests.browser.regions import Bench, api, new_build, write
 
 def engine(demo) -> str:
     """The id of the engine build of the demo."""
-    return next(b["id"] for b in api(demo.url, "/api/shop")["builds"] if b["name"].startswith("One"))
+    return next(
+        b["id"] for b in api(demo.url, "/api/shop")["builds"] if b["name"].startswith("One")
+    )
 
 
 def test_resumes_at_the_right_bolt(mortal, mk: Bench):
-    """Shop, one press, the right bolt; after reload, a killed server and in a second window still the right one."""
+    """Shop, one press, the right bolt; after reload, a killed server and in a second window still
+    the right one.
+    """
     mk.go(mortal.url, "Where you were")
     expect(mk.page.get_by_text("You stopped at bolt 6, stage 2")).to_have_count(1)
     mk.key(" ")
@@ -45,7 +51,9 @@ def test_double_press_is_one_bolt(demo, mk: Bench):
 
 
 def test_pedal_strikes_and_c_checks_the_last_bolt(demo, mk: Bench):
-    """Left, left, right asks for the reason of a strike and pulls no bolt; C writes the last bolt once more."""
+    """Left, left, right asks for the reason of a strike and pulls no bolt; C writes the last bolt
+    once more.
+    """
     mk.go(f"{demo.url}/builds/{engine(demo)}", "bolt 6")
     mk.key("c")
     mk.page.get_by_role("dialog").get_by_role("button", name="It clicked without moving").click()
@@ -62,10 +70,22 @@ def test_pedal_strikes_and_c_checks_the_last_bolt(demo, mk: Bench):
 
 
 def test_bolt_outside_waits_at_the_next_stage(demo, mk: Bench):
-    """Bolt 4 is over: the stage goes on, stage 3 waits; left with a reason it starts, and another figure is judged."""
+    """Bolt 4 is over: the stage goes on, stage 3 waits; left with a reason it starts, and another
+    figure is judged.
+    """
     build = engine(demo)
     for bolt in range(6, 10):
-        write(demo.url, build, {"kind": "fastener", "step": "head_bolts_tight", "bolt": bolt, "act": "clicked", "stage": 2})
+        write(
+            demo.url,
+            build,
+            {
+                "kind": "fastener",
+                "step": "head_bolts_tight",
+                "bolt": bolt,
+                "act": "clicked",
+                "stage": 2,
+            },
+        )
     mk.go(f"{demo.url}/builds/{build}/steps/head_bolts_tight", "Bolt 10, stage 2")
     mk.key("e")
     mk.page.locator("input[name=other]").fill("46")
@@ -86,7 +106,9 @@ def test_bolt_outside_waits_at_the_next_stage(demo, mk: Bench):
 
 
 def test_what_waits_is_kept_in_the_browser(mortal, mk: Bench):
-    """With the server gone an entry waits, survives a reload, and is written once when the server is back."""
+    """With the server gone an entry waits, survives a reload, and is written once when the server
+    is back.
+    """
     mk.go(f"{mortal.url}/builds/{engine(mortal)}", "bolt 6")
     mortal.kill()
     mk.key(" ")
@@ -95,7 +117,13 @@ def test_what_waits_is_kept_in_the_browser(mortal, mk: Bench):
     mk.page.reload()
     mk.shows("Bolt 7")
     expect(mk.page.get_by_text("not yet saved")).to_have_count(0)
-    lines = [line for line in api(mortal.url, f"/api/builds/{engine(mortal)}/log?step=head_bolts_tight")["lines"] if "bolt 6, stage 2" in line["text"]]
+    lines = [
+        line
+        for line in api(mortal.url, f"/api/builds/{engine(mortal)}/log?step=head_bolts_tight")[
+            "lines"
+        ]
+        if "bolt 6, stage 2" in line["text"]
+    ]
     assert len(lines) == 1
 
 
@@ -106,18 +134,34 @@ def test_refused_entry_is_kept_until_dropped(demo, mk: Bench):
     mk.page.route("**/ws/**", lambda route: route.abort())
     mk.page.evaluate("window.dispatchEvent(new Event('offline'))")
     with mk.page.expect_response("**/entries") as answer:
-        write(demo.url, build, {"kind": "fastener", "step": "head_bolts_tight", "bolt": 6, "act": "clicked", "stage": 2})
+        write(
+            demo.url,
+            build,
+            {
+                "kind": "fastener",
+                "step": "head_bolts_tight",
+                "bolt": 6,
+                "act": "clicked",
+                "stage": 2,
+            },
+        )
         mk.page.locator("button.primary").dispatch_event("click")
     if answer.value.status == 409:
         expect(mk.page.get_by_text("Not written (fastener)")).to_be_visible()
         mk.press("Drop it")
         expect(mk.page.get_by_text("Not written (fastener)")).to_have_count(0)
-    lines = [line for line in api(demo.url, f"/api/builds/{build}/log?step=head_bolts_tight")["lines"] if "bolt 6, stage 2" in line["text"]]
+    lines = [
+        line
+        for line in api(demo.url, f"/api/builds/{build}/log?step=head_bolts_tight")["lines"]
+        if "bolt 6, stage 2" in line["text"]
+    ]
     assert len(lines) == 1
 
 
 def test_measure_judge_and_accept(demo, mk: Bench):
-    """Thou and inches, a slip that is asked about, three verdicts, the working, and a concession in writing."""
+    """Thou and inches, a slip that is asked about, three verdicts, the working, and a concession in
+    writing.
+    """
     build = new_build(demo.url)
     mk.go(f"{demo.url}/builds/{build}/steps/bores", "Piston 1")
     mk.page.locator("input[name=reading]").fill("3.3054 in")
@@ -131,7 +175,9 @@ def test_measure_judge_and_accept(demo, mk: Bench):
     for typed in ("83.958", "83.958", *("84.006", "84.025", "2.4 thou", "84.006") * 2):
         mk.read(typed)
     words = [mk.page.locator(".lanes .words").nth(k) for k in range(4)]
-    for lane, expected in zip(words, ("inside", "too close to call", "outside", "inside"), strict=True):
+    for lane, expected in zip(
+        words, ("inside", "too close to call", "outside", "inside"), strict=True
+    ):
         expect(lane).to_contain_text(expected)
     expect(mk.page.locator("section.decision h2")).to_contain_text("Cylinder 4")
     mk.press("Cylinder 3")
@@ -145,7 +191,9 @@ def test_measure_judge_and_accept(demo, mk: Bench):
 
 
 def test_limit_edit_judges_again(demo, mk: Bench):
-    """A limit edited on the figures page turns a verdict and says so; a bad figure is refused at its field."""
+    """A limit edited on the figures page turns a verdict and says so; a bad figure is refused at
+    its field.
+    """
     build = engine(demo)
     mk.go(f"{demo.url}/builds/{build}/limits", "figures")
     mk.page.get_by_role("button", name="Piston to bore", exact=True).click()
@@ -161,14 +209,27 @@ def test_limit_edit_judges_again(demo, mk: Bench):
 
 
 def test_silence_stops(demo, mk: Bench):
-    """Nobody enters oil pressure: the screen says STOP and why; the attempt needs a cause before the next."""
+    """Nobody enters oil pressure: the screen says STOP and why; the attempt needs a cause before
+    the next.
+    """
     build = new_build(demo.url)
     mk.go(f"{demo.url}/builds/{build}/steps/first_fire", "Fire")
-    write(demo.url, build, {"kind": "attempt started", "step": "first_fire", "attempt": "attempt-one", "reason": "rehearsing with the fuel off"})
+    write(
+        demo.url,
+        build,
+        {
+            "kind": "attempt started",
+            "step": "first_fire",
+            "attempt": "attempt-one",
+            "reason": "rehearsing with the fuel off",
+        },
+    )
     mk.shows("Attempt 1")
     mk.page.wait_for_timeout(4000)
     mk.shows("STOP")
-    expect(mk.page.get_by_text("No oil pressure of 1.0 bar entered by 5 s: key off").first).to_be_visible()
+    expect(
+        mk.page.get_by_text("No oil pressure of 1.0 bar entered by 5 s: key off").first
+    ).to_be_visible()
     expect(mk.page.get_by_text("Pump relay out")).to_be_visible()
     mk.page.wait_for_timeout(600)  # past the fifth second, not on it
     mk.key("PageUp")
@@ -181,12 +242,26 @@ def test_silence_stops(demo, mk: Bench):
 
 
 def test_two_samples_over_a_slow_wire(demo, mk: Bench):
-    """The second figure is typed while the first is still on its way: both are written, and the key off after them."""
+    """The second figure is typed while the first is still on its way: both are written, and the key
+    off after them.
+    """
     build = new_build(demo.url)
     mk.go(f"{demo.url}/builds/{build}/steps/first_fire", "Fire")
-    write(demo.url, build, {"kind": "attempt started", "step": "first_fire", "attempt": "attempt-two", "reason": "rehearsing with the fuel off"})
+    write(
+        demo.url,
+        build,
+        {
+            "kind": "attempt started",
+            "step": "first_fire",
+            "attempt": "attempt-two",
+            "reason": "rehearsing with the fuel off",
+        },
+    )
     mk.shows("Attempt 1")
-    mk.page.context.new_cdp_session(mk.page).send("Network.emulateNetworkConditions", {"offline": False, "latency": 500, "downloadThroughput": -1, "uploadThroughput": -1})
+    mk.page.context.new_cdp_session(mk.page).send(
+        "Network.emulateNetworkConditions",
+        {"offline": False, "latency": 500, "downloadThroughput": -1, "uploadThroughput": -1},
+    )
     field = mk.page.locator("input[name=oil]")
     for figure in ("1.5", "1.8"):
         field.fill(figure)
@@ -195,8 +270,12 @@ def test_two_samples_over_a_slow_wire(demo, mk: Bench):
     mk.key("PageUp")
     expect(mk.page.get_by_text("Attempt 1").first).to_be_visible()
     mk.written("key off after")
-    said = [line["text"] for line in api(demo.url, f"/api/builds/{build}/log?step=first_fire")["lines"]]
-    assert [figure for figure in ("1.5 bar", "1.8 bar") if any(figure in line for line in said)] == ["1.5 bar", "1.8 bar"], said
+    said = [
+        line["text"] for line in api(demo.url, f"/api/builds/{build}/log?step=first_fire")["lines"]
+    ]
+    assert [
+        figure for figure in ("1.5 bar", "1.8 bar") if any(figure in line for line in said)
+    ] == ["1.5 bar", "1.8 bar"], said
 
 
 def test_shut_rung_is_logged_with_a_reason(demo, mk: Bench):

@@ -1,4 +1,6 @@
-"""Inspecting by keys: what broke is traced down the oil, faces seen, a part decided; the findings desk; the sums without a build."""
+"""Inspecting by keys: what broke is traced down the oil, faces seen, a part decided; the findings
+desk; the sums without a build.
+"""
 
 from playwright.sync_api import expect
 
@@ -6,10 +8,14 @@ from tests.browser.regions import api, new_build
 
 
 def test_debris_traced_by_keys(demo, mk):
-    """Press what broke: the parts come in the order of the oil; dents, clean ones, then the part is decided and the new one laid beside it."""
+    """Press what broke: the parts come in the order of the oil; dents, clean ones, then the part is
+    decided and the new one laid beside it.
+    """
     build = new_build(demo.url, "Chips", "gearbox-opened")
     mk.go(f"{demo.url}/builds/{build}/steps/debris_traced", "0 of 35 faces seen")
-    mk.page.get_by_role("button", name="Layshaft bearing, rear: press if this broke up").press("Enter")
+    mk.page.get_by_role("button", name="Layshaft bearing, rear: press if this broke up").press(
+        "Enter"
+    )
     mk.written("broke up: Layshaft bearing, rear")
     expect(mk.page.locator(".matrix li").nth(0)).to_contain_text("Layshaft bearing, rear")
     expect(mk.page.locator(".matrix li").nth(1)).to_contain_text("Layshaft gears")
@@ -18,7 +24,9 @@ def test_debris_traced_by_keys(demo, mk):
     mk.page.locator("select[name=cleaning]").select_option("washed")
     mk.page.locator("input[name=cause]").fill("no oil in it")
     mk.key("PageDown")
-    mk.written("Layshaft bearing, rear, rollers: Dents, several (washed, perhaps from no oil in it)")
+    mk.written(
+        "Layshaft bearing, rear, rollers: Dents, several (washed, perhaps from no oil in it)"
+    )
     for face in ("cage", "inner race", "outer race", "seat"):
         mk.key("0")
         mk.written(f"Layshaft bearing, rear, {face}: nothing found")
@@ -34,15 +42,21 @@ def test_debris_traced_by_keys(demo, mk):
     region.locator("input[name=old]").fill("52 mm")
     region.locator("input[name=new]").fill("2 in")
     region.get_by_role("button", name="It differs").press("Enter")
-    mk.written("Layshaft bearing, rear, outside diameter: old 52 mm, new 2 in: differs, 1.2 mm less")
+    mk.written(
+        "Layshaft bearing, rear, outside diameter: old 52 mm, new 2 in: differs, 1.2 mm less"
+    )
     expect(region.get_by_text("1 of 9 laid side by side")).to_be_visible()
     mk.key("Escape")
     mk.shows("5 of 35 faces seen")
-    assert "Layshaft bearing, rear: to be replaced" in str(api(demo.url, f"/api/builds/{build}/gate"))
+    assert "Layshaft bearing, rear: to be replaced" in str(
+        api(demo.url, f"/api/builds/{build}/gate")
+    )
 
 
 def test_the_eye_goes_on_while_the_server_is_gone(demo, mk):
-    """Two faces seen and one with a finding into the dark: each is kept for its own face; when the server is back they are there."""
+    """Two faces seen and one with a finding into the dark: each is kept for its own face; when the
+    server is back they are there.
+    """
     build = new_build(demo.url, "Dark", "clutch")
     mk.go(f"{demo.url}/builds/{build}/steps/disc_seen", "0 of 7 faces seen")
     mk.page.route("**/entries", lambda route: route.abort())
@@ -74,8 +88,12 @@ def test_a_face_of_ones_own(demo, mk):
 
 
 def test_the_findings_desk(demo, mk):
-    """Of the demo: what was decided and said before, money, causes with their warning, what is suspect for its age."""
-    build = next(b["id"] for b in api(demo.url, "/api/shop")["builds"] if b["name"].startswith("Two"))
+    """Of the demo: what was decided and said before, money, causes with their warning, what is
+    suspect for its age.
+    """
+    build = next(
+        b["id"] for b in api(demo.url, "/api/shop")["builds"] if b["name"].startswith("Two")
+    )
     mk.go(f"{demo.url}/builds/{build}/findings", "70 of 70 faces seen, 1 to decide")
     expect(mk.page.get_by_text("use it again: Drive side is clean as a whistle.")).to_be_visible()
     mk.key("2")
@@ -94,7 +112,9 @@ def test_the_findings_desk(demo, mk):
 
 
 def test_a_sum_without_a_build(empty, mk):
-    """Found by a word, figures typed as they are written, the answer with its working; a bad figure is named at its field."""
+    """Found by a word, figures typed as they are written, the answer with its working; a bad figure
+    is named at its field.
+    """
     mk.go(f"{empty.url}/sums", "In the other unit")
     mk.page.locator("input[name=figure]").fill("62 ft-lb")
     expect(mk.page.locator("dl")).to_contain_text("84.06 N·m")  # 62 × 1.3558179

@@ -1,4 +1,6 @@
-"""Measuring by families: a bore map typed by keys, a sheet typed in in one pass, a concession, a tool found in doubt, the tools of the shop."""
+"""Measuring by families: a bore map typed by keys, a sheet typed in in one pass, a concession, a
+tool found in doubt, the tools of the shop.
+"""
 
 from playwright.sync_api import expect
 
@@ -13,17 +15,35 @@ def limit(url: str, build: str, name: str, **said: str) -> None:
 
     version = api(url, f"/api/builds/{build}/plan")["version"]
     act = {"act": "limit", "limit": name, "version": 1, "source": "book", **said}
-    api(url, f"/api/builds/{build}/plan", {"id": str(uuid7()), "who": "TR", "version": version, "acts": [act], "reason": None})
+    api(
+        url,
+        f"/api/builds/{build}/plan",
+        {"id": str(uuid7()), "who": "TR", "version": version, "acts": [act], "reason": None},
+    )
 
 
 def read(url: str, build: str, step: str, tool: str, figures: dict[str, str]) -> None:
     """Readings past the screen."""
     for reading, typed in figures.items():
-        write(url, build, {"kind": "reading", "step": step, "reading": reading, "typed": [typed], "unit": "mm", "instrument": tool, "sure": True})
+        write(
+            url,
+            build,
+            {
+                "kind": "reading",
+                "step": step,
+                "reading": reading,
+                "typed": [typed],
+                "unit": "mm",
+                "instrument": tool,
+                "sure": True,
+            },
+        )
 
 
 def test_a_bore_map_by_keys(demo, mk):
-    """Six figures of cylinder 1 by digits and Enter: each stands on the drawing; taper and roundness are judged; an arrow goes back to one."""
+    """Six figures of cylinder 1 by digits and Enter: each stands on the drawing; taper and
+    roundness are judged; an arrow goes back to one.
+    """
     build = new_build(demo.url, "Map", "engine-measured")
     for name, hi in (("bore_taper", "0.030"), ("bore_round", "0.030"), ("bore_worn", "0.080")):
         limit(demo.url, build, name, hi=hi)
@@ -44,7 +64,9 @@ def test_a_bore_map_by_keys(demo, mk):
 
 
 def test_accepted_in_writing(demo, mk):
-    """One outside: by key 4, with a reason of ten letters at least; it stands at the result, in the log, and lapses when it is read again."""
+    """One outside: by key 4, with a reason of ten letters at least; it stands at the result, in the
+    log, and lapses when it is read again.
+    """
     build = new_build(demo.url, "Shells", "engine-measured")
     limit(demo.url, build, "rod_wall", lo="1.485", hi="1.505")
     read(demo.url, build, "rod_shells", "m1", {"s1_upper": "1.470"})
@@ -55,7 +77,9 @@ def test_accepted_in_writing(demo, mk):
     dialog = mk.page.get_by_role("dialog")
     dialog.locator("textarea[name=reason]").fill("thin")
     expect(dialog.get_by_role("button", name="Accepted")).to_be_disabled()
-    dialog.locator("textarea[name=reason]").fill("One evening to the lorry park, then it is rebuilt.")
+    dialog.locator("textarea[name=reason]").fill(
+        "One evening to the lorry park, then it is rebuilt."
+    )
     dialog.get_by_role("button", name="Accepted").click()
     mk.written("accepted in writing: Rod shell wall 1.470 mm")
     assert "1.470" in str(api(demo.url, f"/api/builds/{build}/log")["accepted"])
@@ -65,7 +89,9 @@ def test_accepted_in_writing(demo, mk):
 
 
 def test_a_sheet_typed_in(demo, mk):
-    """All eight lash figures with Enter alone; one that is hardly possible is asked, and written on the second Enter."""
+    """All eight lash figures with Enter alone; one that is hardly possible is asked, and written on
+    the second Enter.
+    """
     build = new_build(demo.url, "Lash", "engine-measured")
     mk.go(f"{demo.url}/builds/{build}/steps/lash", "Valve 1 inlet")
     mk.key("w")
@@ -90,16 +116,26 @@ def test_a_table_read_in(demo, mk):
     build = new_build(demo.url, "Table", "engine-measured")
     mk.go(f"{demo.url}/builds/{build}/steps/lash", "Valve 1 inlet")
     head = "id,typed,unit,tool\nlash_1_in,0.20,mm,F1\n"
-    mk.page.locator("input[name=readings-file]").set_input_files({"name": "r.csv", "mimeType": "text/csv", "buffer": (head + "lash_9,0.2,mm,F1\n").encode()})
-    expect(mk.page.get_by_role("alert")).to_contain_text("Nothing was written. line 3: there is no reading 'lash_9'")
-    mk.page.locator("input[name=readings-file]").set_input_files({"name": "r.csv", "mimeType": "text/csv", "buffer": head.encode()})
+    mk.page.locator("input[name=readings-file]").set_input_files(
+        {"name": "r.csv", "mimeType": "text/csv", "buffer": (head + "lash_9,0.2,mm,F1\n").encode()}
+    )
+    expect(mk.page.get_by_role("alert")).to_contain_text(
+        "Nothing was written. line 3: there is no reading 'lash_9'"
+    )
+    mk.page.locator("input[name=readings-file]").set_input_files(
+        {"name": "r.csv", "mimeType": "text/csv", "buffer": head.encode()}
+    )
     expect(mk.page.get_by_text("1 readings written.")).to_be_visible()
     mk.shows("Valve 1 exhaust")
 
 
 def test_a_tool_found_wrong(demo, mk):
-    """M3 is off by more than it may be: what it read is in doubt at the bench, until its offset is known and it is read again."""
-    build = next(b["id"] for b in api(demo.url, "/api/shop")["builds"] if b["name"].startswith("One"))
+    """M3 is off by more than it may be: what it read is in doubt at the bench, until its offset is
+    known and it is read again.
+    """
+    build = next(
+        b["id"] for b in api(demo.url, "/api/shop")["builds"] if b["name"].startswith("One")
+    )
     mk.go(f"{demo.url}/tools", "measuring tools")
     mk.page.get_by_role("button", name="Check M3").press("Enter")
     dialog = mk.page.get_by_role("dialog")
@@ -112,7 +148,9 @@ def test_a_tool_found_wrong(demo, mk):
     expect(mk.page.get_by_text("off by 0.0065 mm: not to be trusted")).to_be_visible()
     results = api(demo.url, f"/api/builds/{build}/steps/bores")["results"]
     assert {r["judgement"]["verdict"] for r in results} == {"too_close"}
-    assert "tool in doubt: M3 was off by 0.0065 mm at its check" in {r["judgement"]["words"] for r in results}
+    assert "tool in doubt: M3 was off by 0.0065 mm at its check" in {
+        r["judgement"]["words"] for r in results
+    }
     mk.page.get_by_role("button", name="Check M3").press("Enter")
     dialog.locator("input[name=standard]").fill("gauge block")
     dialog.locator("input[name=nominal]").fill("80")
@@ -125,13 +163,26 @@ def test_a_tool_found_wrong(demo, mk):
 
 
 def test_the_hands_and_what_they_can_decide(demo, mk):
-    """Ten readings of one thing by Enter become the tool's repeatability; for a build each figure has its best tool."""
+    """Ten readings of one thing by Enter become the tool's repeatability; for a build each figure
+    has its best tool.
+    """
     mk.go(f"{demo.url}/tools", "measuring tools")
     mk.page.get_by_role("button", name="Hands with M1").press("Enter")
     dialog = mk.page.get_by_role("dialog")
     dialog.locator("input[name=thing]").fill("gauge block 10")
     entry = dialog.locator("input[name=trial]")
-    for figure in ("10.001", "10.003", "10.002", "10.000", "10.002", "10.001", "10.004", "10.002", "10.001", "10.002"):
+    for figure in (
+        "10.001",
+        "10.003",
+        "10.002",
+        "10.000",
+        "10.002",
+        "10.001",
+        "10.004",
+        "10.002",
+        "10.001",
+        "10.002",
+    ):
         entry.fill(figure)
         entry.press("Enter")
     expect(dialog.get_by_role("img", name="10 readings from 10 to 10.004 mm")).to_be_visible()
@@ -143,7 +194,9 @@ def test_the_hands_and_what_they_can_decide(demo, mk):
 
 
 def test_the_hand_goes_on_while_the_server_is_gone(demo, mk):
-    """Three figures typed into the dark: each is kept for its own reading, none over another; when the server is back they are judged."""
+    """Three figures typed into the dark: each is kept for its own reading, none over another; when
+    the server is back they are judged.
+    """
     build = new_build(demo.url, "Dark", "engine-measured")
     mk.go(f"{demo.url}/builds/{build}/steps/main_strips", "Main 1")
     mk.page.route("**/entries", lambda route: route.abort())

@@ -1,4 +1,6 @@
-"""Planning in the browser: by keyboard at 1280, by touch at 820; choices, differences, late steps, hunt list, limit book."""
+"""Planning in the browser: by keyboard at 1280, by touch at 820; choices, differences, late steps,
+hunt list, limit book.
+"""
 
 from pathlib import Path
 
@@ -10,7 +12,9 @@ from tests.browser.test_bench import engine
 
 def gearbox(demo) -> str:
     """The id of the gearbox build of the demo."""
-    return next(b["id"] for b in api(demo.url, "/api/shop")["builds"] if b["name"].startswith("Two"))
+    return next(
+        b["id"] for b in api(demo.url, "/api/shop")["builds"] if b["name"].startswith("Two")
+    )
 
 
 def take(page: Page, reason: str = "") -> None:
@@ -24,7 +28,9 @@ def take(page: Page, reason: str = "") -> None:
 
 
 def test_a_powertrain_removal_is_planned(empty, mk: Bench):
-    """From nothing: sheets, what is known, a way chosen, a fact changed with its difference, and all that is to hunt."""
+    """From nothing: sheets, what is known, a way chosen, a fact changed with its difference, and
+    all that is to hunt.
+    """
     page = mk.page
     mk.go(empty.url + "/new", "choose what comes off")
     page.locator("input[value=powertrain-up]").focus()
@@ -40,7 +46,9 @@ def test_a_powertrain_removal_is_planned(empty, mk: Bench):
     rows = page.locator(".rows li")
     expect(rows.filter(has_text="Clutch cable off")).to_have_count(1)
     expect(rows.filter(has_text="Clutch slave")).to_have_count(0)
-    expect(rows.filter(has_text="Air-conditioning compressor")).to_contain_text("perhaps: Air conditioning: not known yet")
+    expect(rows.filter(has_text="Air-conditioning compressor")).to_contain_text(
+        "perhaps: Air conditioning: not known yet"
+    )
     mk.key("1")
     drawer = page.get_by_role("dialog").filter(has_text="Way out")
     expect(drawer).to_contain_text("Hollet picks Engine alone, up")
@@ -61,19 +69,31 @@ def test_a_powertrain_removal_is_planned(empty, mk: Bench):
     page.keyboard.press("Escape")
     expect(rows.filter(has_text="Air-conditioning compressor")).to_have_count(0)
     page.get_by_role("button", name="left out, and why").click()
-    expect(page.get_by_role("dialog").filter(has_text="Left out")).to_contain_text("Air conditioning: no")
+    expect(page.get_by_role("dialog").filter(has_text="Left out")).to_contain_text(
+        "Air conditioning: no"
+    )
     page.keyboard.press("Escape")
     expect(page.locator(".el-overlay:visible")).to_have_count(0)
     mk.key("h")
     mk.shows("to hunt")
-    for word in ("engine hoist", "Gearbox oil", "Engine mount bolts: torque", "3 people", "Flywheel, ring gear and gearbox"):
+    for word in (
+        "engine hoist",
+        "Gearbox oil",
+        "Engine mount bolts: torque",
+        "3 people",
+        "Flywheel, ring gear and gearbox",
+    ):
         expect(page.get_by_text(word).first).to_be_visible()
     log = api(empty.url, f"/api/builds/{page.url.split('/')[4]}/log")["lines"]
-    assert [line["text"] for line in log if "Way out" in line["text"]] == ["Way out Up, as one: the gearbox seals are due too"]
+    assert [line["text"] for line in log if "Way out" in line["text"]] == [
+        "Way out Up, as one: the gearbox seals are due too"
+    ]
 
 
 def test_a_forgotten_step_is_put_in_late(demo, mk: Bench):
-    """The sump is on: what has to come off again is named with its hours, and the step is kept for next time."""
+    """The sump is on: what has to come off again is named with its hours, and the step is kept for
+    next time.
+    """
     build = engine(demo)
     page = mk.page
     mk.go(f"{demo.url}/builds/{build}/plan", "103 steps")
@@ -99,12 +119,23 @@ def test_a_forgotten_step_is_put_in_late(demo, mk: Bench):
 
 
 def test_last_chance_holds_the_bench(hanging, mk: Bench):
-    """What nobody reaches afterwards stands before the button: seen here, or let go with a reason, then it is free."""
+    """What nobody reaches afterwards stands before the button: seen here, or let go with a reason,
+    then it is free.
+    """
     build = gearbox(hanging)
     steps = api(hanging.url, f"/api/builds/{build}")["frame"]["steps"]
     for step in steps[: [s["id"] for s in steps].index("box_out")]:
         if step["status"] not in ("done", "skipped"):
-            write(hanging.url, build, {"kind": "skipped", "step": step["id"], "reason": "for this test", "not_applicable": True})
+            write(
+                hanging.url,
+                build,
+                {
+                    "kind": "skipped",
+                    "step": step["id"],
+                    "reason": "for this test",
+                    "not_applicable": True,
+                },
+            )
     mk.go(f"{hanging.url}/builds/{build}/steps/box_out", "Gearbox drawn back")
     mk.confirm_caution()
     expect(mk.page.get_by_text("After this nobody reaches")).to_be_visible()
@@ -120,17 +151,23 @@ def test_last_chance_holds_the_bench(hanging, mk: Bench):
 
 
 def test_plan_is_moved_by_drag_and_by_key(hanging, mk: Bench):
-    """Dragged behind another; moved by Alt and arrow; a move against a reason is refused with that reason."""
+    """Dragged behind another; moved by Alt and arrow; a move against a reason is refused with that
+    reason.
+    """
     build = gearbox(hanging)
     page = mk.page
     mk.go(f"{hanging.url}/builds/{build}/plan", "55 steps")
-    page.set_viewport_size({"width": 1280, "height": 1800})  # all rows in sight: nothing scrolls under the mouse
+    page.set_viewport_size(
+        {"width": 1280, "height": 1800}
+    )  # all rows in sight: nothing scrolls under the mouse
     order = [row["id"] for row in api(hanging.url, f"/api/builds/{build}/plan")["rows"]]
     page.locator("#row-speed_cable_off").drag_to(page.locator("#row-starter_off"))
     take(page)
     moved = [row["id"] for row in api(hanging.url, f"/api/builds/{build}/plan")["rows"]]
     assert moved.index("speed_cable_off") == moved.index("starter_off") + 1
-    assert [s for s in moved if s != "speed_cable_off"] == [s for s in order if s != "speed_cable_off"]
+    assert [s for s in moved if s != "speed_cable_off"] == [
+        s for s in order if s != "speed_cable_off"
+    ]
     row = page.locator("#row-levers_off .row")
     row.focus()
     page.keyboard.press("Alt+ArrowUp")
@@ -139,7 +176,9 @@ def test_plan_is_moved_by_drag_and_by_key(hanging, mk: Bench):
     assert after.index("levers_off") == moved.index("levers_off") - 1
     page.locator("#row-battery_off").drag_to(page.locator("#row-starter_off"))
     alert = page.get_by_role("dialog").filter(has_text="What changes").get_by_role("alert")
-    expect(alert).to_contain_text("waits for 2.01 Battery earth lead off: the cable is live till then")
+    expect(alert).to_contain_text(
+        "waits for 2.01 Battery earth lead off: the cable is live till then"
+    )
 
 
 def test_two_people_edit_one_plan(hanging, mk: Bench):
@@ -152,17 +191,27 @@ def test_two_people_edit_one_plan(hanging, mk: Bench):
     dialog = page.get_by_role("dialog").filter(has_text="What changes")
     dialog.locator("input[name=plan-reason]").fill("no starter here")
     version = api(hanging.url, f"/api/builds/{build}/plan")["version"]
-    body = {"id": "0" * 36, "who": "TR", "version": version, "acts": [{"act": "retire", "step": "levers_off", "back": False}], "reason": "column change"}
+    body = {
+        "id": "0" * 36,
+        "who": "TR",
+        "version": version,
+        "acts": [{"act": "retire", "step": "levers_off", "back": False}],
+        "reason": "column change",
+    }
     api(hanging.url, f"/api/builds/{build}/plan", body)
     dialog.get_by_role("button", name="Take it").click()
     expect(dialog.get_by_role("alert")).to_contain_text("edited by TR meanwhile")
-    assert [row["id"] for row in api(hanging.url, f"/api/builds/{build}/plan")["rows"]].count("starter_off") == 1
+    assert [row["id"] for row in api(hanging.url, f"/api/builds/{build}/plan")["rows"]].count(
+        "starter_off"
+    ) == 1
     page.keyboard.press("Escape")
     mk.shows("54 steps")
 
 
 def test_sources_that_disagree_are_settled(demo, mk: Bench):
-    """Both drawn on one scale; key 2 takes the second; the book counts one conflict less, and both stay readable."""
+    """Both drawn on one scale; key 2 takes the second; the book counts one conflict less, and both
+    stay readable.
+    """
     build = gearbox(demo)
     mk.go(f"{demo.url}/builds/{build}/limits", "1 in conflict")
     mk.page.get_by_role("button", name="Layshaft end float").click()
@@ -175,7 +224,9 @@ def test_sources_that_disagree_are_settled(demo, mk: Bench):
 
 
 def test_limits_are_read_from_a_file(demo, mk: Bench, tmp_path: Path):
-    """What a file changes is told before it is taken; a mistake is named with its line and changes nothing."""
+    """What a file changes is told before it is taken; a mistake is named with its line and changes
+    nothing.
+    """
     build = gearbox(demo)
     mk.go(f"{demo.url}/builds/{build}/limits", "figures")
     bad = tmp_path / "bad.csv"
@@ -188,11 +239,15 @@ def test_limits_are_read_from_a_file(demo, mk: Bench, tmp_path: Path):
     dialog = mk.page.get_by_role("dialog")
     expect(dialog).to_contain_text("Main shaft end float: not given becomes 0.05 to 0.20 mm")
     dialog.get_by_role("button", name="Take them").click()
-    expect(mk.page.get_by_role("row", name="Main shaft end float")).to_contain_text("0.05 to 0.20 mm")
+    expect(mk.page.get_by_role("row", name="Main shaft end float")).to_contain_text(
+        "0.05 to 0.20 mm"
+    )
 
 
 def test_hunted_tools_and_generic_torques(hanging, mk: Bench):
-    """A tool that is here leaves the list; a generic torque is taken only as assumed, with its reason."""
+    """A tool that is here leaves the list; a generic torque is taken only as assumed, with its
+    reason.
+    """
     build = gearbox(hanging)
     mk.go(f"{hanging.url}/builds/{build}/hunt", "14 to hunt")
     mk.page.get_by_role("button", name="hydraulic press").click()
@@ -207,8 +262,12 @@ def test_hunted_tools_and_generic_torques(hanging, mk: Bench):
 
 
 def test_plan_desk_by_touch_on_a_tablet(demo, browser):
-    """820 by 1180, fingers only: a way looked at, a step opened, an extra answered with its reason."""
-    context = browser.new_context(viewport={"width": 820, "height": 1180}, has_touch=True, reduced_motion="reduce")
+    """820 by 1180, fingers only: a way looked at, a step opened, an extra answered with
+    its reason.
+    """
+    context = browser.new_context(
+        viewport={"width": 820, "height": 1180}, has_touch=True, reduced_motion="reduce"
+    )
     context.add_init_script("localStorage.setItem('hollet.who', 'MK')")
     page = context.new_page()
     page.goto(f"{demo.url}/builds/{engine(demo)}/plan")
@@ -219,18 +278,24 @@ def test_plan_desk_by_touch_on_a_tablet(demo, browser):
     page.locator(".el-drawer__close-btn:visible").tap()
     page.locator(".filters").get_by_role("button", name="Fit in").tap()
     page.locator("#row-mounts_in .row").tap()
-    expect(page.get_by_role("dialog").filter(has_text="Engine mounts")).to_contain_text("the bolts would pull the box crooked")
+    expect(page.get_by_role("dialog").filter(has_text="Engine mounts")).to_contain_text(
+        "the bolts would pull the box crooked"
+    )
     page.locator(".el-drawer__close-btn:visible").tap()
     page.get_by_role("button", name="While it is open").tap()
     page.locator("select[name=part-gearbox_kind]").select_option("late spline")
     take(page, "stamped on the bell")
-    expect(page.get_by_text("flat, Ring gear fine teeth, Gearbox late spline go together")).to_be_visible()
+    expect(
+        page.get_by_text("flat, Ring gear fine teeth, Gearbox late spline go together")
+    ).to_be_visible()
     assert page.evaluate("document.documentElement.scrollWidth <= 820")
     context.close()
 
 
 def test_what_the_mechanic_knows(demo, mk):
-    """By keys: four figures before a lift, one after the other; something hidden at a step; another way; who comes; the vehicle in other words."""
+    """By keys: four figures before a lift, one after the other; something hidden at a step; another
+    way; who comes; the vehicle in other words.
+    """
     build = new_build(demo.url, sheet="powertrain-up")
     mk.go(f"{demo.url}/builds/{build}/steps/weight_known", "Weight")
     expect(mk.primary()).to_be_disabled()
@@ -238,8 +303,12 @@ def test_what_the_mechanic_knows(demo, mk):
     for figure in ("210 kg", "200", "2.1 m", "1850"):
         mk.page.keyboard.type(figure)
         mk.page.keyboard.press("Enter")
-        expect(mk.page.locator(".asks").get_by_text(figure.split()[0], exact=False).first).to_be_visible()
-    expect(mk.page.locator(".asks .block")).to_contain_text("200 kg, is less than Weight of the unit as it is lifted, 210 kg")
+        expect(
+            mk.page.locator(".asks").get_by_text(figure.split()[0], exact=False).first
+        ).to_be_visible()
+    expect(mk.page.locator(".asks .block")).to_contain_text(
+        "200 kg, is less than Weight of the unit as it is lifted, 210 kg"
+    )
     expect(mk.page.get_by_role("button", name="Done in another way")).to_have_count(0)
     mk.page.locator("input[name=said-gear_rating]").fill("500")
     mk.page.keyboard.press("Enter")

@@ -21,7 +21,9 @@ def test_first_run_offers_three_acts(empty, page):
 
 
 def test_new_build_from_an_own_sheet(empty, page, tmp_path):
-    """A sheet with a mistake is refused with its line; put right it makes a build; initials are asked before the first entry."""
+    """A sheet with a mistake is refused with its line; put right it makes a build; initials are
+    asked before the first entry.
+    """
     bench = Bench(page).go(empty.url + "/new", "New build: choose")
     sheet = tmp_path / "own.toml"
     sheet.write_text(SMALL.replace('kind = "remove"', 'kind = "removes"'), "utf-8")
@@ -78,7 +80,9 @@ def test_check_and_remove_by_keyboard(demo, mk: Bench):
 
 
 def test_waits_skip_and_open_again(demo, mk: Bench):
-    """A step that must wait says for what and why; done out of order, skipped, opened again: each with a reason."""
+    """A step that must wait says for what and why; done out of order, skipped, opened again: each
+    with a reason.
+    """
     build = new_build(demo.url)
     mk.go(f"{demo.url}/builds/{build}/steps/rocker_on")
     expect(mk.page.get_by_text("it covers bolts 3 and 8")).to_be_visible()
@@ -125,7 +129,9 @@ def test_log_filter_and_strike(demo, mk: Bench):
 
 
 def test_archive_out_and_in(demo, empty, mk: Bench, tmp_path: Path):
-    """The whole build as one file, read into an empty Hollet, opens where it was; in twice is refused."""
+    """The whole build as one file, read into an empty Hollet, opens where it was; in twice is
+    refused.
+    """
     mk.go(f"{demo.url}/builds/{engine(demo)}/log", "struck")
     with mk.page.expect_download() as download:
         mk.page.get_by_text("Whole build as one file").click()
@@ -144,9 +150,13 @@ def test_archive_out_and_in(demo, empty, mk: Bench, tmp_path: Path):
 
 
 def test_gates_lead_to_where_it_is_cleared(demo, mk: Bench):
-    """By rung in the order to clear; an item leads to the step that clears it; assumed figures are marked."""
+    """By rung in the order to clear; an item leads to the step that clears it; assumed figures are
+    marked.
+    """
     mk.go(f"{demo.url}/builds/{engine(demo)}/gate", "to clear, the first before power on")
-    expect(mk.page.get_by_text("Must be open now: Fuel line off and capped, Coil plug off")).to_be_visible()
+    expect(
+        mk.page.get_by_text("Must be open now: Fuel line off and capped, Coil plug off")
+    ).to_be_visible()
     expect(mk.page.get_by_text("Coolant, 6.4 to 7.2 L: assumed")).to_be_visible()
     mk.page.get_by_role("link", name="Battery earth lead off").click()
     mk.shows("Battery earth lead on")

@@ -1,4 +1,6 @@
-"""Taking down by keys, by touch and from a phone; bags, marks, the order back, and stopping at once."""
+"""Taking down by keys, by touch and from a phone; bags, marks, the order back, and stopping at
+once.
+"""
 
 import re
 
@@ -12,7 +14,9 @@ PHOTO = {"name": "p.jpg", "mimeType": "image/jpeg", "buffer": picture("front_cov
 
 def build_named(server, name: str) -> str:
     """A build of the demo by the beginning of its name."""
-    return next(b["id"] for b in api(server.url, "/api/shop")["builds"] if b["name"].startswith(name))
+    return next(
+        b["id"] for b in api(server.url, "/api/shop")["builds"] if b["name"].startswith(name)
+    )
 
 
 def log_off(bench: Bench, what: str, line: str = "") -> None:
@@ -29,7 +33,9 @@ def log_off(bench: Bench, what: str, line: str = "") -> None:
 
 
 def test_without_a_sheet_by_keys_alone(demo, mk):
-    """Five things off, the order back with a reason for each, taken over by one key; a shortfall is said at refit."""
+    """Five things off, the order back with a reason for each, taken over by one key; a shortfall is
+    said at refit.
+    """
     build = new_build(demo.url, "Bare", "as-it-comes")
     mk.go(f"{demo.url}/builds/{build}/off", "What came off?")
     log_off(mk, "Fan cowl", "4 m6x12")
@@ -46,7 +52,13 @@ def test_without_a_sheet_by_keys_alone(demo, mk):
     mk.key("u")
     mk.shows("The order back: 5 steps to put in")
     titles = mk.page.locator("ol > li .what p:first-child b")
-    assert titles.all_inner_texts()[:5] == ["Pipe left: back on", "Pump: back on", "Fan belt: back on", "Fan: back on", "Fan cowl: back on"]
+    assert titles.all_inner_texts()[:5] == [
+        "Pipe left: back on",
+        "Pump: back on",
+        "Fan belt: back on",
+        "Fan: back on",
+        "Fan cowl: back on",
+    ]
     expect(mk.page.get_by_text("it came off first because it would spill")).to_be_visible()
     mk.press("assumed: say why")
     mk.reason("the belt runs round the fan", "That is why")
@@ -54,7 +66,10 @@ def test_without_a_sheet_by_keys_alone(demo, mk):
     mk.key(" ")
     mk.shows("The plan holds the order back")
     steps = api(demo.url, f"/api/builds/{build}")["frame"]["steps"]
-    assert next((s["number"], s["title"]) for s in steps if s["stage"] == "fit_in") == ("7.01", "Pipe left: back on")
+    assert next((s["number"], s["title"]) for s in steps if s["stage"] == "fit_in") == (
+        "7.01",
+        "Pipe left: back on",
+    )
     fan = next(s["id"] for s in steps if s["title"] == "Fan: back on")
     mk.go(f"{demo.url}/builds/{build}/steps/{fan}", "Fan: back on")
     mk.press("One out")
@@ -68,8 +83,12 @@ def test_without_a_sheet_by_keys_alone(demo, mk):
 
 
 def test_by_touch_on_a_tablet(hanging, browser):
-    """At the bell bolts: sizes and counts by touch, a pin on the photo, the odd one named; into bag 5."""
-    context = browser.new_context(viewport={"width": 820, "height": 1180}, has_touch=True, reduced_motion="reduce")
+    """At the bell bolts: sizes and counts by touch, a pin on the photo, the odd one named; into bag
+    5.
+    """
+    context = browser.new_context(
+        viewport={"width": 820, "height": 1180}, has_touch=True, reduced_motion="reduce"
+    )
     context.add_init_script("localStorage.setItem('hollet.who', 'TR')")
     bench = Bench(context.new_page())
     build = build_named(hanging, "Two")
@@ -85,17 +104,28 @@ def test_by_touch_on_a_tablet(hanging, browser):
     bench.primary().tap()
     bench.written("done: Bell-housing bolts out")
     bags = api(hanging.url, f"/api/builds/{build}/takedown")["bags"]
-    assert [(line["count"], line["size"], line["length"]) for line in bags[-1]["lines"]] == [(3, "M12", "55"), (2, "M12", "75"), (1, "M10", "40")]
+    assert [(line["count"], line["size"], line["length"]) for line in bags[-1]["lines"]] == [
+        (3, "M12", "55"),
+        (2, "M12", "75"),
+        (1, "M10", "40"),
+    ]
     context.close()
 
 
 def test_from_a_paired_phone(network, mk, browser):
-    """The code on this machine lets the phone in; it logs with a photo; taken out, it is asked to pair again."""
+    """The code on this machine lets the phone in; it logs with a photo; taken out, it is asked to
+    pair again.
+    """
     mk.go(f"{network.url}/phones", "0 phones and tablets")
     mk.key(" ")
     expect(mk.page.locator("svg[aria-label*='to scan']")).to_be_visible()
     code = mk.page.locator(".digits").inner_text()
-    context = browser.new_context(viewport={"width": 390, "height": 844}, has_touch=True, is_mobile=True, reduced_motion="reduce")
+    context = browser.new_context(
+        viewport={"width": 390, "height": 844},
+        has_touch=True,
+        is_mobile=True,
+        reduced_motion="reduce",
+    )
     phone = Bench(context.new_page())
     page = phone.page
     phone.go(f"http://{network.outside}/", "This device is not paired yet")
@@ -129,7 +159,9 @@ def test_from_a_paired_phone(network, mk, browser):
 
 
 def test_what_must_be_kept_first(demo, mk):
-    """The starter: held back until its wires are kept; a stroke short at refit stands in the gates until it is put right."""
+    """The starter: held back until its wires are kept; a stroke short at refit stands in the gates
+    until it is put right.
+    """
     build = new_build(demo.url, "Marks", "gearbox-out")
     write(demo.url, build, {"kind": "done", "step": "battery_off", "reason": "for the test"})
     mk.go(f"{demo.url}/builds/{build}/steps/starter_off", "Starter off")
@@ -139,9 +171,21 @@ def test_what_must_be_kept_first(demo, mk):
     expect(mk.page.get_by_role("alert")).to_contain_text("name each terminal")
     mk.page.keyboard.press("Escape")
     mk.keep_as_found("wires")
-    expect(mk.page.locator("p.quiet", has_text="Kept as found: Starter terminals, B: black")).to_be_visible()
+    expect(
+        mk.page.locator("p.quiet", has_text="Kept as found: Starter terminals, B: black")
+    ).to_be_visible()
     expect(mk.primary()).to_be_enabled()
-    write(demo.url, build, {"kind": "captured", "step": "prop_shaft_off", "capture": "prop_mark", "strokes": 3, "place": "flange"})
+    write(
+        demo.url,
+        build,
+        {
+            "kind": "captured",
+            "step": "prop_shaft_off",
+            "capture": "prop_mark",
+            "strokes": 3,
+            "place": "flange",
+        },
+    )
     mk.go(f"{demo.url}/builds/{build}/steps/prop_shaft_on", "")
     mk.press("It differs")
     mk.reason("the yoke was turned", "It differs")
@@ -177,7 +221,9 @@ def test_stop_at_once(hanging, mk):
     mk.shows("Made safe")
     mk.page.goto(f"{hanging.url}/builds/{build}/steps/bell_bolts_out")
     expect(mk.page.get_by_text("Work is stopped.")).to_be_visible()
-    mk.press("What to make safe") if mk.page.get_by_role("button", name="What to make safe").count() else mk.page.get_by_role("link", name="What to make safe").click()
+    mk.press("What to make safe") if mk.page.get_by_role(
+        "button", name="What to make safe"
+    ).count() else mk.page.get_by_role("link", name="What to make safe").click()
     mk.shows("Made safe")
     mk.key("PageDown")
     mk.shows("Carried on")
@@ -189,7 +235,9 @@ def test_stop_at_once(hanging, mk):
 
 
 def test_forbidden_and_stuck(hanging, mk):
-    """No support under the sill; heat stays shut near a seal, and after soaking until it is wiped."""
+    """No support under the sill; heat stays shut near a seal, and after soaking until
+    it is wiped.
+    """
     build = build_named(hanging, "Two")
     mk.go(f"{hanging.url}/builds/{build}/load", "Carried on")
     assert mk.page.locator("select[name=point] option[disabled]").count() >= 4
@@ -209,7 +257,9 @@ def test_forbidden_and_stuck(hanging, mk):
 
 def test_the_server_is_gone_in_the_middle_of_a_photo(mortal, mk):
     """The photo waits in the browser over a reload, and is written once when the server is back."""
-    build = next(b["id"] for b in api(mortal.url, "/api/shop")["builds"] if b["name"].startswith("Two"))
+    build = next(
+        b["id"] for b in api(mortal.url, "/api/shop")["builds"] if b["name"].startswith("Two")
+    )
     mk.go(f"{mortal.url}/builds/{build}/steps/bell_bolts_out", "Bell")
     before = len(api(mortal.url, f"/api/builds/{build}/takedown")["photos"])
     mortal.kill()
@@ -222,11 +272,18 @@ def test_the_server_is_gone_in_the_middle_of_a_photo(mortal, mk):
 
 
 def test_a_photo_waits_over_refusals(hanging, mk):
-    """Too large for the server, then not paired any more, then too many requests: the photo stays on the device, over a reload too, and goes when it may."""
+    """Too large for the server, then not paired any more, then too many requests: the photo stays
+    on the device, over a reload too, and goes when it may.
+    """
     build = build_named(hanging, "Two")
     refusal = {"refuse": True, "reason_code": "x", "message": "not now", "field": None, "newer": []}
     status = [413]
-    mk.page.route("**/api/photos", lambda route: route.fulfill(status=status[0], json=refusal) if status[0] else route.fallback())
+    mk.page.route(
+        "**/api/photos",
+        lambda route: (
+            route.fulfill(status=status[0], json=refusal) if status[0] else route.fallback()
+        ),
+    )
     mk.go(f"{hanging.url}/builds/{build}/steps/bell_bolts_out", "Bell")
     before = len(api(hanging.url, f"/api/builds/{build}/takedown")["photos"])
     mk.page.locator("input[name=photo]").first.set_input_files(PHOTO)
@@ -239,7 +296,9 @@ def test_a_photo_waits_over_refusals(hanging, mk):
     mk.shows("This device is not paired yet")
     status[0] = 429
     mk.go(f"{hanging.url}/builds/{build}/steps/bell_bolts_out", "Bell")
-    expect(mk.page.get_by_text(re.compile(r"Not written \(photo\)|not yet saved: photo")).first).to_be_visible()
+    expect(
+        mk.page.get_by_text(re.compile(r"Not written \(photo\)|not yet saved: photo")).first
+    ).to_be_visible()
     if refused.count():
         mk.press("Write it again")
     expect(mk.page.get_by_text("not yet saved: photo")).to_be_visible()
@@ -250,7 +309,9 @@ def test_a_photo_waits_over_refusals(hanging, mk):
 
 
 def test_a_note_is_spoken(hanging, mk):
-    """V held at a step, and a reason for order said aloud: both are kept, can be heard, and are put into words where the evening closes; not where somebody can be hurt."""
+    """V held at a step, and a reason for order said aloud: both are kept, can be heard, and are put
+    into words where the evening closes; not where somebody can be hurt.
+    """
     build = build_named(hanging, "Two")
     mk.go(f"{hanging.url}/builds/{build}/steps/shaft_play_felt", "Shafts turned")
     mk.page.keyboard.down("v")
@@ -267,12 +328,18 @@ def test_a_note_is_spoken(hanging, mk):
     expect(mk.page.get_by_role("dialog")).to_be_hidden()
     expect(mk.page.locator("h1")).not_to_contain_text("Shafts turned")
     lines = api(hanging.url, f"/api/builds/{build}/log?step=shaft_play_felt")["lines"]
-    assert [line["text"] for line in lines[:3]] == ["skipped: Shafts turned and felt before opening, said aloud", "a spoken note", "a spoken note"]
+    assert [line["text"] for line in lines[:3]] == [
+        "skipped: Shafts turned and felt before opening, said aloud",
+        "a spoken note",
+        "a spoken note",
+    ]
     mk.go(f"{hanging.url}/builds/{build}/steps/engine_held", "Engine held")
     mk.go(f"{hanging.url}/builds/{build}/steps/box_out", "drawn back")
     mk.press("Skip")
     expect(mk.page.get_by_role("dialog")).to_be_visible()
-    expect(mk.page.get_by_role("dialog").get_by_role("button", name="Hold and say it")).to_have_count(0)
+    expect(
+        mk.page.get_by_role("dialog").get_by_role("button", name="Hold and say it")
+    ).to_have_count(0)
     mk.page.keyboard.press("Escape")
     mk.go(f"{hanging.url}/builds/{build}/load", "Carried on")
     forms = mk.page.get_by_label("Spoken, not in words yet").locator("form")
@@ -282,21 +349,41 @@ def test_a_note_is_spoken(hanging, mk):
     expect(forms).to_have_count(1)
     sound = next(line["sound"] for line in lines if line["sound"])
     answer = mk.page.request.get(f"{hanging.url}/api/sounds/{sound}")
-    assert (answer.headers["content-type"], answer.body()[:4]) == ("audio/webm", b"\x1a\x45\xdf\xa3")
+    assert (answer.headers["content-type"], answer.body()[:4]) == (
+        "audio/webm",
+        b"\x1a\x45\xdf\xa3",
+    )
 
 
 def test_two_devices_at_one_removal(hanging, mk):
-    """The other one was quicker: this screen's bag is not written, says why, and can be dropped; nothing is lost silently."""
+    """The other one was quicker: this screen's bag is not written, says why, and can be dropped;
+    nothing is lost silently.
+    """
     build = build_named(hanging, "Two")
-    mk.page.route_web_socket("**/ws/live", lambda socket: None)  # this screen hears nothing of the other
+    mk.page.route_web_socket(
+        "**/ws/live", lambda socket: None
+    )  # this screen hears nothing of the other
     mk.go(f"{hanging.url}/builds/{build}/steps/bell_bolts_out", "Bell")
-    write(hanging.url, build, {"kind": "bagged", "step": "bell_bolts_out", "bag": 7, "lines": [{"count": 6, "size": "M12"}]})
+    write(
+        hanging.url,
+        build,
+        {
+            "kind": "bagged",
+            "step": "bell_bolts_out",
+            "bag": 7,
+            "lines": [{"count": 6, "size": "M12"}],
+        },
+    )
     mk.primary().click()
     expect(mk.page.get_by_text("Not written (bagged):")).to_be_visible()
     expect(mk.page.locator(".notwritten")).to_contain_text("1 newer line stands there")
     mk.press("Drop it")
     expect(mk.page.get_by_text("Bag 7").first).to_be_visible()
-    assert [b["bag"] for b in api(hanging.url, f"/api/builds/{build}/takedown")["bags"] if b["owner"] == "bell_bolts_out"] == [7]
+    assert [
+        b["bag"]
+        for b in api(hanging.url, f"/api/builds/{build}/takedown")["bags"]
+        if b["owner"] == "bell_bolts_out"
+    ] == [7]
 
 
 def test_find_by_key(demo, mk):
@@ -311,6 +398,8 @@ def test_find_by_key(demo, mk):
     mk.key("/")
     expect(mk.page.locator("input[name=find]")).to_be_focused()
     mk.page.keyboard.type("bag 12")
-    expect(mk.page.get_by_role("button", name="Bag 12: Oil pressure switch, 1 of 1 in it")).to_be_visible()
+    expect(
+        mk.page.get_by_role("button", name="Bag 12: Oil pressure switch, 1 of 1 in it")
+    ).to_be_visible()
     mk.page.keyboard.press("Enter")
     expect(mk.page.get_by_role("region", name="Bag 12")).to_contain_text("Goes back at 7.11a")

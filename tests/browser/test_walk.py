@@ -4,7 +4,12 @@ from playwright.sync_api import expect
 
 from tests.browser.regions import Bench, api, new_build, write
 
-READINGS = {"straight edge": ["0.04"], "micrometer": ["83.958"], "bore gauge": ["84.006"], "feeler": ["0.35 0.40"]}
+READINGS = {
+    "straight edge": ["0.04"],
+    "micrometer": ["83.958"],
+    "bore gauge": ["84.006"],
+    "feeler": ["0.35 0.40"],
+}
 
 
 def walk(bench: Bench, url: str, build: str) -> list[str]:
@@ -16,8 +21,12 @@ def walk(bench: Bench, url: str, build: str) -> list[str]:
         if view["stage"] == "settle":
             return kinds
         kinds.append(view["kind"])
-        if bench.page.url.endswith(f"/steps/{view['step']}"):  # most steps lead on to the next by themselves
-            bench.page.wait_for_timeout(620)  # a second press sooner would be taken for a double one
+        if bench.page.url.endswith(
+            f"/steps/{view['step']}"
+        ):  # most steps lead on to the next by themselves
+            bench.page.wait_for_timeout(
+                620
+            )  # a second press sooner would be taken for a double one
         else:
             bench.page.goto(f"{url}/builds/{build}/steps/{view['step']}")
         expect(bench.page.locator(".step.now")).to_contain_text(view["number"])
@@ -29,7 +38,9 @@ def walk(bench: Bench, url: str, build: str) -> list[str]:
 
 
 def as_found(bench: Bench, view: dict) -> None:
-    """What a step asks for first: captures kept, bags emptied, marks compared; each by its own button."""
+    """What a step asks for first: captures kept, bags emptied, marks compared; each by its own
+    button.
+    """
     for capture in view["captures"]:
         bench.keep_as_found(capture["kind"])
     for bag in view["refit_bags"]:
@@ -38,7 +49,9 @@ def as_found(bench: Bench, view: dict) -> None:
     for capture in view["compares"]:
         row = bench.page.locator(".mark", has_text=capture["what"])
         row.get_by_role("button", name="In line" if capture["strokes"] else "As found").click()
-        expect(row).to_have_count(0) if capture is view["compares"][-1] else expect(row).to_have_class("mark same")
+        expect(row).to_have_count(0) if capture is view["compares"][-1] else expect(
+            row
+        ).to_have_class("mark same")
 
 
 def tick(bench: Bench, url: str, build: str, view: dict) -> None:
@@ -53,7 +66,17 @@ def inspect(bench: Bench, url: str, build: str, view: dict) -> None:
         bench.key("0")
         bench.shows(f"1 of {len(faces)} faces seen")
     for part, face in faces[1:]:
-        write(url, build, {"kind": "finding", "step": view["step"], "part": part, "face": face, "cleaning": "washed"})
+        write(
+            url,
+            build,
+            {
+                "kind": "finding",
+                "step": view["step"],
+                "part": part,
+                "face": face,
+                "cleaning": "washed",
+            },
+        )
     if faces:
         bench.shows(f"{len(faces)} of {len(faces)} faces seen")
     bench.primary().click()
@@ -62,14 +85,18 @@ def inspect(bench: Bench, url: str, build: str, view: dict) -> None:
 def measure(bench: Bench, url: str, build: str, view: dict) -> None:
     """All readings, each digits and Enter; the gauge is set with the micrometer first."""
     for reading in view["readings"]:
-        typed = {"Inlet": "0.18 0.22", "Exhaus": "0.23 0.27"}.get(reading["name"][:6].strip().split(" ")[0], READINGS[reading["tool_kind"]][0])
+        typed = {"Inlet": "0.18 0.22", "Exhaus": "0.23 0.27"}.get(
+            reading["name"][:6].strip().split(" ")[0], READINGS[reading["tool_kind"]][0]
+        )
         expect(bench.page.locator("h1")).to_contain_text(reading["name"])
         bench.read(typed)
     bench.primary().click()
 
 
 def tighten(bench: Bench, url: str, build: str, view: dict) -> None:
-    """A wrench that reaches the stage; the first bolt by pedal here, the others from another screen, seen at once."""
+    """A wrench that reaches the stage; the first bolt by pedal here, the others from another
+    screen, seen at once.
+    """
     joint = view["joint"]
     for stage in joint["stages"]:
         bench.shows(f"Bolt 1, stage {stage['number']}")
@@ -83,13 +110,27 @@ def tighten(bench: Bench, url: str, build: str, view: dict) -> None:
         bench.key("PageDown")
         bench.shows("Bolt 2")
         for bolt in joint["bolts"][1:]:
-            write(url, build, {"kind": "fastener", "step": view["step"], "bolt": bolt["number"], "act": "clicked", "stage": stage["number"]})
+            write(
+                url,
+                build,
+                {
+                    "kind": "fastener",
+                    "step": view["step"],
+                    "bolt": bolt["number"],
+                    "act": "clicked",
+                    "stage": stage["number"],
+                },
+            )
     if joint["id"] == "head_bolts":
         bench.shows("Bolt 1: mark it")
         bench.key("PageDown")
         bench.shows("Bolt 2")
         for bolt in joint["bolts"][1:]:
-            write(url, build, {"kind": "fastener", "step": view["step"], "bolt": bolt["number"], "act": "marked"})
+            write(
+                url,
+                build,
+                {"kind": "fastener", "step": view["step"], "bolt": bolt["number"], "act": "marked"},
+            )
     bench.shows("final")
     bench.key("PageDown")
 
@@ -119,7 +160,15 @@ def run(bench: Bench, url: str, build: str, view: dict) -> None:
     bench.primary().click()
 
 
-STEPS = {"check": tick, "inspect": inspect, "remove": tick, "measure": measure, "tighten": tighten, "fill": fill, "run": run}
+STEPS = {
+    "check": tick,
+    "inspect": inspect,
+    "remove": tick,
+    "measure": measure,
+    "tighten": tighten,
+    "fill": fill,
+    "run": run,
+}
 
 
 def test_from_first_step_to_first_run(demo, mk):

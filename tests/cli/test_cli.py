@@ -1,4 +1,6 @@
-"""The command line: compute with its exit codes, serve's refusals, backup, restore, verify, demo."""
+"""The command line: compute with its exit codes, serve's refusals, backup, restore,
+verify, demo.
+"""
 
 import json
 import socket
@@ -21,9 +23,15 @@ def test_list():
 
 @pytest.mark.parametrize(
     ("name", "given", "code", "reason"),
-    [("parse_quantity", '{"text": "3.5 thou"}', 0, None), ("parse_quantity", '{"text": "2 pt"}', 2, "unit_ambiguous"), ("parse_quantity", "{", 2, "bad_input"),
-     ("parse_quantity", "[]", 2, "bad_input"), ("nothing", "{}", 2, "not_found"), ("decide", "{}", 2, "not_a_finite_number")],
-)  # fmt: skip
+    [
+        ("parse_quantity", '{"text": "3.5 thou"}', 0, None),
+        ("parse_quantity", '{"text": "2 pt"}', 2, "unit_ambiguous"),
+        ("parse_quantity", "{", 2, "bad_input"),
+        ("parse_quantity", "[]", 2, "bad_input"),
+        ("nothing", "{}", 2, "not_found"),
+        ("decide", "{}", 2, "not_a_finite_number"),
+    ],
+)
 def test_compute(name, given, code, reason):
     """JSON in, JSON out; a refusal is JSON too, with exit code 2."""
     result = run(app, ["compute", name], input=given)

@@ -27,7 +27,9 @@ def content(book: Book, bag: int = 12):
 
 def take(book: Book, count: int, how: str = "fitted", **line):
     """Fasteners out of bag 12 at the refit."""
-    return book.do("unbagged", step="cover_on", bag=12, how=how, lines=[{**SIX, **line, "count": count}])
+    return book.do(
+        "unbagged", step="cover_on", bag=12, how=how, lines=[{**SIX, **line, "count": count}]
+    )
 
 
 def test_shortfall_is_said_at_refit(book: Book):
@@ -43,7 +45,11 @@ def test_shortfall_is_said_at_refit(book: Book):
 
 @pytest.mark.parametrize(
     ("bag", "line", "words"),
-    [(12, {**SIX, "count": 7}, "holds 6 M8×45, not 7"), (12, {**SIX, "size": "M10"}, "holds no M10×45"), (13, SIX, "bag 13 is empty")],
+    [
+        (12, {**SIX, "count": 7}, "holds 6 M8×45, not 7"),
+        (12, {**SIX, "size": "M10"}, "holds no M10×45"),
+        (13, SIX, "bag 13 is empty"),
+    ],
 )
 def test_not_more_than_there_is(book: Book, bag, line, words):
     """Taking what is not there is refused, and says what is there."""
@@ -56,7 +62,9 @@ def test_not_more_than_there_is(book: Book, bag, line, words):
 def test_twice_in_one_line_counts_twice(book: Book):
     """Four and four of six are refused although each alone would do."""
     with pytest.raises(Refused):
-        book.do("unbagged", step="cover_on", bag=12, lines=[{**SIX, "count": 4}, {**SIX, "count": 4}])
+        book.do(
+            "unbagged", step="cover_on", bag=12, lines=[{**SIX, "count": 4}, {**SIX, "count": 4}]
+        )
 
 
 def test_lost_ones_stay_open_until_replaced(book: Book):
@@ -77,7 +85,9 @@ def test_new_ones_instead(book: Book):
 
 
 def test_a_number_is_taken_until_the_bag_is_empty(book: Book):
-    """Another removal may not use the number while anything is in the bag, and may once it is empty."""
+    """Another removal may not use the number while anything is in the bag, and may once it is
+    empty.
+    """
     line = [{"count": 1, "size": "M6"}]
     with pytest.raises(Refused) as refusal:
         book.do("bagged", step="shaft_off", bag=12, lines=line)
@@ -91,7 +101,9 @@ def test_a_number_is_taken_until_the_bag_is_empty(book: Book):
 
 
 def test_a_struck_bag_opens_its_step_again(book: Book):
-    """The done step stood on its bag: it counts as begun, and says why; what came out counts for nothing."""
+    """The done step stood on its bag: it counts as begun, and says why; what came out counts for
+    nothing.
+    """
     for step in ("lead_off", "drained"):
         book.do("done", step=step)
     book.do("captured", step="cover_off", capture="cover_mark", strokes=3, place="left")
@@ -109,30 +121,62 @@ def test_a_struck_bag_opens_its_step_again(book: Book):
 
 def test_sizes_and_places_come_back_to_the_hand(book: Book):
     """What was written last is offered first."""
-    book.do("removed", removal="fan", what="Fan", bag=13, lines=[{"count": 4, "size": "M6", "length": "16"}], place="in the crate")
+    book.do(
+        "removed",
+        removal="fan",
+        what="Fan",
+        bag=13,
+        lines=[{"count": 4, "size": "M6", "length": "16"}],
+        place="in the crate",
+    )
     sizes, places = recent_hand(book.state)
-    assert [(s.size, s.length, s.count) for s in sizes] == [("M6", "16", 1), ("M8", "45", 1), ("M8", "60", 1)]
+    assert [(s.size, s.length, s.count) for s in sizes] == [
+        ("M6", "16", 1),
+        ("M8", "45", 1),
+        ("M8", "60", 1),
+    ]
     assert places == ("in the crate", "on the shelf")
 
 
-acts = st.lists(st.tuples(st.sampled_from(["in", "out", "lost", "new", "strike"]), st.integers(1, 5), st.integers(0, 30)), max_size=25)
+acts = st.lists(
+    st.tuples(
+        st.sampled_from(["in", "out", "lost", "new", "strike"]),
+        st.integers(1, 5),
+        st.integers(0, 30),
+    ),
+    max_size=25,
+)
 
 
 @settings(max_examples=60, deadline=None)
 @given(acts)
 def test_the_balance_never_goes_negative(moves):
-    """Whatever is put in, taken, lost and struck in any order: 0 ≤ left ≤ in, and the parts add up."""
+    """Whatever is put in, taken, lost and struck in any order: 0 ≤ left ≤ in, and the
+    parts add up.
+    """
     book = Book(small_sheet(TAKE), tools())
     written = []
     for act, count, which in moves:
         try:
             if act == "in":
-                written.append(book.do("bagged", step="cover_off", bag=1, lines=[{"count": count, "size": "M8"}]))
+                written.append(
+                    book.do(
+                        "bagged", step="cover_off", bag=1, lines=[{"count": count, "size": "M8"}]
+                    )
+                )
             elif act == "strike" and written:
                 book.do("strike", entry=written[which % len(written)].id, reason="wrong")
             elif act != "strike":
                 how = "fitted" if act == "out" else act
-                written.append(book.do("unbagged", step="cover_on", bag=1, how=how, lines=[{"count": count, "size": "M8"}]))
+                written.append(
+                    book.do(
+                        "unbagged",
+                        step="cover_on",
+                        bag=1,
+                        how=how,
+                        lines=[{"count": count, "size": "M8"}],
+                    )
+                )
         except (Refused, Conflict):
             continue
         for found in bag_contents(book.state):

@@ -1,4 +1,6 @@
-"""Left open and the gates: what blocks a rung blocks all above it; doing, skipping, reopening, bags."""
+"""Left open and the gates: what blocks a rung blocks all above it; doing, skipping, reopening,
+bags.
+"""
 
 import pytest
 from hypothesis import given
@@ -16,7 +18,26 @@ def test_fresh_build_is_shut_from_the_first_rung(book: Book):
     assert [i.id for i in book.gate("power_on").items] == ["step:lead_on"]
 
 
-@given(st.sets(st.sampled_from(["lead", "head_out", "bore", "ring", "head_in", "cover_on", "oil_in", "water", "lead_on", "crank", "fire", "again"])))
+@given(
+    st.sets(
+        st.sampled_from(
+            [
+                "lead",
+                "head_out",
+                "bore",
+                "ring",
+                "head_in",
+                "cover_on",
+                "oil_in",
+                "water",
+                "lead_on",
+                "crank",
+                "fire",
+                "again",
+            ]
+        )
+    )
+)
 def test_shut_goes_upwards(skipped: set):
     """Whatever is passed over: above a shut rung there is no open one."""
     book = Book(small_sheet(), tools())
@@ -35,7 +56,12 @@ def test_each_open_item_names_its_rung(book: Book):
     book.do("done", step="lead")
     book.read("ring", "ring", "0.45 0.55", tool="f1")
     items = book.open()
-    assert (items["lead"], items["coil"], items["result:ring/g"], items["step:again"]) == ("power_on", "fire", "crank", "nothing")
+    assert (items["lead"], items["coil"], items["result:ring/g"], items["step:again"]) == (
+        "power_on",
+        "fire",
+        "crank",
+        "nothing",
+    )
 
 
 def test_open_for_one_rung_blocks_only_the_later_one(book: Book):
@@ -68,7 +94,14 @@ def test_item_is_cleared_where_it_is_undone(book: Book):
 
 def test_undone_by_hand_and_opened_again(book: Book):
     """Undone closes it; left open again it counts again."""
-    book.do("left open", step="bore", item="rag", what="Rag in port 3", blocks="crank", undo="take it out")
+    book.do(
+        "left open",
+        step="bore",
+        item="rag",
+        what="Rag in port 3",
+        blocks="crank",
+        undo="take it out",
+    )
     assert book.left() == ["Rag in port 3"]
     book.do("undone", item="rag")
     assert book.left() == []
@@ -80,12 +113,22 @@ def test_undone_by_hand_and_opened_again(book: Book):
 
 def test_missing_value_blocks():
     """A limit without a figure is a missing value on the rung of its step."""
-    book = Book(small_sheet(SMALL.replace('id = "gap"\nname = "Gap"\ndimension = "length"\nunit = "mm"\nhi = "0.50"', 'id = "gap"\nname = "Gap"\ndimension = "length"\nunit = "mm"')), tools())
+    book = Book(
+        small_sheet(
+            SMALL.replace(
+                'id = "gap"\nname = "Gap"\ndimension = "length"\nunit = "mm"\nhi = "0.50"',
+                'id = "gap"\nname = "Gap"\ndimension = "length"\nunit = "mm"',
+            )
+        ),
+        tools(),
+    )
     assert book.open()["limit:ring/gap"] == "crank"
 
 
 def test_done_waits_for_its_reasons(book: Book):
-    """A step that must wait for order's sake is refused with what and why; with a reason it is done out of order."""
+    """A step that must wait for order's sake is refused with what and why; with a reason it is done
+    out of order.
+    """
     with pytest.raises(Refused) as refusal:
         book.do("done", step="head_in")
     assert refusal.value.reason_code == "must_wait"
@@ -96,7 +139,12 @@ def test_done_waits_for_its_reasons(book: Book):
 
 @pytest.mark.parametrize(
     ("step", "words"),
-    [("bore", "Piston is not read"), ("cover_on", "not final"), ("oil_in", "amount is not entered"), ("crank", "no attempt has passed")],
+    [
+        ("bore", "Piston is not read"),
+        ("cover_on", "not final"),
+        ("oil_in", "amount is not entered"),
+        ("crank", "no attempt has passed"),
+    ],
 )
 def test_incomplete_steps_are_not_done(book: Book, step: str, words: str):
     """Each kind of step says what it still lacks."""
@@ -169,7 +217,9 @@ def test_bags_are_numbered_once(book: Book):
 
 
 def test_where_am_i(book: Book):
-    """First the first open step; then the one last worked on; after it is done the next that waits for nothing."""
+    """First the first open step; then the one last worked on; after it is done the next that waits
+    for nothing.
+    """
     assert book.view().current == "lead"
     book.read("ring", "ring", "0.30 0.35", tool="f1")
     assert book.view().current == "ring"

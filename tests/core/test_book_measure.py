@@ -24,8 +24,13 @@ def test_clearance_is_bore_minus_piston(book: Book):
 
 
 def test_a_limit_in_thou_is_judged_and_worked_in_millimetres():
-    """Written in thou, the limit judges the same clearance; the working says mm behind its mm figures."""
-    text = SMALL.replace('unit = "mm"\nlo = "0.030"\nhi = "0.070"\ntarget = "0.045"', 'unit = "thou"\nlo = "1.2"\nhi = "2.8"\ntarget = "1.8"')
+    """Written in thou, the limit judges the same clearance; the working says mm behind its mm
+    figures.
+    """
+    text = SMALL.replace(
+        'unit = "mm"\nlo = "0.030"\nhi = "0.070"\ntarget = "0.045"',
+        'unit = "thou"\nlo = "1.2"\nhi = "2.8"\ntarget = "1.8"',
+    )
     book = Book(small_sheet(text), tools())
     measured(book)
     judged = book.clearance().judgement
@@ -35,12 +40,28 @@ def test_a_limit_in_thou_is_judged_and_worked_in_millimetres():
 
 
 def test_each_source_judges_the_reading(book: Book):
-    """Two sources: the clearance of 0.066 is inside by one and outside by the other; the one in force is marked, and so is what nobody chose."""
+    """Two sources: the clearance of 0.066 is inside by one and outside by the other; the one in
+    force is marked, and so is what nobody chose.
+    """
     measured(book, piston="83.940")
     assert book.clearance().sources == ()
-    book.plan("answer", limit="clearance", version=1, lo="0.020", hi="0.050", target=None, source="sheet 9", page="4")
+    book.plan(
+        "answer",
+        limit="clearance",
+        version=1,
+        lo="0.020",
+        hi="0.050",
+        target=None,
+        source="sheet 9",
+        page="4",
+    )
     found = book.clearance()
-    assert [(s.source, s.asks, s.verdict, s.in_force) for s in found.sources][1] == ("sheet 9, p. 4", "0.020 to 0.050 mm", "outside", False)
+    assert [(s.source, s.asks, s.verdict, s.in_force) for s in found.sources][1] == (
+        "sheet 9, p. 4",
+        "0.020 to 0.050 mm",
+        "outside",
+        False,
+    )
     assert [s.in_force for s in found.sources] == [True, False]
     assert found.sources[0].verdict == found.judgement.verdict
     assert not found.limit.settled
@@ -70,7 +91,13 @@ def test_gauge_reads_deviations(book: Book):
 
 @pytest.mark.parametrize(
     ("cylinder", "verdict"),
-    [("84.006", "inside"), ("84.025", "too_close"), ("84.062", "outside"), ("83.975", "outside"), ("83.989", "too_close")],
+    [
+        ("84.006", "inside"),
+        ("84.025", "too_close"),
+        ("84.062", "outside"),
+        ("83.975", "outside"),
+        ("83.989", "too_close"),
+    ],
 )
 def test_three_verdicts(book: Book, cylinder: str, verdict: str):
     """Inside, outside and too close to call, on both sides."""
@@ -89,7 +116,9 @@ def test_too_close_names_the_tool_that_would_settle_it(book: Book):
 
 
 def test_impossible_clearance_asks_which_figure(book: Book):
-    """A piston larger than its bore is asked about; kept as typed it is no verdict but a question; both readings stay written."""
+    """A piston larger than its bore is asked about; kept as typed it is no verdict but a question;
+    both readings stay written.
+    """
     with pytest.raises(Refused, match="is not smaller than"):
         measured(book, piston="84.020")
     book.read("bore", "cylinder", "84.006", tool="b1", sure=True)
@@ -101,7 +130,12 @@ def test_impossible_clearance_asks_which_figure(book: Book):
 
 @pytest.mark.parametrize(
     ("typed", "words"),
-    [("8.4006", "a decimal place"), ("840.06", "a decimal place"), ("3.3073", "meant in inches"), ("70", "Is it right?")],
+    [
+        ("8.4006", "a decimal place"),
+        ("840.06", "a decimal place"),
+        ("3.3073", "meant in inches"),
+        ("70", "Is it right?"),
+    ],
 )
 def test_slips_are_asked_not_refused(book: Book, typed: str, words: str):
     """A bore of 8.4 in place of 84 mm is asked about; sure of it, it is written as typed."""
@@ -114,14 +148,26 @@ def test_slips_are_asked_not_refused(book: Book, typed: str, words: str):
     assert book.state.live("reading:cylinder")[-1].body.typed == (typed,)
 
 
-@pytest.mark.parametrize(("typed", "slip"), [("0.013", "meant in inches"), ("3.3", "a decimal place"), ("0.03", "a decimal place"), ("14", "meant in thou")])
+@pytest.mark.parametrize(
+    ("typed", "slip"),
+    [
+        ("0.013", "meant in inches"),
+        ("3.3", "a decimal place"),
+        ("0.03", "a decimal place"),
+        ("14", "meant in thou"),
+    ],
+)
 def test_the_nearest_slip_of_a_gap_is_named(book: Book, typed: str, slip: str):
-    """A ring gap of 0.35 mm expected: 0.013 in is 0.33 mm, 3.3 and 0.03 are a place off, 14 thou are 0.36."""
+    """A ring gap of 0.35 mm expected: 0.013 in is 0.33 mm, 3.3 and 0.03 are a place off, 14 thou
+    are 0.36.
+    """
     with pytest.raises(Refused, match=slip):
         book.read("ring", "ring", typed, tool="f1")
 
 
-@pytest.mark.parametrize(("typed", "odd"), [("0.30", False), ("0.85", False), ("3.5", True), ("0.035", True)])
+@pytest.mark.parametrize(
+    ("typed", "odd"), [("0.30", False), ("0.85", False), ("3.5", True), ("0.035", True)]
+)
 def test_gaps_are_odd_only_when_far_off(book: Book, typed: str, odd: bool):
     """A gap a little outside is a verdict; ten times off is a slip."""
     if odd:
@@ -140,7 +186,9 @@ def test_repeats_show_that_something_moves(book: Book):
 
 
 def test_unknown_repeatability_has_no_verdict(book: Book):
-    """A tool without a usual repeatability gives no verdict from one reading, and says what to do."""
+    """A tool without a usual repeatability gives no verdict from one reading, and says
+    what to do.
+    """
     book.shop["m1"] = book.shop["m1"].model_copy(update={"s": None})
     measured(book)
     result = book.clearance()
@@ -159,7 +207,9 @@ def test_units_as_typed(book: Book):
 
 
 def test_concession_holds_for_one_reading_and_one_limit(book: Book):
-    """A concession closes its result; measuring again or editing the limit lets it lapse, and says so."""
+    """A concession closes its result; measuring again or editing the limit lets it lapse, and says
+    so.
+    """
     measured(book, cylinder="84.062")
     assert "result:bore/c" in book.open()
     book.do("concession", step="bore", result="c", reason="few miles a year", name="MK")
@@ -169,7 +219,16 @@ def test_concession_holds_for_one_reading_and_one_limit(book: Book):
     assert not book.clearance().conceded
     assert "lapsed" in book.clearance().lapsed
     book.do("concession", step="bore", result="c", reason="few miles a year", name="MK")
-    book.plan("limit", limit="clearance", version=1, lo="0.030", hi="0.075", target="0.045", source="book p. 1", same_source=True)
+    book.plan(
+        "limit",
+        limit="clearance",
+        version=1,
+        lo="0.030",
+        hi="0.075",
+        target="0.045",
+        source="book p. 1",
+        same_source=True,
+    )
     assert not book.clearance().conceded
 
 
@@ -177,7 +236,15 @@ def test_a_source_found_later_keeps_the_concession(book: Book):
     """Only figures count: a limit that merely gets its source changes no concession."""
     measured(book, cylinder="84.062")
     book.do("concession", step="bore", result="c", reason="few miles a year", name="MK")
-    book.plan("limit", limit="clearance", version=1, lo="0.030", hi="0.070", target="0.045", source="other book")
+    book.plan(
+        "limit",
+        limit="clearance",
+        version=1,
+        lo="0.030",
+        hi="0.070",
+        target="0.045",
+        source="other book",
+    )
     assert book.clearance().conceded
 
 
@@ -186,13 +253,23 @@ def test_safety_concession_keeps_its_rung_shut(book: Book):
     book.read("ring", "ring", "0.85", tool="f1")
     book.do("concession", step="ring", result="g", reason="it will do for now", name="MK")
     assert book.open()["result:ring/g"] == "fuel_on"
-    book.do("concession", step="ring", result="g", reason="it will do for now", name="MK", licensed="Test station 12, sheet 4")
+    book.do(
+        "concession",
+        step="ring",
+        result="g",
+        reason="it will do for now",
+        name="MK",
+        licensed="Test station 12, sheet 4",
+    )
     assert "result:ring/g" not in book.open()
 
 
 @pytest.mark.parametrize(
     ("edit", "error", "code"),
-    [({"reason": "short", "name": "MK"}, Exception, None), ({"reason": "long enough a reason", "name": "MK"}, Refused, "not_complete")],
+    [
+        ({"reason": "short", "name": "MK"}, Exception, None),
+        ({"reason": "long enough a reason", "name": "MK"}, Refused, "not_complete"),
+    ],
 )
 def test_concession_needs_reading_and_reason(book: Book, edit: dict, error: type, code: str | None):
     """Nothing is accepted unread or without a written reason."""
@@ -223,7 +300,14 @@ def test_disposition_is_kept_and_superseded(book: Book):
 def test_unknown_names(book: Book, reading: str, instrument: str):
     """An unknown reading or tool is not found."""
     with pytest.raises(NotFound):
-        book.do("reading", step="bore", reading=reading, typed=["83.9"], unit="mm", instrument=instrument)
+        book.do(
+            "reading",
+            step="bore",
+            reading=reading,
+            typed=["83.9"],
+            unit="mm",
+            instrument=instrument,
+        )
 
 
 def test_tool_choices_say_what_a_tool_can_do(book: Book):

@@ -13,7 +13,14 @@ B = "attempt-2"
 def start(book: Book, step: str = "crank", attempt: str = A, **more) -> None:
     """Start an attempt at a rung that is shut, with the reason that takes."""
     isolated = ["Plugs out"] if step == "crank" else []
-    book.do("attempt started", step=step, attempt=attempt, isolated=isolated, reason="trying it out", **more)
+    book.do(
+        "attempt started",
+        step=step,
+        attempt=attempt,
+        isolated=isolated,
+        reason="trying it out",
+        **more,
+    )
 
 
 def sample(book: Book, t: float, step: str = "crank", attempt: str = A, **figures) -> None:
@@ -44,7 +51,9 @@ def test_shut_rung_needs_a_reason_and_opens_nothing(book: Book):
     assert refusal.value.reason_code == "shut"
     start(book)
     sample(book, 3, oil="2 bar")
-    book.do("attempt ended", step="crank", attempt=A, after_s=4, reason="pressure showed", passed=True)
+    book.do(
+        "attempt ended", step="crank", attempt=A, after_s=4, reason="pressure showed", passed=True
+    )
     assert facts(book).gate == "shut"
     assert not facts(book).passed
     assert "step:crank" in book.open()
@@ -61,7 +70,9 @@ def test_pressure_passes(book: Book):
     """With pressure shown the attempt passes, and the step can be done."""
     opened(book).do("attempt started", step="crank", attempt=A, isolated=["Plugs out"])
     sample(book, 6, oil="1.2 bar")
-    book.do("attempt ended", step="crank", attempt=A, after_s=8, reason="pressure showed", passed=True)
+    book.do(
+        "attempt ended", step="crank", attempt=A, after_s=8, reason="pressure showed", passed=True
+    )
     assert facts(book).passed
     assert facts(book).pressure_at == 6
     assert facts(book).expected_seen
@@ -85,7 +96,9 @@ def test_silence_or_too_little_is_no_pass(book: Book, figures: dict):
         sample(book, 3, **figures)
     assert not facts(book).expected_seen
     with pytest.raises(Refused) as refusal:
-        book.do("attempt ended", step="crank", attempt=A, after_s=8, reason="looked fine", passed=True)
+        book.do(
+            "attempt ended", step="crank", attempt=A, after_s=8, reason="looked fine", passed=True
+        )
     assert refusal.value.reason_code == "not_passed"
 
 
@@ -94,13 +107,21 @@ def test_thirty_seconds_in_all_then_look(book: Book):
     opened(book)
     for attempt in (A, B):
         book.do("attempt started", step="crank", attempt=attempt, isolated=["Plugs out"])
-        book.do("attempt ended", step="crank", attempt=attempt, after_s=15, reason="no pressure yet")
+        book.do(
+            "attempt ended", step="crank", attempt=attempt, after_s=15, reason="no pressure yet"
+        )
         book.later(0.01)
     assert book.bench("crank").cranked_s == 30
     with pytest.raises(Refused) as refusal:
         book.do("attempt started", step="crank", attempt="attempt-3", isolated=["Plugs out"])
     assert refusal.value.reason_code == "look_first"
-    book.do("attempt started", step="crank", attempt="attempt-3", isolated=["Plugs out"], reason="pump was dry, primed by hand")
+    book.do(
+        "attempt started",
+        step="crank",
+        attempt="attempt-3",
+        isolated=["Plugs out"],
+        reason="pump was dry, primed by hand",
+    )
 
 
 @pytest.mark.parametrize(
@@ -124,7 +145,13 @@ def test_stop_with_its_reason(book: Book, figures: dict, words: str):
 
 
 @pytest.mark.parametrize(
-    "figures", [{"t": 4, "oil": "0.3 bar"}, {"t": 9, "coolant": "95 C"}, {"t": 3, "rpm": "900"}, {"t": 3, "oil": "36 psi"}]
+    "figures",
+    [
+        {"t": 4, "oil": "0.3 bar"},
+        {"t": 9, "coolant": "95 C"},
+        {"t": 3, "rpm": "900"},
+        {"t": 3, "oil": "36 psi"},
+    ],
 )
 def test_what_does_not_stop(book: Book, figures: dict):
     """Before its time, on the limit, or another figure: no stop."""
@@ -154,15 +181,21 @@ def test_pressure_entered_too_late_does_not_meet_it(book: Book):
     assert facts(book, "fire").stop == "No oil pressure of 1.0 bar entered by 5 s: key off"
 
 
-@pytest.mark.parametrize(("off", "stop"), [(4.9, None), (5.0, "No oil pressure of 1.0 bar entered by 5 s: key off")])
+@pytest.mark.parametrize(
+    ("off", "stop"), [(4.9, None), (5.0, "No oil pressure of 1.0 bar entered by 5 s: key off")]
+)
 def test_key_off_on_the_second_of_the_deadline(book: Book, off: float, stop: str | None):
-    """Pressure that was due by 5 s and is not there at 5 s is a stop; a key off before that is none."""
+    """Pressure that was due by 5 s and is not there at 5 s is a stop; a key off before that is
+    none.
+    """
     start(book, "fire")
     book.do("attempt ended", step="fire", attempt=A, after_s=off, reason="stopped by hand")
     assert facts(book, "fire").stop == stop
 
 
-@pytest.mark.parametrize(("off", "stop"), [(15, None), (15.1, "The time allowed, 15 s, is over: key off")])
+@pytest.mark.parametrize(
+    ("off", "stop"), [(15, None), (15.1, "The time allowed, 15 s, is over: key off")]
+)
 def test_the_time_allowed_may_be_used_up(book: Book, off: float, stop: str | None):
     """A key off at the end of the time allowed is in time."""
     start(book, "fire")
@@ -180,7 +213,15 @@ def test_stopped_attempt_needs_cause_and_change(book: Book):
     with pytest.raises(Refused) as refusal:
         start(book, "fire", B)
     assert refusal.value.reason_code == "no_cause"
-    book.do("attempt ended", step="fire", attempt=A, after_s=4, reason="leak", cause="clip loose", change="new clip")
+    book.do(
+        "attempt ended",
+        step="fire",
+        attempt=A,
+        after_s=4,
+        reason="leak",
+        cause="clip loose",
+        change="new clip",
+    )
     assert facts(book, "fire").cause == "clip loose"
     start(book, "fire", B)
 
@@ -202,7 +243,11 @@ def test_units_of_samples(book: Book):
     body = book.state.live(f"run:{A}")[-1].body.samples[0]
     assert body.oil.figure("pressure") == pytest.approx(248.2113, abs=1e-3)
     assert (body.oil.typed, body.oil.value, body.oil.unit) == ("36 psi", "36", "psi")
-    assert (body.rpm.figure("speed"), body.timing.figure("angle"), body.coolant.figure("temperature")) == (250, 8, 20)
+    assert (
+        body.rpm.figure("speed"),
+        body.timing.figure("angle"),
+        body.coolant.figure("temperature"),
+    ) == (250, 8, 20)
     count = len(book.state.order)
     with pytest.raises(Refused):
         sample(book, 3, oil="2 mm")
@@ -228,8 +273,20 @@ def test_unknown_attempt_and_wrong_step(book: Book):
 
 
 def test_dry_run_limits_fire(book: Book):
-    """Without coolant fire is shut; a written decision limits it to 30 s once, and opens nothing above."""
-    for step in ("lead", "head_out", "bore", "ring", "head_in", "cover_on", "lead_on", "oil_in", "crank"):
+    """Without coolant fire is shut; a written decision limits it to 30 s once, and opens nothing
+    above.
+    """
+    for step in (
+        "lead",
+        "head_out",
+        "bore",
+        "ring",
+        "head_in",
+        "cover_on",
+        "lead_on",
+        "oil_in",
+        "crank",
+    ):
         book.absent(step)
     assert book.gate("fire").answer == "shut"
     with pytest.raises(Refused) as refusal:

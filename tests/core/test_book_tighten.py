@@ -55,7 +55,17 @@ def test_setting_with_adapter(ready: Book):
     assert (body.asked.value, body.set_to.value, body.tolerance_percent) == ("25", "22", 5.0)
 
 
-@pytest.mark.parametrize(("value", "grid", "mark"), [(21.875, 1, 22), (21.5, 1, 22), (21.49, 1, 21), (12.2, 0.5, 12.0), (12.25, 0.5, 12.5), (7, 0, 7)])
+@pytest.mark.parametrize(
+    ("value", "grid", "mark"),
+    [
+        (21.875, 1, 22),
+        (21.5, 1, 22),
+        (21.49, 1, 21),
+        (12.2, 0.5, 12.0),
+        (12.25, 0.5, 12.5),
+        (7, 0, 7),
+    ],
+)
 def test_nearest_mark(value, grid, mark):
     """The nearest graduation, halves up."""
     assert nearest_mark(value, grid) == mark
@@ -104,7 +114,11 @@ def test_click_at_another_figure_is_outside_and_does_not_stop_the_stage(ready: B
     ready.click(1)
     ready.click(2, typed="28")
     facts = ready.joint()
-    assert (facts.bolts[1].verdict, facts.bolts[1].side, facts.bolts[1].gets) == ("outside", "high", "28.0")
+    assert (facts.bolts[1].verdict, facts.bolts[1].side, facts.bolts[1].gets) == (
+        "outside",
+        "high",
+        "28.0",
+    )
     assert stage(ready) == (3, 1)
     assert facts.put_right == ("Take it out and begin again with it",)
     for bolt in (3, 4, 5, 6):
@@ -134,7 +148,14 @@ def test_passing_over_needs_a_reason(ready: Book):
     with pytest.raises(Refused) as refusal:
         ready.do("decision", step="head_in", about="pass_over", bolt=2, stage=1)
     assert refusal.value.reason_code == "no_reason"
-    ready.do("decision", step="head_in", about="pass_over", bolt=2, stage=1, reason="below the next stage anyhow")
+    ready.do(
+        "decision",
+        step="head_in",
+        about="pass_over",
+        bolt=2,
+        stage=1,
+        reason="below the next stage anyhow",
+    )
     assert stage(ready) == (1, 2)
     assert ready.joint().bolts[1].passed_over
 
@@ -220,14 +241,29 @@ def test_tolerance_without_source_is_assumed(book: Book):
     facts = book.joint("cover")
     assert (facts.tolerance, facts.tolerance_assumed) == (10.0, True)
     assert book.bench("cover_on").wrenches[0].holds
-    cover = book.do("fastener", step="cover_on", bolt=1, act="read", stage=1, typed="31 Nm") if facts.next_bolt else None
+    cover = (
+        book.do("fastener", step="cover_on", bolt=1, act="read", stage=1, typed="31 Nm")
+        if facts.next_bolt
+        else None
+    )
     assert cover is None
 
 
-@pytest.mark.parametrize(("typed", "verdict"), [("25 Nm", "inside"), ("26.2 Nm", "too_close"), ("18 ft-lb", "inside"), ("30", "outside"), ("20", "outside")])
+@pytest.mark.parametrize(
+    ("typed", "verdict"),
+    [
+        ("25 Nm", "inside"),
+        ("26.2 Nm", "too_close"),
+        ("18 ft-lb", "inside"),
+        ("30", "outside"),
+        ("20", "outside"),
+    ],
+)
 def test_indicating_wrench_is_a_reading(book: Book, typed: str, verdict: str):
     """Typed values of an indicating wrench get the three verdicts, in any unit."""
-    book.shop["w5"] = book.shop["w4"].model_copy(update={"id": "w5", "mpe_percent": "1", "s": "0.1", "resolution": "0.1"})
+    book.shop["w5"] = book.shop["w4"].model_copy(
+        update={"id": "w5", "mpe_percent": "1", "s": "0.1", "resolution": "0.1"}
+    )
     book.wrench("w5")
     book.do("fastener", step="head_in", bolt=1, act="read", typed=typed)
     assert book.joint().bolts[0].verdict == verdict
@@ -240,8 +276,15 @@ def test_a_wide_wrench_cannot_prove_a_narrow_tolerance(book: Book):
     assert book.joint().bolts[0].verdict == "too_close"
 
 
-@pytest.mark.parametrize(("edit", "code"), [({"act": "read", "typed": "-5 Nm"}, "odd_figure"), ({"act": "read", "typed": "5 mm"}, "dimension_mismatch"),
-                                            ({"act": "state"}, "bad_entry"), ({"act": "state", "tightness": "torqued"}, "bad_entry")])  # fmt: skip
+@pytest.mark.parametrize(
+    ("edit", "code"),
+    [
+        ({"act": "read", "typed": "-5 Nm"}, "odd_figure"),
+        ({"act": "read", "typed": "5 mm"}, "dimension_mismatch"),
+        ({"act": "state"}, "bad_entry"),
+        ({"act": "state", "tightness": "torqued"}, "bad_entry"),
+    ],
+)
 def test_bad_acts(ready: Book, edit: dict, code: str):
     """A negative torque is asked about; a length and a state that is none are refused."""
     with pytest.raises(Refused) as refusal:
@@ -260,7 +303,14 @@ def test_unknown_bolt_or_joint(ready: Book):
 def test_limit_edited_later_does_not_change_what_was_done(ready: Book):
     """An act keeps the torque asked and the tolerance of its moment."""
     ready.click(1)
-    ready.plan("joint", joint="head", version=1, stage=["35 Nm", "50 Nm", "90 deg"], tolerance="5 %", source="book p. 4")
+    ready.plan(
+        "joint",
+        joint="head",
+        version=1,
+        stage=["35 Nm", "50 Nm", "90 deg"],
+        tolerance="5 %",
+        source="book p. 4",
+    )
     assert ready.joint().bolts[0].verdict == "inside"
     assert ready.joint().stages[0].figure == "35"
 
@@ -277,15 +327,26 @@ def test_resume_says_where(ready: Book):
 
 def test_explicit_order_is_used():
     """An order given by the sheet beats the generator."""
-    text = SMALL.replace('pattern = "crosswise"', 'pattern = "order"\norder = ["A1", "A2", "A3", "B1", "B2", "B3"]')
+    text = SMALL.replace(
+        'pattern = "crosswise"', 'pattern = "order"\norder = ["A1", "A2", "A3", "B1", "B2", "B3"]'
+    )
     import tomllib
 
     sheet = read_sheet(tomllib.loads(text), text)
-    assert [b.place for b in Book(sheet, tools()).joint().bolts] == ["A1", "A2", "A3", "B1", "B2", "B3"]
+    assert [b.place for b in Book(sheet, tools()).joint().bolts] == [
+        "A1",
+        "A2",
+        "A3",
+        "B1",
+        "B2",
+        "B3",
+    ]
 
 
 def test_a_bolt_really_pulled_out_of_order_is_written_when_said_so(ready: Book):
-    """Bolt 3 before bolt 1 is asked about; written, bolt 1 is still next and bolt 3 is passed by later."""
+    """Bolt 3 before bolt 1 is asked about; written, bolt 1 is still next and bolt 3 is passed by
+    later.
+    """
     with pytest.raises(Conflict):
         ready.click(3)
     ready.click(3, sure=True, note="out of order")
@@ -311,15 +372,25 @@ def test_the_last_bolt_can_be_checked_again_but_not_after_an_angle(ready: Book):
 
 
 def test_the_last_stage_waits_for_its_condition_and_final_for_its_recheck():
-    """Final tightening with the weight on; until that is confirmed no bolt is next. Later the joint is due for recheck."""
-    text = SMALL.replace('final = "cinched"', 'wait_for = "weight on the wheels"\nrecheck = "again"').replace(
-        'stage = [{ torque = "30 Nm" }]', 'stage = [{ torque = "10 Nm" }, { torque = "30 Nm" }]')  # fmt: skip
+    """Final tightening with the weight on; until that is confirmed no bolt is next.
+
+    Later the joint is due for recheck.
+    """
+    text = SMALL.replace(
+        'final = "cinched"', 'wait_for = "weight on the wheels"\nrecheck = "again"'
+    ).replace(
+        'stage = [{ torque = "30 Nm" }]', 'stage = [{ torque = "10 Nm" }, { torque = "30 Nm" }]'
+    )
     book = Book(small_sheet(text), tools())
     book.wrench("w2", step="cover_on")
     for bolt in range(1, 7):
         book.do("fastener", step="cover_on", bolt=bolt, act="clicked")
     waiting = book.joint("cover")
-    assert (waiting.next_bolt, waiting.condition, waiting.waits) == (None, "weight on the wheels", "the last stage waits: weight on the wheels")
+    assert (waiting.next_bolt, waiting.condition, waiting.waits) == (
+        None,
+        "weight on the wheels",
+        "the last stage waits: weight on the wheels",
+    )
     assert all(bolt.waits for bolt in waiting.bolts)
     book.do("confirmed", step="cover_on", what="weight on the wheels")
     assert book.joint("cover").next_bolt == 1

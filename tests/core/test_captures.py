@@ -18,7 +18,12 @@ def book() -> Book:
 
 def mark(book: Book, **own):
     """The mark of the cover kept."""
-    return book.do("captured", step="cover_off", capture="cover_mark", **{"strokes": 3, "place": "left edge", **own})
+    return book.do(
+        "captured",
+        step="cover_off",
+        capture="cover_mark",
+        **{"strokes": 3, "place": "left edge", **own},
+    )
 
 
 def compare(book: Book, capture: str = "cover_mark", **own):
@@ -27,14 +32,18 @@ def compare(book: Book, capture: str = "cover_mark", **own):
 
 
 def test_going_on_without_needs_a_reason(book: Book):
-    """The step is refused while the capture is missing; kept, or let go with a reason, it may be done."""
+    """The step is refused while the capture is missing; kept, or let go with a reason, it may be
+    done.
+    """
     with pytest.raises(Refused) as refusal:
         book.do("done", step="cover_off")
     assert "the chance is gone" in refusal.value.message
     with pytest.raises(Refused) as refusal:
         book.do("decision", step="cover_off", about="capture", thing="cover_mark")
     assert refusal.value.reason_code == "no_reason"
-    book.do("decision", step="cover_off", about="capture", thing="cover_mark", reason="it has a dowel")
+    book.do(
+        "decision", step="cover_off", about="capture", thing="cover_mark", reason="it has a dowel"
+    )
     book.do("done", step="cover_off")
     assert all_captures(book.state)[0].state == "let go"
     assert book.bench("cover_on").compares == ()
@@ -42,10 +51,16 @@ def test_going_on_without_needs_a_reason(book: Book):
 
 @pytest.mark.parametrize(
     ("own", "code"),
-    [({"strokes": 1}, "one_stroke"), ({"strokes": None}, "not_kept"), ({"place": None}, "not_kept")],
+    [
+        ({"strokes": 1}, "one_stroke"),
+        ({"strokes": None}, "not_kept"),
+        ({"place": None}, "not_kept"),
+    ],
 )
 def test_a_mark_is_more_than_a_scratch(book: Book, own, code):
-    """One stroke is no mark; a mark without a place or strokes is none either; a maker's mark needs no strokes."""
+    """One stroke is no mark; a mark without a place or strokes is none either; a maker's mark needs
+    no strokes.
+    """
     with pytest.raises(Refused) as refusal:
         mark(book, **own)
     assert refusal.value.reason_code == code
@@ -53,7 +68,9 @@ def test_a_mark_is_more_than_a_scratch(book: Book, own, code):
 
 
 def test_a_mark_is_asked_for_again(book: Book):
-    """At refit the step waits for the look; as many strokes in line is the same, fewer is a mismatch that shuts a gate."""
+    """At refit the step waits for the look; as many strokes in line is the same, fewer is a
+    mismatch that shuts a gate.
+    """
     mark(book)
     book.do("done", step="cover_off")
     book.do("done", step="cover_on", reason="to see what it lacks")
@@ -76,12 +93,24 @@ def test_what_the_hand_sees_as_different_stays_different(book: Book):
 
 
 def test_a_length_without_a_tolerance(book: Book):
-    """Equal is the same in any unit; different is different, unless words say why it does not matter."""
-    book.do("captured", step="shaft_off", capture="own-length", what="Rod", capture_kind="length", typed="25.4 mm")
+    """Equal is the same in any unit; different is different, unless words say why it does not
+    matter.
+    """
+    book.do(
+        "captured",
+        step="shaft_off",
+        capture="own-length",
+        what="Rod",
+        capture_kind="length",
+        typed="25.4 mm",
+    )
     assert compare(book, "own-length", typed="1 in").body.same is True
     assert compare(book, "own-length", typed="25.5").body.same is False
     assert compare(book, "own-length", typed="25.5", same=True).body.same is False
-    assert compare(book, "own-length", typed="25.5", same=True, words="read with a rule").body.same is True
+    assert (
+        compare(book, "own-length", typed="25.5", same=True, words="read with a rule").body.same
+        is True
+    )
     with pytest.raises(Refused):
         compare(book, "own-length")
 
@@ -108,20 +137,43 @@ def test_lengths_are_told_apart(book: Book):
 def test_wires_by_terminal(book: Book):
     """Terminal and colour; a terminal named twice has to say which is which."""
     wires = [{"terminal": "B", "colour": "black"}, {"terminal": "50", "colour": "red/white"}]
-    made = book.do("captured", step="shaft_off", capture="own-map", what="Starter", capture_kind="wires", wires=wires)
+    made = book.do(
+        "captured",
+        step="shaft_off",
+        capture="own-map",
+        what="Starter",
+        capture_kind="wires",
+        wires=wires,
+    )
     assert [w.terminal for w in made.body.wires] == ["B", "50"]
     for bad, code in (([], "not_kept"), ([*wires, {"terminal": "b", "colour": "blue"}], "twice")):
         with pytest.raises(Refused) as refusal:
-            book.do("captured", step="shaft_off", capture="other", what="Starter", capture_kind="wires", wires=bad)
+            book.do(
+                "captured",
+                step="shaft_off",
+                capture="other",
+                what="Starter",
+                capture_kind="wires",
+                wires=bad,
+            )
         assert refusal.value.reason_code == code
 
 
 def test_own_captures_go_with_their_removal(book: Book):
     """What is kept of something that no step names is asked for where it goes back."""
     book.do("removed", removal="fan", what="Fan")
-    book.do("captured", removal="fan", capture="blade", what="Blade to hub", capture_kind="index", words="long side forward")
+    book.do(
+        "captured",
+        removal="fan",
+        capture="blade",
+        what="Blade to hub",
+        capture_kind="index",
+        words="long side forward",
+    )
     with pytest.raises(Refused):
-        book.do("captured", removal="nothing", capture="x", what="X", capture_kind="index", words="up")
+        book.do(
+            "captured", removal="nothing", capture="x", what="X", capture_kind="index", words="up"
+        )
     assert next(c for c in all_captures(book.state) if c.id == "blade").words == "long side forward"
     with pytest.raises(NotFound):
         compare(book, "never", same=True)
@@ -138,12 +190,23 @@ def test_a_setting_that_was_loosened_is_open_till_set_anew(book: Book):
 
 
 def test_a_setting_guarded_by_hand(book: Book):
-    """What nobody named before: shown at its step, and open like any other when it is loosened after all."""
-    own = {"step": "cover_off", "setting": "stop", "what": "the stop screw", "holds": "idle", "part_at": "the cable end", "blocks": "fire"}
+    """What nobody named before: shown at its step, and open like any other when it is loosened
+    after all.
+    """
+    own = {
+        "step": "cover_off",
+        "setting": "stop",
+        "what": "the stop screw",
+        "holds": "idle",
+        "part_at": "the cable end",
+        "blocks": "fire",
+    }
     book.do("guarded", **own)
     with pytest.raises(Conflict):
         book.do("guarded", **own)
-    assert [(k.what, k.part_at) for k in book.bench("cover_off").keeps] == [("the stop screw", "the cable end")]
+    assert [(k.what, k.part_at) for k in book.bench("cover_off").keeps] == [
+        ("the stop screw", "the cable end")
+    ]
     book.do("disturbed", step="cover_off", setting="stop", reason="it sat on the nut")
     assert book.open()["setting:stop"] == "fire"
     with pytest.raises(NotFound):
@@ -163,9 +226,14 @@ def test_what_must_be_off_is_asked_again(book: Book):
 
 
 def test_fluids_and_hidden_things(book: Book):
-    """What is drained says where the rest runs; a closed circuit stays closed; hidden things stand there."""
+    """What is drained says where the rest runs; a closed circuit stays closed; hidden things stand
+    there.
+    """
     bench = book.bench("cover_off")
-    assert [f.words for f in bench.fluids] == ["Oil: drained, the rest runs out at the tail", "Refrigerant: the circuit stays closed, nothing is opened"]
+    assert [f.words for f in bench.fluids] == [
+        "Oil: drained, the rest runs out at the tail",
+        "Refrigerant: the circuit stays closed, nothing is opened",
+    ]
     book.do("reopened", step="drained", reason="plug was tight")
     assert "tray under it first" in book.bench("cover_off").fluids[0].words
     assert bench.hidden == ("a fourth nut below",)
@@ -173,7 +241,14 @@ def test_fluids_and_hidden_things(book: Book):
 
 def test_no_grinding_over_an_open_port(book: Book):
     """A bare opening holds back the dusty step until it is covered."""
-    book.do("left open", step="cover_off", item="port", what="Inlet port", sort="open_port", where="head")
+    book.do(
+        "left open",
+        step="cover_off",
+        item="port",
+        what="Inlet port",
+        sort="open_port",
+        where="head",
+    )
     assert book.bench("ground").lacking == "no grinding or cutting while this is open: Inlet port"
     book.do("undone", item="port")
     assert book.bench("ground").lacking is None

@@ -14,9 +14,16 @@ from hollet.core.procedure.sheet import RUNGS, RunStep, blocks_of
 from hollet.core.procedure.words import STAGE_RANK
 from hollet.library.shelf import sheet_names, sheet_text
 
-SHEETS = {name: read_sheet(tomllib.loads(sheet_text(name)), sheet_text(name)) for name in sheet_names()}
+SHEETS = {
+    name: read_sheet(tomllib.loads(sheet_text(name)), sheet_text(name)) for name in sheet_names()
+}
 ORDER = [*RUNGS, "nothing"]
-MANY = [("top-end", "engine-measured", "before-power"), ("powertrain-up", "first-start", "before-power"), ("front-suspension", "running-gear-measured"), ("gearbox-out", "clutch")]
+MANY = [
+    ("top-end", "engine-measured", "before-power"),
+    ("powertrain-up", "first-start", "before-power"),
+    ("front-suspension", "running-gear-measured"),
+    ("gearbox-out", "clutch"),
+]
 
 
 def combined(*names):
@@ -27,11 +34,18 @@ def combined(*names):
 
 @pytest.mark.parametrize("names", [*itertools.combinations(SHEETS, 2), *MANY], ids="+".join)
 def test_before_the_rung_it_blocks(names):
-    """Whatever shuts a rung can be done before it: it lies earlier, or in a stage that comes after the whole run."""
+    """Whatever shuts a rung can be done before it: it lies earlier, or in a stage that comes after
+    the whole run.
+    """
     plan, place = combined(*names)
     for run in (s for s in plan.step if isinstance(s, RunStep)):
         for step in plan.step:
-            if step.blocks and not isinstance(step, RunStep) and ORDER.index(run.rung) >= ORDER.index(step.blocks) and STAGE_RANK[step.stage] <= STAGE_RANK[run.stage]:
+            if (
+                step.blocks
+                and not isinstance(step, RunStep)
+                and ORDER.index(run.rung) >= ORDER.index(step.blocks)
+                and STAGE_RANK[step.stage] <= STAGE_RANK[run.stage]
+            ):
                 assert place[step.id] < place[run.id], (step.title, run.title)
         for item in (item for step in plan.step for item in step.opens):
             for closer in closers_of(plan, item.id):
@@ -40,30 +54,46 @@ def test_before_the_rung_it_blocks(names):
 
 
 def test_shorts_before_the_battery():
-    """Nothing joins the battery before the shorts and the earths are measured; with a reason, so that no press passes it."""
+    """Nothing joins the battery before the shorts and the earths are measured; with a reason, so
+    that no press passes it.
+    """
     plan, place = combined("top-end", "engine-measured", "before-power")
     assert place["shorts"] < place["earths"] < place["battery_on"] < place["power_on"]
-    assert {link.step: link.kind for link in plan.find_step("battery_on").after}["shorts"] == "safety"
+    assert {link.step: link.kind for link in plan.find_step("battery_on").after}[
+        "shorts"
+    ] == "safety"
     assert place["crank_oil"] < place["drop"] < place["fuel_line_on"]
 
 
 def test_warm_only_after_it_ran():
-    """Compression that is read warm comes after the first run, with what waits for it, blocks what comes then, and it is told."""
+    """Compression that is read warm comes after the first run, with what waits for it, blocks what
+    comes then, and it is told.
+    """
     plan, place = combined("top-end", "engine-measured", "before-power")
     assert place["first_run"] < place["compression"] < place["leakdown"]
     assert {plan.find_step(step).blocks for step in ("compression", "leakdown")} == {"gear"}
-    assert [words for words in plan.combined if words.startswith("Compression of all cylinders")] == [
-        "Compression of all cylinders: its figures are for a warm engine; lies after First run and blocks Gear"]  # fmt: skip
+    assert [
+        words for words in plan.combined if words.startswith("Compression of all cylinders")
+    ] == [
+        (
+            "Compression of all cylinders: its figures are for a warm engine; lies after First run "
+            "and blocks Gear"
+        )
+    ]
     alone, _ = combined("before-power")
     assert alone.find_step("compression").blocks == "fire"
     assert alone.combined == ()
 
 
 def test_as_found_before_it_is_taken_apart():
-    """Angles at ride height before the vehicle is up, play of the joints before a wheel is off, toe when it is down again."""
+    """Angles at ride height before the vehicle is up, play of the joints before a wheel is off, toe
+    when it is down again.
+    """
     plan, place = combined("front-suspension", "running-gear-measured")
     assert place["heights_found"] < place["vehicle_raised"]
-    assert place["shaft_angles"] < place["vehicle_raised"] < place["joint_plays"] < place["wheels_off"]
+    assert (
+        place["shaft_angles"] < place["vehicle_raised"] < place["joint_plays"] < place["wheels_off"]
+    )
     assert place["vehicle_lowered"] < place["heights"] < place["toe"]
     assert plan.find_step("shaft_angles").stage == "take_down"
     assert sum("moved from Inspect" in words for words in plan.combined) == 2
@@ -76,31 +106,64 @@ def test_reached_while_it_is_off():
     assert "centre_again" in {link.step for link in plan.find_step("box_in").after}
 
 
-@pytest.mark.parametrize(("names", "rung"), [(("front-suspension", "running-gear-measured"), "gear"), (("front-suspension", "bottom-end"), "crank"), (("clutch", "front-suspension"), "crank"), (("rear-axle", "engine-measured"), "crank")])
+@pytest.mark.parametrize(
+    ("names", "rung"),
+    [
+        (("front-suspension", "running-gear-measured"), "gear"),
+        (("front-suspension", "bottom-end"), "crank"),
+        (("clutch", "front-suspension"), "crank"),
+        (("rear-axle", "engine-measured"), "crank"),
+    ],
+)
 def test_the_earliest_rung_counts(names, rung):
-    """Springs beside main bearings: what says nothing shuts what the engine shuts, never only the drive."""
+    """Springs beside main bearings: what says nothing shuts what the engine shuts, never only the
+    drive.
+    """
     plan, _ = combined(*names)
-    assert {blocks_of(plan, step) for step in plan.step if step.blocks is None and step.stage in ("take_down", "inspect", "build_up")} == {rung}
+    assert {
+        blocks_of(plan, step)
+        for step in plan.step
+        if step.blocks is None and step.stage in ("take_down", "inspect", "build_up")
+    } == {rung}
 
 
 def test_one_id_for_two_things():
-    """Two sheets that mean different things by one id: both stay, the second under its own id wherever its sheet names it, and it is told."""
+    """Two sheets that mean different things by one id: both stay, the second under its own id
+    wherever its sheet names it, and it is told.
+    """
     other = SHEETS["clutch"].model_dump()
     for step in other["step"]:
         if step["id"] == "cover_off" or step["stage"] == "inspect":
             step["stage"] = "prepare"
-    mine = type(SHEETS["clutch"]).model_validate({**other, "id": "mine", "title": "Mine: another clutch"})
+    mine = type(SHEETS["clutch"]).model_validate(
+        {**other, "id": "mine", "title": "Mine: another clutch"}
+    )
     plan = combine_sheets([SHEETS["clutch"], mine])
     assert plan.find_step("cover_off").stage == "take_down"
     assert plan.find_step("cover_off_2").stage == "prepare"
-    assert any("Clutch cover off is one thing in" in words and "both are in the plan" in words for words in plan.combined)
-    again = {step.id: step.stage for step in plan.step if any(link.step == "cover_off_2" for link in step.after)}
-    assert again.keys() == {"disc_seen_2", "fly_seen_2", "disc_thick_2", "fly_runout_2", "rear_seal_seen_2"}
+    assert any(
+        "Clutch cover off is one thing in" in words and "both are in the plan" in words
+        for words in plan.combined
+    )
+    again = {
+        step.id: step.stage
+        for step in plan.step
+        if any(link.step == "cover_off_2" for link in step.after)
+    }
+    assert again.keys() == {
+        "disc_seen_2",
+        "fly_seen_2",
+        "disc_thick_2",
+        "fly_runout_2",
+        "rear_seal_seen_2",
+    }
     assert set(again.values()) == {"prepare"}
 
 
 def test_extra_brings_what_it_needs():
-    """A rear seal behind the flywheel brings the flywheel off and on again, though nobody wanted it ground."""
+    """A rear seal behind the flywheel brings the flywheel off and on again, though nobody wanted it
+    ground.
+    """
     plan, _ = combined("powertrain-up", "clutch")
     assert {"flywheel_off", "flywheel_on"} & {s.id for s in select(plan).plan.step} == set()
     wanted = select(plan.model_copy(update={"extras": {"rear_seal_while_out": True}}))
@@ -115,19 +178,51 @@ def test_extra_brings_nothing_that_this_vehicle_has_not():
     """What a wanted extra needs is pulled past another extra, never past a fact of the vehicle."""
     plan, _ = combined("powertrain-up", "clutch")
     only = Condition(fact="drive", one_of=("four",))
-    steps = tuple(s.model_copy(update={"when": (*s.when, only)}) if s.id == "flywheel_off" else s for s in plan.step)
-    wanted = plan.model_copy(update={"step": steps, "extras": {"rear_seal_while_out": True}, "facts": {"drive": "rear"}})
+    steps = tuple(
+        s.model_copy(update={"when": (*s.when, only)}) if s.id == "flywheel_off" else s
+        for s in plan.step
+    )
+    wanted = plan.model_copy(
+        update={"step": steps, "extras": {"rear_seal_while_out": True}, "facts": {"drive": "rear"}}
+    )
     assert "flywheel_off" not in {s.id for s in select(wanted).plan.step}
-    assert "flywheel_off" in {s.id for s in select(wanted.model_copy(update={"facts": {"drive": "four"}})).plan.step}
+    assert "flywheel_off" in {
+        s.id for s in select(wanted.model_copy(update={"facts": {"drive": "four"}})).plan.step
+    }
 
 
 def test_a_step_of_two_sheets_loses_no_care():
-    """What the second sheet knows of load, lift, caution, rung and figures stays when both bring one step, in either order."""
+    """What the second sheet knows of load, lift, caution, rung and figures stays when both bring
+    one step, in either order.
+    """
     sheet = SHEETS["powertrain-up"]
-    bare = {"carries": (), "releases": (), "caution": None, "blocks": None, "lifts": False, "people": ()}
-    poor = sheet.model_copy(update={"id": "poor", "step": tuple(s.model_copy(update=bare | ({"asks": ()} if s.kind == "check" else {})) for s in sheet.step)})
+    bare = {
+        "carries": (),
+        "releases": (),
+        "caution": None,
+        "blocks": None,
+        "lifts": False,
+        "people": (),
+    }
+    poor = sheet.model_copy(
+        update={
+            "id": "poor",
+            "step": tuple(
+                s.model_copy(update=bare | ({"asks": ()} if s.kind == "check" else {}))
+                for s in sheet.step
+            ),
+        }
+    )
     for pair in ((poor, sheet), (sheet, poor)):
         both = {s.id: s for s in combine_sheets(pair).step}
         for s in sheet.step:
-            assert (both[s.id].carries, both[s.id].releases, both[s.id].caution, both[s.id].blocks, both[s.id].lifts) == (s.carries, s.releases, s.caution, s.blocks, s.lifts), s.id
-        assert [a.id for a in both["weight_known"].asks] == [a.id for a in sheet.find_step("weight_known").asks]
+            assert (
+                both[s.id].carries,
+                both[s.id].releases,
+                both[s.id].caution,
+                both[s.id].blocks,
+                both[s.id].lifts,
+            ) == (s.carries, s.releases, s.caution, s.blocks, s.lifts), s.id
+        assert [a.id for a in both["weight_known"].asks] == [
+            a.id for a in sheet.find_step("weight_known").asks
+        ]

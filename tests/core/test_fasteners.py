@@ -33,10 +33,27 @@ from hollet.core.procedure.sheet import BagLine
 def test_read(text, line):
     """Count, size, length, holes, and what is odd."""
     count, size, length, holes, odd = line
-    assert read_fasteners(text) == BagLine(count=count, size=size, length=length, holes=holes, odd=odd)
+    assert read_fasteners(text) == BagLine(
+        count=count, size=size, length=length, holes=holes, odd=odd
+    )
 
 
-@pytest.mark.parametrize("text", ["", "   ", "8", "0 m8", "501 m6", "m8x60 foo", "m8xx", "1 m8x600", "1 m8x1x2x3", "m99", "4 m8x25 p4-p1"])
+@pytest.mark.parametrize(
+    "text",
+    [
+        "",
+        "   ",
+        "8",
+        "0 m8",
+        "501 m6",
+        "m8x60 foo",
+        "m8xx",
+        "1 m8x600",
+        "1 m8x1x2x3",
+        "m99",
+        "4 m8x25 p4-p1",
+    ],
+)
 def test_refused(text):
     """One sentence that says what would be right."""
     with pytest.raises(Refused) as refusal:
@@ -49,9 +66,16 @@ def test_refused(text):
     st.builds(
         BagLine,
         count=st.integers(1, 500),
-        size=st.sampled_from([*(f"M{d}" for d in COARSE), "M10×1.25", "nuts M8", "clips", "rubber washers"]),
+        size=st.sampled_from(
+            [*(f"M{d}" for d in COARSE), "M10×1.25", "nuts M8", "clips", "rubber washers"]
+        ),
         length=st.none(),
-        holes=st.one_of(st.none(), st.lists(st.integers(1, 40), min_size=1, max_size=5, unique=True).map(lambda n: " ".join(map(str, n)))),
+        holes=st.one_of(
+            st.none(),
+            st.lists(st.integers(1, 40), min_size=1, max_size=5, unique=True).map(
+                lambda n: " ".join(map(str, n))
+            ),
+        ),
         odd=st.sampled_from([None, "special", "with a long collar"]),
     ),
     st.one_of(st.none(), st.integers(8, 200)),
@@ -65,9 +89,18 @@ def test_what_hollet_says_it_reads_again(line, length):
 
 @pytest.mark.parametrize(
     ("written", "holes", "odd"),
-    [("p1-p4", "1 2 3 4", None), ("lower, long", "lower", "long"), ("3 4", "3 4", None), ("bottom, with the dowels", "bottom", "with the dowels"), ("  ", None, None), ("top", "top", None)],
+    [
+        ("p1-p4", "1 2 3 4", None),
+        ("lower, long", "lower", "long"),
+        ("3 4", "3 4", None),
+        ("bottom, with the dowels", "bottom", "with the dowels"),
+        ("  ", None, None),
+        ("top", "top", None),
+    ],
 )
 def test_which_holes(written, holes, odd):
-    """What is written into the field of the holes is read too, and never kept as one hole called p1-p4."""
+    """What is written into the field of the holes is read too, and never kept as one hole called
+    p1-p4.
+    """
     line = tidy_line(BagLine(count=4, size="M8", length="25", holes=written))
     assert (line.holes, line.odd) == (holes, odd)

@@ -1,4 +1,6 @@
-"""The fold: facts by subject, striking, and that order and repetition change nothing they should not."""
+"""The fold: facts by subject, striking, and that order and repetition change nothing they should
+not.
+"""
 
 import pytest
 from hypothesis import given
@@ -13,7 +15,9 @@ from tests.support import Book, small_sheet, tools
 
 
 def check_invariants(state: BookState) -> None:
-    """Live and struck entries do not overlap; every index holds known entries in order of sequence."""
+    """Live and struck entries do not overlap; every index holds known entries in order
+    of sequence.
+    """
     for index in (state.by_subject, state.by_step, state.bags, state.opened):
         for listed in index.values():
             assert [e.seq for e in listed] == sorted(e.seq for e in listed)
@@ -75,7 +79,9 @@ def test_what_cannot_be_struck(book: Book):
 
 
 def test_striking_a_done_takes_back_what_it_opened(book: Book):
-    """A temporary state that a struck line opened is no longer open; one that it closed is open again."""
+    """A temporary state that a struck line opened is no longer open; one that it closed is open
+    again.
+    """
     book.do("confirmed", step="lead", what="Extinguisher at hand")
     opened = book.do("done", step="lead")
     assert book.left() == ["Lead off", "Coil off"]
@@ -107,7 +113,16 @@ def test_an_entry_outside_the_plan_counts_for_nothing():
 
 def test_plan_edit_changes_only_its_limit(book: Book):
     """A limit edit replaces that limit and leaves the rest of the plan."""
-    book.plan("limit", limit="clearance", version=1, lo="0.030", hi="0.080", target="0.045", source="book p. 1", same_source=True)
+    book.plan(
+        "limit",
+        limit="clearance",
+        version=1,
+        lo="0.030",
+        hi="0.080",
+        target="0.045",
+        source="book p. 1",
+        same_source=True,
+    )
     assert book.state.plan.find_limit("clearance").hi == "0.080"
     assert book.state.plan.step == small_sheet().step
     assert book.state.plan.find_limit("clearance").version == 2
@@ -115,9 +130,22 @@ def test_plan_edit_changes_only_its_limit(book: Book):
 
 @pytest.mark.parametrize(
     ("kind", "data", "field"),
-    [("done", {}, "step"), ("note", {"text": "", "step": None}, "text"), ("fastener", {"step": "s", "joint": "j", "bolt": 0, "act": "clicked", "tightness": "snug"}, "bolt"),
-     ("undone", {"item": "x", "extra": 1}, "extra"), ("attempt ended", {"step": "s", "attempt": "a", "after_s": float("nan"), "reason": "abc"}, "after_s")],
-)  # fmt: skip
+    [
+        ("done", {}, "step"),
+        ("note", {"text": "", "step": None}, "text"),
+        (
+            "fastener",
+            {"step": "s", "joint": "j", "bolt": 0, "act": "clicked", "tightness": "snug"},
+            "bolt",
+        ),
+        ("undone", {"item": "x", "extra": 1}, "extra"),
+        (
+            "attempt ended",
+            {"step": "s", "attempt": "a", "after_s": float("nan"), "reason": "abc"},
+            "after_s",
+        ),
+    ],
+)
 def test_bodies_are_checked(kind, data, field):
     """A body that is not as it must be is refused with its field."""
     with pytest.raises(ValidationError) as refusal:
@@ -132,7 +160,12 @@ def test_every_kind_names_its_subject():
     assert Note(text="x").subject() == "build"
 
 
-@given(st.lists(st.sampled_from(["note", "open", "undo", "read", "strike", "skip", "reopen"]), max_size=25), st.randoms(use_true_random=False))
+@given(
+    st.lists(
+        st.sampled_from(["note", "open", "undo", "read", "strike", "skip", "reopen"]), max_size=25
+    ),
+    st.randoms(use_true_random=False),
+)
 def test_any_history_keeps_the_invariants(acts, random):
     """Whatever is written and struck, the indexes stay in order and a cold fold agrees."""
     book, refused = Book(small_sheet(), tools()), 0
@@ -157,4 +190,6 @@ def test_any_history_keeps_the_invariants(acts, random):
     check_invariants(book.state)
     assert len(book.state.order) == 1 + len(acts) - refused
     cold = state_after(book.state.entries[i] for i in book.state.order)
-    assert {k: v for k, v in cold.by_subject.items() if v} == {k: v for k, v in book.state.by_subject.items() if v}
+    assert {k: v for k, v in cold.by_subject.items() if v} == {
+        k: v for k, v in book.state.by_subject.items() if v
+    }

@@ -1,4 +1,6 @@
-"""Results made of readings: statistics and registered calculations, how much each reading counts, warnings along the chain, tools in doubt."""
+"""Results made of readings: statistics and registered calculations, how much each reading counts,
+warnings along the chain, tools in doubt.
+"""
 
 import tomllib
 
@@ -53,8 +55,24 @@ kind = "measure"
 title = "Map"
 do = "Measure."
 draw = "bores"
-reading = [{ id = "t1", name = "Top across", tool = "bore gauge", nominal = "84 mm", at = ["1", "top", "across"] }, { id = "t2", name = "Mid across", tool = "bore gauge", nominal = "84 mm", at = ["1", "mid", "across"] }, { id = "t3", name = "Low across", tool = "bore gauge", nominal = "84 mm", at = ["1", "low", "across"] }, { id = "a1", name = "Top along", tool = "bore gauge", nominal = "84 mm", at = ["1", "top", "along"] }, { id = "a2", name = "Mid along", tool = "bore gauge", nominal = "84 mm", at = ["1", "mid", "along"] }, { id = "a3", name = "Low along", tool = "bore gauge", nominal = "84 mm", at = ["1", "low", "along"] }]
-result = [{ id = "taper_1", name = "Taper 1", limit = "taper", calc = "bore_map", gives = "taper", takes = [{ field = "thrust", of = ["t1", "t2", "t3"] }, { field = "axial", of = ["a1", "a2", "a3"] }, { field = "nominal", of = ["= 84 mm"] }] }]
+reading = [
+  { id = "t1", name = "Top across", tool = "bore gauge", nominal = "84 mm", at = [
+    "1", "top", "across"] },
+  { id = "t2", name = "Mid across", tool = "bore gauge", nominal = "84 mm", at = [
+    "1", "mid", "across"] },
+  { id = "t3", name = "Low across", tool = "bore gauge", nominal = "84 mm", at = [
+    "1", "low", "across"] },
+  { id = "a1", name = "Top along", tool = "bore gauge", nominal = "84 mm", at = [
+    "1", "top", "along"] },
+  { id = "a2", name = "Mid along", tool = "bore gauge", nominal = "84 mm", at = [
+    "1", "mid", "along"] },
+  { id = "a3", name = "Low along", tool = "bore gauge", nominal = "84 mm", at = [
+    "1", "low", "along"] }]
+result = [
+  { id = "taper_1", name = "Taper 1", limit = "taper", calc = "bore_map", gives = "taper", takes = [
+    { field = "thrust", of = ["t1", "t2", "t3"] },
+  { field = "axial", of = ["a1", "a2", "a3"] },
+  { field = "nominal", of = ["= 84 mm"] }] }]
 
 [[step]]
 id = "clutch_in"
@@ -69,8 +87,27 @@ stage = "build_up"
 kind = "measure"
 title = "Depths"
 do = "Measure."
-reading = [{ id = "da", name = "Depth A", tool = "depth gauge", nominal = "57 mm", state = "pushed back", twice = true }, { id = "db", name = "Depth B", tool = "depth gauge", nominal = "53 mm", state = "bolted", changed_by = ["clutch_in"] }]
-result = [{ id = "gap_r", name = "Gap", limit = "gap", calc = "release_bearing_gap", gives = "gap", takes = [{ field = "A", of = ["da"] }, { field = "B", of = ["db"] }] }]
+[[step.reading]]
+id = "da"
+name = "Depth A"
+tool = "depth gauge"
+nominal = "57 mm"
+state = "pushed back"
+twice = true
+[[step.reading]]
+id = "db"
+name = "Depth B"
+tool = "depth gauge"
+nominal = "53 mm"
+state = "bolted"
+changed_by = ["clutch_in"]
+[[step.result]]
+id = "gap_r"
+name = "Gap"
+limit = "gap"
+calc = "release_bearing_gap"
+gives = "gap"
+takes = [{ field = "A", of = ["da"] }, { field = "B", of = ["db"] }]
 
 [[step]]
 id = "flange"
@@ -78,15 +115,26 @@ stage = "build_up"
 kind = "measure"
 title = "Flange"
 do = "Measure."
-reading = [{ id = "p1", name = "Point 1", tool = "caliper", nominal = "20 mm" }, { id = "p2", name = "Point 2", tool = "caliper", nominal = "20 mm" }, { id = "p3", name = "Point 3", tool = "caliper", nominal = "20 mm" }]
-result = [{ id = "even_r", name = "Even", limit = "even", how = "spread", over = ["p1", "p2", "p3"] }]
+reading = [{ id = "p1", name = "Point 1", tool = "caliper", nominal = "20 mm" },
+  { id = "p2", name = "Point 2", tool = "caliper", nominal = "20 mm" },
+  { id = "p3", name = "Point 3", tool = "caliper", nominal = "20 mm" }]
+result = [
+  { id = "even_r", name = "Even", limit = "even", how = "spread", over = ["p1", "p2", "p3"] }]
 """
 
 
 @pytest.fixture
 def book() -> Book:
     """The job, nothing read; a depth gauge beside the usual tools."""
-    return Book(small_sheet(SHEET), {**tools(), "d1": tool("d1", "depth gauge", lo="0", hi="150", mpe="0.05", resolution="0.01", s="0.02")})
+    return Book(
+        small_sheet(SHEET),
+        {
+            **tools(),
+            "d1": tool(
+                "d1", "depth gauge", lo="0", hi="150", mpe="0.05", resolution="0.01", s="0.02"
+            ),
+        },
+    )
 
 
 def result(book: Book, step: str, name: str):
@@ -95,8 +143,17 @@ def result(book: Book, step: str, name: str):
 
 
 def test_a_map_is_judged_by_its_calculation(book):
-    """Taper of six readings: the value by hand, and U from the two readings that make it, with their shared setting gone."""
-    for name, typed in (("t1", "84.031"), ("t2", "84.012"), ("t3", "84.002"), ("a1", "84.010"), ("a2", "84.006"), ("a3", "84.001")):
+    """Taper of six readings: the value by hand, and U from the two readings that make it, with
+    their shared setting gone.
+    """
+    for name, typed in (
+        ("t1", "84.031"),
+        ("t2", "84.012"),
+        ("t3", "84.002"),
+        ("a1", "84.010"),
+        ("a2", "84.006"),
+        ("a3", "84.001"),
+    ):
         assert result(book, "map", "taper_1").judgement.verdict == "not_read"
         book.read("map", name, typed, tool="b1")
     found = result(book, "map", "taper_1")
@@ -111,7 +168,14 @@ def test_a_map_is_judged_by_its_calculation(book):
 
 def test_readings_that_cannot_be_are_said_and_not_judged(book):
     """An outlier makes the calculation refuse: the reason stands there, no verdict does."""
-    for name, typed in (("t1", "86.9"), ("t2", "84.012"), ("t3", "84.002"), ("a1", "84.010"), ("a2", "84.006"), ("a3", "84.001")):
+    for name, typed in (
+        ("t1", "86.9"),
+        ("t2", "84.012"),
+        ("t3", "84.002"),
+        ("a1", "84.010"),
+        ("a2", "84.006"),
+        ("a3", "84.001"),
+    ):
         book.read("map", name, typed, tool="b1", sure=True)
     found = result(book, "map", "taper_1")
     assert found.judgement.verdict == "not_read"
@@ -119,7 +183,9 @@ def test_readings_that_cannot_be_are_said_and_not_judged(book):
 
 
 def test_what_is_asked_about_a_figure(book):
-    """A depth 5 % off is asked about, and so are inches typed as millimetres; a slope or a small figure has more room."""
+    """A depth 5 % off is asked about, and so are inches typed as millimetres; a slope or a small
+    figure has more room.
+    """
     with pytest.raises(Refused, match="meant in inches"):
         book.read("depths", "da", "2.2441", tool="d1")
     with pytest.raises(Refused, match="Is it right"):
@@ -149,11 +215,16 @@ def test_a_spread_counts_its_ends(book):
         book.read("flange", name, typed, tool="c1")
     found = result(book, "flange", "even_r").judgement
     one = reading_share(book.shop["c1"], [20.0])
-    assert (found.value, found.U) == (pytest.approx(0.11), pytest.approx(combine([(1, one), (-1, one)])[2], rel=1e-6))
+    assert (found.value, found.U) == (
+        pytest.approx(0.11),
+        pytest.approx(combine([(1, one), (-1, one)])[2], rel=1e-6),
+    )
 
 
 def test_a_changed_part_of_the_chain_is_named(book):
-    """B was read before the new clutch went on: the sum warns, until it is read again; other states warn too."""
+    """B was read before the new clutch went on: the sum warns, until it is read again; other states
+    warn too.
+    """
     book.read("depths", "db", "53.4", tool="d1")
     book.do("done", step="clutch_in", reason="done before the reading")
     book.read("depths", "da", "57.2", "57.2", tool="d1")
@@ -161,14 +232,26 @@ def test_a_changed_part_of_the_chain_is_named(book):
     assert any("Depth B was read on" in w and "before 6.01 New clutch on" in w for w in warned)
     assert not any("different states" in w for w in warned)  # each as the sheet asks for it
     book.read("depths", "da", "57.2", "57.2", tool="d1", state="hanging")
-    assert any("different states: bolted; hanging" in w for w in result(book, "depths", "gap_r").warnings)
+    assert any(
+        "different states: bolted; hanging" in w for w in result(book, "depths", "gap_r").warnings
+    )
     book.read("depths", "db", "53.3", tool="d1", state="hanging")
     assert result(book, "depths", "gap_r").warnings == ()
 
 
 def test_what_to_do_next_waits_for_the_second_reading():
-    """A push rod: no word of sawing while its mark was read once; then the cut, rounded down; read in another state than asked, it is held back again."""
-    takes = ", ".join(f'{{ field = "{field}", of = ["{of}"] }}' for field, of in (("full_mark", "full"), ("rest_mark", "rest"), ("free_play", "= 0 mm"), ("hydraulic_self_adjusting", "= yes")))
+    """A push rod: no word of sawing while its mark was read once; then the cut, rounded down; read
+    in another state than asked, it is held back again.
+    """
+    takes = ", ".join(
+        f'{{ field = "{field}", of = ["{of}"] }}'
+        for field, of in (
+            ("full_mark", "full"),
+            ("rest_mark", "rest"),
+            ("free_play", "= 0 mm"),
+            ("hydraulic_self_adjusting", "= yes"),
+        )
+    )
     step = f"""
 [[step]]
 id = "rod"
@@ -176,8 +259,12 @@ stage = "inspect"
 kind = "measure"
 title = "Rod"
 do = "Mark."
-reading = [{{ id = "full", name = "Bottom", tool = "caliper", nominal = "40 mm", state = "bled", twice = true }}, {{ id = "rest", name = "Rest", tool = "caliper", nominal = "33 mm", state = "lever at rest" }}]
-result = [{{ id = "cut", name = "Cut", limit = "clearance", calc = "rod_cut", gives = "cut", takes = [{takes}] }}]
+reading = [
+{{id = "full", name = "Bottom", tool = "caliper", nominal = "40 mm", state = "bled", twice = true}},
+  {{ id = "rest", name = "Rest", tool = "caliper", nominal = "33 mm", state = "lever at rest" }}]
+result = [
+  {{ id = "cut", name = "Cut", limit = "clearance", calc = "rod_cut", gives = "cut", takes = [
+    {takes}] }}]
 """
     book = Book(small_sheet(SMALL + step), tools())
     book.read("rod", "full", "41.7", tool="c1")
@@ -194,14 +281,19 @@ def test_a_second_reading_is_asked_for(book):
     book.do("done", step="clutch_in", reason="done before the reading")
     book.read("depths", "da", "57.2", tool="d1")
     book.read("depths", "db", "53.4", tool="d1")
-    assert book.bench("depths").lacking == "Depth A: read it a second time, there is no going back after it"
+    assert (
+        book.bench("depths").lacking
+        == "Depth A: read it a second time, there is no going back after it"
+    )
     book.read("depths", "da", "57.21", tool="d1", state="pushed back")
     assert book.bench("depths").lacking is None
     assert next(r for r in book.bench("depths").readings if r.id == "da").taken_in == "pushed back"
 
 
 def test_a_tool_found_wrong_puts_its_readings_in_doubt(book):
-    """Between its last good check and the failed one nothing counts; measured again with a good tool, it does."""
+    """Between its last good check and the failed one nothing counts; measured again with a good
+    tool, it does.
+    """
     for name, typed in (("p1", "20.05"), ("p2", "20.11"), ("p3", "20.00")):
         book.read("flange", name, typed, tool="c1")
     assert result(book, "flange", "even_r").judgement.verdict == "inside"
@@ -209,7 +301,10 @@ def test_a_tool_found_wrong_puts_its_readings_in_doubt(book):
     assert not failed.good
     book.shop["c1"] = failed.tool
     judged = result(book, "flange", "even_r").judgement
-    assert (judged.verdict, judged.words) == ("too_close", "tool in doubt: C1 was off by 0.085 mm at its check")
+    assert (judged.verdict, judged.words) == (
+        "too_close",
+        "tool in doubt: C1 was off by 0.085 mm at its check",
+    )
     assert book.open()["result:flange/even_r"] == "crank"
     good = check_against(failed.tool, "25", ["25.00"], now="2026-03-03T08:00:00Z")
     assert good.good
@@ -222,33 +317,75 @@ def test_a_tool_found_wrong_puts_its_readings_in_doubt(book):
 
 
 def test_a_gauge_is_in_doubt_with_the_tool_that_set_it(book):
-    """Micrometer M1 was off: the size of a bore read with a gauge set by it is in doubt, a taper is not, for there it cancels."""
+    """Micrometer M1 was off: the size of a bore read with a gauge set by it is in doubt, a taper is
+    not, for there it cancels.
+    """
     book.plan("limit", limit="taper", version=1, hi="0.060", source="book", same_source=True)
-    for name, typed in (("t1", "84.031"), ("t2", "84.012"), ("t3", "84.002"), ("a1", "84.010"), ("a2", "84.006"), ("a3", "84.001")):
+    for name, typed in (
+        ("t1", "84.031"),
+        ("t2", "84.012"),
+        ("t3", "84.002"),
+        ("a1", "84.010"),
+        ("a2", "84.006"),
+        ("a3", "84.001"),
+    ):
         book.read("map", name, typed, tool="b1")
-    book.shop["m1"] = check_against(book.shop["m1"], "80", ["80.02"], now="2026-03-02T08:00:00Z").tool
+    book.shop["m1"] = check_against(
+        book.shop["m1"], "80", ["80.02"], now="2026-03-02T08:00:00Z"
+    ).tool
     assert result(book, "map", "taper_1").judgement.verdict == "inside"
-    wear = Book(small_sheet(SHEET.replace('gives = "taper"', 'gives = "max_wear"')), {**book.shop, "m1": tools()["m1"]})
-    for name, typed in (("t1", "84.011"), ("t2", "84.012"), ("t3", "84.002"), ("a1", "84.010"), ("a2", "84.006"), ("a3", "84.001")):
+    wear = Book(
+        small_sheet(SHEET.replace('gives = "taper"', 'gives = "max_wear"')),
+        {**book.shop, "m1": tools()["m1"]},
+    )
+    for name, typed in (
+        ("t1", "84.011"),
+        ("t2", "84.012"),
+        ("t3", "84.002"),
+        ("a1", "84.010"),
+        ("a2", "84.006"),
+        ("a3", "84.001"),
+    ):
         wear.read("map", name, typed, tool="b1")
     assert result(wear, "map", "taper_1").judgement.verdict == "inside"
     wear.shop["m1"] = book.shop["m1"]
-    assert result(wear, "map", "taper_1").judgement.words == "tool in doubt: M1 was off by 0.0200 mm at its check"
+    assert (
+        result(wear, "map", "taper_1").judgement.words
+        == "tool in doubt: M1 was off by 0.0200 mm at its check"
+    )
 
 
 def test_checks():
-    """Within the permissible error good; an offset that is kept closes the doubt and is taken off; the second check sees it right."""
-    mike = tool("m", "micrometer", lo="0", hi="25", mpe="0.004", s="0.001", good_at="2026-01-01T00:00:00Z")
+    """Within the permissible error good; an offset that is kept closes the doubt and is taken off;
+    the second check sees it right.
+    """
+    mike = tool(
+        "m", "micrometer", lo="0", hi="25", mpe="0.004", s="0.001", good_at="2026-01-01T00:00:00Z"
+    )
     good = check_against(mike, "10", ["10.003", "10.004"], now="2026-02-01T00:00:00Z")
-    assert (good.good, good.off, good.tool.good_at, good.tool.doubts) == (True, "0.0035", "2026-02-01T00:00:00Z", ())
+    assert (good.good, good.off, good.tool.good_at, good.tool.doubts) == (
+        True,
+        "0.0035",
+        "2026-02-01T00:00:00Z",
+        (),
+    )
     bad = check_against(mike, "10", ["10.012"], now="2026-02-01T00:00:00Z")
-    assert (bad.good, bad.tool.good_at, bad.tool.doubts[0].since, bad.tool.doubts[0].until) == (False, "2026-01-01T00:00:00Z", "2026-01-01T00:00:00Z", OPEN_END)
+    assert (bad.good, bad.tool.good_at, bad.tool.doubts[0].since, bad.tool.doubts[0].until) == (
+        False,
+        "2026-01-01T00:00:00Z",
+        "2026-01-01T00:00:00Z",
+        OPEN_END,
+    )
     kept = check_against(mike, "10", ["10.012"], now="2026-02-01T00:00:00Z", keep_offset=True)
     assert (kept.tool.offset, kept.tool.doubts[0].until) == ("0.0120", "2026-02-01T00:00:00Z")
     assert check_against(kept.tool, "20", ["20.012"], now="2026-02-02T00:00:00Z").good
     still = check_against(bad.tool, "10", ["10.013"], now="2026-02-03T00:00:00Z")
     assert len(still.tool.doubts) == 1
-    for own, nominal, typed, code in (({}, "30", ["30"], "out_of_range"), ({"mpe": None}, "10", ["10"], "no_instrument_data"), ({}, "10", ["ten"], "not_a_number")):
+    for own, nominal, typed, code in (
+        ({}, "30", ["30"], "out_of_range"),
+        ({"mpe": None}, "10", ["10"], "no_instrument_data"),
+        ({}, "10", ["ten"], "not_a_number"),
+    ):
         with pytest.raises(Refused) as refusal:
             check_against(mike.model_copy(update=own), nominal, typed, now="2026-02-01T00:00:00Z")
         assert refusal.value.reason_code == code
@@ -264,7 +401,9 @@ def test_the_hands_of_the_user():
     assert float(tried.in_hands("MK").s or 0) == pytest.approx(s, abs=6e-6)
     steadier = trial(tried, ["10.001"] * 10, thing="a pin", who="TR")
     assert 0 < float(steadier.in_hands("TR").s or 0) < s
-    assert steadier.s == steadier.in_hands("MK").s == steadier.in_hands("AB").s, "the widest known for hands that nobody tried"
+    assert steadier.s == steadier.in_hands("MK").s == steadier.in_hands("AB").s, (
+        "the widest known for hands that nobody tried"
+    )
     again = trial(steadier, ["10.001"] * 10, thing="a pin", who="MK")
     assert ([h.who for h in again.hands], again.s) == (["TR", "MK"], steadier.in_hands("TR").s)
     with pytest.raises(Refused, match="at least 5 times"):
@@ -277,7 +416,10 @@ def test_whether_a_tool_may_be_trusted():
     assert (standing(mike).sign, standing(mike).words) == ("not_read", "never checked here")
     assert standing(mike.model_copy(update={"checked": "2025-12-01"})).words == "checked 2025-12-01"
     bad = check_against(mike, "10", ["10.009"], now="2026-01-01T00:00:00Z").tool
-    assert (standing(bad).sign, standing(bad).words) == ("outside", "off by 0.0090 mm: not to be trusted")
+    assert (standing(bad).sign, standing(bad).words) == (
+        "outside",
+        "off by 0.0090 mm: not to be trusted",
+    )
     good = check_against(bad, "10", ["10.001"], now="2026-02-01T00:00:00Z").tool
     assert (standing(good).sign, standing(good).words) == ("inside", "good 2026-02-01")
 
@@ -285,16 +427,24 @@ def test_whether_a_tool_may_be_trusted():
 LIST = st.lists(st.integers(-500, 500).map(lambda k: k / 1000), min_size=2, max_size=6, unique=True)
 
 
-@given(values=LIST, how=st.sampled_from(["largest", "smallest", "mean", "spread", "sum"]), shift=st.floats(-1, 1))
+@given(
+    values=LIST,
+    how=st.sampled_from(["largest", "smallest", "mean", "spread", "sum"]),
+    shift=st.floats(-1, 1),
+)
 def test_how_each_reading_counts(values, how, shift):
-    """A shift of all readings moves the result by the sum of what they count; the offset of one tool cancels in a spread."""
+    """A shift of all readings moves the result by the sum of what they count; the offset of one
+    tool cancels in a spread.
+    """
     names = [f"r{k}" for k in range(len(values))]
     spec = ResultSpec(id="x", name="X", limit="l", how=how, over=tuple(names))
     at = dict(zip(names, values, strict=True))
     counts = sensitivities(spec, at)
     moved = evaluate(spec, {name: v + shift for name, v in at.items()})[0] - evaluate(spec, at)[0]
     assert moved == pytest.approx(shift * sum(counts.values()), abs=1e-5)
-    assert sum(counts.values()) == pytest.approx({"spread": 0, "sum": len(values)}.get(how, 1), abs=1e-5)
+    assert sum(counts.values()) == pytest.approx(
+        {"spread": 0, "sum": len(values)}.get(how, 1), abs=1e-5
+    )
 
 
 def test_two_that_tie_count_fully():
@@ -303,11 +453,18 @@ def test_two_that_tie_count_fully():
     assert sensitivities(spec, {"a": 1.0, "b": 1.0}) == {"a": 1.0, "b": 1.0}
 
 
-@pytest.mark.parametrize(("old", "new", "words"), [
-    ('calc = "bore_map"', 'calc = "bore_mop"', "bore_mop"), ('gives = "taper"', 'gives = "tapir"', "gives no 'tapir'"), ('field = "thrust"', 'field = "trust"', "takes no 'trust'"),
-    ('of = ["= 84 mm"]', 'of = ["= 84 kg"]', "a unit of mass"), ('changed_by = ["clutch_in"]', 'changed_by = ["clutch"]', "no step here"), ('how = "spread", ', "", "must name one reading"),
-    ('over = ["p1", "p2", "p3"]', 'over = ["p1", "p9"]', "must name one reading"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("old", "new", "words"),
+    [
+        ('calc = "bore_map"', 'calc = "bore_mop"', "bore_mop"),
+        ('gives = "taper"', 'gives = "tapir"', "gives no 'tapir'"),
+        ('field = "thrust"', 'field = "trust"', "takes no 'trust'"),
+        ('of = ["= 84 mm"]', 'of = ["= 84 kg"]', "a unit of mass"),
+        ('changed_by = ["clutch_in"]', 'changed_by = ["clutch"]', "no step here"),
+        ('how = "spread", ', "", "must name one reading"),
+        ('over = ["p1", "p2", "p3"]', 'over = ["p1", "p9"]', "must name one reading"),
+    ],
+)
 def test_a_sheet_with_a_wrong_result_is_refused(old, new, words):
     """With its line, and what would be right."""
     text = SHEET.replace(old, new, 1)
@@ -317,7 +474,9 @@ def test_a_sheet_with_a_wrong_result_is_refused(old, new, words):
     assert words in refusal.value.message
 
 
-LIFT = SHEET.replace('id = "even"\nname = "Even"', 'id = "even"\nname = "Even"\nsafety = "lifting"') + """
+LIFT = (
+    SHEET.replace('id = "even"\nname = "Even"', 'id = "even"\nname = "Even"\nsafety = "lifting"')
+    + """
 [[step]]
 id = "up"
 stage = "fit_in"
@@ -326,16 +485,28 @@ title = "Engine up"
 do = "Lift."
 lifts = true
 """
+)
 
 
 def test_lifting_gear_is_never_accepted():
-    """A sling outside its limit: no concession, and nothing is lifted until it is replaced and measured inside."""
+    """A sling outside its limit: no concession, and nothing is lifted until it is replaced and
+    measured inside.
+    """
     book = Book(small_sheet(LIFT), tools())
     for name, typed in (("p1", "20.05"), ("p2", "20.90"), ("p3", "20.00")):
         book.read("flange", name, typed, tool="c1")
     with pytest.raises(Refused, match="never accepted"):
-        book.do("concession", step="flange", result="even_r", reason="only once, very slowly", name="MK", licensed="Inspector 7")
-    book.do("supported", support="w", support_kind="wheels", carries="vehicle", point="all four wheels")
+        book.do(
+            "concession",
+            step="flange",
+            result="even_r",
+            reason="only once, very slowly",
+            name="MK",
+            licensed="Inspector 7",
+        )
+    book.do(
+        "supported", support="w", support_kind="wheels", carries="vehicle", point="all four wheels"
+    )
     assert book.bench("up").lacking == "not ready to lift: Even is outside, 0.70 over"
     book.read("flange", "p2", "20.05", tool="c1")
     assert "two readings are 0.8500 mm apart" in book.bench("up").lacking
@@ -343,21 +514,61 @@ def test_lifting_gear_is_never_accepted():
     assert book.bench("up").lacking is None
 
 
-@pytest.mark.parametrize(("safety", "rung"), [("steering", "drive"), ("brakes", "drive"), ("wheels", "drive"), ("restraints", "drive"), ("suspension", "drive"), ("fuel", "fuel_on")])
+@pytest.mark.parametrize(
+    ("safety", "rung"),
+    [
+        ("steering", "drive"),
+        ("brakes", "drive"),
+        ("wheels", "drive"),
+        ("restraints", "drive"),
+        ("suspension", "drive"),
+        ("fuel", "fuel_on"),
+    ],
+)
 def test_what_is_safety_critical_stays_shut_until_a_licence_is_named(safety, rung):
-    """Accepted, it opens nothing; with the name and number of a licensed inspection it does. All of it stands with the value."""
-    book = Book(small_sheet(SHEET.replace('id = "even"\nname = "Even"', f'id = "even"\nname = "Even"\nsafety = "{safety}"')), tools())
+    """Accepted, it opens nothing; with the name and number of a licensed inspection it does.
+
+    All of it stands with the value.
+    """
+    book = Book(
+        small_sheet(
+            SHEET.replace(
+                'id = "even"\nname = "Even"', f'id = "even"\nname = "Even"\nsafety = "{safety}"'
+            )
+        ),
+        tools(),
+    )
     for name, typed in (("p1", "20.05"), ("p2", "20.90"), ("p3", "20.00")):
         book.read("flange", name, typed, tool="c1")
-    book.do("concession", step="flange", result="even_r", reason="to the inspector only", name="MK", use="one trip on a trailer", recheck="tomorrow")
+    book.do(
+        "concession",
+        step="flange",
+        result="even_r",
+        reason="to the inspector only",
+        name="MK",
+        use="one trip on a trailer",
+        recheck="tomorrow",
+    )
     assert book.open()["result:flange/even_r"] == rung
-    assert result(book, "flange", "even_r").concession == "accepted by MK: to the inspector only For: one trip on a trailer. Looked at again tomorrow."
-    book.do("concession", step="flange", result="even_r", reason="inspected and passed", name="MK", licensed="Inspector 7, no. 4711")
+    assert result(book, "flange", "even_r").concession == (
+        "accepted by MK: to the inspector only For: one trip on a trailer. Looked at again "
+        "tomorrow."
+    )
+    book.do(
+        "concession",
+        step="flange",
+        result="even_r",
+        reason="inspected and passed",
+        name="MK",
+        licensed="Inspector 7, no. 4711",
+    )
     assert "result:flange/even_r" not in book.open()
 
 
 def test_a_kind_of_safety_that_is_none_is_refused():
     """A sheet names one of the seven kinds; a slip would open a gate."""
-    text = SHEET.replace('id = "even"\nname = "Even"', 'id = "even"\nname = "Even"\nsafety = "stearing"')
+    text = SHEET.replace(
+        'id = "even"\nname = "Even"', 'id = "even"\nname = "Even"\nsafety = "stearing"'
+    )
     with pytest.raises(Refused, match="steering"):
         read_sheet(tomllib.loads(text), text)

@@ -1,4 +1,6 @@
-"""What carries it, what is open, what is empty, what is bad: said falsely by no way of leaving something out."""
+"""What carries it, what is open, what is empty, what is bad: said falsely by no way of leaving
+something out.
+"""
 
 import pytest
 
@@ -32,7 +34,8 @@ do = "Look."
 id = "joint"
 name = "Upper ball joint"
 safety = "suspension"
-face = [{ id = "lift", name = "lifted", on = "felt" }, { id = "stud", name = "stud", on = "casting" }]
+face = [{ id = "lift", name = "lifted", on = "felt" },
+  { id = "stud", name = "stud", on = "casting" }]
 
 [[step.part]]
 id = "line"
@@ -53,9 +56,20 @@ def look() -> Book:
     return Book(small_sheet(INSPECT), tools())
 
 
-def seen(book: Book, part: str, face: str, code: str | None = None, grade: int | None = None, **own):
+def seen(
+    book: Book, part: str, face: str, code: str | None = None, grade: int | None = None, **own
+):
     """One look."""
-    return book.do("finding", step="look", part=part, face=face, code=code, grade=grade, cleaning="washed", **own)
+    return book.do(
+        "finding",
+        step="look",
+        part=part,
+        face=face,
+        code=code,
+        grade=grade,
+        cleaning="washed",
+        **own,
+    )
 
 
 def hung() -> Book:
@@ -72,7 +86,9 @@ def line(book: Book) -> str:
 
 
 def test_the_map_follows_the_steps():
-    """Hung, set down, lowered in and on its mounts: without a word by hand; struck it hangs again, reopened it does not."""
+    """Hung, set down, lowered in and on its mounts: without a word by hand; struck it hangs again,
+    reopened it does not.
+    """
     book = hung()
     assert line(book) == "engine on 2 hooks"
     book.do("done", step="mounts_undone")
@@ -89,15 +105,31 @@ def test_the_map_follows_the_steps():
 
 
 def test_mounts_wait_until_something_carries_the_engine():
-    """Nothing hung: no reason undoes the mounts. Hung and taken away again: not known, and everything waits."""
+    """Nothing hung: no reason undoes the mounts.
+
+    Hung and taken away again: not known, and everything waits.
+    """
     book = shelf("powertrain-up")
     reach(book, "mounts_undone")
     refused(book, "done", "load", step="mounts_undone", reason=WHY)
-    book.do("supported", support="h", support_kind="helper", carries="engine", point="front lifting eye")
-    refused(book, "done", "load", step="mounts_undone", reason=WHY)  # hands carry nothing that is let down on them
-    book.do("supported", support="h", support_kind="hook", carries="engine", point="front lifting eye")
+    book.do(
+        "supported", support="h", support_kind="helper", carries="engine", point="front lifting eye"
+    )
+    refused(
+        book, "done", "load", step="mounts_undone", reason=WHY
+    )  # hands carry nothing that is let down on them
+    book.do(
+        "supported", support="h", support_kind="hook", carries="engine", point="front lifting eye"
+    )
     book.do("done", step="mounts_undone", reason=WHY)
-    book.do("supported", support="h", support_kind="hook", carries="engine", point="front lifting eye", gone=True)
+    book.do(
+        "supported",
+        support="h",
+        support_kind="hook",
+        carries="engine",
+        point="front lifting eye",
+        gone=True,
+    )
     assert line(book) == "nobody said what carries the engine"
     assert book.gate("crank").first[0].what == "Engine: nobody said what carries it"
     press(book, "engine_up")
@@ -118,21 +150,41 @@ def test_made_safe_is_the_core_s_answer():
     for item in secure_view(empty.state, empty.time).items:
         empty.do("secured", item=item.key, what=item.what)
     assert secure_view(empty.state, empty.time).not_safe == "Say what carries the load"
-    empty.do("supported", support="w", support_kind="wheels", carries="vehicle", point="all four wheels", ground="hard")
+    empty.do(
+        "supported",
+        support="w",
+        support_kind="wheels",
+        carries="vehicle",
+        point="all four wheels",
+        ground="hard",
+    )
     for corner in ("front left wheel", "front right wheel", "rear left wheel"):
-        empty.do("supported", support=corner.replace(" ", "-"), support_kind="wheels", carries="vehicle", point=corner)
+        empty.do(
+            "supported",
+            support=corner.replace(" ", "-"),
+            support_kind="wheels",
+            carries="vehicle",
+            point=corner,
+        )
     assert secure_view(empty.state, empty.time).made_safe
 
 
 def test_undone_asks_what_carries_it():
-    """'Vehicle on stands' is not undone by one press, and not by another body; on its wheels it is."""
+    """'Vehicle on stands' is not undone by one press, and not by another body; on its
+    wheels it is.
+    """
     book = shelf("powertrain-up")
     press(book, "vehicle_raised")
     book.do("done", step="vehicle_raised")
     item = next(i for i in book.view().left_open if i.id == "stands")
     assert item.holds_up == "vehicle"
-    assert "say what carries the vehicle now" in refused(book, "undone", "carried_by_what", item="stands").message
-    refused(book, "undone", "carried_by_what", item="stands", now_on={"body": "engine", "by": "hook"})
+    assert (
+        "say what carries the vehicle now"
+        in refused(book, "undone", "carried_by_what", item="stands").message
+    )
+    refused(
+        book, "undone", "carried_by_what", item="stands", now_on={"body": "engine", "by": "hook"}
+    )
     book.do("undone", item="stands", now_on={"body": "vehicle", "by": "wheels", "count": 4})
     assert line(book) == "vehicle on 4 of its own wheels"
 
@@ -142,9 +194,18 @@ def test_the_dangerous_word_comes_first():
     book = shelf("powertrain-up")
     press(book, "vehicle_raised")
     book.do("done", step="vehicle_raised")
-    book.do("supported", support="g", support_kind="stand", carries="gearbox", point="gearbox tail", ground="hard")
+    book.do(
+        "supported",
+        support="g",
+        support_kind="stand",
+        carries="gearbox",
+        point="gearbox tail",
+        ground="hard",
+    )
     reach(book, "mounts_undone", "lift_points_on")
-    book.do("supported", support="h", support_kind="hook", carries="engine", point="front lifting eye")
+    book.do(
+        "supported", support="h", support_kind="hook", carries="engine", point="front lifting eye"
+    )
     assert book.view().carried.startswith("engine on a hook; ")
     assert support_view(book.state).ground_asked
     book.do("vehicle stands", bay="bay 1", ground="hard")
@@ -163,34 +224,86 @@ def test_an_old_plan_is_asked_once():
 
 @pytest.mark.parametrize(
     ("part", "face", "code", "grade", "rung"),
-    [("joint", "lift", "noise", 3, "drive"), ("joint", "stud", "crack", 1, "drive"), ("line", "pipe", "brittle", 2, "fuel_on"), ("face", "deck", "crack", 3, None)],
+    [
+        ("joint", "lift", "noise", 3, "drive"),
+        ("joint", "stud", "crack", 1, "drive"),
+        ("line", "pipe", "brittle", 2, "fuel_on"),
+        ("face", "deck", "crack", 3, None),
+    ],
 )
 def test_a_bad_part_used_again_is_a_concession(look: Book, part, face, code, grade, rung):
-    """'Looks fine' is no concession, watched no better than used again; in writing it is, and a safety part stays shut until inspected."""
+    """'Looks fine' is no concession, watched no better than used again; in writing it is, and a
+    safety part stays shut until inspected.
+    """
     seen(look, part, face, code, grade)
     for other in look.state.plan.find_step("look").part:
         for one in other.face:
             if (other.id, one.id) != (part, face):
                 seen(look, other.id, one.id)
     for choice in ("reuse", "watch"):
-        refused(look, "part decided", "concession_asked", step="look", part=part, choice=choice, reason="looks fine")
-        refused(look, "part decided", "concession_asked", step="look", part=part, choice=choice, reason="abc", name="MK")
+        refused(
+            look,
+            "part decided",
+            "concession_asked",
+            step="look",
+            part=part,
+            choice=choice,
+            reason="looks fine",
+        )
+        refused(
+            look,
+            "part decided",
+            "concession_asked",
+            step="look",
+            part=part,
+            choice=choice,
+            reason="abc",
+            name="MK",
+        )
     assert f"part:look/{part}" in look.open()
-    look.do("part decided", step="look", part=part, choice="watch", reason="once a year to the tip and back", name="MK")
+    look.do(
+        "part decided",
+        step="look",
+        part=part,
+        choice="watch",
+        reason="once a year to the tip and back",
+        name="MK",
+    )
     assert look.open().get(f"part:look/{part}") == rung
-    look.do("part decided", step="look", part=part, choice="watch", reason="inspected, good for a year", name="MK", licensed="Inspector 7, no. 4711")
+    look.do(
+        "part decided",
+        step="look",
+        part=part,
+        choice="watch",
+        reason="inspected, good for a year",
+        name="MK",
+        licensed="Inspector 7, no. 4711",
+    )
     assert f"part:look/{part}" not in look.open()
 
 
 def test_old_logs_used_bad_parts_again(look: Book):
     """Decided before the rule, without a name: at the gate again."""
     seen(look, "joint", "stud", "crack", 3)
-    look.add("part decided", PartDecided(step="look", part="joint", part_name="Upper ball joint", choice="reuse", reason="looks fine", seen=2, faces=2))
+    look.add(
+        "part decided",
+        PartDecided(
+            step="look",
+            part="joint",
+            part_name="Upper ball joint",
+            choice="reuse",
+            reason="looks fine",
+            seen=2,
+            faces=2,
+        ),
+    )
     assert look.open()["part:look/joint"] == "drive"
 
 
 def test_polished_and_light_rust_are_not_bad(look: Book):
-    """Some terms are never bad by themselves, corrosion only when heavy; spalling and a bent stud at once."""
+    """Some terms are never bad by themselves, corrosion only when heavy; spalling and a bent stud
+    at once.
+    """
     seen(look, "joint", "stud", "corrosion", 2)
     assert not look.bench("look").inspection.parts[0].bad
     seen(look, "joint", "stud", "corrosion", 3)
@@ -218,14 +331,23 @@ def test_a_passed_over_inspection_says_nothing_of_safety_parts(look: Book):
 
 def test_an_own_part_asks_what_hangs_on_it(look: Book):
     """A part added by hand says whether it is safety-critical."""
-    own = {"step": "look", "part": "own-rod", "part_name": "Track rod", "face": "own-eye", "face_name": "eye", "on": "casting"}
+    own = {
+        "step": "look",
+        "part": "own-rod",
+        "part_name": "Track rod",
+        "face": "own-eye",
+        "face_name": "eye",
+        "on": "casting",
+    }
     refused(look, "face added", "safety_asked", **own)
     look.do("face added", **own, safety="steering")
     assert look.bench("look").inspection.parts[-1].safety == "steering"
 
 
 def test_empty_until_it_is_filled():
-    """Drained: empty, whatever else is done; oil shuts crank, coolant fire; struck or left out for a reason it is not."""
+    """Drained: empty, whatever else is done; oil shuts crank, coolant fire; struck or left out for
+    a reason it is not.
+    """
     book = shelf("top-end")
     assert "empty:engine_oil" not in book.open()
     drained = book.do("done", step="fluids_out")
@@ -238,7 +360,13 @@ def test_empty_until_it_is_filled():
     book.do("confirmed", step="oil_in", what=book.bench("oil_in").level)
     book.do("done", step="oil_in")
     assert "empty:engine_oil" not in book.open()
-    book.do("decision", step="fluids_out", about="empty", thing="coolant", reason="the engine is sold without its radiator")
+    book.do(
+        "decision",
+        step="fluids_out",
+        about="empty",
+        thing="coolant",
+        reason="the engine is sold without its radiator",
+    )
     assert "empty:coolant" not in book.open()
     book.do("strike", entry=drained.id, reason="only looked at")
     assert "empty:engine_oil" not in book.open()
@@ -251,7 +379,9 @@ def gaps(*names: str) -> dict[str, str]:
 
 
 def test_the_plan_says_what_it_never_closes():
-    """The fuel line of powertrain-up is never put on again, its coolant never filled; with the sheets that do, it is."""
+    """The fuel line of powertrain-up is never put on again, its coolant never filled; with the
+    sheets that do, it is.
+    """
     assert gaps("powertrain-up")["fuel_caps"] == "never_closed"
     assert gaps("powertrain-up")["coolant"] == "never_filled"
     assert gaps("powertrain-up", "first-start")["fuel_caps"] == "never_closed"
@@ -260,8 +390,13 @@ def test_the_plan_says_what_it_never_closes():
 
 
 def test_the_order_back_closes_between_the_right_rungs():
-    """powertrain-up with first-start: the new step comes after cranking, before the fuel is on, and doing it closes the item."""
-    book = Book(combine_sheets([shelf("powertrain-up").state.whole, shelf("first-start").state.whole]), tools())
+    """powertrain-up with first-start: the new step comes after cranking, before the fuel is on, and
+    doing it closes the item.
+    """
+    book = Book(
+        combine_sheets([shelf("powertrain-up").state.whole, shelf("first-start").state.whole]),
+        tools(),
+    )
     reach(book, "fuel_capped")
     book.do("reopened", step="battery_off")
     book.do("done", step="battery_off")
@@ -278,16 +413,22 @@ def test_the_order_back_closes_between_the_right_rungs():
 
 
 def test_left_open_by_hand_is_closed_where_its_step_goes_back():
-    """A sender wire left off at 'wires off' is cleared at 'wires on', not by the step that opened it; another may be named."""
+    """A sender wire left off at 'wires off' is cleared at 'wires on', not by the step that opened
+    it; another may be named.
+    """
     book = shelf("powertrain-up")
-    book.do("left open", step="wires_off", item="sender", what="Temperature sender wire", blocks="fire")
+    book.do(
+        "left open", step="wires_off", item="sender", what="Temperature sender wire", blocks="fire"
+    )
     book.do("left open", step="wires_off", item="horn", what="Horn wire", closes_at="radiator_on")
     found = {i.id: i.clear_at for i in book.view().left_open}
     assert (found["sender"], found["horn"]) == ("wires_on", "radiator_on")
 
 
 def test_looked_at_in_the_dark_is_looked_at_again_by_day(look: Book):
-    """In the dark or in blown sand it stands on the list, by day the press takes it off; in the dark it does not."""
+    """In the dark or in blown sand it stands on the list, by day the press takes it off; in the
+    dark it does not.
+    """
     seen(look, "face", "deck")
     assert not any(i.kind == "look_again" for i in look.view().left_open)
     look.do("surroundings", around=["dark"])
@@ -306,7 +447,10 @@ def test_resume_names_the_last_thing_done(book: Book):
     press(book, "lead")
     book.do("done", step="lead")
     resume = book.view().resume
-    assert (resume.title, resume.line) == ("Last done: 2.01 Lead off", "Next is 2.02 Head bolts out.")
+    assert (resume.title, resume.line) == (
+        "Last done: 2.01 Lead off",
+        "Next is 2.02 Head bolts out.",
+    )
     book.do("started", step="ring")
     assert book.view().resume.title == "You stopped at 3.02 Ring"
 
@@ -321,9 +465,20 @@ def test_not_given_blocks_until_somebody_says_a_figure():
 
 
 def test_figures_are_not_read_by_one_press():
-    """A step that sources the figures is done when the coming stage has none left to find, or is let go with a reason that is written."""
-    text = SMALL.replace('id = "lead"\nstage = "take_down"', 'id = "sourced"\nstage = "plan"\nkind = "check"\nhunts = true\ntitle = "Figures sourced"\ndo = "Find."\n\n[[step]]\nid = "lead"\nstage = "take_down"', 1)
-    bare = text.replace('stage = "take_down"', 'stage = "build_up"').replace('stage = "inspect"', 'stage = "build_up"').replace('source = "book p. 4"\nfastener', "fastener")
+    """A step that sources the figures is done when the coming stage has none left to find, or is
+    let go with a reason that is written.
+    """
+    text = SMALL.replace(
+        'id = "lead"\nstage = "take_down"',
+        'id = "sourced"\nstage = "plan"\nkind = "check"\nhunts = true\ntitle = "Figures '
+        'sourced"\ndo = "Find."\n\n[[step]]\nid = "lead"\nstage = "take_down"',
+        1,
+    )
+    bare = (
+        text.replace('stage = "take_down"', 'stage = "build_up"')
+        .replace('stage = "inspect"', 'stage = "build_up"')
+        .replace('source = "book p. 4"\nfastener', "fastener")
+    )
     with pytest.raises(Refused, match="to find for Build up"):
         Book(small_sheet(bare), tools()).do("done", step="sourced")
     Book(small_sheet(bare), tools()).do("done", step="sourced", reason="the book comes on Monday")

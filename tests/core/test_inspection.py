@@ -1,4 +1,6 @@
-"""Inspecting: faces and what holds of them, debris down the flow, decisions that stay provisional, patterns that prove nothing."""
+"""Inspecting: faces and what holds of them, debris down the flow, decisions that stay provisional,
+patterns that prove nothing.
+"""
 
 import tomllib
 
@@ -33,8 +35,16 @@ source = "book"
 [[trace]]
 id = "oil"
 name = "Oil"
-station = [{ id = "a", name = "Bearing A", part = "a", x = 0, y = 0 }, { id = "gear", name = "Gear", part = "gear", x = 50, y = 0 }, { id = "mesh", name = "Screen", x = 60, y = 0, filter = true }, { id = "b", name = "Bearing B", part = "b", x = 90, y = 0 }, { id = "far", name = "Far case", part = "far", x = 99, y = 0 }]
-flow = [{ start = "a", to = "gear" }, { start = "a", to = "mesh" }, { start = "mesh", to = "b" }, { start = "b", to = "a" }, { start = "b", to = "far" }]
+station = [{ id = "a", name = "Bearing A", part = "a", x = 0, y = 0 },
+  { id = "gear", name = "Gear", part = "gear", x = 50, y = 0 },
+  { id = "mesh", name = "Screen", x = 60, y = 0, filter = true },
+  { id = "b", name = "Bearing B", part = "b", x = 90, y = 0 },
+  { id = "far", name = "Far case", part = "far", x = 99, y = 0 }]
+flow = [{ start = "a", to = "gear" },
+  { start = "a", to = "mesh" },
+  { start = "mesh", to = "b" },
+  { start = "b", to = "a" },
+  { start = "b", to = "far" }]
 
 [[step]]
 id = "gaps"
@@ -42,8 +52,14 @@ stage = "inspect"
 kind = "measure"
 title = "Gaps"
 do = "Measure."
-reading = [{ id = "g1", name = "Gap 1", tool = "micrometer", nominal = "0.05 mm" }, { id = "g2", name = "Gap 2", tool = "micrometer", nominal = "0.05 mm" }, { id = "g3", name = "Gap 3", tool = "micrometer", nominal = "0.05 mm" }, { id = "g4", name = "Gap 4", tool = "micrometer", nominal = "0.05 mm" }]
-result = [{ id = "r1", name = "Gap 1", limit = "gap", reading = "g1" }, { id = "r2", name = "Gap 2", limit = "gap", reading = "g2" }, { id = "r3", name = "Gap 3", limit = "gap", reading = "g3" }, { id = "r4", name = "Gap 4", limit = "gap", reading = "g4" }]
+reading = [{ id = "g1", name = "Gap 1", tool = "micrometer", nominal = "0.05 mm" },
+  { id = "g2", name = "Gap 2", tool = "micrometer", nominal = "0.05 mm" },
+  { id = "g3", name = "Gap 3", tool = "micrometer", nominal = "0.05 mm" },
+  { id = "g4", name = "Gap 4", tool = "micrometer", nominal = "0.05 mm" }]
+result = [{ id = "r1", name = "Gap 1", limit = "gap", reading = "g1" },
+  { id = "r2", name = "Gap 2", limit = "gap", reading = "g2" },
+  { id = "r3", name = "Gap 3", limit = "gap", reading = "g3" },
+  { id = "r4", name = "Gap 4", limit = "gap", reading = "g4" }]
 
 [[step]]
 id = "look"
@@ -58,7 +74,8 @@ id = "a"
 name = "Bearing A"
 price = 40
 wrong = 400
-face = [{ id = "rollers", name = "rollers", on = "rolling" }, { id = "seat", name = "seat", on = "journal" }]
+face = [{ id = "rollers", name = "rollers", on = "rolling" },
+  { id = "seat", name = "seat", on = "journal" }]
 
 [[step.part]]
 id = "b"
@@ -70,7 +87,8 @@ face = [{ id = "rollers", name = "rollers", on = "rolling" }]
 [[step.part]]
 id = "gear"
 name = "Gear"
-face = [{ id = "drive", name = "drive side", on = "teeth" }, { id = "coast", name = "coast side", on = "teeth" }]
+face = [{ id = "drive", name = "drive side", on = "teeth" },
+  { id = "coast", name = "coast side", on = "teeth" }]
 
 [[step.part]]
 id = "far"
@@ -80,7 +98,11 @@ wrong = 900
 face = [{ id = "floor", name = "floor", on = "casting" }]
 """
 SHELLS = "\n".join(
-    f'[[step.part]]\nid = "s{k}"\nname = "Shell {k}"\ngroup = "Shells"\nposition = "{k}"\nclearance = ["gaps", "r{k}"]\nface = [{{ id = "run", name = "running", on = "shell" }}]\n'
+    (
+        f'[[step.part]]\nid = "s{k}"\nname = "Shell {k}"\ngroup = "Shells"\nposition = '
+        f'"{k}"\nclearance = ["gaps", "r{k}"]\nface = [{{ id = "run", name = "running", on = '
+        f'"shell" }}]\n'
+    )
     for k in range(1, 5)
 )
 
@@ -91,9 +113,19 @@ def book() -> Book:
     return Book(small_sheet(SHEET), tools())
 
 
-def see(book: Book, part: str, face: str, code: str | None = None, grade: int | None = None, **more) -> None:
+def see(
+    book: Book, part: str, face: str, code: str | None = None, grade: int | None = None, **more
+) -> None:
     """One look."""
-    book.do("finding", step="look", part=part, face=face, code=code, grade=grade, **{"cleaning": "washed", **more})
+    book.do(
+        "finding",
+        step="look",
+        part=part,
+        face=face,
+        code=code,
+        grade=grade,
+        **{"cleaning": "washed", **more},
+    )
 
 
 def part_of(book: Book, part: str):
@@ -115,18 +147,30 @@ def test_every_face_is_asked_for(book):
 
 
 def test_dirty_unsure_and_light_are_not_good(book):
-    """Nothing seen on a dirty face is no verdict; a sure grade 2 is bad; an unsure one is looked at again."""
+    """Nothing seen on a dirty face is no verdict; a sure grade 2 is bad; an unsure one is looked at
+    again.
+    """
     see(book, "a", "rollers", cleaning="as it came")
     see(book, "a", "seat", "fret", 2, confidence="unsure")
     see(book, "b", "rollers", "dent", 2)
     see(book, "gear", "drive", "pit", 1)
-    states = {f"{p.id}/{f.id}": f.state for p in book.bench("look").inspection.parts for f in p.faces}
-    assert states == {"a/rollers": "again", "a/seat": "again", "b/rollers": "bad", "gear/drive": "again", "gear/coast": "not_seen"}
+    states = {
+        f"{p.id}/{f.id}": f.state for p in book.bench("look").inspection.parts for f in p.faces
+    }
+    assert states == {
+        "a/rollers": "again",
+        "a/seat": "again",
+        "b/rollers": "bad",
+        "gear/drive": "again",
+        "gear/coast": "not_seen",
+    }
     assert part_of(book, "a").faces[0].words == "nothing found yet, but it was dirty"
 
 
 def test_a_cleaner_look_replaces_a_dirty_one_and_both_stay_readable(book):
-    """Dents found after washing beat the dirty look; two terms of one look stand side by side; the earlier is not lost."""
+    """Dents found after washing beat the dirty look; two terms of one look stand side by side; the
+    earlier is not lost.
+    """
     see(book, "a", "rollers", cleaning="as it came")
     see(book, "a", "rollers", "dent", 2)
     see(book, "a", "rollers", "tint", 3)
@@ -140,7 +184,9 @@ def test_a_cleaner_look_replaces_a_dirty_one_and_both_stay_readable(book):
 
 
 def test_a_dirty_look_never_clears_what_a_clean_one_showed(book):
-    """Dents seen after washing stay, whatever a dirty look says later; new damage counts in whatever state it is seen."""
+    """Dents seen after washing stay, whatever a dirty look says later; new damage counts in
+    whatever state it is seen.
+    """
     see(book, "a", "rollers", "dent", 2)
     see(book, "a", "rollers", cleaning="as it came")
     assert part_of(book, "a").faces[0].words == "Dents, several"
@@ -155,7 +201,12 @@ def test_what_failed_puts_the_parts_in_the_order_of_the_flow(book):
     assert [p.id for p in book.bench("look").inspection.parts] == ["a", "b", "gear"]
     book.do("traced", step="look", station="a")
     facts = book.bench("look").inspection
-    assert [(p.mark, p.id) for p in facts.parts] == [("F", "a"), ("1", "gear"), ("3", "b"), ("4", "far")]
+    assert [(p.mark, p.id) for p in facts.parts] == [
+        ("F", "a"),
+        ("1", "gear"),
+        ("3", "b"),
+        ("4", "far"),
+    ]
     assert part_of(book, "b").reached == "chips came this way, past Screen"
     assert facts.total == 6
     book.do("traced", step="look", station=None)
@@ -165,27 +216,49 @@ def test_what_failed_puts_the_parts_in_the_order_of_the_flow(book):
 
 
 def test_good_but_downstream_is_asked_once_more(book):
-    """A part that is good where chips went by, and was only wiped, keeps the step open until it is washed."""
+    """A part that is good where chips went by, and was only wiped, keeps the step open until it is
+    washed.
+    """
     book.do("traced", step="look", station="b")
-    for part, face in (("a", "rollers"), ("a", "seat"), ("gear", "drive"), ("gear", "coast"), ("b", "rollers")):
+    for part, face in (
+        ("a", "rollers"),
+        ("a", "seat"),
+        ("gear", "drive"),
+        ("gear", "coast"),
+        ("b", "rollers"),
+    ):
         see(book, part, face)
     see(book, "far", "floor", cleaning="wiped")
-    assert book.bench("look").lacking == "Far case: good, and chips came this way: wash it and look again"
+    assert (
+        book.bench("look").lacking
+        == "Far case: good, and chips came this way: wash it and look again"
+    )
     see(book, "far", "floor", cleaning="washed")
     assert book.bench("look").lacking is None
 
 
 def test_a_verdict_is_provisional_until_the_other_side_is_seen(book):
-    """Decided on one face: provisional; a bad second face overturns it; the earlier stays; replaced is shut until it is done."""
+    """Decided on one face: provisional; a bad second face overturns it; the earlier stays; replaced
+    is shut until it is done.
+    """
     see(book, "a", "rollers")
     book.do("part decided", step="look", part="a", choice="reuse", reason="looks new")
     assert part_of(book, "a").provisional
     see(book, "a", "seat", "fret", 3)
     part = part_of(book, "a")
-    assert (part.provisional, part.needs, part.since) == (False, True, "seen since it was decided: Fretting, heavy, washed, seat")
-    book.do("part decided", step="look", part="a", choice="replace", reason="seat is gone too", price=44)
+    assert (part.provisional, part.needs, part.since) == (
+        False,
+        True,
+        "seen since it was decided: Fretting, heavy, washed, seat",
+    )
+    book.do(
+        "part decided", step="look", part="a", choice="replace", reason="seat is gone too", price=44
+    )
     part = part_of(book, "a")
-    assert [d.words for d in part.decided] == ["use it again: looks new", "replace: seat is gone too"]
+    assert [d.words for d in part.decided] == [
+        "use it again: looks new",
+        "replace: seat is gone too",
+    ]
     assert not part.needs
     assert book.open()["part:look/a"] == "crank"
     with pytest.raises(Refused) as refusal:
@@ -197,8 +270,14 @@ def test_a_verdict_is_provisional_until_the_other_side_is_seen(book):
 
 
 def test_chips_reach_a_part_of_another_step():
-    """A part that is looked at in a step of its own says so too, as soon as something upstream broke up, and no longer when the trace is taken back."""
-    other = '\n[[step]]\nid = "later"\nstage = "inspect"\nkind = "inspect"\ntitle = "Far case alone"\ndo = "Look."\n\n[[step.part]]\nid = "far"\nname = "Far case"\nface = [{ id = "lid", name = "lid", on = "casting" }]\n'
+    """A part that is looked at in a step of its own says so too, as soon as something upstream
+    broke up, and no longer when the trace is taken back.
+    """
+    other = (
+        '\n[[step]]\nid = "later"\nstage = "inspect"\nkind = "inspect"\ntitle = "Far case '
+        'alone"\ndo = "Look."\n\n[[step.part]]\nid = "far"\nname = "Far case"\nface = [{ id = '
+        '"lid", name = "lid", on = "casting" }]\n'
+    )
     first, _, rest = SHEET.partition('[[step.part]]\nid = "far"')
     book = Book(small_sheet(first + other.lstrip()), tools())
     assert rest
@@ -207,36 +286,65 @@ def test_chips_reach_a_part_of_another_step():
     assert book.bench("later").inspection.parts[0].reached == "chips came this way, past Screen"
     see_lid = {"step": "later", "part": "far", "face": "lid", "cleaning": "wiped"}
     book.do("finding", **see_lid)
-    assert book.bench("later").lacking == "Far case: good, and chips came this way, past Screen: wash it and look again"
+    assert (
+        book.bench("later").lacking
+        == "Far case: good, and chips came this way, past Screen: wash it and look again"
+    )
     book.do("traced", step="look", station=None)
     assert book.bench("later").lacking is None
 
 
-def lay(book: Book, feature: str, old: str, new: str, *, same: bool, why: str | None = None) -> None:
+def lay(
+    book: Book, feature: str, old: str, new: str, *, same: bool, why: str | None = None
+) -> None:
     """One feature of bearing A, old against new."""
-    book.do("laid beside", step="look", part="a", feature=feature, old=old, new=new, same=same, why=why)
+    book.do(
+        "laid beside", step="look", part="a", feature=feature, old=old, new=new, same=same, why=why
+    )
 
 
 def test_the_new_part_is_laid_beside_the_old(book):
-    """Features come from its faces; a difference shuts the gate also after the part was put right, till somebody says why it will do; the log keeps all."""
+    """Features come from its faces; a difference shuts the gate also after the part was put right,
+    till somebody says why it will do; the log keeps all.
+    """
     assert part_of(book, "a").beside == ()
     book.do("part decided", step="look", part="a", choice="replace", reason="pitted")
     asked = [b.feature for b in part_of(book, "a").beside]
-    assert asked == ["outside diameter", "bore", "width", "number on it", "seals or shields", "diameters", "length", "keyways and holes", "all that belongs to it"]
+    assert asked == [
+        "outside diameter",
+        "bore",
+        "width",
+        "number on it",
+        "seals or shields",
+        "diameters",
+        "length",
+        "keyways and holes",
+        "all that belongs to it",
+    ]
     lay(book, "outside diameter", "47 mm", "47 mm", same=True)
     lay(book, "width", "14 mm", "0.6 in", same=False)
     lay(book, "lip", "to the outside", "to the outside", same=True)
     found = {b.feature: (b.state, b.words) for b in part_of(book, "a").beside}
     assert found["outside diameter"] == ("same", "old 47 mm, new 47 mm: same")
-    assert found["width"] == ("differs", "old 14 mm, new 0.6 in: differs, 1.24 mm more")  # 0.6 x 25.4 - 14
+    assert found["width"] == (
+        "differs",
+        "old 14 mm, new 0.6 in: differs, 1.24 mm more",
+    )  # 0.6 x 25.4 - 14
     assert found["lip"] == ("same", "old to the outside, new to the outside: same")
-    book.do("laid beside", step="look", part="a", feature="bore", old="2 in", new="50.8 mm")  # equal figures need no word
+    book.do(
+        "laid beside", step="look", part="a", feature="bore", old="2 in", new="50.8 mm"
+    )  # equal figures need no word
     assert part_of(book, "a").beside[1].state == "same"
-    book.do("laid beside", step="look", part="a", feature="bore", old="2 in", new="2.0")  # the unit holds for both
+    book.do(
+        "laid beside", step="look", part="a", feature="bore", old="2 in", new="2.0"
+    )  # the unit holds for both
     with pytest.raises(Refused, match="do not read alike"):
         book.do("laid beside", step="look", part="a", feature="bore", old="2 in", new="51 mm")
     book.do("part put right", step="look", part="a", how="new one pressed on")
-    assert next(i.what for i in open_items(book.state, ()) if i.id == "part:look/a") == "Bearing A, width: old 14 mm, new 0.6 in: differs, 1.24 mm more"
+    assert (
+        next(i.what for i in open_items(book.state, ()) if i.id == "part:look/a")
+        == "Bearing A, width: old 14 mm, new 0.6 in: differs, 1.24 mm more"
+    )
     lay(book, "width", "14 mm", "0.6 in", same=False, why="spacer ring turned down by as much")
     assert "part:look/a" not in book.open()
     assert part_of(book, "a").beside[2].state == "will_do"
@@ -252,7 +360,14 @@ def test_nothing_is_put_right_before_it_is_decided(book):
     assert book.bench("look").lacking == "Bearing B: found, and nothing is decided"
     book.do("part decided", step="look", part="b", choice="deeper", reason="open the cage first")
     assert book.bench("look").lacking == "Bearing B: look deeper"
-    book.do("part decided", step="look", part="b", choice="watch", reason="low load, once a year", name="MK")
+    book.do(
+        "part decided",
+        step="look",
+        part="b",
+        choice="watch",
+        reason="low load, once a year",
+        name="MK",
+    )
     assert book.bench("look").lacking is None
 
 
@@ -261,7 +376,14 @@ def test_what_was_found_bad_stays_at_the_gate_when_the_step_is_passed_over(book)
     see(book, "b", "rollers", "dent", 2)
     book.do("skipped", step="look", reason="no time left for it")
     assert book.open()["part:look/b"] == "crank"
-    book.do("part decided", step="look", part="b", choice="watch", reason="low load, once a year", name="MK")
+    book.do(
+        "part decided",
+        step="look",
+        part="b",
+        choice="watch",
+        reason="low load, once a year",
+        name="MK",
+    )
     assert "part:look/b" not in book.open()
 
 
@@ -276,13 +398,41 @@ def test_cleaned_and_good_is_done_by_looking(book):
 
 
 def test_own_faces_and_parts(book):
-    """What no sheet names: another face, another part; the same face twice is refused; struck, it is gone."""
-    book.do("face added", step="look", part="a", part_name="x", face="own-cage", face_name="cage", on="rolling")
-    entry = book.do("face added", step="look", part="own-vent", part_name="Vent", face="own-hose", face_name="hose", on="seal", safety="none")
+    """What no sheet names: another face, another part; the same face twice is refused; struck, it
+    is gone.
+    """
+    book.do(
+        "face added",
+        step="look",
+        part="a",
+        part_name="x",
+        face="own-cage",
+        face_name="cage",
+        on="rolling",
+    )
+    entry = book.do(
+        "face added",
+        step="look",
+        part="own-vent",
+        part_name="Vent",
+        face="own-hose",
+        face_name="hose",
+        on="seal",
+        safety="none",
+    )
     assert [f.name for f in part_of(book, "a").faces] == ["rollers", "seat", "cage"]
     assert part_of(book, "own-vent").faces[0].own
     with pytest.raises(Conflict):
-        book.do("face added", step="look", part="own-vent", part_name="Vent", face="own-hose", face_name="hose", on="seal", safety="none")
+        book.do(
+            "face added",
+            step="look",
+            part="own-vent",
+            part_name="Vent",
+            face="own-hose",
+            face_name="hose",
+            on="seal",
+            safety="none",
+        )
     book.do("strike", entry=entry.id, reason="not there")
     assert all(p.id != "own-vent" for p in book.bench("look").inspection.parts)
 
@@ -292,7 +442,12 @@ def test_bad_findings_are_refused(book):
     head = book.state.head
     with pytest.raises(Refused, match="1 one or two, 2 several or 3 all round"):
         see(book, "a", "rollers", "dent")
-    for part, face, more in (("z", "x", {}), ("a", "z", {}), ("a", "rollers", {"code": "nonsense", "grade": 1}), ("a", "rollers", {"photo": "0" * 64})):
+    for part, face, more in (
+        ("z", "x", {}),
+        ("a", "z", {}),
+        ("a", "rollers", {"code": "nonsense", "grade": 1}),
+        ("a", "rollers", {"photo": "0" * 64}),
+    ):
         with pytest.raises(NotFound):
             see(book, part, face, **more)
     assert book.state.head == head
@@ -306,12 +461,21 @@ def test_money(book):
     book.do("part decided", step="look", part="a", choice="replace", reason="broken up")
     book.do("part decided", step="look", part="b", choice="watch", reason="one light dent")
     money = inspection_view(book.state).exposure
-    assert (money.decided, money.if_wrong, money.worst_open, money.open_parts, money.without_price) == (40, 400, 0, 1, ("Gear",))
+    assert (
+        money.decided,
+        money.if_wrong,
+        money.worst_open,
+        money.open_parts,
+        money.without_price,
+    ) == (40, 400, 0, 1, ("Gear",))
 
 
 def shells(gaps: tuple[str, ...], grades: tuple[int, ...]) -> Book:
     """Four shells with measured gaps and grades of wear."""
-    book = Book(small_sheet(SHEET + SHELLS), {**tools(), "m3": tool("m3", "micrometer", lo="0", hi="25", mpe="0.002", s="0.001")})
+    book = Book(
+        small_sheet(SHEET + SHELLS),
+        {**tools(), "m3": tool("m3", "micrometer", lo="0", hi="25", mpe="0.002", s="0.001")},
+    )
     for k, gap in enumerate(gaps, start=1):
         book.read("gaps", f"g{k}", gap, tool="m3", sure=True)
     for k, grade in enumerate(grades, start=1):
@@ -319,23 +483,56 @@ def shells(gaps: tuple[str, ...], grades: tuple[int, ...]) -> Book:
     return book
 
 
-@pytest.mark.parametrize(("gaps", "grades", "says"), [
-    (("0.02", "0.05", "0.06", "0.07"), (3, 0, 0, 0), "the worst one (1) is the tightest: clearance may be the reason"),
-    (("0.05", "0.02", "0.06", "0.09"), (0, 0, 3, 0), "the worst (3) is neither the tightest (2) nor the loosest (4): clearance does not explain it"),
-    (("0.05", "0.02", "0.06", "0.09"), (0, 0, 0, 2), "the worst one (4) is the loosest: reason or result, clearance alone does not tell"),
-    (("0.050", "0.051", "0.052", "0.050"), (0, 2, 0, 0), "their clearances differ by no more than the tools can tell: clearance explains nothing here"),
-    (("0.05", "0.02", "0.06", "0.09"), (2, 2, 2, 2), "all of them alike: look for what they share, oil and filter, not for the one place"),
-    (("0.05", "0.02", "0.06", "0.09"), (0, 0, 0, 0), None),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("gaps", "grades", "says"),
+    [
+        (
+            ("0.02", "0.05", "0.06", "0.07"),
+            (3, 0, 0, 0),
+            "the worst one (1) is the tightest: clearance may be the reason",
+        ),
+        (
+            ("0.05", "0.02", "0.06", "0.09"),
+            (0, 0, 3, 0),
+            (
+                "the worst (3) is neither the tightest (2) nor the loosest (4): clearance does not "
+                "explain it"
+            ),
+        ),
+        (
+            ("0.05", "0.02", "0.06", "0.09"),
+            (0, 0, 0, 2),
+            "the worst one (4) is the loosest: reason or result, clearance alone does not tell",
+        ),
+        (
+            ("0.050", "0.051", "0.052", "0.050"),
+            (0, 2, 0, 0),
+            (
+                "their clearances differ by no more than the tools can tell: clearance explains "
+                "nothing here"
+            ),
+        ),
+        (
+            ("0.05", "0.02", "0.06", "0.09"),
+            (2, 2, 2, 2),
+            "all of them alike: look for what they share, oil and filter, not for the one place",
+        ),
+        (("0.05", "0.02", "0.06", "0.09"), (0, 0, 0, 0), None),
+    ],
+)
 def test_what_a_pattern_says(gaps, grades, says):
-    """Clearance and wear side by side; where the pattern does not support the conclusion, that is said."""
+    """Clearance and wear side by side; where the pattern does not support the conclusion, that is
+    said.
+    """
     (table,) = inspection_view(shells(gaps, grades).state).tables
     assert table.says == ((says,) if says else ())
     assert [row.grade for row in table.rows] == list(grades)
 
 
 def test_two_things_changed_prove_nothing():
-    """A cause file with one thing varied and another changed warns, on the table too; settled is kept."""
+    """A cause file with one thing varied and another changed warns, on the table too; settled is
+    kept.
+    """
     book = shells(("0.02", "0.05", "0.06", "0.07"), (3, 0, 0, 0))
     book.do("cause", cause="oil", what="Thin oil", step="look")
     book.do("evidence", cause="oil", sort="varied", text="Thinner oil")
@@ -351,16 +548,24 @@ def test_two_things_changed_prove_nothing():
 
 
 def test_age_makes_suspects():
-    """Nothing for facts that nobody gave; long standing and an unknown history name rubber, fluids and guides."""
+    """Nothing for facts that nobody gave; long standing and an unknown history name rubber, fluids
+    and guides.
+    """
     assert suspects({}) == ()
     assert suspects({"standing": "in use", "history": "known", "fuel_spirit": "none"}) == ()
     things = {s.thing for s in suspects({"standing": "over five years"})}
-    assert {"Shaft seals and rubber hoses", "Brake and clutch fluid", "Valve guides and stems"} <= things
+    assert {
+        "Shaft seals and rubber hoses",
+        "Brake and clutch fluid",
+        "Valve guides and stems",
+    } <= things
     assert {s.thing for s in suspects({"standing": "over a year"})} < things
 
 
 def test_every_term_is_whole():
-    """Each term stands on a kind of face, and each kind of face has terms; three grades, a usual end."""
+    """Each term stands on a kind of face, and each kind of face has terms; three grades, a usual
+    end.
+    """
     assert len(CODES) >= 30
     for surface in SURFACES:
         assert len(codes_for(surface)) >= 3, surface
@@ -369,30 +574,50 @@ def test_every_term_is_whole():
         assert code.usual, code.id
 
 
-GRAPH = st.lists(st.tuples(st.integers(0, 7), st.integers(0, 7)).filter(lambda f: f[0] != f[1]), min_size=1, max_size=20)
+GRAPH = st.lists(
+    st.tuples(st.integers(0, 7), st.integers(0, 7)).filter(lambda f: f[0] != f[1]),
+    min_size=1,
+    max_size=20,
+)
 
 
 @given(flows=GRAPH, failed=st.integers(0, 7), filters=st.sets(st.integers(0, 7)))
 def test_downstream_is_all_that_can_be_reached_nearest_first(flows, failed, filters):
-    """Against an independent search: the same places, in order of distance, numbered without a gap."""
-    trace = Trace(id="t", name="T", station=tuple(Station(id=f"s{k}", name=f"S{k}", x=0, y=0, filter=k in filters) for k in range(8)),
-                  flow=tuple(Flow(start=f"s{a}", to=f"s{b}") for a, b in flows))  # fmt: skip
+    """Against an independent search: the same places, in order of distance, numbered
+    without a gap.
+    """
+    trace = Trace(
+        id="t",
+        name="T",
+        station=tuple(
+            Station(id=f"s{k}", name=f"S{k}", x=0, y=0, filter=k in filters) for k in range(8)
+        ),
+        flow=tuple(Flow(start=f"s{a}", to=f"s{b}") for a, b in flows),
+    )
     far = {failed: 0}
     edge = {failed}
     while edge:
         edge = {b for a, b in flows if a in edge and b not in far}
         far |= {b: max(far.values()) + 1 for b in edge}
     found = downstream(trace, f"s{failed}")
-    assert {r.station: r.distance for r in found} == {f"s{k}": d for k, d in far.items() if k != failed}
+    assert {r.station: r.distance for r in found} == {
+        f"s{k}": d for k, d in far.items() if k != failed
+    }
     assert [r.distance for r in found] == sorted(r.distance for r in found)
     assert [r.n for r in found] == list(range(1, len(found) + 1))
     for r in found:
         assert set(r.filters) <= {f"S{k}" for k in filters}
 
 
-@pytest.mark.parametrize(("bad", "words"), [
-    ('trace = "oil"', 'trace = "water"'), ('to = "far" }', 'to = "nowhere" }'), ('part = "b"', 'part = "zz"'), ('id = "seat", name', 'id = "rollers", name'),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("bad", "words"),
+    [
+        ('trace = "oil"', 'trace = "water"'),
+        ('to = "far" }', 'to = "nowhere" }'),
+        ('part = "b"', 'part = "zz"'),
+        ('id = "seat", name', 'id = "rollers", name'),
+    ],
+)
 def test_a_sheet_with_a_wrong_inspection_is_refused(bad, words):
     """A trace, a station, a part or a face that is not there, with what would be right."""
     text = SHEET.replace(bad, words, 1)

@@ -14,8 +14,8 @@ SINGLES = [
     ("2 5/8 in", "length", F("66.675")),
     ("2-5/8 in", "length", F("66.675")),
     ("2½ in", "length", F("63.5")),
-    ("¾\"", "length", F("19.05")),
-    (".0035\"", "length", F("0.0889")),
+    ('¾"', "length", F("19.05")),
+    ('.0035"', "length", F("0.0889")),
     ("3.5 thou", "length", F("0.0889")),
     ("0,5 mm", "length", F("0.5")),
     ("0,500 mm", "length", F("0.5")),
@@ -89,9 +89,13 @@ def test_refused(text, code):
 
 @pytest.mark.parametrize(
     ("text", "dimension", "code"),
-    [("5 lb", "torque", "dimension_mismatch"), ("5 mm", "torque", "dimension_mismatch"), ("8 BTDC", "length", "dimension_mismatch"),
-     ("80 Nm + 90 deg", "length", "dimension_mismatch")],
-)  # fmt: skip
+    [
+        ("5 lb", "torque", "dimension_mismatch"),
+        ("5 mm", "torque", "dimension_mismatch"),
+        ("8 BTDC", "length", "dimension_mismatch"),
+        ("80 Nm + 90 deg", "length", "dimension_mismatch"),
+    ],
+)
 def test_dimension(text, dimension, code):
     """A torque where a length is asked is refused; pounds alone are never a torque."""
     with pytest.raises(Refused) as refusal:
@@ -144,12 +148,27 @@ def test_decimals_are_read_exactly(value):
 @given(st.integers(0, 30), st.integers(1, 63))
 def test_mixed_fractions(whole, part):
     """A whole number and a proper 64th are one number in both spellings."""
-    assert parse(f"{whole} {part}/64 in").nominal == parse(f"{whole}-{part}/64 in").nominal == (whole + F(part, 64)) * F("25.4")
+    assert (
+        parse(f"{whole} {part}/64 in").nominal
+        == parse(f"{whole}-{part}/64 in").nominal
+        == (whole + F(part, 64)) * F("25.4")
+    )
 
 
 KINDS = {"single", "range", "tolerance", "sequence", "text"}
-CODES = {"ambiguous_comma", "bad_number", "below_absolute_zero", "dimension_mismatch", "empty", "not_a_number", "not_a_quantity", "range_reversed",
-         "unit_ambiguous", "unit_missing", "zero_denominator"}  # fmt: skip
+CODES = {
+    "ambiguous_comma",
+    "bad_number",
+    "below_absolute_zero",
+    "dimension_mismatch",
+    "empty",
+    "not_a_number",
+    "not_a_quantity",
+    "range_reversed",
+    "unit_ambiguous",
+    "unit_missing",
+    "zero_denominator",
+}
 
 
 @given(st.text(max_size=30))

@@ -1,4 +1,6 @@
-"""The rule of passing, attacked: no way past a danger, through skipping, order, not applicable, plan edits, time or old logs."""
+"""The rule of passing, attacked: no way past a danger, through skipping, order, not applicable,
+plan edits, time or old logs.
+"""
 
 from contextlib import suppress
 
@@ -48,7 +50,11 @@ def reach(book: Book, step: str, *without: str) -> None:
     """Everything before a step is dealt with properly, but for the steps named."""
     found = book.state.plan.find_step(step)
     for link in found.after:
-        if link.step in without or book.state.plan.find_step(link.step) is None or book.bench(link.step).settled:
+        if (
+            link.step in without
+            or book.state.plan.find_step(link.step) is None
+            or book.bench(link.step).settled
+        ):
             continue
         reach(book, link.step, *without)
         press(book, link.step)
@@ -57,23 +63,36 @@ def reach(book: Book, step: str, *without: str) -> None:
 
 @pytest.mark.parametrize("how", [{"not_applicable": False}, {"not_applicable": True}])
 def test_a_spring_that_is_not_caught_is_never_passed(how):
-    """Skipped or not applicable, the spring is not caught: the joint waits, whatever is said, and says what is live, not a number."""
+    """Skipped or not applicable, the spring is not caught: the joint waits, whatever is said, and
+    says what is live, not a number.
+    """
     book = shelf("front-suspension")
     reach(book, "lower_joint_apart", "spring_caught")
     book.do("skipped", step="spring_caught", reason=PASSED, **how)
     press(book, "lower_joint_apart")
-    message = refused(book, "done", "danger", step="lower_joint_apart", reason="done out of order for a good reason").message
+    message = refused(
+        book,
+        "done",
+        "danger",
+        step="lower_joint_apart",
+        reason="done out of order for a good reason",
+    ).message
     assert "spring caught in the compressor" in message
     assert "the spring is free when the joint parts" in message
     wait = next(w for w in book.bench("lower_joint_apart").waits if w.danger)
-    assert (wait.step, wait.box) == ("spring_caught", "Compressor rated, hooks on both sides, strap on")
+    assert (wait.step, wait.box) == (
+        "spring_caught",
+        "Compressor rated, hooks on both sides, strap on",
+    )
 
 
 def test_a_box_is_pressed_never_argued_away():
     """The spring is caught; the joint's own box is not pressed: no reason passes it."""
     book = shelf("front-suspension")
     reach(book, "lower_joint_apart")
-    refused(book, "done", "box", step="lower_joint_apart", reason="done out of order for a good reason")
+    refused(
+        book, "done", "box", step="lower_joint_apart", reason="done out of order for a good reason"
+    )
     press(book, "lower_joint_apart")
     book.do("done", step="lower_joint_apart")
     assert proven(book.state, "lower_joint_apart")
@@ -82,9 +101,13 @@ def test_a_box_is_pressed_never_argued_away():
 def test_fuel_is_not_opened_with_the_battery_on():
     """Neither the reason nor the box alone: the battery must be off, and still be off."""
     book = shelf("powertrain-up")
-    refused(book, "done", "danger", step="fuel_capped", reason="done out of order for a good reason")
+    refused(
+        book, "done", "danger", step="fuel_capped", reason="done out of order for a good reason"
+    )
     press(book, "fuel_capped")
-    refused(book, "done", "danger", step="fuel_capped", reason="done out of order for a good reason")
+    refused(
+        book, "done", "danger", step="fuel_capped", reason="done out of order for a good reason"
+    )
     book.do("done", step="battery_off")
     book.do("undone", item="battery_lead")
     refused(book, "done", "danger", step="fuel_capped")
@@ -117,7 +140,9 @@ def test_not_there_answers_that_thing_alone(book: Book):
     refused_thin = {"step": "lead", "thing": "Battery", "looked": "abc"}
     with pytest.raises(ValueError, match="ten characters"):
         book.do("not there", **refused_thin)
-    said = book.do("not there", step="lead", thing="Battery", looked="no battery in the tray, none in the boot")
+    said = book.do(
+        "not there", step="lead", thing="Battery", looked="no battery in the tray, none in the boot"
+    )
     assert book.bench("lead").status.status == "not_there"
     book.do("done", step="head_out")
     with pytest.raises(Conflict):
@@ -128,7 +153,9 @@ def test_not_there_answers_that_thing_alone(book: Book):
 
 
 def test_what_has_happened_is_a_fact_and_no_pass(book: Book):
-    """Always told; not done, satisfies nothing, first in header and gate until somebody says what holds it now."""
+    """Always told; not done, satisfies nothing, first in header and gate until somebody says what
+    holds it now.
+    """
     book.do("happened", step="head_out")
     bench = book.bench("head_out")
     assert not bench.settled
@@ -175,7 +202,9 @@ def test_an_old_log_that_passed_a_danger_proves_nothing(book: Book):
 
 
 def test_a_spoken_note_is_a_reason_for_order_alone(book: Book):
-    """It passes what keeps an order, names itself, and waits on the card for its words; where somebody can be hurt it is no reason."""
+    """It passes what keeps an order, names itself, and waits on the card for its words; where
+    somebody can be hurt it is no reason.
+    """
     note = book.do("spoken", step="bore", sound=SOUND)
     other = book.do("spoken", step="lead", sound="b" * 64)
     assert refused(book, "skipped", "say_in_words", step="lead", spoken=other.id).field == "reason"
@@ -186,22 +215,34 @@ def test_a_spoken_note_is_a_reason_for_order_alone(book: Book):
     skipped = book.do("skipped", step="bore", spoken=note.id)
     assert (skipped.body.reason, skipped.body.spoken) == ("said aloud", note.id)
     told = secure_view(book.state, book.time).card
-    assert [line for line in told if "In words still" in line] == [f"In words still: what was said at 3.01, {note.time[11:16]} UTC, MK", f"In words still: what was said at 2.01, {other.time[11:16]} UTC, MK"]
+    assert [line for line in told if "In words still" in line] == [
+        f"In words still: what was said at 3.01, {note.time[11:16]} UTC, MK",
+        f"In words still: what was said at 2.01, {other.time[11:16]} UTC, MK",
+    ]
     book.do("worded", spoken=note.id, text="the shop has measured it")
-    assert [(n.number, n.words) for n in spoken_notes(book.state)] == [("3.01", "the shop has measured it"), ("2.01", None)]
+    assert [(n.number, n.words) for n in spoken_notes(book.state)] == [
+        ("3.01", "the shop has measured it"),
+        ("2.01", None),
+    ]
     book.do("strike", entry=other.id, reason="nothing was said")
-    assert not [line for line in secure_view(book.state, book.time).card if "In words still" in line]
+    assert not [
+        line for line in secure_view(book.state, book.time).card if "In words still" in line
+    ]
     with pytest.raises(NotFound):
         book.do("worded", spoken=other.id, text="nothing at all")
 
 
 def test_an_old_build_says_what_turned(book: Book):
-    """Lines of before, judged by the rules of today: named once, with their step; a build of today names nothing, a danger seen to is not named."""
+    """Lines of before, judged by the rules of today: named once, with their step; a build of today
+    names nothing, a danger seen to is not named.
+    """
     assert turned_of(book.state, tuple(book.shop.values())) == ()
     book.add("skipped", Skipped(step="lead", reason="abc"))
     old = book.add("done", Done(step="head_out", reason="abc"))
     told = turned_of(book.state, tuple(book.shop.values()))
-    assert [(t.step, t.words) for t in told if t.step] == [("head_out", "Head bolts out: not so: lead off; it is live")]
+    assert [(t.step, t.words) for t in told if t.step] == [
+        ("head_out", "Head bolts out: not so: lead off; it is live")
+    ]
     book.do("confirmed", step="head_out", what=book.view().dangers[0].box)
     assert not [t for t in turned_of(book.state, tuple(book.shop.values())) if t.step]
     book.do("strike", entry=old.id, reason="it was never so")
@@ -224,22 +265,46 @@ def test_a_danger_ends_with_the_thing_itself(book: Book):
 
 
 def test_a_safety_reason_is_not_edited_away(book: Book):
-    """Taking it out is refused; a better one takes its place and says who decided; a worse kind does not."""
+    """Taking it out is refused; a better one takes its place and says who decided; a worse kind
+    does not.
+    """
     with pytest.raises(Refused) as refusal:
         book.plan("reason", step="head_out", waits_for="lead", because=None)
     assert refusal.value.reason_code == "safety_kept"
     with pytest.raises(Refused) as refusal:
-        book.plan("reason", step="head_out", waits_for="lead", because="it hides the nut", kind="access closes")
+        book.plan(
+            "reason",
+            step="head_out",
+            waits_for="lead",
+            because="it hides the nut",
+            kind="access closes",
+        )
     assert refusal.value.reason_code == "safety_kept"
-    book.plan("reason", step="head_out", waits_for="lead", because="the starter cable lies on it", kind="safety")
+    book.plan(
+        "reason",
+        step="head_out",
+        waits_for="lead",
+        because="the starter cable lies on it",
+        kind="safety",
+    )
     link = book.state.plan.find_step("head_out").after[0]
-    assert (link.because, link.said_by, link.origin) == ("the starter cable lies on it", "MK", "sheet")
+    assert (link.because, link.said_by, link.origin) == (
+        "the starter cable lies on it",
+        "MK",
+        "sheet",
+    )
 
 
 def test_taking_the_safety_step_out_of_the_plan_passes_nothing(book: Book):
-    """Retired by hand it satisfies nothing; the difference says who stays held; said not to be there it is answered."""
-    changes = draft(book.state.whole, ACT.validate_python({"act": "retire", "step": "lead"}), set(), "MK")
-    assert difference(book.state, changes, Gear()).not_there == ("2.01 Lead off: 2.02 Head bolts out stay held until it is said not to be there",)
+    """Retired by hand it satisfies nothing; the difference says who stays held; said not to be
+    there it is answered.
+    """
+    changes = draft(
+        book.state.whole, ACT.validate_python({"act": "retire", "step": "lead"}), set(), "MK"
+    )
+    assert difference(book.state, changes, Gear()).not_there == (
+        "2.01 Lead off: 2.02 Head bolts out stay held until it is said not to be there",
+    )
     book.plan("retire", step="lead")
     refused(book, "done", "danger", step="head_out", reason="the lead was off already")
     book.absent("lead")
@@ -248,18 +313,37 @@ def test_taking_the_safety_step_out_of_the_plan_passes_nothing(book: Book):
 
 def test_a_fact_that_takes_a_safety_step_out_lists_it():
     """The same statement as not there, and the steps are told before it is taken."""
-    text = SMALL.replace('id = "lead"\nstage', 'id = "lead"\nwhen = [{ fact = "fuel", one_of = ["petrol"] }]\nstage')
+    text = SMALL.replace(
+        'id = "lead"\nstage', 'id = "lead"\nwhen = [{ fact = "fuel", one_of = ["petrol"] }]\nstage'
+    )
     book = Book(small_sheet(text), tools())
-    changes = draft(book.state.whole, ACT.validate_python({"act": "fact", "fact": "fuel", "value": "diesel"}), set(), "MK")
+    changes = draft(
+        book.state.whole,
+        ACT.validate_python({"act": "fact", "fact": "fuel", "value": "diesel"}),
+        set(),
+        "MK",
+    )
     told = difference(book.state, changes, Gear()).not_there
-    assert told == ("2.01 Lead off: 2.02 Head bolts out wait for it no more: it is said not to be on this vehicle",)
+    assert told == (
+        (
+            "2.01 Lead off: 2.02 Head bolts out wait for it no more: it is said not to be on this "
+            "vehicle"
+        ),
+    )
 
 
-@pytest.mark.parametrize("reason", ["abc", "aaaaaaaaaa", "abc abc abc", "..........", "ten  chars", "yes yes yes yes"])
+@pytest.mark.parametrize(
+    "reason", ["abc", "aaaaaaaaaa", "abc abc abc", "..........", "ten  chars", "yes yes yes yes"]
+)
 def test_thin_reasons_pass_nothing(book: Book, reason: str):
     """Three letters, one word, the same word over: refused at every act that passes something."""
     thin = is_thin(reason)
-    acts = [("skipped", {"step": "ring"}), ("done", {"step": "head_in"}), ("attempt started", {"step": "crank", "attempt": "attempt-1"}), ("decision", {"step": "head_in", "about": "pass_over"})]
+    acts = [
+        ("skipped", {"step": "ring"}),
+        ("done", {"step": "head_in"}),
+        ("attempt started", {"step": "crank", "attempt": "attempt-1"}),
+        ("decision", {"step": "head_in", "about": "pass_over"}),
+    ]
     for kind, own in acts:
         if thin:
             with pytest.raises(ValueError, match="reason"):
@@ -274,12 +358,19 @@ def test_acts_that_only_tell_never_ask(book: Book):
     book.do("reopened", step="lead")
     book.do("left open", step="ring", item="rag", what="Rag in port 3")
     book.do("stopped", why="a call")
-    book.do("attempt started", step="fire", attempt="attempt-1", reason="for a trial of some seconds only")
+    book.do(
+        "attempt started",
+        step="fire",
+        attempt="attempt-1",
+        reason="for a trial of some seconds only",
+    )
     book.do("attempt ended", step="fire", attempt="attempt-1", after_s=3)
 
 
 def test_drying_is_waited_for_and_passed_by_a_reason():
-    """One night of oil, from when it was done; until then the step waits, an hour later too; a reason passes it."""
+    """One night of oil, from when it was done; until then the step waits, an hour later too; a
+    reason passes it.
+    """
     book = shelf("front-suspension")
     reach(book, "track_rod_ends_off", "nuts_soaked")
     book.do("done", step="nuts_soaked")
@@ -305,16 +396,23 @@ def test_a_joint_passed_over_stays_at_the_gate(book: Book):
 
 
 @settings(max_examples=25, deadline=None)
-@given(st.lists(st.sampled_from(["skip", "na", "retire", "done", "other", "reopen", "undo"]), max_size=8))
+@given(
+    st.lists(
+        st.sampled_from(["skip", "na", "retire", "done", "other", "reopen", "undo"]), max_size=8
+    )
+)
 def test_no_sequence_of_excuses_opens_the_head(excuses: list[str]):
     """Whatever is tried with the lead but pressing its box, the head bolts wait."""
     book = Book(small_sheet(), tools())
     acts = {
-        "skip": lambda: book.do("skipped", step="lead", reason=PASSED), "na": lambda: book.do("skipped", step="lead", reason=PASSED, not_applicable=True),
-        "retire": lambda: book.plan("retire", step="lead"), "done": lambda: book.do("done", step="lead"),
-        "other": lambda: book.do("done", step="lead", reason="it is done in another way"), "reopen": lambda: book.do("reopened", step="lead"),
+        "skip": lambda: book.do("skipped", step="lead", reason=PASSED),
+        "na": lambda: book.do("skipped", step="lead", reason=PASSED, not_applicable=True),
+        "retire": lambda: book.plan("retire", step="lead"),
+        "done": lambda: book.do("done", step="lead"),
+        "other": lambda: book.do("done", step="lead", reason="it is done in another way"),
+        "reopen": lambda: book.do("reopened", step="lead"),
         "undo": lambda: book.do("undone", item="lead"),
-    }  # fmt: skip
+    }
     for excuse in excuses:
         with suppress(HolletError):
             acts[excuse]()

@@ -1,4 +1,6 @@
-"""Plans: conditions on facts, ways, sheets combined, variants, order, contradictions; laws checked on random plans."""
+"""Plans: conditions on facts, ways, sheets combined, variants, order, contradictions; laws checked
+on random plans.
+"""
 
 import tomllib
 
@@ -114,13 +116,20 @@ def names(plan) -> set[str]:
 
 @pytest.mark.parametrize(
     ("condition", "facts", "answer"),
-    [({"fact": "drive", "one_of": ["four"]}, {"drive": "four"}, "yes"), ({"fact": "drive", "one_of": ["four"]}, {"drive": "rear"}, "no"),
-     ({"fact": "drive", "one_of": ["four"]}, {}, "unknown"), ({"fact": "year", "since": 1990}, {"year": "1990"}, "yes"),
-     ({"fact": "year", "since": 1990, "until": 1993}, {"year": "1994"}, "no"), ({"fact": "year", "until": 1993}, {"year": "old"}, "unknown"),
-     ({"extra": "seal"}, {}, "no")],
-)  # fmt: skip
+    [
+        ({"fact": "drive", "one_of": ["four"]}, {"drive": "four"}, "yes"),
+        ({"fact": "drive", "one_of": ["four"]}, {"drive": "rear"}, "no"),
+        ({"fact": "drive", "one_of": ["four"]}, {}, "unknown"),
+        ({"fact": "year", "since": 1990}, {"year": "1990"}, "yes"),
+        ({"fact": "year", "since": 1990, "until": 1993}, {"year": "1994"}, "no"),
+        ({"fact": "year", "until": 1993}, {"year": "old"}, "unknown"),
+        ({"extra": "seal"}, {}, "no"),
+    ],
+)
 def test_one_condition(condition, facts, answer):
-    """Yes, no, or nobody knows; an extra nobody said yes to is no; ends of a span of years are included."""
+    """Yes, no, or nobody knows; an extra nobody said yes to is no; ends of a span of years are
+    included.
+    """
     found = applies([Condition(**condition)], Known(facts=facts))
     assert found.answer == answer
     assert len(found.because) == 1
@@ -128,15 +137,26 @@ def test_one_condition(condition, facts, answer):
 
 def test_one_no_decides_and_unknown_stays_unknown():
     """All must hold: no beats unknown beats yes, and the words name what decided."""
-    drive, gas = Condition(fact="drive", one_of=("four",)), Condition(fact="fuel", one_of=("petrol",))
+    drive, gas = (
+        Condition(fact="drive", one_of=("four",)),
+        Condition(fact="fuel", one_of=("petrol",)),
+    )
     known = Known(facts={"drive": "rear"}, names={"drive": "Driven wheels", "fuel": "Fuel"})
     assert applies([gas, drive], known) == applies([drive, gas], known)
     assert applies([gas, drive], known).because == ("Driven wheels: rear",)
     assert applies([gas], known).because == ("Fuel: not known yet",)
 
 
-@pytest.mark.parametrize("data", [{}, {"fact": "a", "school": "b", "one_of": ["x"]}, {"fact": "drive"}, {"fact": "year", "since": 2000, "until": 1990},
-                                  {"fact": "year", "since": 90}])  # fmt: skip
+@pytest.mark.parametrize(
+    "data",
+    [
+        {},
+        {"fact": "a", "school": "b", "one_of": ["x"]},
+        {"fact": "drive"},
+        {"fact": "year", "since": 2000, "until": 1990},
+        {"fact": "year", "since": 90},
+    ],
+)
 def test_conditions_that_say_nothing_are_refused(data):
     """No subject, two, no value, a span turned round."""
     with pytest.raises(ValidationError):
@@ -145,13 +165,21 @@ def test_conditions_that_say_nothing_are_refused(data):
 
 @pytest.mark.parametrize(
     ("old", "new", "words"),
-    [('fact = "winch"', 'fact = "winches"', "'winches' is no fact"), ('one_of = ["up"]', 'one_of = ["over"]', "'over' cannot be: up, down"),
-     ('extra = "seal" }', 'extra = "steel" }', "no extra of this sheet"), ('pick = "up"', 'pick = "sideways"', "no way of this school"),
-     ('at = "bore"', 'at = "boring"', "'boring' is no step here"), ('school = "way_out"', 'school = "way_in"', "no school"),
-     ('limit = "clearance"\nwhen', 'limit = "clear"\nwhen', "not a limit"), ("hours = [0.5, 1]\n", "hours = [2, 1]\n", "lower figure comes first")],
-)  # fmt: skip
+    [
+        ('fact = "winch"', 'fact = "winches"', "'winches' is no fact"),
+        ('one_of = ["up"]', 'one_of = ["over"]', "'over' cannot be: up, down"),
+        ('extra = "seal" }', 'extra = "steel" }', "no extra of this sheet"),
+        ('pick = "up"', 'pick = "sideways"', "no way of this school"),
+        ('at = "bore"', 'at = "boring"', "'boring' is no step here"),
+        ('school = "way_out"', 'school = "way_in"', "no school"),
+        ('limit = "clearance"\nwhen', 'limit = "clear"\nwhen', "not a limit"),
+        ("hours = [0.5, 1]\n", "hours = [2, 1]\n", "lower figure comes first"),
+    ],
+)
 def test_mistakes_in_choices_are_named(old, new, words):
-    """A condition on what does not exist, a value it cannot have, a pick that is no way: with line and what would be right."""
+    """A condition on what does not exist, a value it cannot have, a pick that is no way: with line
+    and what would be right.
+    """
     text = (SMALL + WAYS).replace(old, new, 1)
     with pytest.raises(Refused) as refusal:
         read_sheet(tomllib.loads(text), text)
@@ -160,23 +188,42 @@ def test_mistakes_in_choices_are_named(old, new, words):
 
 
 def test_facts_and_ways_select_steps_and_say_why():
-    """Unknown leaves a step in, marked; a school nobody chose counts as the pick; what is out says why."""
+    """Unknown leaves a step in, marked; a school nobody chose counts as the pick; what is out says
+    why.
+    """
     plan = combine_sheets([ways_sheet()])
     found = select(plan)
     assert found.perhaps == {"winch_off": "Winch on the bumper: not known yet"}
     assert found.shown_because["hoist_on"] == "Way out: Up"
-    assert {left.step.id: left.because for left in found.left_out} == {"stands_high": "Way out: Up", "seal_new": "Rear seal: nobody has said yes to it"}
-    chosen = plan.model_copy(update={"ways": {"way_out": "down"}, "facts": {"winch": "no"}, "extras": {"seal": True}})
+    assert {left.step.id: left.because for left in found.left_out} == {
+        "stands_high": "Way out: Up",
+        "seal_new": "Rear seal: nobody has said yes to it",
+    }
+    chosen = plan.model_copy(
+        update={"ways": {"way_out": "down"}, "facts": {"winch": "no"}, "extras": {"seal": True}}
+    )
     assert names(chosen) - {s.id for s in small_sheet().step} == {"stands_high", "seal_new"}
 
 
 def test_variant_puts_other_figures_in_force():
-    """From 1992 on the supplement counts; an unknown year keeps the base; a figure decided by hand is never overridden."""
+    """From 1992 on the supplement counts; an unknown year keeps the base; a figure decided by hand
+    is never overridden.
+    """
     plan = combine_sheets([ways_sheet()])
-    figures = {year: select(plan.model_copy(update={"facts": {"year": year}})).plan.find_limit("clearance").words() for year in ("1991", "1992")}
+    figures = {
+        year: select(plan.model_copy(update={"facts": {"year": year}}))
+        .plan.find_limit("clearance")
+        .words()
+        for year in ("1991", "1992")
+    }
     assert figures == {"1991": "0.030 to 0.070 mm", "1992": "0.040 to 0.080 mm"}
     assert select(plan).plan.find_limit("clearance").hi == "0.070"
-    own = plan.model_copy(update={"facts": {"year": "1995"}, "limit": tuple(x.model_copy(update={"own": "MK"}) for x in plan.limit)})
+    own = plan.model_copy(
+        update={
+            "facts": {"year": "1995"},
+            "limit": tuple(x.model_copy(update={"own": "MK"}) for x in plan.limit),
+        }
+    )
     assert select(own).plan.find_limit("clearance").hi == "0.070"
 
 
@@ -192,20 +239,35 @@ def test_a_way_that_cannot_be_gone_says_what_forbids_it():
 
 
 def test_two_sheets_share_a_step_and_keep_both_sources():
-    """The same id is one step with the reasons of both; figures that differ stand side by side, the first in force."""
-    other = small_sheet(SMALL.replace('id = "small"', 'id = "other"').replace('hi = "0.070"', 'hi = "0.075"').replace('source = "book p. 1"', 'source = "sheet 9"')
-                        .replace('because = "it is live"', 'because = "sparks"'))  # fmt: skip
+    """The same id is one step with the reasons of both; figures that differ stand side by side, the
+    first in force.
+    """
+    other = small_sheet(
+        SMALL.replace('id = "small"', 'id = "other"')
+        .replace('hi = "0.070"', 'hi = "0.075"')
+        .replace('source = "book p. 1"', 'source = "sheet 9"')
+        .replace('because = "it is live"', 'because = "sparks"')
+    )
     plan = combine_sheets([small_sheet(), other])
     assert len(plan.step) == len(small_sheet().step)
     limit = plan.find_limit("clearance")
-    assert (limit.hi, [a.source for a in limit.answers], limit.conflict) == ("0.070", ["book p. 1", "sheet 9"], True)
+    assert (limit.hi, [a.source for a in limit.answers], limit.conflict) == (
+        "0.070",
+        ["book p. 1", "sheet 9"],
+        True,
+    )
     assert [link.because for link in plan.find_step("head_out").after] == ["it is live"]
 
 
 def test_sheets_that_contradict_each_other_are_refused_with_the_chain():
     """One sheet wants the head out before the lead, the other after."""
-    text = SMALL.replace('id = "small"', 'id = "other"').replace('after = [{ step = "lead", because = "it is live", kind = "safety" }]', "")
-    text = text.replace('do = "Take it off."', 'do = "Take it off."\nafter = [{ step = "head_out", because = "it hides the lead" }]')
+    text = SMALL.replace('id = "small"', 'id = "other"').replace(
+        'after = [{ step = "lead", because = "it is live", kind = "safety" }]', ""
+    )
+    text = text.replace(
+        'do = "Take it off."',
+        'do = "Take it off."\nafter = [{ step = "head_out", because = "it hides the lead" }]',
+    )
     with pytest.raises(Refused) as refusal:
         combine_sheets([small_sheet(), small_sheet(text)])
     assert refusal.value.reason_code == "contradiction"
@@ -216,25 +278,40 @@ def test_sheets_that_contradict_each_other_are_refused_with_the_chain():
 def step(name: str, stage: str, after: list[tuple[str, str]]) -> CheckStep:
     """A bare step."""
     links = tuple(After(step=other, because=f"{other} first", kind=kind) for other, kind in after)
-    return CheckStep(id=name, stage=stage, kind="check", title=name, do=name, after=links, hours=(1, 2))
+    return CheckStep(
+        id=name, stage=stage, kind="check", title=name, do=name, after=links, hours=(1, 2)
+    )
 
 
 @st.composite
 def plans(draw) -> list[CheckStep]:
-    """Steps with reasons that always point to earlier ones of the same or an earlier stage, then shuffled."""
+    """Steps with reasons that always point to earlier ones of the same or an earlier stage, then
+    shuffled.
+    """
     count = draw(st.integers(2, 14))
-    stages = sorted(draw(st.lists(st.sampled_from(list(STAGES)), min_size=count, max_size=count)), key=list(STAGES).index)
+    stages = sorted(
+        draw(st.lists(st.sampled_from(list(STAGES)), min_size=count, max_size=count)),
+        key=list(STAGES).index,
+    )
     made = []
     for k in range(count):
         before = draw(st.lists(st.integers(0, k - 1), max_size=3, unique=True)) if k else []
-        made.append(step(f"s{k}", stages[k], [(f"s{j}", draw(st.sampled_from(KINDS_OF_REASON))) for j in before]))
+        made.append(
+            step(
+                f"s{k}",
+                stages[k],
+                [(f"s{j}", draw(st.sampled_from(KINDS_OF_REASON))) for j in before],
+            )
+        )
     return draw(st.permutations(made))
 
 
 @settings(max_examples=150, deadline=None)
 @given(plans())
 def test_order_keeps_every_reason_and_stage(steps):
-    """Nothing is lost, every reason holds, stages follow each other; and ordering again changes nothing."""
+    """Nothing is lost, every reason holds, stages follow each other; and ordering again changes
+    nothing.
+    """
     found = in_order(steps)
     place = {s.id: k for k, s in enumerate(found)}
     assert sorted(place) == sorted(s.id for s in steps)
@@ -247,7 +324,9 @@ def test_order_keeps_every_reason_and_stage(steps):
 @settings(max_examples=100, deadline=None)
 @given(plans(), st.data())
 def test_an_edit_elsewhere_does_not_move_the_rest(steps, data):
-    """A step without reasons, added at the end of its stage, leaves the order of all others as it was."""
+    """A step without reasons, added at the end of its stage, leaves the order of all others as it
+    was.
+    """
     found = in_order(steps)
     more = in_order((*found, step("new", data.draw(st.sampled_from(list(STAGES))), [])))
     assert [s.id for s in more if s.id != "new"] == [s.id for s in found]
@@ -263,7 +342,12 @@ def test_every_reported_circle_is_one(steps, data):
         return
     one = data.draw(st.sampled_from(linked))
     target = one.after[0].step
-    turned = [s.model_copy(update={"after": (*s.after, After(step=one.id, because="turned"))}) if s.id == target else s for s in steps]
+    turned = [
+        s.model_copy(update={"after": (*s.after, After(step=one.id, because="turned"))})
+        if s.id == target
+        else s
+        for s in steps
+    ]
     found = contradiction(turned)
     assert found is not None
     after = {s.id: {link.step for link in s.after} for s in turned}
@@ -275,15 +359,26 @@ def test_every_reported_circle_is_one(steps, data):
 @settings(max_examples=150, deadline=None)
 @given(plans(), st.data())
 def test_a_late_step_names_exactly_what_stands_on_the_way(steps, data):
-    """Compared with a search written another way: repeat until nothing new waits, for a mendable reason, on what is found."""
+    """Compared with a search written another way: repeat until nothing new waits, for a mendable
+    reason, on what is found.
+    """
     sheet = Sheet(id="x", title="x", about="x", step=in_order(steps))
     ids = [s.id for s in sheet.step]
-    late, done = data.draw(st.sampled_from(ids)), set(data.draw(st.lists(st.sampled_from(ids), unique=True)))
+    late, done = (
+        data.draw(st.sampled_from(ids)),
+        set(data.draw(st.lists(st.sampled_from(ids), unique=True))),
+    )
     found = late_insertion(sheet, late, done)
     want: set[str] = set()
     while True:
-        more = {s.id for s in sheet.step if s.id in done and s.id != late and s.id not in want
-                and any(link.kind in OFF_AGAIN and link.step in want | {late} for link in s.after)}  # fmt: skip
+        more = {
+            s.id
+            for s in sheet.step
+            if s.id in done
+            and s.id != late
+            and s.id not in want
+            and any(link.kind in OFF_AGAIN and link.step in want | {late} for link in s.after)
+        }
         if not more:
             break
         want |= more
@@ -291,4 +386,7 @@ def test_a_late_step_names_exactly_what_stands_on_the_way(steps, data):
     assert found.hours == (2.0 * len(want), 4.0 * len(want))
     order = [ids.index(s.id) for s, _ in found.off]
     assert order == sorted(order, reverse=True)
-    assert all(s.id in done and any(link.step == late and link.kind not in OFF_AGAIN for link in s.after) for s, _ in found.too_late)
+    assert all(
+        s.id in done and any(link.step == late and link.kind not in OFF_AGAIN for link in s.after)
+        for s, _ in found.too_late
+    )

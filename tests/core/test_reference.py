@@ -1,4 +1,6 @@
-"""The reference cases: expected figures from two independent computations each, by calculation name."""
+"""The reference cases: expected figures from two independent computations each, by calculation
+name.
+"""
 
 import json
 from pathlib import Path
@@ -38,8 +40,16 @@ def test_case(case):
 
 
 def test_every_registered_calculation_has_a_case():
-    """No calculation is without a reference case, except those without published figures: they have tests of their own."""
-    assert set(names()) - {case["function"] for case in CASES} <= {"pattern_measure", "runout", "even_drawing", "turning_torque", "fits_check"}
+    """No calculation is without a reference case, except those without published figures: they have
+    tests of their own.
+    """
+    assert set(names()) - {case["function"] for case in CASES} <= {
+        "pattern_measure",
+        "runout",
+        "even_drawing",
+        "turning_torque",
+        "fits_check",
+    }
 
 
 @pytest.mark.parametrize("name", names())

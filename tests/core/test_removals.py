@@ -39,7 +39,15 @@ def book() -> Book:
     made.do("captured", step="cover_off", capture="cover_mark", strokes=3, place="left edge")
     made.do("bagged", step="cover_off", bag=1, lines=[{"count": 6, "size": "M8", "length": "45"}])
     made.do("done", step="cover_off")
-    off(made, "fan", "Fan", because="it is in the way of the next", bag=2, lines=[{"count": 4, "size": "M6"}], place="in the crate")
+    off(
+        made,
+        "fan",
+        "Fan",
+        because="it is in the way of the next",
+        bag=2,
+        lines=[{"count": 4, "size": "M6"}],
+        place="in the crate",
+    )
     made.do("captured", step="shaft_off", capture="shaft_length", typed="61.5")
     made.do("done", step="shaft_off")
     return made
@@ -52,7 +60,10 @@ def off(book: Book, removal: str, what: str, **own):
 
 def take_over(book: Book, **choices) -> None:
     """The order back becomes the plan."""
-    book.add("plan edited", PlanEdited(what="order", changes=rebuild_changes(book.state, Choices(**choices))))
+    book.add(
+        "plan edited",
+        PlanEdited(what="order", changes=rebuild_changes(book.state, Choices(**choices))),
+    )
 
 
 def place(view, step: str) -> int:
@@ -63,7 +74,12 @@ def place(view, step: str) -> int:
 def test_in_the_order_of_coming_off(book: Book):
     """Steps that leave something open, steps that remove, and what was logged without one."""
     found = removals(book.state)
-    assert [(r.id, r.number, r.own) for r in found] == [("lead_off", "2.01", False), ("cover_off", "2.03", False), ("fan", "", True), ("shaft_off", "2.04", False)]
+    assert [(r.id, r.number, r.own) for r in found] == [
+        ("lead_off", "2.01", False),
+        ("cover_off", "2.03", False),
+        ("fan", "", True),
+        ("shaft_off", "2.04", False),
+    ]
     assert found[1].back == ("cover_on",)
     assert found[2].bags[0].pieces == 4
     assert found[2].back == ()
@@ -75,7 +91,9 @@ def test_the_order_back_has_a_reason_for_every_before(book: Book):
     assert place(view, "shaft_on") < place(view, "back-fan") < place(view, "cover_on")
     fan = view.lines[place(view, "back-fan")]
     assert (fan.new, fan.stage, fan.bags) == (True, "fit_in", ("bag 2: 4 × M6",))
-    assert [(w.after, w.origin, w.because) for w in fan.why] == [("shaft_on", "said", "it came off first because it is in the way of the next")]
+    assert [(w.after, w.origin, w.because) for w in fan.why] == [
+        ("shaft_on", "said", "it came off first because it is in the way of the next")
+    ]
     cover = view.lines[place(view, "cover_on")]
     assert {w.origin for w in cover.why} == {"sheet", "log"}
     assert view.assumed == 1
@@ -84,12 +102,18 @@ def test_the_order_back_has_a_reason_for_every_before(book: Book):
 
 
 def test_taken_over_it_is_the_plan(book: Book):
-    """The fan's way back stands in the plan with its bag, numbered behind its neighbour, and the shortfall is told there."""
+    """The fan's way back stands in the plan with its bag, numbered behind its neighbour, and the
+    shortfall is told there.
+    """
     take_over(book)
     step = book.state.plan.find_step("back-fan")
     assert (step.number, step.title, step.refits) == ("7.01a", "Fan: back on", ("fan",))
     assert "bag 2, 4 × M6" in step.do
-    assert [s.id for s in book.state.plan.step if s.stage == "fit_in"] == ["shaft_on", "back-fan", "cover_on"]
+    assert [s.id for s in book.state.plan.step if s.stage == "fit_in"] == [
+        "shaft_on",
+        "back-fan",
+        "cover_on",
+    ]
     assert contradiction(book.state.plan.step) is None
     view = rebuild_view(book.state)
     assert (view.taken, view.new, view.assumed) == (True, 0, 1)
@@ -106,7 +130,9 @@ def test_taken_over_it_is_the_plan(book: Book):
 
 
 def test_taken_out_and_taken_over_again(book: Book):
-    """A way back that was taken out on the plan desk comes back with its number when the order is taken over again."""
+    """A way back that was taken out on the plan desk comes back with its number when the order is
+    taken over again.
+    """
     take_over(book)
     book.plan("retire", step="back-fan", back=False, reason="not yet")
     assert find_removal(book.state, "fan").back == ()
@@ -131,9 +157,16 @@ def test_a_reason_given_later_counts(book: Book):
 
 
 def test_take_down_against_sheet():
-    """The sheet has the pump on before the pipe, coming off said otherwise: both reasons, and the mechanic's choice."""
-    text = TAKE.replace('after = [{ step = "shaft_on", because = "the cover is over it", kind = "access closes" }]', "").replace(
-        'id = "shaft_on"\nstage = "fit_in"', 'id = "shaft_on"\nafter = [{ step = "cover_on", because = "the cover centres it", kind = "access closes" }]\nstage = "fit_in"'
+    """The sheet has the pump on before the pipe, coming off said otherwise: both reasons, and the
+    mechanic's choice.
+    """
+    text = TAKE.replace(
+        'after = [{ step = "shaft_on", because = "the cover is over it", kind = "access closes" }]',
+        "",
+    ).replace(
+        'id = "shaft_on"\nstage = "fit_in"',
+        'id = "shaft_on"\nafter = [{ step = "cover_on", because = "the cover centres it", kind '
+        '= "access closes" }]\nstage = "fit_in"',
     )
     book = Book(small_sheet(text), tools())
     book.on_wheels()
@@ -157,14 +190,22 @@ def test_take_down_against_sheet():
 
 
 def test_one_way_cautions_are_kept_apart(book: Book):
-    """Oil out before the shaft for the dirt's sake: not turned round, told apart. (Draining is no removal, so it needs one here.)"""
-    text = TAKE.replace("drains = ", 'opens = [{ id = "plug", what = "Plug out", blocks = "crank", undo = "in" }]\ndrains = ')
+    """Oil out before the shaft for the dirt's sake: not turned round, told apart.
+
+    (Draining is no removal, so it needs one here.)
+    """
+    text = TAKE.replace(
+        "drains = ",
+        'opens = [{ id = "plug", what = "Plug out", blocks = "crank", undo = "in" }]\ndrains = ',
+    )
     made = Book(small_sheet(text), tools())
     made.on_wheels()
     for step in ("lead_off", "drained", "cover_off", "shaft_off"):
         made.do("done", step=step, reason="left out of this test")
     view = rebuild_view(made.state)
-    assert [(o.because, o.why) for o in view.one_way] == [("dirt would fall in", "cleaning before opening is for coming off only")]
+    assert [(o.because, o.why) for o in view.one_way] == [
+        ("dirt would fall in", "cleaning before opening is for coming off only")
+    ]
 
 
 def test_the_same_thing_logged_twice(book: Book):
@@ -180,7 +221,11 @@ def test_the_same_thing_logged_twice(book: Book):
 
 @pytest.mark.parametrize(
     ("own", "field"),
-    [({"lines": [{"count": 1, "size": "M6"}]}, "bag"), ({"bag": 9}, "lines"), ({"bag": 1, "lines": [{"count": 1, "size": "M6"}]}, "bag")],
+    [
+        ({"lines": [{"count": 1, "size": "M6"}]}, "bag"),
+        ({"bag": 9}, "lines"),
+        ({"bag": 1, "lines": [{"count": 1, "size": "M6"}]}, "bag"),
+    ],
 )
 def test_bag_and_lines_belong_together(book: Book, own, field):
     """Fasteners without a bag, a bag without fasteners, a bag that is taken."""
@@ -190,8 +235,12 @@ def test_bag_and_lines_belong_together(book: Book, own, field):
 
 
 def test_striking_a_removal_reopens_what_stood_on_it(book: Book):
-    """Without the cover off the shaft cannot be off: it counts as begun, and says why; done anew it is back."""
-    done = next(e for e in book.state.entries.values() if e.kind == "done" and e.body.step == "cover_off")
+    """Without the cover off the shaft cannot be off: it counts as begun, and says why; done anew it
+    is back.
+    """
+    done = next(
+        e for e in book.state.entries.values() if e.kind == "done" and e.body.step == "cover_off"
+    )
     book.do("strike", entry=done.id, reason="wrong step")
     status = book.bench("shaft_off").status
     assert status.status == "begun"
@@ -205,19 +254,31 @@ def test_striking_a_removal_reopens_what_stood_on_it(book: Book):
 @settings(max_examples=40, deadline=None)
 @given(st.sets(st.sampled_from(["lead_off", "drained", "cover_off", "shaft_off"])))
 def test_nothing_stands_on_what_was_struck(struck):
-    """Whatever is struck of four steps that stand on each other: done is what was not struck and stands on nothing struck."""
+    """Whatever is struck of four steps that stand on each other: done is what was not struck and
+    stands on nothing struck.
+    """
     book = Book(small_sheet(TAKE), tools())
     book.on_wheels()
     book.do("captured", step="cover_off", capture="cover_mark", strokes=3, place="left")
     book.do("captured", step="shaft_off", capture="shaft_length", typed="61.5")
-    lines = {step: book.do("done", step=step).id for step in ("lead_off", "drained", "cover_off", "shaft_off")}
+    lines = {
+        step: book.do("done", step=step).id
+        for step in ("lead_off", "drained", "cover_off", "shaft_off")
+    }
     for step in sorted(struck):
         book.do("strike", entry=lines[step], reason="wrong")
-    stands_on = {"lead_off": (), "drained": (), "cover_off": ("lead_off", "drained"), "shaft_off": ("lead_off", "drained", "cover_off")}
+    stands_on = {
+        "lead_off": (),
+        "drained": (),
+        "cover_off": ("lead_off", "drained"),
+        "shaft_off": ("lead_off", "drained", "cover_off"),
+    }
     for step, below in stands_on.items():
         expected = "done" if not struck & {step, *below} else None
         assert (book.bench(step).status.status == "done") == (expected == "done")
-        assert (step in {r.id for r in removals(book.state)}) == (expected == "done" and step != "drained")
+        assert (step in {r.id for r in removals(book.state)}) == (
+            expected == "done" and step != "drained"
+        )
 
 
 def test_a_struck_removal_is_gone(book: Book):
@@ -230,12 +291,29 @@ def test_a_struck_removal_is_gone(book: Book):
 
 
 @settings(max_examples=40, deadline=None)
-@given(st.lists(st.tuples(st.booleans(), st.sampled_from([None, "access closes", "safety", "spill", "drying"])), min_size=1, max_size=25))
+@given(
+    st.lists(
+        st.tuples(
+            st.booleans(), st.sampled_from([None, "access closes", "safety", "spill", "drying"])
+        ),
+        min_size=1,
+        max_size=25,
+    )
+)
 def test_without_a_sheet_the_order_is_the_reverse(moves):
-    """Whatever came off, on the vehicle or the stand, goes back last first within its stage, each with a reason, and the plan holds."""
+    """Whatever came off, on the vehicle or the stand, goes back last first within its stage, each
+    with a reason, and the plan holds.
+    """
     book = Book(parse_sheet(BARE), tools())
     for k, (stand, kind) in enumerate(moves):
-        off(book, f"r{k}", f"Thing {k}", on_stand=stand, because="so" if kind else None, reason_kind=kind)
+        off(
+            book,
+            f"r{k}",
+            f"Thing {k}",
+            on_stand=stand,
+            because="so" if kind else None,
+            reason_kind=kind,
+        )
     take_over(book)
     plan = book.state.plan
     assert contradiction(plan.step) is None
@@ -250,7 +328,9 @@ def test_without_a_sheet_the_order_is_the_reverse(moves):
 
 
 def test_parts_off_are_parts():
-    """A lead off its post and a drained fluid are no parts; what a step took off and what came off by hand are."""
+    """A lead off its post and a drained fluid are no parts; what a step took off and what came off
+    by hand are.
+    """
     book = Book(small_sheet(TAKE), tools())
     for step in ("lead_off", "drained"):
         book.do("done", step=step, reason="left out of this test")

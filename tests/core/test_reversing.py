@@ -1,4 +1,6 @@
-"""A take-down turned round: no reason is ever broken, and what cannot be kept is told with both reasons."""
+"""A take-down turned round: no reason is ever broken, and what cannot be kept is told with both
+reasons.
+"""
 
 from itertools import pairwise
 
@@ -25,7 +27,11 @@ def nodes(*names: str, stage: int = 6) -> list[Node]:
 
 def test_the_bare_reverse():
     """Three things that came off one after the other go back the other way."""
-    offs = [off("a"), off("b", ("a", "b is behind a", "access closes", "turned")), off("c", ("b", "c is behind b", "access closes", "turned"))]
+    offs = [
+        off("a"),
+        off("b", ("a", "b is behind a", "access closes", "turned")),
+        off("c", ("b", "c is behind b", "access closes", "turned")),
+    ]
     links, one_way = refit_links(offs)
     assert turn_round(nodes("a-on", "b-on", "c-on"), [], links).order == ("c-on", "b-on", "a-on")
     assert one_way == ()
@@ -33,8 +39,17 @@ def test_the_bare_reverse():
 
 
 def test_what_is_not_turned_round():
-    """Cleaning, soaking and marking were for coming off only; they are kept apart, with the reason."""
-    offs = [off("washed"), off("opened", ("washed", "grit falls in", "contamination", "turned"), ("washed", "the oil needs a night", "drying", "turned"))]
+    """Cleaning, soaking and marking were for coming off only; they are kept apart, with
+    the reason.
+    """
+    offs = [
+        off("washed"),
+        off(
+            "opened",
+            ("washed", "grit falls in", "contamination", "turned"),
+            ("washed", "the oil needs a night", "drying", "turned"),
+        ),
+    ]
     links, one_way = refit_links(offs)
     assert links == ()
     assert [o.because for o in one_way] == ["grit falls in", "the oil needs a night"]
@@ -42,11 +57,15 @@ def test_what_is_not_turned_round():
 
 
 def test_the_sheet_wins_and_the_clash_is_told():
-    """Take-down says a before b, the sheet b before a: the sheet's stands, both reasons are there."""
+    """Take-down says a before b, the sheet b before a: the sheet's stands, both reasons
+    are there.
+    """
     turned = [link("a", "b", "turned", "turned so")]
     found = turn_round(nodes("a", "b"), [link("b", "a", because="the sheet says so")], turned)
     assert found.order == ("b", "a")
-    assert [(c.dropped.because, [k.because for k in c.kept]) for c in found.clashes] == [("turned so", ["the sheet says so"])]
+    assert [(c.dropped.because, [k.because for k in c.kept]) for c in found.clashes] == [
+        ("turned so", ["the sheet says so"])
+    ]
     assert found.not_reversed == {"b"}
 
 
@@ -60,7 +79,9 @@ def test_the_take_down_can_be_preferred():
 
 
 def test_the_mere_order_gives_way_first():
-    """A link that only the log's order made never pushes out one that somebody gave a reason for."""
+    """A link that only the log's order made never pushes out one that somebody gave a
+    reason for.
+    """
     turned = [link("a", "b", "log"), link("b", "a", "said")]
     found = turn_round(nodes("a", "b"), [], turned)
     assert found.order == ("b", "a")
@@ -77,27 +98,36 @@ def test_a_later_stage_never_comes_first():
 
 @st.composite
 def jobs(draw):
-    """Steps in two stages, sheet links that hold together, and turned links of any origin, some of them nonsense."""
+    """Steps in two stages, sheet links that hold together, and turned links of any origin, some of
+    them nonsense.
+    """
     names = [f"s{k}" for k in range(draw(st.integers(2, 9)))]
     steps = [Node(name, (draw(st.sampled_from([5, 6])), k)) for k, name in enumerate(names)]
     ranked = sorted(steps, key=lambda n: n.rank)
     pairs = st.tuples(st.sampled_from(names), st.sampled_from(names)).filter(lambda p: p[0] != p[1])
     place = {node.id: k for k, node in enumerate(ranked)}
     sheet = [link(a, b) for a, b in draw(st.lists(pairs, max_size=8)) if place[a] < place[b]]
-    turned = [link(a, b, draw(st.sampled_from(["turned", "said", "log"]))) for a, b in draw(st.lists(pairs, max_size=14))]
+    turned = [
+        link(a, b, draw(st.sampled_from(["turned", "said", "log"])))
+        for a, b in draw(st.lists(pairs, max_size=14))
+    ]
     return steps, sheet, turned
 
 
 @given(jobs())
 def test_no_reason_is_broken(job):
-    """Every kept link holds in the order, every sheet link is kept, and each link is kept or told as a clash."""
+    """Every kept link holds in the order, every sheet link is kept, and each link is kept or told
+    as a clash.
+    """
     steps, sheet, turned = job
     found = turn_round(steps, sheet, turned)
     place = {name: k for k, name in enumerate(found.order)}
     assert sorted(found.order) == sorted(node.id for node in steps)
     assert all(place[x.before] < place[x.then] for x in found.links)
     assert {(x.before, x.then) for x in sheet} <= {(x.before, x.then) for x in found.links}
-    told = {(c.dropped.before, c.dropped.then) for c in found.clashes} | {(x.before, x.then) for x in found.links}
+    told = {(c.dropped.before, c.dropped.then) for c in found.clashes} | {
+        (x.before, x.then) for x in found.links
+    }
     assert {(x.before, x.then) for x in turned} <= told
     rank = {node.id: node.rank for node in steps}
     assert all(rank[a][0] <= rank[b][0] for a, b in pairwise(found.order))

@@ -6,12 +6,19 @@ from hollet.core.catalogue import compute
 from hollet.core.errors import Refused
 from hollet.core.running import oil_pressure_floor_kpa
 
-LIMITS = {"pressure_time": {"value": 10, "unit": "s"}, "floor": {"value": 7, "unit": "psi"}, "coolant_max": {"value": 105, "unit": "°C"}}
+LIMITS = {
+    "pressure_time": {"value": 10, "unit": "s"},
+    "floor": {"value": 7, "unit": "psi"},
+    "coolant_max": {"value": 105, "unit": "°C"},
+}
 
 
 def watch(*samples: dict) -> dict:
     """The monitor's answer to samples."""
-    return compute("first_run_monitor", {"samples": list(samples), "sample_units": {"oil_psi": "psi"}, "limits": LIMITS})
+    return compute(
+        "first_run_monitor",
+        {"samples": list(samples), "sample_units": {"oil_psi": "psi"}, "limits": LIMITS},
+    )
 
 
 @pytest.mark.parametrize(
@@ -33,13 +40,20 @@ def watch(*samples: dict) -> dict:
     ],
 )
 def test_one_sample(sample, action):
-    """Each limit stops on its far side only; a drip of oil or coolant is looked at, not stopped for."""
+    """Each limit stops on its far side only; a drip of oil or coolant is looked at, not stopped
+    for.
+    """
     assert watch(sample)["action"]["value"] == action
 
 
 def test_first_hit_wins_in_its_order():
     """A fuel leak is named before everything else at the same moment."""
-    assert watch({"t": 60, "leak": "fuel", "oil_psi": 0, "coolant": 200, "noise": True})["action"]["value"] == "abort_leak"
+    assert (
+        watch({"t": 60, "leak": "fuel", "oil_psi": 0, "coolant": 200, "noise": True})["action"][
+            "value"
+        ]
+        == "abort_leak"
+    )
 
 
 @pytest.mark.parametrize("samples", [[{"t": 5}, {"t": 4}], [{"t": None}]])
@@ -52,7 +66,11 @@ def test_disorder_is_refused(samples):
 
 def test_units_of_samples_count():
     """Pressure in bar is not taken for psi."""
-    data = {"samples": [{"t": 20, "rpm": 2000, "oil_psi": 2.0}], "sample_units": {"oil_psi": "bar"}, "limits": LIMITS}
+    data = {
+        "samples": [{"t": 20, "rpm": 2000, "oil_psi": 2.0}],
+        "sample_units": {"oil_psi": "bar"},
+        "limits": LIMITS,
+    }
     assert compute("first_run_monitor", data)["action"]["value"] == "continue"
 
 
@@ -64,8 +82,15 @@ def test_pressure_rule():
 
 def pressure(times: list, values: list, limit: float = 10) -> dict:
     """Time to 10 psi."""
-    return compute("time_to_pressure", {"time": {"value": times, "unit": "s"}, "pressure": {"value": values, "unit": "psi"},
-                                        "min_pressure": {"value": 10, "unit": "psi"}, "limit": {"value": limit, "unit": "s"}})  # fmt: skip
+    return compute(
+        "time_to_pressure",
+        {
+            "time": {"value": times, "unit": "s"},
+            "pressure": {"value": values, "unit": "psi"},
+            "min_pressure": {"value": 10, "unit": "psi"},
+            "limit": {"value": limit, "unit": "s"},
+        },
+    )
 
 
 def test_silence_is_no_pass():
@@ -80,7 +105,12 @@ def test_a_partial_sample_is_completed_for_fifteen_seconds(t, action):
     """Revs and oil read at 5 s hold until 20 s, no longer; another age may be asked for."""
     first = {"t": 5, "rpm": 1000, "oil_psi": 30}
     assert watch(first, {"t": t, "coolant": 60})["action"]["value"] == action
-    data = {"samples": [first, {"t": t}], "sample_units": {}, "limits": LIMITS, "stale_after": {"value": 10, "unit": "s"}}
+    data = {
+        "samples": [first, {"t": t}],
+        "sample_units": {},
+        "limits": LIMITS,
+        "stale_after": {"value": 10, "unit": "s"},
+    }
     assert compute("first_run_monitor", data)["action"]["value"] == "no_reading"
 
 
@@ -92,7 +122,11 @@ def test_pressure_on_the_limit_counts():
 
 def test_pressure_in_another_unit():
     """0.7 bar is more than 10 psi."""
-    data = {"time": {"value": [2], "unit": "s"}, "pressure": {"value": [0.7], "unit": "bar"}, "min_pressure": {"value": 10, "unit": "psi"}}
+    data = {
+        "time": {"value": [2], "unit": "s"},
+        "pressure": {"value": [0.7], "unit": "bar"},
+        "min_pressure": {"value": 10, "unit": "psi"},
+    }
     assert compute("time_to_pressure", data)["verdict"]["value"] == "pressure_in_time"
 
 
@@ -104,7 +138,13 @@ def test_uneven_lists_are_refused():
 
 @pytest.mark.parametrize(
     ("seconds", "accepted", "answer"),
-    [(20, True, 20), (30, True, 30), (30.1, True, "dry_run_too_long"), (10, False, "no_coolant"), (0, True, "bad_option")],
+    [
+        (20, True, 20),
+        (30, True, 30),
+        (30.1, True, "dry_run_too_long"),
+        (10, False, "no_coolant"),
+        (0, True, "bad_option"),
+    ],
 )
 def test_dry_run(seconds, accepted, answer):
     """Only by decision, only up to the limit."""

@@ -17,15 +17,30 @@ from tests.support import SMALL, small_sheet
 
 MISTAKES = [
     ('id = "bore"\nstage = "inspect"', 'id = "bore"\nstage = "look"', "step.3.stage", "must be"),
-    ('kind = "check"\ntitle = "Lead off"', 'kind = "chek"\ntitle = "Lead off"', "step.1", "kind must be one of"),
+    (
+        'kind = "check"\ntitle = "Lead off"',
+        'kind = "chek"\ntitle = "Lead off"',
+        "step.1",
+        "kind must be one of",
+    ),
     ('title = "Bore"\n', "", "step.3.title", "must be given"),
     ('title = "Bore"\n', 'titel = "Bore"\n', "step.3", "must be given"),
-    ('do = "Measure."\nreading = [{ id = "piston"', 'do = "Measure."\ncolour = 3\nreading = [{ id = "piston"', "step.3.colour", "not known"),
+    (
+        'do = "Measure."\nreading = [{ id = "piston"',
+        'do = "Measure."\ncolour = 3\nreading = [{ id = "piston"',
+        "step.3.colour",
+        "not known",
+    ),
     ('after = [{ step = "lead",', 'after = [{ step = "leed",', "step.2.after", "no step here"),
     ('closes = ["lead"]', 'closes = ["lid"]', "step.9.closes", "never opened"),
     ('joint = "cover"', 'joint = "cove"', "step.6.joint", "not a joint"),
-    ('limit = "clearance",', 'limit = "clarance",', "step.3.limit", "not a limit"),
-    ('amount = "oil"\nlevel = "At the mark"\nblocks', 'amount = "ol"\nlevel = "At the mark"\nblocks', "step.7.amount", "not a limit"),
+    ('limit = "clearance"', 'limit = "clarance"', "step.3.limit", "not a limit"),
+    (
+        'amount = "oil"\nlevel = "At the mark"\nblocks',
+        'amount = "ol"\nlevel = "At the mark"\nblocks',
+        "step.7.amount",
+        "not a limit",
+    ),
     ('subtrahend = "piston"', 'subtrahend = "pistn"', "step.3.result", "must name one reading"),
     ('id = "ring"\nstage', 'id = "bore"\nstage', "step.4.id", "used twice"),
     ('lo = "0.030"', 'lo = "0.090"', "limit.1.lo", "above the upper"),
@@ -34,12 +49,19 @@ MISTAKES = [
     ('{ torque = "25 Nm" }', '{ torque = "25 Nm", angle = "90 deg" }', "joint.1.stage", "not both"),
     ('{ torque = "25 Nm" }', '{ torque = "0 Nm" }', "joint.1.stage", "above zero"),
     ('tolerance = "5 %"', 'tolerance = "5 mm"', "joint.1.tolerance", "takes a percent"),
-    ('pattern = "star"', 'pattern = "order"\norder = ["1", "2", "3", "4", "5"]', "joint.2.order", "bolt 6 is missing"),
+    (
+        'pattern = "star"',
+        'pattern = "order"\norder = ["1", "2", "3", "4", "5"]',
+        "joint.2.order",
+        "bolt 6 is missing",
+    ),
     ('[[limit]]\nid = "clearance"', '[[limits]]\nid = "clearance"', "limits", "does not belong"),
 ]
 
 
-@pytest.mark.parametrize(("old", "new", "field", "words"), MISTAKES, ids=[f"{m[2]}-{k}" for k, m in enumerate(MISTAKES)])
+@pytest.mark.parametrize(
+    ("old", "new", "field", "words"), MISTAKES, ids=[f"{m[2]}-{k}" for k, m in enumerate(MISTAKES)]
+)
 def test_mistake_is_named_with_line_and_field(old, new, field, words):
     """One changed place: the refusal names the field and says what would be right."""
     text = SMALL.replace(old, new, 1)
@@ -57,15 +79,23 @@ def test_line_points_at_the_key():
     line = line_of(SMALL, ("step", 2, "title"))
     assert line is not None
     assert SMALL.splitlines()[line - 1] == 'title = "Bore"'
-    assert SMALL.splitlines()[(line_of(SMALL, ("joint", 0, "tolerance")) or 0) - 1] == 'tolerance = "5 %"'
+    assert (
+        SMALL.splitlines()[(line_of(SMALL, ("joint", 0, "tolerance")) or 0) - 1]
+        == 'tolerance = "5 %"'
+    )
 
 
 def test_circle_is_named():
     """A circle in the reasons is named with its chain."""
-    text = SMALL.replace('opens = [{ id = "lead"', 'after = [{ step = "head_out", because = "x" }]\nopens = [{ id = "lead"')
+    text = SMALL.replace(
+        'opens = [{ id = "lead"',
+        'after = [{ step = "head_out", because = "x" }]\nopens = [{ id = "lead"',
+    )
     with pytest.raises(Refused) as refusal:
         read_sheet(tomllib.loads(text), text)
-    assert "lead waits for head_out (x); head_out waits for lead (it is live)" in refusal.value.message
+    assert (
+        "lead waits for head_out (x); head_out waits for lead (it is live)" in refusal.value.message
+    )
 
 
 @given(st.dictionaries(st.integers(0, 12), st.lists(st.integers(0, 12), max_size=4), max_size=13))
@@ -79,19 +109,32 @@ def test_every_reported_cycle_is_a_cycle(links):
         return
     done: set[str] = set()
     while len(done) < len(before):
-        free = [k for k in before if k not in done and all(v in done or v not in before for v in before[k])]
+        free = [
+            k
+            for k in before
+            if k not in done and all(v in done or v not in before for v in before[k])
+        ]
         assert free, "no cycle was reported and yet nothing can be done first"
         done.update(free)
 
 
 def test_top_end_sheet():
-    """The sheet of a whole job spans all stages, gives a reason with each link, and warns where it must."""
+    """The sheet of a whole job spans all stages, gives a reason with each link, and warns where it
+    must.
+    """
     text = sheet_text("top-end")
     sheet = read_sheet(tomllib.loads(text), text)
     assert len(sheet.step) >= 35
     assert {step.stage for step in sheet.step} == set(STAGES)
     assert all(len(link.because) > 8 for step in sheet.step for link in step.after)
-    assert {step.kind for step in sheet.step} >= {"check", "remove", "measure", "tighten", "fill", "run"}
+    assert {step.kind for step in sheet.step} >= {
+        "check",
+        "remove",
+        "measure",
+        "tighten",
+        "fill",
+        "run",
+    }
     runs = {step.rung: step for step in sheet.step if step.kind == "run"}
     assert runs["crank"].caution.confirm
     assert runs["fire"].caution.confirm
@@ -102,7 +145,14 @@ def test_top_end_sheet():
 def test_numbers_count_within_the_stage():
     """6.02 is the second step of Build up."""
     sheet = small_sheet()
-    assert [step.number for step in sheet.step][:6] == ["2.01", "2.02", "3.01", "3.02", "6.01", "6.02"]
+    assert [step.number for step in sheet.step][:6] == [
+        "2.01",
+        "2.02",
+        "3.01",
+        "3.02",
+        "6.01",
+        "6.02",
+    ]
 
 
 def test_blocks_by_stage():
@@ -117,11 +167,27 @@ def test_blocks_by_stage():
     assert set(blocks.values()) <= {*RUNGS, "nothing"}
 
 
-@pytest.mark.parametrize(("name", "rung"), [("front-suspension", "drive"), ("rear-axle", "gear"), ("top-end", "crank"), ("bottom-end", "crank"), ("as-it-comes", "crank")])
+@pytest.mark.parametrize(
+    ("name", "rung"),
+    [
+        ("front-suspension", "drive"),
+        ("rear-axle", "gear"),
+        ("top-end", "crank"),
+        ("bottom-end", "crank"),
+        ("as-it-comes", "crank"),
+    ],
+)
 def test_blocks_nothing_that_the_plan_is_not_about(name, rung):
-    """Arms and springs shut no cranking; an engine does, also one of which the sheet says nothing."""
+    """Arms and springs shut no cranking; an engine does, also one of which the sheet
+    says nothing.
+    """
     sheet = small_sheet(sheet_text(name))
-    assert {blocks_of(sheet, step) for step in sheet.step if step.blocks is None and step.stage in ("take_down", "inspect", "prepare", "build_up", "fit_in")} == {rung}
+    assert {
+        blocks_of(sheet, step)
+        for step in sheet.step
+        if step.blocks is None
+        and step.stage in ("take_down", "inspect", "prepare", "build_up", "fit_in")
+    } == {rung}
 
 
 def test_layouts_and_patterns():

@@ -1,4 +1,6 @@
-"""What carries what, whether it may stay overnight; what to make safe; surroundings; the ladder for stuck parts."""
+"""What carries what, whether it may stay overnight; what to make safe; surroundings; the ladder for
+stuck parts.
+"""
 
 import pytest
 
@@ -21,7 +23,15 @@ def book() -> Book:
 
 def put(book: Book, name: str, kind: str, carries: str, point: str, ground: str = "hard", **own):
     """A support in."""
-    return book.do("supported", support=name, support_kind=kind, carries=carries, point=point, ground=ground, **own)
+    return book.do(
+        "supported",
+        support=name,
+        support_kind=kind,
+        carries=carries,
+        point=point,
+        ground=ground,
+        **own,
+    )
 
 
 def body(book: Book, name: str):
@@ -63,7 +73,9 @@ def test_a_unit_overnight(book: Book, supports, stays, words):
 
 
 def test_forbidden_points_are_refused(book: Book):
-    """Nothing goes under the sill seam, the sump or a bolt; taking something away from there is always possible."""
+    """Nothing goes under the sill seam, the sump or a bolt; taking something away from there is
+    always possible.
+    """
     forbidden = [p for p in POINTS if p.forbidden]
     assert len(forbidden) >= 4
     for point in forbidden:
@@ -85,25 +97,51 @@ def test_taken_away_and_struck(book: Book):
 
 
 def test_secure_now(book: Book):
-    """The list from the state: people first, what hangs, fuel, bare openings, weather; ticked as done; then the card."""
+    """The list from the state: people first, what hangs, fuel, bare openings, weather; ticked as
+    done; then the card.
+    """
     for step in ("lead_off", "drained", "cover_off"):
         book.do("done", step=step, reason="left out of this test")
     put(book, "h", "hook", "engine", "front lifting eye")
-    book.do("left open", step="shaft_off", item="f", what="Fuel line off", blocks="fuel_on", sort="disconnected")
+    book.do(
+        "left open",
+        step="shaft_off",
+        item="f",
+        what="Fuel line off",
+        blocks="fuel_on",
+        sort="disconnected",
+    )
     book.do("left open", step="shaft_off", item="p", what="Inlet port", sort="open_port")
     book.do("surroundings", around=["wind", "wind"])
-    book.do("stopped", why="a storm", going="up", hurt="MK, hand", near_miss="the door", people_left=1)
+    book.do(
+        "stopped", why="a storm", going="up", hurt="MK, hand", near_miss="the door", people_left=1
+    )
     view = secure_view(book.state, book.time)
     assert view.stopped
     assert (view.why, view.going, view.hurt) == ("a storm", "going up", "MK, hand")
-    assert [i.key for i in view.items] == ["people", "support:engine", "fuel:f", "cover:p", "weather", "tools"]
+    assert [i.key for i in view.items] == [
+        "people",
+        "support:engine",
+        "fuel:f",
+        "cover:p",
+        "weather",
+        "tools",
+    ]
     assert not view.made_safe
-    assert view.leave == ("Children, visitors, animals: out now", "Two: leaves as soon as nothing is held by hand")
+    assert view.leave == (
+        "Children, visitors, animals: out now",
+        "Two: leaves as soon as nothing is held by hand",
+    )
     assert any(line.startswith("Engine going up, hangs") for line in view.card)
     assert view.card[0].startswith("Come back to 2.04 Shaft off")
     book.do("secured", item="people", what="Everybody out")
     put(book, "c", "cradle", "engine", "rails of the block")
-    assert [i.key for i in secure_view(book.state, book.time).items if not i.done] == ["fuel:f", "cover:p", "weather", "tools"]
+    assert [i.key for i in secure_view(book.state, book.time).items if not i.done] == [
+        "fuel:f",
+        "cover:p",
+        "weather",
+        "tools",
+    ]
     put(book, "h", "hook", "engine", "front lifting eye", gone=True)
     assert "support:engine" not in [i.key for i in secure_view(book.state, book.time).items]
     book.do("gone on", note="dry again")
@@ -122,7 +160,9 @@ def test_a_second_stop_starts_its_list_anew(book: Book):
 
 
 def test_surroundings_mean_something_for_each_step(book: Book):
-    """Each condition has words for any step, and its own for lifting, measuring, tightening or an open port."""
+    """Each condition has words for any step, and its own for lifting, measuring, tightening or an
+    open port.
+    """
     step = book.state.plan.find_step("shaft_off")
     words = {w.id: w.words for w in around_words(tuple(MEANS), step, openings=True)}
     assert words["wind"] == "a hanging load swings: do not lift"
@@ -130,7 +170,10 @@ def test_surroundings_mean_something_for_each_step(book: Book):
     assert words["cold"] == MEANS["cold"]["*"]
     assert set(words) == {"wind", "dust", "cold", "damp", "dark", "noise"}
     book.do("surroundings", around=["dark"])
-    assert book.bench("shaft_off").around[0].words == "nobody is seen in the dark: light the watch points or do not move"
+    assert (
+        book.bench("shaft_off").around[0].words
+        == "nobody is seen in the dark: light the watch points or do not move"
+    )
     assert book.view().around == ("dark",)
 
 
@@ -150,19 +193,43 @@ def test_no_heat_there(near):
         ([Try(rung="soak", minutes=480)], StuckFacts(wiped=True), "free"),
         ([Try(rung="heat", minutes=1)] * 3, StuckFacts(), "enough"),
         ([Try(rung="heat", minutes=11)], StuckFacts(), "enough"),
-        ([Try(rung="heat", minutes=1), Try(rung="heat", minutes=1, came=True)], StuckFacts(), "tried"),
+        (
+            [Try(rung="heat", minutes=1), Try(rung="heat", minutes=1, came=True)],
+            StuckFacts(),
+            "tried",
+        ),
     ],
 )
 def test_heat(tries, facts, state):
-    """After penetrating oil or cleaner only when wiped and waited; three tries or ten minutes are enough."""
+    """After penetrating oil or cleaner only when wiped and waited; three tries or ten minutes are
+    enough.
+    """
     assert next(r for r in stuck_ladder(tries, facts) if r.id == "heat").state == state
 
 
 def test_the_ladder_is_in_its_order():
-    """Soak, counter-hold, partial nut, strike, wedge, puller, heat, cut; each says what it may harm and when to stop."""
-    assert [r.id for r in STUCK] == ["soak", "counter_hold", "partial_nut", "strike", "wedge", "puller", "heat", "cut"]
+    """Soak, counter-hold, partial nut, strike, wedge, puller, heat, cut; each says what it may harm
+    and when to stop.
+    """
+    assert [r.id for r in STUCK] == [
+        "soak",
+        "counter_hold",
+        "partial_nut",
+        "strike",
+        "wedge",
+        "puller",
+        "heat",
+        "cut",
+    ]
     assert all(r.harm and r.stop for r in STUCK)
-    assert next(r for r in stuck_ladder([Try(rung="soak", minutes=30, ago_minutes=90)], StuckFacts()) if r.id == "soak").words == "soaking for 1.5 h; 8 h do most of it"
+    assert (
+        next(
+            r
+            for r in stuck_ladder([Try(rung="soak", minutes=30, ago_minutes=90)], StuckFacts())
+            if r.id == "soak"
+        ).words
+        == "soaking for 1.5 h; 8 h do most of it"
+    )
 
 
 def test_tries_are_logged_and_refused(book: Book):
@@ -171,12 +238,16 @@ def test_tries_are_logged_and_refused(book: Book):
     with pytest.raises(Refused) as refusal:
         book.do("tried", step="shaft_off", part="nut", rung="heat", time="5 min")
     assert refusal.value.reason_code == "not_here"
-    done = book.do("tried", step="shaft_off", part="Nut", rung="heat", time="5 min", wiped=True, came=True)
+    done = book.do(
+        "tried", step="shaft_off", part="Nut", rung="heat", time="5 min", wiped=True, came=True
+    )
     assert done.body.came
 
 
 def test_a_support_taken_away_holds_at_once():
-    """One of two hooks away by hand: the engine hangs on the other, and nothing is lifted, let go or called safe until somebody says what carries it now."""
+    """One of two hooks away by hand: the engine hangs on the other, and nothing is lifted, let go
+    or called safe until somebody says what carries it now.
+    """
     up = shelf("powertrain-up")
     up.on_wheels()
     up.absent("wires_off", "bay_photographed")
@@ -186,7 +257,10 @@ def test_a_support_taken_away_holds_at_once():
     hook = next(s for s in support_view(up.state).supports if s.kind == "hook")
     put(up, hook.id, "hook", "engine", hook.point, gone=True)
     held = next(o for o in up.bench("engine_up").obstacles if o.code == "load")
-    assert (held.by, held.words) == ("load", "a hook was taken from the engine: say what carries it now")
+    assert (held.by, held.words) == (
+        "load",
+        "a hook was taken from the engine: say what carries it now",
+    )
     view = support_view(up.state)
     assert view.taken == ("engine",)
     assert next(b.stays for b in view.bodies if b.body == "engine") is False
@@ -201,7 +275,15 @@ def test_a_support_taken_away_holds_at_once():
 def test_what_is_left_under_a_vehicle():
     """A fifth stand may go; one of four may not without a word."""
     book = shelf("powertrain-up")
-    for k, point in enumerate(("front left jacking point", "front right jacking point", "rear left jacking point", "rear right jacking point", "front cross member")):
+    for k, point in enumerate(
+        (
+            "front left jacking point",
+            "front right jacking point",
+            "rear left jacking point",
+            "rear right jacking point",
+            "front cross member",
+        )
+    ):
         put(book, f"s{k}", "stand", "vehicle", point)
     put(book, "s4", "stand", "vehicle", "front cross member", gone=True)
     assert support_view(book.state).taken == ()

@@ -9,7 +9,14 @@ from hypothesis import strategies as st
 from hollet.core.catalogue import compute
 from hollet.core.errors import Refused
 from hollet.core.tightening.adapters import in_usable_range, lever_ratio, permissible_percent
-from hollet.core.tightening.patterns import check_permutation, circle_order, circle_point, head_order, head_point, moments
+from hollet.core.tightening.patterns import (
+    check_permutation,
+    circle_order,
+    circle_point,
+    head_order,
+    head_point,
+    moments,
+)
 
 
 def q(value: float, unit: str) -> dict:
@@ -19,9 +26,17 @@ def q(value: float, unit: str) -> dict:
 
 @given(st.floats(100, 1200), st.floats(0, 90), st.floats(-89, 89), st.floats(1, 500))
 def test_setting_then_actual_is_the_torque_asked(length, adapter, angle, torque):
-    """What is set and worked back is what was asked, and a forward adapter needs a smaller setting."""
-    lever = {"wrench_length": q(length, "mm"), "adapter_length": q(adapter, "mm"), "angle": q(angle, "deg")}
-    setting = compute("adapter_setting", {**lever, "target_torque": q(torque, "N·m")})["T_set"]["value"]
+    """What is set and worked back is what was asked, and a forward adapter needs a
+    smaller setting.
+    """
+    lever = {
+        "wrench_length": q(length, "mm"),
+        "adapter_length": q(adapter, "mm"),
+        "angle": q(angle, "deg"),
+    }
+    setting = compute("adapter_setting", {**lever, "target_torque": q(torque, "N·m")})["T_set"][
+        "value"
+    ]
     back = compute("adapter_actual", {**lever, "set_torque": q(setting, "N·m")})["T"]["value"]
     assert back == pytest.approx(torque)
     assert setting <= torque * (1 + 1e-12)
@@ -30,24 +45,43 @@ def test_setting_then_actual_is_the_torque_asked(length, adapter, angle, torque)
 @given(st.floats(200, 800), st.floats(0, 100), st.floats(0, 180))
 def test_angle_is_even(length, adapter, angle):
     """Turned left or right by the same angle gives the same ratio."""
-    assert lever_ratio(length, adapter, angle) == pytest.approx(lever_ratio(length, adapter, -angle))
+    assert lever_ratio(length, adapter, angle) == pytest.approx(
+        lever_ratio(length, adapter, -angle)
+    )
 
 
 def test_adapter_in_other_units():
     """Inches and foot-pounds give the same ratio, and the answer in foot-pounds."""
-    got = compute("adapter_setting", {"wrench_length": q(18, "in"), "adapter_length": q(2, "in"), "angle": q(0, "deg"), "target_torque": q(60, "ft·lbf")})
+    got = compute(
+        "adapter_setting",
+        {
+            "wrench_length": q(18, "in"),
+            "adapter_length": q(2, "in"),
+            "angle": q(0, "deg"),
+            "target_torque": q(60, "ft·lbf"),
+        },
+    )
     assert got["T_set"]["unit"] == "ft·lbf"
     assert got["T_set"]["value"] == pytest.approx(54)
 
 
 @pytest.mark.parametrize(
     ("change", "code"),
-    [({"angle": q(200, "deg")}, "angle_out_of_range"), ({"adapter_length": q(-1, "mm")}, "length_not_positive"), ({"target_torque": q(0, "N·m")}, "torque_not_positive"),
-     ({"target_torque": q(10, "mm")}, "dimension_mismatch")],
-)  # fmt: skip
+    [
+        ({"angle": q(200, "deg")}, "angle_out_of_range"),
+        ({"adapter_length": q(-1, "mm")}, "length_not_positive"),
+        ({"target_torque": q(0, "N·m")}, "torque_not_positive"),
+        ({"target_torque": q(10, "mm")}, "dimension_mismatch"),
+    ],
+)
 def test_adapter_refusals(change, code):
     """Each impossible figure has its code."""
-    data = {"wrench_length": q(450, "mm"), "adapter_length": q(50, "mm"), "angle": q(0, "deg"), "target_torque": q(80, "N·m")}
+    data = {
+        "wrench_length": q(450, "mm"),
+        "adapter_length": q(50, "mm"),
+        "angle": q(0, "deg"),
+        "target_torque": q(80, "N·m"),
+    }
     with pytest.raises(Refused) as refusal:
         compute("adapter_setting", {**data, **change})
     assert refusal.value.reason_code == code
@@ -71,7 +105,9 @@ def test_circle_order_visits_each_bolt_once(n):
 
 @given(st.integers(4, 24))
 def test_star_loads_no_worse_than_one_bolt(n):
-    """The load never wanders further off the middle than one bolt does on even circles; going round does."""
+    """The load never wanders further off the middle than one bolt does on even circles; going round
+    does.
+    """
     star = max(moments([circle_point(b, n) for b in circle_order(n)]))
     round_the_edge = max(moments([circle_point(b, n) for b in range(1, n + 1)]))
     assert star < round_the_edge
@@ -81,17 +117,29 @@ def test_star_loads_no_worse_than_one_bolt(n):
 
 @given(st.integers(2, 12), st.booleans())
 def test_head_order_goes_from_the_centre_out(columns, spiral):
-    """Each bolt once, distance from the middle never falls, and each pair is opposite unless it is a spiral."""
+    """Each bolt once, distance from the middle never falls, and each pair is opposite unless it is
+    a spiral.
+    """
     order = head_order(columns, spiral=spiral)
     points = [head_point(b, columns, 100, 90) for b in order]
     assert sorted(order) == sorted(f"{row}{c}" for row in "AB" for c in range(1, columns + 1))
     distances = [abs(x) for x, _ in points]
     assert distances == sorted(distances)
     if not spiral:
-        assert all(math.isclose(a[0], -b[0], abs_tol=1e-9) for a, b in zip(points[::2], points[1::2], strict=True))
+        assert all(
+            math.isclose(a[0], -b[0], abs_tol=1e-9)
+            for a, b in zip(points[::2], points[1::2], strict=True)
+        )
 
 
-@pytest.mark.parametrize(("order", "code"), [(["1", "2"], "bolt_missing"), (["1", "2", "2"], "bolt_repeated"), (["1", "2", "4"], "bolt_unknown")])
+@pytest.mark.parametrize(
+    ("order", "code"),
+    [
+        (["1", "2"], "bolt_missing"),
+        (["1", "2", "2"], "bolt_repeated"),
+        (["1", "2", "4"], "bolt_unknown"),
+    ],
+)
 def test_permutation_mistakes(order, code):
     """A mistake in an order names its bolt."""
     with pytest.raises(Refused) as refusal:
@@ -103,12 +151,28 @@ def test_permutation_mistakes(order, code):
     ("name", "data", "code"),
     [
         ("circle_sequence", {"n": 2}, "too_few_bolts"),
-        ("head_sequence", {"columns": 1, "column_pitch": q(1, "mm"), "row_distance": q(1, "mm")}, "too_few_bolts"),
-        ("head_sequence", {"columns": 3, "column_pitch": q(0, "mm"), "row_distance": q(1, "mm")}, "length_not_positive"),
-        ("stages", {"final_torque": q(65, "N·m"), "stages_percent": [30, 60]}, "last_stage_not_100"),
+        (
+            "head_sequence",
+            {"columns": 1, "column_pitch": q(1, "mm"), "row_distance": q(1, "mm")},
+            "too_few_bolts",
+        ),
+        (
+            "head_sequence",
+            {"columns": 3, "column_pitch": q(0, "mm"), "row_distance": q(1, "mm")},
+            "length_not_positive",
+        ),
+        (
+            "stages",
+            {"final_torque": q(65, "N·m"), "stages_percent": [30, 60]},
+            "last_stage_not_100",
+        ),
         ("stages", {"final_torque": q(65, "N·m"), "stages_percent": []}, "not_a_finite_number"),
         ("stages", {"final_torque": q(-1, "N·m"), "stages_percent": [100]}, "torque_not_positive"),
-        ("check_sequence", {"layout": {"1": {"value": [0, 0], "unit": "mm"}}, "sequence": ["1"]}, "too_few_bolts"),
+        (
+            "check_sequence",
+            {"layout": {"1": {"value": [0, 0], "unit": "mm"}}, "sequence": ["1"]},
+            "too_few_bolts",
+        ),
         ("choose_wrench", {"T_set": q(50, "N·m"), "wrenches": []}, "no_wrench_in_range"),
     ],
 )
@@ -121,9 +185,15 @@ def test_pattern_refusals(name, data, code):
 
 def test_pattern_measure_agrees_with_check():
     """Both ways of measuring an order give the same largest moment."""
-    layout = {str(b): {"value": [100 * p for p in circle_point(b, 6)], "unit": "mm"} for b in range(1, 7)}
+    layout = {
+        str(b): {"value": [100 * p for p in circle_point(b, 6)], "unit": "mm"} for b in range(1, 7)
+    }
     data = {"layout": layout, "sequence": circle_order(6)}
     measured, checked = compute("pattern_measure", data), compute("check_sequence", data)
-    assert measured["max_moment"]["value"] == pytest.approx(checked["max_moment"]["value"]) == pytest.approx(100)
+    assert (
+        measured["max_moment"]["value"]
+        == pytest.approx(checked["max_moment"]["value"])
+        == pytest.approx(100)
+    )
     assert measured["max_moment_after_pairs"]["value"] == pytest.approx(0, abs=1e-6)
     assert checked["verdict"]["value"] == "ok"

@@ -45,7 +45,10 @@ def test_round_trip():
         (zipped(build__json=BUILD), "each part once"),
         (zipped(build__json=BUILD, log__jsonl=LOG, **{"../../etc/passwd": "x"}), "does not belong"),
         (zipped(build__json=BUILD, log__jsonl=LOG, **{"/tmp/x": "x"}), "does not belong"),
-        (zipped(build__json=BUILD, log__jsonl=LOG, **{f"photos/{PHOTO}__jpg": "q"}), "not what its name says"),
+        (
+            zipped(build__json=BUILD, log__jsonl=LOG, **{f"photos/{PHOTO}__jpg": "q"}),
+            "not what its name says",
+        ),
         (zipped(build__json=BUILD, log__jsonl=LOG, **{"photos/me__jpg": "q"}), "does not belong"),
         (zipped(build__json="{}", log__jsonl=LOG), "must say format"),
         (zipped(build__json="[", log__jsonl=LOG), "cannot be read"),
@@ -56,7 +59,22 @@ def test_round_trip():
         (zipped(build__json=BUILD, log__jsonl=b" " * 30_000_000), "far more"),
         (b"P" * (MAX_ZIP + 1), "larger than"),
     ],
-    ids=["nozip", "missing", "climbing", "absolute", "photo", "photo name", "format", "json", "deep", "bytes", "empty", "fields", "bomb", "large"],
+    ids=[
+        "nozip",
+        "missing",
+        "climbing",
+        "absolute",
+        "photo",
+        "photo name",
+        "format",
+        "json",
+        "deep",
+        "bytes",
+        "empty",
+        "fields",
+        "bomb",
+        "large",
+    ],
 )
 def test_bad_archives(data, words):
     """Each trick is refused in one sentence."""

@@ -22,7 +22,9 @@ def stock(workshop: Workshop) -> str:
     save_sheet(workshop, SMALL)
     for tool in tools().values():
         edit_tool(workshop, tool.model_dump(exclude={"version"}), who="MK", version=0)
-    return make_build(workshop, sheets=["small"], name="Job", vehicle="One", about="on the bench", who="MK")
+    return make_build(
+        workshop, sheets=["small"], name="Job", vehicle="One", about="on the bench", who="MK"
+    )
 
 
 @pytest.fixture

@@ -57,13 +57,25 @@ def test_in_twice_is_refused(hand):
 
 
 def test_two_vehicles_of_one_name(hand, empty):
-    """The shop has its own One already: the one read in gets another name, and neither is taken for the other."""
+    """The shop has its own One already: the one read in gets another name, and neither is taken for
+    the other.
+    """
     name = builds.frame(hand.workshop, hand.build).vehicle
     keep_sheet(empty, SMALL)
-    mine = builds.make_build(empty, sheets=["small"], name="Mine", vehicle=name, about="mine", who="MK")
+    mine = builds.make_build(
+        empty, sheets=["small"], name="Mine", vehicle=name, about="mine", who="MK"
+    )
     theirs = import_build(empty, export_build(hand.workshop, hand.build))
     assert [builds.frame(empty, build).vehicle for build in (mine, theirs)] == [name, f"{name} (2)"]
-    assert builds.frame(empty, builds.make_build(empty, sheets=["small"], name="More", vehicle=name, about="x", who="MK")).about == "mine"
+    assert (
+        builds.frame(
+            empty,
+            builds.make_build(
+                empty, sheets=["small"], name="More", vehicle=name, about="x", who="MK"
+            ),
+        ).about
+        == "mine"
+    )
 
 
 @pytest.mark.parametrize("doctor", ["body", "who", "drop", "kind", "name"])
@@ -79,7 +91,9 @@ def test_doctored_archives(hand, empty, doctor):
     else:
         entries[1] = {**entries[1], doctor: entries[1][doctor] + " "}
     with pytest.raises(Refused) as refusal:
-        import_build(empty, pack({k: v for k, v in facts.items() if k != "format"}, entries, {}, {}))
+        import_build(
+            empty, pack({k: v for k, v in facts.items() if k != "format"}, entries, {}, {})
+        )
     assert refusal.value.reason_code == "bad_archive"
     assert builds.cards(empty) == ()
 
@@ -89,7 +103,12 @@ def test_attempts_as_csv(hand):
     for attempt in ("attempt-1", "attempt-2"):
         hand.write("attempt started", step="fire", attempt=attempt, reason="=trying it out")
         if attempt == "attempt-1":
-            hand.write("samples", step="fire", attempt=attempt, samples=[{"t": 3, "oil": "2 bar", "rpm": "900"}])
+            hand.write(
+                "samples",
+                step="fire",
+                attempt=attempt,
+                samples=[{"t": 3, "oil": "2 bar", "rpm": "900"}],
+            )
         hand.write("attempt ended", step="fire", attempt=attempt, after_s=4, reason="=stopped")
     rows = attempts_csv(hand.workshop, hand.build).splitlines()
     assert len(rows) == 4
@@ -99,7 +118,9 @@ def test_attempts_as_csv(hand):
 
 
 def test_demo_is_as_promised(demo):
-    """Two builds; the engine stopped at bolt 6 of stage 2, 47 to 48 minutes ago, with covers and bracket in."""
+    """Two builds; the engine stopped at bolt 6 of stage 2, 47 to 48 minutes ago, with covers and
+    bracket in.
+    """
     engine, gearbox = builds.cards(demo)
     assert engine.frame.resume.title == "You stopped at bolt 6, stage 2"
     age = NOW - datetime.fromisoformat(engine.frame.resume.since)
@@ -166,11 +187,15 @@ def test_verify_finds_a_doctored_plan(hand):
 
     with hand.workshop.database.write() as session:
         session.execute(text("UPDATE build SET plan = replace(plan, 'Small job', 'Smaller job')"))
-    assert [line for line in verify(hand.workshop) if line.startswith("broken")] == ["broken: plan of Job, rebuilt from its log"]
+    assert [line for line in verify(hand.workshop) if line.startswith("broken")] == [
+        "broken: plan of Job, rebuilt from its log"
+    ]
 
 
 def test_the_findings_of_the_demo(demo):
-    """Two: traced from the front layshaft bearing, all faces seen, one thing left to decide, an overturned decision kept."""
+    """Two: traced from the front layshaft bearing, all faces seen, one thing left to decide, an
+    overturned decision kept.
+    """
     build = next(card.id for card in builds.cards(demo) if card.name.startswith("Two"))
     view = inspection(demo, build)
     debris = next(s for s in view.steps if s.step == "debris_traced")
@@ -178,16 +203,33 @@ def test_the_findings_of_the_demo(demo):
     assert [p.name for p in debris.parts if p.needs] == ["Transfer case bearings"]
     gears = next(p for p in debris.parts if p.id == "lay_gears")
     assert [d.words.split(":")[0] for d in gears.decided] == ["use it again", "use it and watch"]
-    assert (view.exposure.decided, view.exposure.worst_open, view.exposure.open_parts) == (240, 900, 1)  # 48 + 44 + 62 + 4 + 74 and 8 for the seals; the case was only washed
+    assert (view.exposure.decided, view.exposure.worst_open, view.exposure.open_parts) == (
+        240,
+        900,
+        1,
+    )  # 48 + 44 + 62 + 4 + 74 and 8 for the seals; the case was only washed
 
 
 def test_the_new_bearing_of_the_demo_differs(demo):
-    """Two: laid beside the old one it is wider; nobody said that it will do, so its part stays at the gate. One: all faces of the engine seen, nothing left to decide."""
+    """Two: laid beside the old one it is wider; nobody said that it will do, so its part stays at
+    the gate. One: all faces of the engine seen, nothing left to decide.
+    """
     cards = builds.cards(demo)
-    two, one = (next(card.id for card in cards if card.name.startswith(name)) for name in ("Two", "One"))
-    bearing = next(p for p in builds.bench(demo, two, "debris_traced").inspection.parts if p.id == "lay_front")
-    assert {b.feature: b.state for b in bearing.beside if b.state != "open"} == {"outside diameter": "same", "bore": "same", "width": "differs"}
-    assert next(b.words for b in bearing.beside if b.feature == "width") == "old 14 mm, new 15.25 mm: differs, 1.25 mm more"
+    two, one = (
+        next(card.id for card in cards if card.name.startswith(name)) for name in ("Two", "One")
+    )
+    bearing = next(
+        p for p in builds.bench(demo, two, "debris_traced").inspection.parts if p.id == "lay_front"
+    )
+    assert {b.feature: b.state for b in bearing.beside if b.state != "open"} == {
+        "outside diameter": "same",
+        "bore": "same",
+        "width": "differs",
+    }
+    assert (
+        next(b.words for b in bearing.beside if b.feature == "width")
+        == "old 14 mm, new 15.25 mm: differs, 1.25 mm more"
+    )
     engine = inspection(demo, one)
     assert (engine.seen, engine.to_decide) == (engine.total, 0)
     bores = next(t for t in engine.tables if t.group == "Bores")
@@ -196,10 +238,19 @@ def test_the_new_bearing_of_the_demo_differs(demo):
 
 
 def test_the_measurements_of_the_demo(demo):
-    """One: four bores mapped and one taper accepted, five mains by strip and one too close, eight shells and one outside."""
+    """One: four bores mapped and one taper accepted, five mains by strip and one too close, eight
+    shells and one outside.
+    """
     build = builds.cards(demo)[0].id
-    found = {step: builds.bench(demo, build, step).results for step in ("bore_maps", "main_strips", "rod_shells")}
+    found = {
+        step: builds.bench(demo, build, step).results
+        for step in ("bore_maps", "main_strips", "rod_shells")
+    }
     assert [len(found[step]) for step in found] == [12, 5, 12]
     assert [r.name for r in found["bore_maps"] if r.conceded] == ["Taper 2"]
-    assert [r.name for r in found["main_strips"] if r.judgement.verdict == "too_close"] == ["Main 4"]
-    assert [r.name for r in found["rod_shells"] if r.judgement.verdict == "outside"] == ["Rod 3, lower"]
+    assert [r.name for r in found["main_strips"] if r.judgement.verdict == "too_close"] == [
+        "Main 4"
+    ]
+    assert [r.name for r in found["rod_shells"] if r.judgement.verdict == "outside"] == [
+        "Rod 3, lower"
+    ]

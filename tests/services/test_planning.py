@@ -1,4 +1,6 @@
-"""Planning through the services: one transaction, two people, next time's sheet, limits in and out, gear, older lines."""
+"""Planning through the services: one transaction, two people, next time's sheet, limits in and out,
+gear, older lines.
+"""
 
 import json
 import tomllib
@@ -17,24 +19,43 @@ from hollet.store import journal
 from hollet.store.models import BuildRow, VehicleRow
 from tests.support import ACT, SMALL
 
-FACTS = SMALL.replace('do = "Look again."', 'do = "Look again."\nwhen = [{ fact = "turbo", one_of = ["yes"] }]').replace('id = "small"', 'id = "facts"')
+FACTS = SMALL.replace(
+    'do = "Look again."', 'do = "Look again."\nwhen = [{ fact = "turbo", one_of = ["yes"] }]'
+).replace('id = "small"', 'id = "facts"')
 
 
 def take(hand, *acts, version=None, reason=None, who="MK", entry_id=None):
     """Edit the plan of the build."""
     listed = [ACT.validate_python(act) for act in acts]
     seen = planning.desk(hand.workshop, hand.build).version if version is None else version
-    return planning.edit_plan(hand.workshop, hand.build, listed, who=who, version=seen, entry_id=entry_id or hand.workshop.new_id(), reason=reason)
+    return planning.edit_plan(
+        hand.workshop,
+        hand.build,
+        listed,
+        who=who,
+        version=seen,
+        entry_id=entry_id or hand.workshop.new_id(),
+        reason=reason,
+    )
 
 
 def put_in(**more):
     """A forgotten step."""
-    return {"act": "put_in", "title": "Strap off", "do": "Off.", "stage": "take_down", "behind": "lead",
-            "before": [{"step": "head_out", "because": "it tears", "kind": "access closes"}], **more}  # fmt: skip
+    return {
+        "act": "put_in",
+        "title": "Strap off",
+        "do": "Off.",
+        "stage": "take_down",
+        "behind": "lead",
+        "before": [{"step": "head_out", "because": "it tears", "kind": "access closes"}],
+        **more,
+    }
 
 
 def test_an_edit_is_one_line_with_what_and_why(hand):
-    """Plan and log move together; the same id again is the same line; the plan can be rebuilt from the log."""
+    """Plan and log move together; the same id again is the same line; the plan can be rebuilt from
+    the log.
+    """
     entry_id = hand.workshop.new_id()
     edited = take(hand, put_in(), reason="forgotten last time", entry_id=entry_id)
     assert edited.line.text == "put in: 2.01a Strap off: forgotten last time"
@@ -69,18 +90,34 @@ def test_taking_out_a_step_with_lines_needs_a_reason(hand):
         take(hand, {"act": "retire", "step": "water"})
     assert refusal.value.reason_code == "no_reason"
     take(hand, {"act": "retire", "step": "water"}, reason="air cooled")
-    assert "no longer in the plan" in [line.step_number for line in log_of(hand.workshop, hand.build).lines]
+    assert "no longer in the plan" in [
+        line.step_number for line in log_of(hand.workshop, hand.build).lines
+    ]
 
 
 def test_a_forgotten_step_is_kept_for_next_time(hand):
-    """It goes with its reason into the user's own copy of the sheet, twice into the same one; builds made before keep theirs."""
+    """It goes with its reason into the user's own copy of the sheet, twice into the same one;
+    builds made before keep theirs.
+    """
     assert take(hand, put_in(keep=True)).kept_in == "Small job (own copy)"
-    assert take(hand, put_in(title="Photo", behind="lead", before=[], keep=True)).kept_in == "Small job (own copy)"
+    assert (
+        take(hand, put_in(title="Photo", behind="lead", before=[], keep=True)).kept_in
+        == "Small job (own copy)"
+    )
     own = sheets.find_sheet(hand.workshop, "small-own")
     assert [s.id for s in own.step][:4] == ["lead", "photo", "strap_off", "head_out"]
-    assert [(a.step, a.because) for a in own.find_step("head_out").after] == [("lead", "it is live"), ("strap_off", "it tears")]
-    again = builds.make_build(hand.workshop, sheets=["small-own"], name="Next", vehicle="One", about="x", who="MK")
-    assert [s.number for s in builds.frame(hand.workshop, again).frame.steps][:3] == ["2.01", "2.02", "2.03"]
+    assert [(a.step, a.because) for a in own.find_step("head_out").after] == [
+        ("lead", "it is live"),
+        ("strap_off", "it tears"),
+    ]
+    again = builds.make_build(
+        hand.workshop, sheets=["small-own"], name="Next", vehicle="One", about="x", who="MK"
+    )
+    assert [s.number for s in builds.frame(hand.workshop, again).frame.steps][:3] == [
+        "2.01",
+        "2.02",
+        "2.03",
+    ]
     assert sheets.find_sheet(hand.workshop, "small").find_step("strap_off") is None
 
 
@@ -93,16 +130,45 @@ def test_a_sheet_survives_being_written_as_toml(workshop):
 
 
 def test_facts_go_with_the_vehicle(workshop):
-    """What is known of a vehicle serves its next build; a fact that cannot be is refused and makes no build."""
+    """What is known of a vehicle serves its next build; a fact that cannot be is refused and makes
+    no build.
+    """
     sheets.save_sheet(workshop, FACTS)
     with pytest.raises(Refused):
-        builds.make_build(workshop, sheets=["facts"], name="A", vehicle="One", about="x", who="MK", facts={"turbo": "maybe"})
-    first = builds.make_build(workshop, sheets=["facts"], name="A", vehicle="One", about="x", who="MK", facts={"turbo": "no"})
-    second = builds.make_build(workshop, sheets=["facts"], name="B", vehicle="One", about="x", who="MK")
+        builds.make_build(
+            workshop,
+            sheets=["facts"],
+            name="A",
+            vehicle="One",
+            about="x",
+            who="MK",
+            facts={"turbo": "maybe"},
+        )
+    first = builds.make_build(
+        workshop,
+        sheets=["facts"],
+        name="A",
+        vehicle="One",
+        about="x",
+        who="MK",
+        facts={"turbo": "no"},
+    )
+    second = builds.make_build(
+        workshop, sheets=["facts"], name="B", vehicle="One", about="x", who="MK"
+    )
     assert [f.value for f in planning.desk(workshop, second).facts] == ["no"]
-    planning.edit_plan(workshop, first, [ACT.validate_python({"act": "fact", "fact": "turbo", "value": "yes"})], who="MK", version=1, entry_id=workshop.new_id())
+    planning.edit_plan(
+        workshop,
+        first,
+        [ACT.validate_python({"act": "fact", "fact": "turbo", "value": "yes"})],
+        who="MK",
+        version=1,
+        entry_id=workshop.new_id(),
+    )
     with workshop.database.read() as session:
-        assert json.loads(session.execute(select(VehicleRow.facts)).scalar_one()) == {"turbo": "yes"}
+        assert json.loads(session.execute(select(VehicleRow.facts)).scalar_one()) == {
+            "turbo": "yes"
+        }
     assert [b.name for b in builds.cards(workshop)] == ["A", "B"]
 
 
@@ -111,18 +177,35 @@ def test_a_planned_build_travels_whole(hand, tmp_path):
     take(hand, put_in())
     other = Workshop(tmp_path / "other")
     build = import_build(other, export_build(hand.workshop, hand.build))
-    assert planning.desk(other, build) == planning.desk(hand.workshop, hand.build).model_copy(update={"hunt": planning.desk(other, build).hunt})
+    assert planning.desk(other, build) == planning.desk(hand.workshop, hand.build).model_copy(
+        update={"hunt": planning.desk(other, build).hunt}
+    )
     assert [line for line in verify(other) if line.startswith("broken")] == []
     other.close()
 
 
 def test_a_line_of_the_first_version_is_lifted(hand):
-    """A limit edit written before plans had changes still counts, and its text stays as it was hashed."""
-    limit = next(r.limit for r in planning.limits(hand.workshop, hand.build).rows if r.id == "clearance")
-    after = {**limit.model_dump(exclude_none=True, exclude={"answers", "settled"}), "hi": "0.080", "version": 2}
-    body = {"what": "Clearance", "path": "limit/clearance", "before": limit.model_dump(exclude_none=True), "after": after}
+    """A limit edit written before plans had changes still counts, and its text stays as it was
+    hashed.
+    """
+    limit = next(
+        r.limit for r in planning.limits(hand.workshop, hand.build).rows if r.id == "clearance"
+    )
+    after = {
+        **limit.model_dump(exclude_none=True, exclude={"answers", "settled"}),
+        "hi": "0.080",
+        "version": 2,
+    }
+    body = {
+        "what": "Clearance",
+        "path": "limit/clearance",
+        "before": limit.model_dump(exclude_none=True),
+        "after": after,
+    }
     with hand.workshop.database.write() as session:
-        draft = hand.workshop.draft(hand.build, "note", journal.KINDS["note"].model_validate({"text": "x"}), "MK")
+        draft = hand.workshop.draft(
+            hand.build, "note", journal.KINDS["note"].model_validate({"text": "x"}), "MK"
+        )
         row = journal.append(session, draft)
     row.kind, row.version, row.body = "plan edited", 1, json.dumps(body)
     entry = journal.entry_of(row)
@@ -131,11 +214,22 @@ def test_a_line_of_the_first_version_is_lifted(hand):
 
 
 def test_limits_out_and_in(hand):
-    """CSV and TOML read back change nothing; an edited cell is told first and then taken; spreadsheet cells are neutral."""
+    """CSV and TOML read back change nothing; an edited cell is told first and then taken;
+    spreadsheet cells are neutral.
+    """
     text = planning.limits_csv(hand.workshop, hand.build)
     assert text.splitlines()[0] == "id,name,condition,dimension,unit,lo,hi,target,source,page,state"
     toml = planning.limits_toml(hand.workshop, hand.build)
-    assert {x["id"] for x in tomllib.loads(toml)["limit"]} == {"clearance", "gap", "oil", "burst", "total", "pressure", "by", "hot"}
+    assert {x["id"] for x in tomllib.loads(toml)["limit"]} == {
+        "clearance",
+        "gap",
+        "oil",
+        "burst",
+        "total",
+        "pressure",
+        "by",
+        "hot",
+    }
     call = {"who": "MK", "entry_id": hand.workshop.new_id()}
     for form, content in (("csv", text), ("toml", toml)):
         with pytest.raises(Refused) as refusal:
@@ -145,7 +239,14 @@ def test_limits_out_and_in(hand):
     told = planning.read_limits(hand.workshop, hand.build, changed, "csv", take=False, **call)
     assert told.figures == ("Clearance: 0.030 to 0.070 mm becomes 0.030 to 0.080 mm",)
     assert log_of(hand.workshop, hand.build).total == 1
-    planning.read_limits(hand.workshop, hand.build, changed + "new,New one,cold,length,mm,1,2,,=cmd,,\r\n", "csv", take=True, **call)
+    planning.read_limits(
+        hand.workshop,
+        hand.build,
+        changed + "new,New one,cold,length,mm,1,2,,=cmd,,\r\n",
+        "csv",
+        take=True,
+        **call,
+    )
     rows = {r.id: r for r in planning.limits(hand.workshop, hand.build).rows}
     assert (rows["clearance"].words, rows["new"].words) == ("0.030 to 0.080 mm", "1 to 2 mm")
     assert "'=cmd" in planning.limits_csv(hand.workshop, hand.build)
@@ -153,21 +254,38 @@ def test_limits_out_and_in(hand):
 
 @pytest.mark.parametrize(
     ("form", "text", "words"),
-    [("csv", "", "must name the columns"), ("csv", "id,lo\nclearance,wide", "line 2"), ("csv", "id,lo\nclearance,1,2,3", "more cells"),
-     ("csv", "id,name\nnew,New", "this must be given"), ("toml", "limit = 3", "[[limit]] tables"), ("toml", "x = ", "not readable"),
-     ("toml", '[[limit]]\nid = "clearance"\nlo = "9"', "limit 1"), ("csv", "id,unit\nclearance,bar", "line 2")],
-)  # fmt: skip
+    [
+        ("csv", "", "must name the columns"),
+        ("csv", "id,lo\nclearance,wide", "line 2"),
+        ("csv", "id,lo\nclearance,1,2,3", "more cells"),
+        ("csv", "id,name\nnew,New", "this must be given"),
+        ("toml", "limit = 3", "[[limit]] tables"),
+        ("toml", "x = ", "not readable"),
+        ("toml", '[[limit]]\nid = "clearance"\nlo = "9"', "limit 1"),
+        ("csv", "id,unit\nclearance,bar", "line 2"),
+    ],
+)
 def test_files_with_a_mistake_write_nothing(hand, form, text, words):
     """Line or table, field, and what would be right; the book stays as it was."""
     with pytest.raises(Refused) as refusal:
-        planning.read_limits(hand.workshop, hand.build, text, form, who="MK", entry_id=hand.workshop.new_id(), take=True)
+        planning.read_limits(
+            hand.workshop,
+            hand.build,
+            text,
+            form,
+            who="MK",
+            entry_id=hand.workshop.new_id(),
+            take=True,
+        )
     assert words in refusal.value.message
     assert log_of(hand.workshop, hand.build).total == 1
 
 
 def test_gear_is_kept_and_guarded(workshop):
     """By name, whatever its case; two people at one tool; each word of it is in the shop's log."""
-    hoist = GearEdited(name="Engine hoist", state="borrowed", whose="Brackwater", back_by="Saturday")
+    hoist = GearEdited(
+        name="Engine hoist", state="borrowed", whose="Brackwater", back_by="Saturday"
+    )
     assert edit_gear(workshop, hoist, version=0, who="MK").version == 1
     with pytest.raises(Conflict):
         edit_gear(workshop, GearEdited(name="engine hoist", state="broken"), version=0, who="TR")
@@ -191,17 +309,44 @@ def test_unknown_builds_and_sheets(workshop):
 
 
 def test_the_vehicle_in_other_words(hand):
-    """Name and words change for all builds of the vehicle and stand in the log; looked at before somebody else changed them they are not written."""
+    """Name and words change for all builds of the vehicle and stand in the log; looked at before
+    somebody else changed them they are not written.
+    """
     card = builds.frame(hand.workshop, hand.build)
-    other = builds.make_build(hand.workshop, sheets=["small"], name="Second", vehicle=card.vehicle, about="other words", who="MK")
-    vehicles.describe(hand.workshop, hand.build, name="Blue van", about="1.6 petrol, 1987", was=card.about, who="MK")
-    assert {(c.vehicle, c.about) for c in (builds.frame(hand.workshop, b) for b in (hand.build, other))} == {("Blue van", "1.6 petrol, 1987")}
-    assert log_of(hand.workshop, hand.build).lines[0].text == f"the vehicle: {card.vehicle}, {card.about} became Blue van, 1.6 petrol, 1987"
+    other = builds.make_build(
+        hand.workshop,
+        sheets=["small"],
+        name="Second",
+        vehicle=card.vehicle,
+        about="other words",
+        who="MK",
+    )
+    vehicles.describe(
+        hand.workshop,
+        hand.build,
+        name="Blue van",
+        about="1.6 petrol, 1987",
+        was=card.about,
+        who="MK",
+    )
+    assert {
+        (c.vehicle, c.about) for c in (builds.frame(hand.workshop, b) for b in (hand.build, other))
+    } == {("Blue van", "1.6 petrol, 1987")}
+    assert (
+        log_of(hand.workshop, hand.build).lines[0].text
+        == f"the vehicle: {card.vehicle}, {card.about} became Blue van, 1.6 petrol, 1987"
+    )
     with pytest.raises(Conflict, match="described anew"):
-        vehicles.describe(hand.workshop, hand.build, name="Van", about="x", was=card.about, who="TR")
-    builds.make_build(hand.workshop, sheets=["small"], name="Third", vehicle="Old bus", about="a bus", who="MK")
+        vehicles.describe(
+            hand.workshop, hand.build, name="Van", about="x", was=card.about, who="TR"
+        )
+    builds.make_build(
+        hand.workshop, sheets=["small"], name="Third", vehicle="Old bus", about="a bus", who="MK"
+    )
     with pytest.raises(Refused, match="called Old bus already"):
-        vehicles.describe(hand.workshop, hand.build, name="Old bus", about="x", was="1.6 petrol, 1987", who="TR")
+        vehicles.describe(
+            hand.workshop, hand.build, name="Old bus", about="x", was="1.6 petrol, 1987", who="TR"
+        )
     assert [line for line in verify(hand.workshop) if line.startswith("broken")] == []
 
 
@@ -214,16 +359,29 @@ def test_no_words_of_a_vehicle_without_their_line(hand, monkeypatch):
 
     monkeypatch.setattr("hollet.store.journal.append", full)
     with pytest.raises(OSError, match="no space left"):
-        vehicles.describe(hand.workshop, hand.build, name="Blue van", about="1.6 petrol, 1987", was=card.about, who="MK")
+        vehicles.describe(
+            hand.workshop,
+            hand.build,
+            name="Blue van",
+            about="1.6 petrol, 1987",
+            was=card.about,
+            who="MK",
+        )
     after = builds.frame(hand.workshop, hand.build)
     assert (after.vehicle, after.about) == (card.vehicle, card.about)
 
 
 def test_the_shop_in_its_own_words(hand):
-    """Name, time zone and currency are said once, kept in the shop's log, and guarded against two hands; no zone that no clock has."""
+    """Name, time zone and currency are said once, kept in the shop's log, and guarded against two
+    hands; no zone that no clock has.
+    """
     facts = shop.shop_facts(hand.workshop)
     assert facts.currency == ""
-    said = shop.edit_shop(hand.workshop, facts.model_copy(update={"name": "Moss", "time_zone": "Europe/Dublin", "currency": "EUR"}), "MK")
+    said = shop.edit_shop(
+        hand.workshop,
+        facts.model_copy(update={"name": "Moss", "time_zone": "Europe/Dublin", "currency": "EUR"}),
+        "MK",
+    )
     assert (said.name, said.time_zone, said.currency) == ("Moss", "Europe/Dublin", "EUR")
     with pytest.raises(Conflict):
         shop.edit_shop(hand.workshop, facts, "TR")

@@ -24,7 +24,14 @@ def shop(tmp_path):
     known = {preset["name"]: preset for preset in presets()}
     for code, name in (("F1", "feeler leaves, 0.05 mm steps"), ("M1", "micrometer 0-25 mm, 0.001")):
         edit_tool(workshop, {**known[name], "id": code.lower(), "code": code}, who="MK", version=0)
-    build = make_build(workshop, sheets=["engine-measured"], name="=Odd name, bench", vehicle="One", about="on the stand", who="MK")
+    build = make_build(
+        workshop,
+        sheets=["engine-measured"],
+        name="=Odd name, bench",
+        vehicle="One",
+        about="on the stand",
+        who="MK",
+    )
     yield workshop, build
     workshop.close()
 
@@ -35,28 +42,45 @@ def values(workshop, build, step):
 
 
 def test_out_and_in_again_is_nothing_new(shop):
-    """A table written out, read in again, says nothing new; every reading has a row, taken or not."""
+    """A table written out, read in again, says nothing new; every reading has a row,
+    taken or not.
+    """
     workshop, build = shop
-    read = read_readings(workshop, build, HEAD + "lash_1_in,0.15; 0.20,mm,f1,cold,,\nlash_2_in,6 thou,mm,F1,,,\n", who="TR")
+    read = read_readings(
+        workshop,
+        build,
+        HEAD + "lash_1_in,0.15; 0.20,mm,f1,cold,,\nlash_2_in,6 thou,mm,F1,,,\n",
+        who="TR",
+    )
     assert (read.written, read.unchanged) == (2, 0)
-    assert values(workshop, build, "lash") | {"lash_1_in": "0.175", "lash_2_in": "0.152"} == values(workshop, build, "lash")
+    assert values(workshop, build, "lash") | {"lash_1_in": "0.175", "lash_2_in": "0.152"} == values(
+        workshop, build, "lash"
+    )
     text = readings_csv(workshop, build)
     rows = list(csv.DictReader(io.StringIO(text)))
     assert len(rows) == 24 + 20 + 5 + 8 + 4 + 6 + 8
     row = next(r for r in rows if r["id"] == "lash_1_in")
-    assert (row["typed"], row["tool"], row["state"], row["who"]) == ("0.15; 0.20", "F1", "cold", "TR")
+    assert (row["typed"], row["tool"], row["state"], row["who"]) == (
+        "0.15; 0.20",
+        "F1",
+        "cold",
+        "TR",
+    )
     again = read_readings(workshop, build, text, who="TR")
     assert (again.written, again.unchanged) == (0, 2)
     assert len(list(csv.DictReader(io.StringIO(readings_csv(workshop, build, "lash"))))) == 8
 
 
-@pytest.mark.parametrize(("bad", "code", "words"), [
-    ("nothing,0.2,mm,F1,,,", "bad_file", "line 3: there is no reading 'nothing'"),
-    ("lash_2_in,0.2,mm,X9,,,", "bad_file", "line 3: the shop has no tool 'X9'"),
-    ("lash_2_in,0.2 kg,mm,F1,,,", "dimension_mismatch", "line 3"),
-    ("lash_2_in,2.5,mm,F1,,,", "odd_figure", "write yes under sure"),
-    ("lash_2_in,=1+1,mm,F1,,,", "unit_missing", "line 3"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("bad", "code", "words"),
+    [
+        ("nothing,0.2,mm,F1,,,", "bad_file", "line 3: there is no reading 'nothing'"),
+        ("lash_2_in,0.2,mm,X9,,,", "bad_file", "line 3: the shop has no tool 'X9'"),
+        ("lash_2_in,0.2 kg,mm,F1,,,", "dimension_mismatch", "line 3"),
+        ("lash_2_in,2.5,mm,F1,,,", "odd_figure", "write yes under sure"),
+        ("lash_2_in,=1+1,mm,F1,,,", "unit_missing", "line 3"),
+    ],
+)
 def test_one_bad_line_writes_none(shop, bad, code, words):
     """The line is named, and what would be right; the good line before it is not written either."""
     workshop, build = shop
@@ -70,11 +94,15 @@ def test_one_bad_line_writes_none(shop, bad, code, words):
 def test_sure_takes_an_odd_figure(shop):
     """Asked, not refused: with yes under sure it is written."""
     workshop, build = shop
-    assert read_readings(workshop, build, HEAD + "lash_1_in,2.5,mm,F1,,,yes\n", who="TR").written == 1
+    assert (
+        read_readings(workshop, build, HEAD + "lash_1_in,2.5,mm,F1,,,yes\n", who="TR").written == 1
+    )
 
 
 def test_the_sheet_names_every_reading(shop):
-    """Each reading with its state, expected size and tool; the caution and the line on every page; no glyph is missing."""
+    """Each reading with its state, expected size and tool; the caution and the line on every page;
+    no glyph is missing.
+    """
     workshop, build = shop
     data = sheet_pdf(workshop, build, ("One: engine", "on the stand"), None, "2026-03-01 08:00 UTC")
     reader = PdfReader(io.BytesIO(data))
@@ -100,7 +128,9 @@ def test_signs_that_paper_lacks_are_words(shop):
 
     known = set(TTFont(sheets_pdf.FONTS / "recursive-500.ttf").getBestCmap())
     for name in sheet_names():
-        left = {c for c in sheets_pdf.plain(sheet_text(name)) if c not in "\n\r\t"} - {chr(c) for c in known}
+        left = {c for c in sheets_pdf.plain(sheet_text(name)) if c not in "\n\r\t"} - {
+            chr(c) for c in known
+        }
         assert left == set(), name
 
 

@@ -28,7 +28,9 @@ def photo(width: int = 400, height: int = 300, kind: str = "JPEG", **save) -> by
 
 @pytest.mark.parametrize("kind", ["JPEG", "PNG", "WEBP", "GIF", "BMP"])
 def test_photos_are_written_anew(workshop, kind):
-    """Every usual kind becomes a JPEG of at most 1600 px, named by the hash of its bytes, on disk when it is answered."""
+    """Every usual kind becomes a JPEG of at most 1600 px, named by the hash of its bytes, on disk
+    when it is answered.
+    """
     stored = photos.store_photo(workshop, photo(2000, 1000, kind))
     path = photos.photo_path(workshop, stored.photo)
     assert (stored.width, stored.height) == (1600, 800)
@@ -50,7 +52,12 @@ def test_what_a_camera_adds_is_taken_off(workshop):
 
 @pytest.mark.parametrize(
     ("data", "code"),
-    [(b"", "no_photo"), (b"%PDF-1.7 not a photo", "no_photo"), (photo()[:200], "no_photo"), (b"x" * (photos.MAX_PHOTO + 1), "too_large")],
+    [
+        (b"", "no_photo"),
+        (b"%PDF-1.7 not a photo", "no_photo"),
+        (photo()[:200], "no_photo"),
+        (b"x" * (photos.MAX_PHOTO + 1), "too_large"),
+    ],
     ids=["empty", "pdf", "cut", "large"],
 )
 def test_no_photo(workshop, data, code):
@@ -79,14 +86,27 @@ def test_only_photos_by_their_hash(workshop, name):
 def test_photos_and_pins_survive_export(hand, tmp_path):
     """Out and in again: the same bytes, the same pins; a photo that no line names is refused."""
     stored = photos.store_photo(hand.workshop, photo())
-    hand.write("photo", **stored.model_dump(), what="front cover", step="bore", pins=[{"n": 1, "x": 0.25, "y": 0.5, "word": "long one"}])
-    hand.write("pinned", photo=stored.photo, pins=[{"n": 1, "x": 0.3, "y": 0.5, "word": "long one"}, {"n": 2, "x": 0.9, "y": 0.1}])
+    hand.write(
+        "photo",
+        **stored.model_dump(),
+        what="front cover",
+        step="bore",
+        pins=[{"n": 1, "x": 0.25, "y": 0.5, "word": "long one"}],
+    )
+    hand.write(
+        "pinned",
+        photo=stored.photo,
+        pins=[{"n": 1, "x": 0.3, "y": 0.5, "word": "long one"}, {"n": 2, "x": 0.9, "y": 0.1}],
+    )
     data = export_build(hand.workshop, hand.build)
     other = Workshop(tmp_path / "other")
     import_build(other, data)
     view = takedown.takedown(other, hand.build).photos[0]
     assert [(p.n, p.x, p.word) for p in view.pins] == [(1, 0.3, "long one"), (2, 0.9, "")]
-    assert photos.photo_path(other, stored.photo).read_bytes() == photos.photo_path(hand.workshop, stored.photo).read_bytes()
+    assert (
+        photos.photo_path(other, stored.photo).read_bytes()
+        == photos.photo_path(hand.workshop, stored.photo).read_bytes()
+    )
     assert export_build(other, hand.build) == data
     assert all(line.startswith("ok") for line in verify(other))
     other.close()
@@ -96,7 +116,9 @@ WEBM = b"\x1a\x45\xdf\xa3" + b"spoken" * 40
 
 
 def test_a_recording_is_kept_and_goes_with_the_build(hand, tmp_path):
-    """Kept byte for byte under its hash, out and in with the build, looked at by verify; what is no recording is refused."""
+    """Kept byte for byte under its hash, out and in with the build, looked at by verify; what is no
+    recording is refused.
+    """
     stored = sounds.store_sound(hand.workshop, WEBM)
     hand.write("spoken", step="bore", sound=stored.sound)
     other = Workshop(tmp_path / "other")
@@ -107,7 +129,11 @@ def test_a_recording_is_kept_and_goes_with_the_build(hand, tmp_path):
     sounds.sound_path(other, stored.sound).write_bytes(b"other")
     assert any(line.startswith("broken: sounds of") for line in verify(other))
     other.close()
-    for data, code in ((b"<html>", "no_sound"), (b"", "no_sound"), (WEBM + bytes(sounds.MAX_SOUND), "too_large")):
+    for data, code in (
+        (b"<html>", "no_sound"),
+        (b"", "no_sound"),
+        (WEBM + bytes(sounds.MAX_SOUND), "too_large"),
+    ):
         with pytest.raises(Refused) as refusal:
             sounds.store_sound(hand.workshop, data)
         assert refusal.value.reason_code == code
@@ -124,7 +150,10 @@ def test_verify_looks_at_the_photos(hand):
     hand.write("photo", **stored.model_dump(), what="front cover")
     assert "ok: photos of Job, 1" in verify(hand.workshop)
     photos.photo_path(hand.workshop, stored.photo).write_bytes(b"other")
-    assert any(line.startswith("broken: photos of Job, 1 of 1 missing or changed") for line in verify(hand.workshop))
+    assert any(
+        line.startswith("broken: photos of Job, 1 of 1 missing or changed")
+        for line in verify(hand.workshop)
+    )
 
 
 def test_pins_are_numbered_once(hand):
@@ -133,30 +162,41 @@ def test_pins_are_numbered_once(hand):
     twins = [{"n": 1, "x": 0, "y": 0}, {"n": 1, "x": 1, "y": 1}]
     with pytest.raises(Refused):
         hand.write("photo", **stored.model_dump(), what="x", pins=twins)
-    for entry in ({"kind": "pinned", "pins": []}, {"kind": "photo", "width": 1, "height": 1, "what": "never sent"}):
+    for entry in (
+        {"kind": "pinned", "pins": []},
+        {"kind": "photo", "width": 1, "height": 1, "what": "never sent"},
+    ):
         with pytest.raises(NotFound):
             hand.write(**entry, photo="0" * 64)
 
 
 def test_the_drawn_pictures_are_photos(workshop):
     """Each picture of the demo can be kept."""
-    assert len({photos.store_photo(workshop, picture(name)).photo for name in PICTURES}) == len(PICTURES)
+    assert len({photos.store_photo(workshop, picture(name)).photo for name in PICTURES}) == len(
+        PICTURES
+    )
 
 
 def test_pairing(workshop):
-    """A code pairs one device, once; its token is known till it is revoked; only its hash is stored."""
+    """A code pairs one device, once; its token is known till it is revoked; only its hash is
+    stored.
+    """
     pairing = Pairing(workshop, "192.0.2.7:8765")
     shown = pairing.new_code()
     assert shown.url == f"http://192.0.2.7:8765/pair?code={shown.code}"
     assert shown.qr.startswith("M")
     paired = pairing.pair(shown.code, "phone of MK", "MK")
     assert devices.known_device(workshop, paired.token).name == "phone of MK"
-    assert paired.token not in (workshop.database.folder / "hollet.sqlite").read_bytes().decode("latin-1")
+    assert paired.token not in (workshop.database.folder / "hollet.sqlite").read_bytes().decode(
+        "latin-1"
+    )
     with pytest.raises(Refused):
         pairing.pair(shown.code, "another", "MK")
     devices.revoke(workshop, paired.device.id, "MK")
     assert devices.known_device(workshop, paired.token) is None
-    assert [(d.name, d.revoked is None) for d in devices.all_devices(workshop)] == [("phone of MK", False)]
+    assert [(d.name, d.revoked is None) for d in devices.all_devices(workshop)] == [
+        ("phone of MK", False)
+    ]
     with pytest.raises(NotFound):
         devices.revoke(workshop, "nobody", "MK")
 
@@ -182,8 +222,12 @@ def test_a_code_dies(workshop):
 
 def test_a_vehicle_across_its_builds(hand):
     """The newest answer of any of its builds counts; two vehicles in one bay are told."""
-    second = make_build(hand.workshop, sheets=["small"], name="Other job", vehicle="One", about="too", who="TR")
-    stranger = make_build(hand.workshop, sheets=["small"], name="Third", vehicle="Three", about="too", who="TR")
+    second = make_build(
+        hand.workshop, sheets=["small"], name="Other job", vehicle="One", about="too", who="TR"
+    )
+    stranger = make_build(
+        hand.workshop, sheets=["small"], name="Third", vehicle="Three", about="too", who="TR"
+    )
     hand.write("vehicle stands", rolls=True, steers=True, bay="bay 1")
     Hand(hand.workshop, second).write("vehicle stands", rolls=False)
     cards = {c.name: c for c in builds.cards(hand.workshop)}
@@ -207,11 +251,15 @@ def test_the_order_back_is_taken_once(hand):
 
 
 def test_two_devices_at_one_step(hand):
-    """The second bag for a step that moved on since that screen looked is refused, with what is newer."""
+    """The second bag for a step that moved on since that screen looked is refused, with what is
+    newer.
+    """
     line = [{"count": 6, "size": "M10"}]
     hand.write("bagged", step="head_out", bag=1, lines=line)
     with pytest.raises(Conflict) as late:
-        Hand(hand.workshop, hand.build, "TR").write("bagged", seen=1, step="head_out", bag=2, lines=line)
+        Hand(hand.workshop, hand.build, "TR").write(
+            "bagged", seen=1, step="head_out", bag=2, lines=line
+        )
     assert late.value.newer
 
 
@@ -230,5 +278,9 @@ def test_schema_is_the_newest_migration():
     """The constant that spares the start its alembic names the newest migration file."""
     from importlib.resources import files
 
-    versions = sorted(f.name[:4] for f in files("hollet.store.migrations").joinpath("versions").iterdir() if f.name[:1].isdigit())
+    versions = sorted(
+        f.name[:4]
+        for f in files("hollet.store.migrations").joinpath("versions").iterdir()
+        if f.name[:1].isdigit()
+    )
     assert versions[-1] == SCHEMA

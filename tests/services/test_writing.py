@@ -46,7 +46,9 @@ def test_late_entry_names_what_is_newer(hand):
 def test_readings_are_never_late(hand):
     """Readings, notes and openings are written however old the screen is."""
     for text in ("0.30", "0.35"):
-        hand.write("reading", step="ring", reading="ring", typed=[text], unit="mm", instrument="f1", seen=0)
+        hand.write(
+            "reading", step="ring", reading="ring", typed=[text], unit="mm", instrument="f1", seen=0
+        )
     hand.write("note", step="ring", text="x", seen=0)
     assert log_of(hand.workshop, hand.build, step="ring").lines[0].kind == "note"
 
@@ -66,7 +68,9 @@ def test_build_makes_its_own_copy(hand):
     """A sheet uploaded again changes no build that was made before."""
     sheets.save_sheet(hand.workshop, SMALL.replace("Small job", "Other job"))
     assert builds.frame(hand.workshop, hand.build).frame.title == "Small job"
-    other = builds.make_build(hand.workshop, sheets=["small"], name="Second", vehicle="One", about="x", who="mk")
+    other = builds.make_build(
+        hand.workshop, sheets=["small"], name="Second", vehicle="One", about="x", who="mk"
+    )
     assert builds.frame(hand.workshop, other).frame.title == "Other job"
     assert [c.name for c in builds.cards(hand.workshop)] == ["Job", "Second"]
 
@@ -83,7 +87,12 @@ def test_a_mistaken_sheet_leaves_nothing(workshop):
 
 @pytest.mark.parametrize(
     ("text", "words"),
-    [("x = ", "not readable as TOML"), ("[sheet]\nid='a'\nid='b'", "not readable as TOML"), ("a" * 1_000_001, "larger than"), ("[" * 3000, "")],
+    [
+        ("x = ", "not readable as TOML"),
+        ("[sheet]\nid='a'\nid='b'", "not readable as TOML"),
+        ("a" * 1_000_001, "larger than"),
+        ("[" * 3000, ""),
+    ],
     ids=["cut", "twice", "large", "deep"],
 )
 def test_unreadable_sheets(workshop, text, words):
@@ -101,19 +110,46 @@ def test_shipped_sheet_cannot_be_replaced(workshop):
 
 def edit(hand, version=1, entry_id=None, **changes):
     """Edit the clearance limit."""
-    figures = {"limit": "clearance", "lo": "0.030", "hi": "0.070", "target": "0.045", "source": "book p. 1", "same_source": True, **changes}
+    figures = {
+        "limit": "clearance",
+        "lo": "0.030",
+        "hi": "0.070",
+        "target": "0.045",
+        "source": "book p. 1",
+        "same_source": True,
+        **changes,
+    }
     act = ACT.validate_python({"act": "limit", "version": version, **figures})
-    return planning.edit_plan(hand.workshop, hand.build, [act], version=0, who="MK", entry_id=entry_id or hand.workshop.new_id())
+    return planning.edit_plan(
+        hand.workshop,
+        hand.build,
+        [act],
+        version=0,
+        who="MK",
+        entry_id=entry_id or hand.workshop.new_id(),
+    )
 
 
 def test_limit_edit_judges_again_and_says_so(hand):
     """A narrower limit turns a verdict; plan and log move together."""
-    hand.write("reading", step="bore", reading="piston", typed=["83.958"], unit="mm", instrument="m1")
-    hand.write("reading", step="bore", reading="cylinder", typed=["84.006"], unit="mm", instrument="b1")
+    hand.write(
+        "reading", step="bore", reading="piston", typed=["83.958"], unit="mm", instrument="m1"
+    )
+    hand.write(
+        "reading", step="bore", reading="cylinder", typed=["84.006"], unit="mm", instrument="b1"
+    )
     edited = edit(hand, hi="0.035", target="0.032")
-    assert edited.line.text == "Clearance: 0.030 to 0.070 mm became 0.030 to 0.035 mm. Turned: 3.01 Clearance inside became outside"
+    assert edited.line.text == (
+        "Clearance: 0.030 to 0.070 mm became 0.030 to 0.035 mm. Turned: 3.01 Clearance inside "
+        "became outside"
+    )
     assert edited.turned == ("3.01 Clearance: inside became outside",)
-    assert next(r.limit for r in planning.limits(hand.workshop, hand.build).rows if r.id == "clearance").version == 2
+    assert (
+        next(
+            r.limit for r in planning.limits(hand.workshop, hand.build).rows if r.id == "clearance"
+        ).version
+        == 2
+    )
 
 
 def test_limit_edit_conflicts_and_mistakes(hand):
@@ -139,7 +175,10 @@ def test_log_filters(hand):
     hand.write("strike", entry=note.id, reason="wrong place")
     log = log_of(hand.workshop, hand.build)
     assert (log.total, log.struck, log.whole, log.broken_at) == (5, 1, True, None)
-    assert [line.kind for line in log_of(hand.workshop, hand.build, kind="left open").lines] == ["undone", "left open"]
+    assert [line.kind for line in log_of(hand.workshop, hand.build, kind="left open").lines] == [
+        "undone",
+        "left open",
+    ]
     assert [line.id for line in log_of(hand.workshop, hand.build, kind="struck").lines] == [note.id]
     assert [line.seq for line in log_of(hand.workshop, hand.build, before=3).lines] == [2, 1]
     assert all(len(line.hash) == 64 for line in log.lines)
@@ -147,7 +186,9 @@ def test_log_filters(hand):
 
 def test_what_stands_on_a_line(hand):
     """Before a reading is struck, the done and the concession that stand on it are listed."""
-    reading = hand.write("reading", step="ring", reading="ring", typed=["0.85"], unit="mm", instrument="f1")
+    reading = hand.write(
+        "reading", step="ring", reading="ring", typed=["0.85"], unit="mm", instrument="f1"
+    )
     hand.write("concession", step="ring", result="g", reason="few miles a year", name="MK")
     hand.write("done", step="ring")
     assert len(stands_on(hand.workshop, hand.build, reading.id)) == 2
@@ -157,7 +198,9 @@ def test_what_stands_on_a_line(hand):
 def test_tool_versions_and_log(hand):
     """Each edit is a new version and a line in the shop's log; an older screen is a conflict."""
     tool = hand.workshop.tools()["m1"]
-    edited = tools.edit_tool(hand.workshop, {**tool.model_dump(), "mpe": "0.003"}, who="TR", version=1)
+    edited = tools.edit_tool(
+        hand.workshop, {**tool.model_dump(), "mpe": "0.003"}, who="TR", version=1
+    )
     assert (edited.version, hand.workshop.tools()["m1"].mpe) == (2, "0.003")
     with pytest.raises(Conflict):
         tools.edit_tool(hand.workshop, tool.model_dump(), who="TR", version=1)
@@ -169,7 +212,14 @@ def test_tool_versions_and_log(hand):
 
 @pytest.mark.parametrize(
     ("change", "field"),
-    [({"mpe": "wide"}, "mpe"), ({"mpe": "0.002 bar"}, "mpe"), ({"resolution": "-1"}, "resolution"), ({"kind": "hammer"}, "kind"), ({"code": "B1"}, "code"), ({"colour": "red"}, "colour")],
+    [
+        ({"mpe": "wide"}, "mpe"),
+        ({"mpe": "0.002 bar"}, "mpe"),
+        ({"resolution": "-1"}, "resolution"),
+        ({"kind": "hammer"}, "kind"),
+        ({"code": "B1"}, "code"),
+        ({"colour": "red"}, "colour"),
+    ],
 )
 def test_bad_tools(hand, change, field):
     """A tool with a mistake is refused with its field."""
@@ -193,7 +243,13 @@ def test_zeroing_and_setting(hand):
 
 @pytest.mark.parametrize(
     ("text", "tool", "ok", "value", "deviation"),
-    [("3.5 thou", None, True, "0.0889", None), ("0.006", "b1", True, "84.006", "84"), ("84.006", "b1", True, "84.006", None), ("2 pt", None, False, "", None), ("2-3 mm", None, True, "", None)],
+    [
+        ("3.5 thou", None, True, "0.0889", None),
+        ("0.006", "b1", True, "84.006", "84"),
+        ("84.006", "b1", True, "84.006", None),
+        ("2 pt", None, False, "", None),
+        ("2-3 mm", None, True, "", None),
+    ],
 )
 def test_figures_while_typing(hand, text, tool, ok, value, deviation):
     """What is being typed is shown exactly, and how it will be taken."""
@@ -203,11 +259,20 @@ def test_figures_while_typing(hand, text, tool, ok, value, deviation):
 
 @pytest.mark.parametrize(
     ("text", "dimension", "unit", "value", "exact"),
-    [("35 psi", "pressure", "bar", "2.413", False), ("18.4 ftlb", "torque", "N·m", "24.947", False), ("180 F", "temperature", "°C", "82.222", False), ("1.8 thou", "length", "mm", "0.04572", True),
-     ("3.3 in", "length", "mm", "83.82", True), ("0.0010 in", "length", "mm", "0.0254", True), ("60", "torque", "N·m", "60", True)],
-)  # fmt: skip
+    [
+        ("35 psi", "pressure", "bar", "2.413", False),
+        ("18.4 ftlb", "torque", "N·m", "24.947", False),
+        ("180 F", "temperature", "°C", "82.222", False),
+        ("1.8 thou", "length", "mm", "0.04572", True),
+        ("3.3 in", "length", "mm", "83.82", True),
+        ("0.0010 in", "length", "mm", "0.0254", True),
+        ("60", "torque", "N·m", "60", True),
+    ],
+)
 def test_no_tail_of_a_conversion(hand, text, dimension, unit, value, exact):
-    """35 psi is shown as 2.413 bar, in the unit of its field and marked as about: nobody read 2.413165053."""
+    """35 psi is shown as 2.413 bar, in the unit of its field and marked as about: nobody read
+    2.413165053.
+    """
     got = read_figure(hand.workshop, text, dimension, unit, None)
     assert (got["value"], got["unit"], got["exact"]) == (value, unit, exact)
 
@@ -223,7 +288,14 @@ def test_exactness_is_said():
 def test_at_most_twenty_builds_are_held(hand):
     """The oldest folded state is let go; it is folded again when asked for."""
     for number in range(21):
-        builds.make_build(hand.workshop, sheets=["small"], name=f"Job {number}", vehicle="One", about="x", who="MK")
+        builds.make_build(
+            hand.workshop,
+            sheets=["small"],
+            name=f"Job {number}",
+            vehicle="One",
+            about="x",
+            who="MK",
+        )
     assert len(builds.cards(hand.workshop)) == 22
     assert len(hand.workshop._states) == 20
     assert builds.frame(hand.workshop, hand.build).name == "Job"

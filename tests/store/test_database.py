@@ -36,23 +36,48 @@ def database(tmp_path):
 
 def note(words: str, entry_id: str = "a", chain: str = "shop") -> journal.Draft:
     """A draft of a note."""
-    return journal.Draft(id=entry_id, chain=chain, time="2026-03-01T08:00:00Z", bench_time="2026-03-01T09:00:00+01:00", who="MK", kind="note", body=Note(text=words))
+    return journal.Draft(
+        id=entry_id,
+        chain=chain,
+        time="2026-03-01T08:00:00Z",
+        bench_time="2026-03-01T09:00:00+01:00",
+        who="MK",
+        kind="note",
+        body=Note(text=words),
+    )
 
 
 def test_pragmas(database):
     """WAL, synchronous FULL, recursive triggers, foreign keys, on readers and the writer."""
     for opened in (database.read, database.write):
         with opened() as session:
-            got = {name: session.execute(text(f"PRAGMA {name}")).scalar() for name in ("journal_mode", "synchronous", "recursive_triggers", "foreign_keys")}
-        assert got == {"journal_mode": "wal", "synchronous": 2, "recursive_triggers": 1, "foreign_keys": 1}
+            got = {
+                name: session.execute(text(f"PRAGMA {name}")).scalar()
+                for name in ("journal_mode", "synchronous", "recursive_triggers", "foreign_keys")
+            }
+        assert got == {
+            "journal_mode": "wal",
+            "synchronous": 2,
+            "recursive_triggers": 1,
+            "foreign_keys": 1,
+        }
 
 
 @pytest.mark.parametrize(
     "statement",
-    ["UPDATE entry SET who='XX'", "DELETE FROM entry",
-     "INSERT OR REPLACE INTO entry SELECT id,chain,seq,time,bench_time,'XX',kind,version,body,strikes,hash,sent FROM entry",
-     "REPLACE INTO entry SELECT id,chain,seq,time,bench_time,'XX',kind,version,body,strikes,hash,sent FROM entry"],
-)  # fmt: skip
+    [
+        "UPDATE entry SET who='XX'",
+        "DELETE FROM entry",
+        (
+            "INSERT OR REPLACE INTO entry SELECT "
+            "id,chain,seq,time,bench_time,'XX',kind,version,body,strikes,hash,sent FROM entry"
+        ),
+        (
+            "REPLACE INTO entry SELECT "
+            "id,chain,seq,time,bench_time,'XX',kind,version,body,strikes,hash,sent FROM entry"
+        ),
+    ],
+)
 def test_log_is_only_added_to(database, statement):
     """UPDATE, DELETE and both forms of REPLACE are refused by the database itself."""
     with database.write() as session:
@@ -66,7 +91,9 @@ def test_log_is_only_added_to(database, statement):
 def test_tables_match_the_models(database):
     """No drift between migrations and models."""
     with database.write() as session:
-        assert compare_metadata(MigrationContext.configure(session.connection()), Base.metadata) == []
+        assert (
+            compare_metadata(MigrationContext.configure(session.connection()), Base.metadata) == []
+        )
 
 
 def test_schema_is_the_newest_migration():
@@ -79,7 +106,9 @@ def test_schema_is_the_newest_migration():
 def test_triggers_stand_after_migration(database):
     """A migration that lost the triggers would be seen."""
     with database.read() as session:
-        names = set(session.execute(text("SELECT name FROM sqlite_master WHERE type='trigger'")).scalars())
+        names = set(
+            session.execute(text("SELECT name FROM sqlite_master WHERE type='trigger'")).scalars()
+        )
     assert names == {"entry_no_update", "entry_no_delete"}
 
 
@@ -141,7 +170,9 @@ def test_chain(database):
 
 
 def test_append_expects_its_place(database):
-    """An append behind a head that has moved on, or with a used id, is a conflict and writes nothing."""
+    """An append behind a head that has moved on, or with a used id, is a conflict and writes
+    nothing.
+    """
     with database.write() as session:
         journal.append(session, note("x", "a"))
     for draft, expected in ((note("y", "b"), (0, "")), (note("y", "a"), None)):
@@ -163,6 +194,7 @@ def test_read_after_and_limit(database):
 
 def test_rolled_back_on_error(database):
     """An error inside a transaction leaves nothing half-written."""
+
     def broken() -> None:
         with database.write() as session:
             journal.append(session, note("x"))

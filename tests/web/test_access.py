@@ -70,8 +70,17 @@ def test_a_phone_writes_and_sends_photos(app):
     build = paired.get("/api/shop").json()["builds"][0]["id"]
     stored = paired.post("/api/photos", files={"file": ("p.jpg", jpeg(), "image/jpeg")}).json()
     new_id = app.state.workshop.new_id
-    for entry in ({"kind": "removed", "removal": "fan", "what": "Fan"}, {"kind": "photo", **stored, "what": "Fan", "removal": "fan"}):
-        body = {"id": new_id(), "who": "MK", "bench_time": "2026-03-01T09:00:00Z", "seen": 0, "entry": entry}
+    for entry in (
+        {"kind": "removed", "removal": "fan", "what": "Fan"},
+        {"kind": "photo", **stored, "what": "Fan", "removal": "fan"},
+    ):
+        body = {
+            "id": new_id(),
+            "who": "MK",
+            "bench_time": "2026-03-01T09:00:00Z",
+            "seen": 0,
+            "entry": entry,
+        }
         assert paired.post(f"/api/builds/{build}/entries", json=body).status_code == 200
     view = here(app).get(f"/api/builds/{build}/takedown").json()
     assert [r["what"] for r in view["removals"]] == ["Fan"]
@@ -82,9 +91,13 @@ def test_a_phone_writes_and_sends_photos(app):
 
 @pytest.mark.parametrize("host", ["evil.example", "192.0.2.8:8765", "127.0.0.1:8765", "localhost"])
 def test_a_forged_host(app, host):
-    """A host that is not Hollet's own, or this machine's own name from elsewhere, is refused even with a token."""
+    """A host that is not Hollet's own, or this machine's own name from elsewhere, is refused even
+    with a token.
+    """
     paired = pair(app)
-    answer = phone(app, host).get("/api/shop", headers={"cookie": f"{COOKIE}={paired.cookies[COOKIE]}"})
+    answer = phone(app, host).get(
+        "/api/shop", headers={"cookie": f"{COOKIE}={paired.cookies[COOKIE]}"}
+    )
     assert (answer.status_code, answer.json()["reason_code"]) == (403, "foreign_host")
 
 
@@ -95,7 +108,9 @@ def test_a_foreign_page(app):
     assert pair(app).get("/api/shop", headers={"origin": f"http://{ADDRESS}"}).status_code == 200
 
 
-@pytest.mark.parametrize("cookie", ["", "x", f"{COOKIE}=", f"{COOKIE}=guess", "a=b; c", f"{COOKIE}=\x7f"])
+@pytest.mark.parametrize(
+    "cookie", ["", "x", f"{COOKIE}=", f"{COOKIE}=guess", "a=b; c", f"{COOKIE}=\x7f"]
+)
 def test_forged_tokens(app, cookie):
     """No token, an empty one, a guess, a broken cookie."""
     assert phone(app).get("/api/shop", headers={"cookie": cookie}).status_code == 401
@@ -111,17 +126,25 @@ def test_devices_are_this_machines_business(app):
 def test_guessing_codes_is_slow(app):
     """Ten tries, then the door stays shut for a while."""
     guesser = phone(app)
-    answers = [guesser.post("/api/pair", json={"code": "123456", "name": "x", "who": "MK"}).status_code for _ in range(14)]
+    answers = [
+        guesser.post("/api/pair", json={"code": "123456", "name": "x", "who": "MK"}).status_code
+        for _ in range(14)
+    ]
     assert set(answers[:10]) == {422}
     assert answers[-1] == 429
 
 
 def test_the_live_channel_needs_a_token(app):
     """An unpaired phone hears nothing."""
-    with pytest.raises(WebSocketDisconnect), phone(app).websocket_connect(f"ws://{ADDRESS}/ws/live"):
+    with (
+        pytest.raises(WebSocketDisconnect),
+        phone(app).websocket_connect(f"ws://{ADDRESS}/ws/live"),
+    ):
         pass
     with pair(app).websocket_connect(f"ws://{ADDRESS}/ws/live") as socket:
-        here(app).post("/api/gear", json={"who": "MK", "name": "puller", "state": "owned", "version": 0})
+        here(app).post(
+            "/api/gear", json={"who": "MK", "name": "puller", "state": "owned", "version": 0}
+        )
         assert socket.receive_json()["build"] == ""
 
 
@@ -161,5 +184,8 @@ def test_bucket():
 def test_typed_fasteners(app):
     """The field is told what it means, or why not."""
     client = here(app)
-    assert client.post("/api/fasteners", json={"text": "1 m8x60 p8"}).json()["words"] == "1 × M8×60 at 8"
+    assert (
+        client.post("/api/fasteners", json={"text": "1 m8x60 p8"}).json()["words"]
+        == "1 × M8×60 at 8"
+    )
     assert client.post("/api/fasteners", json={"text": "8"}).json()["ok"] is False

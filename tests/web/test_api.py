@@ -1,4 +1,6 @@
-"""The doors: entries, refusals with their status, the live channel, foreign hosts, our own schema."""
+"""The doors: entries, refusals with their status, the live channel, foreign hosts, our
+own schema.
+"""
 
 import json
 import sys
@@ -25,7 +27,14 @@ def client(tmp_path):
 
 def body(client, entry: dict, **own) -> dict:
     """What a screen sends."""
-    return {"id": client.workshop.new_id(), "who": "MK", "bench_time": "2026-03-01T09:00:00+01:00", "seen": 999, "entry": entry, **own}
+    return {
+        "id": client.workshop.new_id(),
+        "who": "MK",
+        "bench_time": "2026-03-01T09:00:00+01:00",
+        "seen": 999,
+        "entry": entry,
+        **own,
+    }
 
 
 def post(client, entry: dict, **own):
@@ -35,7 +44,17 @@ def post(client, entry: dict, **own):
 
 def test_append_answers_with_the_new_screen(client):
     """One call writes, judges, and gives line, frame and bench."""
-    got = post(client, {"kind": "reading", "step": "ring", "reading": "ring", "typed": ["0.30 0.35 mm"], "unit": "mm", "instrument": "f1"}).json()
+    got = post(
+        client,
+        {
+            "kind": "reading",
+            "step": "ring",
+            "reading": "ring",
+            "typed": ["0.30 0.35 mm"],
+            "unit": "mm",
+            "instrument": "f1",
+        },
+    ).json()
     assert got["line"]["text"].startswith("Ring gap: typed 0.30 0.35 mm")
     assert got["bench"]["results"][0]["judgement"]["verdict"] == "inside"
     assert got["build"]["frame"]["written"][-1]["seq"] == got["line"]["seq"]
@@ -53,9 +72,45 @@ def test_append_answers_with_the_new_screen(client):
         ({"kind": "done", "step": "again"}, {"who": "1"}, 422, "no_initials"),
         ({"kind": "done", "step": "again"}, {"id": "x"}, 422, "bad_input"),
         ({"kind": "done", "step": "again"}, {"bench_time": "yesterday"}, 422, "bad_input"),
-        ({"kind": "reading", "step": "ring", "reading": "ring", "typed": ["3 Nm"], "unit": "mm", "instrument": "f1"}, {}, 422, "dimension_mismatch"),
-        ({"kind": "reading", "step": "ring", "reading": "ring", "typed": ["nan mm"], "unit": "mm", "instrument": "f1"}, {}, 422, "not_a_number"),
-        ({"kind": "reading", "step": "ring", "reading": "ring", "typed": ["5 mm"], "unit": "mm", "instrument": "f1"}, {}, 422, "odd_figure"),
+        (
+            {
+                "kind": "reading",
+                "step": "ring",
+                "reading": "ring",
+                "typed": ["3 Nm"],
+                "unit": "mm",
+                "instrument": "f1",
+            },
+            {},
+            422,
+            "dimension_mismatch",
+        ),
+        (
+            {
+                "kind": "reading",
+                "step": "ring",
+                "reading": "ring",
+                "typed": ["nan mm"],
+                "unit": "mm",
+                "instrument": "f1",
+            },
+            {},
+            422,
+            "not_a_number",
+        ),
+        (
+            {
+                "kind": "reading",
+                "step": "ring",
+                "reading": "ring",
+                "typed": ["5 mm"],
+                "unit": "mm",
+                "instrument": "f1",
+            },
+            {},
+            422,
+            "odd_figure",
+        ),
     ],
 )
 def test_refusals(client, entry, own, status, code):
@@ -86,22 +141,52 @@ def test_compute_door(client):
     good = client.post("/api/compute/parse_quantity", json={"text": "3.5 thou"}).json()
     assert good["nominal"] == {"value": 0.0889, "unit": "mm"}
     bad = client.post("/api/compute/parse_quantity", json={"text": "2 pt"})
-    assert (bad.status_code, bad.json()["refuse"], bad.json()["reason_code"]) == (422, True, "unit_ambiguous")
+    assert (bad.status_code, bad.json()["refuse"], bad.json()["reason_code"]) == (
+        422,
+        True,
+        "unit_ambiguous",
+    )
     assert client.post("/api/compute/nothing", json={}).status_code == 404
 
 
 def test_nan_is_refused_at_every_door(client):
     """NaN as a JSON token or as text is refused, never answered."""
-    for raw in ('{"y": {"value": NaN, "unit": "mm"}}', '{"y": {"value": "NaN", "unit": "mm"}}', '{"y": {"value": 1e999, "unit": "mm"}}'):
-        answer = client.post("/api/compute/decide", content=raw, headers={"content-type": "application/json"})
+    for raw in (
+        '{"y": {"value": NaN, "unit": "mm"}}',
+        '{"y": {"value": "NaN", "unit": "mm"}}',
+        '{"y": {"value": 1e999, "unit": "mm"}}',
+    ):
+        answer = client.post(
+            "/api/compute/decide", content=raw, headers={"content-type": "application/json"}
+        )
         assert answer.status_code == 422
         assert answer.json()["reason_code"] == "not_a_finite_number"
-    sample = {"kind": "attempt ended", "step": "crank", "attempt": "a", "after_s": float("nan"), "reason": "abc"}
+    sample = {
+        "kind": "attempt ended",
+        "step": "crank",
+        "attempt": "a",
+        "after_s": float("nan"),
+        "reason": "abc",
+    }
     raw = json.dumps(body(client, sample))
-    assert client.post(f"/api/builds/{client.build}/entries", content=raw, headers={"content-type": "application/json"}).status_code == 422
+    assert (
+        client.post(
+            f"/api/builds/{client.build}/entries",
+            content=raw,
+            headers={"content-type": "application/json"},
+        ).status_code
+        == 422
+    )
 
 
-@pytest.mark.parametrize("headers", [{"host": "evil.example"}, {"origin": "http://evil.example"}, {"host": "127.0.0.1.evil.example"}])
+@pytest.mark.parametrize(
+    "headers",
+    [
+        {"host": "evil.example"},
+        {"origin": "http://evil.example"},
+        {"host": "127.0.0.1.evil.example"},
+    ],
+)
 def test_foreign_hosts_are_refused(client, headers):
     """A page of somewhere else cannot talk to Hollet (DNS rebinding, cross-site posts)."""
     answer = client.get("/api/shop", headers=headers)
@@ -110,7 +195,11 @@ def test_foreign_hosts_are_refused(client, headers):
 
 def test_large_bodies_are_refused(client):
     """What is larger than anything sensible is refused before it is read."""
-    answer = client.post("/api/sheets", content=b"x", headers={"content-length": "900000000", "content-type": "application/json"})
+    answer = client.post(
+        "/api/sheets",
+        content=b"x",
+        headers={"content-length": "900000000", "content-type": "application/json"},
+    )
     assert answer.status_code == 413
 
 
@@ -135,7 +224,12 @@ def test_archive_over_the_wire(client, tmp_path):
     with TestClient(create_app(other), base_url="http://127.0.0.1") as second:
         answer = second.post("/api/archives", files={"file": ("b.zip", data.content)})
         assert answer.json()["id"] == client.build
-        assert second.post("/api/archives", files={"file": ("b.zip", b"rubbish")}).json()["reason_code"] == "bad_archive"
+        assert (
+            second.post("/api/archives", files={"file": ("b.zip", b"rubbish")}).json()[
+                "reason_code"
+            ]
+            == "bad_archive"
+        )
     other.close()
 
 
@@ -145,21 +239,45 @@ def test_other_reads(client):
     assert [b["name"] for b in shop["builds"]] == ["Job"]
     assert len(shop["presets"]) >= 18
     assert len(client.get(f"/api/builds/{client.build}/gate").json()["rungs"]) == 7
-    assert len(client.get(f"/api/builds/{client.build}/limits").json()["rows"]) == 10  # eight limits, two joints
+    assert (
+        len(client.get(f"/api/builds/{client.build}/limits").json()["rows"]) == 10
+    )  # eight limits, two joints
     assert client.get(f"/api/builds/{client.build}/limits.csv").text.startswith("id,name")
     assert "[[limit]]" in client.get(f"/api/builds/{client.build}/limits.toml").text
     assert client.get(f"/api/builds/{client.build}/attempts.csv").text.startswith("attempt,rung")
     line = client.get(f"/api/builds/{client.build}/log").json()["lines"][0]
-    assert client.get(f"/api/builds/{client.build}/entries/{line['id']}/stands").json() == {"lines": []}
-    for path in ("/api/builds/nothing", f"/api/builds/{client.build}/steps/nothing", "/api/nothing"):
+    assert client.get(f"/api/builds/{client.build}/entries/{line['id']}/stands").json() == {
+        "lines": []
+    }
+    for path in (
+        "/api/builds/nothing",
+        f"/api/builds/{client.build}/steps/nothing",
+        "/api/nothing",
+    ):
         assert client.get(path).status_code == 404
 
 
 def test_make_build_and_sheet(client):
     """A build from a sheet; a sheet with a mistake is 422 with its line."""
-    made = client.post("/api/builds", json={"id": client.workshop.new_id(), "who": "TR", "sheets": ["top-end"], "name": "N", "vehicle": "V", "about": "A"}).json()
+    made = client.post(
+        "/api/builds",
+        json={
+            "id": client.workshop.new_id(),
+            "who": "TR",
+            "sheets": ["top-end"],
+            "name": "N",
+            "vehicle": "V",
+            "about": "A",
+        },
+    ).json()
     assert len(made["frame"]["steps"]) == 45
-    answer = client.post("/api/sheets", json={"text": "[sheet]\nid = 'x'\ntitle = 'X'\nabout = 'x'\n\n[[step]]\nid = 'a'\nkind = 'chek'"})
+    answer = client.post(
+        "/api/sheets",
+        json={
+            "text": "[sheet]\nid = 'x'\ntitle = 'X'\nabout = 'x'\n\n"
+            "[[step]]\nid = 'a'\nkind = 'chek'"
+        },
+    )
     assert (answer.status_code, answer.json()["message"][:6]) == (422, "line 6")
 
 
@@ -172,22 +290,43 @@ def test_slow_libraries_are_not_imported_at_start():
     """The server starts without scipy; it is warmed afterwards."""
     import subprocess
 
-    code = "import sys, hollet.web.app, hollet.cli.main; sys.exit('scipy' in sys.modules or 'numpy' in sys.modules)"
+    code = (
+        "import sys, hollet.web.app, hollet.cli.main; sys.exit('scipy' in sys.modules or "
+        "'numpy' in sys.modules)"
+    )
     assert subprocess.run([sys.executable, "-c", code], check=False).returncode == 0
 
 
 def test_plan_over_the_wire(client):
-    """Looked at without writing, taken once, refused with a code and a sentence; another version is a conflict."""
+    """Looked at without writing, taken once, refused with a code and a sentence; another version is
+    a conflict.
+    """
     url = f"/api/builds/{client.build}/plan"
     act = {"act": "retire", "step": "water"}
     look = client.post(f"{url}/difference", json={"who": "MK", "acts": [act]}).json()
     assert look["steps_out"] == ["8.02 Coolant: taken out of this plan"]
-    body = {"id": client.workshop.new_id(), "who": "MK", "version": client.get(url).json()["version"], "acts": [act]}
+    body = {
+        "id": client.workshop.new_id(),
+        "who": "MK",
+        "version": client.get(url).json()["version"],
+        "acts": [act],
+    }
     assert client.post(url, json=body).json()["line"]["text"] == "taken out: 8.02 Coolant"
-    again = client.post(url, json={**body, "id": client.workshop.new_id(), "acts": [{**act, "back": True}]})
+    again = client.post(
+        url, json={**body, "id": client.workshop.new_id(), "acts": [{**act, "back": True}]}
+    )
     assert (again.status_code, again.json()["reason_code"]) == (409, "moved_on")
-    for acts, code in (([{"act": "fly"}], "bad_input"), ([], "bad_input"), ([{"act": "reason", "step": "lead", "waits_for": "head_out", "because": "x"}], "contradiction")):
-        answer = client.post(url, json={**body, "id": client.workshop.new_id(), "version": 2, "acts": acts})
+    for acts, code in (
+        ([{"act": "fly"}], "bad_input"),
+        ([], "bad_input"),
+        (
+            [{"act": "reason", "step": "lead", "waits_for": "head_out", "because": "x"}],
+            "contradiction",
+        ),
+    ):
+        answer = client.post(
+            url, json={**body, "id": client.workshop.new_id(), "version": 2, "acts": acts}
+        )
         assert (answer.status_code, answer.json()["reason_code"]) == (422, code)
         assert len(answer.json()["message"]) > 10
 
@@ -197,5 +336,7 @@ def test_gear_over_the_wire(client):
     body = {"who": "MK", "name": "Hoist", "state": "owned", "version": 0}
     assert client.post("/api/gear", json=body).json()["version"] == 1
     assert client.post("/api/gear", json=body).status_code == 409
-    assert client.post("/api/gear", json={**body, "state": "eaten", "version": 1}).status_code == 422
+    assert (
+        client.post("/api/gear", json={**body, "state": "eaten", "version": 1}).status_code == 422
+    )
     assert [g["name"] for g in client.get("/api/shop").json()["gear"]] == ["Hoist"]

@@ -29,8 +29,20 @@ def free_port() -> int:
 
 def start(folder, port: int) -> subprocess.Popen:
     """A server process on the folder, answering."""
-    process = subprocess.Popen([sys.executable, "-m", "hollet.cli.main", "serve", "--port", str(port), "--data", str(folder)],
-                               stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)  # fmt: skip
+    process = subprocess.Popen(
+        [
+            sys.executable,
+            "-m",
+            "hollet.cli.main",
+            "serve",
+            "--port",
+            str(port),
+            "--data",
+            str(folder),
+        ],
+        stdout=subprocess.DEVNULL,
+        stderr=subprocess.DEVNULL,
+    )
     for _ in range(200):
         try:
             urllib.request.urlopen(f"http://127.0.0.1:{port}/api/compute", timeout=1).read()
@@ -42,8 +54,18 @@ def start(folder, port: int) -> subprocess.Popen:
 
 def send(port: int, build: str, entry_id: str, number: int) -> bool:
     """Whether a note was acknowledged."""
-    body = {"id": entry_id, "who": "MK", "bench_time": "2026-03-01T09:00:00Z", "seen": 0, "entry": {"kind": "note", "text": f"line {number}"}}
-    request = urllib.request.Request(f"http://127.0.0.1:{port}/api/builds/{build}/entries", json.dumps(body).encode(), {"content-type": "application/json"})
+    body = {
+        "id": entry_id,
+        "who": "MK",
+        "bench_time": "2026-03-01T09:00:00Z",
+        "seen": 0,
+        "entry": {"kind": "note", "text": f"line {number}"},
+    }
+    request = urllib.request.Request(
+        f"http://127.0.0.1:{port}/api/builds/{build}/entries",
+        json.dumps(body).encode(),
+        {"content-type": "application/json"},
+    )
     try:
         return urllib.request.urlopen(request, timeout=5).status == 200
     except (urllib.error.URLError, OSError, HTTPException):
@@ -51,7 +73,9 @@ def send(port: int, build: str, entry_id: str, number: int) -> bool:
 
 
 def test_kill_nine(tmp_path):
-    """Everything acknowledged before the kill is there afterwards, in one whole chain; resending adds no line twice."""
+    """Everything acknowledged before the kill is there afterwards, in one whole chain; resending
+    adds no line twice.
+    """
     workshop = Workshop(tmp_path)
     build = stock(workshop)
     ids = [workshop.new_id() for _ in range(200)]
@@ -60,7 +84,12 @@ def test_kill_nine(tmp_path):
     server = start(tmp_path, port)
     acknowledged = []
     for number, entry_id in enumerate(ids):
-        if number == KILL_AFTER:  # counted, not timed, so that a slow machine kills in the middle too; the moment within an append is left to chance
+        if (
+            number == KILL_AFTER
+            # counted, not timed, so that a slow machine kills in the middle too; the moment within
+            # an
+            # append is left to chance
+        ):
             threading.Timer(0.004, lambda: os.kill(server.pid, signal.SIGKILL)).start()
         if not send(port, build, entry_id, number):
             break

@@ -14,9 +14,12 @@ from tests.services.conftest import stock
 FOLDER = tempfile.TemporaryDirectory(prefix="hollet-schema-")
 WORKSHOP = Workshop(Path(FOLDER.name))
 stock(WORKSHOP)
-# the first two test the framework's Allow header; the third does not know that a text may be no sheet and a zip no archive
+# the first two test the framework's Allow header; the third does not know that a text may be no
+# sheet and a zip no archive
 LEFT_OUT = ("unsupported_method", "allow_header_conformance", "positive_data_acceptance")
-schema = schemathesis.openapi.from_asgi("/openapi.json", create_app(WORKSHOP, address="192.0.2.7:8765"), headers={"host": "127.0.0.1"})
+schema = schemathesis.openapi.from_asgi(
+    "/openapi.json", create_app(WORKSHOP, address="192.0.2.7:8765"), headers={"host": "127.0.0.1"}
+)
 
 
 @schema.parametrize()

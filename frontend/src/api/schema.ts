@@ -173,7 +173,8 @@ export interface paths {
         };
         /**
          * Get Inspection
-         * @description The findings desk: what was seen, like parts side by side, money, explanations, what is suspect for its age.
+         * @description The findings desk: what was seen, like parts side by side, money, explanations, what is
+         *     suspect for its age.
          */
         get: operations["get_inspection"];
         put?: never;
@@ -283,7 +284,8 @@ export interface paths {
         put?: never;
         /**
          * Edit Plan
-         * @description Change the plan; the answer is the line, the verdicts that turned, and the desk as it is now.
+         * @description Change the plan; the answer is the line, the verdicts that turned, and the desk
+         *     as it is now.
          */
         post: operations["edit_plan"];
         delete?: never;
@@ -563,7 +565,8 @@ export interface paths {
         put?: never;
         /**
          * Run Typed
-         * @description Run one calculation on what was typed into its form; a refusal is status 422 with its field.
+         * @description Run one calculation on what was typed into its form; a refusal is status 422 with
+         *     its field.
          */
         post: operations["run_typed"];
         delete?: never;
@@ -623,7 +626,8 @@ export interface paths {
         put?: never;
         /**
          * Convert
-         * @description A figure in all other units of its kind; one that cannot be read is an answer here, not an error.
+         * @description A figure in all other units of its kind; one that cannot be read is an answer here, not an
+         *     error.
          */
         post: operations["convert"];
         delete?: never;
@@ -823,7 +827,8 @@ export interface paths {
         put?: never;
         /**
          * Read Quantity
-         * @description What is being typed, in the canonical unit; a figure that cannot be read is an answer here, not an error.
+         * @description What is being typed, in the canonical unit; a figure that cannot be read is an answer here,
+         *     not an error.
          */
         post: operations["read_quantity"];
         delete?: never;
@@ -1022,7 +1027,8 @@ export interface components {
     schemas: {
         /**
          * Adapter
-         * @description A crowfoot or the like: its length in the plane of rotation, and its angle (0 straight out).
+         * @description A crowfoot or the like: its length in the plane of rotation, and its angle (0
+         *     straight out).
          */
         Adapter: {
             angle: components["schemas"]["Measured"];
@@ -1043,7 +1049,8 @@ export interface components {
         };
         /**
          * Agreement
-         * @description Parts whose kinds must agree: `allowed` lists the combinations, in the order of `part`; a clash blocks `step`.
+         * @description Parts whose kinds must agree: `allowed` lists the combinations, in the order of `part`; a
+         *     clash blocks `step`.
          */
         Agreement: {
             /** Allowed */
@@ -1083,7 +1090,8 @@ export interface components {
         };
         /**
          * AnswerAct
-         * @description What another source says of a limit; the one in force stays in force until somebody chooses.
+         * @description What another source says of a limit; the one in force stays in force until
+         *     somebody chooses.
          */
         AnswerAct: {
             /**
@@ -1279,7 +1287,8 @@ export interface components {
         };
         /**
          * BagContent
-         * @description One compartment: whose fasteners, its lines, how many are left in it, lost, and `missing`: lost and not replaced.
+         * @description One compartment: whose fasteners, its lines, how many are left in it, lost, and `missing`:
+         *     lost and not replaced.
          */
         BagContent: {
             /** Bag */
@@ -1400,7 +1409,8 @@ export interface components {
         };
         /**
          * BesideFacts
-         * @description One feature: what the old and the new part show, the difference in words; open, same, differs, or differs and will do.
+         * @description One feature: what the old and the new part show, the difference in words; open, same,
+         *     differs, or differs and will do.
          */
         BesideFacts: {
             /** Entry */
@@ -1462,7 +1472,8 @@ export interface components {
          * BoltFacts
          * @description One fastener: tightness, stage reached, verdict of its latest act, what is set and due.
          *
-         *     `over`: it got more than was asked and is not put right yet; `todo` is the next act of putting it right (`out`, `fresh`, `again`, `more`),
+         *     `over`: it got more than was asked and is not put right yet; `todo` is the next act of putting
+         *     it right (`out`, `fresh`, `again`, `more`),
          *     `more` what is still to be turned of an angle, in degrees.
          */
         BoltFacts: {
@@ -1645,7 +1656,8 @@ export interface components {
         };
         /**
          * CaptureView
-         * @description One capture: demanded by the sheet or made by hand; `state` is missing, let go, kept, same or differs.
+         * @description One capture: demanded by the sheet or made by hand; `state` is missing, let go, kept, same or
+         *     differs.
          */
         CaptureView: {
             /** Because */
@@ -1747,7 +1759,8 @@ export interface components {
         };
         /**
          * Carry
-         * @description What carries a body once the step is done: by what, on which points (named or none), at how many places.
+         * @description What carries a body once the step is done: by what, on which points (named or none), at how
+         *     many places.
          */
         Carry: {
             /**
@@ -1790,7 +1803,8 @@ export interface components {
         };
         /**
          * CauseFacts
-         * @description An explanation with all that speaks for and against it, and a warning where it proves nothing.
+         * @description An explanation with all that speaks for and against it, and a warning where it proves
+         *     nothing.
          */
         CauseFacts: {
             /** Doubt */
@@ -1820,7 +1834,8 @@ export interface components {
         };
         /**
          * Chance
-         * @description One thing behind a step: `done`, `open` (a step does it and is not done), `no step`, `let go` or `left out`.
+         * @description One thing behind a step: `done`, `open` (a step does it and is not done), `no step`, `let go`
+         *     or `left out`.
          */
         Chance: {
             /** Because */
@@ -1996,7 +2011,8 @@ export interface components {
         };
         /**
          * Checked
-         * @description The tool after a check: by how much it was off (in its unit), what was permissible, and what that means in words.
+         * @description The tool after a check: by how much it was off (in its unit), what was permissible, and what
+         *     that means in words.
          */
         Checked: {
             /** Allowed */
@@ -2011,7 +2027,8 @@ export interface components {
         };
         /**
          * Choices
-         * @description What the mechanic decided of a proposed order: removals that do not go back, who wins in a contradiction, reasons given.
+         * @description What the mechanic decided of a proposed order: removals that do not go back, who wins in a
+         *     contradiction, reasons given.
          */
         Choices: {
             /** Because */
@@ -2082,9 +2099,11 @@ export interface components {
         };
         /**
          * Condition
-         * @description What must hold: a fact, the way chosen of a school, an extra said yes to, or an option of a part.
+         * @description What must hold: a fact, the way chosen of a school, an extra said yes to, or an option of a
+         *     part.
          *
-         *     Exactly one of `fact`, `school`, `extra` and `part`; values by `one_of`, a year by `since` and `until` (both included).
+         *     Exactly one of `fact`, `school`, `extra` and `part`; values by `one_of`, a year by `since` and
+         *     `until` (both included).
          */
         Condition: {
             /** Extra */
@@ -2202,7 +2221,8 @@ export interface components {
         };
         /**
          * Danger
-         * @description A danger that is live: something was done or happened, and what should have come before it was not so. Ends by a later fact.
+         * @description A danger that is live: something was done or happened, and what should have come before it
+         *     was not so. Ends by a later fact.
          */
         Danger: {
             /** Blocks */
@@ -2226,7 +2246,8 @@ export interface components {
         };
         /**
          * Deadline
-         * @description By `at_s` something must have been entered, else STOP with `reason`; from `asked_from` it is asked for. Silence is never a pass.
+         * @description By `at_s` something must have been entered, else STOP with `reason`; from `asked_from` it is
+         *     asked for. Silence is never a pass.
          */
         Deadline: {
             /** Asked From */
@@ -2247,7 +2268,8 @@ export interface components {
         };
         /**
          * DecisionEdit
-         * @description A wrench chosen, a bolt passed over, a dry run decided, a last chance or a capture let go, a fluid left out.
+         * @description A wrench chosen, a bolt passed over, a dry run decided, a last chance or a capture let go, a
+         *     fluid left out.
          */
         DecisionEdit: {
             /**
@@ -2307,7 +2329,8 @@ export interface components {
         };
         /**
          * Difference
-         * @description What a change would do; `not_there` are the steps that others wait for as for a danger and that it takes out: said not to be on this vehicle.
+         * @description What a change would do; `not_there` are the steps that others wait for as for a danger and
+         *     that it takes out: said not to be on this vehicle.
          */
         Difference: {
             /** Clashes */
@@ -2383,7 +2406,8 @@ export interface components {
         };
         /**
          * DoneEdit
-         * @description A step is done; a reason is needed when it is done before what it waits for, or in another way.
+         * @description A step is done; a reason is needed when it is done before what it waits for, or in another
+         *     way.
          */
         DoneEdit: {
             /**
@@ -2400,7 +2424,8 @@ export interface components {
         };
         /**
          * Doubt
-         * @description A stretch of time (UTC, ISO 8601) in which a tool may have been wrong: from its last good check to the one that it failed.
+         * @description A stretch of time (UTC, ISO 8601) in which a tool may have been wrong: from its last good
+         *     check to the one that it failed.
          */
         Doubt: {
             /** Since */
@@ -2412,7 +2437,8 @@ export interface components {
         };
         /**
          * Edited
-         * @description The line written, the verdicts that turned, the desk as it is now, and where the change was kept for next time.
+         * @description The line written, the verdicts that turned, the desk as it is now, and where the change was
+         *     kept for next time.
          */
         Edited: {
             desk: components["schemas"]["PlanView"];
@@ -2424,7 +2450,8 @@ export interface components {
         };
         /**
          * EntryEdit
-         * @description One entry from a screen; the id is a UUID of version 7 made there; `after` is the one before it in the screen's own queue, about the same.
+         * @description One entry from a screen; the id is a UUID of version 7 made there; `after` is the one before
+         *     it in the screen's own queue, about the same.
          */
         EntryEdit: {
             /** After */
@@ -2476,7 +2503,8 @@ export interface components {
         };
         /**
          * Exposure
-         * @description Money: decided already, the worst that may come for what is open, and what it costs if what is reused is not good.
+         * @description Money: decided already, the worst that may come for what is open, and what it costs if what
+         *     is reused is not good.
          */
         Exposure: {
             /** Decided */
@@ -2492,7 +2520,8 @@ export interface components {
         };
         /**
          * Extra
-         * @description Extra work that is cheap while access exists: at which step, the cost now, the cost of coming back for it.
+         * @description Extra work that is cheap while access exists: at which step, the cost now, the cost of coming
+         *     back for it.
          */
         Extra: {
             /** At */
@@ -2572,7 +2601,8 @@ export interface components {
         };
         /**
          * FaceFacts
-         * @description A face: not_seen, good, again (dirty, unsure or light) or bad; what holds now, and what was said before.
+         * @description A face: not_seen, good, again (dirty, unsure or light) or bad; what holds now, and what was
+         *     said before.
          */
         FaceFacts: {
             /** Code */
@@ -2658,9 +2688,11 @@ export interface components {
         };
         /**
          * FastenerEdit
-         * @description A click, a typed value, or a state, on one bolt; `sure` when it was really pulled out of the joint's order.
+         * @description A click, a typed value, or a state, on one bolt; `sure` when it was really pulled out of the
+         *     joint's order.
          *
-         *     `as_typed` answers the question about an odd figure. `more`: on an angle stage the figure is what was turned on top of what it had.
+         *     `as_typed` answers the question about an odd figure. `more`: on an angle stage the figure is
+         *     what was turned on top of what it had.
          */
         FastenerEdit: {
             /**
@@ -2905,7 +2937,8 @@ export interface components {
         };
         /**
          * FindingCode
-         * @description One term: how it looks, what it usually means, what would confirm that, where to look next, what is usually done.
+         * @description One term: how it looks, what it usually means, what would confirm that, where to look next,
+         *     what is usually done.
          */
         FindingCode: {
             /**
@@ -3033,7 +3066,8 @@ export interface components {
         };
         /**
          * FormField
-         * @description One field: a figure, several, several with a name each, a whole or bare number, yes or no, or one of a list.
+         * @description One field: a figure, several, several with a name each, a whole or bare number, yes or no, or
+         *     one of a list.
          */
         FormField: {
             /**
@@ -3067,7 +3101,8 @@ export interface components {
         };
         /**
          * Gap
-         * @description One thing that the plan leaves undone: `never_closed`, `too_early`, `too_late`, `never_filled` or `never_lowered`; at which step it begins.
+         * @description One thing that the plan leaves undone: `never_closed`, `too_early`, `too_late`,
+         *     `never_filled` or `never_lowered`; at which step it begins.
          */
         Gap: {
             /**
@@ -3088,7 +3123,8 @@ export interface components {
         };
         /**
          * GateAnswer
-         * @description May I? `shut`, `limited` (with its limit) or `nothing left open`; `items` are what shuts this rung itself, the worst first.
+         * @description May I? `shut`, `limited` (with its limit) or `nothing left open`; `items` are what shuts this
+         *     rung itself, the worst first.
          *
          *     `first` are those that are dangerous, wrong or open; `not_reached` groups the steps by stage.
          */
@@ -3182,7 +3218,8 @@ export interface components {
         };
         /**
          * GenericAct
-         * @description The one stage of a joint that is not given gets the generic torque of its thread and grade; it stays assumed.
+         * @description The one stage of a joint that is not given gets the generic torque of its thread and grade;
+         *     it stays assumed.
          */
         GenericAct: {
             /**
@@ -3237,7 +3274,8 @@ export interface components {
         };
         /**
          * Hands
-         * @description How far one person's readings of one thing scatter with a tool: `s` in its unit, from `n` readings of `thing`.
+         * @description How far one person's readings of one thing scatter with a tool: `s` in its unit, from `n`
+         *     readings of `thing`.
          */
         Hands: {
             /** N */
@@ -3691,7 +3729,8 @@ export interface components {
         };
         /**
          * JointFacts
-         * @description The joint as it stands; `ahead` are the bolts of the stage in hand that follow each other from here, the next one first.
+         * @description The joint as it stands; `ahead` are the bolts of the stage in hand that follow each other
+         *     from here, the next one first.
          */
         JointFacts: {
             adapter: components["schemas"]["Adapter"] | null;
@@ -3772,7 +3811,8 @@ export interface components {
         };
         /**
          * Judgement
-         * @description A verdict with its evidence; figures are canonical floats, texts are in the unit of the limit.
+         * @description A verdict with its evidence; figures are canonical floats, texts are in the unit of the
+         *     limit.
          */
         Judgement: {
             /** U */
@@ -3844,7 +3884,8 @@ export interface components {
         };
         /**
          * Keeping
-         * @description A setting at risk: what must not be loosened, what it holds, where to part things; `disturbed` with the reason.
+         * @description A setting at risk: what must not be loosened, what it holds, where to part things;
+         *     `disturbed` with the reason.
          */
         Keeping: {
             /** Disturbed */
@@ -3860,7 +3901,8 @@ export interface components {
         };
         /**
          * LaidBesideEdit
-         * @description One feature, old against new; what reads alike is the same by itself, a difference may be said to do, with the reason.
+         * @description One feature, old against new; what reads alike is the same by itself, a difference may be
+         *     said to do, with the reason.
          */
         LaidBesideEdit: {
             /** Feature */
@@ -3978,9 +4020,11 @@ export interface components {
         };
         /**
          * Limit
-         * @description An allowed range, one- or two-sided; figures are decimal text in `unit`. Without a source it is assumed.
+         * @description An allowed range, one- or two-sided; figures are decimal text in `unit`. Without a source it
+         *     is assumed.
          *
-         *     `answers` keeps what several sources say, side by side; `settled` once somebody chose; `own` names who decided it himself.
+         *     `answers` keeps what several sources say, side by side; `settled` once somebody chose; `own`
+         *     names who decided it himself.
          */
         Limit: {
             /**
@@ -4175,7 +4219,8 @@ export interface components {
         };
         /**
          * MeasureBench
-         * @description Read it, judge it, decide. `large` is the result to show large: the one that the newest reading belongs to. `asked_state`: what the sheet asks
+         * @description Read it, judge it, decide. `large` is the result to show large: the one that the newest
+         *     reading belongs to. `asked_state`: what the sheet asks
          *     for, said once a sitting with one press and never filled in as said.
          */
         MeasureBench: {
@@ -4312,7 +4357,8 @@ export interface components {
         };
         /**
          * Measured
-         * @description A figure in a log: the text as typed (absent where an old line kept none), and the value as decimal text with its unit.
+         * @description A figure in a log: the text as typed (absent where an old line kept none), and the value as
+         *     decimal text with its unit.
          */
         Measured: {
             /** Typed */
@@ -4383,7 +4429,8 @@ export interface components {
          * Obstacle
          * @description One thing in the way: what is so, in words, and what alone passes it.
          *
-         *     `by` is `reason` (order: words or a key), `press` (the box `box`, seen now), `thing` (the step `step` done, or done in another way, or
+         *     `by` is `reason` (order: words or a key), `press` (the box `box`, seen now), `thing` (the step
+         *     `step` done, or done in another way, or
          *     not there), `load` (say what carries it), or `nothing` (finish it).
          */
         Obstacle: {
@@ -4418,7 +4465,8 @@ export interface components {
         };
         /**
          * OpenFigure
-         * @description A figure that was kept and is asked about: it counts for nothing until it is written again with its unit, or as typed.
+         * @description A figure that was kept and is asked about: it counts for nothing until it is written again
+         *     with its unit, or as typed.
          */
         OpenFigure: {
             /** Key */
@@ -4432,9 +4480,11 @@ export interface components {
         };
         /**
          * OpenItem
-         * @description One thing left open: what it is, the first rung it blocks, where it is cleared; how bad it is, and the box that ends a danger.
+         * @description One thing left open: what it is, the first rung it blocks, where it is cleared; how bad it
+         *     is, and the box that ends a danger.
          *
-         *     `holds_up`: undoing it asks what carries that body now. `no_closer`: no step of the plan closes it.
+         *     `holds_up`: undoing it asks what carries that body now. `no_closer`: no step of the plan closes
+         *     it.
          */
         OpenItem: {
             /**
@@ -4535,7 +4585,8 @@ export interface components {
         };
         /**
          * PairingCode
-         * @description The code to type on the phone, until when it holds, and the address with the code in it as a QR drawing (SVG path).
+         * @description The code to type on the phone, until when it holds, and the address with the code in it as a
+         *     QR drawing (SVG path).
          */
         PairingCode: {
             /** Code */
@@ -4620,8 +4671,10 @@ export interface components {
          * PartFacts
          * @description A part with its faces, where it lies on the trace, and what was decided about it.
          *
-         *     `bad`: a bad finding stands on it; `conceded`: used again all the same, in writing; `barred`: safety-critical, and its rung stays shut
-         *     until it is replaced or inspected by somebody licensed. `asks_name`: deciding to use it again is a concession and asks for a name.
+         *     `bad`: a bad finding stands on it; `conceded`: used again all the same, in writing; `barred`:
+         *     safety-critical, and its rung stays shut
+         *     until it is replaced or inspected by somebody licensed. `asks_name`: deciding to use it again is
+         *     a concession and asks for a name.
          */
         PartFacts: {
             /**
@@ -4953,7 +5006,8 @@ export interface components {
         };
         /**
          * Point
-         * @description A place to support: its body, where it lies in the plan view (0..1 from the front, 0..1 from the left), or why never there.
+         * @description A place to support: its body, where it lies in the plan view (0..1 from the front, 0..1 from
+         *     the left), or why never there.
          */
         Point: {
             /**
@@ -4974,7 +5028,8 @@ export interface components {
         };
         /**
          * PositionRow
-         * @description One position of a group: its findings by face, the worst grade, the clearance measured there.
+         * @description One position of a group: its findings by face, the worst grade, the clearance
+         *     measured there.
          */
         PositionRow: {
             clearance: components["schemas"]["Judgement"] | null;
@@ -5003,7 +5058,8 @@ export interface components {
         };
         /**
          * Problem
-         * @description Every refusal: a stable code, one sentence, the field, and newer lines where there are some.
+         * @description Every refusal: a stable code, one sentence, the field, and newer lines where
+         *     there are some.
          */
         Problem: {
             /** Field */
@@ -5026,7 +5082,8 @@ export interface components {
         };
         /**
          * Pull
-         * @description A step, of this or another sheet, without which extra work cannot be done; what it is where no sheet brings it.
+         * @description A step, of this or another sheet, without which extra work cannot be done; what it is where
+         *     no sheet brings it.
          */
         Pull: {
             /** Step */
@@ -5036,7 +5093,8 @@ export interface components {
         };
         /**
          * PutInAct
-         * @description A forgotten step: behind which one, before which ones and why; `keep` puts it into the user's own copy of the sheet.
+         * @description A forgotten step: behind which one, before which ones and why; `keep` puts it into the user's
+         *     own copy of the sheet.
          */
         PutInAct: {
             /**
@@ -5080,9 +5138,11 @@ export interface components {
         };
         /**
          * PutRight
-         * @description What the sheet says to do about a bolt outside; Hollet never prescribes backing off by itself.
+         * @description What the sheet says to do about a bolt outside; Hollet never prescribes backing off by
+         *     itself.
          *
-         *     `fresh`: whether one that got too much is replaced before it begins again at stage 1; it is, unless the sheet says otherwise.
+         *     `fresh`: whether one that got too much is replaced before it begins again at stage 1; it is,
+         *     unless the sheet says otherwise.
          */
         PutRight: {
             /**
@@ -5141,7 +5201,8 @@ export interface components {
         };
         /**
          * ReadingEdit
-         * @description Repeats as typed, the unit shown in the field, the tool; `sure` after an odd figure was asked about.
+         * @description Repeats as typed, the unit shown in the field, the tool; `sure` after an odd figure was asked
+         *     about.
          */
         ReadingEdit: {
             /** Datum */
@@ -5173,7 +5234,8 @@ export interface components {
          * ReadingFacts
          * @description One reading as it stands: typed text, value in the canonical unit, tool and spread.
          *
-         *     `tools` are the ids of the shop's tools that may give it, the best first; `hint` says how such a tool is typed.
+         *     `tools` are the ids of the shop's tools that may give it, the best first; `hint` says how such a
+         *     tool is typed.
          */
         ReadingFacts: {
             /**
@@ -5327,7 +5389,8 @@ export interface components {
         };
         /**
          * RebuildLine
-         * @description One step of the order back; `no_reason`: it puts something back, and nobody and nothing says what it goes on after.
+         * @description One step of the order back; `no_reason`: it puts something back, and nobody and nothing says
+         *     what it goes on after.
          */
         RebuildLine: {
             /** Bags */
@@ -5395,7 +5458,9 @@ export interface components {
         };
         /**
          * Removal
-         * @description One thing that came off. `back` are the steps that put it back, `state` is off or back, `own` one that no step names.
+         * @description One thing that came off.
+         *
+         *     `back` are the steps that put it back, `state` is off or back, `own` one that no step names.
          */
         Removal: {
             /** Back */
@@ -5567,7 +5632,8 @@ export interface components {
         };
         /**
          * RemovedEdit
-         * @description Something came off that no step names; `sure` when it is meant although the same was logged just before.
+         * @description Something came off that no step names; `sure` when it is meant although the same was logged
+         *     just before.
          */
         RemovedEdit: {
             /** Bag */
@@ -5654,7 +5720,8 @@ export interface components {
         };
         /**
          * ResultFacts
-         * @description One judged result, its concession or disposition, and what would settle it; `asks` is its limit in words, `advice` what its calculation says is next,
+         * @description One judged result, its concession or disposition, and what would settle it; `asks` is its
+         *     limit in words, `advice` what its calculation says is next,
          *     held back while a reading of it is asked about.
          */
         ResultFacts: {
@@ -5714,7 +5781,8 @@ export interface components {
         };
         /**
          * Resume
-         * @description Where the mechanic stopped, in one line, what hangs or is dangerous, and what is left loose.
+         * @description Where the mechanic stopped, in one line, what hangs or is dangerous, and what is
+         *     left loose.
          */
         Resume: {
             /** Hangs */
@@ -5758,7 +5826,10 @@ export interface components {
         };
         /**
          * RunBench
-         * @description One rung of the first start. `isolate_at_once`: one press may name all that is isolated, by whoever named it last (`isolated_by`).
+         * @description One rung of the first start.
+         *
+         *     `isolate_at_once`: one press may name all that is isolated, by whoever named it last
+         *     (`isolated_by`).
          */
         RunBench: {
             /** Ahead */
@@ -5937,7 +6008,8 @@ export interface components {
         };
         /**
          * SaidFigure
-         * @description One figure: its name and unit, as typed and in words when somebody said it, by whom, and what it is too small or too large for.
+         * @description One figure: its name and unit, as typed and in words when somebody said it, by whom, and what
+         *     it is too small or too large for.
          */
         SaidFigure: {
             /** Id */
@@ -6023,7 +6095,8 @@ export interface components {
         };
         /**
          * SchoolView
-         * @description One school: `chosen` by somebody, or only `in_force` as Hollet's pick; `fixed` says what was begun.
+         * @description One school: `chosen` by somebody, or only `in_force` as Hollet's pick; `fixed` says what was
+         *     begun.
          */
         SchoolView: {
             /** Because */
@@ -6045,7 +6118,9 @@ export interface components {
         };
         /**
          * SecureItem
-         * @description One thing to make safe; `key` names it in the log. One that is not `own` is done by the facts alone, and no press ticks it.
+         * @description One thing to make safe; `key` names it in the log.
+         *
+         *     One that is not `own` is done by the facts alone, and no press ticks it.
          */
         SecureItem: {
             /** Because */
@@ -6064,7 +6139,10 @@ export interface components {
         };
         /**
          * SecureView
-         * @description The list, whether work is stopped, and the card. `made_safe` only when every item is done and it is known what carries each load, and fit; else `not_safe` says why.
+         * @description The list, whether work is stopped, and the card.
+         *
+         *     `made_safe` only when every item is done and it is known what carries each load, and fit; else
+         *     `not_safe` says why.
          */
         SecureView: {
             /** Card */
@@ -6162,7 +6240,8 @@ export interface components {
         };
         /**
          * Setting
-         * @description The figure for the hand: what to set, what the bolt gets, and how that lies in the tolerance.
+         * @description The figure for the hand: what to set, what the bolt gets, and how that lies in
+         *     the tolerance.
          */
         Setting: {
             /** Figure */
@@ -6252,7 +6331,8 @@ export interface components {
         };
         /**
          * ShopFacts
-         * @description Name and time zone of the shop, and the currency in which it counts ('' while nobody said).
+         * @description Name and time zone of the shop, and the currency in which it counts ('' while
+         *     nobody said).
          */
         ShopFacts: {
             /** Currency */
@@ -6336,7 +6416,8 @@ export interface components {
         };
         /**
          * SourceRow
-         * @description What one source says, whether it is the one in force, and how the reading, where there is just one, is judged by it.
+         * @description What one source says, whether it is the one in force, and how the reading, where there is
+         *     just one, is judged by it.
          */
         SourceRow: {
             bar: components["schemas"]["Judgement"];
@@ -6357,7 +6438,8 @@ export interface components {
         };
         /**
          * SourceVerdict
-         * @description How a result is judged by one of several sources of its limit, and whether that one is in force.
+         * @description How a result is judged by one of several sources of its limit, and whether that one is in
+         *     force.
          */
         SourceVerdict: {
             /** Asks */
@@ -6390,7 +6472,8 @@ export interface components {
         };
         /**
          * SpokenView
-         * @description One spoken note: its recording, at which step, by whom, and its words once somebody gave them.
+         * @description One spoken note: its recording, at which step, by whom, and its words once somebody gave
+         *     them.
          */
         SpokenView: {
             /** Entry */
@@ -6454,7 +6537,8 @@ export interface components {
         };
         /**
          * Standing
-         * @description Whether a tool may be trusted today: good since a check, failed and not put right, or not checked here.
+         * @description Whether a tool may be trusted today: good since a check, failed and not put right, or not
+         *     checked here.
          */
         Standing: {
             /**
@@ -6492,7 +6576,8 @@ export interface components {
         };
         /**
          * Station
-         * @description A place that the flow passes: its part in the inspection, where it is drawn, and whether it holds back what is carried.
+         * @description A place that the flow passes: its part in the inspection, where it is drawn, and whether it
+         *     holds back what is carried.
          */
         Station: {
             /**
@@ -6535,7 +6620,8 @@ export interface components {
         };
         /**
          * StepStatus
-         * @description Status of one step: open, begun, done, skipped, not_applicable or not_there; who, when, and the reason given.
+         * @description Status of one step: open, begun, done, skipped, not_applicable or not_there; who, when, and
+         *     the reason given.
          */
         StepStatus: {
             /** Doubt */
@@ -6702,7 +6788,9 @@ export interface components {
         };
         /**
          * SupportPoint
-         * @description One support that is in: what stands where, whether it may stay, and why not. `made_by` is the step that set it, where no hand did.
+         * @description One support that is in: what stands where, whether it may stay, and why not.
+         *
+         *     `made_by` is the step that set it, where no hand did.
          */
         SupportPoint: {
             /** Because */
@@ -6746,10 +6834,12 @@ export interface components {
         };
         /**
          * SupportView
-         * @description The map: supports, bodies (the dangerous first), the points to choose from, and one line that says what carries the load now.
+         * @description The map: supports, bodies (the dangerous first), the points to choose from, and one line that
+         *     says what carries the load now.
          *
          *     `taken`: bodies from which a hand took a support and nobody said yet that the rest carries them.
-         *     `known`: somebody has said what carries every body; `stays`: all of it may stay overnight; `ground_asked`: the ground of the bay is not said.
+         *     `known`: somebody has said what carries every body; `stays`: all of it may stay overnight;
+         *     `ground_asked`: the ground of the bay is not said.
          */
         SupportView: {
             /** Bodies */
@@ -6826,7 +6916,8 @@ export interface components {
         };
         /**
          * Suspect
-         * @description A kind of part that is not to be trusted for looking good, the reason, and what to do about it.
+         * @description A kind of part that is not to be trusted for looking good, the reason, and what to do about
+         *     it.
          */
         Suspect: {
             /** Because */
@@ -6838,7 +6929,8 @@ export interface components {
         };
         /**
          * TakeDownView
-         * @description All that came off, the bags, what was kept as found, the photos, and what the hand used last.
+         * @description All that came off, the bags, what was kept as found, the photos, and what the
+         *     hand used last.
          */
         TakeDownView: {
             /** At */
@@ -6876,7 +6968,8 @@ export interface components {
         };
         /**
          * TakenView
-         * @description One thing that this step puts back: when and by whom it came off, where it lies, its bags, what was written then, its photos.
+         * @description One thing that this step puts back: when and by whom it came off, where it lies, its bags,
+         *     what was written then, its photos.
          */
         TakenView: {
             /** Bags */
@@ -7091,7 +7184,8 @@ export interface components {
         };
         /**
          * ToolFit
-         * @description The best tools of the shop for a limit: `share` is 2 U over the band (None for a one-sided limit), `fits` whether they
+         * @description The best tools of the shop for a limit: `share` is 2 U over the band (None for a one-sided
+         *     limit), `fits` whether they
          *     can ever prove "inside".
          */
         ToolFit: {
@@ -7254,7 +7348,8 @@ export interface components {
         };
         /**
          * TurnedView
-         * @description One thing that was called done and does not stand: at which step, in words; without a step it is about the load.
+         * @description One thing that was called done and does not stand: at which step, in words; without a step it
+         *     is about the load.
          */
         TurnedView: {
             /** Number */
@@ -7329,7 +7424,8 @@ export interface components {
         };
         /**
          * VehicleStanding
-         * @description Whether a vehicle rolls, steers, brakes and starts (None: nobody said), its bay, and who else was said to stand there.
+         * @description Whether a vehicle rolls, steers, brakes and starts (None: nobody said), its bay, and who else
+         *     was said to stand there.
          */
         VehicleStanding: {
             /** Bay */
@@ -7383,7 +7479,8 @@ export interface components {
         };
         /**
          * Waiting
-         * @description A step that must be done first, and why; of a danger what is live while it is not, and the box that says it was dealt with.
+         * @description A step that must be done first, and why; of a danger what is live while it is not, and the
+         *     box that says it was dealt with.
          */
         Waiting: {
             /** Because */

@@ -19,12 +19,19 @@ __all__ = ["app"]
 
 app = typer.Typer(no_args_is_help=True, add_completion=False, help=__doc__)
 Port = Annotated[int, typer.Option(help="Port on 127.0.0.1.")]
-Data = Annotated[Path | None, typer.Option("--data", help="Folder of the data; else HOLLET_DATA, else ~/.local/share/hollet.")]
+Data = Annotated[
+    Path | None,
+    typer.Option(
+        "--data", help="Folder of the data; else HOLLET_DATA, else ~/.local/share/hollet."
+    ),
+]
 
 
 def data_folder(given: Path | None) -> Path:
     """Where the data is."""
-    return given or Path(os.environ.get("HOLLET_DATA") or Path.home() / ".local" / "share" / "hollet")
+    return given or Path(
+        os.environ.get("HOLLET_DATA") or Path.home() / ".local" / "share" / "hollet"
+    )
 
 
 def fail(message: str) -> typer.Exit:
@@ -33,12 +40,25 @@ def fail(message: str) -> typer.Exit:
     return typer.Exit(1)
 
 
-Open = Annotated[bool, typer.Option("--workshop", help="Open Hollet to the workshop network too, for paired phones and tablets only.")]
-Address = Annotated[str | None, typer.Option(help="The address of this machine on the workshop network; found by itself when left out.")]
+Open = Annotated[
+    bool,
+    typer.Option(
+        "--workshop",
+        help="Open Hollet to the workshop network too, for paired phones and tablets only.",
+    ),
+]
+Address = Annotated[
+    str | None,
+    typer.Option(
+        help="The address of this machine on the workshop network; found by itself when left out."
+    ),
+]
 
 
 @app.command()
-def serve(port: Port = 8765, data: Data = None, workshop_network: Open = False, address: Address = None) -> None:
+def serve(
+    port: Port = 8765, data: Data = None, workshop_network: Open = False, address: Address = None
+) -> None:
     """Start Hollet on this machine."""
     import uvicorn
 
@@ -51,22 +71,37 @@ def serve(port: Port = 8765, data: Data = None, workshop_network: Open = False, 
         workshop = Workshop(data_folder(data))
         found = workshop.database.quick_check()
         if found != "ok":
-            raise Unavailable(f"the database is damaged ({found}): restore a backup with 'hollet restore FILE'")
+            raise Unavailable(
+                f"the database is damaged ({found}): restore a backup with 'hollet restore FILE'"
+            )
         workshop.database.daily_backup(datetime.now(UTC))
     except (HolletError, OSError) as error:
         raise fail(f"Hollet cannot start: {error}") from error
-    typer.echo(f"Hollet is on http://127.0.0.1:{port}  (data in {data_folder(data)}; Ctrl-C stops it)")
+    typer.echo(
+        f"Hollet is on http://127.0.0.1:{port}  (data in {data_folder(data)}; Ctrl-C stops it)"
+    )
     at = f"{address or own_address()}:{port}" if workshop_network else None
     if at:
-        typer.echo(f"Open to the workshop network on http://{at}, for paired devices only: pair them under Phones, on this machine. "
-                   "It is plain http: use it in your own network, never in a public one.")  # fmt: skip
-    uvicorn.run(create_app(workshop, address=at), host="0.0.0.0" if at else "127.0.0.1", port=port, log_level="warning", access_log=False,
-                proxy_headers=False)  # fmt: skip
+        typer.echo(
+            f"Open to the workshop network on http://{at}, for paired devices only: pair them "
+            "under Phones, on this machine. "
+            "It is plain http: use it in your own network, never in a public one."
+        )
+    uvicorn.run(
+        create_app(workshop, address=at),
+        host="0.0.0.0" if at else "127.0.0.1",
+        port=port,
+        log_level="warning",
+        access_log=False,
+        proxy_headers=False,
+    )
     workshop.close()
 
 
 def own_address() -> str:
-    """The address by which this machine goes out to its network; nothing is sent. 127.0.0.1 without a network."""
+    """The address by which this machine goes out to its network; nothing is sent. 127.0.0.1 without
+    a network.
+    """
     with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as probe:
         try:
             probe.connect(("192.0.2.1", 9))
@@ -87,8 +122,14 @@ def port_free(port: int) -> bool:
 
 
 @app.command()
-def demo(port: Port = 8765, data: Data = Path("demo-data"), fresh: bool = False, only_make: bool = False, workshop_network: Open = False,
-         address: Address = None) -> None:  # fmt: skip
+def demo(
+    port: Port = 8765,
+    data: Data = Path("demo-data"),
+    fresh: bool = False,
+    only_make: bool = False,
+    workshop_network: Open = False,
+    address: Address = None,
+) -> None:
     """Start Hollet with the demo data; it is made once and kept. --fresh makes it anew."""
     from hollet.services.demo import make_demo
 
@@ -108,7 +149,10 @@ def demo(port: Port = 8765, data: Data = Path("demo-data"), fresh: bool = False,
 
 
 @app.command()
-def compute(name: Annotated[str | None, typer.Argument()] = None, list_all: Annotated[bool, typer.Option("--list")] = False) -> None:
+def compute(
+    name: Annotated[str | None, typer.Argument()] = None,
+    list_all: Annotated[bool, typer.Option("--list")] = False,
+) -> None:
     """Run a calculation: JSON in on the standard input, JSON out. A refusal has exit code 2."""
     if list_all or name is None:
         typer.echo("\n".join(names()))
@@ -117,7 +161,11 @@ def compute(name: Annotated[str | None, typer.Argument()] = None, list_all: Anno
         text = "" if sys.stdin.isatty() else sys.stdin.read()
         data: Any = json.loads(text or "{}")
         if not isinstance(data, dict):
-            raise Refused("bad_input", "the input must be a JSON object such as {\"text\": \"3.5 thou\"}", field="input")
+            raise Refused(
+                "bad_input",
+                'the input must be a JSON object such as {"text": "3.5 thou"}',
+                field="input",
+            )
         typer.echo(json.dumps(run_calculation(name, data), ensure_ascii=False))
     except json.JSONDecodeError as error:
         refuse("bad_input", f"the input is not JSON: {error}")
@@ -127,7 +175,9 @@ def compute(name: Annotated[str | None, typer.Argument()] = None, list_all: Anno
 
 def refuse(code: str, message: str) -> None:
     """A refusal as JSON, exit code 2."""
-    typer.echo(json.dumps({"refuse": True, "reason_code": code, "message": message}, ensure_ascii=False))
+    typer.echo(
+        json.dumps({"refuse": True, "reason_code": code, "message": message}, ensure_ascii=False)
+    )
     raise typer.Exit(2)
 
 
@@ -180,7 +230,9 @@ def openapi() -> None:
 
     with tempfile.TemporaryDirectory() as folder:
         workshop = Workshop(Path(folder))
-        typer.echo(json.dumps(create_app(workshop).openapi(), indent=1, sort_keys=True, ensure_ascii=False))
+        typer.echo(
+            json.dumps(create_app(workshop).openapi(), indent=1, sort_keys=True, ensure_ascii=False)
+        )
         workshop.close()
 
 

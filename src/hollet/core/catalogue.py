@@ -1,4 +1,6 @@
-"""All calculations by name: from this one table come `POST /api/compute/{name}`, `hollet compute NAME` and the list of bench tools."""
+"""All calculations by name: from this one table come `POST /api/compute/{name}`, `hollet compute
+NAME` and the list of bench tools.
+"""
 
 from typing import Any
 
@@ -35,7 +37,11 @@ def compute(name: str, data: dict[str, Any]) -> dict[str, Any]:
     except ValidationError as error:
         first = error.errors()[0]
         field = ".".join(str(part) for part in first["loc"]) or "input"
-        code = "not_a_finite_number" if first["type"] in ("missing", "finite_number", "float_type") else "bad_input"
+        code = (
+            "not_a_finite_number"
+            if first["type"] in ("missing", "finite_number", "float_type")
+            else "bad_input"
+        )
         raise Refused(code, f"'{field}': {first['msg']}", field=field) from error
     return as_door(entry.run(given))
 
@@ -59,6 +65,6 @@ def _load() -> None:
         steering,
         suspension,
         valves,
-    )  # fmt: skip
+    )
     from hollet.core.quantities import convert  # noqa: F401
     from hollet.core.tightening import adapters, generic, patterns  # noqa: F401

@@ -1,6 +1,7 @@
 """A tool held against a standard, and the hands of the one who reads it.
 
-A check compares the mean of some readings with the nominal size of a gauge block, ring or setting rod; it passes within the permissible error.
+A check compares the mean of some readings with the nominal size of a gauge block, ring or setting
+rod; it passes within the permissible error.
 When it fails, all that was read since the last good check is in doubt.
 """
 
@@ -23,7 +24,9 @@ FEWEST_TRIALS = 5
 
 
 class Checked(BaseModel):
-    """The tool after a check: by how much it was off (in its unit), what was permissible, and what that means in words."""
+    """The tool after a check: by how much it was off (in its unit), what was permissible, and what
+    that means in words.
+    """
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     tool: Instrument
@@ -34,7 +37,9 @@ class Checked(BaseModel):
 
 
 class Standing(BaseModel):
-    """Whether a tool may be trusted today: good since a check, failed and not put right, or not checked here."""
+    """Whether a tool may be trusted today: good since a check, failed and not put right, or not
+    checked here.
+    """
 
     model_config = ConfigDict(frozen=True)
     sign: Literal["inside", "outside", "not_read"]
@@ -48,7 +53,9 @@ def standing(tool: Instrument) -> Standing:
         return Standing(sign="outside", words=f"{failed[-1].words}: not to be trusted")
     if tool.good_at:
         return Standing(sign="inside", words=f"good {tool.good_at[:10]}")
-    return Standing(sign="not_read", words=f"checked {tool.checked}" if tool.checked else "never checked here")
+    return Standing(
+        sign="not_read", words=f"checked {tool.checked}" if tool.checked else "never checked here"
+    )
 
 
 def _figures(tool: Instrument, typed: Sequence[str]) -> list[float]:
@@ -56,7 +63,9 @@ def _figures(tool: Instrument, typed: Sequence[str]) -> list[float]:
     for text in typed:
         parsed = parse(text, tool.dimension, tool.unit)
         if parsed.kind != "single" or parsed.nominal is None:
-            raise Refused("bad_number", f"'{text}': each reading is one figure in {tool.unit}", field="typed")
+            raise Refused(
+                "bad_number", f"'{text}': each reading is one figure in {tool.unit}", field="typed"
+            )
         found.append(float(parsed.nominal))
     return found
 
@@ -68,8 +77,11 @@ def _shown(tool: Instrument, value: float, more: int = 1) -> str:
     return decimal_text(value / float(unit.factor), len(tool.resolution.partition(".")[2]) + more)
 
 
-def check_against(tool: Instrument, nominal: str, typed: Sequence[str], *, now: str, keep_offset: bool = False) -> Checked:
-    """The tool as it is after a check at `nominal`; with `keep_offset` a deviation becomes its known offset and is taken off from now on.
+def check_against(
+    tool: Instrument, nominal: str, typed: Sequence[str], *, now: str, keep_offset: bool = False
+) -> Checked:
+    """The tool as it is after a check at `nominal`; with `keep_offset` a deviation becomes its
+    known offset and is taken off from now on.
 
     Parameters
     ----------
@@ -82,38 +94,68 @@ def check_against(tool: Instrument, nominal: str, typed: Sequence[str], *, now: 
     """
     size = parse(nominal, tool.dimension, tool.unit).nominal
     if size is None:
-        raise Refused("bad_number", f"'{nominal}': the standard has one size, such as 25 {tool.unit}", field="nominal")
+        raise Refused(
+            "bad_number",
+            f"'{nominal}': the standard has one size, such as 25 {tool.unit}",
+            field="nominal",
+        )
     if not tool.covers(float(size)):
-        raise Refused("out_of_range", f"{nominal} lies outside the range of {tool.code}: take a standard inside it", field="nominal")
+        raise Refused(
+            "out_of_range",
+            f"{nominal} lies outside the range of {tool.code}: take a standard inside it",
+            field="nominal",
+        )
     allowed = tool.permissible(float(size))
     if allowed <= 0:
-        raise Refused("no_instrument_data", f"{tool.code} has no permissible error: enter it first, from its certificate or the class of such tools", field="mpe")
+        raise Refused(
+            "no_instrument_data",
+            f"{tool.code} has no permissible error: enter it first, from its certificate or the "
+            "class of such tools",
+            field="mpe",
+        )
     readings = _figures(tool, typed)
     raw = sum(readings) / len(readings) - float(size)
     off = raw - tool.figure("offset")
     good = round9(abs(off)) <= round9(allowed)
     text, limit = _shown(tool, off), _shown(tool, allowed)
-    doubts = tuple(d.model_copy(update={"until": now}) if d.until == OPEN_END and (good or keep_offset) else d for d in tool.doubts)
-    changes: dict[str, object] = {"version": tool.version + 1, "checked": now[:10], "doubts": doubts}
+    doubts = tuple(
+        d.model_copy(update={"until": now}) if d.until == OPEN_END and (good or keep_offset) else d
+        for d in tool.doubts
+    )
+    changes: dict[str, object] = {
+        "version": tool.version + 1,
+        "checked": now[:10],
+        "doubts": doubts,
+    }
     if good:
         words = f"off by {text} {tool.unit}, permissible is ±{limit}: good"
         changes["good_at"] = now
     else:
-        words = f"off by {text} {tool.unit}, permissible is ±{limit}: what it read since its last good check is in doubt"
+        words = (
+            f"off by {text} {tool.unit}, permissible is ±{limit}: what it read since its last "
+            "good check is in doubt"
+        )
         still_open = any(d.until == OPEN_END for d in doubts)
         if not still_open:
             until = now if keep_offset else OPEN_END
-            changes["doubts"] = (*doubts, Doubt(since=tool.good_at or "", until=until, words=f"off by {text} {tool.unit}"))
+            changes["doubts"] = (
+                *doubts,
+                Doubt(since=tool.good_at or "", until=until, words=f"off by {text} {tool.unit}"),
+            )
         if keep_offset:
             changes |= {"offset": _shown(tool, raw), "good_at": now}
             words += "; from now on it is taken off as a known offset"
-    return Checked(tool=tool.model_copy(update=changes), off=text, allowed=limit, good=good, words=words)
+    return Checked(
+        tool=tool.model_copy(update=changes), off=text, allowed=limit, good=good, words=words
+    )
 
 
 def trial(tool: Instrument, typed: Sequence[str], *, thing: str, who: str) -> Instrument:
-    """The tool after a trial of `who`'s hands: several readings of one thing, the tool taken off in between.
+    """The tool after a trial of `who`'s hands: several readings of one thing, the tool taken off in
+    between.
 
-    The sample deviation, never below what the resolution lets be seen, holds for readings of `who`; for hands that nobody
+    The sample deviation, never below what the resolution lets be seen, holds for readings of `who`;
+    for hands that nobody
     tried the widest known scatter counts.
 
     Raises
@@ -123,8 +165,24 @@ def trial(tool: Instrument, typed: Sequence[str], *, thing: str, who: str) -> In
     """
     readings = _figures(tool, typed)
     if len(readings) < FEWEST_TRIALS:
-        raise Refused("too_few_readings", f"read the same thing at least {FEWEST_TRIALS} times, better ten, taking the tool off each time", field="typed")
+        raise Refused(
+            "too_few_readings",
+            f"read the same thing at least {FEWEST_TRIALS} times, better ten, taking the tool "
+            "off each time",
+            field="typed",
+        )
     least = tool.figure("resolution") / 12**0.5 / 2
-    own = Hands(who=who, s=_shown(tool, max(sample_deviation(readings), least), 2), n=len(readings), thing=thing)
+    own = Hands(
+        who=who,
+        s=_shown(tool, max(sample_deviation(readings), least), 2),
+        n=len(readings),
+        thing=thing,
+    )
     hands = (*(known for known in tool.hands if known.who != who), own)
-    return tool.model_copy(update={"hands": hands, "s": max((known.s for known in hands), key=float), "version": tool.version + 1})
+    return tool.model_copy(
+        update={
+            "hands": hands,
+            "s": max((known.s for known in hands), key=float),
+            "version": tool.version + 1,
+        }
+    )

@@ -13,7 +13,9 @@ __all__ = ["Conflict", "HolletError", "NotFound", "Refused", "Unavailable"]
 class HolletError(Exception):
     """Root of all errors that a caller can act on."""
 
-    def __init__(self, message: str, *, reason_code: str = "refused", field: str | None = None) -> None:
+    def __init__(
+        self, message: str, *, reason_code: str = "refused", field: str | None = None
+    ) -> None:
         super().__init__(message)
         self.message = message
         self.reason_code = reason_code
@@ -37,7 +39,9 @@ class NotFound(HolletError):
 class Conflict(HolletError):
     """The subject has moved on; `newer` lists the lines written since the caller looked."""
 
-    def __init__(self, message: str, *, reason_code: str = "moved_on", newer: tuple[str, ...] = ()) -> None:
+    def __init__(
+        self, message: str, *, reason_code: str = "moved_on", newer: tuple[str, ...] = ()
+    ) -> None:
         super().__init__(message, reason_code=reason_code)
         self.newer = newer
 

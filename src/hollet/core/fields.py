@@ -1,4 +1,6 @@
-"""The fields of a calculation's input: a figure with the dimension it must have, so that a form can ask for it in the right unit."""
+"""The fields of a calculation's input: a figure with the dimension it must have, so that a form can
+ask for it in the right unit.
+"""
 
 from typing import Annotated, Any
 
@@ -7,9 +9,34 @@ from pydantic import Field
 from hollet.core.quantities.quantity import Quantities, Quantity
 
 __all__ = [
-    "Advance", "Angle", "Area", "Current", "Density", "Expansion", "Force", "Length", "Lengths", "Percent", "Pressure", "Pressures", "Ratio",
-    "Resistance", "Speed", "Stiffness", "Temperature", "Threads", "Time", "Times", "Torque", "TorsionalRate", "Unbalance", "Viscosity", "Voltage", "Volume", "one_of",
-]  # fmt: skip
+    "Advance",
+    "Angle",
+    "Area",
+    "Current",
+    "Density",
+    "Expansion",
+    "Force",
+    "Length",
+    "Lengths",
+    "Percent",
+    "Pressure",
+    "Pressures",
+    "Ratio",
+    "Resistance",
+    "Speed",
+    "Stiffness",
+    "Temperature",
+    "Threads",
+    "Time",
+    "Times",
+    "Torque",
+    "TorsionalRate",
+    "Unbalance",
+    "Viscosity",
+    "Voltage",
+    "Volume",
+    "one_of",
+]
 
 Advance = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "advance"})]
 Angle = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "angle"})]
@@ -40,5 +67,7 @@ Volume = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "volum
 
 
 def one_of(*options: str) -> Any:
-    """A text field that takes one of these words; the calculation itself refuses others, with its own code."""
+    """A text field that takes one of these words; the calculation itself refuses others, with its
+    own code.
+    """
     return Field(json_schema_extra={"options": list(options)})

@@ -1,6 +1,8 @@
-"""The form of each calculation: its fields with kind and unit, and what was typed into them turned into its input.
+"""The form of each calculation: its fields with kind and unit, and what was typed into them turned
+into its input.
 
-One registration gives the page of a bench tool as well; nothing about a calculation is written twice.
+One registration gives the page of a bench tool as well; nothing about a calculation is written
+twice.
 """
 
 import typing
@@ -22,15 +24,32 @@ from hollet.core.registry import CALCULATIONS, Calculation
 __all__ = ["CalculationForm", "FormField", "compute_typed", "form_of", "forms"]
 
 FAMILIES = {
-    "bores": "Bores and rings", "journals": "Journals and bearings", "gaps": "Gaps from depths", "lengths": "Lengths to cut", "gears": "Ring gear and pinion", "alignment": "Flanges, runout, preload",
-    "steering": "Steering", "suspension": "Suspension", "driveline": "Driveline", "belts": "Pulleys and belts", "electrics": "Earth paths and cables",
-    "ignition": "Ignition timing", "compression": "Compression", "fluids": "Fills and oil holes", "valves": "Valve gear", "adapters": "Torque wrench",
-    "generic": "Bolts without a figure", "verdicts": "What a reading is worth", "running": "First start",
-}  # fmt: skip
+    "bores": "Bores and rings",
+    "journals": "Journals and bearings",
+    "gaps": "Gaps from depths",
+    "lengths": "Lengths to cut",
+    "gears": "Ring gear and pinion",
+    "alignment": "Flanges, runout, preload",
+    "steering": "Steering",
+    "suspension": "Suspension",
+    "driveline": "Driveline",
+    "belts": "Pulleys and belts",
+    "electrics": "Earth paths and cables",
+    "ignition": "Ignition timing",
+    "compression": "Compression",
+    "fluids": "Fills and oil holes",
+    "valves": "Valve gear",
+    "adapters": "Torque wrench",
+    "generic": "Bolts without a figure",
+    "verdicts": "What a reading is worth",
+    "running": "First start",
+}
 
 
 class FormField(BaseModel):
-    """One field: a figure, several, several with a name each, a whole or bare number, yes or no, or one of a list."""
+    """One field: a figure, several, several with a name each, a whole or bare number, yes or no, or
+    one of a list.
+    """
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     name: str
@@ -62,15 +81,29 @@ def forms() -> tuple[CalculationForm, ...]:
 
 
 def form_of(calculation: Calculation) -> CalculationForm | None:
-    """The form of one calculation, or None when a field that it needs is more than a figure, a number or a choice."""
+    """The form of one calculation, or None when a field that it needs is more than a figure, a
+    number or a choice.
+    """
     family = FAMILIES.get(calculation.run.__module__.rsplit(".", 1)[-1])
     infos = calculation.takes.model_fields
     fields = {name: _field(name, info) for name, info in infos.items()}
-    if family is None or not fields or any(field is None and infos[name].default is not None for name, field in fields.items()):
+    if (
+        family is None
+        or not fields
+        or any(field is None and infos[name].default is not None for name, field in fields.items())
+    ):
         return None
-    rule = (calculation.run.__doc__ or "").split("Raises\n")[0].split("refuses")[0].split("Refuses")[0]
+    rule = (
+        (calculation.run.__doc__ or "").split("Raises\n")[0].split("refuses")[0].split("Refuses")[0]
+    )
     about = f"{calculation.takes.__doc__ or ''} {' '.join(rule.split())}".strip().rstrip(";,")
-    return CalculationForm(name=calculation.name, title=calculation.title, family=family, about=about, fields=tuple(f for f in fields.values() if f is not None))
+    return CalculationForm(
+        name=calculation.name,
+        title=calculation.title,
+        family=family,
+        about=about,
+        fields=tuple(f for f in fields.values() if f is not None),
+    )
 
 
 def _field(name: str, info: FieldInfo) -> FormField | None:
@@ -84,31 +117,50 @@ def _field(name: str, info: FieldInfo) -> FormField | None:
     base: dict[str, Any] = {"name": name, "label": label, "needed": default is None}
     dimension = str(extra["dimension"]) if "dimension" in extra else None
     unit = "deg BTDC" if dimension == "advance" else CANONICAL.get(dimension or "")
-    if "options" in extra:
-        return FormField(kind="choice", options=tuple(str(o) for o in extra["options"]), **base | {"needed": True})  # type: ignore[union-attr]
+    options = extra.get("options")
+    if isinstance(options, list):
+        offered = tuple(str(option) for option in options)
+        return FormField(kind="choice", options=offered, **base | {"needed": True})
     if kind is Quantity:
-        text = f"{decimal_text(float(str(default.value)))} {default.unit}" if isinstance(default, Quantity) and default.unit != "1" else ""
-        text = decimal_text(float(str(default.value))) if isinstance(default, Quantity) and default.unit == "1" else text
+        text = (
+            f"{decimal_text(float(str(default.value)))} {default.unit}"
+            if isinstance(default, Quantity) and default.unit != "1"
+            else ""
+        )
+        text = (
+            decimal_text(float(str(default.value)))
+            if isinstance(default, Quantity) and default.unit == "1"
+            else text
+        )
         return FormField(kind="figure", dimension=dimension, unit=unit, default=text, **base)
     if kind is Quantities:
         return FormField(kind="figures", dimension=dimension, unit=unit, **base)
     if typing.get_origin(kind) is dict and typing.get_args(kind)[1] is Quantity:
         return FormField(kind="named", unit=unit or CANONICAL["length"], **base | {"needed": True})
     if kind is bool:
-        return FormField(kind="yes_no", default="yes" if default else "no", **base | {"needed": False})
+        return FormField(
+            kind="yes_no", default="yes" if default else "no", **base | {"needed": False}
+        )
     if kind in (int, float):
         return FormField(kind="number", default="" if default is None else str(default), **base)
     if typing.get_origin(kind) is Literal:
-        return FormField(kind="choice", options=tuple(typing.get_args(kind)), default=str(default or ""), **base)
+        return FormField(
+            kind="choice", options=tuple(typing.get_args(kind)), default=str(default or ""), **base
+        )
     return None
 
 
 def _alternatives(annotation: Any) -> tuple[Any, ...]:
-    return typing.get_args(annotation) if typing.get_origin(annotation) in (UnionType, typing.Union) else (annotation,)
+    return (
+        typing.get_args(annotation)
+        if typing.get_origin(annotation) in (UnionType, typing.Union)
+        else (annotation,)
+    )
 
 
 def compute_typed(name: str, typed: Mapping[str, str]) -> dict[str, Any]:
-    """Run a calculation on what was typed into its form; a figure may carry its own unit, several are parted by `;` or spaces.
+    """Run a calculation on what was typed into its form; a figure may carry its own unit, several
+    are parted by `;` or spaces.
 
     Raises
     ------
@@ -138,16 +190,31 @@ def _value(field: FormField, text: str) -> Any:
         try:
             return float(text.replace(",", ".")) if "." in text or "," in text else int(text)
         except ValueError as error:
-            raise Refused("bad_number", f"'{field.label}' must be a number (got '{text}')", field=field.name) from error
+            raise Refused(
+                "bad_number", f"'{field.label}' must be a number (got '{text}')", field=field.name
+            ) from error
     if field.kind == "figure":
         return _quantity(field, text)
     if field.kind == "named":
         named = [piece.partition(":") for piece in text.split(";") if piece.strip()]
         if any(not name.strip() or not figure.strip() for name, _, figure in named):
-            raise Refused("bad_number", f"'{field.label}': each with its name, such as 1: 1.986; 2: 1.990", field=field.name)
+            raise Refused(
+                "bad_number",
+                f"'{field.label}': each with its name, such as 1: 1.986; 2: 1.990",
+                field=field.name,
+            )
         return {name.strip(): _quantity(field, figure) for name, _, figure in named}
-    pieces = [p for p in text.split(";") if p.strip()] if ";" in text else text.split() if all(_bare(p) for p in text.split()) else [text]
-    return {"value": [_quantity(field, piece)["value"] for piece in pieces], "unit": field.unit or "mm"}
+    pieces = (
+        [p for p in text.split(";") if p.strip()]
+        if ";" in text
+        else text.split()
+        if all(_bare(p) for p in text.split())
+        else [text]
+    )
+    return {
+        "value": [_quantity(field, piece)["value"] for piece in pieces],
+        "unit": field.unit or "mm",
+    }
 
 
 def _bare(piece: str) -> bool:
@@ -155,17 +222,30 @@ def _bare(piece: str) -> bool:
 
 
 def _quantity(field: FormField, text: str) -> dict[str, str]:
-    """What was typed in the canonical unit; a field without a dimension of its own takes lengths."""
+    """What was typed in the canonical unit; a field without a dimension of its own
+    takes lengths.
+    """
     if field.dimension == "advance":
         parsed = parse(text, "angle", "deg")
         if parsed.nominal is None:
-            raise Refused("bad_number", f"'{field.label}': one figure, such as 10 BTDC", field=field.name)
-        return {"value": decimal_text(parsed.advance if parsed.advance is not None else parsed.nominal), "unit": "deg"}
+            raise Refused(
+                "bad_number", f"'{field.label}': one figure, such as 10 BTDC", field=field.name
+            )
+        return {
+            "value": decimal_text(parsed.advance if parsed.advance is not None else parsed.nominal),
+            "unit": "deg",
+        }
     dimension = field.dimension or "length"
     try:
         parsed = parse(text, dimension, CANONICAL[dimension])
     except Refused as refusal:
-        raise Refused(refusal.reason_code, f"'{field.label}': {refusal.message}", field=field.name) from refusal
+        raise Refused(
+            refusal.reason_code, f"'{field.label}': {refusal.message}", field=field.name
+        ) from refusal
     if parsed.kind != "single" or parsed.nominal is None:
-        raise Refused("bad_number", f"'{field.label}': one figure, such as 12 {CANONICAL[dimension]}", field=field.name)
+        raise Refused(
+            "bad_number",
+            f"'{field.label}': one figure, such as 12 {CANONICAL[dimension]}",
+            field=field.name,
+        )
     return {"value": decimal_text(parsed.nominal), "unit": CANONICAL[dimension]}

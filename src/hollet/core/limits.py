@@ -13,12 +13,35 @@ from hollet.core.quantities.quantity import decimal_text, minus, round9
 from hollet.core.quantities.units import find_unit, from_canonical
 from hollet.core.verdicts import decision
 
-__all__ = ["SAFETY_NAMES", "Judgement", "Limit", "Safety", "SourceAnswer", "judge", "judge_lower_end", "places", "rounded_up", "shown"]
+__all__ = [
+    "SAFETY_NAMES",
+    "Judgement",
+    "Limit",
+    "Safety",
+    "SourceAnswer",
+    "judge",
+    "judge_lower_end",
+    "places",
+    "rounded_up",
+    "shown",
+]
 
-Safety = Literal["steering", "brakes", "suspension", "wheels", "shafts", "fuel", "restraints", "lifting"]
-"""What a part or limit may be safety-critical for: outside or bad, a rung stays shut until it is replaced or inspected."""
-SAFETY_NAMES: dict[str, str] = {"none": "nothing of these", "steering": "steering", "brakes": "brakes", "suspension": "suspension or a spring", "wheels": "wheels or hubs",
-                                "shafts": "drive shafts", "fuel": "fuel", "restraints": "belts or airbags"}  # fmt: skip
+Safety = Literal[
+    "steering", "brakes", "suspension", "wheels", "shafts", "fuel", "restraints", "lifting"
+]
+"""What a part or limit may be safety-critical for: outside or bad, a rung stays shut until it is
+replaced or inspected.
+"""
+SAFETY_NAMES: dict[str, str] = {
+    "none": "nothing of these",
+    "steering": "steering",
+    "brakes": "brakes",
+    "suspension": "suspension or a spring",
+    "wheels": "wheels or hubs",
+    "shafts": "drive shafts",
+    "fuel": "fuel",
+    "restraints": "belts or airbags",
+}
 """What a part added by hand is asked about; lifting gear is no part of the vehicle."""
 VERDICTS = {"conforming": "inside", "not_conforming": "outside", "undecided": "too_close"}
 
@@ -26,7 +49,9 @@ VERDICTS = {"conforming": "inside", "not_conforming": "outside", "undecided": "t
 class SourceAnswer(BaseModel):
     """What one source says of a limit, in the limit's unit."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid", json_schema_serialization_defaults_required=True)
+    model_config = ConfigDict(
+        frozen=True, extra="forbid", json_schema_serialization_defaults_required=True
+    )
     source: str
     page: str | None = None
     lo: str | None = None
@@ -35,12 +60,16 @@ class SourceAnswer(BaseModel):
 
 
 class Limit(BaseModel):
-    """An allowed range, one- or two-sided; figures are decimal text in `unit`. Without a source it is assumed.
+    """An allowed range, one- or two-sided; figures are decimal text in `unit`. Without a source it
+    is assumed.
 
-    `answers` keeps what several sources say, side by side; `settled` once somebody chose; `own` names who decided it himself.
+    `answers` keeps what several sources say, side by side; `settled` once somebody chose; `own`
+    names who decided it himself.
     """
 
-    model_config = ConfigDict(frozen=True, extra="forbid", json_schema_serialization_defaults_required=True)
+    model_config = ConfigDict(
+        frozen=True, extra="forbid", json_schema_serialization_defaults_required=True
+    )
     id: str
     name: str
     dimension: str
@@ -72,13 +101,21 @@ class Limit(BaseModel):
         return (answer.lo, answer.hi, answer.target) == (self.lo, self.hi, self.target)
 
     def common(self) -> "Limit | None":
-        """The limit with the part on which all its sources agree, or None where they leave nothing in common."""
+        """The limit with the part on which all its sources agree, or None where they leave nothing
+        in common.
+        """
         said = [self.as_said(a) for a in self.answers]
-        low = max((t for t in said if t.lo is not None), key=lambda t: t.figure("lo") or 0.0, default=None)
-        high = min((t for t in said if t.hi is not None), key=lambda t: t.figure("hi") or 0.0, default=None)
+        low = max(
+            (t for t in said if t.lo is not None), key=lambda t: t.figure("lo") or 0.0, default=None
+        )
+        high = min(
+            (t for t in said if t.hi is not None), key=lambda t: t.figure("hi") or 0.0, default=None
+        )
         if low is None and high is None:
             return None
-        found = self.model_copy(update={"lo": low.lo if low else None, "hi": high.hi if high else None, "target": None})
+        found = self.model_copy(
+            update={"lo": low.lo if low else None, "hi": high.hi if high else None, "target": None}
+        )
         lo, hi = found.figure("lo"), found.figure("hi")
         return None if lo is not None and hi is not None and lo > hi else found
 
@@ -109,7 +146,9 @@ def _canonical(text: str, dimension: str, unit: str) -> float:
 
 
 class Judgement(BaseModel):
-    """A verdict with its evidence; figures are canonical floats, texts are in the unit of the limit."""
+    """A verdict with its evidence; figures are canonical floats, texts are in the unit of the
+    limit.
+    """
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     verdict: str = Field(pattern="^(inside|outside|too_close|not_read|no_limit)$")
@@ -139,25 +178,39 @@ def places(limit: Limit) -> int:
 
 
 def shown(value: float, limit: Limit, digits: int = 0) -> str:
-    """A canonical value in the unit of the limit, as finely as it was read (`digits`), never coarser than the limit, never rounded onto it."""
+    """A canonical value in the unit of the limit, as finely as it was read (`digits`), never
+    coarser than the limit, never rounded onto it.
+    """
     unit = find_unit(limit.unit)
     assert unit is not None
-    figure = value if unit.factor == 1 and not unit.offset else float(from_canonical(Fraction(value), unit))
+    figure = (
+        value
+        if unit.factor == 1 and not unit.offset
+        else float(from_canonical(Fraction(value), unit))
+    )
     least = max(places(limit), digits)
     edges = [float(text) for text in (limit.lo, limit.hi) if text is not None]
     for count in range(least, least + 4):
         text = decimal_text(figure, count)
-        if all((float(text) > edge) == (round9(figure) > edge) and (float(text) < edge) == (round9(figure) < edge) for edge in edges):
+        if all(
+            (float(text) > edge) == (round9(figure) > edge)
+            and (float(text) < edge) == (round9(figure) < edge)
+            for edge in edges
+        ):
             return minus(text)
     return minus(decimal_text(figure, least + 4))
 
 
 def _down(value: float, limit: Limit, digits: int) -> str:
-    """What is left of a difference, canonical, rounded down in the unit of the limit: never more than there is."""
+    """What is left of a difference, canonical, rounded down in the unit of the limit: never more
+    than there is.
+    """
     unit = find_unit(limit.unit)
     assert unit is not None
     count = max(places(limit), digits)
-    return decimal_text(math.floor(round(value / float(unit.factor) * 10**count, 6)) / 10**count, count)
+    return decimal_text(
+        math.floor(round(value / float(unit.factor) * 10**count, 6)) / 10**count, count
+    )
 
 
 def _finest(limit: Limit) -> str:
@@ -184,10 +237,17 @@ def _significant(value: float, digits: int, direction: Callable[[float], int]) -
     return decimal_text(direction(scaled) / 10**decimals, decimals)
 
 
-def judge(value: float | None, big_u: float | None, limit: Limit, working: tuple[str, ...] = (), digits: int = 0) -> Judgement:
+def judge(
+    value: float | None,
+    big_u: float | None,
+    limit: Limit,
+    working: tuple[str, ...] = (),
+    digits: int = 0,
+) -> Judgement:
     """The verdict on `value` ± `big_u` (canonical unit) by ISO 14253-1, in words a mechanic reads.
 
-    A value without a known uncertainty is never judged: it stays `too_close`. `digits` is how finely it was read, in the unit of the limit;
+    A value without a known uncertainty is never judged: it stays `too_close`. `digits` is how
+    finely it was read, in the unit of the limit;
     what is *to spare* is what is left after the uncertainty.
     """
     lo, hi, target = limit.figure("lo"), limit.figure("hi"), limit.figure("target")
@@ -195,11 +255,20 @@ def judge(value: float | None, big_u: float | None, limit: Limit, working: tuple
     assert unit is not None
     scale = float(unit.factor)
     base = {
-        "value": value, "U": big_u, "lo": lo, "hi": hi, "target": target, "unit": limit.unit, "assumed": limit.source is None,
-        "value_text": shown(value, limit, digits) if value is not None else "", "working": working,
+        "value": value,
+        "U": big_u,
+        "lo": lo,
+        "hi": hi,
+        "target": target,
+        "unit": limit.unit,
+        "assumed": limit.source is None,
+        "value_text": shown(value, limit, digits) if value is not None else "",
+        "working": working,
         "U_text": rounded_up(big_u / scale) if big_u is not None else "",
-        "lo_text": limit.lo or "", "hi_text": limit.hi or "", "target_text": limit.target or "",
-    }  # fmt: skip
+        "lo_text": limit.lo or "",
+        "hi_text": limit.hi or "",
+        "target_text": limit.target or "",
+    }
     if value is None:
         return Judgement(verdict="not_read", words="not read", **base)
     if not limit.given:
@@ -211,24 +280,54 @@ def judge(value: float | None, big_u: float | None, limit: Limit, working: tuple
     assert near is not None
     distance = abs(value - near)
     if big_u is None:
-        return Judgement(verdict="too_close", side=side, words="too close to call: the tool's spread is not known", **base)
+        return Judgement(
+            verdict="too_close",
+            side=side,
+            words="too close to call: the tool's spread is not known",
+            **base,
+        )
     verdict = VERDICTS[decision(value, big_u, lo, hi)]
-    beyond = shown(distance, limit.model_copy(update={"lo": None, "hi": None}), max(digits, places(limit))) if unit.offset == 0 else rounded_down(distance / scale)
+    beyond = (
+        shown(
+            distance, limit.model_copy(update={"lo": None, "hi": None}), max(digits, places(limit))
+        )
+        if unit.offset == 0
+        else rounded_down(distance / scale)
+    )
     if verdict == "outside":
-        return Judgement(verdict=verdict, side=side, words=f"outside, {beyond} {'over' if nearest_hi else 'under'}", **base)
+        return Judgement(
+            verdict=verdict,
+            side=side,
+            words=f"outside, {beyond} {'over' if nearest_hi else 'under'}",
+            **base,
+        )
     if verdict == "too_close":
-        zone = "no tool can decide: it lies on the limit" if round9(distance) == 0 else f"±{rounded_down(distance / scale)} {limit.unit}"
-        return Judgement(verdict=verdict, side=side, words="too close to call with this tool", needs=zone, **base)
+        zone = (
+            "no tool can decide: it lies on the limit"
+            if round9(distance) == 0
+            else f"±{rounded_down(distance / scale)} {limit.unit}"
+        )
+        return Judgement(
+            verdict=verdict, side=side, words="too close to call with this tool", needs=zone, **base
+        )
     edge = ""
     if lo is not None and hi is not None and distance < 0.2 * (hi - lo):
         edge = f", near the {'upper' if nearest_hi else 'lower'} edge"
-    left = _down(distance - big_u, limit, digits) if unit.offset == 0 else rounded_down((distance - big_u) / scale)
+    left = (
+        _down(distance - big_u, limit, digits)
+        if unit.offset == 0
+        else rounded_down((distance - big_u) / scale)
+    )
     spare = f"{left} to spare" if float(left) > 0 else "nothing to spare"
     return Judgement(verdict=verdict, side=side, words=f"inside{edge}, {spare}", **base)
 
 
-def judge_lower_end(value: float, big_u: float, limit: Limit, working: tuple[str, ...] = (), digits: int = 0) -> Judgement:
-    """The verdict where only the lower end is known (one feeler leaf that goes in): proven against a lower limit, never against an upper one."""
+def judge_lower_end(
+    value: float, big_u: float, limit: Limit, working: tuple[str, ...] = (), digits: int = 0
+) -> Judgement:
+    """The verdict where only the lower end is known (one feeler leaf that goes in): proven against
+    a lower limit, never against an upper one.
+    """
     plain = judge(value, big_u, limit, working, digits)
     if not limit.given:
         return plain
@@ -239,10 +338,19 @@ def judge_lower_end(value: float, big_u: float, limit: Limit, working: tuple[str
         return plain.model_copy(update={"value_text": text})
     if hi is None and lo is not None and round9(value - big_u) >= round9(lo):
         return plain.model_copy(update={"value_text": text})
-    return plain.model_copy(update={"verdict": "too_close", "words": alone, "needs": None, "value_text": text})
+    return plain.model_copy(
+        update={"verdict": "too_close", "words": alone, "needs": None, "value_text": text}
+    )
 
 
-def _margins(value: float, limit: Limit, lo: float | None, hi: float | None, target: float | None, digits: int) -> str:
+def _margins(
+    value: float,
+    limit: Limit,
+    lo: float | None,
+    hi: float | None,
+    target: float | None,
+    digits: int,
+) -> str:
     """How far a value lies from both limits and from the target, in words."""
     unit = find_unit(limit.unit)
     assert unit is not None
@@ -255,7 +363,11 @@ def _margins(value: float, limit: Limit, lo: float | None, hi: float | None, tar
         if figure is None:
             return None
         apart = round9(value - figure)
-        return f"on the {name}" if apart == 0 else f"{shown(abs(apart), bare, digits)} {'over' if apart > 0 else 'under'} the {name}"
+        return (
+            f"on the {name}"
+            if apart == 0
+            else f"{shown(abs(apart), bare, digits)} {'over' if apart > 0 else 'under'} the {name}"
+        )
 
     said = [far(lo, "lower limit"), far(hi, "upper limit"), far(target, "target")]
     return ", ".join(words for words in said if words)

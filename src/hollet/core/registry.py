@@ -1,4 +1,6 @@
-"""Every calculation is a pure function from one input model to one result model, registered by name; `catalogue` runs them."""
+"""Every calculation is a pure function from one input model to one result model, registered by
+name; `catalogue` runs them.
+"""
 
 import math
 from collections.abc import Callable
@@ -19,7 +21,9 @@ class Input(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid")
 
     def figure(self, field: str) -> float:
-        """A field in the canonical unit of its dimension; refuses `not_a_finite_number` and `dimension_mismatch`."""
+        """A field in the canonical unit of its dimension; refuses `not_a_finite_number` and
+        `dimension_mismatch`.
+        """
         return canonical(getattr(self, field), self._dimension(field), field)
 
     def positive(self, field: str) -> float:
@@ -78,14 +82,18 @@ def calculation(title: str) -> Callable[[Callable[[In], Out]], Callable[[In], Ou
         hints = {key: value for key, value in function.__annotations__.items() if key != "return"}
         (takes,) = hints.values()
         gives = function.__annotations__["return"]
-        CALCULATIONS[function.__name__] = Calculation(function.__name__, title, takes, gives, function)
+        CALCULATIONS[function.__name__] = Calculation(
+            function.__name__, title, takes, gives, function
+        )
         return function
 
     return register
 
 
 def as_door(result: Result) -> dict[str, Any]:
-    """A result in the form of every door: each figure as `{"value", "unit"}`, other answers as `{"value"}`."""
+    """A result in the form of every door: each figure as `{"value", "unit"}`, other answers as
+    `{"value"}`.
+    """
     door: dict[str, Any] = {}
     for key in type(result).model_fields:
         value = getattr(result, key)
@@ -106,5 +114,7 @@ def _leaf(value: Any) -> dict[str, Any]:
     if isinstance(value, float):
         return {"value": "infinity" if math.isinf(value) else value, "unit": "1"}
     if isinstance(value, tuple):
-        return {"value": list(value)} | ({"unit": "1"} if any(isinstance(item, float) for item in value) else {})
+        return {"value": list(value)} | (
+            {"unit": "1"} if any(isinstance(item, float) for item in value) else {}
+        )
     return {"value": value}

@@ -1,6 +1,8 @@
-"""What a typed figure may have been meant as: another unit, a lost sign, a decimal place, two digits swapped; and pairs that cannot go together.
+"""What a typed figure may have been meant as: another unit, a lost sign, a decimal place, two
+digits swapped; and pairs that cannot go together.
 
-It asks, it never refuses and never changes a figure (reference 27). The windows are rules of thumb, and inputs where a sheet says better.
+It asks, it never refuses and never changes a figure (reference 27). The windows are rules of thumb,
+and inputs where a sheet says better.
 """
 
 import itertools
@@ -20,23 +22,56 @@ from hollet.core.registry import Input, Result, calculation
 __all__ = ["SLIP_WORDS", "Fits", "Slip", "SlipCheck", "fits_check", "question", "slip_check"]
 
 Known = Literal["closely", "asked", "roughly"]
-WINDOWS: dict[str, tuple[float, float]] = {"closely": (0.95, 1.05), "asked": (0.8, 1.25), "roughly": (0.4, 2.5)}
+WINDOWS: dict[str, tuple[float, float]] = {
+    "closely": (0.95, 1.05),
+    "asked": (0.8, 1.25),
+    "roughly": (0.4, 2.5),
+}
 ROBUST = 6 * 1.4826  # six standard deviations, by the median absolute deviation of a normal sample
 APART = 0.002  # sisters differ by no more than this share of their median, however alike they are
 OTHER_UNIT: dict[str, tuple[tuple[str, str], ...]] = {
-    "mm": (("inch_for_mm", "in"), ("thou_for_mm", "thou")), "in": (("mm_for_inch", "mm"), ("thou_for_inch", "thou")),
-    "N·m": (("ftlb_for_nm", "ft-lb"),), "ft·lbf": (("nm_for_ftlb", "N·m"),), "bar": (("psi_for_bar", "psi"),), "psi": (("bar_for_psi", "bar"),),
-}  # fmt: skip
-"""For a field in this unit: the slips of unit, in the order in which they are tried, and the unit that may have been meant."""
-ORDER = ("inch_for_mm", "mm_for_inch", "thou_for_mm", "thou_for_inch", "ftlb_for_nm", "nm_for_ftlb", "psi_for_bar", "bar_for_psi", "lost_sign", "decimal_place", "swapped_digits")
+    "mm": (("inch_for_mm", "in"), ("thou_for_mm", "thou")),
+    "in": (("mm_for_inch", "mm"), ("thou_for_inch", "thou")),
+    "N·m": (("ftlb_for_nm", "ft-lb"),),
+    "ft·lbf": (("nm_for_ftlb", "N·m"),),
+    "bar": (("psi_for_bar", "psi"),),
+    "psi": (("bar_for_psi", "bar"),),
+}
+"""For a field in this unit: the slips of unit, in the order in which they are tried, and the unit
+that may have been meant.
+"""
+ORDER = (
+    "inch_for_mm",
+    "mm_for_inch",
+    "thou_for_mm",
+    "thou_for_inch",
+    "ftlb_for_nm",
+    "nm_for_ftlb",
+    "psi_for_bar",
+    "bar_for_psi",
+    "lost_sign",
+    "decimal_place",
+    "swapped_digits",
+)
 SLIP_WORDS: dict[str, str] = {
-    "lost_sign": "the sign lost", "decimal_place": "a decimal place off", "swapped_digits": "two digits swapped", "inch_for_mm": "meant in inches", "mm_for_inch": "meant in mm",
-    "thou_for_mm": "meant in thou", "thou_for_inch": "meant in thou", "ftlb_for_nm": "meant in ft-lb", "nm_for_ftlb": "meant in N·m", "psi_for_bar": "meant in psi", "bar_for_psi": "meant in bar",
-}  # fmt: skip
+    "lost_sign": "the sign lost",
+    "decimal_place": "a decimal place off",
+    "swapped_digits": "two digits swapped",
+    "inch_for_mm": "meant in inches",
+    "mm_for_inch": "meant in mm",
+    "thou_for_mm": "meant in thou",
+    "thou_for_inch": "meant in thou",
+    "ftlb_for_nm": "meant in ft-lb",
+    "nm_for_ftlb": "meant in N·m",
+    "psi_for_bar": "meant in psi",
+    "bar_for_psi": "meant in bar",
+}
 
 
 class SlipCheck(Input):
-    """What was typed, the unit of the field, and what is known of it; all but the first two optional."""
+    """What was typed, the unit of the field, and what is known of it; all but the first two
+    optional.
+    """
 
     typed: str
     unit: str
@@ -50,7 +85,9 @@ class SlipCheck(Input):
 
 
 class Slip(Result):
-    """Whether to ask, the figure as read (absolute), the nearest slip (`none` where nothing fits) and what it would mean, and all that fit."""
+    """Whether to ask, the figure as read (absolute), the nearest slip (`none` where nothing fits)
+    and what it would mean, and all that fit.
+    """
 
     ask: bool
     read_as: Quantity
@@ -73,7 +110,9 @@ class _Known:
 
     def absolute(self, figure: float) -> float:
         """On a set gauge a figure below half the setting is a deviation from it."""
-        return self.setting + figure if self.deviates(figure) and self.setting is not None else figure
+        return (
+            self.setting + figure if self.deviates(figure) and self.setting is not None else figure
+        )
 
     def deviates(self, figure: float) -> bool:
         return self.setting is not None and abs(figure) < self.setting / 2
@@ -106,12 +145,15 @@ def _within(value: float, of: float, known: str) -> bool:
 
 @calculation("What a typed figure may have been meant as")
 def slip_check(i: SlipCheck) -> Slip:
-    """A figure is plausible in its tool's range and travel, near what is expected and among its sisters; else it is asked, and each slip tried.
+    """A figure is plausible in its tool's range and travel, near what is expected and among its
+    sisters; else it is asked, and each slip tried.
 
     Notes
     -----
-    Known closely, a figure lies among its sisters when |x − median| ≤ max(6·1.4826·MAD, 0.002·median); else within the window of `known`
-    about their median. A bare figure with more decimals than half the resolution needs is asked too.
+    Known closely, a figure lies among its sisters when |x − median| ≤ max(6·1.4826·MAD,
+    0.002·median); else within the window of `known`
+    about their median. A bare figure with more decimals than half the resolution needs is asked
+    too.
 
     Raises
     ------
@@ -124,21 +166,37 @@ def slip_check(i: SlipCheck) -> Slip:
     dimension = unit.dimension
     parsed = parse(i.typed, dimension, unit.name)
     if parsed.kind != "single" or parsed.nominal is None:
-        raise Refused("bad_number", f"'{i.typed}': type one figure, such as 0.09 {unit.name}", field="typed")
+        raise Refused(
+            "bad_number", f"'{i.typed}': type one figure, such as 0.09 {unit.name}", field="typed"
+        )
     known = _facts(i, dimension)
     figure = float(parsed.nominal)
     bare = _bare(i.typed)
-    ask = not known.plausible(figure) or (bare is not None and i.resolution is not None and _too_fine(bare, i.resolution, unit.name, dimension))
+    ask = not known.plausible(figure) or (
+        bare is not None
+        and i.resolution is not None
+        and _too_fine(bare, i.resolution, unit.name, dimension)
+    )
     read_as = in_unit(round9(known.absolute(figure)), CANONICAL[dimension])
     if not ask:
         return Slip(ask=False, read_as=read_as)
-    found = [(name, known.absolute(value)) for name, value in _tries(i.typed, bare, unit.name, dimension, figure) if known.plausible(value)]
+    found = [
+        (name, known.absolute(value))
+        for name, value in _tries(i.typed, bare, unit.name, dimension, figure)
+        if known.plausible(value)
+    ]
     aim = known.aim()
     if aim is not None:
         found.sort(key=lambda pair: (round9(abs(pair[1] - aim)), ORDER.index(pair[0])))
     if not found:
         return Slip(ask=True, read_as=read_as)
-    return Slip(ask=True, read_as=read_as, slip=found[0][0], meant=in_unit(found[0][1], CANONICAL[dimension]), slips=tuple(dict.fromkeys(name for name, _ in found)))
+    return Slip(
+        ask=True,
+        read_as=read_as,
+        slip=found[0][0],
+        meant=in_unit(found[0][1], CANONICAL[dimension]),
+        slips=tuple(dict.fromkeys(name for name, _ in found)),
+    )
 
 
 def _facts(i: SlipCheck, dimension: str) -> _Known:
@@ -148,21 +206,36 @@ def _facts(i: SlipCheck, dimension: str) -> _Known:
     span = None
     if i.tool_range:
         if len(i.tool_range) != 2:
-            raise Refused("bad_option", "'tool_range' must be the lower and the upper end", field="tool_range")
+            raise Refused(
+                "bad_option", "'tool_range' must be the lower and the upper end", field="tool_range"
+            )
         low, high = (float(exact(q, dimension, "tool_range")) for q in i.tool_range)
         span = (round9(low), round9(high))
-    return _Known(dimension, figure(i.expected, "expected"), i.known or "roughly", span, figure(i.setting, "setting"), figure(i.travel, "travel"),
-                  tuple(float(exact(q, dimension, "sisters")) for q in i.sisters or ()))  # fmt: skip
+    return _Known(
+        dimension,
+        figure(i.expected, "expected"),
+        i.known or "roughly",
+        span,
+        figure(i.setting, "setting"),
+        figure(i.travel, "travel"),
+        tuple(float(exact(q, dimension, "sisters")) for q in i.sisters or ()),
+    )
 
 
 def _bare(typed: str) -> str | None:
     """The number as typed where no unit was, else None."""
     text = typed.strip().replace("\u2212", "-")
-    return text if all(c.isdigit() or c in "+-.," for c in text) and any(c.isdigit() for c in text) else None
+    return (
+        text
+        if all(c.isdigit() or c in "+-.," for c in text) and any(c.isdigit() for c in text)
+        else None
+    )
 
 
 def _too_fine(bare: str, resolution: Quantity, unit: str, dimension: str) -> bool:
-    """Whether a bare figure has more decimals than half the resolution needs in the unit of the field; trailing zeros count."""
+    """Whether a bare figure has more decimals than half the resolution needs in the unit of the
+    field; trailing zeros count.
+    """
     typed = len(bare.replace(",", ".").partition(".")[2])
     found = find_unit(unit)
     assert found is not None
@@ -171,7 +244,9 @@ def _too_fine(bare: str, resolution: Quantity, unit: str, dimension: str) -> boo
 
 
 def _places(step: Fraction) -> int:
-    """Decimals that a step needs: exactly, where it is a finite decimal of at most six places, else to one significant figure."""
+    """Decimals that a step needs: exactly, where it is a finite decimal of at most six places, else
+    to one significant figure.
+    """
     for places in range(7):
         if (step * 10**places).denominator == 1:
             return places
@@ -181,14 +256,22 @@ def _places(step: Fraction) -> int:
     return places
 
 
-def _tries(typed: str, bare: str | None, unit: str, dimension: str, figure: float) -> list[tuple[str, float]]:
-    """Each slip with the figure that it would mean, in the canonical unit, in the order of the list."""
+def _tries(
+    typed: str, bare: str | None, unit: str, dimension: str, figure: float
+) -> list[tuple[str, float]]:
+    """Each slip with the figure that it would mean, in the canonical unit, in the order of the
+    list.
+    """
     found: list[tuple[str, float]] = []
     if bare is not None:
         for name, other in OTHER_UNIT.get(unit, ()):
             meant = parse(bare, dimension, other).nominal
             found += [(name, float(meant))] if meant is not None else []
-    found += [("lost_sign", -figure), ("decimal_place", figure * 10), ("decimal_place", figure / 10)]
+    found += [
+        ("lost_sign", -figure),
+        ("decimal_place", figure * 10),
+        ("decimal_place", figure / 10),
+    ]
     for text in _swaps(typed):
         meant = parse(text, dimension, unit).nominal
         found += [("swapped_digits", float(meant))] if meant is not None else []
@@ -196,7 +279,9 @@ def _tries(typed: str, bare: str | None, unit: str, dimension: str, figure: floa
 
 
 def _swaps(typed: str) -> Sequence[str]:
-    """The text with two neighbouring digits of its number swapped; a decimal point between them stays where it is."""
+    """The text with two neighbouring digits of its number swapped; a decimal point between them
+    stays where it is.
+    """
     at = [k for k, c in enumerate(typed) if c.isdigit()]
     found = []
     for a, b in itertools.pairwise(at):
@@ -206,20 +291,38 @@ def _swaps(typed: str) -> Sequence[str]:
 
 
 def question(i: SlipCheck, found: Slip) -> str:
-    """What to ask, in words: the figure as read, and what it may have been; nothing finer than the tool shows."""
+    """What to ask, in words: the figure as read, and what it may have been; nothing finer than the
+    tool shows.
+    """
     unit = find_unit(i.unit)
     assert unit is not None
     bare = _bare(i.typed)
     shown = i.typed.strip() if bare is None else f"{i.typed.strip()} {unit.name}"
     known = _facts(i, unit.dimension)
     parsed = parse(i.typed, unit.dimension, unit.name).nominal
-    least = float(exact(i.resolution, unit.dimension, "resolution")) if i.resolution is not None else 0.0
-    tries = [(name, figure) for name, figure in _tries(i.typed, bare, unit.name, unit.dimension, float(parsed or 0)) if name in found.slips and known.plausible(figure)]
-    tries.sort(key=lambda pair: (round9(abs(pair[1])) < round9(least), ORDER.index(pair[0]) if i.setting is not None else found.slips.index(pair[0])))
+    least = (
+        float(exact(i.resolution, unit.dimension, "resolution"))
+        if i.resolution is not None
+        else 0.0
+    )
+    tries = [
+        (name, figure)
+        for name, figure in _tries(i.typed, bare, unit.name, unit.dimension, float(parsed or 0))
+        if name in found.slips and known.plausible(figure)
+    ]
+    tries.sort(
+        key=lambda pair: (
+            round9(abs(pair[1])) < round9(least),
+            ORDER.index(pair[0]) if i.setting is not None else found.slips.index(pair[0]),
+        )
+    )
     if not tries:
         return f"{shown}? {_expected(i)}Is it right?"
     name, figure = tries[0]
-    return f"{shown}, or {decimal_text(_short(from_canonical(Fraction(figure), unit)))} {unit.name}, {SLIP_WORDS[name]}? {_expected(i)}".strip()
+    return (
+        f"{shown}, or {decimal_text(_short(from_canonical(Fraction(figure), unit)))} "
+        f"{unit.name}, {SLIP_WORDS[name]}? {_expected(i)}"
+    ).strip()
 
 
 def _short(value: Fraction) -> Fraction:
@@ -230,7 +333,10 @@ def _short(value: Fraction) -> Fraction:
 def _expected(i: SlipCheck) -> str:
     if i.expected is None or i.setting is not None:
         return ""
-    return f"Expected is about {decimal_text(_short(Fraction(str(i.expected.value))))} {i.expected.unit}. "
+    return (
+        f"Expected is about {decimal_text(_short(Fraction(str(i.expected.value))))} "
+        f"{i.expected.unit}. "
+    )
 
 
 class FitsCheck(Input):
@@ -254,5 +360,9 @@ def fits_check(i: FitsCheck) -> Fits:
     outer, inner = i.figure("outer"), i.figure("inner")
     unit = i.outer.unit if i.outer else "mm"
     wrong = round9(outer - inner) <= 0
-    return Fits(ask=wrong, slip="inner_larger" if wrong else "none", difference=in_unit(round9(outer - inner), unit),
-                working=(f"{outer:g} − {inner:g} = {decimal_text(round9(outer - inner))} mm",))  # fmt: skip
+    return Fits(
+        ask=wrong,
+        slip="inner_larger" if wrong else "none",
+        difference=in_unit(round9(outer - inner), unit),
+        working=(f"{outer:g} − {inner:g} = {decimal_text(round9(outer - inner))} mm",),
+    )

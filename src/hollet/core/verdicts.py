@@ -1,7 +1,9 @@
 """Measurement uncertainty and the decision rule.
 
-Model (JCGM 100, 4.3.7, F.2.2.1, G.4): permissible error and resolution are rectangular, repeatability is s/sqrt(n);
-u_c is their root sum of squares, k is Student's t at 95.45 % for the Welch-Satterthwaite degrees of freedom, U = k u_c.
+Model (JCGM 100, 4.3.7, F.2.2.1, G.4): permissible error and resolution are rectangular,
+repeatability is s/sqrt(n);
+u_c is their root sum of squares, k is Student's t at 95.45 % for the Welch-Satterthwaite degrees of
+freedom, U = k u_c.
 Decision: ISO 14253-1 with guard band g = U. Values are compared after rounding to 1e-9 of the unit.
 """
 
@@ -10,14 +12,29 @@ from functools import lru_cache
 
 from hollet.core.errors import Refused
 from hollet.core.fields import Expansion, Length, Lengths, Temperature
-from hollet.core.quantities.quantity import Quantities, Quantity, canonical, canonicals, in_unit, round9
+from hollet.core.quantities.quantity import (
+    Quantities,
+    Quantity,
+    canonical,
+    canonicals,
+    in_unit,
+    round9,
+)
 from hollet.core.quantities.units import CANONICAL, find_unit
 from hollet.core.registry import Input, Result, calculation
 
 __all__ = [
-    "bore_gauge_chain", "clearance_uncertainty", "coverage_factor", "decide", "decision", "feeler_reading",
-    "rectangular", "small_n_factor", "to_20C", "uncertainty",
-]  # fmt: skip
+    "bore_gauge_chain",
+    "clearance_uncertainty",
+    "coverage_factor",
+    "decide",
+    "decision",
+    "feeler_reading",
+    "rectangular",
+    "small_n_factor",
+    "to_20C",
+    "uncertainty",
+]
 
 LEVEL = 0.9544997361036416  # the share of a normal distribution within two standard deviations
 
@@ -29,10 +46,14 @@ def rectangular(half_width: float) -> float:
 
 @lru_cache(maxsize=512)
 def coverage_factor(nu: float) -> float:
-    """Student's t for two-sided 95.45 % at `nu` > 0 degrees of freedom, which need not be whole; 2 at infinity."""
+    """Student's t for two-sided 95.45 % at `nu` > 0 degrees of freedom, which need not be whole; 2
+    at infinity.
+    """
     if math.isinf(nu):
         return 2.0
-    from scipy.special import stdtrit  # 0.4 s to import: only where a sample deviation is really used
+    from scipy.special import (
+        stdtrit,
+    )  # 0.4 s to import: only where a sample deviation is really used
 
     return float(stdtrit(nu, (1 + LEVEL) / 2))
 
@@ -44,7 +65,9 @@ def sample_deviation(values: list[float]) -> float:
 
 
 def decision(value: float, guard: float, lower: float | None, upper: float | None) -> str:
-    """`conforming`, `not_conforming` or `undecided` (ISO 14253-1); all arguments in one unit, guard >= 0."""
+    """`conforming`, `not_conforming` or `undecided` (ISO 14253-1); all arguments in one unit, guard
+    >= 0.
+    """
     low, high = round9(value - guard), round9(value + guard)
     if (lower is None or low >= round9(lower)) and (upper is None or high <= round9(upper)):
         return "conforming"
@@ -56,7 +79,9 @@ def decision(value: float, guard: float, lower: float | None, upper: float | Non
 def _dimension(quantity: Quantity | Quantities | None, field: str) -> str:
     unit = find_unit(quantity.unit) if quantity else None
     if unit is None:
-        raise Refused("not_a_finite_number", f"'{field}' must be a finite number with a unit", field=field)
+        raise Refused(
+            "not_a_finite_number", f"'{field}' must be a finite number with a unit", field=field
+        )
     return unit.dimension
 
 
@@ -64,12 +89,16 @@ def _scale(quantity: Quantity | None, dimension: str, field: str) -> float:
     """A difference (no offset) in the canonical unit, zero or more."""
     value = canonical(quantity, dimension, field)
     if value < 0:
-        raise Refused("negative_limit", f"'{field}' must be zero or more (got {value:g})", field=field)
+        raise Refused(
+            "negative_limit", f"'{field}' must be zero or more (got {value:g})", field=field
+        )
     return value
 
 
 class Uncertainty(Input):
-    """An instrument's figures and the readings taken with it; `pooled_s` from ten or more earlier repeats."""
+    """An instrument's figures and the readings taken with it; `pooled_s` from ten or more earlier
+    repeats.
+    """
 
     mpe: Quantity | None = None
     resolution: Quantity | None = None
@@ -79,7 +108,9 @@ class Uncertainty(Input):
 
 
 class UncertaintyResult(Result):
-    """Mean, contributions, effective degrees of freedom, coverage factor and expanded uncertainty."""
+    """Mean, contributions, effective degrees of freedom, coverage factor and expanded
+    uncertainty.
+    """
 
     mean: Quantity
     s: Quantity
@@ -95,25 +126,38 @@ class UncertaintyResult(Result):
 
 @calculation("Uncertainty of a reading")
 def uncertainty(i: Uncertainty) -> UncertaintyResult:
-    """Mean, u_mpe = MPE/sqrt 3, u_res = res/(2 sqrt 3), u_rep = s/sqrt n, nu_eff, k at 95.45 % and U = k u_c.
+    """Mean, u_mpe = MPE/sqrt 3, u_res = res/(2 sqrt 3), u_rep = s/sqrt n, nu_eff, k at 95.45 % and
+    U = k u_c.
 
-    A pooled s holds while the sample's own is at most twice it; a larger sample s is used with its own n - 1, and `spread_unusual`.
+    A pooled s holds while the sample's own is at most twice it; a larger sample s is used with its
+    own n - 1, and `spread_unusual`.
 
     Raises
     ------
     Refused
-        `no_instrument_data`, `repeatability_unknown` (one reading and no pooled s), `not_a_finite_number`.
+        `no_instrument_data`, `repeatability_unknown` (one reading and no pooled s),
+        `not_a_finite_number`.
     """
     if i.mpe is None and i.resolution is None:
-        raise Refused("no_instrument_data", "say which tool was used: its permissible error and its resolution", field="mpe")
+        raise Refused(
+            "no_instrument_data",
+            "say which tool was used: its permissible error and its resolution",
+            field="mpe",
+        )
     dimension = _dimension(i.readings, "readings")
     readings = canonicals(i.readings, dimension, "readings")
     if not readings:
-        raise Refused("not_a_finite_number", "'readings' must hold at least one reading", field="readings")
+        raise Refused(
+            "not_a_finite_number", "'readings' must hold at least one reading", field="readings"
+        )
     n = len(readings)
     mpe, resolution = _scale(i.mpe, dimension, "mpe"), _scale(i.resolution, dimension, "resolution")
     if round9(mpe) == 0 and round9(resolution) == 0:
-        raise Refused("no_instrument_data", "a tool without permissible error and resolution is none: give one of them above zero", field="mpe")
+        raise Refused(
+            "no_instrument_data",
+            "a tool without permissible error and resolution is none: give one of them above zero",
+            field="mpe",
+        )
     pooled = _scale(i.pooled_s, dimension, "pooled_s") if i.pooled_s is not None else None
     sample = sample_deviation(readings) if n >= 2 else None
     unusual = pooled is not None and sample is not None and round9(sample) > round9(2 * pooled)
@@ -122,11 +166,23 @@ def uncertainty(i: Uncertainty) -> UncertaintyResult:
     elif sample is not None:
         s, nu_rep = sample, float(n - 1)
     else:
-        raise Refused("repeatability_unknown", "one reading and no known repeatability: measure again (three times "
-                      "for a critical fit) or give the tool's usual repeatability", field="readings")  # fmt: skip
-    extra = canonicals(i.extra_rectangular_half_widths, dimension, "extra_rectangular_half_widths") if i.extra_rectangular_half_widths else []
+        raise Refused(
+            "repeatability_unknown",
+            "one reading and no known repeatability: measure again (three times "
+            "for a critical fit) or give the tool's usual repeatability",
+            field="readings",
+        )
+    extra = (
+        canonicals(i.extra_rectangular_half_widths, dimension, "extra_rectangular_half_widths")
+        if i.extra_rectangular_half_widths
+        else []
+    )
     if any(a < 0 for a in extra):
-        raise Refused("negative_limit", "'extra_rectangular_half_widths' must be zero or more", field="extra_rectangular_half_widths")
+        raise Refused(
+            "negative_limit",
+            "'extra_rectangular_half_widths' must be zero or more",
+            field="extra_rectangular_half_widths",
+        )
     u_mpe, u_res, u_rep = rectangular(mpe), rectangular(resolution / 2), s / math.sqrt(n)
     u_c = math.sqrt(u_mpe**2 + u_res**2 + u_rep**2 + math.fsum(rectangular(a) ** 2 for a in extra))
     nu = math.inf if u_rep == 0 or math.isinf(nu_rep) else nu_rep * (u_c / u_rep) ** 4
@@ -134,11 +190,24 @@ def uncertainty(i: Uncertainty) -> UncertaintyResult:
     unit = (i.readings or Quantities(value=[], unit="")).unit
     mean = math.fsum(readings) / n
     return UncertaintyResult(
-        mean=in_unit(mean, unit), s=in_unit(s, unit), u_mpe=in_unit(u_mpe, unit), u_res=in_unit(u_res, unit),
-        u_rep=in_unit(u_rep, unit), u_c=in_unit(u_c, unit), nu_eff=nu, k=k, U=in_unit(k * u_c, unit), spread_unusual=unusual,
-        working=(f"u_c = √({u_mpe:.4g}² + {u_res:.4g}² + {u_rep:.4g}²) = {u_c:.4g} {CANONICAL[dimension]}",
-                 f"U = {k:.3g} × {u_c:.4g} = {k * u_c:.4g} {CANONICAL[dimension]}"),
-    )  # fmt: skip
+        mean=in_unit(mean, unit),
+        s=in_unit(s, unit),
+        u_mpe=in_unit(u_mpe, unit),
+        u_res=in_unit(u_res, unit),
+        u_rep=in_unit(u_rep, unit),
+        u_c=in_unit(u_c, unit),
+        nu_eff=nu,
+        k=k,
+        U=in_unit(k * u_c, unit),
+        spread_unusual=unusual,
+        working=(
+            (
+                f"u_c = √({u_mpe:.4g}² + {u_res:.4g}² + {u_rep:.4g}²) = {u_c:.4g} "
+                f"{CANONICAL[dimension]}"
+            ),
+            f"U = {k:.3g} × {u_c:.4g} = {k * u_c:.4g} {CANONICAL[dimension]}",
+        ),
+    )
 
 
 class SmallN(Input):
@@ -157,7 +226,9 @@ class SmallNResult(Result):
 def small_n_factor(i: SmallN) -> SmallNResult:
     """h = t(95.45 %, n - 1)/2: multiplies s/sqrt(n) when k = 2 is kept (ISO 14253-2)."""
     if not i.n or any(n < 2 for n in i.n):
-        raise Refused("repeatability_unknown", "'n' must list numbers of repeats of 2 or more", field="n")
+        raise Refused(
+            "repeatability_unknown", "'n' must list numbers of repeats of 2 or more", field="n"
+        )
     return SmallNResult(h=tuple(coverage_factor(n - 1) / 2 for n in i.n))
 
 
@@ -181,7 +252,8 @@ class DecideResult(Result):
 
 @calculation("Inside, outside or undecided")
 def decide(i: Decide) -> DecideResult:
-    """ISO 14253-1: touching the limit with the guard band is conforming; proof of the contrary needs more than touching.
+    """ISO 14253-1: touching the limit with the guard band is conforming; proof of the contrary
+    needs more than touching.
 
     Raises
     ------
@@ -193,18 +265,25 @@ def decide(i: Decide) -> DecideResult:
     lower = canonical(i.lower_limit, dimension, "lower_limit") if i.lower_limit else None
     upper = canonical(i.upper_limit, dimension, "upper_limit") if i.upper_limit else None
     if lower is None and upper is None:
-        raise Refused("no_limit", "there is no limit to judge by: give a lower or an upper one", field="lower_limit")
+        raise Refused(
+            "no_limit",
+            "there is no limit to judge by: give a lower or an upper one",
+            field="lower_limit",
+        )
     if lower is not None and upper is not None and lower > upper:
-        raise Refused("limits_reversed", "the lower limit lies above the upper limit", field="lower_limit")
+        raise Refused(
+            "limits_reversed", "the lower limit lies above the upper limit", field="lower_limit"
+        )
     guard = _scale(i.guard_band, dimension, "guard_band") if i.guard_band else big_u
     zone = lower is None or upper is None or round9(upper - lower) >= round9(2 * guard)
     nearest = min(abs(y - limit) for limit in (lower, upper) if limit is not None)
     unit = i.y.unit if i.y else ""
     return DecideResult(
-        decision=decision(y, guard, lower, upper), acceptance_zone_exists=zone,
+        decision=decision(y, guard, lower, upper),
+        acceptance_zone_exists=zone,
         distance_to_nearest_limit=in_unit(nearest, unit),
         working=(f"{y:g} ± {guard:g}: {y - guard:g} to {y + guard:g}",),
-    )  # fmt: skip
+    )
 
 
 class ClearanceUncertainty(Input):
@@ -228,7 +307,9 @@ class ClearanceUncertaintyResult(Result):
 
 @calculation("Uncertainty of a clearance")
 def clearance_uncertainty(i: ClearanceUncertainty) -> ClearanceUncertaintyResult:
-    """Clearance = bore - journal; a zero error shared by both has sensitivity +1 - 1 = 0 and drops out; k = 2."""
+    """Clearance = bore - journal; a zero error shared by both has sensitivity +1 - 1 = 0 and drops
+    out; k = 2.
+    """
     bore, journal = i.figure("bore"), i.figure("journal")
     own = i.figures("bore_own_half_widths")
     own += i.figures("journal_own_half_widths")
@@ -237,9 +318,14 @@ def clearance_uncertainty(i: ClearanceUncertainty) -> ClearanceUncertaintyResult
     u_c = math.sqrt(math.fsum(rectangular(a) ** 2 for a in own + zeros))
     unit = i.bore.unit if i.bore else "mm"
     return ClearanceUncertaintyResult(
-        clearance=in_unit(bore - journal, unit), u_c=in_unit(u_c, unit), U=in_unit(2 * u_c, unit),
-        working=(f"{bore:g} − {journal:g} = {bore - journal:.4f} mm", f"U = 2 × {u_c:.4g} = {2 * u_c:.4g} mm"),
-    )  # fmt: skip
+        clearance=in_unit(bore - journal, unit),
+        u_c=in_unit(u_c, unit),
+        U=in_unit(2 * u_c, unit),
+        working=(
+            f"{bore:g} − {journal:g} = {bore - journal:.4f} mm",
+            f"U = 2 × {u_c:.4g} = {2 * u_c:.4g} mm",
+        ),
+    )
 
 
 class BoreGaugeChain(Input):
@@ -263,19 +349,27 @@ class ChainResult(Result):
 
 @calculation("Bore gauge set with a micrometer")
 def bore_gauge_chain(i: BoreGaugeChain) -> ChainResult:
-    """Permissible error and resolution of both tools, the setting repeatability once, the gauge's over sqrt(n); k = 2."""
+    """Permissible error and resolution of both tools, the setting repeatability once, the gauge's
+    over sqrt(n); k = 2.
+    """
     if i.n < 1:
         raise Refused("not_a_finite_number", "'n' must be 1 or more readings", field="n")
 
     def part(name: str) -> float:
         return _scale(getattr(i, name), "length", name)
 
-    widths = (part("setting_micrometer_mpe"), part("setting_micrometer_resolution") / 2,
-              part("gauge_mpe"), part("gauge_resolution") / 2)  # fmt: skip
+    widths = (
+        part("setting_micrometer_mpe"),
+        part("setting_micrometer_resolution") / 2,
+        part("gauge_mpe"),
+        part("gauge_resolution") / 2,
+    )
     spread = part("setting_repeatability_s") ** 2 + part("gauge_repeatability_s") ** 2 / i.n
     u_c = math.sqrt(math.fsum(rectangular(a) ** 2 for a in widths) + spread)
     unit = i.gauge_mpe.unit if i.gauge_mpe else "mm"
-    return ChainResult(u_c=in_unit(u_c, unit), U=in_unit(2 * u_c, unit), working=(f"U = 2 × {u_c:.4g} mm",))
+    return ChainResult(
+        u_c=in_unit(u_c, unit), U=in_unit(2 * u_c, unit), working=(f"U = 2 × {u_c:.4g} mm",)
+    )
 
 
 class Feeler(Input):
@@ -296,15 +390,26 @@ class FeelerResult(Result):
 
 @calculation("Gap by feeler leaves")
 def feeler_reading(i: Feeler) -> FeelerResult:
-    """The middle between two leaves, half their difference as a rectangular half-width, k = 2. Refuses `feeler_order`."""
+    """The middle between two leaves, half their difference as a rectangular half-width, k = 2.
+
+    Refuses `feeler_order`.
+    """
     go, no_go = _scale(i.go, "length", "go"), _scale(i.no_go, "length", "no_go")
     if go >= no_go:
-        raise Refused("feeler_order", "the leaf that enters must be thinner than the one that does not", field="go")
+        raise Refused(
+            "feeler_order",
+            "the leaf that enters must be thinner than the one that does not",
+            field="go",
+        )
     half = (no_go - go) / 2
     u_c = math.sqrt(rectangular(half) ** 2 + rectangular(_scale(i.mpe, "length", "mpe")) ** 2)
     unit = i.go.unit if i.go else "mm"
-    return FeelerResult(value=in_unit((go + no_go) / 2, unit), u_c=in_unit(u_c, unit), U=in_unit(2 * u_c, unit),
-                        working=(f"({go:g} + {no_go:g}) ÷ 2 = {(go + no_go) / 2:g} mm ± {2 * u_c:.3g}",))  # fmt: skip
+    return FeelerResult(
+        value=in_unit((go + no_go) / 2, unit),
+        u_c=in_unit(u_c, unit),
+        U=in_unit(2 * u_c, unit),
+        working=(f"({go:g} + {no_go:g}) ÷ 2 = {(go + no_go) / 2:g} mm ± {2 * u_c:.3g}",),
+    )
 
 
 class To20(Input):
@@ -328,7 +433,12 @@ def to_20C(i: To20) -> To20Result:  # noqa: N802
     reading = i.figure("reading")
     factor = 1 + i.figure("alpha") * (i.figure("temperature") - 20)
     if factor <= 0:
-        raise Refused("not_a_finite_number", "'alpha' is in 1/K, about 0.000012 for steel", field="alpha")
+        raise Refused(
+            "not_a_finite_number", "'alpha' is in 1/K, about 0.000012 for steel", field="alpha"
+        )
     unit = i.reading.unit if i.reading else "mm"
-    return To20Result(value_at_20C=in_unit(reading / factor, unit), shift=in_unit(reading / factor - reading, unit),
-                      working=(f"{reading:g} ÷ {factor:.7g} = {reading / factor:.5f} mm",))  # fmt: skip
+    return To20Result(
+        value_at_20C=in_unit(reading / factor, unit),
+        shift=in_unit(reading / factor - reading, unit),
+        working=(f"{reading:g} ÷ {factor:.7g} = {reading / factor:.5f} mm",),
+    )

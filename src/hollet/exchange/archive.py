@@ -1,6 +1,8 @@
-"""The archive of a build: a zip with `build.json`, `log.jsonl`, its photos and recordings, unpacked with suspicion.
+"""The archive of a build: a zip with `build.json`, `log.jsonl`, its photos and recordings, unpacked
+with suspicion.
 
-`log.jsonl` holds one entry a line; its body is the very text that was hashed, so that the chain can be checked. A photo or a recording is
+`log.jsonl` holds one entry a line; its body is the very text that was hashed, so that the chain can
+be checked. A photo or a recording is
 named by the SHA-256 of its bytes.
 """
 
@@ -31,7 +33,9 @@ EPOCH = (1980, 1, 1, 0, 0, 0)
 
 @dataclass(frozen=True, slots=True)
 class Unpacked:
-    """What an archive holds: the build's own facts, its entries as plain dictionaries, its photos and its recordings by hash."""
+    """What an archive holds: the build's own facts, its entries as plain dictionaries, its photos
+    and its recordings by hash.
+    """
 
     build: dict[str, Any]
     entries: list[dict[str, Any]]
@@ -39,13 +43,23 @@ class Unpacked:
     sounds: dict[str, bytes]
 
 
-def pack(build: dict[str, Any], entries: list[dict[str, Any]], photos: Mapping[str, bytes], sounds: Mapping[str, bytes]) -> bytes:
+def pack(
+    build: dict[str, Any],
+    entries: list[dict[str, Any]],
+    photos: Mapping[str, bytes],
+    sounds: Mapping[str, bytes],
+) -> bytes:
     """The archive as bytes; the same content gives the same bytes."""
     buffer = io.BytesIO()
     with zipfile.ZipFile(buffer, "w", zipfile.ZIP_DEFLATED) as archive:
         texts = {
-            "build.json": json.dumps({"format": FORMAT, **build}, ensure_ascii=False, sort_keys=True, indent=1),
-            "log.jsonl": "".join(json.dumps({k: e[k] for k in FIELDS}, ensure_ascii=False, sort_keys=True) + "\n" for e in entries),
+            "build.json": json.dumps(
+                {"format": FORMAT, **build}, ensure_ascii=False, sort_keys=True, indent=1
+            ),
+            "log.jsonl": "".join(
+                json.dumps({k: e[k] for k in FIELDS}, ensure_ascii=False, sort_keys=True) + "\n"
+                for e in entries
+            ),
         }
         for name in MEMBERS:
             info = zipfile.ZipInfo(name, EPOCH)
@@ -72,16 +86,38 @@ def unpack(data: bytes) -> Unpacked:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
             infos = archive.infolist()
             for info in infos:
-                if info.filename not in MEMBERS and not PHOTO.fullmatch(info.filename) and not SOUND.fullmatch(info.filename):
-                    raise _bad(f"it holds '{info.filename[:80]}', which does not belong in a build's archive")
+                if (
+                    info.filename not in MEMBERS
+                    and not PHOTO.fullmatch(info.filename)
+                    and not SOUND.fullmatch(info.filename)
+                ):
+                    raise _bad(
+                        f"it holds '{info.filename[:80]}', which does not belong in a build's "
+                        "archive"
+                    )
             names = [i.filename for i in infos]
             if not set(MEMBERS) <= set(names) or len(set(names)) != len(names):
                 raise _bad("it must hold build.json and log.jsonl, and each part once")
-            if sum(i.file_size for i in infos) > MAX_UNPACKED or any(i.file_size > MAX_UNPACKED or i.file_size > MAX_RATIO * max(i.compress_size, 1000) for i in infos):
+            if sum(i.file_size for i in infos) > MAX_UNPACKED or any(
+                i.file_size > MAX_UNPACKED or i.file_size > MAX_RATIO * max(i.compress_size, 1000)
+                for i in infos
+            ):
                 raise _bad("it would unpack to far more than a build can hold")
-            texts = {i.filename: _read(archive, i).decode("utf-8") for i in infos if i.filename in MEMBERS}
-            photos = {found[1]: _file(archive, i, found[1]) for i in infos if (found := PHOTO.fullmatch(i.filename))}
-            sounds = {found[1]: _file(archive, i, found[1]) for i in infos if (found := SOUND.fullmatch(i.filename))}
+            texts = {
+                i.filename: _read(archive, i).decode("utf-8")
+                for i in infos
+                if i.filename in MEMBERS
+            }
+            photos = {
+                found[1]: _file(archive, i, found[1])
+                for i in infos
+                if (found := PHOTO.fullmatch(i.filename))
+            }
+            sounds = {
+                found[1]: _file(archive, i, found[1])
+                for i in infos
+                if (found := SOUND.fullmatch(i.filename))
+            }
         build = json.loads(texts["build.json"])
         entries = [json.loads(line) for line in texts["log.jsonl"].splitlines()]
     except zipfile.BadZipFile as error:
@@ -98,7 +134,10 @@ def unpack(data: bytes) -> Unpacked:
 def _file(archive: zipfile.ZipFile, info: zipfile.ZipInfo, name: str) -> bytes:
     data = _read(archive, info)
     if hashlib.sha256(data).hexdigest() != name:
-        raise _bad(f"{info.filename.partition('/')[0].removesuffix('s')} {name[:12]} is not what its name says")
+        raise _bad(
+            f"{info.filename.partition('/')[0].removesuffix('s')} {name[:12]} is not what its "
+            "name says"
+        )
     return data
 
 

@@ -7,7 +7,9 @@ __all__ = ["SheetRow", "SheetStep"]
 
 @dataclass(frozen=True, slots=True)
 class SheetRow:
-    """One reading to take: its name, state and datum, about what to expect, the kind of tool, what is allowed, what was read."""
+    """One reading to take: its name, state and datum, about what to expect, the kind of tool, what
+    is allowed, what was read.
+    """
 
     name: str
     note: str

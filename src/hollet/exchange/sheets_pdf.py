@@ -1,4 +1,6 @@
-"""The measuring sheet on paper: what to read, in which state, with which tool, and empty boxes to write into at the machine."""
+"""The measuring sheet on paper: what to read, in which state, with which tool, and empty boxes to
+write into at the machine.
+"""
 
 import io
 from collections.abc import Sequence
@@ -20,25 +22,48 @@ WIDE, HIGH = A4
 MARGIN = 12 * mm
 ROW = 10.5 * mm
 FOOT = 20 * mm
-CAUTION = "The vehicle maker's manual, local codes and licensed practice go first. Copy: the log on the screen is the record."
-COLUMNS = ((0.0, "what"), (0.40, "expected"), (0.52, "tool"), (0.66, "1"), (0.775, "2"), (0.89, "3"))
+CAUTION = (
+    "The vehicle maker's manual, local codes and licensed practice go first. Copy: the log on "
+    "the screen is the record."
+)
+COLUMNS = (
+    (0.0, "what"),
+    (0.40, "expected"),
+    (0.52, "tool"),
+    (0.66, "1"),
+    (0.775, "2"),
+    (0.89, "3"),
+)
 
 
 @cache
 def _fonts() -> None:
     for weight in (500, 800):
-        pdfmetrics.registerFont(TTFont(f"Recursive-{weight}", str(FONTS / f"recursive-{weight}.ttf")))
+        pdfmetrics.registerFont(
+            TTFont(f"Recursive-{weight}", str(FONTS / f"recursive-{weight}.ttf"))
+        )
 
 
 def plain(text: str) -> str:
     """Signs that the paper font lacks, in words."""
-    for sign, word in (("Ω", "ohm"), ("≤", "at most "), ("≥", "at least "), ("→", "to"), ("″", '"'), ("μ", "u"), ("µ", "u"), ("…", "...")):
+    for sign, word in (
+        ("Ω", "ohm"),
+        ("≤", "at most "),
+        ("≥", "at least "),
+        ("→", "to"),
+        ("″", '"'),
+        ("μ", "u"),
+        ("µ", "u"),
+        ("…", "..."),
+    ):
         text = text.replace(sign, word)
     return text
 
 
 def inked(text: str) -> str:
-    """A text with a question mark for every sign that the paper font cannot draw, so that none is lost unseen."""
+    """A text with a question mark for every sign that the paper font cannot draw, so that none is
+    lost unseen.
+    """
     font = pdfmetrics.getFont("Recursive-500")
     assert isinstance(font, TTFont)
     return "".join(c if ord(c) in font.face.charToGlyph else "?" for c in plain(text))
@@ -68,8 +93,12 @@ def measuring_sheet(build: str, about: str, printed: str, steps: Sequence[SheetS
     return out.getvalue()
 
 
-def _laid_out(steps: Sequence[SheetStep]) -> list[list[tuple[SheetStep, tuple[SheetRow, ...], bool]]]:
-    """Steps cut into pages: head, then as many rows as fit; whether a part goes on from the page before."""
+def _laid_out(
+    steps: Sequence[SheetStep],
+) -> list[list[tuple[SheetStep, tuple[SheetRow, ...], bool]]]:
+    """Steps cut into pages: head, then as many rows as fit; whether a part goes on from the page
+    before.
+    """
     pages: list[list[tuple[SheetStep, tuple[SheetRow, ...], bool]]] = [[]]
     room = full = HIGH - 2 * MARGIN - 24 * mm - FOOT / 2
     for step in steps:
@@ -88,7 +117,16 @@ def _laid_out(steps: Sequence[SheetStep]) -> list[list[tuple[SheetStep, tuple[Sh
 
 
 def _head_height(step: SheetStep, begun: bool) -> float:
-    return 14 * mm if begun else (16 + 5 * len(_wrapped(step.do, 11)) + (6 * len(_wrapped(step.caution, 11)) if step.caution else 0)) * mm
+    return (
+        14 * mm
+        if begun
+        else (
+            16
+            + 5 * len(_wrapped(step.do, 11))
+            + (6 * len(_wrapped(step.caution, 11)) if step.caution else 0)
+        )
+        * mm
+    )
 
 
 def _wrapped(text: str, size: float) -> list[str]:
@@ -96,7 +134,10 @@ def _wrapped(text: str, size: float) -> list[str]:
     lines: list[str] = []
     for word in inked(text).split():
         trial = f"{lines[-1]} {word}" if lines else word
-        if lines and pdfmetrics.stringWidth(trial, "Recursive-500", size) <= WIDE - 2 * MARGIN - 8 * mm:
+        if (
+            lines
+            and pdfmetrics.stringWidth(trial, "Recursive-500", size) <= WIDE - 2 * MARGIN - 8 * mm
+        ):
             lines[-1] = trial
         else:
             lines.append(word)
@@ -113,9 +154,13 @@ def _head(canvas: Canvas, build: str, about: str, page: str) -> None:
     canvas.line(MARGIN, HIGH - MARGIN - 16 * mm, WIDE - MARGIN, HIGH - MARGIN - 16 * mm)
 
 
-def _step(canvas: Canvas, step: SheetStep, rows: Sequence[SheetRow], y: float, begun: bool) -> float:
+def _step(
+    canvas: Canvas, step: SheetStep, rows: Sequence[SheetRow], y: float, begun: bool
+) -> float:
     canvas.setFont("Recursive-800", 13)
-    canvas.drawString(MARGIN, y, inked(f"{step.number} {step.title}{', goes on' if begun else ''}")[:80])
+    canvas.drawString(
+        MARGIN, y, inked(f"{step.number} {step.title}{', goes on' if begun else ''}")[:80]
+    )
     y -= 6 * mm
     canvas.setFont("Recursive-500", 11)
     if not begun:
@@ -126,7 +171,12 @@ def _step(canvas: Canvas, step: SheetStep, rows: Sequence[SheetRow], y: float, b
         if lines:
             y -= 2 * mm
             canvas.setLineWidth(1.5)
-            canvas.rect(MARGIN, y - 6 * mm * (len(lines) - 1) - 2 * mm, WIDE - 2 * MARGIN, 6 * mm * len(lines))
+            canvas.rect(
+                MARGIN,
+                y - 6 * mm * (len(lines) - 1) - 2 * mm,
+                WIDE - 2 * MARGIN,
+                6 * mm * len(lines),
+            )
             for line in lines:
                 canvas.drawString(MARGIN + 3 * mm, y, line)
                 y -= 6 * mm
@@ -147,7 +197,9 @@ def _row(canvas: Canvas, row: SheetRow, y: float, span: float) -> None:
     canvas.setFont("Recursive-800", 11)
     canvas.drawString(MARGIN, y - 4.5 * mm, inked(row.name)[:44])
     canvas.setFont("Recursive-500", 8)
-    small = ", ".join(text for text in (row.allowed, row.note, f"read: {row.read}" if row.read else "") if text)
+    small = ", ".join(
+        text for text in (row.allowed, row.note, f"read: {row.read}" if row.read else "") if text
+    )
     canvas.drawString(MARGIN, y - 8.5 * mm, inked(small)[:66])
     canvas.setFont("Recursive-500", 11)
     canvas.drawString(MARGIN + COLUMNS[1][0] * span + 1 * mm, y - 6 * mm, inked(row.expected)[:14])

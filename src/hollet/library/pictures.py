@@ -1,4 +1,7 @@
-"""Line pictures for the demo, drawn here: no photo of a real vehicle ships with Hollet. Each is a JPEG."""
+"""Line pictures for the demo, drawn here: no photo of a real vehicle ships with Hollet.
+
+Each is a JPEG.
+"""
 
 import io
 from collections.abc import Callable
@@ -35,7 +38,13 @@ def _bay(draw: Any) -> None:
     _shape(draw, [(120, 180), (260, 180), (260, 330), (120, 330)], DARK)
     _shape(draw, [(700, 420), (840, 420), (840, 600), (700, 600)])
     _ring(draw, 770, 250, 70)
-    for x0, y0, x1, y1 in ((260, 250, 330, 250), (640, 300, 700, 260), (480, 560, 480, 640), (640, 480, 700, 500), (310, 520, 200, 600)):
+    for x0, y0, x1, y1 in (
+        (260, 250, 330, 250),
+        (640, 300, 700, 260),
+        (480, 560, 480, 640),
+        (640, 480, 700, 500),
+        (310, 520, 200, 600),
+    ):
         draw.line([x0, y0, x1, y1], fill=INK, width=12)
 
 
@@ -51,14 +60,42 @@ def _starter(draw: Any) -> None:
     _ring(draw, 820, 420, 74)
     for k in range(9):
         a = k * 2 * pi / 9
-        draw.line([820 + 74 * cos(a), 420 + 74 * sin(a), 820 + 94 * cos(a), 420 + 94 * sin(a)], fill=INK, width=10)
+        draw.line(
+            [820 + 74 * cos(a), 420 + 74 * sin(a), 820 + 94 * cos(a), 420 + 94 * sin(a)],
+            fill=INK,
+            width=10,
+        )
 
 
 def _front_cover(draw: Any) -> None:
-    _shape(draw, [(300, 90), (660, 90), (780, 240), (790, 480), (660, 640), (300, 640), (170, 480), (180, 240)])
+    _shape(
+        draw,
+        [
+            (300, 90),
+            (660, 90),
+            (780, 240),
+            (790, 480),
+            (660, 640),
+            (300, 640),
+            (170, 480),
+            (180, 240),
+        ],
+    )
     _ring(draw, 480, 400, 120, fill=DARK)
     _ring(draw, 480, 400, 50)
-    _bolts(draw, [(300, 120), (480, 104), (660, 120), (766, 330), (690, 600), (480, 626), (270, 600), (194, 330)])
+    _bolts(
+        draw,
+        [
+            (300, 120),
+            (480, 104),
+            (660, 120),
+            (766, 330),
+            (690, 600),
+            (480, 626),
+            (270, 600),
+            (194, 330),
+        ],
+    )
 
 
 def _rockers(draw: Any) -> None:
@@ -67,7 +104,10 @@ def _rockers(draw: Any) -> None:
     for k in range(8):
         x = 130 + k * 100
         side = -1 if k % 2 else 1
-        _shape(draw, [(x - 24, 350), (x + 24, 350), (x + 16, 370 + side * 130), (x - 16, 370 + side * 130)])
+        _shape(
+            draw,
+            [(x - 24, 350), (x + 24, 350), (x + 16, 370 + side * 130), (x - 16, 370 + side * 130)],
+        )
         _ring(draw, x, 370 + side * 130, 20, fill=DARK)
     _bolts(draw, [(180 + k * 150, 370) for k in range(5)])
 
@@ -76,7 +116,10 @@ def _bell(draw: Any) -> None:
     _ring(draw, 480, 360, 300)
     _ring(draw, 480, 360, 190, fill=PAPER)
     _ring(draw, 480, 360, 60, fill=DARK)
-    _bolts(draw, [(480 + 262 * cos(a), 360 + 262 * sin(a)) for a in (-2.4, -1.57, -0.74, 0.6, 1.57, 2.54)])
+    _bolts(
+        draw,
+        [(480 + 262 * cos(a), 360 + 262 * sin(a)) for a in (-2.4, -1.57, -0.74, 0.6, 1.57, 2.54)],
+    )
     _shape(draw, [(80, 520), (230, 520), (230, 680), (80, 680)], DARK)
 
 
@@ -84,11 +127,31 @@ def _forks(draw: Any) -> None:
     for y in (200, 360, 520):
         draw.line([70, y, 890, y], fill=INK, width=22)
     for x, y in ((250, 200), (480, 360), (700, 520)):
-        _shape(draw, [(x - 30, y - 40), (x + 30, y - 40), (x + 26, y + 50), (x + 70, y + 120), (x + 40, y + 130), (x, y + 80), (x - 40, y + 130), (x - 70, y + 120), (x - 26, y + 50)])
+        _shape(
+            draw,
+            [
+                (x - 30, y - 40),
+                (x + 30, y - 40),
+                (x + 26, y + 50),
+                (x + 70, y + 120),
+                (x + 40, y + 130),
+                (x, y + 80),
+                (x - 40, y + 130),
+                (x - 70, y + 120),
+                (x - 26, y + 50),
+            ],
+        )
     _bolts(draw, [(120, 200), (120, 360), (120, 520)])
 
 
-PICTURES: dict[str, Callable[[Any], None]] = {"bay": _bay, "starter": _starter, "front_cover": _front_cover, "rockers": _rockers, "bell": _bell, "forks": _forks}
+PICTURES: dict[str, Callable[[Any], None]] = {
+    "bay": _bay,
+    "starter": _starter,
+    "front_cover": _front_cover,
+    "rockers": _rockers,
+    "bell": _bell,
+    "forks": _forks,
+}
 
 
 def picture(name: str) -> bytes:

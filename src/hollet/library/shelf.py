@@ -12,7 +12,9 @@ __all__ = ["instrument_presets", "sheet_names", "sheet_text"]
 def sheet_names() -> tuple[str, ...]:
     """Ids of the shipped sheets."""
     folder = files("hollet.library").joinpath("sheets")
-    return tuple(sorted(f.name.removesuffix(".toml") for f in folder.iterdir() if f.name.endswith(".toml")))
+    return tuple(
+        sorted(f.name.removesuffix(".toml") for f in folder.iterdir() if f.name.endswith(".toml"))
+    )
 
 
 @cache
@@ -26,4 +28,8 @@ def sheet_text(name: str) -> str:
 @cache
 def instrument_presets() -> tuple[dict[str, Any], ...]:
     """Typical tools, as figures to start from."""
-    return tuple(tomllib.loads(files("hollet.library").joinpath("instruments.toml").read_text("utf-8"))["preset"])
+    return tuple(
+        tomllib.loads(files("hollet.library").joinpath("instruments.toml").read_text("utf-8"))[
+            "preset"
+        ]
+    )

@@ -39,26 +39,47 @@ def export_build(workshop: Workshop, build: str) -> bytes:
         assert row is not None
         vehicle = session.get(VehicleRow, row.vehicle)
         assert vehicle is not None
-        facts = {"id": row.id, "name": row.name, "made": row.made, "vehicle": {"id": vehicle.id, "name": vehicle.name, "about": vehicle.about}}
+        facts = {
+            "id": row.id,
+            "name": row.name,
+            "made": row.made,
+            "vehicle": {"id": vehicle.id, "name": vehicle.name, "about": vehicle.about},
+        }
         entries = [{key: getattr(e, key) for key in FIELDS} for e in journal.read(session, build)]
-    files = {sort: {name: path.read_bytes() for name in sorted(_named(entries, key)) if (path := path_of(workshop.database.folder, name, sort)).is_file()} for key, sort in KEPT.items()}
+    files = {
+        sort: {
+            name: path.read_bytes()
+            for name in sorted(_named(entries, key))
+            if (path := path_of(workshop.database.folder, name, sort)).is_file()
+        }
+        for key, sort in KEPT.items()
+    }
     return pack(facts, entries, files[PHOTOS], files[SOUNDS])
 
 
 def _named(entries: list[dict[str, Any]], key: str) -> set[str]:
     """The photos or recordings that the entries speak of, struck ones too."""
     bodies = (json.loads(e["body"]) for e in entries)
-    return {body[key] for body in bodies if isinstance(body, dict) and isinstance(body.get(key), str)}
+    return {
+        body[key] for body in bodies if isinstance(body, dict) and isinstance(body.get(key), str)
+    }
 
 
 def _free_name(session: Session, name: str) -> str:
-    """The name, or with a number where another vehicle of the shop has it: two vehicles of one name would be taken for one."""
+    """The name, or with a number where another vehicle of the shop has it: two vehicles of one name
+    would be taken for one.
+    """
     taken = set(session.execute(select(VehicleRow.name)).scalars())
-    return next(free for free in (name, *(f"{name} ({k})" for k in range(2, len(taken) + 3))) if free not in taken)
+    return next(
+        free
+        for free in (name, *(f"{name} ({k})" for k in range(2, len(taken) + 3)))
+        if free not in taken
+    )
 
 
 def import_build(workshop: Workshop, data: bytes) -> str:
-    """Read an archive in; the log arrives byte for byte, the plan is made from it. Nothing is written on a mistake.
+    """Read an archive in; the log arrives byte for byte, the plan is made from it. Nothing is
+    written on a mistake.
 
     Raises
     ------
@@ -75,39 +96,82 @@ def import_build(workshop: Workshop, data: bytes) -> str:
     _check_files(unpacked.sounds, _named(unpacked.entries, "sound"), "recording", check_sound)
     with workshop.database.read() as session:
         if session.get(BuildRow, build) is not None:
-            raise Conflict("this build is here already: nothing was read in", reason_code="build_here")
-    for sort, kept in ((PHOTOS, unpacked.photos), (SOUNDS, unpacked.sounds)):  # a file lies on the disk before its entry does; a left-over one harms nobody
+            raise Conflict(
+                "this build is here already: nothing was read in", reason_code="build_here"
+            )
+    for sort, kept in (
+        (PHOTOS, unpacked.photos),
+        (SOUNDS, unpacked.sounds),
+    ):  # a file lies on the disk before its entry does; a left-over one harms nobody
         for data in kept.values():
             keep(workshop.database.folder, data, sort)
     with workshop.database.write() as session:
         if session.get(BuildRow, build) is not None:
-            raise Conflict("this build is here already: nothing was read in", reason_code="build_here")
+            raise Conflict(
+                "this build is here already: nothing was read in", reason_code="build_here"
+            )
         vehicle = facts["vehicle"]
         if session.get(VehicleRow, vehicle["id"]) is None:
-            session.add(VehicleRow(id=vehicle["id"], name=_free_name(session, vehicle["name"]), about=vehicle["about"], version=1, facts=json.dumps(whole.facts, sort_keys=True)))
+            session.add(
+                VehicleRow(
+                    id=vehicle["id"],
+                    name=_free_name(session, vehicle["name"]),
+                    about=vehicle["about"],
+                    version=1,
+                    facts=json.dumps(whole.facts, sort_keys=True),
+                )
+            )
             session.flush()
-        session.add(BuildRow(id=build, name=facts["name"], vehicle=vehicle["id"], made=facts["made"], plan=whole.model_dump_json(), version=1))
+        session.add(
+            BuildRow(
+                id=build,
+                name=facts["name"],
+                vehicle=vehicle["id"],
+                made=facts["made"],
+                plan=whole.model_dump_json(),
+                version=1,
+            )
+        )
         session.flush()
         if any(journal.row_of(session, row.id) is not None for row in rows):
-            raise Conflict("lines of this archive are here already under another build", reason_code="id_used")
+            raise Conflict(
+                "lines of this archive are here already under another build", reason_code="id_used"
+            )
         session.add_all(rows)
     workshop.forget(build)
     workshop.tell("", 0)
     return build
 
 
-def _check_files(found: dict[str, bytes], named: set[str], what: str, check: Callable[[bytes], object]) -> None:
-    """Refuse a file that no line speaks of, and one that is no picture or recording; its bytes are never changed, for its name is their hash."""
+def _check_files(
+    found: dict[str, bytes], named: set[str], what: str, check: Callable[[bytes], object]
+) -> None:
+    """Refuse a file that no line speaks of, and one that is no picture or recording; its bytes are
+    never changed, for its name is their hash.
+    """
     for name, data in found.items():
         if name not in named:
-            raise Refused("bad_archive", f"the archive was not read in: no line speaks of the {what} {name[:12]}", field="file")
+            raise Refused(
+                "bad_archive",
+                f"the archive was not read in: no line speaks of the {what} {name[:12]}",
+                field="file",
+            )
         check(data)
 
 
-def _checked(facts: dict[str, Any], entries: list[dict[str, Any]]) -> tuple[dict[str, Any], list[EntryRow], BookState]:
+def _checked(
+    facts: dict[str, Any], entries: list[dict[str, Any]]
+) -> tuple[dict[str, Any], list[EntryRow], BookState]:
     try:
         build, vehicle = facts["id"], facts["vehicle"]
-        texts = [build, facts["name"], facts["made"], vehicle["id"], vehicle["name"], vehicle["about"]]
+        texts = [
+            build,
+            facts["name"],
+            facts["made"],
+            vehicle["id"],
+            vehicle["name"],
+            vehicle["about"],
+        ]
         if not all(isinstance(text, str) and 0 < len(text) <= 2000 for text in texts):
             raise ValueError
         rows = [EntryRow(**e, strikes=None, sent="") for e in entries]
@@ -115,7 +179,11 @@ def _checked(facts: dict[str, Any], entries: list[dict[str, Any]]) -> tuple[dict
             raise ValueError
         broken = journal.broken_at(iter(rows))
         if broken is not None:
-            raise Refused("bad_archive", f"the archive was not read in: its chain breaks at line {broken}", field="file")
+            raise Refused(
+                "bad_archive",
+                f"the archive was not read in: its chain breaks at line {broken}",
+                field="file",
+            )
         folded = [journal.entry_of(row) for row in rows]
         for row, entry in zip(rows, folded, strict=True):
             row.strikes = entry.strikes
@@ -125,37 +193,92 @@ def _checked(facts: dict[str, Any], entries: list[dict[str, Any]]) -> tuple[dict
     except (KeyError, TypeError, ValueError, AttributeError, ValidationError) as error:
         if isinstance(error, Refused):
             raise
-        raise Refused("bad_archive", "the archive was not read in: its facts or a line are not as a build's must be", field="file") from error
+        raise Refused(
+            "bad_archive",
+            "the archive was not read in: its facts or a line are not as a build's must be",
+            field="file",
+        ) from error
     return facts, rows, state
 
 
 def _verified_files(workshop: Workshop, name: str, state: BookState) -> list[str]:
-    """A line each on the photos and recordings of a build: whether each lies on the disk with the bytes that its name is the hash of."""
+    """A line each on the photos and recordings of a build: whether each lies on the disk with the
+    bytes that its name is the hash of.
+    """
     lines = []
     for key, sort in KEPT.items():
         named = {found for e in state.entries.values() if (found := getattr(e.body, key, None))}
         paths = {file: path_of(workshop.database.folder, file, sort) for file in sorted(named)}
-        bad = [file for file, path in paths.items() if not path.is_file() or hashlib.sha256(path.read_bytes()).hexdigest() != file]
+        bad = [
+            file
+            for file, path in paths.items()
+            if not path.is_file() or hashlib.sha256(path.read_bytes()).hexdigest() != file
+        ]
         if named:
-            lines.append(f"broken: {sort} of {name}, {len(bad)} of {len(named)} missing or changed, {bad[0][:12]}" if bad else f"ok: {sort} of {name}, {len(named)}")
+            lines.append(
+                (
+                    f"broken: {sort} of {name}, {len(bad)} of {len(named)} missing or changed, "
+                    f"{bad[0][:12]}"
+                )
+                if bad
+                else f"ok: {sort} of {name}, {len(named)}"
+            )
     return lines
 
 
 def attempts_csv(workshop: Workshop, build: str) -> str:
-    """All attempts with their samples, one line a sample. Assumed limits are marked in the last column."""
-    head = ("attempt", "rung", "started", "who", "gate", "isolated", "after_s", "passed", "reason", "t_s", "track", "value", "unit", "assumed")
+    """All attempts with their samples, one line a sample.
+
+    Assumed limits are marked in the last column.
+    """
+    head = (
+        "attempt",
+        "rung",
+        "started",
+        "who",
+        "gate",
+        "isolated",
+        "after_s",
+        "passed",
+        "reason",
+        "t_s",
+        "track",
+        "value",
+        "unit",
+        "assumed",
+    )
     with workshop.held(build) as state:
         plan = plan_of(state)
         rows: list[tuple[object, ...]] = []
         for step in plan.step:
             if not isinstance(step, RunStep):
                 continue
-            named = [plan.find_limit(n) for n in (step.time_limit, step.pressure, step.pressure_by, step.coolant) if n]
+            named = [
+                plan.find_limit(n)
+                for n in (step.time_limit, step.pressure, step.pressure_by, step.coolant)
+                if n
+            ]
             assumed = "assumed" if any(x is not None and x.source is None for x in named) else ""
             for a in attempts_of(state, step):
-                own = (a.number, a.rung, a.started, a.who, a.gate, "; ".join(a.isolated), a.after_s, a.passed, a.end_reason or a.stop or "")
-                points = [(t, track.name, value, track.unit) for track in a.tracks for t, value in track.samples]
-                rows += [(*own, *point, assumed) for point in points] or [(*own, "", "", "", "", assumed)]
+                own = (
+                    a.number,
+                    a.rung,
+                    a.started,
+                    a.who,
+                    a.gate,
+                    "; ".join(a.isolated),
+                    a.after_s,
+                    a.passed,
+                    a.end_reason or a.stop or "",
+                )
+                points = [
+                    (t, track.name, value, track.unit)
+                    for track in a.tracks
+                    for t, value in track.samples
+                ]
+                rows += [(*own, *point, assumed) for point in points] or [
+                    (*own, "", "", "", "", assumed)
+                ]
     return table(head, rows)
 
 
@@ -167,11 +290,14 @@ def verify(workshop: Workshop) -> list[str]:
         for chain, name, plan in [(SHOP, "shop", ""), *builds]:
             broken = journal.broken_at(journal.read(session, chain))
             count = journal.head(session, chain)[0]
-            lines.append(f"ok: log of {name}, {count} lines" if broken is None else f"broken: log of {name} at line {broken}")
+            lines.append(
+                f"ok: log of {name}, {count} lines"
+                if broken is None
+                else f"broken: log of {name} at line {broken}"
+            )
             if plan and broken is None:
                 state = state_after(journal.entry_of(row) for row in journal.read(session, chain))
                 same = Plan.model_validate_json(plan) == state.whole
                 lines += _verified_files(workshop, name, state)
                 lines.append(f"{'ok' if same else 'broken'}: plan of {name}, rebuilt from its log")
     return lines
-

@@ -49,9 +49,19 @@ class GateView(BaseModel):
     line: str
 
 
-def make_build(workshop: Workshop, *, sheets: Sequence[str], name: str, vehicle: str, about: str, who: str, build_id: str = "",
-               facts: dict[str, str] | None = None) -> str:  # fmt: skip
-    """A build with its own copy of the sheets; its first entry carries the whole. All in one transaction.
+def make_build(
+    workshop: Workshop,
+    *,
+    sheets: Sequence[str],
+    name: str,
+    vehicle: str,
+    about: str,
+    who: str,
+    build_id: str = "",
+    facts: dict[str, str] | None = None,
+) -> str:
+    """A build with its own copy of the sheets; its first entry carries the whole. All in one
+    transaction.
 
     Raises
     ------
@@ -60,7 +70,9 @@ def make_build(workshop: Workshop, *, sheets: Sequence[str], name: str, vehicle:
     """
     found_sheets = [sheet for name in sheets if (sheet := find_sheet(workshop, name)) is not None]
     plan = combine_sheets(found_sheets)
-    known = {k: v for k, v in _vehicle_facts(workshop, vehicle).items() if k in plan.all_facts()} | (facts or {})
+    known = {
+        k: v for k, v in _vehicle_facts(workshop, vehicle).items() if k in plan.all_facts()
+    } | (facts or {})
     for fact, value in known.items():
         plan = apply(plan, draft(plan, FactAct(act="fact", fact=fact, value=value), set(), who))
     build = build_id or workshop.new_id()
@@ -69,13 +81,24 @@ def make_build(workshop: Workshop, *, sheets: Sequence[str], name: str, vehicle:
     with workshop.database.write() as session:
         if session.get(BuildRow, build) is not None:
             raise Conflict("this build is made already", reason_code="id_used")
-        found = session.execute(select(VehicleRow).where(VehicleRow.name == vehicle)).scalar_one_or_none()
+        found = session.execute(
+            select(VehicleRow).where(VehicleRow.name == vehicle)
+        ).scalar_one_or_none()
         if found is None:
             found = VehicleRow(id=workshop.new_id(), name=vehicle, about=about, version=1)
             session.add(found)
         found.facts = json.dumps(plan.facts, sort_keys=True)
         session.flush()
-        session.add(BuildRow(id=build, name=name, vehicle=found.id, made=first.time, plan=plan.model_dump_json(), version=1))
+        session.add(
+            BuildRow(
+                id=build,
+                name=name,
+                vehicle=found.id,
+                made=first.time,
+                plan=plan.model_dump_json(),
+                version=1,
+            )
+        )
         session.flush()
         journal.append(session, first)
     workshop.tell("", 0)
@@ -84,7 +107,9 @@ def make_build(workshop: Workshop, *, sheets: Sequence[str], name: str, vehicle:
 
 def _vehicle_facts(workshop: Workshop, vehicle: str) -> dict[str, str]:
     with workshop.database.read() as session:
-        row = session.execute(select(VehicleRow).where(VehicleRow.name == vehicle)).scalar_one_or_none()
+        row = session.execute(
+            select(VehicleRow).where(VehicleRow.name == vehicle)
+        ).scalar_one_or_none()
         return dict(json.loads(row.facts)) if row else {}
 
 
@@ -92,12 +117,23 @@ def _card(workshop: Workshop, row: tuple[str, str, str, str], *, others: bool = 
     build, name, vehicle, about = row
     stands = vehicle_of(workshop, vehicle, others)
     with workshop.held(build) as state:
-        return BuildCard(id=build, name=name, vehicle=vehicle, about=about, now=workshop.now(), frame=book_view(state, workshop.now()), can=stands.can(),
-                         bay=stands.bay or "", clash=stands.clash)  # fmt: skip
+        return BuildCard(
+            id=build,
+            name=name,
+            vehicle=vehicle,
+            about=about,
+            now=workshop.now(),
+            frame=book_view(state, workshop.now()),
+            can=stands.can(),
+            bay=stands.bay or "",
+            clash=stands.clash,
+        )
 
 
 def _rows(workshop: Workshop, build: str | None = None) -> list[tuple[str, str, str, str]]:
-    query = select(BuildRow.id, BuildRow.name, VehicleRow.name, VehicleRow.about).join(VehicleRow, VehicleRow.id == BuildRow.vehicle)
+    query = select(BuildRow.id, BuildRow.name, VehicleRow.name, VehicleRow.about).join(
+        VehicleRow, VehicleRow.id == BuildRow.vehicle
+    )
     query = query.where(BuildRow.id == build) if build else query.order_by(BuildRow.made)
     with workshop.database.read() as session:
         return [(r[0], r[1], r[2], r[3]) for r in session.execute(query)]
@@ -106,7 +142,9 @@ def _rows(workshop: Workshop, build: str | None = None) -> list[tuple[str, str, 
 def cards(workshop: Workshop) -> tuple[BuildCard, ...]:
     """All builds, the one worked on last first."""
     found = [_card(workshop, row, others=True) for row in _rows(workshop)]
-    return tuple(sorted(found, key=lambda c: c.frame.resume.since if c.frame.resume else "", reverse=True))
+    return tuple(
+        sorted(found, key=lambda c: c.frame.resume.since if c.frame.resume else "", reverse=True)
+    )
 
 
 def frame(workshop: Workshop, build: str) -> BuildCard:
@@ -123,7 +161,9 @@ def bench(workshop: Workshop, build: str, step: str) -> Bench:
         found = plan_of(state).find_step(step)
         if found is None:
             raise NotFound("step", step)
-        return bench_of(state, found, tuple(workshop.tools().values()), gear_of(workshop), workshop.now())
+        return bench_of(
+            state, found, tuple(workshop.tools().values()), gear_of(workshop), workshop.now()
+        )
 
 
 def turned(workshop: Workshop, build: str) -> tuple[TurnedView, ...]:
@@ -137,7 +177,19 @@ def gate(workshop: Workshop, build: str) -> GateView:
     with workshop.held(build) as state:
         tools = tuple(workshop.tools().values())
         items = open_items(state, tools)
-        notes = [f"{limit.name}, {limit.words()}: assumed" for limit in plan_of(state).limit if limit.source is None and limit.given]
-        notes += [line_of(state, e).text for e in state.entries.values() if e.kind == "concession" and e.id not in state.struck]
-        return GateView(rungs=gate_answers(state, tools, items), nothing=tuple(i for i in items if i.blocks == "nothing"),
-                        notes=tuple(notes), line=GATE_LINE)  # fmt: skip
+        notes = [
+            f"{limit.name}, {limit.words()}: assumed"
+            for limit in plan_of(state).limit
+            if limit.source is None and limit.given
+        ]
+        notes += [
+            line_of(state, e).text
+            for e in state.entries.values()
+            if e.kind == "concession" and e.id not in state.struck
+        ]
+        return GateView(
+            rungs=gate_answers(state, tools, items),
+            nothing=tuple(i for i in items if i.blocks == "nothing"),
+            notes=tuple(notes),
+            line=GATE_LINE,
+        )

@@ -1,4 +1,6 @@
-"""The hand that writes the demo: entries through the services, each a little after the last, and what a step asks for first."""
+"""The hand that writes the demo: entries through the services, each a little after the last, and
+what a step asks for first.
+"""
 
 from collections.abc import Sequence
 from datetime import datetime, timedelta
@@ -21,6 +23,7 @@ __all__ = ["DemoClock", "Script"]
 
 EDIT: TypeAdapter[Any] = TypeAdapter(Edit)
 ACT: TypeAdapter[Any] = TypeAdapter(PlanAct)
+
 
 class DemoClock:
     """A clock that the script turns."""
@@ -54,9 +57,19 @@ class Script:
         """One act on the plan."""
         self.clock.now += timedelta(minutes=3)
         version = desk(self.workshop, self.build).version
-        edit_plan(self.workshop, self.build, [ACT.validate_python(act)], who=self.who, version=version, entry_id=self.workshop.new_id(), reason=reason)
+        edit_plan(
+            self.workshop,
+            self.build,
+            [ACT.validate_python(act)],
+            who=self.who,
+            version=version,
+            entry_id=self.workshop.new_id(),
+            reason=reason,
+        )
 
-    def picture(self, name: str, what: str, step: str, pins: Sequence[tuple[int, float, float, str]] = ()) -> str:
+    def picture(
+        self, name: str, what: str, step: str, pins: Sequence[tuple[int, float, float, str]] = ()
+    ) -> str:
         """A drawn picture into the log; returns its hash."""
         stored = store_photo(self.workshop, picture(name))
         marks = [{"n": n, "x": x, "y": y, "word": word} for n, x, y, word in pins]
@@ -73,19 +86,46 @@ class Script:
                 photo = self.picture(name, capture.what, step, PINS.get(name, ())) if name else None
                 self.write(2, kind="captured", step=step, capture=capture.id, photo=photo, **facts)
         for bag in view.refit_bags:
-            lines = [{"count": c.left, "size": c.size, "length": c.length, "odd": c.odd} for c in bag.lines if c.left]
-            self.write(1, kind="unbagged", step=step, bag=bag.bag, lines=lines, how="new" if step in NEW_BOLTS else "fitted")
+            lines = [
+                {"count": c.left, "size": c.size, "length": c.length, "odd": c.odd}
+                for c in bag.lines
+                if c.left
+            ]
+            self.write(
+                1,
+                kind="unbagged",
+                step=step,
+                bag=bag.bag,
+                lines=lines,
+                how="new" if step in NEW_BOLTS else "fitted",
+            )
         for capture in view.compares:
-            self.write(1, kind="compared", step=step, capture=capture.id, same=True, strokes=capture.strokes)
+            self.write(
+                1,
+                kind="compared",
+                step=step,
+                capture=capture.id,
+                same=True,
+                strokes=capture.strokes,
+            )
 
     def done(self, *steps: str, minutes: float = 12.0) -> None:
-        """Last chances seen, steps confirmed where they ask for it, bagged where they have fasteners, and done."""
+        """Last chances seen, steps confirmed where they ask for it, bagged where they have
+        fasteners, and done.
+        """
         for step in steps:
             self.before(step)
             view = bench(self.workshop, self.build, step)
             for chance in view.chances:
                 if chance.state == "no step":
-                    self.write(1, kind="decision", step=step, about="last_chance", thing=chance.thing, done_here=True)
+                    self.write(
+                        1,
+                        kind="decision",
+                        step=step,
+                        about="last_chance",
+                        thing=chance.thing,
+                        done_here=True,
+                    )
             for ask in view.asks if view.kind == "check" else ():
                 self.write(1, kind="said", step=step, figure=ask.id, typed=SAID[ask.id])
             if view.caution and view.caution.confirm:

@@ -1,6 +1,8 @@
-"""Phones and tablets: paired with a code that this machine shows, known by a token, revocable at any time.
+"""Phones and tablets: paired with a code that this machine shows, known by a token, revocable at
+any time.
 
-The code is kept in memory only, lives ten minutes and dies with its first use or its fifth wrong try. Of a token only the
+The code is kept in memory only, lives ten minutes and dies with its first use or its fifth wrong
+try. Of a token only the
 SHA-256 is stored.
 """
 
@@ -18,7 +20,15 @@ from hollet.services.workshop import SHOP, Workshop
 from hollet.store import journal
 from hollet.store.models import DeviceRow
 
-__all__ = ["DeviceView", "Paired", "Pairing", "PairingCode", "all_devices", "known_device", "revoke"]
+__all__ = [
+    "DeviceView",
+    "Paired",
+    "Pairing",
+    "PairingCode",
+    "all_devices",
+    "known_device",
+    "revoke",
+]
 
 CODE_LIVES = timedelta(minutes=10)
 MOST_TRIES = 5
@@ -34,7 +44,9 @@ class DeviceView(BaseModel):
 
 
 class PairingCode(BaseModel):
-    """The code to type on the phone, until when it holds, and the address with the code in it as a QR drawing (SVG path)."""
+    """The code to type on the phone, until when it holds, and the address with the code in it as a
+    QR drawing (SVG path).
+    """
 
     code: str
     until: str
@@ -70,8 +82,15 @@ class Pairing:
             url = f"http://{self.address}/pair?code={self._code}"
             drawn = segno.make(url, error="m", boost_error=False)
             rows = [[bool(cell) for cell in row] for row in drawn.matrix]
-            path = "".join(f"M{x + 2} {y + 2}h1v1h-1z" for y, row in enumerate(rows) for x, cell in enumerate(row) if cell)
-            return PairingCode(code=self._code, until=self._until.isoformat(), url=url, qr=path, size=len(rows) + 4)
+            path = "".join(
+                f"M{x + 2} {y + 2}h1v1h-1z"
+                for y, row in enumerate(rows)
+                for x, cell in enumerate(row)
+                if cell
+            )
+            return PairingCode(
+                code=self._code, until=self._until.isoformat(), url=url, qr=path, size=len(rows) + 4
+            )
 
     def pair(self, code: str, name: str, who: str) -> Paired:
         """Take a device in.
@@ -83,16 +102,24 @@ class Pairing:
         """
         with self._guard:
             alive = self._code is not None and self.workshop.clock() < self._until
-            if not alive or not secrets.compare_digest(code.strip().encode(), (self._code or "").encode()):
+            if not alive or not secrets.compare_digest(
+                code.strip().encode(), (self._code or "").encode()
+            ):
                 self._tries += 1
                 if self._tries >= MOST_TRIES:
                     self._code = None
-                words = "the code is not right" if alive and self._code else "there is no code that holds: show a new one on the workshop's computer"
+                words = (
+                    "the code is not right"
+                    if alive and self._code
+                    else "there is no code that holds: show a new one on the workshop's computer"
+                )
                 raise Refused("bad_code", words, field="code")
             self._code = None
         token = secrets.token_urlsafe(32)
         device = self.workshop.new_id()
-        draft = self.workshop.draft(SHOP, "device edited", DeviceEdited(device=device, name=name, state="paired"), who)
+        draft = self.workshop.draft(
+            SHOP, "device edited", DeviceEdited(device=device, name=name, state="paired"), who
+        )
         with self.workshop.database.write() as session:
             row = DeviceRow(id=device, name=name, token_hash=_hash(token), made=self.workshop.now())
             session.add(row)
@@ -112,13 +139,18 @@ def _view(row: DeviceRow) -> DeviceView:
 def all_devices(workshop: Workshop) -> tuple[DeviceView, ...]:
     """All devices, the newest first, revoked ones too."""
     with workshop.database.read() as session:
-        return tuple(_view(row) for row in session.execute(select(DeviceRow).order_by(DeviceRow.made.desc())).scalars())
+        return tuple(
+            _view(row)
+            for row in session.execute(select(DeviceRow).order_by(DeviceRow.made.desc())).scalars()
+        )
 
 
 def known_device(workshop: Workshop, token: str) -> DeviceView | None:
     """The device with this token, if it is paired and not revoked."""
     with workshop.database.read() as session:
-        row = session.execute(select(DeviceRow).where(DeviceRow.token_hash == _hash(token))).scalar_one_or_none()
+        row = session.execute(
+            select(DeviceRow).where(DeviceRow.token_hash == _hash(token))
+        ).scalar_one_or_none()
         return _view(row) if row is not None and row.revoked is None else None
 
 
@@ -130,5 +162,13 @@ def revoke(workshop: Workshop, device: str, who: str) -> DeviceView:
             raise NotFound("device", device)
         if row.revoked is None:
             row.revoked = workshop.now()
-            journal.append(session, workshop.draft(SHOP, "device edited", DeviceEdited(device=device, name=row.name, state="revoked"), who))
+            journal.append(
+                session,
+                workshop.draft(
+                    SHOP,
+                    "device edited",
+                    DeviceEdited(device=device, name=row.name, state="revoked"),
+                    who,
+                ),
+            )
         return _view(row)

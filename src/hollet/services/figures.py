@@ -15,23 +15,50 @@ from hollet.services.workshop import Workshop
 __all__ = ["conversions", "read_figure"]
 
 
-def read_figure(workshop: Workshop, text: str, dimension: str | None, unit: str | None, tool_id: str | None) -> dict[str, Any]:
-    """Exact value in the canonical unit, whether it is taken as a deviation, or the reason it cannot be read."""
+def read_figure(
+    workshop: Workshop, text: str, dimension: str | None, unit: str | None, tool_id: str | None
+) -> dict[str, Any]:
+    """Exact value in the canonical unit, whether it is taken as a deviation, or the reason it
+    cannot be read.
+    """
     tool = workshop.tools().get(tool_id or "")
     try:
         if tool is not None and tool.kind == "feeler":
             _, goes, does_not = read_leaves(text, unit or tool.unit, tool.dimension)
-            told = f"{decimal_text(goes.nominal or 0)} goes in" + (f", {decimal_text(does_not.nominal or 0)} does not" if does_not is not None else ", at least that")
-            return {"ok": True, "value": decimal_text(goes.nominal or 0), "unit": goes.unit or "", "exact": True, "words": told}
+            told = f"{decimal_text(goes.nominal or 0)} goes in" + (
+                f", {decimal_text(does_not.nominal or 0)} does not"
+                if does_not is not None
+                else ", at least that"
+            )
+            return {
+                "ok": True,
+                "value": decimal_text(goes.nominal or 0),
+                "unit": goes.unit or "",
+                "exact": True,
+                "words": told,
+            }
         if tool is not None:
             parsed, base = read_text(text, tool, unit or tool.unit, tool.dimension)
         else:
             parsed, base = parse(text, dimension, unit), None
     except Refused as refusal:
-        return {"ok": False, "value": "", "unit": "", "exact": False, "words": refusal.message, "reason_code": refusal.reason_code}
+        return {
+            "ok": False,
+            "value": "",
+            "unit": "",
+            "exact": False,
+            "words": refusal.message,
+            "reason_code": refusal.reason_code,
+        }
     if parsed.nominal is None:
         words = "a range" if parsed.kind == "range" else parsed.kind
-        return {"ok": parsed.kind != "text", "value": "", "unit": parsed.unit or "", "exact": True, "words": words}
+        return {
+            "ok": parsed.kind != "text",
+            "value": "",
+            "unit": parsed.unit or "",
+            "exact": True,
+            "words": words,
+        }
     value = parsed.nominal
     if base is not None:
         value += exact(base, parsed.dimension or "length", "setting")
@@ -39,14 +66,37 @@ def read_figure(workshop: Workshop, text: str, dimension: str | None, unit: str 
     if in_unit is None or in_unit.dimension != parsed.dimension:
         in_unit = find_unit(parsed.unit or "")
     if in_unit is None:
-        return {"ok": True, "value": minus(decimal_text(value)), "unit": parsed.unit or "", "exact": True, "words": "", "deviation_from": None}
+        return {
+            "ok": True,
+            "value": minus(decimal_text(value)),
+            "unit": parsed.unit or "",
+            "exact": True,
+            "words": "",
+            "deviation_from": None,
+        }
     shown, is_exact = _as_fine(from_canonical(value, in_unit), text)
-    words = f"{minus(_as_fine(from_canonical(parsed.nominal, in_unit), text)[0])} {in_unit.name} from the setting {base.value}" if base else ""
-    return {"ok": True, "value": minus(shown), "unit": in_unit.name, "exact": is_exact, "words": words, "deviation_from": str(base.value) if base else None}
+    words = (
+        (
+            f"{minus(_as_fine(from_canonical(parsed.nominal, in_unit), text)[0])} {in_unit.name} "
+            f"from the setting {base.value}"
+        )
+        if base
+        else ""
+    )
+    return {
+        "ok": True,
+        "value": minus(shown),
+        "unit": in_unit.name,
+        "exact": is_exact,
+        "words": words,
+        "deviation_from": str(base.value) if base else None,
+    }
 
 
 def conversions(text: str) -> dict[str, Any]:
-    """A figure with its unit in every other unit of its kind; one without a unit, or that cannot be read, is told why."""
+    """A figure with its unit in every other unit of its kind; one without a unit, or that cannot be
+    read, is told why.
+    """
     try:
         parsed = parse(text, None, None)
     except Refused as refusal:
@@ -61,7 +111,9 @@ def conversions(text: str) -> dict[str, Any]:
 
 
 def _as_fine(value: Fraction, typed: str) -> tuple[str, bool]:
-    """The figure in decimals, and whether that is all of it: two digits finer than it was typed, a conversion's tail is nobody's reading."""
+    """The figure in decimals, and whether that is all of it: two digits finer than it was typed, a
+    conversion's tail is nobody's reading.
+    """
     whole = decimal_text(value)
     parts = [part.replace(",", ".") for part in re.findall(r"\d+(?:[.,]\d+)?", typed)]
     digits = max((len(part.replace(".", "").lstrip("0")) for part in parts), default=1)

@@ -1,4 +1,6 @@
-"""Tools that do not measure: owned, borrowed, missing, broken or lent; and what the plan may count on."""
+"""Tools that do not measure: owned, borrowed, missing, broken or lent; and what the plan may count
+on.
+"""
 
 from pydantic import BaseModel
 from sqlalchemy import select
@@ -28,7 +30,17 @@ def all_gear(workshop: Workshop) -> tuple[GearView, ...]:
     """Every tool that somebody said something about, by name."""
     with workshop.database.read() as session:
         rows = session.execute(select(GearRow).order_by(GearRow.id)).scalars()
-        return tuple(GearView(id=r.id, name=r.name, state=r.state, whose=r.whose, back_by=r.back_by, version=r.version) for r in rows)
+        return tuple(
+            GearView(
+                id=r.id,
+                name=r.name,
+                state=r.state,
+                whose=r.whose,
+                back_by=r.back_by,
+                version=r.version,
+            )
+            for r in rows
+        )
 
 
 def edit_gear(workshop: Workshop, edited: GearEdited, *, version: int, who: str) -> GearView:
@@ -38,13 +50,27 @@ def edit_gear(workshop: Workshop, edited: GearEdited, *, version: int, who: str)
     with workshop.database.write() as session:
         row = session.get(GearRow, key)
         if (row.version if row else 0) != version:
-            raise Conflict(f"{edited.name} was edited by somebody else: look again", reason_code="moved_on")
+            raise Conflict(
+                f"{edited.name} was edited by somebody else: look again", reason_code="moved_on"
+            )
         if row is None:
             row = GearRow(id=key, name=edited.name.strip(), state=edited.state, version=0)
             session.add(row)
-        row.state, row.whose, row.back_by, row.version = edited.state, edited.whose, edited.back_by, version + 1
+        row.state, row.whose, row.back_by, row.version = (
+            edited.state,
+            edited.whose,
+            edited.back_by,
+            version + 1,
+        )
         journal.append(session, draft)
-        view = GearView(id=row.id, name=row.name, state=row.state, whose=row.whose, back_by=row.back_by, version=row.version)
+        view = GearView(
+            id=row.id,
+            name=row.name,
+            state=row.state,
+            whose=row.whose,
+            back_by=row.back_by,
+            version=row.version,
+        )
     workshop.tell("", 0)
     return view
 

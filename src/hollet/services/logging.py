@@ -21,7 +21,9 @@ __all__ = ["LogView", "Sent", "log_of", "stands_on", "write_entry"]
 
 
 class Sent(BaseModel):
-    """What a screen sends with an edit: the id it made, who, its own time, what it had seen of the subject, and the one before it in its own queue."""
+    """What a screen sends with an edit: the id it made, who, its own time, what it had seen of the
+    subject, and the one before it in its own queue.
+    """
 
     model_config = ConfigDict(frozen=True)
     id: str
@@ -52,7 +54,9 @@ def write_entry(workshop: Workshop, build: str, sent: Sent, edit: Any) -> LogLin
     Refused, NotFound
         As `core.book.accept` says; a photo or a recording that was not sent before.
     """
-    digest = hashlib.sha256(json.dumps([build, edit.model_dump(mode="json")], sort_keys=True).encode()).hexdigest()
+    digest = hashlib.sha256(
+        json.dumps([build, edit.model_dump(mode="json")], sort_keys=True).encode()
+    ).hexdigest()
     with workshop.held(build) as state:
         known = state.entries.get(sent.id)
         if known is not None:
@@ -69,7 +73,15 @@ def write_entry(workshop: Workshop, build: str, sent: Sent, edit: Any) -> LogLin
             _check_late(state, edit, f"step:{getattr(edit, 'step', '')}", sent)
             raise
         _check_late(state, edit, subject, sent)
-        draft = workshop.draft(build, edit.kind, body, sent.who, entry_id=sent.id, bench_time=sent.bench_time, sent=digest)
+        draft = workshop.draft(
+            build,
+            edit.kind,
+            body,
+            sent.who,
+            entry_id=sent.id,
+            bench_time=sent.bench_time,
+            sent=digest,
+        )
         return line_of(state, workshop.write(build, state, draft))
 
 
@@ -77,23 +89,35 @@ def _again(workshop: Workshop, state: BookState, known: Entry, digest: str) -> L
     with workshop.database.read() as session:
         row = journal.row_of(session, known.id)
     if row is None or row.sent != digest:
-        raise Conflict(f"line {known.seq} has this id already, with something else in it", reason_code="id_used")
+        raise Conflict(
+            f"line {known.seq} has this id already, with something else in it",
+            reason_code="id_used",
+        )
     return line_of(state, known)
 
 
 def _check_late(state: BookState, edit: Any, subject: str, sent: Sent) -> None:
-    """Only lines of others make an entry late: what its own queue wrote before it was seen by it."""
+    """Only lines of others make an entry late: what its own queue wrote before it was
+    seen by it.
+    """
     if edit.kind in NEVER_LATE or edit.kind == "strike":
         return
     before = state.entries.get(sent.after or "")
-    same = before is not None and before.who == sent.who.strip().upper() and subject in (before.body.subject(), f"step:{getattr(before.body, 'step', '')}")
+    same = (
+        before is not None
+        and before.who == sent.who.strip().upper()
+        and subject in (before.body.subject(), f"step:{getattr(before.body, 'step', '')}")
+    )
     seen = max(sent.seen, before.seq) if before is not None and same else sent.seen
     newest = state.seen.get(subject, 0)
     if newest > seen:
         newer = tuple(line_of(state, e).text for e in state.live(subject) if e.seq > seen)
         count = "1 newer line stands" if len(newer) <= 1 else f"{len(newer)} newer lines stand"
-        raise Conflict(f"not written: {count} there since this screen looked. Look again",
-                       reason_code="moved_on", newer=newer)  # fmt: skip
+        raise Conflict(
+            f"not written: {count} there since this screen looked. Look again",
+            reason_code="moved_on",
+            newer=newer,
+        )
 
 
 def stands_on(workshop: Workshop, build: str, entry_id: str) -> tuple[str, ...]:
@@ -105,26 +129,57 @@ def stands_on(workshop: Workshop, build: str, entry_id: str) -> tuple[str, ...]:
         found = []
         for other in (state.entries[i] for i in state.order if i not in state.struck):
             step = getattr(other.body, "step", None)
-            same = step is not None and step == getattr(target.body, "step", None) and other.seq > target.seq
+            same = (
+                step is not None
+                and step == getattr(target.body, "step", None)
+                and other.seq > target.seq
+            )
             concedes = other.kind == "concession" and entry_id in other.body.readings
-            if concedes or (same and target.kind in ("reading", "fastener") and other.kind == "done"):
+            if concedes or (
+                same and target.kind in ("reading", "fastener") and other.kind == "done"
+            ):
                 found.append(line_of(state, other).text)
         return tuple(found)
 
 
-def log_of(workshop: Workshop, build: str, *, step: str | None = None, kind: str | None = None, before: int | None = None,
-           limit: int = 200) -> LogView:  # fmt: skip
-    """The log, newest first, filtered by step or kind ("struck", "accepted", "left open", or an entry kind)."""
+def log_of(
+    workshop: Workshop,
+    build: str,
+    *,
+    step: str | None = None,
+    kind: str | None = None,
+    before: int | None = None,
+    limit: int = 200,
+) -> LogView:
+    """The log, newest first, filtered by step or kind ("struck", "accepted", "left open", or an
+    entry kind).
+    """
     with workshop.held(build) as state:
         entries = [state.entries[i] for i in reversed(state.order)]
-        chosen = [e for e in entries if _wanted(state, e, step, kind) and (before is None or e.seq < before)][:limit]
+        chosen = [
+            e
+            for e in entries
+            if _wanted(state, e, step, kind) and (before is None or e.seq < before)
+        ][:limit]
         with workshop.database.read() as session:
             broken = journal.broken_at(journal.read(session, build))
-            hashes = {row.id: row.hash for row in journal.read(session, build) if row.id in {e.id for e in chosen}}
+            hashes = {
+                row.id: row.hash
+                for row in journal.read(session, build)
+                if row.id in {e.id for e in chosen}
+            }
         accepted = [e for e in entries if e.kind == "concession" and e.id not in state.struck]
-        lines = tuple(line_of(state, e).model_copy(update={"hash": hashes.get(e.id, "")}) for e in chosen)
-        return LogView(lines=lines, total=len(entries), struck=len(state.struck), whole=broken is None, broken_at=broken,
-                       accepted=tuple(line_of(state, e) for e in accepted))  # fmt: skip
+        lines = tuple(
+            line_of(state, e).model_copy(update={"hash": hashes.get(e.id, "")}) for e in chosen
+        )
+        return LogView(
+            lines=lines,
+            total=len(entries),
+            struck=len(state.struck),
+            whole=broken is None,
+            broken_at=broken,
+            accepted=tuple(line_of(state, e) for e in accepted),
+        )
 
 
 def _wanted(state: BookState, entry: Entry, step: str | None, kind: str | None) -> bool:
@@ -134,4 +189,8 @@ def _wanted(state: BookState, entry: Entry, step: str | None, kind: str | None) 
         return True
     if kind == "struck":
         return entry.id in state.struck
-    return entry.kind == kind or (kind == "left open" and entry.kind == "undone") or (kind == "accepted" and entry.kind == "concession")
+    return (
+        entry.kind == kind
+        or (kind == "left open" and entry.kind == "undone")
+        or (kind == "accepted" and entry.kind == "concession")
+    )

@@ -1,4 +1,6 @@
-"""Planning: the plan desk of a build, the difference before a change is taken, the change itself, the limit book in and out."""
+"""Planning: the plan desk of a build, the difference before a change is taken, the change itself,
+the limit book in and out.
+"""
 
 import tomllib
 from collections.abc import Sequence
@@ -26,13 +28,36 @@ from hollet.services.gear import gear_of
 from hollet.services.sheets import find_sheet, keep_sheet
 from hollet.services.workshop import Workshop, with_plan
 
-__all__ = ["Edited", "desk", "edit_plan", "limits", "limits_csv", "limits_toml", "preview", "read_limits"]
+__all__ = [
+    "Edited",
+    "desk",
+    "edit_plan",
+    "limits",
+    "limits_csv",
+    "limits_toml",
+    "preview",
+    "read_limits",
+]
 
-COLUMNS = ("id", "name", "condition", "dimension", "unit", "lo", "hi", "target", "source", "page", "state")
+COLUMNS = (
+    "id",
+    "name",
+    "condition",
+    "dimension",
+    "unit",
+    "lo",
+    "hi",
+    "target",
+    "source",
+    "page",
+    "state",
+)
 
 
 class Edited(BaseModel):
-    """The line written, the verdicts that turned, the desk as it is now, and where the change was kept for next time."""
+    """The line written, the verdicts that turned, the desk as it is now, and where the change was
+    kept for next time.
+    """
 
     line: LogLine
     turned: tuple[str, ...]
@@ -52,32 +77,60 @@ def preview(workshop: Workshop, build: str, acts: Sequence[Any], who: str) -> Di
         return difference(state, _drafted(state, acts, who), gear_of(workshop))
 
 
-def edit_plan(workshop: Workshop, build: str, acts: Sequence[Any], *, who: str, version: int, entry_id: str, reason: str | None = None) -> Edited:
+def edit_plan(
+    workshop: Workshop,
+    build: str,
+    acts: Sequence[Any],
+    *,
+    who: str,
+    version: int,
+    entry_id: str,
+    reason: str | None = None,
+) -> Edited:
     """Change the plan: plan, entry and the vehicle's facts in one transaction.
 
     Raises
     ------
     Conflict
-        Somebody edited the plan since `version` (the figures of a limit are guarded by their own version).
+        Somebody edited the plan since `version` (the figures of a limit are guarded by their own
+        version).
     Refused, NotFound
-        As `core.procedure.drafting` says; `no_reason` where a fact with done steps behind it changes.
+        As `core.procedure.drafting` says; `no_reason` where a fact with done steps behind it
+        changes.
     """
     with workshop.held(build) as state:
         known = state.entries.get(entry_id)
         if known is not None:
-            return Edited(line=line_of(state, known), turned=(), desk=plan_view(state, gear_of(workshop)))
-        guarded = any(act.act not in ("limit", "answer", "settle", "joint", "generic") for act in acts)
+            return Edited(
+                line=line_of(state, known), turned=(), desk=plan_view(state, gear_of(workshop))
+            )
+        guarded = any(
+            act.act not in ("limit", "answer", "settle", "joint", "generic") for act in acts
+        )
         if guarded and state.edits != version:
-            last = next(state.entries[i] for i in reversed(state.order) if state.entries[i].kind == "plan edited")
-            raise Conflict(f"the plan was edited by {last.who} meanwhile ({line_of(state, last).text[:120]}): look again, then change it",
-                           reason_code="moved_on")  # fmt: skip
+            last = next(
+                state.entries[i]
+                for i in reversed(state.order)
+                if state.entries[i].kind == "plan edited"
+            )
+            raise Conflict(
+                f"the plan was edited by {last.who} meanwhile "
+                f"({line_of(state, last).text[:120]}): look again, then change it",
+                reason_code="moved_on",
+            )
         changes = _drafted(state, acts, who)
         gear = gear_of(workshop)
         found = difference(state, changes, gear)
         if found.standing and not (reason or "").strip():
-            raise Refused("no_reason", f"{found.standing[0]} has lines in the log and would leave the plan: give a reason", field="reason")
+            raise Refused(
+                "no_reason",
+                f"{found.standing[0]} has lines in the log and would leave the plan: give a reason",
+                field="reason",
+            )
         kept_in = _keep_for_next_time(workshop, state, acts, changes, who)
-        return _write(workshop, build, state, changes, who, entry_id, reason).model_copy(update={"kept_in": kept_in})
+        return _write(workshop, build, state, changes, who, entry_id, reason).model_copy(
+            update={"kept_in": kept_in}
+        )
 
 
 def _drafted(state: BookState, acts: Sequence[Any], who: str) -> tuple[Change, ...]:
@@ -92,17 +145,35 @@ def _drafted(state: BookState, acts: Sequence[Any], who: str) -> tuple[Change, .
     return tuple(changes)
 
 
-def _write(workshop: Workshop, build: str, state: BookState, changes: Sequence[Change], who: str, entry_id: str, reason: str | None) -> Edited:
+def _write(
+    workshop: Workshop,
+    build: str,
+    state: BookState,
+    changes: Sequence[Change],
+    who: str,
+    entry_id: str,
+    reason: str | None,
+) -> Edited:
     plan = state.whole
     assert plan is not None
     old = _verdicts(workshop, state)
-    body = b.PlanEdited(what=change_words(plan, changes) or "plan edited", changes=tuple(changes), reason=reason or None)
+    body = b.PlanEdited(
+        what=change_words(plan, changes) or "plan edited",
+        changes=tuple(changes),
+        reason=reason or None,
+    )
     after = apply(plan, changes)
     turned = _turned(workshop, state, old, after)
-    written = workshop.draft(build, "plan edited", body.model_copy(update={"turned": turned}), who, entry_id=entry_id)
+    written = workshop.draft(
+        build, "plan edited", body.model_copy(update={"turned": turned}), who, entry_id=entry_id
+    )
     facts = after.facts if after.facts != plan.facts else None
     entry = workshop.write(build, state, written, also=with_plan(build, after, facts))
-    return Edited(line=line_of(state, entry), turned=tuple(f"{t.name}: {t.was} became {t.now}" for t in turned), desk=plan_view(state, gear_of(workshop)))
+    return Edited(
+        line=line_of(state, entry),
+        turned=tuple(f"{t.name}: {t.was} became {t.now}" for t in turned),
+        desk=plan_view(state, gear_of(workshop)),
+    )
 
 
 Verdicts = dict[tuple[str, str], tuple[str, str]]
@@ -112,11 +183,21 @@ WORDS = {"too_close": "too close to call", "no_limit": "not judged", "not_read":
 def _verdicts(workshop: Workshop, state: BookState) -> Verdicts:
     """Name and verdict of every result that is read, by step and result."""
     tools = tuple(workshop.tools().values())
-    return {(step.id, result.id): (f"{step.number} {result.name}", WORDS.get(result.judgement.verdict, result.judgement.verdict))
-            for step in plan_of(state).step if isinstance(step, MeasureStep) for result in results_of(state, step, tools) if result.readings}  # fmt: skip
+    return {
+        (step.id, result.id): (
+            f"{step.number} {result.name}",
+            WORDS.get(result.judgement.verdict, result.judgement.verdict),
+        )
+        for step in plan_of(state).step
+        if isinstance(step, MeasureStep)
+        for result in results_of(state, step, tools)
+        if result.readings
+    }
 
 
-def _turned(workshop: Workshop, state: BookState, old: Verdicts, after: Plan) -> tuple[b.Turned, ...]:
+def _turned(
+    workshop: Workshop, state: BookState, old: Verdicts, after: Plan
+) -> tuple[b.Turned, ...]:
     """The verdicts that the plan as it will be turns; the state is put back as it was."""
     kept = state.whole, state.selection
     state.whole, state.selection = after, select(after)
@@ -124,28 +205,53 @@ def _turned(workshop: Workshop, state: BookState, old: Verdicts, after: Plan) ->
         new = _verdicts(workshop, state)
     finally:
         state.whole, state.selection = kept
-    return tuple(b.Turned(step=step, result=result, name=name, was=was, now=new[step, result][1]) for (step, result), (name, was) in old.items()
-                 if (step, result) in new and new[step, result][1] != was)  # fmt: skip
+    return tuple(
+        b.Turned(step=step, result=result, name=name, was=was, now=new[step, result][1])
+        for (step, result), (name, was) in old.items()
+        if (step, result) in new and new[step, result][1] != was
+    )
 
 
-def _keep_for_next_time(workshop: Workshop, state: BookState, acts: Sequence[Any], changes: Sequence[Change], who: str) -> str | None:
-    """A forgotten step also goes, with its reasons, into the user's own copy of the sheet that the next step comes from."""
+def _keep_for_next_time(
+    workshop: Workshop, state: BookState, acts: Sequence[Any], changes: Sequence[Change], who: str
+) -> str | None:
+    """A forgotten step also goes, with its reasons, into the user's own copy of the sheet that the
+    next step comes from.
+    """
     if not any(act.act == "put_in" and act.keep for act in acts):
         return None
     plan = state.whole
     assert plan is not None
     put_in = next(change for change in changes if isinstance(change, StepIn))
-    near = {put_in.behind, *(step.step for act in acts if act.act == "put_in" for step in (*act.before, *act.after))}
+    near = {
+        put_in.behind,
+        *(step.step for act in acts if act.act == "put_in" for step in (*act.before, *act.after)),
+    }
     for name in plan.sheets:
         sheet = find_sheet(workshop, name)
         own = find_sheet(workshop, f"{name}-own", missing_ok=True) or sheet
         if own is None or sheet is None or not near & {step.id for step in own.step}:
             continue
-        mine = Plan.model_validate({**own.model_dump(), "id": own.id if own.id.endswith("-own") else f"{own.id}-own"[:60]})
+        mine = Plan.model_validate(
+            {**own.model_dump(), "id": own.id if own.id.endswith("-own") else f"{own.id}-own"[:60]}
+        )
         here = {step.id for step in mine.step} | {put_in.step.id}
         kept = [c for c in changes if getattr(c, "step", None) in here or isinstance(c, StepIn)]
-        kept = [c if c.op != "step_in" else c.model_copy(update={"step": c.step.model_copy(update={
-            "number": "", "after": tuple(link for link in c.step.after if link.step in here)})}) for c in kept]  # fmt: skip
+        kept = [
+            c
+            if c.op != "step_in"
+            else c.model_copy(
+                update={
+                    "step": c.step.model_copy(
+                        update={
+                            "number": "",
+                            "after": tuple(link for link in c.step.after if link.step in here),
+                        }
+                    )
+                }
+            )
+            for c in kept
+        ]
         mine = apply(mine, kept)
         title = mine.title if mine.title.endswith("(own copy)") else f"{mine.title} (own copy)"
         mine = mine.model_copy(update={"title": title[:400], "version": mine.version + 1})
@@ -155,10 +261,18 @@ def _keep_for_next_time(workshop: Workshop, state: BookState, acts: Sequence[Any
 
 def sheet_toml(sheet: Sheet) -> str:
     """A sheet as TOML in the documented format."""
-    data = sheet.model_dump(exclude_none=True, exclude_defaults=True, exclude={"sheets", "facts", "ways", "extras", "parts", "retired", "combined", "helpers"})
+    data = sheet.model_dump(
+        exclude_none=True,
+        exclude_defaults=True,
+        exclude={"sheets", "facts", "ways", "extras", "parts", "retired", "combined", "helpers"},
+    )
     for step in data["step"]:
         step.pop("number", None)
-    head = {key: data.pop(key) for key in ("id", "title", "version", "about", "source", "look_in", "first") if key in data}
+    head = {
+        key: data.pop(key)
+        for key in ("id", "title", "version", "about", "source", "look_in", "first")
+        if key in data
+    }
     return tomli_w.dumps({"sheet": head, **data}, multiline_strings=False)
 
 
@@ -171,8 +285,23 @@ def limits(workshop: Workshop, build: str) -> LimitBook:
 def limits_csv(workshop: Workshop, build: str) -> str:
     """The limits as CSV, one line each, in the order of the steps."""
     book = limits(workshop, build)
-    rows = [(x.id, x.name, x.condition or "", x.dimension, x.unit, x.lo or "", x.hi or "", x.target or "", x.source or "", x.page or "", row.state)
-            for row in book.rows if (x := row.limit) is not None]  # fmt: skip
+    rows = [
+        (
+            x.id,
+            x.name,
+            x.condition or "",
+            x.dimension,
+            x.unit,
+            x.lo or "",
+            x.hi or "",
+            x.target or "",
+            x.source or "",
+            x.page or "",
+            row.state,
+        )
+        for row in book.rows
+        if (x := row.limit) is not None
+    ]
     return table(COLUMNS, rows)
 
 
@@ -181,13 +310,21 @@ def limits_toml(workshop: Workshop, build: str) -> str:
     with workshop.held(build) as state:
         plan = plan_of(state)
         keep: dict[str, Any] = {"exclude_none": True, "exclude_defaults": True}
-        return tomli_w.dumps({"limit": [x.model_dump(**keep) for x in plan.limit], "joint": [j.model_dump(**keep) for j in plan.joint]})
+        return tomli_w.dumps(
+            {
+                "limit": [x.model_dump(**keep) for x in plan.limit],
+                "joint": [j.model_dump(**keep) for j in plan.joint],
+            }
+        )
 
 
-def read_limits(workshop: Workshop, build: str, text: str, form: str, *, who: str, entry_id: str, take: bool) -> Difference:
+def read_limits(
+    workshop: Workshop, build: str, text: str, form: str, *, who: str, entry_id: str, take: bool
+) -> Difference:
     """Read limits from CSV or TOML into the build; with `take` false only the difference is told.
 
-    Figures whose id is known are changed, others are new. Nothing is written of a file with a mistake.
+    Figures whose id is known are changed, others are new. Nothing is written of a file with a
+    mistake.
 
     Raises
     ------
@@ -202,16 +339,36 @@ def read_limits(workshop: Workshop, build: str, text: str, form: str, *, who: st
         for place, data in listed:
             before = plan.find_limit(str(data.get("id", "")))
             changed = _read_limit(place, data, before)
-            if before is not None and before.given and before.source and (changed.lo, changed.hi, changed.target) != (before.lo, before.hi, before.target) and (
-                changed.source, changed.page) == (before.source, before.page):
-                raise Refused("bad_file", f"{place}: {before.name} changes from {before.words()} to {changed.words()}, and its source is still {before.source}: "
-                              "name where the new figure comes from", field="source")  # fmt: skip
+            if (
+                before is not None
+                and before.given
+                and before.source
+                and (changed.lo, changed.hi, changed.target)
+                != (before.lo, before.hi, before.target)
+                and (changed.source, changed.page) == (before.source, before.page)
+            ):
+                raise Refused(
+                    "bad_file",
+                    f"{place}: {before.name} changes from {before.words()} to "
+                    f"{changed.words()}, and its source is still {before.source}: "
+                    "name where the new figure comes from",
+                    field="source",
+                )
             if before is None or _figures(changed) != _figures(before):
                 changes.append(LimitChange(before=before, after=changed))
         if not changes:
-            raise Refused("nothing_new", "every figure of the file is in the book already: nothing was changed", field="file")
+            raise Refused(
+                "nothing_new",
+                "every figure of the file is in the book already: nothing was changed",
+                field="file",
+            )
         found = difference(state, changes, gear_of(workshop))
-        told = [f"{c.after.name}: " + (f"{c.before.words()} becomes " if c.before else "new, ") + c.after.words() for c in changes]
+        told = [
+            f"{c.after.name}: "
+            + (f"{c.before.words()} becomes " if c.before else "new, ")
+            + c.after.words()
+            for c in changes
+        ]
         if take:
             _write(workshop, build, state, changes, who, entry_id, "read from a file")
         return found.model_copy(update={"figures": tuple(told)})
@@ -223,7 +380,10 @@ def _figures(limit: Limit) -> tuple[Any, ...]:
 
 def _from_csv(text: str) -> list[tuple[str, dict[str, Any]]]:
     rows = read_table(text, COLUMNS[:-1])
-    return [(f"line {k}", {key: row[key] or None for key in COLUMNS[:-1] if key in row}) for k, row in rows]
+    return [
+        (f"line {k}", {key: row[key] or None for key in COLUMNS[:-1] if key in row})
+        for k, row in rows
+    ]
 
 
 def _from_toml(text: str) -> list[tuple[str, dict[str, Any]]]:
@@ -233,17 +393,30 @@ def _from_toml(text: str) -> list[tuple[str, dict[str, Any]]]:
         raise Refused("bad_file", f"not readable as TOML: {error}", field="file") from error
     listed = data.get("limit")
     if not isinstance(listed, list) or not all(isinstance(item, dict) for item in listed):
-        raise Refused("bad_file", "the file must have [[limit]] tables, as a sheet has", field="file")
+        raise Refused(
+            "bad_file", "the file must have [[limit]] tables, as a sheet has", field="file"
+        )
     return [(f"limit {k}", item) for k, item in enumerate(listed, 1)]
 
 
 def _read_limit(place: str, data: dict[str, Any], before: Limit | None) -> Limit:
     base = before.model_dump() if before else {}
     named = {key: value for key, value in data.items() if key in COLUMNS[:-1]}
-    merged = {**base, **named, "version": (before.version if before else 0) + 1, "settled": True, "own": None}
-    trial = {"sheet": {"id": "x", "title": "x", "about": "x"}, "limit": [{k: v for k, v in merged.items() if v is not None}],
-             "step": [{"id": "x", "stage": "plan", "kind": "check", "title": "x", "do": "x"}]}  # fmt: skip
+    merged = {
+        **base,
+        **named,
+        "version": (before.version if before else 0) + 1,
+        "settled": True,
+        "own": None,
+    }
+    trial = {
+        "sheet": {"id": "x", "title": "x", "about": "x"},
+        "limit": [{k: v for k, v in merged.items() if v is not None}],
+        "step": [{"id": "x", "stage": "plan", "kind": "check", "title": "x", "do": "x"}],
+    }
     try:
         return read_sheet(trial).limit[0]
     except Refused as refusal:
-        raise Refused("bad_file", f"{place}: {refusal.message.removeprefix('limit.1.')}", field="file") from refusal
+        raise Refused(
+            "bad_file", f"{place}: {refusal.message.removeprefix('limit.1.')}", field="file"
+        ) from refusal

@@ -1,4 +1,6 @@
-"""Readings as a table: out as CSV, in again in one go, and as a sheet of paper to fill in at the machine."""
+"""Readings as a table: out as CSV, in again in one go, and as a sheet of paper to fill in at the
+machine.
+"""
 
 import hashlib
 from collections.abc import Sequence
@@ -21,7 +23,23 @@ from hollet.services.workshop import Workshop
 
 __all__ = ["ReadIn", "read_readings", "readings_csv", "sheet_pdf"]
 
-HEAD = ("id", "step", "number", "name", "expected", "kind", "typed", "unit", "tool", "state", "datum", "sure", "value", "time", "who")
+HEAD = (
+    "id",
+    "step",
+    "number",
+    "name",
+    "expected",
+    "kind",
+    "typed",
+    "unit",
+    "tool",
+    "state",
+    "datum",
+    "sure",
+    "value",
+    "time",
+    "who",
+)
 READ = ("id", "typed", "unit", "tool", "state", "datum", "sure")
 
 
@@ -48,19 +66,37 @@ def readings_csv(workshop: Workshop, build: str, step: str | None = None) -> str
             for spec, facts in zip(s.reading, readings_of(state, s), strict=True):
                 entry = latest(state, spec.id)
                 body = entry.body if entry else None
-                rows.append([spec.id, s.id, s.number, spec.name, spec.nominal, spec.tool, "; ".join(body.typed) if body else "", body.unit if body else "",
-                             facts.tool or "", (body.state if body else spec.state) or "", (body.datum if body else spec.datum) or "", "yes" if body and body.sure else "",
-                             facts.value_text, entry.time if entry else "", entry.who if entry else ""])  # fmt: skip
+                rows.append(
+                    [
+                        spec.id,
+                        s.id,
+                        s.number,
+                        spec.name,
+                        spec.nominal,
+                        spec.tool,
+                        "; ".join(body.typed) if body else "",
+                        body.unit if body else "",
+                        facts.tool or "",
+                        (body.state if body else spec.state) or "",
+                        (body.datum if body else spec.datum) or "",
+                        "yes" if body and body.sure else "",
+                        facts.value_text,
+                        entry.time if entry else "",
+                        entry.who if entry else "",
+                    ]
+                )
         return table(HEAD, rows)
 
 
 def read_readings(workshop: Workshop, build: str, text: str, *, who: str) -> ReadIn:
-    """Write the readings of a table: all or none. Rows without a figure, and rows that say what stands there already, are passed over.
+    """Write the readings of a table: all or none. Rows without a figure, and rows that say what
+    stands there already, are passed over.
 
     Raises
     ------
     Refused
-        With the line: a reading or tool that is not there, a figure that cannot be read, or one that is hardly possible and not marked `sure`.
+        With the line: a reading or tool that is not there, a figure that cannot be read, or one
+        that is hardly possible and not marked `sure`.
     """
     rows = [(line, row) for line, row in read_table(text, READ) if row.get("typed")]
     with workshop.held(build) as state:
@@ -71,43 +107,79 @@ def read_readings(workshop: Workshop, build: str, text: str, *, who: str) -> Rea
         unchanged = 0
         for line, row in rows:
             if row["id"] not in specs:
-                raise Refused("bad_file", f"line {line}: there is no reading '{row['id']}' in this build", field="id")
+                raise Refused(
+                    "bad_file",
+                    f"line {line}: there is no reading '{row['id']}' in this build",
+                    field="id",
+                )
             step, spec = specs[row["id"]]
             tool = codes.get(row.get("tool", "").casefold())
             if tool is None:
-                raise Refused("bad_file", f"line {line}: the shop has no tool '{row.get('tool', '')}'; write its code", field="tool")
+                raise Refused(
+                    "bad_file",
+                    f"line {line}: the shop has no tool '{row.get('tool', '')}'; write its code",
+                    field="tool",
+                )
             typed = tuple(piece.strip() for piece in row["typed"].split(";") if piece.strip())
             if _stands(state, spec, typed, tool.id):
                 unchanged += 1
                 continue
             try:
-                edit = ReadingEdit(kind="reading", step=step.id, reading=spec.id, typed=typed, unit=row.get("unit") or tool.unit, instrument=tool.id,
-                                   state=row.get("state") or None, datum=row.get("datum") or None, sure=row.get("sure", "").casefold() == "yes")  # fmt: skip
+                edit = ReadingEdit(
+                    kind="reading",
+                    step=step.id,
+                    reading=spec.id,
+                    typed=typed,
+                    unit=row.get("unit") or tool.unit,
+                    instrument=tool.id,
+                    state=row.get("state") or None,
+                    datum=row.get("datum") or None,
+                    sure=row.get("sure", "").casefold() == "yes",
+                )
                 bodies.append(accept(state, edit, Hand(tools, workshop.now())))
             except ValidationError as error:
-                raise Refused("bad_file", f"line {line}: {error.errors()[0]['msg']}", field="typed") from error
+                raise Refused(
+                    "bad_file", f"line {line}: {error.errors()[0]['msg']}", field="typed"
+                ) from error
             except HolletError as refusal:
                 more = ", or write yes under sure" if refusal.reason_code == "odd_figure" else ""
-                raise Refused(refusal.reason_code, f"line {line}: {refusal.message}{more}", field=refusal.field) from refusal
+                raise Refused(
+                    refusal.reason_code,
+                    f"line {line}: {refusal.message}{more}",
+                    field=refusal.field,
+                ) from refusal
         sent = hashlib.sha256(text.encode()).hexdigest()
-        workshop.write_all(build, state, [workshop.draft(build, "reading", body, who, sent=sent) for body in bodies])
+        workshop.write_all(
+            build,
+            state,
+            [workshop.draft(build, "reading", body, who, sent=sent) for body in bodies],
+        )
         return ReadIn(written=len(bodies), unchanged=unchanged)
 
 
 def _stands(state: BookState, spec: ReadingSpec, typed: Sequence[str], tool: str) -> bool:
     """Whether the reading in force says just this."""
     entry = latest(state, spec.id)
-    return entry is not None and entry.body.typed == tuple(typed) and entry.body.instrument is not None and entry.body.instrument.id == tool
+    return (
+        entry is not None
+        and entry.body.typed == tuple(typed)
+        and entry.body.instrument is not None
+        and entry.body.instrument.id == tool
+    )
 
 
-def sheet_pdf(workshop: Workshop, build: str, about: tuple[str, str], step: str | None, printed: str) -> bytes:
+def sheet_pdf(
+    workshop: Workshop, build: str, about: tuple[str, str], step: str | None, printed: str
+) -> bytes:
     """The measuring sheet of one step, or of all that are not read through, as PDF.
 
     Parameters
     ----------
     about : name of the build, and what is said of it.
     """
-    from hollet.exchange.sheets_pdf import measuring_sheet  # reportlab is slow to import and seldom needed
+    from hollet.exchange.sheets_pdf import (
+        measuring_sheet,
+    )  # reportlab is slow to import and seldom needed
 
     with workshop.held(build) as state:
         found = []
@@ -116,14 +188,44 @@ def sheet_pdf(workshop: Workshop, build: str, about: tuple[str, str], step: str 
             if step is None and all(r.entry for r in facts):
                 continue
             allowed = {r.reading: plan_of(state).find_limit(r.limit) for r in s.result if r.reading}
-            rows = tuple(_row(spec, reading, allowed.get(spec.id)) for spec, reading in zip(s.reading, facts, strict=True))
-            found.append(SheetStep(number=s.number, title=s.title, do=s.do, caution=s.caution.text if s.caution else "", rows=rows))
+            rows = tuple(
+                _row(spec, reading, allowed.get(spec.id))
+                for spec, reading in zip(s.reading, facts, strict=True)
+            )
+            found.append(
+                SheetStep(
+                    number=s.number,
+                    title=s.title,
+                    do=s.do,
+                    caution=s.caution.text if s.caution else "",
+                    rows=rows,
+                )
+            )
         if not found:
-            raise Refused("nothing_to_print", "every reading of this build is taken: nothing is left to write on paper", field="step")
+            raise Refused(
+                "nothing_to_print",
+                "every reading of this build is taken: nothing is left to write on paper",
+                field="step",
+            )
         return measuring_sheet(*about, printed, found)
 
 
 def _row(spec: ReadingSpec, facts: ReadingFacts, limit: Limit | None) -> SheetRow:
-    note = ", ".join(text for text in (spec.place, spec.state, f"from {spec.datum}" if spec.datum else None, "twice" if spec.twice else None) if text)
-    return SheetRow(name=spec.name, note=note, expected=spec.nominal, tool=spec.tool, allowed=limit.words() if limit and limit.given else "",
-               read=f"{facts.value_text} {facts.unit}" if facts.entry else "")  # fmt: skip
+    note = ", ".join(
+        text
+        for text in (
+            spec.place,
+            spec.state,
+            f"from {spec.datum}" if spec.datum else None,
+            "twice" if spec.twice else None,
+        )
+        if text
+    )
+    return SheetRow(
+        name=spec.name,
+        note=note,
+        expected=spec.nominal,
+        tool=spec.tool,
+        allowed=limit.words() if limit and limit.given else "",
+        read=f"{facts.value_text} {facts.unit}" if facts.entry else "",
+    )

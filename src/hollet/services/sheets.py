@@ -35,7 +35,12 @@ class SheetCard(BaseModel):
 def parse_sheet(text: str) -> Sheet:
     """A sheet from TOML text; refused with line, field and what would be right."""
     if len(text.encode()) > MAX_SHEET:
-        raise Refused("too_large", f"the sheet is larger than {MAX_SHEET // 1000} kB: a sheet is text, a few hundred lines", field="text")
+        raise Refused(
+            "too_large",
+            f"the sheet is larger than {MAX_SHEET // 1000} kB: a sheet is text, a few hundred "
+            "lines",
+            field="text",
+        )
     try:
         data = tomllib.loads(text)
     except tomllib.TOMLDecodeError as error:
@@ -55,21 +60,36 @@ def _card(sheet: Sheet, shipped: bool) -> SheetCard:
     plan = combine_sheets([sheet])
     known = sheet.all_facts()
     hours = [step.hours for step in sheet.step if step.hours]
-    return SheetCard(id=sheet.id, title=sheet.title, about=sheet.about, steps=len(sheet.step), shipped=shipped,
-                     hours=(sum(lo for lo, _ in hours), sum(hi for _, hi in hours)), facts=tuple(known[f] for f in plan.asked_facts()))  # fmt: skip
+    return SheetCard(
+        id=sheet.id,
+        title=sheet.title,
+        about=sheet.about,
+        steps=len(sheet.step),
+        shipped=shipped,
+        hours=(sum(lo for lo, _ in hours), sum(hi for _, hi in hours)),
+        facts=tuple(known[f] for f in plan.asked_facts()),
+    )
 
 
 def sheet_cards(workshop: Workshop) -> tuple[SheetCard, ...]:
     """Shipped and own sheets."""
     with workshop.database.read() as session:
-        own = [row.text for row in session.execute(select(SheetRow).order_by(SheetRow.id)).scalars()]
-    return (*(_card(_ships(name), True) for name in sheet_names()), *(_card(parse_sheet(text), False) for text in own))
+        own = [
+            row.text for row in session.execute(select(SheetRow).order_by(SheetRow.id)).scalars()
+        ]
+    return (
+        *(_card(_ships(name), True) for name in sheet_names()),
+        *(_card(parse_sheet(text), False) for text in own),
+    )
 
 
 def save_sheet(workshop: Workshop, text: str) -> SheetCard:
     """Check and keep an uploaded sheet; nothing is kept of one with a mistake."""
     if parse_sheet(text).id in sheet_names():
-        raise Conflict(f"the id '{parse_sheet(text).id}' belongs to a sheet that ships: give yours another id", reason_code="id_used")
+        raise Conflict(
+            f"the id '{parse_sheet(text).id}' belongs to a sheet that ships: give yours another id",
+            reason_code="id_used",
+        )
     return keep_sheet(workshop, text)
 
 

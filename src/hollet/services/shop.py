@@ -14,7 +14,9 @@ __all__ = ["ShopFacts", "edit_shop", "shop_facts"]
 
 
 class ShopFacts(BaseModel):
-    """Name and time zone of the shop, and the currency in which it counts ('' while nobody said)."""
+    """Name and time zone of the shop, and the currency in which it counts ('' while
+    nobody said).
+    """
 
     name: str
     time_zone: str
@@ -27,11 +29,14 @@ def shop_facts(workshop: Workshop) -> ShopFacts:
     with workshop.database.read() as session:
         row = session.get(ShopRow, 1)
         assert row is not None
-        return ShopFacts(name=row.name, time_zone=row.time_zone, currency=row.currency, version=row.version)
+        return ShopFacts(
+            name=row.name, time_zone=row.time_zone, currency=row.currency, version=row.version
+        )
 
 
 def edit_shop(workshop: Workshop, facts: ShopFacts, who: str) -> ShopFacts:
-    """Say anew what the shop is called, where its clock stands and in what it counts; `version` is the one that was looked at.
+    """Say anew what the shop is called, where its clock stands and in what it counts; `version` is
+    the one that was looked at.
 
     Raises
     ------
@@ -46,14 +51,32 @@ def edit_shop(workshop: Workshop, facts: ShopFacts, who: str) -> ShopFacts:
     try:
         ZoneInfo(facts.time_zone)
     except (ZoneInfoNotFoundError, ValueError) as error:
-        raise Refused("no_such_zone", f"'{facts.time_zone}' is no time zone: continent and town, such as Europe/London", field="time_zone") from error
-    draft = workshop.draft(SHOP, "note", Note(text=f"the shop: {name}, {facts.time_zone}, counts in {currency or 'no currency said'}"), who)
+        raise Refused(
+            "no_such_zone",
+            f"'{facts.time_zone}' is no time zone: continent and town, such as Europe/London",
+            field="time_zone",
+        ) from error
+    draft = workshop.draft(
+        SHOP,
+        "note",
+        Note(
+            text=f"the shop: {name}, {facts.time_zone}, counts in {currency or 'no currency said'}"
+        ),
+        who,
+    )
     with workshop.database.write() as session:
         row = session.get(ShopRow, 1)
         assert row is not None
         if row.version != facts.version:
-            raise Conflict("the shop was described anew by somebody else: look again", reason_code="moved_on")
-        row.name, row.time_zone, row.currency, row.version = name, facts.time_zone, currency, row.version + 1
+            raise Conflict(
+                "the shop was described anew by somebody else: look again", reason_code="moved_on"
+            )
+        row.name, row.time_zone, row.currency, row.version = (
+            name,
+            facts.time_zone,
+            currency,
+            row.version + 1,
+        )
         journal.append(session, draft)
     workshop.tell("", 0)
     return shop_facts(workshop)

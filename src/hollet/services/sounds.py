@@ -12,9 +12,14 @@ __all__ = ["MAX_SOUND", "StoredSound", "check_sound", "media_type", "sound_path"
 
 MAX_SOUND = 12_000_000
 KINDS: tuple[tuple[int, bytes, str], ...] = (
-    (0, b"\x1a\x45\xdf\xa3", "audio/webm"), (0, b"OggS", "audio/ogg"), (4, b"ftyp", "audio/mp4"), (8, b"WAVE", "audio/wav"),
-    (0, b"ID3", "audio/mpeg"), (0, b"\xff\xfb", "audio/mpeg"), (0, b"#!AMR", "audio/amr"),
-)  # fmt: skip
+    (0, b"\x1a\x45\xdf\xa3", "audio/webm"),
+    (0, b"OggS", "audio/ogg"),
+    (4, b"ftyp", "audio/mp4"),
+    (8, b"WAVE", "audio/wav"),
+    (0, b"ID3", "audio/mpeg"),
+    (0, b"\xff\xfb", "audio/mpeg"),
+    (0, b"#!AMR", "audio/amr"),
+)
 """Where in a file which bytes stand, and what it is then."""
 
 
@@ -32,13 +37,24 @@ def media_type(data: bytes) -> str | None:
 def check_sound(data: bytes) -> None:
     """Refuse what is no recording (`no_sound`) or too long (`too_large`)."""
     if len(data) > MAX_SOUND:
-        raise Refused("too_large", f"the recording is larger than {MAX_SOUND // 1_000_000} MB: say it shorter", field="file")
+        raise Refused(
+            "too_large",
+            f"the recording is larger than {MAX_SOUND // 1_000_000} MB: say it shorter",
+            field="file",
+        )
     if media_type(data) is None:
-        raise Refused("no_sound", "this is no recording that can be played: take it as WebM, Ogg, M4A, WAV or MP3", field="file")
+        raise Refused(
+            "no_sound",
+            "this is no recording that can be played: take it as WebM, Ogg, M4A, WAV or MP3",
+            field="file",
+        )
 
 
 def store_sound(workshop: Workshop, data: bytes) -> StoredSound:
-    """Keep a recording; it is synced to disk when this returns. Its entry in a log is written apart."""
+    """Keep a recording; it is synced to disk when this returns.
+
+    Its entry in a log is written apart.
+    """
     check_sound(data)
     return StoredSound(sound=files.keep(workshop.database.folder, data, files.SOUNDS))
 

@@ -1,4 +1,6 @@
-"""Take-down and rebuilding: what is off, the order back, what carries the load, what to make safe, the ladder for stuck parts."""
+"""Take-down and rebuilding: what is off, the order back, what carries the load, what to make safe,
+the ladder for stuck parts.
+"""
 
 from datetime import datetime
 
@@ -20,7 +22,17 @@ from hollet.core.procedure.stuck import NEAR, StuckFacts, StuckView, Try, stuck_
 from hollet.services.vehicles import VehicleStanding, vehicle_name, vehicle_of
 from hollet.services.workshop import Workshop, with_plan
 
-__all__ = ["FastenerView", "StuckDesk", "SupportDesk", "fasteners", "rebuild", "stuck", "support", "take_rebuild", "takedown"]
+__all__ = [
+    "FastenerView",
+    "StuckDesk",
+    "SupportDesk",
+    "fasteners",
+    "rebuild",
+    "stuck",
+    "support",
+    "take_rebuild",
+    "takedown",
+]
 
 
 class FastenerView(BaseModel):
@@ -78,7 +90,9 @@ def rebuild(workshop: Workshop, build: str, choices: Choices) -> RebuildView:
         return rebuild_view(state, choices)
 
 
-def take_rebuild(workshop: Workshop, build: str, choices: Choices, *, who: str, entry_id: str) -> RebuildView:
+def take_rebuild(
+    workshop: Workshop, build: str, choices: Choices, *, who: str, entry_id: str
+) -> RebuildView:
     """Take the order over as the plan for Build up and Fit in: one plan edit.
 
     Raises
@@ -92,8 +106,15 @@ def take_rebuild(workshop: Workshop, build: str, choices: Choices, *, who: str, 
             put_in = sum(change.op == "step_in" for change in changes)
             plan = state.whole
             assert plan is not None
-            body = b.PlanEdited(what=f"order of rebuilding taken over: {put_in} steps put in", changes=changes)
-            workshop.write(build, state, workshop.draft(build, "plan edited", body, who, entry_id=entry_id), also=with_plan(build, apply(plan, changes)))
+            body = b.PlanEdited(
+                what=f"order of rebuilding taken over: {put_in} steps put in", changes=changes
+            )
+            workshop.write(
+                build,
+                state,
+                workshop.draft(build, "plan edited", body, who, entry_id=entry_id),
+                also=with_plan(build, apply(plan, changes)),
+            )
         return rebuild_view(state, Choices())
 
 
@@ -102,8 +123,15 @@ def support(workshop: Workshop, build: str) -> SupportDesk:
     standing = vehicle_of(workshop, vehicle_name(workshop, build), others=True)
     with workshop.held(build) as state:
         said = state.live("surroundings")
-        return SupportDesk(map=support_view(state), secure=secure_view(state, workshop.now()), vehicle=standing, head=state.head, spoken=spoken_notes(state),
-                           around=said[-1].body.around if said else (), conditions=tuple(Named(id=i, name=n) for i, n in AROUND.items()))  # fmt: skip
+        return SupportDesk(
+            map=support_view(state),
+            secure=secure_view(state, workshop.now()),
+            vehicle=standing,
+            head=state.head,
+            spoken=spoken_notes(state),
+            around=said[-1].body.around if said else (),
+            conditions=tuple(Named(id=i, name=n) for i, n in AROUND.items()),
+        )
 
 
 def stuck(workshop: Workshop, build: str, step: str, part: str, facts: StuckFacts) -> StuckDesk:
@@ -118,7 +146,13 @@ def stuck(workshop: Workshop, build: str, step: str, part: str, facts: StuckFact
                 ago = max(0.0, (now - datetime.fromisoformat(entry.time)).total_seconds() / 60)
                 tries.append(
                     Try(
-                        rung=entry.body.rung, minutes=entry.body.time.figure("time") / 60, came=entry.body.came, ago_minutes=ago
+                        rung=entry.body.rung,
+                        minutes=entry.body.time.figure("time") / 60,
+                        came=entry.body.came,
+                        ago_minutes=ago,
                     )
                 )
-        return StuckDesk(rungs=stuck_ladder(tries, facts), near=tuple(Named(id=i, name=n) for i, n in NEAR.items()))
+        return StuckDesk(
+            rungs=stuck_ladder(tries, facts),
+            near=tuple(Named(id=i, name=n) for i, n in NEAR.items()),
+        )

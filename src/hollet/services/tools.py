@@ -25,7 +25,9 @@ def presets() -> tuple[dict[str, Any], ...]:
     return instrument_presets()
 
 
-def edit_tool(workshop: Workshop, data: dict[str, Any], *, who: str, version: int, reason: str | None = None) -> Instrument:
+def edit_tool(
+    workshop: Workshop, data: dict[str, Any], *, who: str, version: int, reason: str | None = None
+) -> Instrument:
     """Keep a new or edited tool; `version` is the one that was edited, 0 for a new tool.
 
     Raises
@@ -39,7 +41,10 @@ def edit_tool(workshop: Workshop, data: dict[str, Any], *, who: str, version: in
     tool_id = str(data.get("id") or workshop.new_id())
     old = known.get(tool_id)
     if (old.version if old else 0) != version:
-        raise Conflict(f"{old.code if old else tool_id} was edited by somebody else: look again", reason_code="moved_on")
+        raise Conflict(
+            f"{old.code if old else tool_id} was edited by somebody else: look again",
+            reason_code="moved_on",
+        )
     try:
         tool = Instrument.model_validate({**data, "id": tool_id, "version": version + 1})
     except ValidationError as error:
@@ -50,9 +55,16 @@ def edit_tool(workshop: Workshop, data: dict[str, Any], *, who: str, version: in
         text = getattr(tool, field)
         if text is not None:
             _check(tool, field, str(text))
-    twin = next((t for t in known.values() if t.code == tool.code and t.id != tool.id and not t.retired), None)
+    twin = next(
+        (t for t in known.values() if t.code == tool.code and t.id != tool.id and not t.retired),
+        None,
+    )
     if twin is not None:
-        raise Refused("bad_tool", f"the code {tool.code} belongs to {twin.name}: write another on this tool", field="code")
+        raise Refused(
+            "bad_tool",
+            f"the code {tool.code} belongs to {twin.name}: write another on this tool",
+            field="code",
+        )
     return _keep(workshop, tool, who, reason)
 
 
@@ -61,31 +73,62 @@ def _check(tool: Instrument, field: str, text: str) -> None:
         parsed = parse(text, tool.dimension, tool.unit)
     except Refused as refusal:
         raise Refused("bad_tool", f"'{field}': {refusal.message}", field=field) from refusal
-    if parsed.nominal is None or (field in ("resolution", "mpe", "s", "zero_error", "setting_s") and parsed.nominal < 0):
-        raise Refused("bad_tool", f"'{field}' must be one figure, zero or more, in {tool.unit}", field=field)
+    if parsed.nominal is None or (
+        field in ("resolution", "mpe", "s", "zero_error", "setting_s") and parsed.nominal < 0
+    ):
+        raise Refused(
+            "bad_tool", f"'{field}' must be one figure, zero or more, in {tool.unit}", field=field
+        )
 
 
 def zero_tool(workshop: Workshop, tool_id: str, *, who: str) -> Instrument:
     """The tool was zeroed again: readings from before and after no longer share a zero error."""
     tool = _find(workshop, tool_id)
-    return _keep(workshop, tool.model_copy(update={"zero_no": tool.zero_no + 1, "version": tool.version + 1}), who, "zeroed")
+    return _keep(
+        workshop,
+        tool.model_copy(update={"zero_no": tool.zero_no + 1, "version": tool.version + 1}),
+        who,
+        "zeroed",
+    )
 
 
-def set_gauge(workshop: Workshop, gauge_id: str, master_id: str, setting: str, *, who: str) -> Instrument:
-    """A gauge was set with a micrometer at `setting`: it now carries that micrometer's zero error."""
+def set_gauge(
+    workshop: Workshop, gauge_id: str, master_id: str, setting: str, *, who: str
+) -> Instrument:
+    """A gauge was set with a micrometer at `setting`: it now carries that micrometer's
+    zero error.
+    """
     gauge, master = _find(workshop, gauge_id), _find(workshop, master_id)
     if gauge.dimension != master.dimension or gauge.id == master.id:
         raise Refused("bad_tool", f"{gauge.code} cannot be set with {master.code}", field="master")
     parsed = parse(setting, gauge.dimension, gauge.unit)
     if parsed.nominal is None or not master.covers(float(parsed.nominal)):
-        raise Refused("bad_tool", f"{setting} lies outside the range of {master.code}", field="setting")
-    changed = gauge.model_copy(update={"set_with": master.model_copy(update={"set_with": None}), "setting": setting,
-                                       "zero_no": gauge.zero_no + 1, "version": gauge.version + 1})  # fmt: skip
+        raise Refused(
+            "bad_tool", f"{setting} lies outside the range of {master.code}", field="setting"
+        )
+    changed = gauge.model_copy(
+        update={
+            "set_with": master.model_copy(update={"set_with": None}),
+            "setting": setting,
+            "zero_no": gauge.zero_no + 1,
+            "version": gauge.version + 1,
+        }
+    )
     return _keep(workshop, changed, who, f"set with {master.code} at {setting}")
 
 
-def check_tool(workshop: Workshop, tool_id: str, *, standard: str, nominal: str, typed: Sequence[str], keep_offset: bool, who: str) -> Checked:
-    """Hold a tool against a standard. What it read between its last good check and this one is in doubt when it fails.
+def check_tool(
+    workshop: Workshop,
+    tool_id: str,
+    *,
+    standard: str,
+    nominal: str,
+    typed: Sequence[str],
+    keep_offset: bool,
+    who: str,
+) -> Checked:
+    """Hold a tool against a standard. What it read between its last good check and this one is in
+    doubt when it fails.
 
     Raises
     ------
@@ -94,17 +137,37 @@ def check_tool(workshop: Workshop, tool_id: str, *, standard: str, nominal: str,
     """
     tool = _find(workshop, tool_id)
     found = check_against(tool, nominal, typed, now=workshop.now(), keep_offset=keep_offset)
-    said = ToolChecked(tool=tool.id, code=tool.code, standard=standard, nominal=nominal, typed=tuple(typed), off=found.off, unit=tool.unit, good=found.good,
-                       kept_offset=keep_offset and not found.good)  # fmt: skip
+    said = ToolChecked(
+        tool=tool.id,
+        code=tool.code,
+        standard=standard,
+        nominal=nominal,
+        typed=tuple(typed),
+        off=found.off,
+        unit=tool.unit,
+        good=found.good,
+        kept_offset=keep_offset and not found.good,
+    )
     _keep(workshop, found.tool, who, f"checked on {standard}", said)
     return found
 
 
-def try_tool(workshop: Workshop, tool_id: str, *, thing: str, typed: Sequence[str], who: str) -> Instrument:
-    """The deviation of ten readings of one thing by one pair of hands becomes the repeatability of the tool in those hands."""
+def try_tool(
+    workshop: Workshop, tool_id: str, *, thing: str, typed: Sequence[str], who: str
+) -> Instrument:
+    """The deviation of ten readings of one thing by one pair of hands becomes the repeatability of
+    the tool in those hands.
+    """
     tool = _find(workshop, tool_id)
     changed = trial(tool, typed, thing=thing, who=initials(who))
-    said = ToolTried(tool=tool.id, code=tool.code, thing=thing, typed=tuple(typed), s=changed.hands[-1].s, unit=tool.unit)
+    said = ToolTried(
+        tool=tool.id,
+        code=tool.code,
+        thing=thing,
+        typed=tuple(typed),
+        s=changed.hands[-1].s,
+        unit=tool.unit,
+    )
     return _keep(workshop, changed, who, f"{len(typed)} readings of {thing}", said)
 
 
@@ -115,15 +178,29 @@ def _find(workshop: Workshop, tool_id: str) -> Instrument:
     return tool
 
 
-def _keep(workshop: Workshop, tool: Instrument, who: str, reason: str | None, said: ToolChecked | ToolTried | None = None) -> Instrument:
+def _keep(
+    workshop: Workshop,
+    tool: Instrument,
+    who: str,
+    reason: str | None,
+    said: ToolChecked | ToolTried | None = None,
+) -> Instrument:
     draft = workshop.draft(SHOP, "tool edited", ToolEdited(tool=tool, reason=reason), who)
-    before = workshop.draft(SHOP, "tool checked" if isinstance(said, ToolChecked) else "tool tried", said, who) if said else None
+    before = (
+        workshop.draft(
+            SHOP, "tool checked" if isinstance(said, ToolChecked) else "tool tried", said, who
+        )
+        if said
+        else None
+    )
     with workshop.database.write() as session:
         if before is not None:
             journal.append(session, before)
         row = session.get(InstrumentRow, tool.id)
         if row is None:
-            session.add(InstrumentRow(id=tool.id, tool=tool.model_dump_json(), version=tool.version))
+            session.add(
+                InstrumentRow(id=tool.id, tool=tool.model_dump_json(), version=tool.version)
+            )
         else:
             row.tool, row.version = tool.model_dump_json(), tool.version
         journal.append(session, draft)

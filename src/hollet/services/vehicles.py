@@ -1,4 +1,7 @@
-"""Vehicles across their builds: what each can do, and which bay it occupies. The newest answer of any open build counts."""
+"""Vehicles across their builds: what each can do, and which bay it occupies.
+
+The newest answer of any open build counts.
+"""
 
 from pydantic import BaseModel
 from sqlalchemy import select
@@ -11,11 +14,18 @@ from hollet.store.models import BuildRow, VehicleRow
 
 __all__ = ["VehicleStanding", "describe", "vehicle_name", "vehicle_of"]
 
-CAN = {"rolls": "does not roll", "steers": "does not steer", "brakes": "does not brake", "starts": "does not start"}
+CAN = {
+    "rolls": "does not roll",
+    "steers": "does not steer",
+    "brakes": "does not brake",
+    "starts": "does not start",
+}
 
 
 class VehicleStanding(BaseModel):
-    """Whether a vehicle rolls, steers, brakes and starts (None: nobody said), its bay, and who else was said to stand there."""
+    """Whether a vehicle rolls, steers, brakes and starts (None: nobody said), its bay, and who else
+    was said to stand there.
+    """
 
     rolls: bool | None = None
     steers: bool | None = None
@@ -28,27 +38,36 @@ class VehicleStanding(BaseModel):
 
     def can(self) -> tuple[str, ...]:
         """Its answers in words."""
-        return tuple(key if getattr(self, key) else words for key, words in CAN.items() if getattr(self, key) is not None)
+        return tuple(
+            key if getattr(self, key) else words
+            for key, words in CAN.items()
+            if getattr(self, key) is not None
+        )
 
 
 def _builds(workshop: Workshop) -> dict[str, list[str]]:
     with workshop.database.read() as session:
         found: dict[str, list[str]] = {}
-        for build, vehicle in session.execute(select(BuildRow.id, VehicleRow.name).join(VehicleRow, VehicleRow.id == BuildRow.vehicle)):
+        for build, vehicle in session.execute(
+            select(BuildRow.id, VehicleRow.name).join(VehicleRow, VehicleRow.id == BuildRow.vehicle)
+        ):
             found.setdefault(vehicle, []).append(build)
         return found
 
 
 def vehicle_name(workshop: Workshop, build: str) -> str:
     """The vehicle of a build; raises NotFound."""
-    found = next((vehicle for vehicle, builds in _builds(workshop).items() if build in builds), None)
+    found = next(
+        (vehicle for vehicle, builds in _builds(workshop).items() if build in builds), None
+    )
     if found is None:
         raise NotFound("build", build)
     return found
 
 
 def describe(workshop: Workshop, build: str, *, name: str, about: str, was: str, who: str) -> None:
-    """Change the name and words of the vehicle of a build; the log of that build keeps both, for all builds of the vehicle they change.
+    """Change the name and words of the vehicle of a build; the log of that build keeps both, for
+    all builds of the vehicle they change.
 
     Raises
     ------
@@ -59,13 +78,22 @@ def describe(workshop: Workshop, build: str, *, name: str, about: str, was: str,
     """
     name, about = name.strip(), about.strip()
     if not name or not about:
-        raise Refused("bad_entry", "the vehicle needs a name and a few words, such as van, 1.6 petrol", field="about" if name else "name")
+        raise Refused(
+            "bad_entry",
+            "the vehicle needs a name and a few words, such as van, 1.6 petrol",
+            field="about" if name else "name",
+        )
 
     def keep(session: Session) -> None:
         row = _row(session, build)
         if (row.name, row.about) != (old, was):
-            raise Conflict(f"the vehicle was described anew by somebody else: {row.name}, {row.about}", reason_code="moved_on")
-        taken = session.execute(select(VehicleRow.id).where(VehicleRow.name == name, VehicleRow.id != row.id)).first()
+            raise Conflict(
+                f"the vehicle was described anew by somebody else: {row.name}, {row.about}",
+                reason_code="moved_on",
+            )
+        taken = session.execute(
+            select(VehicleRow.id).where(VehicleRow.name == name, VehicleRow.id != row.id)
+        ).first()
         if taken is not None:
             raise Refused("name_used", f"another vehicle is called {name} already", field="name")
         row.name, row.about, row.version = name, about, row.version + 1
@@ -76,7 +104,9 @@ def describe(workshop: Workshop, build: str, *, name: str, about: str, was: str,
             old, now = row.name, row.about
         if (old, now) != (name, about):
             words = f"the vehicle: {old}, {now} became {name}, {about}"
-            workshop.write(build, state, workshop.draft(build, "note", Note(text=words), who), also=keep)
+            workshop.write(
+                build, state, workshop.draft(build, "note", Note(text=words), who), also=keep
+            )
 
 
 def _row(session: Session, build: str) -> VehicleRow:
@@ -94,8 +124,12 @@ def _said(workshop: Workshop, build: str) -> list[Entry]:
 
 def _standing(workshop: Workshop, builds: list[str]) -> VehicleStanding:
     found = VehicleStanding()
-    for entry in sorted((e for build in builds for e in _said(workshop, build)), key=lambda e: e.time):
-        update = {key: value for key in (*CAN, "bay") if (value := getattr(entry.body, key)) is not None}
+    for entry in sorted(
+        (e for build in builds for e in _said(workshop, build)), key=lambda e: e.time
+    ):
+        update = {
+            key: value for key in (*CAN, "bay") if (value := getattr(entry.body, key)) is not None
+        }
         found = found.model_copy(update={**update, "who": entry.who, "time": entry.time})
     return found
 
@@ -111,5 +145,7 @@ def vehicle_of(workshop: Workshop, vehicle: str, others: bool = False) -> Vehicl
         for name, theirs in builds.items():
             there = _standing(workshop, theirs).bay if name != vehicle else None
             if there and there.casefold() == found.bay.casefold():
-                return found.model_copy(update={"clash": f"{name} was said to stand in {found.bay} too"})
+                return found.model_copy(
+                    update={"clash": f"{name} was said to stand in {found.bay} too"}
+                )
     return found

@@ -87,8 +87,15 @@ class Workshop:
                 self._states.popitem(last=False)
         return state
 
-    def write(self, build: str, state: BookState, draft: journal.Draft, also: Callable[[Session], None] | None = None) -> Entry:
-        """Append one entry, and with it what else changes (the edited plan, the vehicle's words), in one transaction; then fold and tell.
+    def write(
+        self,
+        build: str,
+        state: BookState,
+        draft: journal.Draft,
+        also: Callable[[Session], None] | None = None,
+    ) -> Entry:
+        """Append one entry, and with it what else changes (the edited plan, the vehicle's words),
+        in one transaction; then fold and tell.
 
         What `also` raises is raised here, and nothing is written.
         """
@@ -116,11 +123,29 @@ class Workshop:
         if rows:
             self.tell(build, state.head)
 
-    def draft(self, chain: str, kind: str, body: Body, who: str, *, entry_id: str = "", bench_time: str = "", sent: str = "") -> journal.Draft:
+    def draft(
+        self,
+        chain: str,
+        kind: str,
+        body: Body,
+        who: str,
+        *,
+        entry_id: str = "",
+        bench_time: str = "",
+        sent: str = "",
+    ) -> journal.Draft:
         """A draft with the server's time."""
         now = self.now()
-        return journal.Draft(id=entry_id or self.new_id(), chain=chain, time=now, bench_time=bench_time or now, who=initials(who),
-                             kind=kind, body=body, sent=sent)  # fmt: skip
+        return journal.Draft(
+            id=entry_id or self.new_id(),
+            chain=chain,
+            time=now,
+            bench_time=bench_time or now,
+            who=initials(who),
+            kind=kind,
+            body=body,
+            sent=sent,
+        )
 
     def forget(self, build: str) -> None:
         """Drop the folded state, for example after an import."""
@@ -157,8 +182,12 @@ class Workshop:
         self._tools = None
 
 
-def with_plan(build: str, plan: Plan, facts: dict[str, str] | None = None) -> Callable[[Session], None]:
-    """What is kept beside the entry of a plan edit: the plan of the build, and the facts of its vehicle where they changed."""
+def with_plan(
+    build: str, plan: Plan, facts: dict[str, str] | None = None
+) -> Callable[[Session], None]:
+    """What is kept beside the entry of a plan edit: the plan of the build, and the facts of its
+    vehicle where they changed.
+    """
 
     def keep(session: Session) -> None:
         built = session.get(BuildRow, build)
@@ -173,7 +202,9 @@ def with_plan(build: str, plan: Plan, facts: dict[str, str] | None = None) -> Ca
 
 @contextmanager
 def no_collection() -> Iterator[None]:
-    """Hold the garbage collector back: a fold makes a hundred thousand objects and no garbage (a third of its time)."""
+    """Hold the garbage collector back: a fold makes a hundred thousand objects and no garbage (a
+    third of its time).
+    """
     was = gc.isenabled()
     gc.disable()
     try:
@@ -187,5 +218,9 @@ def initials(who: str) -> str:
     """Who is at the bench: one to six letters; refused (`no_initials`) otherwise."""
     clean = who.strip()
     if not (1 <= len(clean) <= 6 and clean.isalpha()):
-        raise Refused("no_initials", "'who' must be the initials of who is at the bench, one to six letters", field="who")
+        raise Refused(
+            "no_initials",
+            "'who' must be the initials of who is at the bench, one to six letters",
+            field="who",
+        )
     return clean.upper()

@@ -1,4 +1,7 @@
-"""One SQLite file in one folder: opening, migrating, backing up. WAL, synchronous=FULL, one writer."""
+"""One SQLite file in one folder: opening, migrating, backing up.
+
+WAL, synchronous=FULL, one writer.
+"""
 
 import sqlite3
 import threading
@@ -25,8 +28,13 @@ def _connect(engine: Engine, *, immediate: bool, foreign_keys: bool = True) -> E
     @event.listens_for(engine, "connect")
     def _(connection: Any, _record: Any) -> None:
         connection.isolation_level = None
-        pragmas = ("journal_mode=WAL", "synchronous=FULL", "recursive_triggers=ON", "busy_timeout=5000",
-                   f"foreign_keys={'ON' if foreign_keys else 'OFF'}")  # fmt: skip
+        pragmas = (
+            "journal_mode=WAL",
+            "synchronous=FULL",
+            "recursive_triggers=ON",
+            "busy_timeout=5000",
+            f"foreign_keys={'ON' if foreign_keys else 'OFF'}",
+        )
         for pragma in pragmas:
             connection.execute(f"PRAGMA {pragma}")
 
@@ -55,7 +63,10 @@ class Database:
         self._closed = False
         self._migrate()
         url = f"sqlite:///{self.path}"
-        self._writer = _connect(create_engine(url, poolclass=StaticPool, connect_args={"check_same_thread": False}), immediate=True)
+        self._writer = _connect(
+            create_engine(url, poolclass=StaticPool, connect_args={"check_same_thread": False}),
+            immediate=True,
+        )
         self._reader = _connect(create_engine(url), immediate=False)
 
     @contextmanager
@@ -74,7 +85,9 @@ class Database:
             yield session
 
     def close(self) -> None:
-        """Close all connections, after the write under way: SQLite must not lose its connection in the middle of one."""
+        """Close all connections, after the write under way: SQLite must not lose its connection in
+        the middle of one.
+        """
         with self._lock:
             self._closed = True
             self._writer.dispose()
@@ -118,17 +131,27 @@ class Database:
         config = Config()
         config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
         script = ScriptDirectory.from_config(config)
-        if found is not None and found not in {revision.revision for revision in script.walk_revisions()}:
-            raise Unavailable(f"the database in {self.folder} was made by a newer Hollet (schema {found}, this one knows "
-                              f"{SCHEMA}): use that version, or another folder", reason_code="newer_database")  # fmt: skip
+        if found is not None and found not in {
+            revision.revision for revision in script.walk_revisions()
+        }:
+            raise Unavailable(
+                f"the database in {self.folder} was made by a newer Hollet (schema {found}, "
+                "this one knows "
+                f"{SCHEMA}): use that version, or another folder",
+                reason_code="newer_database",
+            )
         if found is not None:
             copy(self.path, self.folder / f"before-{SCHEMA}.sqlite")
-        engine = _connect(create_engine(f"sqlite:///{self.path}"), immediate=True, foreign_keys=False)
+        engine = _connect(
+            create_engine(f"sqlite:///{self.path}"), immediate=True, foreign_keys=False
+        )
         with engine.begin() as connection:
             config.attributes["connection"] = connection
             command.upgrade(config, "head")
             if connection.exec_driver_sql("PRAGMA foreign_key_check").all():
-                raise Unavailable("the migration would break links between tables: nothing was changed")
+                raise Unavailable(
+                    "the migration would break links between tables: nothing was changed"
+                )
         engine.dispose()
 
     def _revision(self) -> str | None:
@@ -136,14 +159,22 @@ class Database:
             return None
         try:
             with closing(sqlite3.connect(self.path)) as connection:
-                tables = {row[0] for row in connection.execute("SELECT name FROM sqlite_master WHERE type='table'")}
+                tables = {
+                    row[0]
+                    for row in connection.execute(
+                        "SELECT name FROM sqlite_master WHERE type='table'"
+                    )
+                }
                 if "alembic_version" not in tables:
                     return None
                 row = connection.execute("SELECT version_num FROM alembic_version").fetchone()
                 return str(row[0]) if row else None
         except sqlite3.DatabaseError as error:
-            raise Unavailable(f"{self.path.name} is damaged or no database ({error}): restore a backup with "
-                              "'hollet restore FILE'", reason_code="damaged") from error  # fmt: skip
+            raise Unavailable(
+                f"{self.path.name} is damaged or no database ({error}): restore a backup with "
+                "'hollet restore FILE'",
+                reason_code="damaged",
+            ) from error
 
 
 def copy(source: Path, target: Path) -> None:

@@ -1,4 +1,6 @@
-"""Photos and recordings beside the database, named by the hash of their bytes; on disk before their entry is."""
+"""Photos and recordings beside the database, named by the hash of their bytes; on disk before their
+entry is.
+"""
 
 import hashlib
 import os
@@ -17,7 +19,9 @@ def path_of(folder: Path, name: str, sort: str = PHOTOS) -> Path:
 
 
 def keep(folder: Path, data: bytes, sort: str = PHOTOS) -> str:
-    """Write the bytes, sync file and folder, and return their SHA-256; the same bytes twice are one file."""
+    """Write the bytes, sync file and folder, and return their SHA-256; the same bytes twice are one
+    file.
+    """
     name = hashlib.sha256(data).hexdigest()
     target = path_of(folder, name, sort)
     target.parent.mkdir(exist_ok=True)

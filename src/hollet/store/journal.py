@@ -14,7 +14,18 @@ from hollet.core.book.entries import KINDS, VERSIONS, Body, Entry, lifted
 from hollet.core.errors import Conflict
 from hollet.store.models import EntryRow
 
-__all__ = ["Draft", "Line", "append", "body_text", "broken_at", "chain_hash", "entry_of", "head", "read", "row_of"]
+__all__ = [
+    "Draft",
+    "Line",
+    "append",
+    "body_text",
+    "broken_at",
+    "chain_hash",
+    "entry_of",
+    "head",
+    "read",
+    "row_of",
+]
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,7 +62,9 @@ COLUMNS = tuple(getattr(EntryRow, name) for name in Line.__slots__)
 
 
 def body_text(body: Body) -> str:
-    """The text that is hashed and kept: JSON, sorted keys, numbers as text, what is absent left out."""
+    """The text that is hashed and kept: JSON, sorted keys, numbers as text, what is absent left
+    out.
+    """
     data = body.model_dump(mode="json", exclude_none=True)
     return json.dumps(_as_text(data), ensure_ascii=False, sort_keys=True, separators=(",", ":"))
 
@@ -66,8 +79,21 @@ def _as_text(value: Any) -> Any:
 
 def chain_hash(previous: str, row: Line | EntryRow) -> str:
     """SHA-256 over the previous hash and every field of the entry."""
-    fields = [previous, row.id, row.chain, str(row.seq), row.time, row.bench_time, row.who, row.kind, str(row.version), row.body]
-    return hashlib.sha256(json.dumps(fields, ensure_ascii=False, separators=(",", ":")).encode()).hexdigest()
+    fields = [
+        previous,
+        row.id,
+        row.chain,
+        str(row.seq),
+        row.time,
+        row.bench_time,
+        row.who,
+        row.kind,
+        str(row.version),
+        row.body,
+    ]
+    return hashlib.sha256(
+        json.dumps(fields, ensure_ascii=False, separators=(",", ":")).encode()
+    ).hexdigest()
 
 
 def head(session: Session, chain: str) -> tuple[int, str]:
@@ -75,7 +101,9 @@ def head(session: Session, chain: str) -> tuple[int, str]:
     last = session.execute(select(func.max(EntryRow.seq)).where(EntryRow.chain == chain)).scalar()
     if last is None:
         return 0, ""
-    found = session.execute(select(EntryRow.hash).where(EntryRow.chain == chain, EntryRow.seq == last)).scalar_one()
+    found = session.execute(
+        select(EntryRow.hash).where(EntryRow.chain == chain, EntryRow.seq == last)
+    ).scalar_one()
     return int(last), str(found)
 
 
@@ -89,23 +117,39 @@ def append(session: Session, draft: Draft, expected: tuple[int, str] | None = No
     """
     seq, previous = expected or head(session, draft.chain)
     row = EntryRow(
-        id=draft.id, chain=draft.chain, seq=seq + 1, time=draft.time, bench_time=draft.bench_time, who=draft.who,
-        kind=draft.kind, version=VERSIONS.get(draft.kind, 1), body=body_text(draft.body), sent=draft.sent,
+        id=draft.id,
+        chain=draft.chain,
+        seq=seq + 1,
+        time=draft.time,
+        bench_time=draft.bench_time,
+        who=draft.who,
+        kind=draft.kind,
+        version=VERSIONS.get(draft.kind, 1),
+        body=body_text(draft.body),
+        sent=draft.sent,
         strikes=draft.body.entry if draft.kind == "strike" else None,  # type: ignore[attr-defined]
-    )  # fmt: skip
+    )
     row.hash = chain_hash(previous, row)
     try:
         session.add(row)
         session.flush()
     except IntegrityError as error:
-        raise Conflict(f"the log moved on before line {row.seq} was written, or its id is used already: look again") from error
+        raise Conflict(
+            f"the log moved on before line {row.seq} was written, or its id is used already: "
+            "look again"
+        ) from error
     session.expunge(row)
     return row
 
 
 def read(session: Session, chain: str, after: int = 0, limit: int | None = None) -> Iterator[Line]:
     """Entries of a chain behind sequence number `after`, in order."""
-    query = select(*COLUMNS).where(EntryRow.chain == chain, EntryRow.seq > after).order_by(EntryRow.seq).limit(limit)
+    query = (
+        select(*COLUMNS)
+        .where(EntryRow.chain == chain, EntryRow.seq > after)
+        .order_by(EntryRow.seq)
+        .limit(limit)
+    )
     for part in session.execute(query.execution_options(yield_per=2000)).partitions():
         for row in part:
             yield Line(*row)

@@ -3,7 +3,17 @@
 from sqlalchemy import ForeignKey, Integer, Text, UniqueConstraint
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
-__all__ = ["Base", "BuildRow", "DeviceRow", "EntryRow", "GearRow", "InstrumentRow", "SheetRow", "ShopRow", "VehicleRow"]
+__all__ = [
+    "Base",
+    "BuildRow",
+    "DeviceRow",
+    "EntryRow",
+    "GearRow",
+    "InstrumentRow",
+    "SheetRow",
+    "ShopRow",
+    "VehicleRow",
+]
 
 
 class Base(DeclarativeBase):
@@ -54,7 +64,9 @@ class InstrumentRow(Base):
 
 
 class GearRow(Base):
-    """A tool that does not measure, by its name in lower case: owned, borrowed, missing, broken or lent."""
+    """A tool that does not measure, by its name in lower case: owned, borrowed, missing, broken or
+    lent.
+    """
 
     __tablename__ = "gear"
     id: Mapped[str] = mapped_column(Text, primary_key=True)
@@ -87,7 +99,10 @@ class SheetRow(Base):
 
 
 class EntryRow(Base):
-    """One line of a log. `body` is the very text that was hashed; `sent` the hash of what the client sent."""
+    """One line of a log.
+
+    `body` is the very text that was hashed; `sent` the hash of what the client sent.
+    """
 
     __tablename__ = "entry"
     __table_args__ = (UniqueConstraint("chain", "seq", name="uq_entry_chain_seq"),)

@@ -1,4 +1,6 @@
-"""Who may open this Hollet: this machine always; over the workshop network only when it was opened to it, and only paired devices."""
+"""Who may open this Hollet: this machine always; over the workshop network only when it was opened
+to it, and only paired devices.
+"""
 
 import ipaddress
 import time
@@ -21,9 +23,13 @@ LOCAL_ONLY = ("/api/devices",)
 
 
 class Bucket:
-    """At most `burst` requests at once and `rate` a second from each address; the oldest addresses are forgotten."""
+    """At most `burst` requests at once and `rate` a second from each address; the oldest addresses
+    are forgotten.
+    """
 
-    def __init__(self, rate: float, burst: float, clock: Callable[[], float] = time.monotonic) -> None:
+    def __init__(
+        self, rate: float, burst: float, clock: Callable[[], float] = time.monotonic
+    ) -> None:
         self.rate, self.burst, self.clock = rate, burst, clock
         self._left: OrderedDict[str, tuple[float, float]] = OrderedDict()
 
@@ -39,15 +45,23 @@ class Bucket:
 
 
 class Access:
-    """Over which addresses Hollet may be opened besides this machine's own, and how a device is known."""
+    """Over which addresses Hollet may be opened besides this machine's own, and how a device is
+    known.
+    """
 
-    def __init__(self, addresses: frozenset[str] = frozenset(), known: Callable[[str], bool] = lambda token: False) -> None:
+    def __init__(
+        self,
+        addresses: frozenset[str] = frozenset(),
+        known: Callable[[str], bool] = lambda token: False,
+    ) -> None:
         self.addresses, self.known = addresses, known
         self.requests, self.pairing = Bucket(30, 300), Bucket(1 / 6, 10)
 
 
 class Gatekeeper:
-    """Refuses other hosts (DNS rebinding), bodies that are too large, devices that are not paired, and floods."""
+    """Refuses other hosts (DNS rebinding), bodies that are too large, devices that are not paired,
+    and floods.
+    """
 
     def __init__(self, app: ASGIApp, access: Access) -> None:
         self.app, self.access = app, access
@@ -66,11 +80,18 @@ class Gatekeeper:
     def _refusal(self, scope: Scope) -> tuple[int, str, str] | None:
         headers = dict(scope["headers"])
         place = headers.get(b"host", b"").decode("latin-1")
-        host, origin = place.rsplit(":", 1)[0], headers.get(b"origin", b"").decode("latin-1").split("//")[-1]
+        host, origin = (
+            place.rsplit(":", 1)[0],
+            headers.get(b"origin", b"").decode("latin-1").split("//")[-1],
+        )
         peer, path = (scope.get("client") or ("", 0))[0], scope["path"]
         local = host in LOCAL_HOSTS and _this_machine(peer)
         if not local and host not in self.access.addresses:
-            return 403, "foreign_host", "Hollet answers only to its own address, 127.0.0.1 on this machine"
+            return (
+                403,
+                "foreign_host",
+                "Hollet answers only to its own address, 127.0.0.1 on this machine",
+            )
         if origin and origin != place:
             return 403, "foreign_host", "this page was not opened from Hollet's own address"
         length = headers.get(b"content-length", b"0")
@@ -79,15 +100,31 @@ class Gatekeeper:
             return 413, "too_large", f"what was sent is larger than {most // 1_000_000} MB"
         return None if local else self._device(headers, peer, path)
 
-    def _device(self, headers: dict[bytes, bytes], peer: str, path: str) -> tuple[int, str, str] | None:
-        if not self.access.requests.take(peer) or (path in OPEN_TO_ALL and not self.access.pairing.take(peer)):
+    def _device(
+        self, headers: dict[bytes, bytes], peer: str, path: str
+    ) -> tuple[int, str, str] | None:
+        if not self.access.requests.take(peer) or (
+            path in OPEN_TO_ALL and not self.access.pairing.take(peer)
+        ):
             return 429, "too_many", "too many requests from this device: wait a minute"
         if path.startswith(LOCAL_ONLY):
-            return 403, "this_machine_only", "devices are paired and revoked on the workshop's computer"
+            return (
+                403,
+                "this_machine_only",
+                "devices are paired and revoked on the workshop's computer",
+            )
         if not path.startswith(("/api/", "/ws/")) or path in OPEN_TO_ALL:
             return None
         if not self.access.known(_token(headers)):
-            return 401, "not_paired", "this device is not paired: on the workshop's computer open Phones and scan the code"
+            return (
+                401,
+                "not_paired",
+                (
+                    "this device is not paired: on the workshop's computer open Phones and scan "
+                    "the "
+                    "code"
+                ),
+            )
         return None
 
 

@@ -1,4 +1,6 @@
-"""The FastAPI application: routers, one table from errors to HTTP, the live channel, the built front end."""
+"""The FastAPI application: routers, one table from errors to HTTP, the live channel, the built
+front end.
+"""
 
 import asyncio
 import contextlib
@@ -25,12 +27,21 @@ from hollet.web.routers import builds, compute, devices, plans, shop, takedown
 __all__ = ["DIST", "STATUS", "create_app"]
 
 DIST = Path(__file__).parent / "dist"
-STATUS: dict[type[HolletError], int] = {Refused: 422, NotFound: 404, Conflict: 409, Unavailable: 503}
-PROBLEMS: dict[int | str, dict[str, Any]] = {code: {"model": Problem} for code in (400, 401, 403, 404, 409, 413, 422, 429, 503)}
+STATUS: dict[type[HolletError], int] = {
+    Refused: 422,
+    NotFound: 404,
+    Conflict: 409,
+    Unavailable: 503,
+}
+PROBLEMS: dict[int | str, dict[str, Any]] = {
+    code: {"model": Problem} for code in (400, 401, 403, 404, 409, 413, 422, 429, 503)
+}
 
 
 def create_app(workshop: Workshop, dist: Path = DIST, address: str | None = None) -> FastAPI:
-    """The application over one workshop; with `address` (host:port) it is open to the workshop network there, to paired devices."""
+    """The application over one workshop; with `address` (host:port) it is open to the workshop
+    network there, to paired devices.
+    """
     hosts = frozenset({address.rsplit(":", 1)[0]}) if address else frozenset()
     access = Access(hosts, lambda token: bool(token) and known_device(workshop, token) is not None)
 
@@ -40,12 +51,26 @@ def create_app(workshop: Workshop, dist: Path = DIST, address: str | None = None
         yield
         warm.cancel()
 
-    app = FastAPI(title="Hollet", version=__version__, lifespan=lifespan, responses=PROBLEMS, docs_url=None, redoc_url=None,
-                  generate_unique_id_function=_name)  # fmt: skip
+    app = FastAPI(
+        title="Hollet",
+        version=__version__,
+        lifespan=lifespan,
+        responses=PROBLEMS,
+        docs_url=None,
+        redoc_url=None,
+        generate_unique_id_function=_name,
+    )
     app.state.workshop = workshop
     app.state.pairing = Pairing(workshop, address) if address else None
     app.add_middleware(Gatekeeper, access=access)
-    for router in (shop.router, builds.router, plans.router, takedown.router, devices.router, compute.router):
+    for router in (
+        shop.router,
+        builds.router,
+        plans.router,
+        takedown.router,
+        devices.router,
+        compute.router,
+    ):
         app.include_router(router, prefix="/api")
     _errors(app)
     _live(app, workshop)
@@ -68,7 +93,9 @@ def _errors(app: FastAPI) -> None:
     @app.exception_handler(HolletError)
     async def _(_: Request, error: HolletError) -> JSONResponse:
         status = next(STATUS[kind] for kind in type(error).__mro__ if kind in STATUS)
-        return answer(status, error.reason_code, error.message, error.field, getattr(error, "newer", ()))
+        return answer(
+            status, error.reason_code, error.message, error.field, getattr(error, "newer", ())
+        )
 
     @app.exception_handler(RequestValidationError)
     async def _(_: Request, error: RequestValidationError) -> JSONResponse:
@@ -88,7 +115,9 @@ def _live(app: FastAPI, workshop: Workshop) -> None:
         """Tells each open screen which build has moved on, and to which line."""
         await socket.accept()
         loop, queue = asyncio.get_running_loop(), asyncio.Queue[tuple[str, int]]()
-        end = workshop.listen(lambda build, seq: loop.call_soon_threadsafe(queue.put_nowait, (build, seq)))
+        end = workshop.listen(
+            lambda build, seq: loop.call_soon_threadsafe(queue.put_nowait, (build, seq))
+        )
         reader = asyncio.create_task(_until_closed(socket))
         try:
             while not reader.done():
@@ -100,7 +129,8 @@ def _live(app: FastAPI, workshop: Workshop) -> None:
                 else:
                     getter.cancel()
         except (WebSocketDisconnect, RuntimeError):
-            reader.cancel()  # the screen went away while it was being told: nothing is lost, it asks when it returns
+            # the screen went away while it was being told: nothing is lost, it asks when it returns
+            reader.cancel()
         finally:
             end()
 
@@ -123,5 +153,10 @@ def _pages(app: FastAPI, dist: Path) -> None:
         file = dist / path
         known = path in ("favicon.svg",) and file.is_file()
         if not (dist / "index.html").is_file():
-            raise Unavailable("the front end is not built yet: run 'make build'", reason_code="not_built")
-        return FileResponse(file if known else dist / "index.html", headers={} if known else {"Cache-Control": "no-cache"})
+            raise Unavailable(
+                "the front end is not built yet: run 'make build'", reason_code="not_built"
+            )
+        return FileResponse(
+            file if known else dist / "index.html",
+            headers={} if known else {"Cache-Control": "no-cache"},
+        )

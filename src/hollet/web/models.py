@@ -17,8 +17,38 @@ from hollet.services.devices import DeviceView
 from hollet.services.gear import GearView
 from hollet.services.sheets import SheetCard
 
-__all__ = ["AppendView", "BuildEdit", "CheckEdit", "ConversionEdit", "ConversionsView", "DevicesView", "EntryEdit", "FastenersLook", "GearEdit", "LimitsFile", "PairEdit", "PlanEdit", "PlanLook", "Problem", "QuantityEdit", "QuantityView", "ReadingsFile", "RebuildEdit", "RebuildLook", "StuckLook",
-           "SetGaugeEdit", "SheetEdit", "ShopEdit", "ShopView", "StandsView", "ToolEdit", "TrialEdit", "TypedEdit", "VehicleEdit", "WhoEdit"]  # fmt: skip
+__all__ = [
+    "AppendView",
+    "BuildEdit",
+    "CheckEdit",
+    "ConversionEdit",
+    "ConversionsView",
+    "DevicesView",
+    "EntryEdit",
+    "FastenersLook",
+    "GearEdit",
+    "LimitsFile",
+    "PairEdit",
+    "PlanEdit",
+    "PlanLook",
+    "Problem",
+    "QuantityEdit",
+    "QuantityView",
+    "ReadingsFile",
+    "RebuildEdit",
+    "RebuildLook",
+    "StuckLook",
+    "SetGaugeEdit",
+    "SheetEdit",
+    "ShopEdit",
+    "ShopView",
+    "StandsView",
+    "ToolEdit",
+    "TrialEdit",
+    "TypedEdit",
+    "VehicleEdit",
+    "WhoEdit",
+]
 
 
 class Model(BaseModel):
@@ -28,7 +58,9 @@ class Model(BaseModel):
 
 
 class Problem(BaseModel):
-    """Every refusal: a stable code, one sentence, the field, and newer lines where there are some."""
+    """Every refusal: a stable code, one sentence, the field, and newer lines where
+    there are some.
+    """
 
     refuse: Literal[True] = True
     reason_code: str
@@ -43,7 +75,9 @@ class TypedEdit(Model):
     typed: dict[str, Annotated[str, Field(max_length=400)]] = Field(max_length=40)
 
 
-Typed = Annotated[list[Annotated[str, Field(min_length=1, max_length=60)]], Field(min_length=1, max_length=50)]
+Typed = Annotated[
+    list[Annotated[str, Field(min_length=1, max_length=60)]], Field(min_length=1, max_length=50)
+]
 
 
 class CheckEdit(Model):
@@ -72,11 +106,19 @@ class ReadingsFile(Model):
 
 
 class EntryEdit(Model):
-    """One entry from a screen; the id is a UUID of version 7 made there; `after` is the one before it in the screen's own queue, about the same."""
+    """One entry from a screen; the id is a UUID of version 7 made there; `after` is the one before
+    it in the screen's own queue, about the same.
+    """
 
-    id: str = Field(pattern=r"^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$")
+    id: str = Field(
+        pattern=r"^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$"
+    )
     who: str = Field(min_length=1, max_length=6)
-    bench_time: str = Field(min_length=10, max_length=40, pattern=r"^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d+)?(Z|[+-]\d\d:\d\d)$")
+    bench_time: str = Field(
+        min_length=10,
+        max_length=40,
+        pattern=r"^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d+)?(Z|[+-]\d\d:\d\d)$",
+    )
     seen: int = Field(ge=0, le=2**53)
     after: str | None = Field(default=None, max_length=36)
     entry: Edit

@@ -7,7 +7,9 @@ from hollet.web.models import Problem
 __all__ = ["answer"]
 
 
-def answer(status: int, code: str, message: str, field: str | None = None, newer: tuple[str, ...] = ()) -> JSONResponse:
+def answer(
+    status: int, code: str, message: str, field: str | None = None, newer: tuple[str, ...] = ()
+) -> JSONResponse:
     """The Problem with this status."""
     problem = Problem(reason_code=code, message=message, field=field, newer=list(newer))
     return JSONResponse(problem.model_dump(), status_code=status)

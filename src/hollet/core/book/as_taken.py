@@ -1,4 +1,6 @@
-"""What is known of a thing when it goes back: its photo, what was written as it came off, where it lies; and what stands on it."""
+"""What is known of a thing when it goes back: its photo, what was written as it came off, where it
+lies; and what stands on it.
+"""
 
 from hollet.core.book.fold import BookState
 from hollet.core.book.photos import PhotoView, all_photos
@@ -16,7 +18,9 @@ MOST_LINES = 5
 
 
 class TakenView(View):
-    """One thing that this step puts back: when and by whom it came off, where it lies, its bags, what was written then, its photos."""
+    """One thing that this step puts back: when and by whom it came off, where it lies, its bags,
+    what was written then, its photos.
+    """
 
     what: str
     number: str
@@ -47,13 +51,30 @@ def taken_of(state: BookState, step: Step) -> tuple[TakenView, ...]:
     for off in removals(state):
         if off.id not in back:
             continue
-        lines = [entry for entry in state.of_step(off.id) if entry.kind in TOLD] if not off.own else []
+        lines = (
+            [entry for entry in state.of_step(off.id) if entry.kind in TOLD] if not off.own else []
+        )
         mine = tuple(p for p in photos if (p.removal == off.id if off.own else p.step == off.id))
-        found.append(TakenView(what=off.what, number=off.number, who=off.who, time=off.time, place=off.place, bags=tuple(f"bag {bag.bag}: {bag.words}" for bag in off.bags if bag.left),
-                               told=tuple(line_of(state, entry).text for entry in lines[-MOST_LINES:]), photos=mine))  # fmt: skip
+        found.append(
+            TakenView(
+                what=off.what,
+                number=off.number,
+                who=off.who,
+                time=off.time,
+                place=off.place,
+                bags=tuple(f"bag {bag.bag}: {bag.words}" for bag in off.bags if bag.left),
+                told=tuple(line_of(state, entry).text for entry in lines[-MOST_LINES:]),
+                photos=mine,
+            )
+        )
     return tuple(found)
 
 
 def followers(state: BookState, step: Step) -> tuple[Follower, ...]:
     """The steps that wait for this one, in the order of the plan."""
-    return tuple(Follower(step=s.id, number=s.number, title=s.title, because=link.because) for s in plan_of(state).step for link in s.after if link.step == step.id)
+    return tuple(
+        Follower(step=s.id, number=s.number, title=s.title, because=link.because)
+        for s in plan_of(state).step
+        for link in s.after
+        if link.step == step.id
+    )

@@ -9,7 +9,17 @@ from hollet.core.book.views import View
 from hollet.core.errors import Refused
 from hollet.core.procedure.sheet import BagLine
 
-__all__ = ["BagContent", "BagCount", "bag_contents", "check_taken", "line_key", "next_bag", "recent_hand", "short_of", "size_words"]
+__all__ = [
+    "BagContent",
+    "BagCount",
+    "bag_contents",
+    "check_taken",
+    "line_key",
+    "next_bag",
+    "recent_hand",
+    "short_of",
+    "size_words",
+]
 
 Key = tuple[str, str, str]
 
@@ -29,7 +39,9 @@ class BagCount(View):
 
 
 class BagContent(View):
-    """One compartment: whose fasteners, its lines, how many are left in it, lost, and `missing`: lost and not replaced."""
+    """One compartment: whose fasteners, its lines, how many are left in it, lost, and `missing`:
+    lost and not replaced.
+    """
 
     bag: int
     owner: str
@@ -46,7 +58,9 @@ class BagContent(View):
 
 
 class _Tally:
-    """What one bag holds while its entries are gone through; an emptied bag may be used again by another removal."""
+    """What one bag holds while its entries are gone through; an emptied bag may be used again by
+    another removal.
+    """
 
     def __init__(self, owner: str, entry: Entry) -> None:
         self.owner, self.entry = owner, entry
@@ -67,7 +81,9 @@ class _Tally:
                 self.lines[key] = line
             else:
                 holes = " ".join(text for text in (known.holes, line.holes) if text) or None
-                self.lines[key] = known.model_copy(update={"count": known.count + line.count, "holes": holes})
+                self.lines[key] = known.model_copy(
+                    update={"count": known.count + line.count, "holes": holes}
+                )
 
     def take(self, lines: Sequence[BagLine], how: str) -> None:
         """Take out; what is not there, because its line was struck since, counts for nothing."""
@@ -119,16 +135,43 @@ def _content(state: BookState, bag: int, tally: _Tally) -> BagContent:
         left, fitted, lost = tally.left(key), tally.fitted.get(key, 0), tally.lost.get(key, 0)
         words = f"{line.count} × {size_words(line.size, line.length)}"
         if fitted or lost:
-            words = f"{left} of {line.count} {size_words(line.size, line.length)} still in bag {bag}" if left else f"all {line.count} {size_words(line.size, line.length)} out"
+            words = (
+                f"{left} of {line.count} {size_words(line.size, line.length)} still in bag {bag}"
+                if left
+                else f"all {line.count} {size_words(line.size, line.length)} out"
+            )
             words += f", {lost} lost" if lost else ""
-        counts.append(BagCount(size=line.size, length=line.length, odd=line.odd, holes=line.holes, count=line.count, left=left,
-                               fitted=fitted, lost=lost, words=words))  # fmt: skip
+        counts.append(
+            BagCount(
+                size=line.size,
+                length=line.length,
+                odd=line.odd,
+                holes=line.holes,
+                count=line.count,
+                left=left,
+                fitted=fitted,
+                lost=lost,
+                words=words,
+            )
+        )
     kinds = {size_words(c.size, c.length) for c in counts}
-    return BagContent(bag=bag, owner=tally.owner, step=tally.entry.body.step, number=step.number if step else "",
-                      what=tally.entry.body.what if own else (step.title if step else "no longer in the plan"), place=tally.place,
-                      lines=tuple(counts), pieces=sum(c.count for c in counts), left=sum(c.left for c in counts),
-                      lost=sum(c.lost for c in counts),
-                      missing=max(0, sum(c.lost for c in counts) - sum(e.body.count for e in state.live(f"replaced:{bag}"))), words=next(iter(kinds)) if len(kinds) == 1 else "mixed" if kinds else "empty")  # fmt: skip
+    return BagContent(
+        bag=bag,
+        owner=tally.owner,
+        step=tally.entry.body.step,
+        number=step.number if step else "",
+        what=tally.entry.body.what if own else (step.title if step else "no longer in the plan"),
+        place=tally.place,
+        lines=tuple(counts),
+        pieces=sum(c.count for c in counts),
+        left=sum(c.left for c in counts),
+        lost=sum(c.lost for c in counts),
+        missing=max(
+            0,
+            sum(c.lost for c in counts) - sum(e.body.count for e in state.live(f"replaced:{bag}")),
+        ),
+        words=next(iter(kinds)) if len(kinds) == 1 else "mixed" if kinds else "empty",
+    )
 
 
 def bag_contents(state: BookState) -> tuple[BagContent, ...]:
@@ -150,7 +193,9 @@ def recent_hand(state: BookState) -> tuple[tuple[BagLine, ...], tuple[str, ...]]
         entry = state.entries[entry_id]
         if entry.kind in ("bagged", "removed") and entry_id not in state.struck:
             for line in entry.body.lines:
-                sizes.setdefault(line_key(line), BagLine(count=1, size=line.size, length=line.length))
+                sizes.setdefault(
+                    line_key(line), BagLine(count=1, size=line.size, length=line.length)
+                )
             if entry.body.place:
                 places.setdefault(entry.body.place)
     return tuple(sizes.values())[:8], tuple(places)[:6]
@@ -167,18 +212,43 @@ def check_taken(state: BookState, bag: int, lines: Sequence[BagLine]) -> None:
     there = {line_key(c): c for c in content.lines}
     for key, count in wanted.items():
         if key not in there:
-            raise Refused("not_in_bag", f"bag {bag} holds no {size_words(key[0].upper(), key[1] or None)}: it holds {', '.join(c.words for c in content.lines)}", field="lines")
+            raise Refused(
+                "not_in_bag",
+                f"bag {bag} holds no {size_words(key[0].upper(), key[1] or None)}: it holds "
+                f"{', '.join(c.words for c in content.lines)}",
+                field="lines",
+            )
         if count > there[key].left:
             one = there[key]
-            raise Refused("not_in_bag", f"bag {bag} holds {one.left} {size_words(one.size, one.length)}, not {count}", field="lines")
+            raise Refused(
+                "not_in_bag",
+                f"bag {bag} holds {one.left} {size_words(one.size, one.length)}, not {count}",
+                field="lines",
+            )
 
 
 def short_of(contents: Sequence[BagContent], owners: Sequence[str]) -> str | None:
-    """What of the named removals is still in its bag, in words, or None; lost ones are out and have to be replaced."""
-    still = [line for content in contents if content.owner in owners for line in content.lines if line.left]
+    """What of the named removals is still in its bag, in words, or None; lost ones are out and have
+    to be replaced.
+    """
+    still = [
+        line
+        for content in contents
+        if content.owner in owners
+        for line in content.lines
+        if line.left
+    ]
     if not still:
         return None
     bag = next(c.bag for c in contents if c.owner in owners and c.left)
     first = still[0]
-    words = f"{first.left} of {first.count} {size_words(first.size, first.length)} still in bag {bag}"
-    return words + (f" and {len(still) - 1} more sizes" if len(still) > 2 else " and one more size" if len(still) == 2 else "")
+    words = (
+        f"{first.left} of {first.count} {size_words(first.size, first.length)} still in bag {bag}"
+    )
+    return words + (
+        f" and {len(still) - 1} more sizes"
+        if len(still) > 2
+        else " and one more size"
+        if len(still) == 2
+        else ""
+    )

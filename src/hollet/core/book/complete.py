@@ -20,7 +20,15 @@ from hollet.core.book.windows import chances
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.hunt import hunt_list
 from hollet.core.procedure.schools import agreement_state
-from hollet.core.procedure.sheet import CheckStep, FillStep, InspectStep, MeasureStep, RunStep, Step, TightenStep
+from hollet.core.procedure.sheet import (
+    CheckStep,
+    FillStep,
+    InspectStep,
+    MeasureStep,
+    RunStep,
+    Step,
+    TightenStep,
+)
 from hollet.core.words import counted
 
 __all__ = ["bare_openings", "clash", "lacking", "not_open_any_more", "obstacles"]
@@ -29,12 +37,18 @@ __all__ = ["bare_openings", "clash", "lacking", "not_open_any_more", "obstacles"
 def clash(state: BookState, step: Step) -> str | None:
     """The words of the first parts at this step that do not go together, or None."""
     plan = plan_of(state)
-    found = (agreement_state(agreement, plan.parts) for agreement in plan.agreement if agreement.step == step.id)
+    found = (
+        agreement_state(agreement, plan.parts)
+        for agreement in plan.agreement
+        if agreement.step == step.id
+    )
     return next((state.words for state in found if state.state == "clash"), None)
 
 
 def not_open_any_more(state: BookState, step: Step) -> tuple[str, ...]:
-    """What must be open, off or held while this step is done, and is not: the battery lead put on again, the pump live."""
+    """What must be open, off or held while this step is done, and is not: the battery lead put on
+    again, the pump live.
+    """
     if not step.requires:
         return ()
     now = {item.id for item in left_open(state)}
@@ -47,40 +61,100 @@ def bare_openings(state: BookState) -> tuple[str, ...]:
     return tuple(item.what for item in left_open(state) if item.sort == "open_port")
 
 
-def obstacles(state: BookState, step: Step, tools: Sequence[Instrument], now: str) -> tuple[Obstacle, ...]:
-    """Everything in the way of calling the step done, what no reason passes first: dangers, its box, its load; then order, then what it lacks itself."""
+def obstacles(
+    state: BookState, step: Step, tools: Sequence[Instrument], now: str
+) -> tuple[Obstacle, ...]:
+    """Everything in the way of calling the step done, what no reason passes first: dangers, its
+    box, its load; then order, then what it lacks itself.
+    """
     found = unsettled_before(state, step, now)
     dangers, order = [o for o in found if o.by != "reason"], [o for o in found if o.by == "reason"]
-    return (*dangers, *_guarded(state, step, tools, now), *order, *_around(state, step), *_own(state, step, tools))
+    return (
+        *dangers,
+        *_guarded(state, step, tools, now),
+        *order,
+        *_around(state, step),
+        *_own(state, step, tools),
+    )
 
 
 def lacking(state: BookState, step: Step, tools: Sequence[Instrument], now: str) -> str | None:
-    """The first thing missing of the step itself, in words, or None when nothing is; what it waits for is told apart."""
-    return next((o.words for o in obstacles(state, step, tools, now) if o.code not in ("danger", "must_wait")), None)
+    """The first thing missing of the step itself, in words, or None when nothing is; what it waits
+    for is told apart.
+    """
+    return next(
+        (
+            o.words
+            for o in obstacles(state, step, tools, now)
+            if o.code not in ("danger", "must_wait")
+        ),
+        None,
+    )
 
 
 def _guarded(state: BookState, step: Step, tools: Sequence[Instrument], now: str) -> list[Obstacle]:
-    """What no reason passes: the caution's box, what must be so for this step, the load, lifting gear that is not good."""
+    """What no reason passes: the caution's box, what must be so for this step, the load, lifting
+    gear that is not good.
+    """
     found = []
     load = not_carried(state, step)
     if load is not None:
         found.append(Obstacle(code="load", words=load, by="load"))
     needed = not_open_any_more(state, step)
     if needed:
-        found.append(Obstacle(code="needed", words=f"it must be so before this step, and is not: {needed[0]}", by="nothing"))
-    for said in (s for s in plan_of(state).step if isinstance(s, CheckStep) and (s.id == step.id or step.lifts)):
+        found.append(
+            Obstacle(
+                code="needed",
+                words=f"it must be so before this step, and is not: {needed[0]}",
+                by="nothing",
+            )
+        )
+    for said in (
+        s
+        for s in plan_of(state).step
+        if isinstance(s, CheckStep) and (s.id == step.id or step.lifts)
+    ):
         short = not_enough(state, said)
         if short is not None:
-            found.append(Obstacle(code="lifting", words=short if said.id == step.id else f"not ready to lift: {short}", by="nothing"))
+            found.append(
+                Obstacle(
+                    code="lifting",
+                    words=short if said.id == step.id else f"not ready to lift: {short}",
+                    by="nothing",
+                )
+            )
             break
-    unsaid = next((f for s in plan_of(state).step if step.lifts and isinstance(s, CheckStep) and status_of(state, s).status == "done" for f in said_figures(state, s) if f.words is None), None)
+    unsaid = next(
+        (
+            f
+            for s in plan_of(state).step
+            if step.lifts and isinstance(s, CheckStep) and status_of(state, s).status == "done"
+            for f in said_figures(state, s)
+            if f.words is None
+        ),
+        None,
+    )
     if unsaid is not None:
         found.append(_order("lifting", f"not ready to lift, not said any more: {unsaid.name}"))
     if step.lifts:
         for measured in (s for s in plan_of(state).step if isinstance(s, MeasureStep)):
-            bad = next((r for r in results_of(state, measured, tools) if r.limit.safety == "lifting" and r.judgement.verdict in ("outside", "too_close")), None)
+            bad = next(
+                (
+                    r
+                    for r in results_of(state, measured, tools)
+                    if r.limit.safety == "lifting"
+                    and r.judgement.verdict in ("outside", "too_close")
+                ),
+                None,
+            )
             if bad is not None:
-                found.append(Obstacle(code="lifting", words=f"not ready to lift: {bad.name} is {bad.judgement.words}", by="nothing"))
+                found.append(
+                    Obstacle(
+                        code="lifting",
+                        words=f"not ready to lift: {bad.name} is {bad.judgement.words}",
+                        by="nothing",
+                    )
+                )
                 break
     box = box_of(step)
     if box is not None and not_pressed(state, step, box, now):
@@ -93,25 +167,56 @@ def _order(code: str, words: str, kind: str = "unfinished") -> Obstacle:
 
 
 def _around(state: BookState, step: Step) -> list[Obstacle]:
-    """What any kind of step may lack: captures, covers, bags, marks compared, parts that agree, last chances."""
+    """What any kind of step may lack: captures, covers, bags, marks compared, parts that agree,
+    last chances.
+    """
     found = []
     kept = uncaptured(state, step)
     if kept is not None:
-        found.append(_order("capture", f"not kept as found: {kept.what}. {kept.because}; after this step the chance is gone", "capture"))
+        found.append(
+            _order(
+                "capture",
+                f"not kept as found: {kept.what}. {kept.because}; after this step the chance is "
+                "gone",
+                "capture",
+            )
+        )
     if step.dusty and bare_openings(state):
-        found.append(_order("dust", f"no grinding or cutting while this is open: {bare_openings(state)[0]}", "contamination"))
+        found.append(
+            _order(
+                "dust",
+                f"no grinding or cutting while this is open: {bare_openings(state)[0]}",
+                "contamination",
+            )
+        )
     short = short_of(bag_contents(state), puts_back(plan_of(state), step))
     if short is not None:
         found.append(_order("short", short))
     unlike = next((c for c in compares_of(state, step) if c.state in ("kept", "differs")), None)
     if unlike is not None:
-        found.append(_order("compare", f"{unlike.what}: " + ("not compared yet" if unlike.state == "kept" else f"not as found, {unlike.compared}")))
+        found.append(
+            _order(
+                "compare",
+                f"{unlike.what}: "
+                + (
+                    "not compared yet"
+                    if unlike.state == "kept"
+                    else f"not as found, {unlike.compared}"
+                ),
+            )
+        )
     clashing = clash(state, step)
     if clashing is not None:
         found.append(_order("clash", clashing))
     chance = next((c for c in chances(state, step) if c.state in ("open", "no step")), None)
     if chance is not None:
-        found.append(_order("last_chance", f"after this nobody reaches it: {chance.thing}, {chance.because}", "last_chance"))
+        found.append(
+            _order(
+                "last_chance",
+                f"after this nobody reaches it: {chance.thing}, {chance.because}",
+                "last_chance",
+            )
+        )
     return found
 
 
@@ -128,16 +233,31 @@ def _inspect_lacks(state: BookState, step: InspectStep, tools: Sequence[Instrume
 
 def _check_lacks(state: BookState, step: CheckStep, tools: Sequence[Instrument]) -> str | None:
     """Of a step that sources the figures: what the coming stage needs and has not got."""
-    missing = next((figure.name for figure in said_figures(state, step) if figure.words is None), None)
+    missing = next(
+        (figure.name for figure in said_figures(state, step) if figure.words is None), None
+    )
     if missing is not None:
         return f"not said: {missing}"
     if not step.hunts:
         return None
-    settled = {name for name, known in statuses(state).items() if known.status in SETTLED} | {step.id}
-    stage = next((s.stage for s in plan_of(state).step if s.id not in settled and s.stage != step.stage), None)
-    coming = [item for item in hunt_list(selection_of(state), settled, {}, set()) if item.kind in ("figure", "torque", "amount") and item.stage == stage]
+    settled = {name for name, known in statuses(state).items() if known.status in SETTLED} | {
+        step.id
+    }
+    stage = next(
+        (s.stage for s in plan_of(state).step if s.id not in settled and s.stage != step.stage),
+        None,
+    )
+    coming = [
+        item
+        for item in hunt_list(selection_of(state), settled, {}, set())
+        if item.kind in ("figure", "torque", "amount") and item.stage == stage
+    ]
     first = ", ".join(f"{item.name} ({item.state})" for item in coming[:3])
-    return f"to find for {coming[0].stage_name}: {counted(len(coming), 'figure')}, first {first}" if coming else None
+    return (
+        f"to find for {coming[0].stage_name}: {counted(len(coming), 'figure')}, first {first}"
+        if coming
+        else None
+    )
 
 
 def _measure_lacks(state: BookState, step: MeasureStep, tools: Sequence[Instrument]) -> str | None:
@@ -147,18 +267,33 @@ def _measure_lacks(state: BookState, step: MeasureStep, tools: Sequence[Instrume
     once = next((r for r in readings_of(state, step) if r.ask_again), None)
     if once is not None:
         return f"{once.name}: read it a second time, there is no going back after it"
-    undecided = next((r for r in results_of(state, step, tools) if r.open and r.disposition in (None, "measure_again")), None)
+    undecided = next(
+        (
+            r
+            for r in results_of(state, step, tools)
+            if r.open and r.disposition in (None, "measure_again")
+        ),
+        None,
+    )
     if undecided is None:
         return None
     if undecided.judgement.verdict == "no_limit" and undecided.refusal is None:
         return f"{undecided.name}: no figure is given to judge it by, put it into the limit book"
-    return f"{undecided.name} is {undecided.judgement.words}" if undecided.refusal is None else f"{undecided.name}: {undecided.refusal}"
+    return (
+        f"{undecided.name} is {undecided.judgement.words}"
+        if undecided.refusal is None
+        else f"{undecided.name}: {undecided.refusal}"
+    )
 
 
 def _tighten_lacks(state: BookState, step: TightenStep, tools: Sequence[Instrument]) -> str | None:
     joint = plan_of(state).find_joint(step.joint)
     facts = joint_facts(state, joint) if joint else None
-    return None if facts is not None and facts.begun and facts.final else f"not final: {facts.progress if facts else step.joint}"
+    return (
+        None
+        if facts is not None and facts.begun and facts.final
+        else f"not final: {facts.progress if facts else step.joint}"
+    )
 
 
 def _run_lacks(state: BookState, step: RunStep, tools: Sequence[Instrument]) -> str | None:
@@ -174,5 +309,9 @@ def _fill_lacks(state: BookState, step: FillStep, tools: Sequence[Instrument]) -
 
 OWN: dict[type, Callable[[BookState, Any, Sequence[Instrument]], str | None]] = {
     CheckStep: _check_lacks,
-    InspectStep: _inspect_lacks, MeasureStep: _measure_lacks, TightenStep: _tighten_lacks, RunStep: _run_lacks, FillStep: _fill_lacks,
-}  # fmt: skip
+    InspectStep: _inspect_lacks,
+    MeasureStep: _measure_lacks,
+    TightenStep: _tighten_lacks,
+    RunStep: _run_lacks,
+    FillStep: _fill_lacks,
+}

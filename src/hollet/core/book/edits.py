@@ -1,4 +1,6 @@
-"""What a screen sends for each kind of entry: only what the hand decided; `accept` adds the facts."""
+"""What a screen sends for each kind of entry: only what the hand decided; `accept` adds
+the facts.
+"""
 
 from typing import Annotated, Literal
 
@@ -38,12 +40,18 @@ def is_thin(text: str) -> bool:
 
 def _enough(text: str) -> str:
     if is_thin(text):
-        raise PydanticCustomError("reason_thin", "say why in ten characters or more and two words, or press one of the reasons offered")
+        raise PydanticCustomError(
+            "reason_thin",
+            "say why in ten characters or more and two words, or press one of the reasons offered",
+        )
     return text.strip()
 
 
 Passing = Annotated[str, Field(max_length=1000), AfterValidator(_enough)]
-"""A reason for passing something: the large keys give it, or words. Bodies keep what was accepted before (`Reason`)."""
+"""A reason for passing something: the large keys give it, or words.
+
+Bodies keep what was accepted before (`Reason`).
+"""
 
 
 class StartedEdit(Body):
@@ -56,7 +64,9 @@ class StartedEdit(Body):
 
 
 class DoneEdit(Body):
-    """A step is done; a reason is needed when it is done before what it waits for, or in another way."""
+    """A step is done; a reason is needed when it is done before what it waits for, or in another
+    way.
+    """
 
     kind: Literal["done"]
     step: str
@@ -117,7 +127,9 @@ class ConfirmedEdit(Body):
 
 
 class ReadingEdit(Body):
-    """Repeats as typed, the unit shown in the field, the tool; `sure` after an odd figure was asked about."""
+    """Repeats as typed, the unit shown in the field, the tool; `sure` after an odd figure was asked
+    about.
+    """
 
     kind: Literal["reading"]
     step: str
@@ -215,7 +227,9 @@ class PartRightEdit(Body):
 
 
 class LaidBesideEdit(Body):
-    """One feature, old against new; what reads alike is the same by itself, a difference may be said to do, with the reason."""
+    """One feature, old against new; what reads alike is the same by itself, a difference may be
+    said to do, with the reason.
+    """
 
     kind: Literal["laid beside"]
     step: str
@@ -253,9 +267,11 @@ class AdapterEdit(Body):
 
 
 class FastenerEdit(Body):
-    """A click, a typed value, or a state, on one bolt; `sure` when it was really pulled out of the joint's order.
+    """A click, a typed value, or a state, on one bolt; `sure` when it was really pulled out of the
+    joint's order.
 
-    `as_typed` answers the question about an odd figure. `more`: on an angle stage the figure is what was turned on top of what it had.
+    `as_typed` answers the question about an odd figure. `more`: on an angle stage the figure is
+    what was turned on top of what it had.
     """
 
     kind: Literal["fastener"]
@@ -305,7 +321,9 @@ class BaggedEdit(Body):
 
 
 class RemovedEdit(Body):
-    """Something came off that no step names; `sure` when it is meant although the same was logged just before."""
+    """Something came off that no step names; `sure` when it is meant although the same was logged
+    just before.
+    """
 
     kind: Literal["removed"]
     removal: Own
@@ -522,7 +540,9 @@ class WordedEdit(Body):
 
 
 class DecisionEdit(Body):
-    """A wrench chosen, a bolt passed over, a dry run decided, a last chance or a capture let go, a fluid left out."""
+    """A wrench chosen, a bolt passed over, a dry run decided, a last chance or a capture let go, a
+    fluid left out.
+    """
 
     kind: Literal["decision"]
     step: str
@@ -592,10 +612,53 @@ class StrikeEdit(Body):
 
 
 Edit = Annotated[
-    StartedEdit | DoneEdit | HappenedEdit | SaidEdit | NotThereEdit | ReopenedEdit | SkippedEdit | ConfirmedEdit | ReadingEdit | ConcessionEdit | DispositionEdit
-    | FastenerEdit | LeftOpenEdit | UndoneEdit | BaggedEdit | NoteEdit | SpokenEdit | WordedEdit | DecisionEdit | AttemptStartedEdit | SamplesEdit
-    | AttemptEndedEdit | StrikeEdit | RemovedEdit | UnbaggedEdit | ReplacedEdit | CapturedEdit | ComparedEdit | GuardedEdit | DisturbedEdit
-    | SetAnewEdit | TriedEdit | PhotoEdit | PinnedEdit | SupportedEdit | VehicleStandsEdit | StoppedEdit | SecuredEdit | GoneOnEdit
-    | SurroundingsEdit | FindingEdit | FaceAddedEdit | TracedEdit | PartDecidedEdit | PartRightEdit | LaidBesideEdit | CauseEdit | EvidenceEdit,
+    StartedEdit
+    | DoneEdit
+    | HappenedEdit
+    | SaidEdit
+    | NotThereEdit
+    | ReopenedEdit
+    | SkippedEdit
+    | ConfirmedEdit
+    | ReadingEdit
+    | ConcessionEdit
+    | DispositionEdit
+    | FastenerEdit
+    | LeftOpenEdit
+    | UndoneEdit
+    | BaggedEdit
+    | NoteEdit
+    | SpokenEdit
+    | WordedEdit
+    | DecisionEdit
+    | AttemptStartedEdit
+    | SamplesEdit
+    | AttemptEndedEdit
+    | StrikeEdit
+    | RemovedEdit
+    | UnbaggedEdit
+    | ReplacedEdit
+    | CapturedEdit
+    | ComparedEdit
+    | GuardedEdit
+    | DisturbedEdit
+    | SetAnewEdit
+    | TriedEdit
+    | PhotoEdit
+    | PinnedEdit
+    | SupportedEdit
+    | VehicleStandsEdit
+    | StoppedEdit
+    | SecuredEdit
+    | GoneOnEdit
+    | SurroundingsEdit
+    | FindingEdit
+    | FaceAddedEdit
+    | TracedEdit
+    | PartDecidedEdit
+    | PartRightEdit
+    | LaidBesideEdit
+    | CauseEdit
+    | EvidenceEdit,
     Field(discriminator="kind"),
-]  # fmt: skip
+]

@@ -1,4 +1,7 @@
-"""The kinds of entry that a log holds, and their bodies. A body carries facts: everything a later edit could change."""
+"""The kinds of entry that a log holds, and their bodies.
+
+A body carries facts: everything a later edit could change.
+"""
 
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -17,7 +20,23 @@ from hollet.core.procedure.stuck import Near, StuckRung
 from hollet.core.procedure.words import Carried, Ground, ReasonKind, Rung, SupportKind
 from hollet.core.quantities.quantity import Measured, Quantity
 
-__all__ = ["KINDS", "VERSIONS", "Around", "BagNumber", "Body", "Carried", "Entry", "Ground", "Own", "PhotoHash", "Pin", "SupportKind", "Tightness", "Wire", "lifted"]
+__all__ = [
+    "KINDS",
+    "VERSIONS",
+    "Around",
+    "BagNumber",
+    "Body",
+    "Carried",
+    "Entry",
+    "Ground",
+    "Own",
+    "PhotoHash",
+    "Pin",
+    "SupportKind",
+    "Tightness",
+    "Wire",
+    "lifted",
+]
 
 Reason = Annotated[str, Field(min_length=3, max_length=1000)]
 Short = Annotated[str, Field(min_length=1, max_length=200)]
@@ -27,9 +46,21 @@ BagNumber = Annotated[int, Field(ge=1, le=9999)]
 Share = Annotated[float, Field(json_schema_extra={"figure": "share"})]
 Seconds = Annotated[float, Field(json_schema_extra={"figure": "seconds"})]
 Money = Annotated[float, Field(json_schema_extra={"figure": "money"})]
-"""The only bare figures of a body: a share or percentage, seconds in an attempt, money. All others are `Measured`."""
+"""The only bare figures of a body: a share or percentage, seconds in an attempt, money.
+
+All others are `Measured`.
+"""
 Around = Literal["wind", "dust", "cold", "damp", "dark", "noise"]
-Tightness = Literal["as found", "out", "left out on purpose", "by hand", "snug", "cinched", "torqued", "loosened again"]
+Tightness = Literal[
+    "as found",
+    "out",
+    "left out on purpose",
+    "by hand",
+    "snug",
+    "cinched",
+    "torqued",
+    "loosened again",
+]
 
 
 class Body(BaseModel):
@@ -44,7 +75,9 @@ class Body(BaseModel):
 
 
 class Turned(Body):
-    """A verdict that an edit of the plan turned: which result of which step, what it was, and what it became."""
+    """A verdict that an edit of the plan turned: which result of which step, what it was, and what
+    it became.
+    """
 
     step: str
     result: str
@@ -54,7 +87,9 @@ class Turned(Body):
 
 
 class PlanEdited(Body):
-    """The plan was made (`sheet`, whole) or changed (`changes`, each with before and after); with the verdicts that this turned."""
+    """The plan was made (`sheet`, whole) or changed (`changes`, each with before and after); with
+    the verdicts that this turned.
+    """
 
     what: Short
     sheet: Plan | None = None
@@ -81,13 +116,16 @@ class Started(StepBody):
 
 
 class Done(StepBody):
-    """The step is done; with what it opened, closed, carries and lets go, and the joint it took out. `reason` when out of order or done in another way.
+    """The step is done; with what it opened, closed, carries and lets go, and the joint it took
+    out. `reason` when out of order or done in another way.
 
     `passed` names what the reason passed, in words; lines of before it was kept have none.
     """
 
     reason: Reason | None = None
-    passed: Annotated[tuple[Annotated[str, Field(max_length=800)], ...], Field(max_length=60)] | None = None
+    passed: (
+        Annotated[tuple[Annotated[str, Field(max_length=800)], ...], Field(max_length=60)] | None
+    ) = None
     spoken: str | None = None
     joint: str | None = None
     opens: tuple[Opens, ...] = ()
@@ -97,9 +135,15 @@ class Done(StepBody):
 
 
 class Happened(StepBody):
-    """The step has happened already although a danger was not dealt with: a fact and no pass. `without` names what was not so, in words."""
+    """The step has happened already although a danger was not dealt with: a fact and no pass.
 
-    without: Annotated[tuple[Annotated[str, Field(min_length=1, max_length=600)], ...], Field(min_length=1, max_length=20)]
+    `without` names what was not so, in words.
+    """
+
+    without: Annotated[
+        tuple[Annotated[str, Field(min_length=1, max_length=600)], ...],
+        Field(min_length=1, max_length=20),
+    ]
     opens: tuple[Opens, ...] = ()
     carries: tuple[Carry, ...] = ()
     releases: tuple[Release, ...] = ()
@@ -144,7 +188,9 @@ class Confirmed(StepBody):
 
 
 class Reading(StepBody):
-    """Repeats of one reading as typed, the values as parsed, and the tool as it was; of feeler leaves `values` go in and `no_go` do not."""
+    """Repeats of one reading as typed, the values as parsed, and the tool as it was; of feeler
+    leaves `values` go in and `no_go` do not.
+    """
 
     reading: str
     typed: Annotated[tuple[Short, ...], Field(min_length=1, max_length=50)]
@@ -162,7 +208,9 @@ class Reading(StepBody):
 
 
 class Concession(StepBody):
-    """A value outside its limit accepted in writing; holds for these readings, this limit and their values."""
+    """A value outside its limit accepted in writing; holds for these readings, this limit and their
+    values.
+    """
 
     result: str
     readings: tuple[str, ...]
@@ -190,7 +238,9 @@ class Disposition(StepBody):
 
 
 class Finding(StepBody):
-    """What was seen on one face: a coded term with its grade, or nothing; how clean it was, how sure, by which sense."""
+    """What was seen on one face: a coded term with its grade, or nothing; how clean it was, how
+    sure, by which sense.
+    """
 
     part: Own
     part_name: Short
@@ -226,7 +276,9 @@ class FaceAdded(StepBody):
 
 
 class Traced(StepBody):
-    """Something broke up at this station of the trace; without a station, the trace is taken back."""
+    """Something broke up at this station of the trace; without a station, the trace is
+    taken back.
+    """
 
     trace: Own
     station: Own | None = None
@@ -237,7 +289,9 @@ class Traced(StepBody):
 
 
 class PartDecided(StepBody):
-    """What happens to a part: the choice, why, what it costs, and what it costs if that is wrong; used again though bad, by whom and who inspected it."""
+    """What happens to a part: the choice, why, what it costs, and what it costs if that is wrong;
+    used again though bad, by whom and who inspected it.
+    """
 
     part: Own
     part_name: Short
@@ -255,7 +309,9 @@ class PartDecided(StepBody):
 
 
 class PartRight(StepBody):
-    """What was decided about a part is done: a new one is here and compared, it is reworked, or clean."""
+    """What was decided about a part is done: a new one is here and compared, it is reworked, or
+    clean.
+    """
 
     part: Own
     part_name: Short
@@ -266,7 +322,9 @@ class PartRight(StepBody):
 
 
 class LaidBeside(StepBody):
-    """One feature of the new part laid beside the old, each as typed: the same or not, and why a difference will do."""
+    """One feature of the new part laid beside the old, each as typed: the same or not, and why a
+    difference will do.
+    """
 
     part: Own
     part_name: Short
@@ -292,7 +350,9 @@ class Cause(Body):
 
 
 class Evidence(Body):
-    """What speaks for or against an explanation, what was varied or changed with it, what the maker says, what would settle it."""
+    """What speaks for or against an explanation, what was varied or changed with it, what the maker
+    says, what would settle it.
+    """
 
     cause: Own
     sort: Literal["for", "against", "varied", "changed", "maker", "would settle", "settled"]
@@ -303,16 +363,20 @@ class Evidence(Body):
 
 
 class Adapter(Body):
-    """A crowfoot or the like: its length in the plane of rotation, and its angle (0 straight out)."""
+    """A crowfoot or the like: its length in the plane of rotation, and its angle (0
+    straight out).
+    """
 
     length: Measured
     angle: Measured
 
 
 class Fastener(StepBody):
-    """One act on one bolt, with the torque asked, the wrench and what the bolt got; `fresh`: a new one in its place.
+    """One act on one bolt, with the torque asked, the wrench and what the bolt got; `fresh`: a new
+    one in its place.
 
-    `added` is what was turned in this act on top of what an angle stage had before; `gets` is then the whole.
+    `added` is what was turned in this act on top of what an angle stage had before; `gets` is then
+    the whole.
     """
 
     joint: str
@@ -372,7 +436,9 @@ class Bagged(StepBody):
 
 
 class Removed(Body):
-    """Something that came off and that no step of the plan names; `because` is why it had to be off before what came next."""
+    """Something that came off and that no step of the plan names; `because` is why it had to be off
+    before what came next.
+    """
 
     removal: Own
     what: Short
@@ -389,7 +455,9 @@ class Removed(Body):
 
 
 class Unbagged(StepBody):
-    """Fasteners out of a bag: fitted again, left out for `new` ones in their place, or found to be missing (`lost`)."""
+    """Fasteners out of a bag: fitted again, left out for `new` ones in their place, or found to be
+    missing (`lost`).
+    """
 
     bag: BagNumber
     lines: Annotated[tuple[BagLine, ...], Field(min_length=1, max_length=60)]
@@ -419,7 +487,9 @@ class Wire(Body):
 
 
 class Captured(Body):
-    """The state as found, kept before it is disturbed, at a step or of a removal: what the kind asks for, and a photo."""
+    """The state as found, kept before it is disturbed, at a step or of a removal: what the kind
+    asks for, and a photo.
+    """
 
     capture: Own
     step: str | None = None
@@ -454,7 +524,9 @@ class Compared(StepBody):
 
 
 class Guarded(StepBody):
-    """A setting found by hand that must not be loosened: what it is, what it holds, where to part things instead."""
+    """A setting found by hand that must not be loosened: what it is, what it holds, where to part
+    things instead.
+    """
 
     setting: Own
     what: Short
@@ -537,7 +609,9 @@ class Pinned(Body):
 
 
 class Supported(Body):
-    """One support put in, changed or (`gone`) taken away: what it carries, on which point, over what padding and ground."""
+    """One support put in, changed or (`gone`) taken away: what it carries, on which point, over
+    what padding and ground.
+    """
 
     support: Own
     support_kind: SupportKind
@@ -554,7 +628,9 @@ class Supported(Body):
 
 
 class VehicleStands(Body):
-    """Whether the vehicle rolls, steers, brakes and starts, which bay or lift it occupies, and what ground that has."""
+    """Whether the vehicle rolls, steers, brakes and starts, which bay or lift it occupies, and what
+    ground that has.
+    """
 
     rolls: bool | None = None
     steers: bool | None = None
@@ -568,7 +644,9 @@ class VehicleStands(Body):
 
 
 class Stopped(Body):
-    """Work stopped at once: why, which way a load was going, who is hurt, what nearly happened, who is left."""
+    """Work stopped at once: why, which way a load was going, who is hurt, what nearly happened, who
+    is left.
+    """
 
     why: Short
     step: str | None = None
@@ -638,7 +716,9 @@ class Worded(Body):
 
 
 class Decision(StepBody):
-    """A choice with its reason: the wrench for a joint, a bolt passed over, one dry run, a last chance or a capture let go, a fluid left out."""
+    """A choice with its reason: the wrench for a joint, a bolt passed over, one dry run, a last
+    chance or a capture let go, a fluid left out.
+    """
 
     about: Literal["wrench", "pass_over", "dry_run", "last_chance", "capture", "empty"]
     joint: str | None = None
@@ -673,7 +753,10 @@ class AttemptStarted(StepBody):
 
 
 class RunSample(Body):
-    """One moment of an attempt; `t` in s since its start; what nobody entered is absent. `asked`: the question that a figure raised and nobody answered."""
+    """One moment of an attempt; `t` in s since its start; what nobody entered is absent.
+
+    `asked`: the question that a figure raised and nobody answered.
+    """
 
     t: Annotated[Seconds, Field(ge=0, le=86400)]
     rpm: Measured | None = None
@@ -731,7 +814,9 @@ class ToolEdited(Body):
 
 
 class ToolChecked(Body):
-    """A tool held against a standard: what it showed, by how much it was off, and whether that is permissible (shop log only)."""
+    """A tool held against a standard: what it showed, by how much it was off, and whether that is
+    permissible (shop log only).
+    """
 
     tool: str
     code: Short
@@ -748,7 +833,9 @@ class ToolChecked(Body):
 
 
 class ToolTried(Body):
-    """The hands of one person with a tool: one thing read many times, and the deviation that came of it (shop log only)."""
+    """The hands of one person with a tool: one thing read many times, and the deviation that came
+    of it (shop log only).
+    """
 
     tool: str
     code: Short
@@ -774,7 +861,9 @@ class GearEdited(Body):
 
 
 class DeviceEdited(Body):
-    """A phone or tablet that may or may no longer open this Hollet over the workshop network (shop log only)."""
+    """A phone or tablet that may or may no longer open this Hollet over the workshop network (shop
+    log only).
+    """
 
     device: str
     name: Short
@@ -785,24 +874,79 @@ class DeviceEdited(Body):
 
 
 KINDS: dict[str, type[Body]] = {
-    "plan edited": PlanEdited, "started": Started, "done": Done, "happened": Happened, "said": Said, "not there": NotThere, "reopened": Reopened, "skipped": Skipped,
-    "confirmed": Confirmed, "reading": Reading, "concession": Concession, "disposition": Disposition,
-    "fastener": Fastener, "left open": LeftOpen, "undone": Undone, "bagged": Bagged, "note": Note, "spoken": Spoken, "worded": Worded, "decision": Decision,
-    "attempt started": AttemptStarted, "samples": Samples, "attempt ended": AttemptEnded, "strike": Strike,
-    "removed": Removed, "unbagged": Unbagged, "replaced": Replaced, "captured": Captured, "compared": Compared, "guarded": Guarded, "disturbed": Disturbed, "set anew": SetAnew,
-    "tried": Tried, "photo": Photo, "pinned": Pinned, "supported": Supported, "vehicle stands": VehicleStands, "stopped": Stopped,
-    "secured": Secured, "gone on": GoneOn, "surroundings": Surroundings,
-    "finding": Finding, "face added": FaceAdded, "traced": Traced, "part decided": PartDecided, "part put right": PartRight, "laid beside": LaidBeside, "cause": Cause, "evidence": Evidence,
-    "tool edited": ToolEdited, "tool checked": ToolChecked, "tool tried": ToolTried, "gear edited": GearEdited, "device edited": DeviceEdited,
-}  # fmt: skip
+    "plan edited": PlanEdited,
+    "started": Started,
+    "done": Done,
+    "happened": Happened,
+    "said": Said,
+    "not there": NotThere,
+    "reopened": Reopened,
+    "skipped": Skipped,
+    "confirmed": Confirmed,
+    "reading": Reading,
+    "concession": Concession,
+    "disposition": Disposition,
+    "fastener": Fastener,
+    "left open": LeftOpen,
+    "undone": Undone,
+    "bagged": Bagged,
+    "note": Note,
+    "spoken": Spoken,
+    "worded": Worded,
+    "decision": Decision,
+    "attempt started": AttemptStarted,
+    "samples": Samples,
+    "attempt ended": AttemptEnded,
+    "strike": Strike,
+    "removed": Removed,
+    "unbagged": Unbagged,
+    "replaced": Replaced,
+    "captured": Captured,
+    "compared": Compared,
+    "guarded": Guarded,
+    "disturbed": Disturbed,
+    "set anew": SetAnew,
+    "tried": Tried,
+    "photo": Photo,
+    "pinned": Pinned,
+    "supported": Supported,
+    "vehicle stands": VehicleStands,
+    "stopped": Stopped,
+    "secured": Secured,
+    "gone on": GoneOn,
+    "surroundings": Surroundings,
+    "finding": Finding,
+    "face added": FaceAdded,
+    "traced": Traced,
+    "part decided": PartDecided,
+    "part put right": PartRight,
+    "laid beside": LaidBeside,
+    "cause": Cause,
+    "evidence": Evidence,
+    "tool edited": ToolEdited,
+    "tool checked": ToolChecked,
+    "tool tried": ToolTried,
+    "gear edited": GearEdited,
+    "device edited": DeviceEdited,
+}
 
 
-VERSIONS = {"plan edited": 2, "fastener": 2, "decision": 2, "samples": 2, "tried": 2, "supported": 2}
+VERSIONS = {
+    "plan edited": 2,
+    "fastener": 2,
+    "decision": 2,
+    "samples": 2,
+    "tried": 2,
+    "supported": 2,
+}
 """Version of a kind's body where it is not 1; `lifted` brings older ones up."""
 
 
 def lifted(kind: str, version: int, body: dict[str, Any]) -> dict[str, Any]:
-    """An older body in today's form; the stored text stays as it was hashed. Old figures keep their unit, and no text that was never typed."""
+    """An older body in today's form; the stored text stays as it was hashed.
+
+    Old figures keep their unit, and no text that was never typed.
+    """
     lift = LIFT.get(kind)
     return lift(body) if lift is not None and version < VERSIONS.get(kind, 1) else body
 
@@ -812,8 +956,14 @@ def _measured(value: Any, unit: str) -> dict[str, Any] | None:
 
 
 def _lift_plan(body: dict[str, Any]) -> dict[str, Any]:
-    changes = [{"op": "limit", "before": body.get("before"), "after": body["after"]}] if body.get("after") else []
-    return {key: body[key] for key in ("what", "sheet", "reason") if key in body} | {"changes": changes}
+    changes = (
+        [{"op": "limit", "before": body.get("before"), "after": body["after"]}]
+        if body.get("after")
+        else []
+    )
+    return {key: body[key] for key in ("what", "sheet", "reason") if key in body} | {
+        "changes": changes
+    }
 
 
 def _lift_adapter(body: dict[str, Any]) -> dict[str, Any]:
@@ -821,41 +971,73 @@ def _lift_adapter(body: dict[str, Any]) -> dict[str, Any]:
     return (
         body
         if old is None
-        else {**body, "adapter": {"length": _measured(old["length"], "mm"), "angle": _measured(old["angle"], "deg")}}
+        else {
+            **body,
+            "adapter": {
+                "length": _measured(old["length"], "mm"),
+                "angle": _measured(old["angle"], "deg"),
+            },
+        }
     )
 
 
-OLD_SAMPLE = {"rpm": ("rpm", "rpm"), "oil_kpa": ("oil", "kPa"), "coolant_c": ("coolant", "°C"), "timing_deg": ("timing", "deg")}
+OLD_SAMPLE = {
+    "rpm": ("rpm", "rpm"),
+    "oil_kpa": ("oil", "kPa"),
+    "coolant_c": ("coolant", "°C"),
+    "timing_deg": ("timing", "deg"),
+}
 
 
 def _lift_samples(body: dict[str, Any]) -> dict[str, Any]:
-    """Figures of a moment with their units; the one text that was kept of all of them together told no figure by itself."""
+    """Figures of a moment with their units; the one text that was kept of all of them together told
+    no figure by itself.
+    """
     samples = []
     for old in body["samples"]:
-        kept = {key: value for key, value in old.items() if key not in OLD_SAMPLE and key != "typed"}
+        kept = {
+            key: value for key, value in old.items() if key not in OLD_SAMPLE and key != "typed"
+        }
         samples.append(
-            kept | {name: _measured(old.get(key), unit) for key, (name, unit) in OLD_SAMPLE.items() if old.get(key) is not None}
+            kept
+            | {
+                name: _measured(old.get(key), unit)
+                for key, (name, unit) in OLD_SAMPLE.items()
+                if old.get(key) is not None
+            }
         )
     return {**body, "samples": samples}
 
 
 def _lift_tried(body: dict[str, Any]) -> dict[str, Any]:
-    return {key: value for key, value in body.items() if key != "minutes"} | {"time": _measured(body["minutes"], "min")}
+    return {key: value for key, value in body.items() if key != "minutes"} | {
+        "time": _measured(body["minutes"], "min")
+    }
 
 
 def _lift_supported(body: dict[str, Any]) -> dict[str, Any]:
     rated = _measured(body.get("rated_kg"), "kg")
-    return {key: value for key, value in body.items() if key != "rated_kg"} | ({"rated": rated} if rated else {})
+    return {key: value for key, value in body.items() if key != "rated_kg"} | (
+        {"rated": rated} if rated else {}
+    )
 
 
 LIFT: dict[str, Callable[[dict[str, Any]], dict[str, Any]]] = {
-    "plan edited": _lift_plan, "fastener": _lift_adapter, "decision": _lift_adapter, "samples": _lift_samples, "tried": _lift_tried, "supported": _lift_supported,
-}  # fmt: skip
+    "plan edited": _lift_plan,
+    "fastener": _lift_adapter,
+    "decision": _lift_adapter,
+    "samples": _lift_samples,
+    "tried": _lift_tried,
+    "supported": _lift_supported,
+}
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Entry:
-    """One line of a log, as the fold takes it. `time` is UTC in ISO 8601, `bench_time` the client's with offset."""
+    """One line of a log, as the fold takes it.
+
+    `time` is UTC in ISO 8601, `bench_time` the client's with offset.
+    """
 
     id: str
     seq: int
@@ -870,4 +1052,3 @@ class Entry:
     def strikes(self) -> str | None:
         """Id of the entry that this one strikes."""
         return self.body.entry if self.kind == "strike" else None
-

@@ -1,4 +1,6 @@
-"""What is empty: a fluid drained is empty until it is filled, or until somebody says why it stays so."""
+"""What is empty: a fluid drained is empty until it is filled, or until somebody says why it stays
+so.
+"""
 
 from hollet.core.book.fold import BookState
 from hollet.core.book.status import last_word, plan_of, status_of
@@ -8,12 +10,23 @@ from hollet.core.procedure.sheet import Fluid, Step
 
 __all__ = ["EMPTY_BLOCKS", "Empty", "empty_fluids"]
 
-EMPTY_BLOCKS = {"oil": "crank", "coolant": "fire", "gear": "fire", "brake": "gear", "clutch": "gear", "fuel": "fuel_on"}
-"""The first rung that a fluid's emptiness shuts; a fluid of which nobody said the kind shuts as oil does."""
+EMPTY_BLOCKS = {
+    "oil": "crank",
+    "coolant": "fire",
+    "gear": "fire",
+    "brake": "gear",
+    "clutch": "gear",
+    "fuel": "fuel_on",
+}
+"""The first rung that a fluid's emptiness shuts; a fluid of which nobody said the kind shuts as oil
+does.
+"""
 
 
 class Empty(View):
-    """One fluid that is drained and not filled: since when, by whom, which step drained it and which fills it."""
+    """One fluid that is drained and not filled: since when, by whom, which step drained it and
+    which fills it.
+    """
 
     fluid: str
     name: str
@@ -27,7 +40,9 @@ class Empty(View):
 
 def empty_fluids(state: BookState) -> tuple[Empty, ...]:
     """The fluids that are empty now."""
-    return tuple(found for fluid in plan_of(state).fluid if (found := _empty(state, fluid)) is not None)
+    return tuple(
+        found for fluid in plan_of(state).fluid if (found := _empty(state, fluid)) is not None
+    )
 
 
 def _done_seq(state: BookState, step: Step) -> int:
@@ -37,15 +52,33 @@ def _done_seq(state: BookState, step: Step) -> int:
 
 def _empty(state: BookState, fluid: Fluid) -> Empty | None:
     plan = plan_of(state)
-    drains = max((s for s in plan.step if fluid.id in s.drains), key=lambda s: _done_seq(state, s), default=None)
+    drains = max(
+        (s for s in plan.step if fluid.id in s.drains),
+        key=lambda s: _done_seq(state, s),
+        default=None,
+    )
     drained = _done_seq(state, drains) if drains is not None else 0
     fills = fills_of(plan, fluid)
     if drains is None or not drained or any(_done_seq(state, s) > drained for s in fills):
         return None
-    stays = any(e.kind == "decision" and e.body.about == "empty" and e.body.thing == fluid.id and e.seq > drained for e in state.of_step(drains.id))
+    stays = any(
+        e.kind == "decision"
+        and e.body.about == "empty"
+        and e.body.thing == fluid.id
+        and e.seq > drained
+        for e in state.of_step(drains.id)
+    )
     if stays:
         return None
     entry = last_word(state, drains.id)
     assert entry is not None
-    return Empty(fluid=fluid.id, name=fluid.name, kind=fluid.kind, blocks=EMPTY_BLOCKS.get(fluid.kind or "oil", "crank"), since=entry.time, who=entry.who,
-                 drained_at=drains.id, filled_at=fills[0].id if fills else None)  # fmt: skip
+    return Empty(
+        fluid=fluid.id,
+        name=fluid.name,
+        kind=fluid.kind,
+        blocks=EMPTY_BLOCKS.get(fluid.kind or "oil", "crank"),
+        since=entry.time,
+        who=entry.who,
+        drained_at=drains.id,
+        filled_at=fills[0].id if fills else None,
+    )

@@ -1,6 +1,7 @@
 """The fold: entries in, the latest facts of each subject out. It judges nothing and never refuses.
 
-Live entries are kept by subject in their order; a struck entry leaves its subject. Everything else (status, verdicts,
+Live entries are kept by subject in their order; a struck entry leaves its subject. Everything else
+(status, verdicts,
 gates) is computed from these facts when asked.
 """
 
@@ -22,8 +23,10 @@ __all__ = ["BookState", "fold", "state_after"]
 class BookState:
     """Facts of one build. Advanced in place by its one owner; readers must not change it.
 
-    `lost_done` keeps, by step, the done and bagged entries that were struck: what stood on them counts as open again; `lost`
-    keeps all struck entries by subject. `loads` are the entries that change what carries what, in their order; `turned` the plan edit that last turned a result.
+    `lost_done` keeps, by step, the done and bagged entries that were struck: what stood on them
+    counts as open again; `lost`
+    keeps all struck entries by subject. `loads` are the entries that change what carries what, in
+    their order; `turned` the plan edit that last turned a result.
     """
 
     whole: Plan | None = None
@@ -47,7 +50,9 @@ class BookState:
     turned: dict[tuple[str, str], Entry] = field(default_factory=dict)
     opened: dict[str, list[Entry]] = field(default_factory=lambda: defaultdict(list))
     runs: dict[str, list[str]] = field(default_factory=lambda: defaultdict(list))
-    memo: dict[tuple[str, ...], tuple[Any, Plan | None, Any]] = field(default_factory=dict, compare=False, repr=False)
+    memo: dict[tuple[str, ...], tuple[Any, Plan | None, Any]] = field(
+        default_factory=dict, compare=False, repr=False
+    )
 
     @property
     def plan(self) -> Plan | None:
@@ -63,7 +68,9 @@ class BookState:
         return self.by_step.get(step, [])
 
     def remembered(self, key: tuple[str, ...], fingerprint: Any, make: Callable[[], T]) -> T:
-        """A computed thing kept until what it was made from changes: its `fingerprint`, or the plan."""
+        """A computed thing kept until what it was made from changes: its `fingerprint`, or the
+        plan.
+        """
         known = self.memo.get(key)
         if known is not None and known[0] == fingerprint and known[1] is self.plan:
             return cast(T, known[2])
@@ -122,7 +129,11 @@ def fold(state: BookState, entry: Entry) -> BookState:
             state.opened[item_id].append(entry)
     elif entry.kind in ("left open", "undone"):
         state.opened[entry.body.item].append(entry)
-    if entry.kind == "supported" or bool(getattr(entry.body, "carries", ())) or bool(getattr(entry.body, "releases", ())):
+    if (
+        entry.kind == "supported"
+        or bool(getattr(entry.body, "carries", ()))
+        or bool(getattr(entry.body, "releases", ()))
+    ):
         state.loads.append(entry)
     return state
 
@@ -134,12 +145,22 @@ def _strike(state: BookState, entry: Entry) -> None:
     state.struck[target.id] = entry
     body = target.body
     touched = [state.by_subject[body.subject()], state.by_step[getattr(body, "step", None) or ""]]
-    touched += [state.bags[body.bag]] if target.kind in ("bagged", "removed", "unbagged") and body.bag is not None else []
+    touched += (
+        [state.bags[body.bag]]
+        if target.kind in ("bagged", "removed", "unbagged") and body.bag is not None
+        else []
+    )
     touched += [state.removed[body.removal]] if target.kind == "removed" else []
     touched += [state.captured[body.capture]] if target.kind == "captured" else []
     touched += [state.photos[body.photo]] if target.kind == "photo" else []
-    touched += [state.by_subject[f"joint:{body.joint}"]] if target.kind == "done" and body.joint else []
-    touched += [state.opened[item.id] for item in body.opens] if target.kind in ("done", "happened") else []
+    touched += (
+        [state.by_subject[f"joint:{body.joint}"]] if target.kind == "done" and body.joint else []
+    )
+    touched += (
+        [state.opened[item.id] for item in body.opens]
+        if target.kind in ("done", "happened")
+        else []
+    )
     touched += [state.loads]
     touched += [state.opened[item] for item in body.closes] if target.kind == "done" else []
     touched += [state.opened[body.item]] if target.kind in ("left open", "undone") else []

@@ -1,4 +1,6 @@
-"""Left open and the gates: everything that must be cleared, by the first rung it blocks; what is dangerous first, then what is wrong, open, not reached."""
+"""Left open and the gates: everything that must be cleared, by the first rung it blocks; what is
+dangerous first, then what is wrong, open, not reached.
+"""
 
 from collections.abc import Sequence
 from typing import Literal
@@ -21,25 +23,64 @@ from hollet.core.book.status import SETTLED, StepStatus, plan_of, status_of, sta
 from hollet.core.book.supports import held_up_by, support_view
 from hollet.core.book.tighten import doubted_bolts, joint_facts
 from hollet.core.instruments import Instrument
-from hollet.core.procedure.sheet import RUNGS, STAGES, FillStep, InspectStep, MeasureStep, RunStep, Step, TightenStep, blocks_of
+from hollet.core.procedure.sheet import (
+    RUNGS,
+    STAGES,
+    FillStep,
+    InspectStep,
+    MeasureStep,
+    RunStep,
+    Step,
+    TightenStep,
+    blocks_of,
+)
 
-__all__ = ["GATE_LINE", "SAFETY_RUNG", "GateAnswer", "OpenItem", "StageGroup", "dry_run_decision", "gate_answers", "left_open", "open_items", "stage_groups"]
+__all__ = [
+    "GATE_LINE",
+    "SAFETY_RUNG",
+    "GateAnswer",
+    "OpenItem",
+    "StageGroup",
+    "dry_run_decision",
+    "gate_answers",
+    "left_open",
+    "open_items",
+    "stage_groups",
+]
 
 GATE_LINE = "The vehicle maker's manual, local codes and licensed practice go first."
 
 
 Rank = Literal["danger", "wrong", "open", "not_reached"]
 RANKS: tuple[Rank, ...] = ("danger", "wrong", "open", "not_reached")
-RANK_OF: dict[str, Rank] = {"danger": "danger", "load": "danger", "result": "wrong", "part": "wrong", "capture": "wrong", "setting": "wrong", "lost": "wrong", "isolate": "wrong",
-                            "temporary": "open", "joint": "open", "empty": "open", "missing": "open", "look_again": "open", "step": "not_reached"}  # fmt: skip
+RANK_OF: dict[str, Rank] = {
+    "danger": "danger",
+    "load": "danger",
+    "result": "wrong",
+    "part": "wrong",
+    "capture": "wrong",
+    "setting": "wrong",
+    "lost": "wrong",
+    "isolate": "wrong",
+    "temporary": "open",
+    "joint": "open",
+    "empty": "open",
+    "missing": "open",
+    "look_again": "open",
+    "step": "not_reached",
+}
 SAFETY_RUNG = {"fuel": "fuel_on"}
-"""The rung that a safety-critical value or part shuts until it is replaced or inspected: fuel its own, all others drive."""
+"""The rung that a safety-critical value or part shuts until it is replaced or inspected: fuel its
+own, all others drive.
+"""
 
 
 class OpenItem(BaseModel):
-    """One thing left open: what it is, the first rung it blocks, where it is cleared; how bad it is, and the box that ends a danger.
+    """One thing left open: what it is, the first rung it blocks, where it is cleared; how bad it
+    is, and the box that ends a danger.
 
-    `holds_up`: undoing it asks what carries that body now. `no_closer`: no step of the plan closes it.
+    `holds_up`: undoing it asks what carries that body now. `no_closer`: no step of the plan closes
+    it.
     """
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
@@ -76,7 +117,8 @@ class StageGroup(BaseModel):
 
 
 class GateAnswer(BaseModel):
-    """May I? `shut`, `limited` (with its limit) or `nothing left open`; `items` are what shuts this rung itself, the worst first.
+    """May I? `shut`, `limited` (with its limit) or `nothing left open`; `items` are what shuts this
+    rung itself, the worst first.
 
     `first` are those that are dangerous, wrong or open; `not_reached` groups the steps by stage.
     """
@@ -94,13 +136,36 @@ class GateAnswer(BaseModel):
 
 
 def left_open(state: BookState) -> tuple[OpenItem, ...]:
-    """Live dangers, what is carried by nobody knows what, temporary states, empty systems, joints begun and not final, what to look at again: the ledger of the plate."""
-    return (*_dangers(state), *_temporary(state), *_empty(state), *_joints(state), *_look_again(state))
+    """Live dangers, what is carried by nobody knows what, temporary states, empty systems, joints
+    begun and not final, what to look at again: the ledger of the plate.
+    """
+    return (
+        *_dangers(state),
+        *_temporary(state),
+        *_empty(state),
+        *_joints(state),
+        *_look_again(state),
+    )
 
 
 def _look_again(state: BookState) -> list[OpenItem]:
-    return [_item(id=f"look:{due.step}", kind="look_again", what=due.words, blocks="nothing", step=due.step, step_number=due.number, clear_at=due.step, clear_number=due.number,
-                  undo="look again by day", box=BY_DAY, since=due.since, who=due.who) for due in looks_due(state)]  # fmt: skip
+    return [
+        _item(
+            id=f"look:{due.step}",
+            kind="look_again",
+            what=due.words,
+            blocks="nothing",
+            step=due.step,
+            step_number=due.number,
+            clear_at=due.step,
+            clear_number=due.number,
+            undo="look again by day",
+            box=BY_DAY,
+            since=due.since,
+            who=due.who,
+        )
+        for due in looks_due(state)
+    ]
 
 
 def _item(**facts: object) -> OpenItem:
@@ -108,10 +173,33 @@ def _item(**facts: object) -> OpenItem:
 
 
 def _dangers(state: BookState) -> list[OpenItem]:
-    found = [_item(id=f"danger:{d.step}:{d.clear_at}", kind="danger", what=f"{d.title}: {d.words}", blocks=d.blocks, step=d.step, step_number=d.number, clear_at=d.clear_at,
-                   undo=d.box, box=d.box, since=d.since, who=d.who) for d in live_dangers(state)]  # fmt: skip
-    found += [_item(id=f"load:{body.body}", kind="load", what=f"{body.name}: nobody said what carries it", blocks="crank", undo="say what carries it")
-              for body in support_view(state).bodies if not body.known]  # fmt: skip
+    found = [
+        _item(
+            id=f"danger:{d.step}:{d.clear_at}",
+            kind="danger",
+            what=f"{d.title}: {d.words}",
+            blocks=d.blocks,
+            step=d.step,
+            step_number=d.number,
+            clear_at=d.clear_at,
+            undo=d.box,
+            box=d.box,
+            since=d.since,
+            who=d.who,
+        )
+        for d in live_dangers(state)
+    ]
+    found += [
+        _item(
+            id=f"load:{body.body}",
+            kind="load",
+            what=f"{body.name}: nobody said what carries it",
+            blocks="crank",
+            undo="say what carries it",
+        )
+        for body in support_view(state).bodies
+        if not body.known
+    ]
     return found
 
 
@@ -121,7 +209,9 @@ def _temporary(state: BookState) -> tuple[OpenItem, ...]:
     for item_id, entries in state.opened.items():
         opener = None
         for entry in entries:
-            closes = entry.kind == "undone" or (entry.kind == "done" and item_id in entry.body.closes)
+            closes = entry.kind == "undone" or (
+                entry.kind == "done" and item_id in entry.body.closes
+            )
             opener = None if closes else entry
         if opener is None:
             continue
@@ -131,75 +221,168 @@ def _temporary(state: BookState) -> tuple[OpenItem, ...]:
         step = plan.find_step(body.step)
         closer = next((s for s in plan.step if item_id in s.closes), None)
         if closer is None and by_hand and step is not None:
-            closer = plan.find_step(body.closes_at) or plan.find_step(next(iter(back_steps(plan, step)), None))
-        found.append(_item(id=item_id, kind="temporary", clear_at=closer.id if closer else None, no_closer=closer is None and not by_hand,
-                           clear_number=closer.number if closer else "", what=item.what, blocks=item.blocks, step=body.step, undo=item.undo,
-                           step_number=step.number if step else "", stage=step.stage if step else "", since=opener.time,
-                           who=opener.who, open_for=item.open_for, note=getattr(item, "if_left", None),
-                           sort=item.sort, where=item.where, holds_up=_holds_up(state, opener, item.sort)))  # fmt: skip
+            closer = plan.find_step(body.closes_at) or plan.find_step(
+                next(iter(back_steps(plan, step)), None)
+            )
+        found.append(
+            _item(
+                id=item_id,
+                kind="temporary",
+                clear_at=closer.id if closer else None,
+                no_closer=closer is None and not by_hand,
+                clear_number=closer.number if closer else "",
+                what=item.what,
+                blocks=item.blocks,
+                step=body.step,
+                undo=item.undo,
+                step_number=step.number if step else "",
+                stage=step.stage if step else "",
+                since=opener.time,
+                who=opener.who,
+                open_for=item.open_for,
+                note=getattr(item, "if_left", None),
+                sort=item.sort,
+                where=item.where,
+                holds_up=_holds_up(state, opener, item.sort),
+            )
+        )
     return tuple(sorted(found, key=lambda i: i.since))
 
 
 def _holds_up(state: BookState, opener: Entry, sort: str) -> str | None:
-    """The body that undoing this item asks about: what its step set on something, or whatever is blocked or held."""
+    """The body that undoing this item asks about: what its step set on something, or whatever is
+    blocked or held.
+    """
     bodies = held_up_by(state, opener.body.step) if opener.kind != "left open" else ()
     return bodies[0] if bodies else "other" if sort == "block" else None
 
 
 def _empty(state: BookState) -> list[OpenItem]:
-    """Fluids that are out; where the step that fills it is still to come and blocks no later rung, that step says so itself."""
+    """Fluids that are out; where the step that fills it is still to come and blocks no later rung,
+    that step says so itself.
+    """
     plan = plan_of(state)
     found = []
     for empty in empty_fluids(state):
         drained, fills = plan.find_step(empty.drained_at), plan.find_step(empty.filled_at)
-        found.append(_item(id=f"empty:{empty.fluid}", kind="empty", what=f"{empty.name}: drained and not filled", blocks=empty.blocks, step=empty.drained_at,
-                           step_number=drained.number if drained else "", stage=drained.stage if drained else "", clear_at=fills.id if fills else None,
-                           clear_number=fills.number if fills else "", undo="fill it", since=empty.since, who=empty.who, no_closer=fills is None))  # fmt: skip
+        found.append(
+            _item(
+                id=f"empty:{empty.fluid}",
+                kind="empty",
+                what=f"{empty.name}: drained and not filled",
+                blocks=empty.blocks,
+                step=empty.drained_at,
+                step_number=drained.number if drained else "",
+                stage=drained.stage if drained else "",
+                clear_at=fills.id if fills else None,
+                clear_number=fills.number if fills else "",
+                undo="fill it",
+                since=empty.since,
+                who=empty.who,
+                no_closer=fills is None,
+            )
+        )
     return found
 
 
 def _joints(state: BookState) -> tuple[OpenItem, ...]:
-    """Joints begun and not final, and joints whose tightening was passed over: nothing else says that they hold."""
+    """Joints begun and not final, and joints whose tightening was passed over: nothing else says
+    that they hold.
+    """
     plan = plan_of(state)
     found = []
     for joint in plan.joint:
         facts = joint_facts(state, joint)
-        step = next((s for s in plan.step if isinstance(s, TightenStep) and s.joint == joint.id), None)
+        step = next(
+            (s for s in plan.step if isinstance(s, TightenStep) and s.joint == joint.id), None
+        )
         status = status_of(state, step) if step is not None else None
-        passed = status is not None and status.status in ("done", "skipped", "not_applicable") and not (facts.begun and facts.final)
+        passed = (
+            status is not None
+            and status.status in ("done", "skipped", "not_applicable")
+            and not (facts.begun and facts.final)
+        )
         if facts.final if facts.begun else not passed:
             continue
         live = state.live(f"joint:{joint.id}")
-        since, who = (live[0].time, live[0].who) if live else (status.time, status.who) if status is not None else ("", "")
-        found.append(_item(id=f"joint:{joint.id}", kind="joint", what=f"{joint.name}, {facts.progress}" + ("" if facts.begun else ", passed over"), since=since, who=who,
-                           blocks=blocks_of(plan, step) if step else "crank", step=step.id if step else None,
-                           step_number=step.number if step else "", stage=step.stage if step else "",
-                           undo=joint.wait_for or "tighten to the last stage"))  # fmt: skip
+        since, who = (
+            (live[0].time, live[0].who)
+            if live
+            else (status.time, status.who)
+            if status is not None
+            else ("", "")
+        )
+        found.append(
+            _item(
+                id=f"joint:{joint.id}",
+                kind="joint",
+                what=f"{joint.name}, {facts.progress}" + ("" if facts.begun else ", passed over"),
+                since=since,
+                who=who,
+                blocks=blocks_of(plan, step) if step else "crank",
+                step=step.id if step else None,
+                step_number=step.number if step else "",
+                stage=step.stage if step else "",
+                undo=joint.wait_for or "tighten to the last stage",
+            )
+        )
     return tuple(found)
 
 
 def open_items(
     state: BookState, tools: Sequence[Instrument] = (), known: dict[str, StepStatus] | None = None
 ) -> tuple[OpenItem, ...]:
-    """Everything open: dangers, steps, temporary states, empty systems, joints, results, parts and missing values, each with the rung it blocks."""
+    """Everything open: dangers, steps, temporary states, empty systems, joints, results, parts and
+    missing values, each with the rung it blocks.
+    """
     plan = plan_of(state)
     known = known or statuses(state)
     found = list(left_open(state))
     for step in plan.step:
         status = known[step.id]
         rung = blocks_of(plan, step)
-        said = any(i.blocks == rung and step.id in (i.clear_at, i.step if i.kind == "joint" else None) for i in found)
+        said = any(
+            i.blocks == rung and step.id in (i.clear_at, i.step if i.kind == "joint" else None)
+            for i in found
+        )
         if status.status not in SETTLED and not said:
-            found.append(_item(id=f"step:{step.id}", kind="step", what=step.title, blocks=rung, step=step.id,
-                               step_number=step.number, stage=step.stage, note=status.doubt))  # fmt: skip
+            found.append(
+                _item(
+                    id=f"step:{step.id}",
+                    kind="step",
+                    what=step.title,
+                    blocks=rung,
+                    step=step.id,
+                    step_number=step.number,
+                    stage=step.stage,
+                    note=status.doubt,
+                )
+            )
         if isinstance(step, MeasureStep):
             found += _results(state, step, tools, status)
         if isinstance(step, InspectStep):
             parts = dict(open_parts(state, step)) if status.status != "not_there" else {}
             if status.status in ("skipped", "not_applicable"):
-                parts |= {part: words for part, words in unseen_safety(state, step) if part.id not in {p.id for p in parts}}
-            found += [_item(id=f"part:{step.id}/{part.id}", kind="part", what=words, step=step.id, step_number=step.number, stage=step.stage, undo="say when it is done",
-                            blocks=SAFETY_RUNG.get(part.safety, "drive") if part.barred and part.safety else blocks_of(plan, step)) for part, words in parts.items()]  # fmt: skip
+                parts |= {
+                    part: words
+                    for part, words in unseen_safety(state, step)
+                    if part.id not in {p.id for p in parts}
+                }
+            found += [
+                _item(
+                    id=f"part:{step.id}/{part.id}",
+                    kind="part",
+                    what=words,
+                    step=step.id,
+                    step_number=step.number,
+                    stage=step.stage,
+                    undo="say when it is done",
+                    blocks=SAFETY_RUNG.get(part.safety, "drive")
+                    if part.barred and part.safety
+                    else blocks_of(plan, step),
+                )
+                for part, words in parts.items()
+            ]
     found += [i for step in plan.step for i in _missing(state, step, known[step.id])]
     found += _undone_too_early(state, known)
     found += _not_as_found(state)
@@ -215,54 +398,128 @@ def _by_doubted_wrench(state: BookState, tools: Sequence[Instrument]) -> list[Op
         doubts = doubted_bolts(state, joint, tools) if joint is not None else {}
         if joint is not None and doubts:
             bolts = ", ".join(str(number) for number in sorted(doubts))
-            found.append(_item(id=f"wrench:{joint.id}", kind="joint", what=f"{joint.name}: {next(iter(doubts.values()))}, bolt {bolts} pulled with it", blocks=blocks_of(plan, step),
-                               step=step.id, step_number=step.number, stage=step.stage, undo="pull them anew with a wrench that is good"))  # fmt: skip
+            found.append(
+                _item(
+                    id=f"wrench:{joint.id}",
+                    kind="joint",
+                    what=(
+                        f"{joint.name}: {next(iter(doubts.values()))}, bolt {bolts} pulled with it"
+                    ),
+                    blocks=blocks_of(plan, step),
+                    step=step.id,
+                    step_number=step.number,
+                    stage=step.stage,
+                    undo="pull them anew with a wrench that is good",
+                )
+            )
     return found
 
 
 def _not_as_found(state: BookState) -> list[OpenItem]:
-    """Marks that did not line up at refit, settings disturbed and not set anew, fasteners lost and not replaced."""
+    """Marks that did not line up at refit, settings disturbed and not set anew, fasteners lost and
+    not replaced.
+    """
     plan = plan_of(state)
     found = []
     for view in mismatches(state):
         step = plan.find_step(view.compare_at) or plan.find_step(view.step)
-        found.append(_item(id=f"capture:{view.id}", kind="capture", what=f"{view.what}: not as found, {view.compared}", blocks=blocks_of(plan, step) if step else "crank",
-                              step=step.id if step else None, step_number=step.number if step else "", stage=step.stage if step else "",
-                              undo="put it right and compare again", who=view.who))  # fmt: skip
+        found.append(
+            _item(
+                id=f"capture:{view.id}",
+                kind="capture",
+                what=f"{view.what}: not as found, {view.compared}",
+                blocks=blocks_of(plan, step) if step else "crank",
+                step=step.id if step else None,
+                step_number=step.number if step else "",
+                stage=step.stage if step else "",
+                undo="put it right and compare again",
+                who=view.who,
+            )
+        )
     for entry in disturbed_settings(state):
         body, step = entry.body, plan.find_step(entry.body.step)
-        found.append(_item(id=f"setting:{body.setting}", kind="setting", what=f"{body.what} was loosened: {body.holds} is lost", blocks=body.blocks,
-                              step=body.step, step_number=step.number if step else "", stage=step.stage if step else "", undo="set it anew",
-                              since=entry.time, who=entry.who))  # fmt: skip
+        found.append(
+            _item(
+                id=f"setting:{body.setting}",
+                kind="setting",
+                what=f"{body.what} was loosened: {body.holds} is lost",
+                blocks=body.blocks,
+                step=body.step,
+                step_number=step.number if step else "",
+                stage=step.stage if step else "",
+                undo="set it anew",
+                since=entry.time,
+                who=entry.who,
+            )
+        )
     for content in bag_contents(state):
         if content.missing:
-            back = next((s for s in plan.step if content.owner in s.refits), None) or plan.find_step(content.step)
-            found.append(_item(id=f"lost:{content.bag}", kind="lost", what=f"{content.missing} of {content.pieces} lost from bag {content.bag}, {content.what}",
-                                  blocks=blocks_of(plan, back) if back else "crank", step=back.id if back else None, step_number=back.number if back else "",
-                                  stage=back.stage if back else "", undo="the same size and grade in their place"))  # fmt: skip
+            back = next(
+                (s for s in plan.step if content.owner in s.refits), None
+            ) or plan.find_step(content.step)
+            found.append(
+                _item(
+                    id=f"lost:{content.bag}",
+                    kind="lost",
+                    what=f"{content.missing} of {content.pieces} lost from bag {content.bag}, "
+                    f"{content.what}",
+                    blocks=blocks_of(plan, back) if back else "crank",
+                    step=back.id if back else None,
+                    step_number=back.number if back else "",
+                    stage=back.stage if back else "",
+                    undo="the same size and grade in their place",
+                )
+            )
     return found
 
 
 def _undone_too_early(state: BookState, known: dict[str, StepStatus]) -> list[OpenItem]:
-    """What must be open for a rung that is still to come, and was undone already: the coil plugged in before cranking."""
+    """What must be open for a rung that is still to come, and was undone already: the coil plugged
+    in before cranking.
+    """
     plan = plan_of(state)
-    to_come = {step.rung for step in plan.step if isinstance(step, RunStep) and known[step.id].status not in SETTLED}
+    to_come = {
+        step.rung
+        for step in plan.step
+        if isinstance(step, RunStep) and known[step.id].status not in SETTLED
+    }
     open_now = {item.id for item in _temporary(state)}
     return [
-        _item(id=f"undone:{item.id}", kind="isolate", blocks=item.open_for, step=step.id, step_number=step.number, stage=step.stage,
-                 what=f"{item.what}: it must be so for {RUNGS[item.open_for].lower()}, and was undone")
-        for step in plan.step for item in step.opens
+        _item(
+            id=f"undone:{item.id}",
+            kind="isolate",
+            blocks=item.open_for,
+            step=step.id,
+            step_number=step.number,
+            stage=step.stage,
+            what=f"{item.what}: it must be so for {RUNGS[item.open_for].lower()}, and was undone",
+        )
+        for step in plan.step
+        for item in step.opens
         if item.open_for in to_come and state.opened.get(item.id) and item.id not in open_now
-    ]  # fmt: skip
+    ]
 
 
-def _results(state: BookState, step: MeasureStep, tools: Sequence[Instrument], status: StepStatus) -> list[OpenItem]:
-    """Results that are not proven good. A step passed over says nothing of a safety-critical value: it stays."""
+def _results(
+    state: BookState, step: MeasureStep, tools: Sequence[Instrument], status: StepStatus
+) -> list[OpenItem]:
+    """Results that are not proven good.
+
+    A step passed over says nothing of a safety-critical value: it stays.
+    """
     passed = status.status in ("skipped", "not_applicable")
     found = []
     for result in results_of(state, step, tools):
         judged, safety = result.judgement, result.limit.safety
-        if judged.verdict == "not_read" and not result.refusal and (status.status not in SETTLED or status.status == "not_there" or (passed and safety is None)):
+        if (
+            judged.verdict == "not_read"
+            and not result.refusal
+            and (
+                status.status not in SETTLED
+                or status.status == "not_there"
+                or (passed and safety is None)
+            )
+        ):
             continue  # the step itself is open and says so
         if passed and safety is None and not result.readings:
             continue
@@ -274,15 +531,28 @@ def _results(state: BookState, step: MeasureStep, tools: Sequence[Instrument], s
         blocks = blocks_of(plan_of(state), step)
         if safety is not None and (barred or passed):
             blocks = SAFETY_RUNG.get(safety, "drive")
-        found.append(_item(id=f"result:{step.id}/{result.id}", kind="result", blocks=blocks, step=step.id,
-                           what=f"{result.name} {judged.value_text} {judged.unit}: {judged.words}".replace("  ", " "),
-                           step_number=step.number, stage=step.stage, note=result.lapsed or result.refusal,
-                           assumed=judged.assumed))  # fmt: skip
+        found.append(
+            _item(
+                id=f"result:{step.id}/{result.id}",
+                kind="result",
+                blocks=blocks,
+                step=step.id,
+                what=f"{result.name} {judged.value_text} {judged.unit}: {judged.words}".replace(
+                    "  ", " "
+                ),
+                step_number=step.number,
+                stage=step.stage,
+                note=result.lapsed or result.refusal,
+                assumed=judged.assumed,
+            )
+        )
     return found
 
 
 def _missing(state: BookState, step: Step, status: StepStatus) -> list[OpenItem]:
-    """Values that the step needs and nobody has given yet; a step done does not settle them, what was measured stays unjudged."""
+    """Values that the step needs and nobody has given yet; a step done does not settle them, what
+    was measured stays unjudged.
+    """
     plan = plan_of(state)
     passed = status.status in ("skipped", "not_applicable", "not_there")
     if isinstance(step, MeasureStep):
@@ -295,20 +565,43 @@ def _missing(state: BookState, step: Step, status: StepStatus) -> list[OpenItem]
         names = [step.amount]
     else:
         names = []
-    limits = [limit for limit in plan.limit if limit.id in names and not limit.given and limit.target is None]
-    return [_item(id=f"limit:{step.id}/{limit.id}", kind="missing", what=f"{limit.name}: value not given", blocks=blocks_of(plan, step),
-                  step=step.id, step_number=step.number, stage=step.stage) for limit in limits]  # fmt: skip
+    limits = [
+        limit
+        for limit in plan.limit
+        if limit.id in names and not limit.given and limit.target is None
+    ]
+    return [
+        _item(
+            id=f"limit:{step.id}/{limit.id}",
+            kind="missing",
+            what=f"{limit.name}: value not given",
+            blocks=blocks_of(plan, step),
+            step=step.id,
+            step_number=step.number,
+            stage=step.stage,
+        )
+        for limit in limits
+    ]
 
 
 def dry_run_decision(state: BookState) -> float | None:
-    """Seconds of the one run without coolant that was decided in writing and not used yet, or None."""
+    """Seconds of the one run without coolant that was decided in writing and not used
+    yet, or None.
+    """
     plan = plan_of(state)
     for step in plan.step:
         if not isinstance(step, FillStep) or not step.coolant:
             continue
-        decided = [e for e in state.of_step(step.id) if e.kind == "decision" and e.body.about == "dry_run"]
+        decided = [
+            e for e in state.of_step(step.id) if e.kind == "decision" and e.body.about == "dry_run"
+        ]
         if decided:
-            runs = (a for s in plan.step if isinstance(s, RunStep) and s.rung == "fire" for a in attempts_of(state, s))
+            runs = (
+                a
+                for s in plan.step
+                if isinstance(s, RunStep) and s.rung == "fire"
+                for a in attempts_of(state, s)
+            )
             if not any(a.started >= decided[-1].time for a in runs):
                 return float(decided[-1].body.seconds or 0.0)
     return None
@@ -321,13 +614,17 @@ def gate_answers(
     plan = plan_of(state)
     items = open_items(state, tools) if items is None else items
     dry = dry_run_decision(state)
-    coolant = {f"step:{step.id}" for step in plan.step if isinstance(step, FillStep) and step.coolant}
+    coolant = {
+        f"step:{step.id}" for step in plan.step if isinstance(step, FillStep) and step.coolant
+    }
     coolant |= {f"empty:{fluid.id}" for fluid in plan.fluid if fluid.kind == "coolant"}
     answers = []
     below: list[OpenItem] = []
     for rung, name in RUNGS.items():
         own = [item for item in items if item.blocks == rung]
-        own.sort(key=lambda i: (RANKS.index(i.rank), i.clear_number or i.step_number or "9.99", i.kind))
+        own.sort(
+            key=lambda i: (RANKS.index(i.rank), i.clear_number or i.step_number or "9.99", i.kind)
+        )
         reasons = [*below, *own]
         must_be_open = tuple(item.what for item in items if item.open_for == rung)
         if not reasons:
@@ -338,12 +635,26 @@ def gate_answers(
                     if held and held.hi:
                         answer, limit = "limited", f"{held.hi} {held.unit} at most"
         elif rung == "fire" and dry is not None and all(item.id in coolant for item in reasons):
-            answer, limit = "limited", f"one run of {dry:g} s at most without coolant, then a full cool-down"
+            answer, limit = (
+                "limited",
+                f"one run of {dry:g} s at most without coolant, then a full cool-down",
+            )
         else:
             answer, limit = "shut", None
         words = tuple(item.what for item in sorted(reasons, key=lambda i: RANKS.index(i.rank))[:40])
-        answers.append(GateAnswer(rung=rung, name=name, answer=answer, limit=limit, reasons=words, items=tuple(own), check_open=must_be_open,
-                                  first=tuple(i for i in own if i.rank != "not_reached"), not_reached=stage_groups(own)))  # fmt: skip
+        answers.append(
+            GateAnswer(
+                rung=rung,
+                name=name,
+                answer=answer,
+                limit=limit,
+                reasons=words,
+                items=tuple(own),
+                check_open=must_be_open,
+                first=tuple(i for i in own if i.rank != "not_reached"),
+                not_reached=stage_groups(own),
+            )
+        )
         below += own
     return tuple(answers)
 
@@ -354,6 +665,11 @@ def stage_groups(items: Sequence[OpenItem]) -> tuple[StageGroup, ...]:
     for stage, name in STAGES.items():
         own = tuple(item for item in items if item.rank == "not_reached" and item.stage == stage)
         if own:
-            found.append(StageGroup(stage=stage, words=f"{name}: {len(own)} {'step' if len(own) == 1 else 'steps'}", items=own))
+            found.append(
+                StageGroup(
+                    stage=stage,
+                    words=f"{name}: {len(own)} {'step' if len(own) == 1 else 'steps'}",
+                    items=own,
+                )
+            )
     return tuple(found)
-

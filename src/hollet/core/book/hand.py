@@ -10,7 +10,9 @@ __all__ = ["Hand"]
 
 @dataclass(frozen=True, slots=True)
 class Hand:
-    """The tools of the shop by id, as whoever acts reads them, and the moment of acting (UTC, ISO 8601)."""
+    """The tools of the shop by id, as whoever acts reads them, and the moment of acting (UTC, ISO
+    8601).
+    """
 
     tools: Mapping[str, Instrument]
     now: str

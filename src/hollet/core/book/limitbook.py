@@ -1,4 +1,6 @@
-"""The limit book: every figure of a build with its state, where it is used, and which tool of the shop can decide it at all."""
+"""The limit book: every figure of a build with its state, where it is used, and which tool of the
+shop can decide it at all.
+"""
 
 from collections.abc import Sequence
 
@@ -21,11 +23,14 @@ from hollet.core.quantities.units import find_unit
 __all__ = ["FigureRow", "LimitBook", "SourceRow", "ToolFit", "limit_book"]
 
 APART = 1e-4
-"""Readings are set apart by this much of their unit, so that none ties with another for the largest."""
+"""Readings are set apart by this much of their unit, so that none ties with another for the
+largest.
+"""
 
 
 class ToolFit(View):
-    """The best tools of the shop for a limit: `share` is 2 U over the band (None for a one-sided limit), `fits` whether they
+    """The best tools of the shop for a limit: `share` is 2 U over the band (None for a one-sided
+    limit), `fits` whether they
     can ever prove "inside"."""
 
     words: str
@@ -34,7 +39,9 @@ class ToolFit(View):
 
 
 class SourceRow(View):
-    """What one source says, whether it is the one in force, and how the reading, where there is just one, is judged by it."""
+    """What one source says, whether it is the one in force, and how the reading, where there is
+    just one, is judged by it.
+    """
 
     source: str
     page: str | None
@@ -98,7 +105,10 @@ def limit_book(state: BookState, tools: Sequence[Instrument]) -> LimitBook:
     rows = [_limit_row(state, plan, limit, used.get(limit.id, []), tools) for limit in plan.limit]
     rows += [_joint_row(joint, joints.get(joint.id, []), tools) for joint in plan.joint]
     rows.sort(key=lambda row: (place.get(row.first_step or "", len(place)), row.name))
-    counts = {name: sum(row.state == name for row in rows) for name in ("conflict", "not given", "assumed", "own", "given")}
+    counts = {
+        name: sum(row.state == name for row in rows)
+        for name in ("conflict", "not given", "assumed", "own", "given")
+    }
     counts["no tool"] = sum(row.fit is not None and not row.fit.fits for row in rows)
     return LimitBook(rows=tuple(rows), counts=counts)
 
@@ -111,34 +121,70 @@ def _state(limit: Limit) -> str:
     return "own" if limit.own else "given" if limit.source else "assumed"
 
 
-def _limit_row(state: BookState, plan: Plan, limit: Limit, steps: Sequence[Step], tools: Sequence[Instrument]) -> FigureRow:
-    judged = tuple(JudgedRow(name=r.name, judgement=r.judgement) for s in steps if isinstance(s, MeasureStep)
-                   for r in results_of(state, s, tools) if r.limit.id == limit.id and r.readings)  # fmt: skip
-    value, big_u = (judged[0].judgement.value, judged[0].judgement.U) if len(judged) == 1 else (None, None)
+def _limit_row(
+    state: BookState, plan: Plan, limit: Limit, steps: Sequence[Step], tools: Sequence[Instrument]
+) -> FigureRow:
+    judged = tuple(
+        JudgedRow(name=r.name, judgement=r.judgement)
+        for s in steps
+        if isinstance(s, MeasureStep)
+        for r in results_of(state, s, tools)
+        if r.limit.id == limit.id and r.readings
+    )
+    value, big_u = (
+        (judged[0].judgement.value, judged[0].judgement.U) if len(judged) == 1 else (None, None)
+    )
     sources = tuple(
-        SourceRow(source=a.source, page=a.page, lo=a.lo, hi=a.hi, target=a.target, words=limit.as_said(a).words(),
-                  bar=judge(value, big_u, limit.as_said(a)), in_force=limit.in_force(a))
+        SourceRow(
+            source=a.source,
+            page=a.page,
+            lo=a.lo,
+            hi=a.hi,
+            target=a.target,
+            words=limit.as_said(a).words(),
+            bar=judge(value, big_u, limit.as_said(a)),
+            in_force=limit.in_force(a),
+        )
         for a in limit.answers
-    )  # fmt: skip
+    )
     both = limit.common()
     where = f"{limit.source}{f', p. {limit.page}' if limit.page else ''}" if limit.source else ""
     aim = f"{limit.target} {limit.unit}" if limit.target and not limit.given else limit.words()
     return FigureRow(
-        id=limit.id, kind="limit", name=limit.name, condition=limit.condition or "", words=aim, unit=limit.unit, state=_state(limit),
-        source=where, steps=tuple(s.number for s in steps), first_step=steps[0].id if steps else None, stage=steps[0].stage if steps else "",
-        limit=limit, fit=_fit(plan, limit, steps, tools), sources=sources, judged=judged,
-        both=judge(value, big_u, both) if both else None, both_words=both.words() if both else "they leave nothing in common",
-    )  # fmt: skip
+        id=limit.id,
+        kind="limit",
+        name=limit.name,
+        condition=limit.condition or "",
+        words=aim,
+        unit=limit.unit,
+        state=_state(limit),
+        source=where,
+        steps=tuple(s.number for s in steps),
+        first_step=steps[0].id if steps else None,
+        stage=steps[0].stage if steps else "",
+        limit=limit,
+        fit=_fit(plan, limit, steps, tools),
+        sources=sources,
+        judged=judged,
+        both=judge(value, big_u, both) if both else None,
+        both_words=both.words() if both else "they leave nothing in common",
+    )
 
 
-def _fit(plan: Plan, limit: Limit, steps: Sequence[Step], tools: Sequence[Instrument]) -> ToolFit | None:
+def _fit(
+    plan: Plan, limit: Limit, steps: Sequence[Step], tools: Sequence[Instrument]
+) -> ToolFit | None:
     parts = _readings(limit, steps)
     if not parts:
         return None
     best: list[Instrument] = []
     shares: list[tuple[float, Spread]] = []
     for kind, nominal, c in parts:
-        usable = [t for t in tools if not t.retired and t.kind == kind and t.s is not None and t.covers(nominal)]
+        usable = [
+            t
+            for t in tools
+            if not t.retired and t.kind == kind and t.s is not None and t.covers(nominal)
+        ]
         scored = [(combine([(1, reading_share(tool, [nominal]))])[2], tool) for tool in usable]
         if not scored:
             return ToolFit(words=f"no {kind} that reaches {decimal_text(nominal)}", fits=False)
@@ -155,13 +201,17 @@ def _fit(plan: Plan, limit: Limit, steps: Sequence[Step], tools: Sequence[Instru
         return ToolFit(words=shown, fits=True)
     share = 2 * big_u / (hi - lo) if lo is not None and hi is not None and hi > lo else None
     if lo is None and hi is not None and hi > 0 and not unit.offset:
-        share = big_u / hi  # what starts at nothing can be proven inside only below the limit less U
+        share = (
+            big_u / hi
+        )  # what starts at nothing can be proven inside only below the limit less U
     fits = share is None or share <= 1
     return ToolFit(words=shown if fits else f"{shown}: too wide", share=share, fits=fits)
 
 
 def _readings(limit: Limit, steps: Sequence[Step]) -> list[tuple[str, float, float]]:
-    """Kind of tool, nominal value and how much it counts, of each reading of the first result judged by the limit."""
+    """Kind of tool, nominal value and how much it counts, of each reading of the first result
+    judged by the limit.
+    """
     for step in steps:
         if isinstance(step, FillStep):
             value = limit.figure("target") or limit.figure("hi") or limit.figure("lo")
@@ -174,7 +224,9 @@ def _readings(limit: Limit, steps: Sequence[Step]) -> list[tuple[str, float, flo
                     continue
                 try:
                     values = {n: float(parse(spec[n].nominal).nominal or 0) for n in names}
-                    counts = sensitivities(result, {n: v + k * APART for k, (n, v) in enumerate(values.items())})
+                    counts = sensitivities(
+                        result, {n: v + k * APART for k, (n, v) in enumerate(values.items())}
+                    )
                 except Refused:
                     return []
                 return [(spec[n].tool, values[n], counts[n]) for n in names if counts[n]]
@@ -182,30 +234,58 @@ def _readings(limit: Limit, steps: Sequence[Step]) -> list[tuple[str, float, flo
 
 
 def _joint_row(joint: Joint, steps: Sequence[Step], tools: Sequence[Instrument]) -> FigureRow:
-    stages = tuple(stage.torque or (f"+{stage.angle}" if stage.angle else "not given") for stage in joint.stage)
+    stages = tuple(
+        stage.torque or (f"+{stage.angle}" if stage.angle else "not given") for stage in joint.stage
+    )
     missing = any(stage.torque is None and stage.angle is None for stage in joint.stage)
-    state = "not given" if missing else "own" if joint.own else "given" if joint.source else "assumed"
+    state = (
+        "not given" if missing else "own" if joint.own else "given" if joint.source else "assumed"
+    )
     return FigureRow(
-        id=joint.id, kind="joint", name=joint.name, condition=joint.treatment or "", words=", ".join(stages),
-        tolerance=joint.tolerance or f"±{ASSUMED_TOLERANCE:g} % assumed", unit="N·m", state=state, source=joint.source or "",
-        steps=tuple(s.number for s in steps), first_step=steps[0].id if steps else None, stage=steps[0].stage if steps else "",
-        joint=joint, fit=_wrench_fit(joint, tools),
-    )  # fmt: skip
+        id=joint.id,
+        kind="joint",
+        name=joint.name,
+        condition=joint.treatment or "",
+        words=", ".join(stages),
+        tolerance=joint.tolerance or f"±{ASSUMED_TOLERANCE:g} % assumed",
+        unit="N·m",
+        state=state,
+        source=joint.source or "",
+        steps=tuple(s.number for s in steps),
+        first_step=steps[0].id if steps else None,
+        stage=steps[0].stage if steps else "",
+        joint=joint,
+        fit=_wrench_fit(joint, tools),
+    )
 
 
 def _wrench_fit(joint: Joint, tools: Sequence[Instrument]) -> ToolFit | None:
     """The wrench with the smallest permissible deviation that reaches all torques of the joint."""
-    torques = [float(parse(stage.torque, "torque").nominal or 0) for stage in joint.stage if stage.torque]
+    torques = [
+        float(parse(stage.torque, "torque").nominal or 0) for stage in joint.stage if stage.torque
+    ]
     if not torques:
         return None
-    percent = float(parse(joint.tolerance, "percent", "%").nominal or 0) if joint.tolerance else ASSUMED_TOLERANCE
+    percent = (
+        float(parse(joint.tolerance, "percent", "%").nominal or 0)
+        if joint.tolerance
+        else ASSUMED_TOLERANCE
+    )
     able = []
     for tool in tools:
-        full = float(parse(tool.hi or "0", "torque", tool.unit).nominal or 0) if "wrench" in tool.kind and not tool.retired else 0.0
+        full = (
+            float(parse(tool.hi or "0", "torque", tool.unit).nominal or 0)
+            if "wrench" in tool.kind and not tool.retired
+            else 0.0
+        )
         if full and all(0.2 * full <= torque <= full for torque in torques):
             able.append(tool)
     if not able:
         return ToolFit(words="no wrench for all stages", fits=False)
     best = min(able, key=lambda t: float(t.mpe_percent or 0))
     deviation = float(best.mpe_percent or 0)
-    return ToolFit(words=f"{best.code} ±{best.mpe_percent} %", share=deviation / percent if percent else None, fits=deviation <= percent)
+    return ToolFit(
+        words=f"{best.code} ±{best.mpe_percent} %",
+        share=deviation / percent if percent else None,
+        fits=deviation <= percent,
+    )

@@ -1,4 +1,6 @@
-"""What was closed, inspected or cleaned in the dark, in dust or in blown sand: looked at again by day, or it stays on the list."""
+"""What was closed, inspected or cleaned in the dark, in dust or in blown sand: looked at again by
+day, or it stays on the list.
+"""
 
 from hollet.core.book.entries import Around, Entry
 from hollet.core.book.fold import BookState
@@ -10,7 +12,11 @@ __all__ = ["BY_DAY", "LookAgain", "looks_due"]
 
 BY_DAY = "Looked at again by day"
 """The box that takes a step off the list."""
-SPOILT: dict[frozenset[Around], str] = {frozenset({"dark"}): "in the dark", frozenset({"dust", "wind"}): "in blown sand", frozenset({"dust"}): "in dust"}
+SPOILT: dict[frozenset[Around], str] = {
+    frozenset({"dark"}): "in the dark",
+    frozenset({"dust", "wind"}): "in blown sand",
+    frozenset({"dust"}): "in dust",
+}
 LOOKED_AT = ("inspect", "measure")
 CLOSED = ("fit", "tighten", "connect")
 
@@ -42,7 +48,16 @@ def looks_due(state: BookState) -> tuple[LookAgain, ...]:
         did = _did(step, entry)
         how = _spoilt(state, entry) if did else None
         if did and how:
-            found.setdefault(step.id, LookAgain(step=step.id, number=step.number, words=f"{step.title}: {did} {how}", since=entry.time, who=entry.who))
+            found.setdefault(
+                step.id,
+                LookAgain(
+                    step=step.id,
+                    number=step.number,
+                    words=f"{step.title}: {did} {how}",
+                    since=entry.time,
+                    who=entry.who,
+                ),
+            )
     return tuple(found.values())
 
 
@@ -51,10 +66,21 @@ def _did(step: Step, entry: Entry) -> str | None:
         return "looked at"
     if entry.kind != "done":
         return None
-    return "closed" if step.kind in CLOSED or step.closes else "cleaned" if step.stage == "prepare" else None
+    return (
+        "closed"
+        if step.kind in CLOSED or step.closes
+        else "cleaned"
+        if step.stage == "prepare"
+        else None
+    )
 
 
 def _spoilt(state: BookState, entry: Entry) -> str | None:
-    """What it was like around the bench when a line was written, where that spoils looking or closing."""
-    around = next((set(e.body.around) for e in reversed(state.live("surroundings")) if e.seq < entry.seq), set())
+    """What it was like around the bench when a line was written, where that spoils looking or
+    closing.
+    """
+    around = next(
+        (set(e.body.around) for e in reversed(state.live("surroundings")) if e.seq < entry.seq),
+        set(),
+    )
     return next((words for needed, words in SPOILT.items() if needed <= around), None)

@@ -1,4 +1,6 @@
-"""Measuring in a build: readings, derived results, their verdicts, and which tool would settle one."""
+"""Measuring in a build: readings, derived results, their verdicts, and which tool would
+settle one.
+"""
 
 import re
 from collections.abc import Iterable, Sequence
@@ -13,7 +15,15 @@ from hollet.core.book.fold import BookState
 from hollet.core.book.status import plan_of
 from hollet.core.checking import standing
 from hollet.core.errors import Refused
-from hollet.core.instruments import Instrument, Spread, combine, leaf_share, may_give, reading_share, single_reading_U
+from hollet.core.instruments import (
+    Instrument,
+    Spread,
+    combine,
+    leaf_share,
+    may_give,
+    reading_share,
+    single_reading_U,
+)
 from hollet.core.limits import Judgement, Limit, judge, judge_lower_end
 from hollet.core.measuring.formulas import evaluate, sensitivities
 from hollet.core.procedure.sheet import MeasureStep, ReadingSpec, ResultSpec, Sheet, Step
@@ -24,23 +34,42 @@ from hollet.core.slips import FitsCheck, SlipCheck, fits_check, question, slip_c
 from hollet.core.states import state_conflict
 
 __all__ = [
-    "ReadingFacts", "ResultFacts", "SourceVerdict", "in_doubt", "latest", "odd_question", "pair_question", "read_leaves", "read_text", "reading_mean", "readings_of", "result_of",
-    "results_of", "settling_tools", "slip_input", "specs_of", "tool_question", "tools_for",
-]  # fmt: skip
+    "ReadingFacts",
+    "ResultFacts",
+    "SourceVerdict",
+    "in_doubt",
+    "latest",
+    "odd_question",
+    "pair_question",
+    "read_leaves",
+    "read_text",
+    "reading_mean",
+    "readings_of",
+    "result_of",
+    "results_of",
+    "settling_tools",
+    "slip_input",
+    "specs_of",
+    "tool_question",
+    "tools_for",
+]
 
 FEW_LINES = 6
 NEARLY = 1e-3
 LONG_MM = 10.0
 FEWEST_SISTERS = 2
 """One other reading alone says nothing of how far such readings lie apart."""
-PAIR = re.compile(r"^\s*(?P<goes>[\d.,]+\s*[a-zA-Zµ\"]*)\s*(?:/|-|\u2013|to|\s)\s*(?P<not>[\d.,]+\s*[a-zA-Zµ\"]*)\s*$")
+PAIR = re.compile(
+    r"^\s*(?P<goes>[\d.,]+\s*[a-zA-Zµ\"]*)\s*(?:/|-|\u2013|to|\s)\s*(?P<not>[\d.,]+\s*[a-zA-Zµ\"]*)\s*$"
+)
 """Two feeler leaves as typed: the one that goes in, and the one that does not."""
 
 
 class ReadingFacts(BaseModel):
     """One reading as it stands: typed text, value in the canonical unit, tool and spread.
 
-    `tools` are the ids of the shop's tools that may give it, the best first; `hint` says how such a tool is typed.
+    `tools` are the ids of the shop's tools that may give it, the best first; `hint` says how such a
+    tool is typed.
     """
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
@@ -67,7 +96,9 @@ class ReadingFacts(BaseModel):
 
 
 class SourceVerdict(BaseModel):
-    """How a result is judged by one of several sources of its limit, and whether that one is in force."""
+    """How a result is judged by one of several sources of its limit, and whether that one is in
+    force.
+    """
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     source: str
@@ -79,7 +110,8 @@ class SourceVerdict(BaseModel):
 
 
 class ResultFacts(BaseModel):
-    """One judged result, its concession or disposition, and what would settle it; `asks` is its limit in words, `advice` what its calculation says is next,
+    """One judged result, its concession or disposition, and what would settle it; `asks` is its
+    limit in words, `advice` what its calculation says is next,
     held back while a reading of it is asked about."""
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
@@ -103,23 +135,33 @@ class ResultFacts(BaseModel):
 
     @property
     def open(self) -> bool:
-        """Whether the result still needs something: not read, undecided, or outside and not conceded."""
+        """Whether the result still needs something: not read, undecided, or outside and not
+        conceded.
+        """
         return self.judgement.verdict != "inside" and not self.conceded
 
 
 def read_leaves(text: str, unit: str, dimension: str) -> tuple[str, Parsed, Parsed | None]:
-    """The feeler leaf that goes in (as typed, and parsed), and the one that does not where it was typed too (`0.35 0.40`)."""
+    """The feeler leaf that goes in (as typed, and parsed), and the one that does not where it was
+    typed too (`0.35 0.40`).
+    """
     pair = PAIR.match(text)
     parts = [pair["goes"], pair["not"]] if pair else [text]
     if pair and pair["not"].strip(" .,0123456789") and not pair["goes"].strip(" .,0123456789"):
         parts[0] += pair["not"].strip(" .,0123456789")  # "14 16 thou": the unit holds for both
     found = [parse(part, dimension, unit) for part in parts]
     if any(p.kind != "single" or p.nominal is None for p in found):
-        raise Refused("bad_number", f"'{text}': type the leaf that goes in and the one that does not, such as 0.35 0.40", field="typed")
+        raise Refused(
+            "bad_number",
+            f"'{text}': type the leaf that goes in and the one that does not, such as 0.35 0.40",
+            field="typed",
+        )
     return parts[0].strip(), found[0], found[1] if len(found) > 1 else None
 
 
-def read_text(text: str, tool: Instrument | None, unit: str, dimension: str) -> tuple[Parsed, Quantity | None]:
+def read_text(
+    text: str, tool: Instrument | None, unit: str, dimension: str
+) -> tuple[Parsed, Quantity | None]:
     """Parse one typed repeat; on a gauge with a setting a value under half of it is a deviation.
 
     Returns
@@ -129,27 +171,45 @@ def read_text(text: str, tool: Instrument | None, unit: str, dimension: str) -> 
     """
     parsed = parse(text, dimension, unit)
     if parsed.kind != "single" or parsed.nominal is None:
-        raise Refused("bad_number", f"'{text}': a reading is one figure, such as 0.09 mm", field="typed")
+        raise Refused(
+            "bad_number", f"'{text}': a reading is one figure, such as 0.09 mm", field="typed"
+        )
     if tool is not None and tool.setting is not None:
         setting = parse(tool.setting, tool.dimension, tool.unit)
         assert setting.nominal is not None
         if abs(parsed.nominal) < setting.nominal / 2:
-            return parsed, Quantity(value=decimal_text(setting.nominal), unit=setting.unit or tool.unit)
+            return parsed, Quantity(
+                value=decimal_text(setting.nominal), unit=setting.unit or tool.unit
+            )
     return parsed, None
 
 
 def known_of_reading(spec: ReadingSpec, direct: Limit | None) -> tuple[Quantity | None, str]:
-    """What is expected of a reading, and how closely: a diameter closely, what a limit judges by itself (a gap) roughly."""
+    """What is expected of a reading, and how closely: a diameter closely, what a limit judges by
+    itself (a gap) roughly.
+    """
     parsed = parse(spec.nominal)
     if not parsed.nominal:
         return None, "roughly"
     closely = direct is None and parsed.dimension == "length" and parsed.nominal >= LONG_MM
-    return Quantity(value=decimal_text(parsed.nominal), unit=parsed.unit or "mm"), "closely" if closely else "roughly"
+    return Quantity(
+        value=decimal_text(parsed.nominal), unit=parsed.unit or "mm"
+    ), "closely" if closely else "roughly"
 
 
-def odd_question(state: BookState, step: Step, spec: ReadingSpec, text: str, unit: str, tool: Instrument, direct: Limit | None) -> str | None:
-    """A question about a figure that is hardly possible here, or None: what it may have been meant as, compared with its tool, with what is
-    expected, and with its sisters (the readings of the same kind at this step). Asked, never refused.
+def odd_question(
+    state: BookState,
+    step: Step,
+    spec: ReadingSpec,
+    text: str,
+    unit: str,
+    tool: Instrument,
+    direct: Limit | None,
+) -> str | None:
+    """A question about a figure that is hardly possible here, or None: what it may have been meant
+    as, compared with its tool, with what is
+    expected, and with its sisters (the readings of the same kind at this step). Asked, never
+    refused.
     """
     expected, known = known_of_reading(spec, direct)
     asked = slip_input(text, unit, tool, expected, known, _sisters(state, step, spec))
@@ -163,19 +223,38 @@ def odd_question(state: BookState, step: Step, spec: ReadingSpec, text: str, uni
     return None
 
 
-def slip_input(text: str, unit: str, tool: Instrument, expected: Quantity | None, known: str, sisters: Sequence[float] = ()) -> SlipCheck:
+def slip_input(
+    text: str,
+    unit: str,
+    tool: Instrument,
+    expected: Quantity | None,
+    known: str,
+    sisters: Sequence[float] = (),
+) -> SlipCheck:
     """What a figure typed for a tool is compared with, as the slip check takes it."""
     canonical = CANONICAL[tool.dimension]
     span = [_edge(tool, tool.lo, 0.0), _edge(tool, tool.hi, 1e9)] if tool.lo or tool.hi else None
     travel = tool.half_travel()
-    return SlipCheck.model_validate({
-        "typed": text, "unit": unit, "expected": expected, "known": known, "tool_range": span, "resolution": _edge(tool, tool.resolution, 0.0, difference=True),
-        "setting": _edge(tool, tool.setting, 0.0) if tool.setting else None, "travel": Quantity(value=travel, unit=canonical) if travel is not None and tool.setting else None,
-        "sisters": [Quantity(value=s, unit=canonical) for s in sisters] or None,
-    })  # fmt: skip
+    return SlipCheck.model_validate(
+        {
+            "typed": text,
+            "unit": unit,
+            "expected": expected,
+            "known": known,
+            "tool_range": span,
+            "resolution": _edge(tool, tool.resolution, 0.0, difference=True),
+            "setting": _edge(tool, tool.setting, 0.0) if tool.setting else None,
+            "travel": Quantity(value=travel, unit=canonical)
+            if travel is not None and tool.setting
+            else None,
+            "sisters": [Quantity(value=s, unit=canonical) for s in sisters] or None,
+        }
+    )
 
 
-def _edge(tool: Instrument, text: str | None, otherwise: float, *, difference: bool = False) -> Quantity:
+def _edge(
+    tool: Instrument, text: str | None, otherwise: float, *, difference: bool = False
+) -> Quantity:
     if text is None:
         return Quantity(value=otherwise, unit=CANONICAL[tool.dimension])
     if difference:
@@ -185,19 +264,33 @@ def _edge(tool: Instrument, text: str | None, otherwise: float, *, difference: b
 
 
 def _sisters(state: BookState, step: Step, spec: ReadingSpec) -> tuple[float, ...]:
-    """The readings of the same kind at a step: the same size asked for, other cylinders, depths and places."""
+    """The readings of the same kind at a step: the same size asked for, other cylinders, depths and
+    places.
+    """
     found = []
     for other in step.reading if isinstance(step, MeasureStep) else ():
-        entry = latest(state, other.id) if other.id != spec.id and (other.nominal, other.tool) == (spec.nominal, spec.tool) else None
+        entry = (
+            latest(state, other.id)
+            if other.id != spec.id and (other.nominal, other.tool) == (spec.nominal, spec.tool)
+            else None
+        )
         if entry is not None and entry.body.instrument is not None:
             found.append(reading_mean(entry))
     return tuple(found) if len(found) >= FEWEST_SISTERS else ()
 
 
 def pair_question(state: BookState, step: Step, reading: str, value: float) -> str | None:
-    """A question where two sizes cannot go together: a piston that is not smaller than its bore, two depths the wrong way round."""
+    """A question where two sizes cannot go together: a piston that is not smaller than its bore,
+    two depths the wrong way round.
+    """
     for spec in step.result if isinstance(step, MeasureStep) else ():
-        pair = (spec.minuend, spec.subtrahend) if spec.minuend else (spec.over[0], spec.less[0]) if spec.how == "ends" and spec.less else (None, None)
+        pair = (
+            (spec.minuend, spec.subtrahend)
+            if spec.minuend
+            else (spec.over[0], spec.less[0])
+            if spec.how == "ends" and spec.less
+            else (None, None)
+        )
         limit = plan_of(state).find_limit(spec.limit)
         if reading not in pair or None in pair or limit is None or limit.dimension != "length":
             continue
@@ -205,25 +298,44 @@ def pair_question(state: BookState, step: Step, reading: str, value: float) -> s
         other = latest(state, str(pair[1] if pair[0] == reading else pair[0]))
         if other is None or other.body.instrument is None or (lo is not None and lo < 0):
             continue
-        outer, inner = (value, reading_mean(other)) if pair[0] == reading else (reading_mean(other), value)
-        if fits_check(FitsCheck(outer=Quantity(value=outer, unit="mm"), inner=Quantity(value=inner, unit="mm"))).ask:
-            return f"{spec.name}: {decimal_text(round9(inner))} mm is not smaller than {decimal_text(round9(outer))} mm, that it goes into. Is it right?"
+        outer, inner = (
+            (value, reading_mean(other)) if pair[0] == reading else (reading_mean(other), value)
+        )
+        if fits_check(
+            FitsCheck(
+                outer=Quantity(value=outer, unit="mm"), inner=Quantity(value=inner, unit="mm")
+            )
+        ).ask:
+            return (
+                f"{spec.name}: {decimal_text(round9(inner))} mm is not smaller than "
+                f"{decimal_text(round9(outer))} mm, that it goes into. Is it right?"
+            )
     return None
 
 
 def tool_question(tool: Instrument) -> str | None:
     """A question about a tool that failed its check and was not put right."""
     stands = standing(tool)
-    return f"{tool.code}: {stands.words}. Read with it all the same?" if stands.sign == "outside" else None
+    return (
+        f"{tool.code}: {stands.words}. Read with it all the same?"
+        if stands.sign == "outside"
+        else None
+    )
 
 
 def _spread(entry: Entry) -> Spread:
     body = entry.body
     if body.instrument is None:
-        raise Refused("no_instrument_data", "no tool was named for this reading", field="instrument")
+        raise Refused(
+            "no_instrument_data", "no tool was named for this reading", field="instrument"
+        )
     if body.instrument.kind == "feeler":
         return leaf_share(body.instrument, *_leaves(entry))
-    base = float(exact(body.deviation_from, body.instrument.dimension, "setting")) if body.deviation_from else 0.0
+    base = (
+        float(exact(body.deviation_from, body.instrument.dimension, "setting"))
+        if body.deviation_from
+        else 0.0
+    )
     typed = [float(exact(q, body.instrument.dimension, "values")) + base for q in body.values]
     return reading_share(body.instrument, typed)
 
@@ -243,27 +355,50 @@ def latest(state: BookState, reading: str) -> Entry | None:
 
 
 def tools_for(spec: ReadingSpec, tools: Sequence[Instrument]) -> tuple[str, ...]:
-    """The tools of the shop that may give a reading, the best first: trusted, reaching it, of its kind, with the smallest uncertainty."""
+    """The tools of the shop that may give a reading, the best first: trusted, reaching it, of its
+    kind, with the smallest uncertainty.
+    """
     nominal = float(parse(spec.nominal).nominal or 0)
     fit = [tool for tool in tools if not tool.retired and may_give(spec.tool, tool.kind)]
 
     def rank(tool: Instrument) -> tuple[bool, bool, bool, float, str]:
         reaches = tool.covers(nominal) if nominal else True
-        return standing(tool).sign == "outside", not reaches, tool.kind != spec.tool, single_reading_U(tool, nominal), tool.code
+        return (
+            standing(tool).sign == "outside",
+            not reaches,
+            tool.kind != spec.tool,
+            single_reading_U(tool, nominal),
+            tool.code,
+        )
 
     return tuple(tool.id for tool in sorted(fit, key=rank))
 
 
-def readings_of(state: BookState, step: MeasureStep, tools: Sequence[Instrument] = ()) -> tuple[ReadingFacts, ...]:
+def readings_of(
+    state: BookState, step: MeasureStep, tools: Sequence[Instrument] = ()
+) -> tuple[ReadingFacts, ...]:
     """All readings of a step, taken or not, with the tools that may give them."""
     return tuple(_reading(state, spec, tools) for spec in step.reading)
 
 
 def _reading(state: BookState, spec: ReadingSpec, tools: Sequence[Instrument]) -> ReadingFacts:
     entry = latest(state, spec.id)
-    hint = "two leaves: 0.35 0.40, the one that goes in and the one that does not" if spec.tool == "feeler" else None
-    asked: dict[str, Any] = {"id": spec.id, "name": spec.name, "place": spec.place, "tool_kind": spec.tool, "at": spec.at, "state": spec.state, "datum": spec.datum,
-                             "tools": tools_for(spec, tools), "hint": hint}  # fmt: skip
+    hint = (
+        "two leaves: 0.35 0.40, the one that goes in and the one that does not"
+        if spec.tool == "feeler"
+        else None
+    )
+    asked: dict[str, Any] = {
+        "id": spec.id,
+        "name": spec.name,
+        "place": spec.place,
+        "tool_kind": spec.tool,
+        "at": spec.at,
+        "state": spec.state,
+        "datum": spec.datum,
+        "tools": tools_for(spec, tools),
+        "hint": hint,
+    }
     if entry is None:
         return ReadingFacts(**asked)
     body = entry.body
@@ -275,8 +410,18 @@ def _reading(state: BookState, spec: ReadingSpec, tools: Sequence[Instrument]) -
         if len(typed) >= 2 and tool_s and max(typed) - min(typed) > 4 * tool_s:
             moves = "the repeats spread more than this tool usually does: does something move?"
     again = _asks_again(state, spec, entry)
-    return ReadingFacts(**asked, entry=entry.id, typed=body.typed, value_text=value, unit=body.values[0].unit, taken_in=body.state,
-                        tool=body.instrument.code if body.instrument else None, who=entry.who, moves=moves, ask_again=again)  # fmt: skip
+    return ReadingFacts(
+        **asked,
+        entry=entry.id,
+        typed=body.typed,
+        value_text=value,
+        unit=body.values[0].unit,
+        taken_in=body.state,
+        tool=body.instrument.code if body.instrument else None,
+        who=entry.who,
+        moves=moves,
+        ask_again=again,
+    )
 
 
 def _asks_again(state: BookState, spec: ReadingSpec, entry: Entry) -> bool:
@@ -286,28 +431,53 @@ def _asks_again(state: BookState, spec: ReadingSpec, entry: Entry) -> bool:
 def _value_text(entry: Entry) -> str:
     body = entry.body
     values = [exact(q, body.instrument.dimension, "values") for q in body.values]
-    base = exact(body.deviation_from, body.instrument.dimension, "setting") if body.deviation_from else 0
+    base = (
+        exact(body.deviation_from, body.instrument.dimension, "setting")
+        if body.deviation_from
+        else 0
+    )
     mean = sum(values, start=0 * values[0]) / len(values) + base
     if body.no_go:
-        return f"{decimal_text(max(values))} to {decimal_text(min(exact(q, body.instrument.dimension, 'no_go') for q in body.no_go))}"
+        return (
+            f"{decimal_text(max(values))} to "
+            f"{decimal_text(min(exact(q, body.instrument.dimension, 'no_go') for q in body.no_go))}"
+        )
     offset = Fraction(str(round9(body.instrument.known_offset())))
     places = len(body.instrument.resolution.partition(".")[2])
     exact_text = decimal_text(mean - offset)
     typed = len(exact_text.partition(".")[2])
-    return decimal_text(mean - offset, places + 1 if len(values) > 1 else max(places, min(typed, places + 1)))
+    return decimal_text(
+        mean - offset, places + 1 if len(values) > 1 else max(places, min(typed, places + 1))
+    )
 
 
-def results_of(state: BookState, step: MeasureStep, tools: Sequence[Instrument] = ()) -> tuple[ResultFacts, ...]:
+def results_of(
+    state: BookState, step: MeasureStep, tools: Sequence[Instrument] = ()
+) -> tuple[ResultFacts, ...]:
     """All results of a step, judged by the limits as they stand now."""
     return tuple(result_of(state, step, spec, tools) for spec in step.result)
 
 
-def result_of(state: BookState, step: MeasureStep, spec: ResultSpec, tools: Sequence[Instrument] = ()) -> ResultFacts:
-    """One result with its verdict, its working and what holds about it; remembered by readings, limit and tools."""
+def result_of(
+    state: BookState, step: MeasureStep, spec: ResultSpec, tools: Sequence[Instrument] = ()
+) -> ResultFacts:
+    """One result with its verdict, its working and what holds about it; remembered by readings,
+    limit and tools.
+    """
     subjects = [f"result:{step.id}/{spec.id}", *(f"reading:{name}" for name in spec.named())]
-    changed = tuple(state.seen.get(f"step:{name}", 0) for reading in specs_of(plan_of(state), spec) for name in reading.changed_by)
-    fingerprint = (tuple(state.seen.get(subject, 0) for subject in subjects), changed, tuple((tool.id, tool.version) for tool in tools))
-    return state.remembered(("result", step.id, spec.id), fingerprint, lambda: _result_of(state, step, spec, tools))
+    changed = tuple(
+        state.seen.get(f"step:{name}", 0)
+        for reading in specs_of(plan_of(state), spec)
+        for name in reading.changed_by
+    )
+    fingerprint = (
+        tuple(state.seen.get(subject, 0) for subject in subjects),
+        changed,
+        tuple((tool.id, tool.version) for tool in tools),
+    )
+    return state.remembered(
+        ("result", step.id, spec.id), fingerprint, lambda: _result_of(state, step, spec, tools)
+    )
 
 
 def specs_of(plan: Sheet, spec: ResultSpec) -> list[ReadingSpec]:
@@ -316,7 +486,9 @@ def specs_of(plan: Sheet, spec: ResultSpec) -> list[ReadingSpec]:
     return [known[name] for name in spec.named() if name in known]
 
 
-def _result_of(state: BookState, step: MeasureStep, spec: ResultSpec, tools: Sequence[Instrument]) -> ResultFacts:
+def _result_of(
+    state: BookState, step: MeasureStep, spec: ResultSpec, tools: Sequence[Instrument]
+) -> ResultFacts:
     plan: Sheet = plan_of(state)
     limit = plan.find_limit(spec.limit)
     assert limit is not None
@@ -325,31 +497,81 @@ def _result_of(state: BookState, step: MeasureStep, spec: ResultSpec, tools: Seq
     base: dict[str, Any] = {"id": spec.id, "name": spec.name, "limit": limit, "asks": limit.words()}
     if len(taken) < len(entries):
         return ResultFacts(**base, judgement=judge(None, None, limit))
-    base |= {"readings": tuple(entry.id for entry in taken.values()), "warnings": _warnings(state, specs, taken)}
+    base |= {
+        "readings": tuple(entry.id for entry in taken.values()),
+        "warnings": _warnings(state, specs, taken),
+    }
     try:
         means = {name: reading_mean(entry) for name, entry in taken.items()}
         value, formula, advice = evaluate(spec, means)
-        if len(taken) == 2 and limit.dimension == "length" and "clearance" in limit.id and value <= 0:
-            raise Refused("negative_clearance", "what goes in is not smaller than its bore: which of the two figures is wrong?")
+        if (
+            len(taken) == 2
+            and limit.dimension == "length"
+            and "clearance" in limit.id
+            and value <= 0
+        ):
+            raise Refused(
+                "negative_clearance",
+                "what goes in is not smaller than its bore: which of the two figures is wrong?",
+            )
     except Refused as refusal:
         return ResultFacts(**base, judgement=judge(None, None, limit), refusal=refusal.message)
     try:
         spreads = {name: _spread(entry) for name, entry in taken.items()}
     except Refused as refusal:
-        return _with_choices(state, step, spec, ResultFacts(**base, judgement=judge(value, None, limit), refusal=refusal.message))
+        return _with_choices(
+            state,
+            step,
+            spec,
+            ResultFacts(**base, judgement=judge(value, None, limit), refusal=refusal.message),
+        )
     base["warnings"] = (*base["warnings"], *_swapped(spec, specs, means, value, limit))
-    counts = _end_counts(spec, means, spreads, limit) if spec.how == "ends" else sensitivities(spec, means)
+    counts = (
+        _end_counts(spec, means, spreads, limit)
+        if spec.how == "ends"
+        else sensitivities(spec, means)
+    )
     parts = [(c, spreads[name]) for name, c in counts.items()]
-    judgement = _judged(spec, means, spreads, parts, value, limit, _working(parts, list(taken.values()), limit, formula), _digits(taken.values(), limit))
+    judgement = _judged(
+        spec,
+        means,
+        spreads,
+        parts,
+        value,
+        limit,
+        _working(parts, list(taken.values()), limit, formula),
+        _digits(taken.values(), limit),
+    )
     big_u = judgement.U or 0.0
-    doubt = _doubt([(counts.get(name, 1.0), spreads[name]) for name in taken], taken, tools)  # a doubted tool counts at either end
-    sure = not (doubt or judgement.verdict == "too_close" or base["warnings"] or any(_asks_again(state, s, taken[s.id]) for s in specs))  # nobody saws on a figure that is asked about
+    doubt = _doubt(
+        [(counts.get(name, 1.0), spreads[name]) for name in taken], taken, tools
+    )  # a doubted tool counts at either end
+    sure = not (
+        doubt
+        or judgement.verdict == "too_close"
+        or base["warnings"]
+        or any(_asks_again(state, s, taken[s.id]) for s in specs)
+    )  # nobody saws on a figure that is asked about
     base |= {"advice": advice if sure else None, "sources": _by_source(limit, value, big_u)}
-    held = f"tool in doubt: {doubt}" if doubt is not None else _not_proven(state, specs, taken, spreads, limit)
+    held = (
+        f"tool in doubt: {doubt}"
+        if doubt is not None
+        else _not_proven(state, specs, taken, spreads, limit)
+    )
     if held is not None:
-        judgement = judgement.model_copy(update={"verdict": "too_close" if limit.given else judgement.verdict, "words": held, "needs": None})
+        judgement = judgement.model_copy(
+            update={
+                "verdict": "too_close" if limit.given else judgement.verdict,
+                "words": held,
+                "needs": None,
+            }
+        )
     specs = [s for s in specs if s.id in counts]
-    by = settling_tools([s.tool for s in specs], parts, limit, tools, value) if judgement.verdict == "too_close" and len(specs) == len(parts) else ()
+    by = (
+        settling_tools([s.tool for s in specs], parts, limit, tools, value)
+        if judgement.verdict == "too_close" and len(specs) == len(parts)
+        else ()
+    )
     return _with_choices(state, step, spec, ResultFacts(**base, judgement=judgement, settled_by=by))
 
 
@@ -358,43 +580,99 @@ def _span(spec: ResultSpec, means: dict[str, float]) -> tuple[str, str]:
     return min(spec.over, key=lambda n: means[n]), max(spec.over, key=lambda n: means[n])
 
 
-def _ends(spec: ResultSpec, means: dict[str, float], spreads: dict[str, Spread], limit: Limit, working: tuple[str, ...] = (),
-          digits: int = 0) -> tuple[Judgement, Judgement]:  # fmt: skip
+def _ends(
+    spec: ResultSpec,
+    means: dict[str, float],
+    spreads: dict[str, Spread],
+    limit: Limit,
+    working: tuple[str, ...] = (),
+    digits: int = 0,
+) -> tuple[Judgement, Judgement]:
     """The smallest against the lower limit, and the largest against the upper one."""
     less = sum(means[name] for name in spec.less)
-    ends = [(means[name] - less, combine([(1, spreads[name]), *((-1, spreads[other]) for other in spec.less)])[2]) for name in _span(spec, means)]
-    low, high = (judge(v, u, limit.model_copy(update={side: None}), working, digits) for (v, u), side in zip(ends, ("hi", "lo"), strict=True))
+    ends = [
+        (
+            means[name] - less,
+            combine([(1, spreads[name]), *((-1, spreads[other]) for other in spec.less)])[2],
+        )
+        for name in _span(spec, means)
+    ]
+    low, high = (
+        judge(v, u, limit.model_copy(update={side: None}), working, digits)
+        for (v, u), side in zip(ends, ("hi", "lo"), strict=True)
+    )
     return low, high
 
 
 def _urgency(judgement: Judgement) -> tuple[int, float]:
     order = ("outside", "too_close", "inside")
-    return order.index(judgement.verdict) if judgement.verdict in order else len(order), _room(judgement)
+    return order.index(judgement.verdict) if judgement.verdict in order else len(order), _room(
+        judgement
+    )
 
 
-def _end_counts(spec: ResultSpec, means: dict[str, float], spreads: dict[str, Spread], limit: Limit) -> dict[str, float]:
+def _end_counts(
+    spec: ResultSpec, means: dict[str, float], spreads: dict[str, Spread], limit: Limit
+) -> dict[str, float]:
     """How often each reading counts at the end that decides."""
     low, high = _ends(spec, means, spreads, limit)
-    at = _span(spec, means)[0 if limit.hi is None or (limit.lo is not None and _urgency(low) < _urgency(high)) else 1]
+    at = _span(spec, means)[
+        0 if limit.hi is None or (limit.lo is not None and _urgency(low) < _urgency(high)) else 1
+    ]
     return {at: 1.0} | dict.fromkeys(spec.less, -1.0)
 
 
-def _judged(spec: ResultSpec, means: dict[str, float], spreads: dict[str, Spread], parts: Sequence[tuple[float, Spread]], value: float, limit: Limit,
-            working: tuple[str, ...], digits: int) -> Judgement:  # fmt: skip
-    """The verdict: on the value; on a lower end; or on both ends, the smallest against the lower limit and the largest against the upper one."""
+def _judged(
+    spec: ResultSpec,
+    means: dict[str, float],
+    spreads: dict[str, Spread],
+    parts: Sequence[tuple[float, Spread]],
+    value: float,
+    limit: Limit,
+    working: tuple[str, ...],
+    digits: int,
+) -> Judgement:
+    """The verdict: on the value; on a lower end; or on both ends, the smallest against the lower
+    limit and the largest against the upper one.
+    """
     big_u = combine(parts)[2]
     if any(spread.bound for _, spread in parts):
         if len(parts) == 1:
             return judge_lower_end(value, big_u, limit, working, digits)
-        return judge(value, big_u, limit, working, digits).model_copy(update={"verdict": "too_close", "words": "one leaf alone is the lower end of a gap", "needs": None})
+        return judge(value, big_u, limit, working, digits).model_copy(
+            update={
+                "verdict": "too_close",
+                "words": "one leaf alone is the lower end of a gap",
+                "needs": None,
+            }
+        )
     if spec.how != "ends":
         return judge(value, big_u, limit, working, digits)
     low, high = _ends(spec, means, spreads, limit, working, digits)
     if limit.lo is None or limit.hi is None:
         return high if limit.lo is None else low
     worse = min((low, high), key=_urgency)
-    whole = judge(worse.value, worse.U, limit, (*working, f"smallest {low.value_text} against the lower limit, largest {high.value_text} against the upper"), digits)
-    return whole.model_copy(update={"verdict": worse.verdict, "side": worse.side, "words": worse.words, "needs": worse.needs})
+    whole = judge(
+        worse.value,
+        worse.U,
+        limit,
+        (
+            *working,
+            (
+                f"smallest {low.value_text} against the lower limit, largest {high.value_text} "
+                "against the upper"
+            ),
+        ),
+        digits,
+    )
+    return whole.model_copy(
+        update={
+            "verdict": worse.verdict,
+            "side": worse.side,
+            "words": worse.words,
+            "needs": worse.needs,
+        }
+    )
 
 
 def _room(judged: Judgement) -> float:
@@ -404,30 +682,50 @@ def _room(judged: Judgement) -> float:
 
 
 def _digits(taken: Iterable[Entry], limit: Limit) -> int:
-    """How finely the figures were read: decimals of the tool's resolution, or as typed, in the unit of the limit."""
+    """How finely the figures were read: decimals of the tool's resolution, or as typed, in the unit
+    of the limit.
+    """
     unit = find_unit(limit.unit)
     most = 0
     for entry in taken:
         tool = entry.body.instrument
-        if tool is None or unit is None or unit.offset or find_unit(tool.unit) is None or tool.dimension != unit.dimension:
+        if (
+            tool is None
+            or unit is None
+            or unit.offset
+            or find_unit(tool.unit) is None
+            or tool.dimension != unit.dimension
+        ):
             continue
         step = tool.figure("resolution") / float(unit.factor)
         read = next((k for k in range(7) if round9(step * 10**k) >= 1), 6) if step else 0
         same = all(q.unit == limit.unit for q in entry.body.values)
         typed = max(len(str(q.value).partition(".")[2]) for q in entry.body.values) if same else 0
-        most = max(most, min(read, 4) if not same else min(max(typed, 0), read + 1) if typed else read)
+        most = max(
+            most, min(read, 4) if not same else min(max(typed, 0), read + 1) if typed else read
+        )
     return most
 
 
-def _not_proven(state: BookState, specs: Sequence[ReadingSpec], taken: dict[str, Entry], spreads: dict[str, Spread], limit: Limit) -> str | None:
-    """What keeps a figure from proving anything: out of its tool's reach, in another state than its limit holds for, or against another reading of the same."""
+def _not_proven(
+    state: BookState,
+    specs: Sequence[ReadingSpec],
+    taken: dict[str, Entry],
+    spreads: dict[str, Spread],
+    limit: Limit,
+) -> str | None:
+    """What keeps a figure from proving anything: out of its tool's reach, in another state than its
+    limit holds for, or against another reading of the same.
+    """
     for spec in specs:
         entry, spread = taken[spec.id], spreads[spec.id]
         tool = entry.body.instrument
         raw = spread.value + tool.known_offset()
         if not tool.reaches(raw) and tool.kind != "feeler":
             return f"outside the range of {tool.code}: no verdict"
-        clash = state_conflict(entry.body.state, spec.state) or state_conflict(entry.body.state, limit.condition)
+        clash = state_conflict(entry.body.state, spec.state) or state_conflict(
+            entry.body.state, limit.condition
+        )
         if clash is not None:
             return clash
         other = _disagrees(state, spec, entry, spread)
@@ -437,10 +735,27 @@ def _not_proven(state: BookState, specs: Sequence[ReadingSpec], taken: dict[str,
 
 
 def _disagrees(state: BookState, spec: ReadingSpec, entry: Entry, spread: Spread) -> str | None:
-    """Two readings of one thing further apart than their uncertainty: a third decides. What was reworked or changed in between is another thing."""
-    changed = max((e.seq for name in spec.changed_by for e in state.of_step(name) if e.kind == "done"), default=0)
-    reworked = max((e.seq for e in state.of_step(entry.body.step) if e.kind == "disposition" and e.body.choice != "measure_again" and e.seq < entry.seq), default=0)
-    live = [e for e in state.live(f"reading:{spec.id}") if e.seq > max(changed, reworked) and e.body.instrument is not None]
+    """Two readings of one thing further apart than their uncertainty: a third decides.
+
+    What was reworked or changed in between is another thing.
+    """
+    changed = max(
+        (e.seq for name in spec.changed_by for e in state.of_step(name) if e.kind == "done"),
+        default=0,
+    )
+    reworked = max(
+        (
+            e.seq
+            for e in state.of_step(entry.body.step)
+            if e.kind == "disposition" and e.body.choice != "measure_again" and e.seq < entry.seq
+        ),
+        default=0,
+    )
+    live = [
+        e
+        for e in state.live(f"reading:{spec.id}")
+        if e.seq > max(changed, reworked) and e.body.instrument is not None
+    ]
     if len(live) != 2 or live[-1].id != entry.id:
         return None
     try:
@@ -448,9 +763,17 @@ def _disagrees(state: BookState, spec: ReadingSpec, entry: Entry, spread: Spread
     except Refused:
         return None
     apart = abs(spread.value - before.value)
-    if before.bound or spread.bound or round9(apart) <= round9(hypot(combine([(1, spread)])[2], combine([(1, before)])[2])):
+    if (
+        before.bound
+        or spread.bound
+        or round9(apart) <= round9(hypot(combine([(1, spread)])[2], combine([(1, before)])[2]))
+    ):
         return None
-    return f"{spec.name}: two readings are {decimal_text(round9(apart), 4)} {CANONICAL[entry.body.instrument.dimension]} apart, more than the tools are: a third decides"
+    return (
+        f"{spec.name}: two readings are {decimal_text(round9(apart), 4)} "
+        f"{CANONICAL[entry.body.instrument.dimension]} apart, more than the tools are: a third "
+        "decides"
+    )
 
 
 def _by_source(limit: Limit, value: float, big_u: float) -> tuple[SourceVerdict, ...]:
@@ -460,13 +783,25 @@ def _by_source(limit: Limit, value: float, big_u: float) -> tuple[SourceVerdict,
         said = limit.as_said(answer)
         judged = judge(value, big_u, said)
         page = f", p. {answer.page}" if answer.page else ""
-        found.append(SourceVerdict(source=f"{answer.source}{page}", asks=said.words(), verdict=judged.verdict, side=judged.side, words=judged.words,
-                                   in_force=limit.in_force(answer)))  # fmt: skip
+        found.append(
+            SourceVerdict(
+                source=f"{answer.source}{page}",
+                asks=said.words(),
+                verdict=judged.verdict,
+                side=judged.side,
+                words=judged.words,
+                in_force=limit.in_force(answer),
+            )
+        )
     return tuple(found)
 
 
-def _doubt(parts: Sequence[tuple[float, Spread]], taken: dict[str, Entry], tools: Sequence[Instrument]) -> str | None:
-    """Why a result cannot be trusted: a tool that counts in it failed its check, or the one that a gauge was set with, unless that cancels."""
+def _doubt(
+    parts: Sequence[tuple[float, Spread]], taken: dict[str, Entry], tools: Sequence[Instrument]
+) -> str | None:
+    """Why a result cannot be trusted: a tool that counts in it failed its check, or the one that a
+    gauge was set with, unless that cancels.
+    """
     settings: dict[str, float] = {}
     for c, spread in parts:
         settings[spread.setting_chain] = settings.get(spread.setting_chain, 0.0) + c
@@ -488,17 +823,30 @@ def in_doubt(entry: Entry, tool: Instrument | None, tools: Sequence[Instrument])
     return None
 
 
-def _warnings(state: BookState, specs: Sequence[ReadingSpec], taken: dict[str, Entry]) -> tuple[str, ...]:
-    """Readings of one sum in different states, and readings older than a change of what they were taken of."""
+def _warnings(
+    state: BookState, specs: Sequence[ReadingSpec], taken: dict[str, Entry]
+) -> tuple[str, ...]:
+    """Readings of one sum in different states, and readings older than a change of what they were
+    taken of.
+    """
     found, plan = [], plan_of(state)
     for spec in specs:
         for name in spec.changed_by:
-            changed = [e for e in state.of_step(name) if e.kind == "done" and e.seq > taken[spec.id].seq]
+            changed = [
+                e for e in state.of_step(name) if e.kind == "done" and e.seq > taken[spec.id].seq
+            ]
             step = plan.find_step(name)
             if changed and step is not None:
-                found.append(f"{spec.name} was read on {taken[spec.id].bench_time[:10]}, before {step.number} {step.title}: read it again")
-    states = {said for spec in specs if (said := taken[spec.id].body.state or spec.state)}  # what nobody said is compared as it was asked for
-    as_asked = all(taken[spec.id].body.state in (None, spec.state) for spec in specs)  # two depths may well be asked for in two states
+                found.append(
+                    f"{spec.name} was read on {taken[spec.id].bench_time[:10]}, before "
+                    f"{step.number} {step.title}: read it again"
+                )
+    states = {
+        said for spec in specs if (said := taken[spec.id].body.state or spec.state)
+    }  # what nobody said is compared as it was asked for
+    as_asked = all(
+        taken[spec.id].body.state in (None, spec.state) for spec in specs
+    )  # two depths may well be asked for in two states
     if len(states) > 1 and not as_asked:
         found.append(f"its readings were taken in different states: {'; '.join(sorted(states))}")
     days = {entry.bench_time[:10] for entry in taken.values()}
@@ -507,7 +855,13 @@ def _warnings(state: BookState, specs: Sequence[ReadingSpec], taken: dict[str, E
     return tuple(found)
 
 
-def _swapped(spec: ResultSpec, specs: Sequence[ReadingSpec], means: dict[str, float], value: float, limit: Limit) -> tuple[str, ...]:
+def _swapped(
+    spec: ResultSpec,
+    specs: Sequence[ReadingSpec],
+    means: dict[str, float],
+    value: float,
+    limit: Limit,
+) -> tuple[str, ...]:
     """A question when two readings give less than nothing, and would not the other way round."""
     if len(means) != 2 or limit.dimension != "length" or value >= 0:
         return ()
@@ -516,15 +870,25 @@ def _swapped(spec: ResultSpec, specs: Sequence[ReadingSpec], means: dict[str, fl
         other = evaluate(spec, {first: means[second], second: means[first]}).value
     except Refused:
         return ()
-    return (f"less than nothing: are {specs[0].name} and {specs[1].name} swapped?",) if other > 0 else ()
+    return (
+        (f"less than nothing: are {specs[0].name} and {specs[1].name} swapped?",)
+        if other > 0
+        else ()
+    )
 
 
 def reading_mean(entry: Entry) -> float:
     """The corrected mean of a reading in the canonical unit of its tool."""
     body = entry.body
     if body.instrument is None:
-        raise Refused("no_instrument_data", "no tool was named for this reading", field="instrument")
-    base = float(exact(body.deviation_from, body.instrument.dimension, "setting")) if body.deviation_from else 0.0
+        raise Refused(
+            "no_instrument_data", "no tool was named for this reading", field="instrument"
+        )
+    base = (
+        float(exact(body.deviation_from, body.instrument.dimension, "setting"))
+        if body.deviation_from
+        else 0.0
+    )
     if body.instrument.kind == "feeler":
         goes, does_not = _leaves(entry)
         return goes if does_not is None else (goes + does_not) / 2
@@ -532,8 +896,15 @@ def reading_mean(entry: Entry) -> float:
     return sum(typed) / len(typed) + base - float(body.instrument.known_offset())
 
 
-def _working(parts: Sequence[tuple[float, Spread]], taken: Sequence[Entry], limit: Limit, formula: tuple[str, ...]) -> tuple[str, ...]:
-    unit = CANONICAL[limit.dimension]  # the figures below are canonical, whatever unit the limit is written in
+def _working(
+    parts: Sequence[tuple[float, Spread]],
+    taken: Sequence[Entry],
+    limit: Limit,
+    formula: tuple[str, ...],
+) -> tuple[str, ...]:
+    unit = CANONICAL[
+        limit.dimension
+    ]  # the figures below are canonical, whatever unit the limit is written in
     lines = []
     for entry in taken:
         body = entry.body
@@ -546,16 +917,26 @@ def _working(parts: Sequence[tuple[float, Spread]], taken: Sequence[Entry], limi
         if tool.figure("offset"):
             line += f", known offset {tool.offset} {tool.unit} taken off"
         if tool.set_with is not None and tool.set_with.figure("offset"):
-            line += f", and {tool.set_with.offset} {tool.set_with.unit} of {tool.set_with.code}, with which it was set"
+            line += (
+                f", and {tool.set_with.offset} {tool.set_with.unit} of {tool.set_with.code}, "
+                "with which it was set"
+            )
         lines.append(line)
     if len(lines) > FEW_LINES:
         tools = ", ".join(dict.fromkeys(entry.body.instrument.code for entry in taken))
         lines = [f"{len(lines)} readings with {tools}"]
-    lines += [line if line[-1:].isalpha() or len(taken) != 2 else f"{line} {unit}" for line in formula]
+    lines += [
+        line if line[-1:].isalpha() or len(taken) != 2 else f"{line} {unit}" for line in formula
+    ]
     counted = [(c, spread) for c, spread in parts if c]
     for c, spread in counted[:FEW_LINES]:
         times = "" if abs(abs(c) - 1) < NEARLY else f"counts {abs(c):.3g} times: "
-        lines.append(times + "   ".join(f"{share.name} {share.u:.4f}" for share in (*spread.own, *spread.setting) if share.u))
+        lines.append(
+            times
+            + "   ".join(
+                f"{share.name} {share.u:.4f}" for share in (*spread.own, *spread.setting) if share.u
+            )
+        )
     chains: dict[str, float] = {}
     for c, spread in counted:
         chains[spread.chain] = chains.get(spread.chain, 0.0) + c
@@ -565,36 +946,65 @@ def _working(parts: Sequence[tuple[float, Spread]], taken: Sequence[Entry], limi
         if counted[0][1].setting and len({spread.setting_chain for _, spread in counted}) == 1:
             lines.append("so does what the gauge was set with")
     elif any(spread.zero.u for _, spread in counted):
-        lines.append("   ".join(f"zero error {spread.zero.u:.4f}" for _, spread in counted[:FEW_LINES]) + ": not shared, it counts")
+        lines.append(
+            "   ".join(f"zero error {spread.zero.u:.4f}" for _, spread in counted[:FEW_LINES])
+            + ": not shared, it counts"
+        )
     u_c, k, big_u = combine(parts)
     lines.append(f"u = {u_c:.4f}, k = {k:.2f}, U = {big_u:.4f} {unit}")
     return tuple(lines)
 
 
-def _with_choices(state: BookState, step: MeasureStep, spec: ResultSpec, facts: ResultFacts) -> ResultFacts:
-    """Concession and disposition as they hold: a concession lapses when its reading or its limit changed."""
+def _with_choices(
+    state: BookState, step: MeasureStep, spec: ResultSpec, facts: ResultFacts
+) -> ResultFacts:
+    """Concession and disposition as they hold: a concession lapses when its reading or its limit
+    changed.
+    """
     update: dict[str, object] = {}
     for entry in state.live(f"result:{step.id}/{spec.id}"):
         if entry.kind == "disposition":
             update |= {"disposition": entry.body.choice, "conceded": False, "concession": None}
         elif entry.kind == "concession":
-            holds = entry.body.readings == facts.readings and _same_limit(entry.body.limit, facts.limit)
+            holds = entry.body.readings == facts.readings and _same_limit(
+                entry.body.limit, facts.limit
+            )
             words = accepted_words(entry.body)
             if holds:
-                update |= {"conceded": facts.judgement.verdict != "inside", "concession": words, "lapsed": None,
-                           "licensed": bool(entry.body.licensed)}
+                update |= {
+                    "conceded": facts.judgement.verdict != "inside",
+                    "concession": words,
+                    "lapsed": None,
+                    "licensed": bool(entry.body.licensed),
+                }
             else:
-                update |= {"conceded": False, "lapsed": f"{words} (lapsed: the reading or the limit has changed)"}
+                update |= {
+                    "conceded": False,
+                    "lapsed": f"{words} (lapsed: the reading or the limit has changed)",
+                }
     edited = state.turned.get((step.id, spec.id))
-    if edited is not None and facts.readings and all(state.entries[name].seq < edited.seq for name in facts.readings):
+    if (
+        edited is not None
+        and facts.readings
+        and all(state.entries[name].seq < edited.seq for name in facts.readings)
+    ):
         turn = next(t for t in edited.body.turned if (t.step, t.result) == (step.id, spec.id))
-        update["turned"] = f"{turn.was} became {turn.now} as {edited.who} changed the figure, {edited.bench_time[:10]}"
+        update["turned"] = (
+            f"{turn.was} became {turn.now} as {edited.who} changed the figure, "
+            f"{edited.bench_time[:10]}"
+        )
     return facts.model_copy(update=update)
 
 
 def accepted_words(body: Any) -> str:
-    """A concession in words: by whom, why, for which use, looked at again when, inspected by whom."""
-    more = (f" For: {body.use}." if body.use else "") + (f" Looked at again {body.recheck}." if body.recheck else "") + (f" Licensed inspection: {body.licensed}." if body.licensed else "")
+    """A concession in words: by whom, why, for which use, looked at again when,
+    inspected by whom.
+    """
+    more = (
+        (f" For: {body.use}." if body.use else "")
+        + (f" Looked at again {body.recheck}." if body.recheck else "")
+        + (f" Licensed inspection: {body.licensed}." if body.licensed else "")
+    )
     return f"accepted by {body.name}: {body.reason}{more}"
 
 
@@ -603,17 +1013,28 @@ def _same_limit(a: Limit, b: Limit) -> bool:
 
 
 def settling_tools(
-    kinds: Sequence[str], parts: Sequence[tuple[float, Spread]], limit: Limit, tools: Sequence[Instrument], value: float
+    kinds: Sequence[str],
+    parts: Sequence[tuple[float, Spread]],
+    limit: Limit,
+    tools: Sequence[Instrument],
+    value: float,
 ) -> tuple[str, ...]:
-    """Which tools of the shop would bring a verdict at this value: one in place of one reading, else the best for each.
+    """Which tools of the shop would bring a verdict at this value: one in place of one reading,
+    else the best for each.
 
     Parameters
     ----------
     kinds : the kind of tool that each part asks for, in the order of `parts`.
     value : the result, canonical unit.
     """
-    fitting = [[t for t in tools if not t.retired and t.kind == kind and t.s is not None and t.covers(spread.value)]
-               for kind, (_, spread) in zip(kinds, parts, strict=True)]  # fmt: skip
+    fitting = [
+        [
+            t
+            for t in tools
+            if not t.retired and t.kind == kind and t.s is not None and t.covers(spread.value)
+        ]
+        for kind, (_, spread) in zip(kinds, parts, strict=True)
+    ]
 
     def decides(trial: Sequence[tuple[float, Spread]]) -> bool:
         return judge(value, combine(trial)[2], limit).verdict in ("inside", "outside")
@@ -628,9 +1049,17 @@ def settling_tools(
                     break
     if found or len(parts) == 1 or not all(fitting):
         return tuple(dict.fromkeys(found))
-    best = [min(listed, key=lambda t: single_reading_U(t, spread.value)) for listed, (_, spread) in zip(fitting, parts, strict=True)]
+    best = [
+        min(listed, key=lambda t: single_reading_U(t, spread.value))
+        for listed, (_, spread) in zip(fitting, parts, strict=True)
+    ]
     for n in (1, 3):
-        if decides([(c, _as_if(tool, spread.value, n)) for tool, (c, spread) in zip(best, parts, strict=True)]):
+        if decides(
+            [
+                (c, _as_if(tool, spread.value, n))
+                for tool, (c, spread) in zip(best, parts, strict=True)
+            ]
+        ):
             codes = " and ".join(dict.fromkeys(tool.code for tool in best))
             return (codes + ("" if n == 1 else f", each read {n} times"),)
     return ()

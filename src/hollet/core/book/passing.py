@@ -1,8 +1,11 @@
-"""What stands in the way of a step, and what alone may pass it. The one rule of passing: asked before an act is written, and again whenever
+"""What stands in the way of a step, and what alone may pass it. The one rule of passing: asked
+before an act is written, and again whenever
 a status, gate or load is computed.
 
-Order is passed by a reason. A danger (`procedure.sheet.is_danger`) is passed by nothing but the thing itself: the step before it done, or done
-in another way with its box pressed, or the thing not there. A caution's box is pressed, never argued away. What an old log passed all the
+Order is passed by a reason. A danger (`procedure.sheet.is_danger`) is passed by nothing but the
+thing itself: the step before it done, or done
+in another way with its box pressed, or the thing not there. A caution's box is pressed, never
+argued away. What an old log passed all the
 same stays done, proves nothing, and its danger is named until a later fact ends it.
 """
 
@@ -12,30 +15,89 @@ from typing import Literal
 
 from hollet.core.book.entries import Entry
 from hollet.core.book.fold import BookState
-from hollet.core.book.status import SETTLED, StepStatus, last_word, plan_of, settled_steps, status_of, statuses, whole_of
+from hollet.core.book.status import (
+    SETTLED,
+    StepStatus,
+    last_word,
+    plan_of,
+    settled_steps,
+    status_of,
+    statuses,
+    whole_of,
+)
 from hollet.core.book.views import View
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.sheet import After, BaseStep, Step, is_danger
 from hollet.core.quantities.parse import parse
 
 __all__ = [
-    "BOX_HOURS", "Danger", "Obstacle", "Waiting", "box_of", "current_step", "drying", "guards", "kind_of_box", "live_dangers", "not_pressed", "passed_by_words", "proven",
-    "reason_keys", "unsettled_before", "waiting_for",
-]  # fmt: skip
+    "BOX_HOURS",
+    "Danger",
+    "Obstacle",
+    "Waiting",
+    "box_of",
+    "current_step",
+    "drying",
+    "guards",
+    "kind_of_box",
+    "live_dangers",
+    "not_pressed",
+    "passed_by_words",
+    "proven",
+    "reason_keys",
+    "unsettled_before",
+    "waiting_for",
+]
 
 BOX_HOURS = 12
 DRYING_H = 8.0
 """How long a drying takes where the sheet does not say: one night, assumed."""
 KEYS: dict[str, tuple[str, ...]] = {
-    "access closes": ("it can still be reached from here", "it was off already before this job", "both came off together"),
-    "setting kept": ("the setting is not wanted any more", "it is measured and set anew later", "it was lost before this job"),
-    "contamination": ("cleaned just here, the rest later", "covered, nothing can fall in", "it is washed again afterwards"),
-    "drying": ("it had its time before this job", "it came off without soaking", "a faster product, by its label"),
-    "spill": ("caught in a tray beneath it", "drained before this job", "next to nothing was left in it"),
-    "unfinished": ("it is done in another way", "it is not needed on this job", "it is done later, on purpose"),
-    "skip": ("it is not needed on this job", "it was done before this job", "it is done later, on purpose"),
-    "capture": ("nothing to be seen there any more", "a new part goes in", "it is known from the other side"),
-    "last_chance": ("looked at, and good", "it was renewed not long ago", "not worth it on this vehicle"),
+    "access closes": (
+        "it can still be reached from here",
+        "it was off already before this job",
+        "both came off together",
+    ),
+    "setting kept": (
+        "the setting is not wanted any more",
+        "it is measured and set anew later",
+        "it was lost before this job",
+    ),
+    "contamination": (
+        "cleaned just here, the rest later",
+        "covered, nothing can fall in",
+        "it is washed again afterwards",
+    ),
+    "drying": (
+        "it had its time before this job",
+        "it came off without soaking",
+        "a faster product, by its label",
+    ),
+    "spill": (
+        "caught in a tray beneath it",
+        "drained before this job",
+        "next to nothing was left in it",
+    ),
+    "unfinished": (
+        "it is done in another way",
+        "it is not needed on this job",
+        "it is done later, on purpose",
+    ),
+    "skip": (
+        "it is not needed on this job",
+        "it was done before this job",
+        "it is done later, on purpose",
+    ),
+    "capture": (
+        "nothing to be seen there any more",
+        "a new part goes in",
+        "it is known from the other side",
+    ),
+    "last_chance": (
+        "looked at, and good",
+        "it was renewed not long ago",
+        "not worth it on this vehicle",
+    ),
     "gate": ("what is open does no harm here", "for a trial of some seconds only"),
     "bag": ("they stay in the part", "there were none in it", "they go into a bag later"),
     "bolt": ("the maker says so for this bolt", "a new bolt goes in later, on purpose"),
@@ -46,7 +108,8 @@ KEYS: dict[str, tuple[str, ...]] = {
 class Obstacle(View):
     """One thing in the way: what is so, in words, and what alone passes it.
 
-    `by` is `reason` (order: words or a key), `press` (the box `box`, seen now), `thing` (the step `step` done, or done in another way, or
+    `by` is `reason` (order: words or a key), `press` (the box `box`, seen now), `thing` (the step
+    `step` done, or done in another way, or
     not there), `load` (say what carries it), or `nothing` (finish it).
     """
 
@@ -61,7 +124,9 @@ class Obstacle(View):
 
 
 class Waiting(View):
-    """A step that must be done first, and why; of a danger what is live while it is not, and the box that says it was dealt with."""
+    """A step that must be done first, and why; of a danger what is live while it is not, and the
+    box that says it was dealt with.
+    """
 
     step: str
     number: str
@@ -76,7 +141,9 @@ class Waiting(View):
 
 
 class Danger(View):
-    """A danger that is live: something was done or happened, and what should have come before it was not so. Ends by a later fact."""
+    """A danger that is live: something was done or happened, and what should have come before it
+    was not so. Ends by a later fact.
+    """
 
     step: str
     number: str
@@ -114,11 +181,18 @@ def _live_words(link: After, target: BaseStep) -> str:
 
 def guards(plan: Plan, step_id: str) -> tuple[tuple[BaseStep, After], ...]:
     """The steps that wait for this one as for a danger, with their links."""
-    return tuple((s, link) for s in plan.step for link in s.after if link.step == step_id and is_danger(plan, link))
+    return tuple(
+        (s, link)
+        for s in plan.step
+        for link in s.after
+        if link.step == step_id and is_danger(plan, link)
+    )
 
 
 def kind_of_box(state: BookState, step: Step) -> str | None:
-    """The box that must be pressed to call the step done in another way: its caution's, or its own words where a danger waits for it."""
+    """The box that must be pressed to call the step done in another way: its caution's, or its own
+    words where a danger waits for it.
+    """
     return box_of(step) or (_seen_box(step) if guards(whole_of(state), step.id) else None)
 
 
@@ -127,7 +201,10 @@ def _moment(text: str) -> datetime:
 
 
 def _touched(state: BookState, step: BaseStep, press: Entry, until: int) -> bool:
-    """Whether a stop, a reopening, an undoing or a support taken away touched the step between a press and the line `until`."""
+    """Whether a stop, a reopening, an undoing or a support taken away touched the step between a
+    press and the line `until`.
+    """
+
     def between(entry: Entry) -> bool:
         return press.seq < entry.seq < until
 
@@ -137,15 +214,24 @@ def _touched(state: BookState, step: BaseStep, press: Entry, until: int) -> bool
     if any(e.kind == "reopened" and between(e) for name in near for e in state.of_step(name)):
         return True
     whole = whole_of(state)
-    items = {*step.requires, *(item.id for name in near if (s := whole.find_step(name)) is not None for item in s.opens)}
+    items = {
+        *step.requires,
+        *(item.id for name in near if (s := whole.find_step(name)) is not None for item in s.opens),
+    }
     if any(e.kind == "undone" and between(e) for item in items for e in state.opened.get(item, ())):
         return True
     bodies = {c.body for c in step.carries} | {r.body for r in step.releases}
-    return any(e.kind == "supported" and e.body.gone and e.body.carries in bodies and between(e) for e in state.loads)
+    return any(
+        e.kind == "supported" and e.body.gone and e.body.carries in bodies and between(e)
+        for e in state.loads
+    )
 
 
-def not_pressed(state: BookState, step: BaseStep, box: str, now: str, until: int | None = None) -> bool:
-    """Whether a box has to be pressed (again): never pressed, more than 12 hours ago, or something touched it since.
+def not_pressed(
+    state: BookState, step: BaseStep, box: str, now: str, until: int | None = None
+) -> bool:
+    """Whether a box has to be pressed (again): never pressed, more than 12 hours ago, or something
+    touched it since.
 
     Parameters
     ----------
@@ -153,16 +239,31 @@ def not_pressed(state: BookState, step: BaseStep, box: str, now: str, until: int
     until : only presses before this line count; all where absent.
     """
     end = until if until is not None else state.head + 1
-    press = next((e for e in reversed(state.of_step(step.id)) if e.kind == "confirmed" and e.body.what == box and e.seq < end), None)
-    return press is None or _moment(now) - _moment(press.time) > timedelta(hours=BOX_HOURS) or _touched(state, step, press, end)
+    press = next(
+        (
+            e
+            for e in reversed(state.of_step(step.id))
+            if e.kind == "confirmed" and e.body.what == box and e.seq < end
+        ),
+        None,
+    )
+    return (
+        press is None
+        or _moment(now) - _moment(press.time) > timedelta(hours=BOX_HOURS)
+        or _touched(state, step, press, end)
+    )
 
 
 def _seen_since(state: BookState, step_id: str, box: str, seq: int) -> bool:
-    return any(e.kind == "confirmed" and e.body.what == box and e.seq > seq for e in state.of_step(step_id))
+    return any(
+        e.kind == "confirmed" and e.body.what == box and e.seq > seq for e in state.of_step(step_id)
+    )
 
 
 def proven(state: BookState, step_id: str) -> bool:
-    """Whether facts that stand now prove a step: done and its own dangers dealt with, or the thing not there."""
+    """Whether facts that stand now prove a step: done and its own dangers dealt with, or the thing
+    not there.
+    """
     return _proofs(state).get(step_id, False)
 
 
@@ -197,11 +298,23 @@ def _find_proofs(state: BookState) -> dict[str, bool]:
     return known
 
 
-def _unguarded(state: BookState, whole: Plan, step: Step, last: Entry, waited: bool, proof: object) -> list[tuple[str, str, str]]:
-    """What a done or happened step passed and nothing has ended since, as (what is live, the box that ends it, where it is cleared)."""
+def _unguarded(
+    state: BookState, whole: Plan, step: Step, last: Entry, waited: bool, proof: object
+) -> list[tuple[str, str, str]]:
+    """What a done or happened step passed and nothing has ended since, as (what is live, the box
+    that ends it, where it is cleared).
+    """
     found = []
-    box = box_of(step) or (_seen_box(step) if waited and last.kind == "done" and last.body.reason and last.body.passed != () else None)
-    if box is not None and not_pressed(state, step, box, last.time, last.seq) and not _seen_since(state, step.id, box, last.seq):
+    box = box_of(step) or (
+        _seen_box(step)
+        if waited and last.kind == "done" and last.body.reason and last.body.passed != ()
+        else None
+    )
+    if (
+        box is not None
+        and not_pressed(state, step, box, last.time, last.seq)
+        and not _seen_since(state, step.id, box, last.seq)
+    ):
         found.append((f"not seen: {box}", box, step.id))
     for link in step.after:
         target = _target(state, whole, link)
@@ -214,13 +327,23 @@ def _unguarded(state: BookState, whole: Plan, step: Step, last: Entry, waited: b
 
 
 def _target(state: BookState, whole: Plan, link: After) -> Step | None:
-    """The step that a link waits for: one of the plan, or one taken out by hand; what a fact or way leaves out is said not to be there."""
+    """The step that a link waits for: one of the plan, or one taken out by hand; what a fact or way
+    leaves out is said not to be there.
+    """
     here = plan_of(state).find_step(link.step)
-    return here if here is not None else whole.find_step(link.step) if link.step in whole.retired else None
+    return (
+        here
+        if here is not None
+        else whole.find_step(link.step)
+        if link.step in whole.retired
+        else None
+    )
 
 
 def live_dangers(state: BookState) -> tuple[Danger, ...]:
-    """Every danger that was passed and is live: named in header and gate until it is ended, or what was done is back as it was."""
+    """Every danger that was passed and is live: named in header and gate until it is ended, or what
+    was done is back as it was.
+    """
     return state.remembered(("dangers",), state.head, lambda: _find_dangers(state))
 
 
@@ -237,8 +360,22 @@ def _find_dangers(state: BookState) -> tuple[Danger, ...]:
         back = back_steps(plan, step)
         if back and all(_done_after(state, name, last.seq) for name in back):
             continue
-        for words, box, clear in _unguarded(state, whole, step, last, step.id in waited, proofs.get):
-            found.append(Danger(step=step.id, number=step.number, title=step.title, words=words, box=box, blocks="power_on", since=last.time, who=last.who, clear_at=clear))
+        for words, box, clear in _unguarded(
+            state, whole, step, last, step.id in waited, proofs.get
+        ):
+            found.append(
+                Danger(
+                    step=step.id,
+                    number=step.number,
+                    title=step.title,
+                    words=words,
+                    box=box,
+                    blocks="power_on",
+                    since=last.time,
+                    who=last.who,
+                    clear_at=clear,
+                )
+            )
     return tuple(found)
 
 
@@ -248,7 +385,9 @@ def _done_after(state: BookState, step_id: str, seq: int) -> bool:
 
 
 def drying(state: BookState, link: After, now: str) -> tuple[str, str] | None:
-    """What a step still dries or soaks for: until when (UTC) and in words; None when it had its time."""
+    """What a step still dries or soaks for: until when (UTC) and in words; None when it had its
+    time.
+    """
     last = last_word(state, link.step)
     if link.kind != "drying" or last is None or last.kind != "done":
         return None
@@ -258,33 +397,63 @@ def drying(state: BookState, link: After, now: str) -> tuple[str, str] | None:
     if _moment(now) >= until:
         return None
     left = (until - _moment(now)).total_seconds() / 3600
-    words = f"{max(left, 0.1):.2g} h left of {hours:g} h" + ("" if given is not None else ", one night assumed")
+    words = f"{max(left, 0.1):.2g} h left of {hours:g} h" + (
+        "" if given is not None else ", one night assumed"
+    )
     return until.isoformat(timespec="seconds").replace("+00:00", "Z"), words
 
 
-def waiting_for(state: BookState, step_id: str, now: str, known: dict[str, StepStatus] | None = None) -> tuple[Waiting, ...]:
+def waiting_for(
+    state: BookState, step_id: str, now: str, known: dict[str, StepStatus] | None = None
+) -> tuple[Waiting, ...]:
     """What a step still waits for, dangers first, with the reasons."""
     plan, whole = plan_of(state), whole_of(state)
     step = plan.find_step(step_id)
     if step is None:
         return ()
     settled = settled_steps(known if known is not None else statuses(state))
-    begun = tuple(words for entry in state.of_step(step_id) if entry.kind == "started" for words in entry.body.passed)
+    begun = tuple(
+        words
+        for entry in state.of_step(step_id)
+        if entry.kind == "started"
+        for words in entry.body.passed
+    )
     found = []
     for link in step.after:
         target = _target(state, whole, link)
         if target is None:
             continue
-        about = {"step": target.id, "number": target.number, "title": target.title, "because": link.because, "kind": link.kind, "origin": link.origin if not link.assumed else "assumed"}
+        about = {
+            "step": target.id,
+            "number": target.number,
+            "title": target.title,
+            "because": link.because,
+            "kind": link.kind,
+            "origin": link.origin if not link.assumed else "assumed",
+        }
         if is_danger(whole, link):
             if not proven(state, link.step) or _not_so_any_more(state, target):
-                found.append(Waiting(**about, danger=True, live=_live_words(link, target), box=_link_box(link, target)))
-        elif any(words.startswith(_waits_for(target.number, target.title, link.because)) for words in begun):
+                found.append(
+                    Waiting(
+                        **about,
+                        danger=True,
+                        live=_live_words(link, target),
+                        box=_link_box(link, target),
+                    )
+                )
+        elif any(
+            words.startswith(_waits_for(target.number, target.title, link.because))
+            for words in begun
+        ):
             continue  # begun before it, with a reason
         elif link.step in whole.retired or link.step in settled:
             soaking = drying(state, link, now)
             if soaking is not None:
-                found.append(Waiting(**{**about, "because": f"{link.because}; {soaking[1]}"}, until=soaking[0]))
+                found.append(
+                    Waiting(
+                        **{**about, "because": f"{link.because}; {soaking[1]}"}, until=soaking[0]
+                    )
+                )
         else:
             found.append(Waiting(**about))
     return tuple(sorted(found, key=lambda w: not w.danger))
@@ -296,7 +465,11 @@ def _waits_for(number: str, title: str, because: str) -> str:
 
 def _not_so_any_more(state: BookState, target: Step) -> bool:
     """What the step left so (the lead off, the stands in) was undone again."""
-    return any((entries := state.opened.get(item.id)) and not any(o.id == item.id for o in getattr(entries[-1].body, "opens", ())) for item in target.opens)
+    return any(
+        (entries := state.opened.get(item.id))
+        and not any(o.id == item.id for o in getattr(entries[-1].body, "opens", ()))
+        for item in target.opens
+    )
 
 
 def unsettled_before(state: BookState, step: Step, now: str) -> list[Obstacle]:
@@ -307,20 +480,38 @@ def unsettled_before(state: BookState, step: Step, now: str) -> list[Obstacle]:
         if wait.danger:
             found.append(Obstacle(code="danger", words=wait.live, by="thing", box=wait.box, **at))
         else:
-            found.append(Obstacle(code="must_wait", words=_waits_for(wait.number, wait.title, wait.because), by="reason", keys=reason_keys(wait.kind), **at))
+            found.append(
+                Obstacle(
+                    code="must_wait",
+                    words=_waits_for(wait.number, wait.title, wait.because),
+                    by="reason",
+                    keys=reason_keys(wait.kind),
+                    **at,
+                )
+            )
     return found
 
 
 def passed_by_words(obstacle: Obstacle) -> str:
     """What alone passes an obstacle, as the end of a sentence."""
     if obstacle.by == "thing":
-        return f"Do {obstacle.number} first, or say there that it was done in another way and press its box, or that it is not there"
-    words = {"press": "Look, and press it", "load": "Say first what carries it", "reason": "Do that first, or give a reason", "nothing": "Finish it first"}
+        return (
+            f"Do {obstacle.number} first, or say there that it was done in another way and "
+            "press its box, or that it is not there"
+        )
+    words = {
+        "press": "Look, and press it",
+        "load": "Say first what carries it",
+        "reason": "Do that first, or give a reason",
+        "nothing": "Finish it first",
+    }
     return words[obstacle.by]
 
 
 def current_step(state: BookState, now: str, all_statuses: dict[str, StepStatus]) -> str:
-    """Where am I: the step last worked on if it is not settled, else the first open one that waits for nothing."""
+    """Where am I: the step last worked on if it is not settled, else the first open one that waits
+    for nothing.
+    """
     plan = plan_of(state)
     for entry_id in reversed(state.order[-200:]):
         entry = state.entries[entry_id]
@@ -329,6 +520,10 @@ def current_step(state: BookState, now: str, all_statuses: dict[str, StepStatus]
             if all_statuses[step].status not in SETTLED:
                 return str(step)
             break
-    open_steps: Sequence[Step] = [step for step in plan.step if all_statuses[step.id].status not in SETTLED]
-    free = next((step.id for step in open_steps if not waiting_for(state, step.id, now, all_statuses)), None)
+    open_steps: Sequence[Step] = [
+        step for step in plan.step if all_statuses[step.id].status not in SETTLED
+    ]
+    free = next(
+        (step.id for step in open_steps if not waiting_for(state, step.id, now, all_statuses)), None
+    )
     return free or (open_steps[0].id if open_steps else plan.step[-1].id)

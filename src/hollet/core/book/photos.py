@@ -25,7 +25,9 @@ class PhotoView(View):
 
 
 def all_photos(state: BookState) -> tuple[PhotoView, ...]:
-    """All photos, oldest first; the same picture taken into the log twice is there once, as said last."""
+    """All photos, oldest first; the same picture taken into the log twice is there once, as said
+    last.
+    """
     plan = plan_of(state)
     found = []
     for photo, entries in state.photos.items():
@@ -33,10 +35,27 @@ def all_photos(state: BookState) -> tuple[PhotoView, ...]:
             continue
         entry = entries[-1]
         step = plan.find_step(entry.body.step)
-        pinned = [e for e in state.live(f"photo:{photo}") if e.kind == "pinned" and e.seq > entry.seq]
-        found.append((entry.seq, PhotoView(photo=photo, entry=entry.id, what=entry.body.what, width=entry.body.width, height=entry.body.height, step=entry.body.step,
-                                           number=step.number if step else "", removal=entry.body.removal, pins=pinned[-1].body.pins if pinned else entry.body.pins,
-                                           who=entry.who, time=entry.time)))  # fmt: skip
+        pinned = [
+            e for e in state.live(f"photo:{photo}") if e.kind == "pinned" and e.seq > entry.seq
+        ]
+        found.append(
+            (
+                entry.seq,
+                PhotoView(
+                    photo=photo,
+                    entry=entry.id,
+                    what=entry.body.what,
+                    width=entry.body.width,
+                    height=entry.body.height,
+                    step=entry.body.step,
+                    number=step.number if step else "",
+                    removal=entry.body.removal,
+                    pins=pinned[-1].body.pins if pinned else entry.body.pins,
+                    who=entry.who,
+                    time=entry.time,
+                ),
+            )
+        )
     return tuple(view for _, view in sorted(found, key=lambda pair: pair[0]))
 
 

@@ -1,4 +1,6 @@
-"""The plan desk: what it shows of a plan, and the difference that a change would make, before it is taken."""
+"""The plan desk: what it shows of a plan, and the difference that a change would make, before it is
+taken.
+"""
 
 from collections.abc import Mapping, Sequence, Set
 
@@ -35,14 +37,18 @@ __all__ = ["Difference", "Gear", "PlanView", "change_words", "difference", "hunt
 
 
 class Gear(View):
-    """What the shop has: tool names (casefold) with their state, and the kinds of its measuring tools."""
+    """What the shop has: tool names (casefold) with their state, and the kinds of its measuring
+    tools.
+    """
 
     tools: Mapping[str, str] = {}
     instruments: frozenset[str] = frozenset()
 
     def lacking(self) -> tuple[str, ...]:
         """Tools known to be missing, broken or lent."""
-        return tuple(name for name, state in self.tools.items() if state in ("missing", "broken", "lent"))
+        return tuple(
+            name for name, state in self.tools.items() if state in ("missing", "broken", "lent")
+        )
 
 
 class ReasonView(View):
@@ -100,7 +106,9 @@ class WayView(View):
 
 
 class SchoolView(View):
-    """One school: `chosen` by somebody, or only `in_force` as Hollet's pick; `fixed` says what was begun."""
+    """One school: `chosen` by somebody, or only `in_force` as Hollet's pick; `fixed` says what was
+    begun.
+    """
 
     id: str
     question: str
@@ -182,7 +190,9 @@ class LateView(View):
 
 
 class Difference(View):
-    """What a change would do; `not_there` are the steps that others wait for as for a danger and that it takes out: said not to be on this vehicle."""
+    """What a change would do; `not_there` are the steps that others wait for as for a danger and
+    that it takes out: said not to be on this vehicle.
+    """
 
     what: str
     steps_in: tuple[str, ...]
@@ -223,63 +233,132 @@ def plan_view(state: BookState, gear: Gear) -> PlanView:
             before.setdefault(link.step, []).append(_reason(plan, step, link))
     rows = tuple(
         PlanRow(
-            id=s.id, number=s.number, title=s.title, short=s.short or s.title, stage=s.stage, kind=s.kind, status=known[s.id].status, settled=s.id in settled,
-            after=tuple(_reason(plan, at[a.step], a) for a in s.after if a.step in at), before=tuple(before.get(s.id, ())),
-            chances=chances(state, s), hours=s.hours, people=s.people, comes=whole.helpers.get(s.id), tools=s.tools, shown_because=selection.shown_because.get(s.id),
-            perhaps=selection.perhaps.get(s.id), own=s.id not in sheet_steps,
+            id=s.id,
+            number=s.number,
+            title=s.title,
+            short=s.short or s.title,
+            stage=s.stage,
+            kind=s.kind,
+            status=known[s.id].status,
+            settled=s.id in settled,
+            after=tuple(_reason(plan, at[a.step], a) for a in s.after if a.step in at),
+            before=tuple(before.get(s.id, ())),
+            chances=chances(state, s),
+            hours=s.hours,
+            people=s.people,
+            comes=whole.helpers.get(s.id),
+            tools=s.tools,
+            shown_because=selection.shown_because.get(s.id),
+            perhaps=selection.perhaps.get(s.id),
+            own=s.id not in sheet_steps,
         )
         for s in plan.step
-    )  # fmt: skip
+    )
     missing = sum(chance.state == "no step" for row in rows for chance in row.chances)
     numbers = {step.id: step.number for step in whole.step}
     return PlanView(
-        title=_title(plan, missing), version=state.edits, rows=rows, schools=tuple(_school(whole, school, settled, gear) for school in plan.school),
-        facts=_facts(whole, numbers), extras=tuple(ExtraView(extra=x, number=numbers.get(x.at, ""), wanted=plan.extras.get(x.id)) for x in plan.extra),
+        title=_title(plan, missing),
+        version=state.edits,
+        rows=rows,
+        schools=tuple(_school(whole, school, settled, gear) for school in plan.school),
+        facts=_facts(whole, numbers),
+        extras=tuple(
+            ExtraView(extra=x, number=numbers.get(x.at, ""), wanted=plan.extras.get(x.id))
+            for x in plan.extra
+        ),
         agreements=tuple(_agreement(a, plan, numbers) for a in plan.agreement),
-        left_out=tuple(LeftOutView(id=x.step.id, number=x.step.number, title=x.step.title, because=x.because, retired=x.step.id in plan.retired)
-                       for x in selection.left_out),
-        gaps=(*plan_gaps(plan), *_not_brought(plan)), combined=whole.combined, hunt=hunt_list(selection, settled, gear.tools, gear.instruments), hours=hours_of(list(plan.step)),
-        hours_left=hours_of([s for s in plan.step if s.id not in settled]), without_hours=sum(s.hours is None for s in plan.step),
-        reasons=sum(len(row.after) for row in rows), missing=missing, people=max((len(s.people) for s in plan.step), default=1) or 1,
-    )  # fmt: skip
+        left_out=tuple(
+            LeftOutView(
+                id=x.step.id,
+                number=x.step.number,
+                title=x.step.title,
+                because=x.because,
+                retired=x.step.id in plan.retired,
+            )
+            for x in selection.left_out
+        ),
+        gaps=(*plan_gaps(plan), *_not_brought(plan)),
+        combined=whole.combined,
+        hunt=hunt_list(selection, settled, gear.tools, gear.instruments),
+        hours=hours_of(list(plan.step)),
+        hours_left=hours_of([s for s in plan.step if s.id not in settled]),
+        without_hours=sum(s.hours is None for s in plan.step),
+        reasons=sum(len(row.after) for row in rows),
+        missing=missing,
+        people=max((len(s.people) for s in plan.step), default=1) or 1,
+    )
 
 
 def _not_brought(plan: Plan) -> tuple[Gap, ...]:
     """Work that a wanted extra needs and no sheet of the plan brings."""
     here = {step.id for step in plan.step} | {step.title.casefold() for step in plan.step}
     numbers = {step.id: step.number for step in plan.step}
-    return tuple(Gap(kind="not_brought", words=f"{extra.thing} needs: {pull.thing}. No sheet of this plan brings it, put the step in", step=extra.at, number=numbers.get(extra.at, ""), item=pull.step)
-                 for extra in plan.extra if plan.extras.get(extra.id) for pull in extra.needs if not {pull.step, pull.thing.casefold()} & here)  # fmt: skip
+    return tuple(
+        Gap(
+            kind="not_brought",
+            words=f"{extra.thing} needs: {pull.thing}. No sheet of this plan brings it, "
+            "put the step in",
+            step=extra.at,
+            number=numbers.get(extra.at, ""),
+            item=pull.step,
+        )
+        for extra in plan.extra
+        if plan.extras.get(extra.id)
+        for pull in extra.needs
+        if not {pull.step, pull.thing.casefold()} & here
+    )
 
 
 def _clashes(old: Plan, new: Plan, settled: Set[str]) -> tuple[str, ...]:
-    """Parts that do not go together any more by the change, and what that costs: the step that it holds up, what waits behind it, what comes off again."""
+    """Parts that do not go together any more by the change, and what that costs: the step that it
+    holds up, what waits behind it, what comes off again.
+    """
     found = []
     for agreement in new.agreement:
         state = agreement_state(agreement, new.parts)
         step = new.find_step(agreement.step)
-        if state.state != "clash" or step is None or agreement_state(agreement, old.parts).state == "clash":
+        if (
+            state.state != "clash"
+            or step is None
+            or agreement_state(agreement, old.parts).state == "clash"
+        ):
             continue
         late = late_insertion(new, step.id, settled)
         if step.id in settled:
             off = ", ".join(f"{s.number} {s.title}" for s, _ in late.off)
-            cost = f"{step.number} {step.title} is done already" + (f", and comes off again with {off}: {late.hours[0]:g} to {late.hours[1]:g} h" if off else "")
+            cost = f"{step.number} {step.title} is done already" + (
+                f", and comes off again with {off}: {late.hours[0]:g} to {late.hours[1]:g} h"
+                if off
+                else ""
+            )
         else:
             behind = [s for s in new.step[new.step.index(step) :] if s.id not in settled]
             hours = hours_of(behind)
-            cost = f"it holds up {step.number} {step.title} and {counted(len(behind) - 1, 'step')} behind it, {hours[0]:g} to {hours[1]:g} h of work"
+            cost = (
+                f"it holds up {step.number} {step.title} and {counted(len(behind) - 1, 'step')} "
+                f"behind it, {hours[0]:g} to {hours[1]:g} h of work"
+            )
         found.append(f"{agreement.name}: {state.words}. {cost[0].upper()}{cost[1:]}")
     return tuple(found)
 
 
 def _title(plan: Plan, missing: int) -> str:
-    words = {0: "nothing missing", 1: "one last chance has no step"}.get(missing, f"{missing} last chances have no step")
+    words = {0: "nothing missing", 1: "one last chance has no step"}.get(
+        missing, f"{missing} last chances have no step"
+    )
     return f"{counted(len(plan.step), 'step')}, {words}"
 
 
 def _reason(plan: Plan, step: Step, link: After) -> ReasonView:
-    return ReasonView(step=step.id, number=step.number, title=step.title, because=link.because, kind=link.kind, danger=is_danger(plan, link),
-                      origin="assumed" if link.assumed else link.origin)  # fmt: skip
+    return ReasonView(
+        step=step.id,
+        number=step.number,
+        title=step.title,
+        because=link.because,
+        kind=link.kind,
+        danger=is_danger(plan, link),
+        origin="assumed" if link.assumed else link.origin,
+    )
 
 
 def _school(whole: Plan, school: School, settled: Set[str], gear: Gear) -> SchoolView:
@@ -287,26 +366,65 @@ def _school(whole: Plan, school: School, settled: Set[str], gear: Gear) -> Schoo
     ways = []
     for way in school.way:
         found = possible(way, known, gear.lacking())
-        count = sum(any(c.school == school.id and way.id in c.one_of for c in step.when) for step in whole.step)
-        ways.append(WayView(possible=found.answer, because=found.because, steps=count, **way.model_dump(exclude={"needs"})))
+        count = sum(
+            any(c.school == school.id and way.id in c.one_of for c in step.when)
+            for step in whole.step
+        )
+        ways.append(
+            WayView(
+                possible=found.answer,
+                because=found.because,
+                steps=count,
+                **way.model_dump(exclude={"needs"}),
+            )
+        )
     in_force = whole.ways.get(school.id, school.pick)
-    begun = next((s for s in whole.step if s.id in settled and any(c.school == school.id and in_force in c.one_of for c in s.when)), None)
-    return SchoolView(id=school.id, question=school.question, ways=tuple(ways), pick=school.pick, because=school.because,
-                      chosen=whole.ways.get(school.id), in_force=in_force, fixed=f"{begun.number} {begun.title}" if begun else None)  # fmt: skip
+    begun = next(
+        (
+            s
+            for s in whole.step
+            if s.id in settled
+            and any(c.school == school.id and in_force in c.one_of for c in s.when)
+        ),
+        None,
+    )
+    return SchoolView(
+        id=school.id,
+        question=school.question,
+        ways=tuple(ways),
+        pick=school.pick,
+        because=school.because,
+        chosen=whole.ways.get(school.id),
+        in_force=in_force,
+        fixed=f"{begun.number} {begun.title}" if begun else None,
+    )
 
 
 def _facts(whole: Plan, numbers: Mapping[str, str]) -> tuple[FactView, ...]:
     known = whole.all_facts()
     return tuple(
-        FactView(id=fact, name=known[fact].name, values=known[fact].value, value=whole.facts.get(fact), decides=tuple(numbers[s] for s in steps))
-        for fact, steps in whole.asked_facts().items() if fact in known
-    )  # fmt: skip
+        FactView(
+            id=fact,
+            name=known[fact].name,
+            values=known[fact].value,
+            value=whole.facts.get(fact),
+            decides=tuple(numbers[s] for s in steps),
+        )
+        for fact, steps in whole.asked_facts().items()
+        if fact in known
+    )
 
 
 def _agreement(agreement: Agreement, plan: Plan, numbers: Mapping[str, str]) -> AgreementView:
     found = agreement_state(agreement, plan.parts)
     options = {part.id: plan.parts[part.id] for part in agreement.part if part.id in plan.parts}
-    return AgreementView(agreement=agreement, number=numbers.get(agreement.step, ""), options=options, state=found.state, words=found.words)
+    return AgreementView(
+        agreement=agreement,
+        number=numbers.get(agreement.step, ""),
+        options=options,
+        state=found.state,
+        words=found.words,
+    )
 
 
 def difference(state: BookState, changes: Sequence[Change], gear: Gear) -> Difference:
@@ -321,32 +439,53 @@ def difference(state: BookState, changes: Sequence[Change], gear: Gear) -> Diffe
     why = {left.step.id: left.because for left in new.left_out}
     put_in = next((change.step.id for change in changes if isinstance(change, StepIn)), None)
     return Difference(
-        what=change_words(whole, changes), steps_in=tuple(f"{s.number} {s.title}" for s in new.plan.step if s.id not in was),
+        what=change_words(whole, changes),
+        steps_in=tuple(f"{s.number} {s.title}" for s in new.plan.step if s.id not in was),
         steps_out=tuple(f"{s.number} {s.title}: {why.get(s.id, '')}" for s in out),
-        standing=tuple(f"{s.number} {s.title}" for s in out if state.of_step(s.id)), not_there=_not_there(new.plan, new_whole, out), moved=_moved(changes, old.plan),
-        figures=_figures(old.plan, new.plan), hours_before=hours_of(list(old.plan.step)), hours_after=hours_of(list(new.plan.step)),
+        standing=tuple(f"{s.number} {s.title}" for s in out if state.of_step(s.id)),
+        not_there=_not_there(new.plan, new_whole, out),
+        moved=_moved(changes, old.plan),
+        figures=_figures(old.plan, new.plan),
+        hours_before=hours_of(list(old.plan.step)),
+        hours_after=hours_of(list(new.plan.step)),
         hunt_before=len(hunt_list(old, settled, gear.tools, gear.instruments)),
-        hunt_after=len(hunt_list(new, settled, gear.tools, gear.instruments)), late=_late(new.plan, put_in, settled) if put_in else None,
+        hunt_after=len(hunt_list(new, settled, gear.tools, gear.instruments)),
+        late=_late(new.plan, put_in, settled) if put_in else None,
         clashes=_clashes(old.plan, new.plan, settled),
-    )  # fmt: skip
+    )
 
 
 def _not_there(plan: Plan, whole: Plan, out: Sequence[Step]) -> tuple[str, ...]:
-    """Safety steps that go, with what still waits for them. One taken out by hand satisfies nothing: what waits for it stays held."""
+    """Safety steps that go, with what still waits for them.
+
+    One taken out by hand satisfies nothing: what waits for it stays held.
+    """
     found = []
     for step in out:
-        waits = [f"{s.number} {s.title}" for s in plan.step for link in s.after if link.step == step.id and is_danger(whole, link)]
+        waits = [
+            f"{s.number} {s.title}"
+            for s in plan.step
+            for link in s.after
+            if link.step == step.id and is_danger(whole, link)
+        ]
         if waits:
-            held = "stay held until it is said not to be there" if step.id in whole.retired else "wait for it no more: it is said not to be on this vehicle"
+            held = (
+                "stay held until it is said not to be there"
+                if step.id in whole.retired
+                else "wait for it no more: it is said not to be on this vehicle"
+            )
             found.append(f"{step.number} {step.title}: {', '.join(waits)} {held}")
     return tuple(found)
 
 
 def _late(plan: Plan, step: str, settled: Set[str]) -> LateView:
     found = late_insertion(plan, step, settled)
-    return LateView(off=tuple(f"{s.number} {s.title}: {because}" for s, because in found.off),
-                    too_late=tuple(f"{s.number} {s.title}: {because}" for s, because in found.too_late),
-                    hours=found.hours, without_hours=found.without_hours)  # fmt: skip
+    return LateView(
+        off=tuple(f"{s.number} {s.title}: {because}" for s, because in found.off),
+        too_late=tuple(f"{s.number} {s.title}: {because}" for s, because in found.too_late),
+        hours=found.hours,
+        without_hours=found.without_hours,
+    )
 
 
 def _moved(changes: Sequence[Change], plan: Plan) -> tuple[str, ...]:
@@ -356,13 +495,20 @@ def _moved(changes: Sequence[Change], plan: Plan) -> tuple[str, ...]:
     here = {step.id: step for step in plan.step}
     was = [s for s in orders[-1].before if s in here]
     now = [s for s in orders[-1].after if s in here]
-    return tuple(f"{here[step].number} {here[step].title}" for k, step in enumerate(now) if was.index(step) != k)[:20]
+    return tuple(
+        f"{here[step].number} {here[step].title}"
+        for k, step in enumerate(now)
+        if was.index(step) != k
+    )[:20]
 
 
 def _figures(old: Plan, new: Plan) -> tuple[str, ...]:
     before = {limit.id: limit for limit in old.limit}
-    return tuple(f"{limit.name}: {before[limit.id].words()} becomes {limit.words()}" for limit in new.limit
-                 if limit.id in before and limit.words() != before[limit.id].words())  # fmt: skip
+    return tuple(
+        f"{limit.name}: {before[limit.id].words()} becomes {limit.words()}"
+        for limit in new.limit
+        if limit.id in before and limit.words() != before[limit.id].words()
+    )
 
 
 def change_words(plan: Plan, changes: Sequence[Change]) -> str:
@@ -376,32 +522,60 @@ def change_words(plan: Plan, changes: Sequence[Change]) -> str:
 def _words(plan: Plan, change: Change, names: dict[str, str]) -> str:
     steps = {step.id: f"{step.number} {step.short or step.title}" for step in plan.step}
     if isinstance(change, LimitChange):
-        return f"{change.after.name}: " + (f"{change.before.words()} became " if change.before else "") + change.after.words()
+        return (
+            f"{change.after.name}: "
+            + (f"{change.before.words()} became " if change.before else "")
+            + change.after.words()
+        )
     if isinstance(change, JointChange):
-        asked = ", ".join(stage.torque or stage.angle or "not given" for stage in change.after.stage)
+        asked = ", ".join(
+            stage.torque or stage.angle or "not given" for stage in change.after.stage
+        )
         return f"{change.after.name}: {asked}" + ("" if change.after.source else ", assumed")
     if isinstance(change, FactChange):
         return f"{names.get(change.fact, change.fact)}: {change.after or 'not known'}"
     if isinstance(change, WayChange):
-        return f"{names.get(change.school, change.school)} {names.get(f'{change.school}.{change.after}', change.after)}"
+        return (
+            f"{names.get(change.school, change.school)} "
+            f"{names.get(f'{change.school}.{change.after}', change.after)}"
+        )
     if isinstance(change, ExtraChange):
-        return f"while it is open, {names.get(change.extra, change.extra)}: {'yes' if change.after else 'no'}"
+        return (
+            f"while it is open, {names.get(change.extra, change.extra)}: "
+            f"{'yes' if change.after else 'no'}"
+        )
     if isinstance(change, PartChange):
         return f"{names.get(change.part, change.part)}: {change.after or 'not known'}"
     if isinstance(change, StepIn):
         return f"put in: {change.step.number} {change.step.title}"
     if isinstance(change, HiddenChange):
-        return f"hidden at {steps.get(change.step, change.step)}: {change.after}" if change.after else f"not hidden there: {change.before}"
+        return (
+            f"hidden at {steps.get(change.step, change.step)}: {change.after}"
+            if change.after
+            else f"not hidden there: {change.before}"
+        )
     if isinstance(change, SchoolChange):
-        return f"ways known: {change.after.question} {', '.join(way.name for way in change.after.way)}"
+        return (
+            f"ways known: {change.after.question} {', '.join(way.name for way in change.after.way)}"
+        )
     if isinstance(change, PeopleChange):
-        return f"{steps.get(change.step, change.step)}: {f'{change.after} comes' if change.after else 'people to be asked'}"
+        return (
+            f"{steps.get(change.step, change.step)}: "
+            f"{f'{change.after} comes' if change.after else 'people to be asked'}"
+        )
     if isinstance(change, RetiredChange):
-        return f"{'taken out' if change.after else 'put back'}: {steps.get(change.step, change.step)}"
+        return (
+            f"{'taken out' if change.after else 'put back'}: {steps.get(change.step, change.step)}"
+        )
     if isinstance(change, ReasonChange):
         link = change.after or change.before
         other = steps.get(link.step, "") if link else ""
-        return (f"{steps.get(change.step, change.step)} waits for {other}: {link.because}" if change.after and link and other
-                else f"{steps.get(change.step, change.step)} no longer waits for {other}" if not change.after else "")  # fmt: skip
+        return (
+            f"{steps.get(change.step, change.step)} waits for {other}: {link.because}"
+            if change.after and link and other
+            else f"{steps.get(change.step, change.step)} no longer waits for {other}"
+            if not change.after
+            else ""
+        )
     places = [step for a, step in zip(change.before, change.after, strict=False) if a != step]
     return f"order changed: {steps.get(places[0], places[0])}" if places else ""

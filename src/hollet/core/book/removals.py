@@ -1,4 +1,6 @@
-"""What has come off, in the order in which it came off: steps of the plan, and what was logged without one."""
+"""What has come off, in the order in which it came off: steps of the plan, and what was logged
+without one.
+"""
 
 from hollet.core.book.bags import BagContent, bag_contents
 from hollet.core.book.fold import BookState
@@ -11,7 +13,10 @@ __all__ = ["Removal", "back_steps", "find_removal", "puts_back", "removals"]
 
 
 class Removal(View):
-    """One thing that came off. `back` are the steps that put it back, `state` is off or back, `own` one that no step names."""
+    """One thing that came off.
+
+    `back` are the steps that put it back, `state` is off or back, `own` one that no step names.
+    """
 
     id: str
     own: bool
@@ -35,18 +40,25 @@ class Removal(View):
 def back_steps(plan: Plan, step: Step) -> tuple[str, ...]:
     """The steps that put back what a take-down step took off.
 
-    Those that say so (`refits`); else those that undo what it left open or tighten the joint that it took out.
+    Those that say so (`refits`); else those that undo what it left open or tighten the joint that
+    it took out.
     """
     said = tuple(s.id for s in plan.step if step.id in s.refits)
     if said:
         return said
     opened = {item.id for item in step.opens}
     joint = step.joint if isinstance(step, RemoveStep) else None
-    return tuple(s.id for s in plan.step if opened & set(s.closes) or (joint and isinstance(s, TightenStep) and s.joint == joint))
+    return tuple(
+        s.id
+        for s in plan.step
+        if opened & set(s.closes) or (joint and isinstance(s, TightenStep) and s.joint == joint)
+    )
 
 
 def puts_back(plan: Plan, step: Step) -> tuple[str, ...]:
-    """The removals that a step puts back: those it names, and the take-down steps whose way back it is."""
+    """The removals that a step puts back: those it names, and the take-down steps whose way back it
+    is.
+    """
     if not (step.refits or step.closes or isinstance(step, TightenStep)):
         return ()
     others = (s.id for s in plan.step if s.stage == "take_down" and step.id in back_steps(plan, s))
@@ -54,7 +66,10 @@ def puts_back(plan: Plan, step: Step) -> tuple[str, ...]:
 
 
 def removals(state: BookState) -> tuple[Removal, ...]:
-    """All that is off or was off, oldest first. A step counts when it is done and takes something off or leaves something open."""
+    """All that is off or was off, oldest first.
+
+    A step counts when it is done and takes something off or leaves something open.
+    """
     plan = plan_of(state)
     contents: dict[str, list[BagContent]] = {}
     for content in bag_contents(state):
@@ -68,25 +83,66 @@ def removals(state: BookState) -> tuple[Removal, ...]:
             continue
         entry = state.entries[status.entry]
         bags = tuple(contents.get(step.id, ()))
-        found.append(_removal(state, plan, id=step.id, own=False, what=step.title, number=step.number, step=step.id, bags=bags,
-                              place=next((b.place for b in bags if b.place), None), on_stand=isinstance(step, RemoveStep) and step.on_stand,
-                              because=None, reason_kind=None, back=back_steps(plan, step), who=entry.who, time=entry.time, seq=entry.seq,
-                              entry=entry.id))  # fmt: skip
+        found.append(
+            _removal(
+                state,
+                plan,
+                id=step.id,
+                own=False,
+                what=step.title,
+                number=step.number,
+                step=step.id,
+                bags=bags,
+                place=next((b.place for b in bags if b.place), None),
+                on_stand=isinstance(step, RemoveStep) and step.on_stand,
+                because=None,
+                reason_kind=None,
+                back=back_steps(plan, step),
+                who=entry.who,
+                time=entry.time,
+                seq=entry.seq,
+                entry=entry.id,
+            )
+        )
     for removal, entries in state.removed.items():
         if not entries:
             continue
         entry, body = entries[-1], entries[-1].body
         back = tuple(s.id for s in plan.step if removal in s.refits)
-        found.append(_removal(state, plan, id=removal, own=True, what=body.what, number="", step=body.step, bags=tuple(contents.get(removal, ())),
-                              place=body.place, on_stand=body.on_stand, because=body.because, reason_kind=body.reason_kind, back=back,
-                              who=entry.who, time=entry.time, seq=entries[0].seq, entry=entry.id))  # fmt: skip
+        found.append(
+            _removal(
+                state,
+                plan,
+                id=removal,
+                own=True,
+                what=body.what,
+                number="",
+                step=body.step,
+                bags=tuple(contents.get(removal, ())),
+                place=body.place,
+                on_stand=body.on_stand,
+                because=body.because,
+                reason_kind=body.reason_kind,
+                back=back,
+                who=entry.who,
+                time=entry.time,
+                seq=entries[0].seq,
+                entry=entry.id,
+            )
+        )
     return tuple(sorted(found, key=lambda r: r.seq))
 
 
 def _removal(state: BookState, plan: Plan, **facts: object) -> Removal:
     steps = [step for name in facts["back"] if (step := plan.find_step(name)) is not None]  # type: ignore[attr-defined]
     done = bool(steps) and all(status_of(state, step).status in SETTLED for step in steps)
-    return Removal.model_validate({**facts, "state": "back" if done else "off", "back_words": ", ".join(f"{s.number} {s.title}" for s in steps)})
+    return Removal.model_validate(
+        {
+            **facts,
+            "state": "back" if done else "off",
+            "back_words": ", ".join(f"{s.number} {s.title}" for s in steps),
+        }
+    )
 
 
 def find_removal(state: BookState, removal: str) -> Removal | None:

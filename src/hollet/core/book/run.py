@@ -1,6 +1,7 @@
 """The first start in a build: attempts, their deadlines, and what makes the screen say STOP.
 
-Clock, burst, total and rest are counted here, from acknowledged samples and from the clock. Samples are judged whole: the last oil pressure and
+Clock, burst, total and rest are counted here, from acknowledged samples and from the clock. Samples
+are judged whole: the last oil pressure and
 lamp count for 15 s; older is no reading, asked for 5 s, then STOP.
 """
 
@@ -38,17 +39,27 @@ __all__ = [
 ASKED_S = 5.0
 """How long a figure that is too old is asked for before it is a stop."""
 GRACE_S = 3.0
-"""How much later than its second a sample may reach the server and still count at that second: a press, a short word, the wire; assumed."""
+"""How much later than its second a sample may reach the server and still count at that second: a
+press, a short word, the wire; assumed.
+"""
 REST_S = 30.0
-"""Rest of the starter between two bursts where the sheet gives none: twice a usual burst, assumed."""
+"""Rest of the starter between two bursts where the sheet gives none: twice a usual
+burst, assumed.
+"""
 FRESH_S = 300.0
 """How long what was isolated may be named in one press; after that thing by thing."""
-TRACKS = (("rpm", "Revs", "r/min", "speed", 1.0), ("oil", "Oil", "bar", "pressure", 0.01), ("coolant", "Coolant", "°C", "temperature", 1.0),
-          ("timing", "Timing", "°", "angle", 1.0))  # fmt: skip
+TRACKS = (
+    ("rpm", "Revs", "r/min", "speed", 1.0),
+    ("oil", "Oil", "bar", "pressure", 0.01),
+    ("coolant", "Coolant", "°C", "temperature", 1.0),
+    ("timing", "Timing", "°", "angle", 1.0),
+)
 
 
 class Deadline(BaseModel):
-    """By `at_s` something must have been entered, else STOP with `reason`; from `asked_from` it is asked for. Silence is never a pass."""
+    """By `at_s` something must have been entered, else STOP with `reason`; from `asked_from` it is
+    asked for. Silence is never a pass.
+    """
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     at_s: float
@@ -60,7 +71,9 @@ class Deadline(BaseModel):
 
 
 class OpenFigure(BaseModel):
-    """A figure that was kept and is asked about: it counts for nothing until it is written again with its unit, or as typed."""
+    """A figure that was kept and is asked about: it counts for nothing until it is written again
+    with its unit, or as typed.
+    """
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     t: float
@@ -134,9 +147,13 @@ def attempt_facts(state: BookState, step: RunStep, attempt: str) -> AttemptFacts
     """One attempt with its deadlines, courses and reason to stop."""
     entries = state.live(f"run:{attempt}")
     start = next(e for e in entries if e.kind == "attempt started")
-    samples = sorted((s for e in entries if e.kind == "samples" for s in e.body.samples), key=lambda s: s.t)
+    samples = sorted(
+        (s for e in entries if e.kind == "samples" for s in e.body.samples), key=lambda s: s.t
+    )
     ends = [e for e in entries if e.kind == "attempt ended"]
-    end, after = (ends[0], ends[-1]) if ends else (None, None)  # a later one adds the cause and what was changed
+    end, after = (
+        (ends[0], ends[-1]) if ends else (None, None)
+    )  # a later one adds the cause and what was changed
     plan = plan_of(state)
     pressure, by = plan.find_limit(step.pressure), plan.find_limit(step.pressure_by)
     wanted = pressure.figure("lo") if pressure else None
@@ -148,67 +165,130 @@ def attempt_facts(state: BookState, step: RunStep, attempt: str) -> AttemptFacts
     turned = _turned_s(start, end) if end else None
     stop, stop_at = _stop(counted, deadlines, turned, coolant, wanted, due)
     return AttemptFacts(
-        id=attempt, number=start.body.number, step=step.id, rung=start.body.rung, started=start.time, who=start.who,
-        isolated=start.body.isolated, expected=start.body.expected, limit_s=start.body.limit_s, gate=start.body.gate,
-        gate_reasons=start.body.gate_reasons, deadlines=deadlines, tracks=_tracks(samples, pressure, due, coolant),
-        stop=stop, stop_at=stop_at, ended=end is not None, after_s=turned,
-        end_reason=end.body.reason if end else None, passed=bool(end and end.body.passed and start.body.gate != "shut"),
-        cause=after.body.cause if after else None, change=after.body.change if after else None,
-        lamp_out=any(s.lamp_out for s in samples), pressure_at=showed,
-        expected_seen=stop is None and (pressure is None or showed is not None), asked=_asked(samples), last_s=samples[-1].t if samples else 0.0, words=_timing_words(plan, step, samples),
-    )  # fmt: skip
+        id=attempt,
+        number=start.body.number,
+        step=step.id,
+        rung=start.body.rung,
+        started=start.time,
+        who=start.who,
+        isolated=start.body.isolated,
+        expected=start.body.expected,
+        limit_s=start.body.limit_s,
+        gate=start.body.gate,
+        gate_reasons=start.body.gate_reasons,
+        deadlines=deadlines,
+        tracks=_tracks(samples, pressure, due, coolant),
+        stop=stop,
+        stop_at=stop_at,
+        ended=end is not None,
+        after_s=turned,
+        end_reason=end.body.reason if end else None,
+        passed=bool(end and end.body.passed and start.body.gate != "shut"),
+        cause=after.body.cause if after else None,
+        change=after.body.change if after else None,
+        lamp_out=any(s.lamp_out for s in samples),
+        pressure_at=showed,
+        expected_seen=stop is None and (pressure is None or showed is not None),
+        asked=_asked(samples),
+        last_s=samples[-1].t if samples else 0.0,
+        words=_timing_words(plan, step, samples),
+    )
 
 
 def _counted(start: Entry, entries: Sequence[Entry]) -> list[RunSample]:
-    """The samples as they count for the deadlines: by when the server had them, with a grace for the press and the wire; a second that is said and lies before that is nobody's proof."""
+    """The samples as they count for the deadlines: by when the server had them, with a grace for
+    the press and the wire; a second that is said and lies before that is nobody's proof.
+    """
     began = datetime.fromisoformat(start.time)
     found = []
     for entry in entries:
         if entry.kind == "samples":
             had = (datetime.fromisoformat(entry.time) - began).total_seconds() - GRACE_S
-            found += [s if s.t >= had else s.model_copy(update={"t": had}) for s in entry.body.samples]
+            found += [
+                s if s.t >= had else s.model_copy(update={"t": had}) for s in entry.body.samples
+            ]
     return sorted(found, key=lambda s: s.t)
 
 
 def _turned_s(start: Entry, end: Entry) -> float:
-    """How long the key was on, in s: as said, and no shorter than both clocks had it, the server's and the bench's, less the grace."""
-    clocks = [(datetime.fromisoformat(b) - datetime.fromisoformat(a)).total_seconds() for a, b in ((start.time, end.time), (start.bench_time, end.bench_time))]
+    """How long the key was on, in s: as said, and no shorter than both clocks had it, the server's
+    and the bench's, less the grace.
+    """
+    clocks = [
+        (datetime.fromisoformat(b) - datetime.fromisoformat(a)).total_seconds()
+        for a, b in ((start.time, end.time), (start.bench_time, end.bench_time))
+    ]
     return max(float(end.body.after_s), min(clocks) - GRACE_S)
 
 
 def _oil(sample: RunSample) -> float | None:
     """Oil pressure in kPa as it counts: one that is asked about counts for nothing."""
-    return sample.oil.figure("pressure") if sample.oil is not None and sample.asked is None else None
+    return (
+        sample.oil.figure("pressure") if sample.oil is not None and sample.asked is None else None
+    )
 
 
 def _enough(sample: RunSample, wanted_kpa: float | None) -> bool:
     oil = _oil(sample)
-    return wanted_kpa is not None and oil is not None and oil > 0 and round9(oil) >= round9(wanted_kpa)
+    return (
+        wanted_kpa is not None and oil is not None and oil > 0 and round9(oil) >= round9(wanted_kpa)
+    )
 
 
 def _asked(samples: Sequence[RunSample]) -> tuple[OpenFigure, ...]:
     """Figures asked about that no later figure of their kind has answered."""
-    found = [OpenFigure(t=s.t, question=s.asked, typed=s.oil.typed or s.oil.value, key="oil") for k, s in enumerate(samples)
-             if s.asked and s.oil is not None and not any(_oil(later) is not None or later.lamp_out for later in samples[k + 1 :])]  # fmt: skip
+    found = [
+        OpenFigure(t=s.t, question=s.asked, typed=s.oil.typed or s.oil.value, key="oil")
+        for k, s in enumerate(samples)
+        if s.asked
+        and s.oil is not None
+        and not any(_oil(later) is not None or later.lamp_out for later in samples[k + 1 :])
+    ]
     return tuple(found[-1:])
 
 
 def _deadlines(
-    start: Entry, due: float | None, showed: float | None, pressure: Limit | None, samples: Sequence[RunSample]
+    start: Entry,
+    due: float | None,
+    showed: float | None,
+    pressure: Limit | None,
+    samples: Sequence[RunSample],
 ) -> tuple[Deadline, ...]:
     found = []
     if due is not None:
         asked = f" of {pressure.lo} {pressure.unit}" if pressure and pressure.lo else ""
         met = showed is not None and round9(showed) <= round9(due)
-        found.append(Deadline(at_s=due, kind="pressure", what=f"oil pressure{asked} or lamp out", met=met,
-                              reason=f"No oil pressure{asked} entered by {decimal_text(due)} s: key off"))  # fmt: skip
+        found.append(
+            Deadline(
+                at_s=due,
+                kind="pressure",
+                what=f"oil pressure{asked} or lamp out",
+                met=met,
+                reason=f"No oil pressure{asked} entered by {decimal_text(due)} s: key off",
+            )
+        )
         read = [s.t for s in samples if _oil(s) is not None or s.lamp_out]
         if met and read:
             old = max(max(read), due) + STALE_S
-            found.append(Deadline(at_s=old + ASKED_S, asked_from=old, kind="reading", what="oil pressure, read again",
-                                  reason=f"No reading of the oil pressure for {decimal_text(STALE_S + ASKED_S)} s: key off"))  # fmt: skip
+            found.append(
+                Deadline(
+                    at_s=old + ASKED_S,
+                    asked_from=old,
+                    kind="reading",
+                    what="oil pressure, read again",
+                    reason="No reading of the oil pressure for "
+                    f"{decimal_text(STALE_S + ASKED_S)} s: key off",
+                )
+            )
     limit = start.body.limit_s
-    found.append(Deadline(at_s=limit, kind="end", what="end of the time allowed", reason=f"The time allowed, {_clock(limit)}, is over: key off"))
+    found.append(
+        Deadline(
+            at_s=limit,
+            kind="end",
+            what="end of the time allowed",
+            reason=f"The time allowed, {_clock(limit)}, is over: key off",
+        )
+    )
     return tuple(sorted(found, key=lambda d: d.at_s))
 
 
@@ -220,36 +300,73 @@ def _clock(seconds: float) -> str:
     )
 
 
-SEEN_WORDS = {"fire": "Fire: key off, people away, extinguisher at the foot of it", "fuel leak": "Fuel leak: key off, no spark, extinguisher at hand", "leak": "Leak seen: key off and look"}
+SEEN_WORDS = {
+    "fire": "Fire: key off, people away, extinguisher at the foot of it",
+    "fuel leak": "Fuel leak: key off, no spark, extinguisher at hand",
+    "leak": "Leak seen: key off and look",
+}
 
 
-def _stop(samples: list[RunSample], deadlines: tuple[Deadline, ...], turned: float | None, coolant: Limit | None,
-          wanted: float | None, due: float | None) -> tuple[str | None, float | None]:  # fmt: skip
-    """The first reason to stop among what was entered, and its moment; whole samples are judged, and a deadline that passed stays passed."""
+def _stop(
+    samples: list[RunSample],
+    deadlines: tuple[Deadline, ...],
+    turned: float | None,
+    coolant: Limit | None,
+    wanted: float | None,
+    due: float | None,
+) -> tuple[str | None, float | None]:
+    """The first reason to stop among what was entered, and its moment; whole samples are judged,
+    and a deadline that passed stays passed.
+    """
     hottest = coolant.figure("hi") if coolant else None
     found: list[tuple[float, str]] = []
     seen = Seen()
     for s in samples:
-        seen = seen.with_(s.t, s.rpm.figure("speed") if s.rpm is not None else None, _oil(s), s.lamp_out)
+        seen = seen.with_(
+            s.t, s.rpm.figure("speed") if s.rpm is not None else None, _oil(s), s.lamp_out
+        )
         if s.seen is not None:
             found.append((s.t, SEEN_WORDS.get(s.seen, f"{s.seen.capitalize()}: key off and look")))
         hot = s.coolant.figure("temperature") if s.coolant is not None else None
-        if coolant is not None and hottest is not None and hot is not None and round9(hot) > round9(hottest):
-            found.append((s.t, f"Coolant {_short(s.coolant)}, limit {coolant.hi} {coolant.unit}: key off"))
+        if (
+            coolant is not None
+            and hottest is not None
+            and hot is not None
+            and round9(hot) > round9(hottest)
+        ):
+            found.append(
+                (s.t, f"Coolant {_short(s.coolant)}, limit {coolant.hi} {coolant.unit}: key off")
+            )
         if due is not None and wanted is not None and round9(s.t) >= round9(due):
             state = oil_state(seen, s.t, lambda _: wanted, STALE_S)
             if state == "no_pressure" and seen.oil is not None:
                 found.append(
-                    (s.t, f"Oil pressure {decimal_text(seen.oil / 100, 1)} bar, asked {decimal_text(wanted / 100, 1)}: key off")
+                    (
+                        s.t,
+                        (
+                            f"Oil pressure {decimal_text(seen.oil / 100, 1)} bar, asked "
+                            f"{decimal_text(wanted / 100, 1)}: key off"
+                        ),
+                    )
                 )
     until = turned if turned is not None else max((s.t for s in samples), default=0.0)
-    # what had to be shown by then is missing at that very second; the time allowed may be used to its end
-    found += [(d.at_s, d.reason) for d in deadlines if not d.met and (round9(d.at_s) < round9(until) or (d.kind != "end" and round9(d.at_s) == round9(until)))]
+    # what had to be shown by then is missing at that very second; the time allowed may be used to
+    # its end
+    found += [
+        (d.at_s, d.reason)
+        for d in deadlines
+        if not d.met
+        and (
+            round9(d.at_s) < round9(until) or (d.kind != "end" and round9(d.at_s) == round9(until))
+        )
+    ]
     if turned is not None or samples:
         found += _gaps(samples, due, until)
     if not found:
         return None, None
-    at, reason = min(found)
+    at, reason = min(
+        found, key=lambda f: f[0]
+    )  # what was seen or read comes before what is missing
     return reason, at
 
 
@@ -283,9 +400,16 @@ def _timing_words(plan: Plan, step: RunStep, samples: Sequence[RunSample]) -> tu
         return (f"Timing {_short(said.timing)}: {clash}",)
     if not limit.given:
         return (f"Timing {_short(said.timing)}: its band is not given",)
-    low, high = lo is not None and round9(value) < round9(lo), hi is not None and round9(value) > round9(hi)
+    low, high = (
+        lo is not None and round9(value) < round9(lo),
+        hi is not None and round9(value) > round9(hi),
+    )
     return (
-        f"Timing {_short(said.timing)}: {'too late' if low else 'too early' if high else 'inside'}, {limit.words()}{f', {limit.condition}' if limit.condition else ''}",
+        (
+            f"Timing {_short(said.timing)}: "
+            f"{'too late' if low else 'too early' if high else 'inside'}, "
+            f"{limit.words()}{f', {limit.condition}' if limit.condition else ''}"
+        ),
     )
 
 
@@ -294,8 +418,11 @@ def _tracks(
 ) -> tuple[TrackFacts, ...]:
     tracks = []
     for key, name, unit, dimension, scale in TRACKS:
-        points = tuple((s.t, round9(figure.figure(dimension) * scale)) for s in samples
-                       if (figure := getattr(s, key)) is not None and not (key == "oil" and s.asked))  # fmt: skip
+        points = tuple(
+            (s.t, round9(figure.figure(dimension) * scale))
+            for s in samples
+            if (figure := getattr(s, key)) is not None and not (key == "oil" and s.asked)
+        )
         lo = hi = None
         if key == "oil" and pressure is not None and pressure.figure("lo") is not None:
             lo = round9((pressure.figure("lo") or 0.0) * scale)
@@ -307,21 +434,41 @@ def _tracks(
             low = lo is not None and value < lo and t >= (due or 0.0)
             verdict = "outside" if low or (hi is not None and value > hi) else "inside"
         if points or lo is not None or hi is not None:
-            tracks.append(TrackFacts(key=key, name=name, unit=unit, lo=lo, hi=hi, lo_from=due or 0.0, samples=points, verdict=verdict))
+            tracks.append(
+                TrackFacts(
+                    key=key,
+                    name=name,
+                    unit=unit,
+                    lo=lo,
+                    hi=hi,
+                    lo_from=due or 0.0,
+                    samples=points,
+                    verdict=verdict,
+                )
+            )
     return tuple(tracks)
 
 
 def burst_limit(seconds: float, most: float | None, attempts: Sequence[AttemptFacts]) -> float:
-    """How long an attempt may last: its own limit, and what is left of all cranking without pressure; STOP comes then, not at the next start."""
+    """How long an attempt may last: its own limit, and what is left of all cranking without
+    pressure; STOP comes then, not at the next start.
+    """
     left = (most - cranked_s(attempts)) if most is not None else seconds
     return min(seconds, left) if left > 0 else seconds
 
 
 def rest_of(state: BookState, step: RunStep, now: str) -> tuple[RestFacts, float] | None:
-    """The rest of the starter after the last burst, and how much of it is left in s; None where it is over, or nothing was cranked."""
+    """The rest of the starter after the last burst, and how much of it is left in s; None where it
+    is over, or nothing was cranked.
+    """
     if step.rung != "crank":
         return None
-    ends = [e for attempt in state.runs.get(step.id, []) for e in state.live(f"run:{attempt}") if e.kind == "attempt ended"]
+    ends = [
+        e
+        for attempt in state.runs.get(step.id, [])
+        for e in state.live(f"run:{attempt}")
+        if e.kind == "attempt ended"
+    ]
     last = max(ends, key=lambda e: e.seq, default=None)
     if last is None:
         return None
@@ -329,21 +476,45 @@ def rest_of(state: BookState, step: RunStep, now: str) -> tuple[RestFacts, float
     given = limit.figure("lo") or limit.figure("target") if limit is not None else None
     rest = given if given is not None else REST_S
     left = rest - (datetime.fromisoformat(now) - datetime.fromisoformat(last.time)).total_seconds()
-    return (RestFacts(rest_s=rest, assumed=given is None, since=last.time), left) if left > 0 else None
+    return (
+        (RestFacts(rest_s=rest, assumed=given is None, since=last.time), left) if left > 0 else None
+    )
 
 
 def isolated_again(state: BookState, step: RunStep, now: str) -> tuple[bool, str]:
-    """Whether what is isolated may be named in one press, and who named it last: not when something was touched since, nor after five minutes."""
-    starts = [e for attempt in state.runs.get(step.id, []) for e in state.live(f"run:{attempt}") if e.kind == "attempt started"]
+    """Whether what is isolated may be named in one press, and who named it last: not when something
+    was touched since, nor after five minutes.
+    """
+    starts = [
+        e
+        for attempt in state.runs.get(step.id, [])
+        for e in state.live(f"run:{attempt}")
+        if e.kind == "attempt started"
+    ]
     last = max(starts, key=lambda e: e.seq, default=None)
     if last is None:
         return False, ""
-    touched = any(state.entries[i].kind in TOUCHES and state.entries[i].seq > last.seq for i in state.order[-200:])
-    fresh = (datetime.fromisoformat(now) - datetime.fromisoformat(last.time)).total_seconds() <= FRESH_S
+    touched = any(
+        state.entries[i].kind in TOUCHES and state.entries[i].seq > last.seq
+        for i in state.order[-200:]
+    )
+    fresh = (
+        datetime.fromisoformat(now) - datetime.fromisoformat(last.time)
+    ).total_seconds() <= FRESH_S
     return fresh and not touched, last.who
 
 
-TOUCHES = ("done", "undone", "left open", "reopened", "fastener", "removed", "unbagged", "happened", "stopped")
+TOUCHES = (
+    "done",
+    "undone",
+    "left open",
+    "reopened",
+    "fastener",
+    "removed",
+    "unbagged",
+    "happened",
+    "stopped",
+)
 
 
 def cranked_s(attempts: Sequence[AttemptFacts]) -> float:

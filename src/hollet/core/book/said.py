@@ -1,4 +1,6 @@
-"""Figures that a step asks for before it is done: what a unit weighs, what the gear carries, how high the hook reaches."""
+"""Figures that a step asks for before it is done: what a unit weighs, what the gear carries, how
+high the hook reaches.
+"""
 
 from hollet.core.book.fold import BookState
 from hollet.core.book.views import View
@@ -9,7 +11,9 @@ __all__ = ["SaidFigure", "not_enough", "said_figures"]
 
 
 class SaidFigure(View):
-    """One figure: its name and unit, as typed and in words when somebody said it, by whom, and what it is too small or too large for."""
+    """One figure: its name and unit, as typed and in words when somebody said it, by whom, and what
+    it is too small or too large for.
+    """
 
     id: str
     name: str
@@ -26,7 +30,9 @@ def said_figures(state: BookState, step: CheckStep) -> tuple[SaidFigure, ...]:
 
 
 def not_enough(state: BookState, step: CheckStep) -> str | None:
-    """The first figure of the step that another one forbids, in words: gear that carries less than the unit weighs."""
+    """The first figure of the step that another one forbids, in words: gear that carries less than
+    the unit weighs.
+    """
     return next((figure.problem for figure in said_figures(state, step) if figure.problem), None)
 
 
@@ -51,4 +57,12 @@ def _figure(state: BookState, step: CheckStep, ask: Ask) -> SaidFigure:
         apart = value.figure(ask.dimension) - limit.figure(other.dimension)
         if (apart < 0) if words == "less" else (apart > 0):
             problem = f"{ask.name}, {_words(value)}, is {words} than {other.name}, {_words(limit)}"
-    return SaidFigure(id=ask.id, name=ask.name, unit=ask.unit, words=_words(value) if value else None, typed=value.typed if value else None, who=said[-1].who if said else "", problem=problem)
+    return SaidFigure(
+        id=ask.id,
+        name=ask.name,
+        unit=ask.unit,
+        words=_words(value) if value else None,
+        typed=value.typed if value else None,
+        who=said[-1].who if said else "",
+        problem=problem,
+    )

@@ -1,6 +1,8 @@
-"""Secure now: what to make safe when work stops at once, who must leave, and the card to come back to.
+"""Secure now: what to make safe when work stops at once, who must leave, and the card to come back
+to.
 
-The order is that of harm: people from under the load, then the load, then fuel, then openings, then what the weather takes.
+The order is that of harm: people from under the load, then the load, then fuel, then openings, then
+what the weather takes.
 """
 
 from hollet.core.book.around import around_now
@@ -21,7 +23,10 @@ GOING = {"up": "going up", "down": "going down", "in": "going in", "out": "comin
 
 
 class SecureItem(View):
-    """One thing to make safe; `key` names it in the log. One that is not `own` is done by the facts alone, and no press ticks it."""
+    """One thing to make safe; `key` names it in the log.
+
+    One that is not `own` is done by the facts alone, and no press ticks it.
+    """
 
     key: str
     what: str
@@ -31,7 +36,11 @@ class SecureItem(View):
 
 
 class SecureView(View):
-    """The list, whether work is stopped, and the card. `made_safe` only when every item is done and it is known what carries each load, and fit; else `not_safe` says why."""
+    """The list, whether work is stopped, and the card.
+
+    `made_safe` only when every item is done and it is known what carries each load, and fit; else
+    `not_safe` says why.
+    """
 
     stopped: bool
     why: str
@@ -54,7 +63,11 @@ def _last_stop(state: BookState) -> Entry | None:
     """The stop that work has not gone on from."""
     said = state.live("stop")
     stop = next((e for e in reversed(said) if e.kind == "stopped"), None)
-    return stop if stop is not None and not any(e.kind == "gone on" and e.seq > stop.seq for e in said) else None
+    return (
+        stop
+        if stop is not None and not any(e.kind == "gone on" and e.seq > stop.seq for e in said)
+        else None
+    )
 
 
 def is_stopped(state: BookState) -> bool:
@@ -67,7 +80,9 @@ def secure_view(state: BookState, now: str) -> SecureView:
     plan, support = plan_of(state), support_view(state)
     said = state.live("stop")
     stops, stop = [e for e in said if e.kind == "stopped"], _last_stop(state)
-    ticked = {e.body.item for e in said if e.kind == "secured" and stop is not None and e.seq > stop.seq}
+    ticked = {
+        e.body.item for e in said if e.kind == "secured" and stop is not None and e.seq > stop.seq
+    }
     step = plan.find_step(current_step(state, now, statuses(state)))
     assert step is not None
     opened = left_open(state)
@@ -76,47 +91,109 @@ def secure_view(state: BookState, now: str) -> SecureView:
     items: list[SecureItem] = []
 
     def add(key: str, what: str, because: str, done: bool | None = None) -> None:
-        items.append(SecureItem(key=key, what=what, because=because, done=key in ticked if done is None else done, own=done is None))
+        items.append(
+            SecureItem(
+                key=key,
+                what=what,
+                because=because,
+                done=key in ticked if done is None else done,
+                own=done is None,
+            )
+        )
 
-    running = any(not a.ended for s in plan.step if isinstance(s, RunStep) for a in attempts_of(state, s))
+    running = any(
+        not a.ended for s in plan.step if isinstance(s, RunStep) for a in attempts_of(state, s)
+    )
     if running:
         add("key", "Key off", "the engine runs")
     if hanging or raised or step.lifts:
         add("people", "Everybody out from under, hands out of the gap", "what is held may move")
     for danger in live_dangers(state):
-        add(f"danger:{danger.step}:{danger.clear_at}", f"{danger.title}: {danger.words}", "it is live", done=False)
+        add(
+            f"danger:{danger.step}:{danger.clear_at}",
+            f"{danger.title}: {danger.words}",
+            "it is live",
+            done=False,
+        )
     if not support.bodies:
-        add("support:said", "Say what carries the load", "nobody said yet what carries it", done=False)
+        add(
+            "support:said",
+            "Say what carries the load",
+            "nobody said yet what carries it",
+            done=False,
+        )
     for body in hanging:
         if not body.known:
-            add(f"support:{body.body}", f"{body.name}: say what carries it", body.because, done=False)
+            add(
+                f"support:{body.body}",
+                f"{body.name}: say what carries it",
+                body.because,
+                done=False,
+            )
             continue
-        what = "stands under it, four places" if body.body == "vehicle" else "a cradle, or two stands, under it"
+        what = (
+            "stands under it, four places"
+            if body.body == "vehicle"
+            else "a cradle, or two stands, under it"
+        )
         add(f"support:{body.body}", f"{body.name}: {what}", body.because, done=body.stays)
     for item in _fuel(opened):
-        add(f"fuel:{item.id}", f"Fuel: both ends capped, {item.what}", "vapour runs along the floor")
+        add(
+            f"fuel:{item.id}", f"Fuel: both ends capped, {item.what}", "vapour runs along the floor"
+        )
     for item in opened:
         if item.sort == "open_port":
             add(f"cover:{item.id}", f"Cover it: {item.what}", "dirt and water go in")
     if set(around_now(state)) & {"wind", "damp"}:
-        add("weather", "Bonnet and doors shut or tied, tarp over the bay", "wind and rain do not wait")
-    add("tools", "Tools out of the bay, lamp off, lead unplugged", "what lies there falls in or burns")
+        add(
+            "weather",
+            "Bonnet and doors shut or tied, tarp over the bay",
+            "wind and rain do not wait",
+        )
+    add(
+        "tools",
+        "Tools out of the bay, lamp off, lead unplugged",
+        "what lies there falls in or burns",
+    )
     left = next((item for item in items if not item.done), None)
-    leave = ("Children, visitors, animals: out now", *(f"{role.role}: leaves as soon as nothing is held by hand" for role in step.people[1:]))
+    leave = (
+        "Children, visitors, animals: out now",
+        *(f"{role.role}: leaves as soon as nothing is held by hand" for role in step.people[1:]),
+    )
     going = f"{GOING[stop.body.going]}, " if stop is not None and stop.body.going else ""
     card = [f"Come back to {step.number} {step.title}: {step.do}"]
-    card += [f"{body.name} {going}{'hangs' if body.hangs else 'does not stay'}: {body.because}" for body in hanging]
+    card += [
+        f"{body.name} {going}{'hangs' if body.hangs else 'does not stay'}: {body.because}"
+        for body in hanging
+    ]
     card += [f"Carried: {support.line}"] if support.supports else []
     card += [f"Left open: {item.what}. To undo: {item.undo}" for item in opened[:8]]
     card += [f"and {len(opened) - 8} more left open"] if len(opened) > 8 else []
-    card += [f"In words still: what was said at {note.number or 'the build'}, {note.time[11:16]} UTC, {note.who}" for note in spoken_notes(state) if note.words is None]
+    card += [
+        (
+            f"In words still: what was said at {note.number or 'the build'}, {note.time[11:16]} "
+            f"UTC, {note.who}"
+        )
+        for note in spoken_notes(state)
+        if note.words is None
+    ]
     return SecureView(
-        stopped=stop is not None, why=stop.body.why if stop else "", since=stop.time if stop else "", who=stop.who if stop else "",
-        going=going.rstrip(", "), hurt=stop.body.hurt if stop else None, near_miss=stop.body.near_miss if stop else None,
-        people_left=stop.body.people_left if stop else None, items=tuple(items), leave=leave, card=tuple(card), step=step.id,
-        made_safe=stop is not None and left is None and support.stays, not_safe=left.what if left is not None else "" if support.stays else support.line,
+        stopped=stop is not None,
+        why=stop.body.why if stop else "",
+        since=stop.time if stop else "",
+        who=stop.who if stop else "",
+        going=going.rstrip(", "),
+        hurt=stop.body.hurt if stop else None,
+        near_miss=stop.body.near_miss if stop else None,
+        people_left=stop.body.people_left if stop else None,
+        items=tuple(items),
+        leave=leave,
+        card=tuple(card),
+        step=step.id,
+        made_safe=stop is not None and left is None and support.stays,
+        not_safe=left.what if left is not None else "" if support.stays else support.line,
         said=tuple(f"{e.time[:16].replace('T', ' ')} {e.body.why}" for e in stops[-5:]),
-    )  # fmt: skip
+    )
 
 
 def _fuel(opened: tuple[OpenItem, ...]) -> list[OpenItem]:

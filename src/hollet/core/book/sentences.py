@@ -56,16 +56,36 @@ def line_of(state: BookState, entry: Entry) -> LogLine:
     if entry.kind == "fastener" and joint is not None:
         judged = act_verdict(joint, entry)
         if judged is not None:
-            verdict, side, words, assumed = judged.verdict, judged.side, judged.words.split(",")[0], judged.assumed
+            verdict, side, words, assumed = (
+                judged.verdict,
+                judged.side,
+                judged.words.split(",")[0],
+                judged.assumed,
+            )
     number = step.number if step else ("no longer in the plan" if step_id else "")
     return LogLine(
-        id=entry.id, seq=entry.seq, time=entry.time, bench_time=entry.bench_time, who=entry.who, kind=entry.kind, step=step_id,
-        step_number=number, text=_text(state, entry), verdict=verdict, side=side, verdict_words=words, assumed=assumed,
-        struck_by=strike.who if strike else None, struck_reason=strike.body.reason if strike else None,
-        struck_time=strike.time if strike else None, strikable=entry.kind not in ("strike", "plan edited") and strike is None,
+        id=entry.id,
+        seq=entry.seq,
+        time=entry.time,
+        bench_time=entry.bench_time,
+        who=entry.who,
+        kind=entry.kind,
+        step=step_id,
+        step_number=number,
+        text=_text(state, entry),
+        verdict=verdict,
+        side=side,
+        verdict_words=words,
+        assumed=assumed,
+        struck_by=strike.who if strike else None,
+        struck_reason=strike.body.reason if strike else None,
+        struck_time=strike.time if strike else None,
+        strikable=entry.kind not in ("strike", "plan edited") and strike is None,
         sound=entry.body.sound if entry.kind == "spoken" else None,
-        photo=getattr(entry.body, "photo", None) if entry.kind in ("photo", "captured", "finding") else None,
-    )  # fmt: skip
+        photo=getattr(entry.body, "photo", None)
+        if entry.kind in ("photo", "captured", "finding")
+        else None,
+    )
 
 
 def _text(state: BookState, entry: Entry) -> str:
@@ -76,10 +96,17 @@ def _text(state: BookState, entry: Entry) -> str:
     if kind == "plan edited":
         if body.sheet is not None:
             return f"plan made from: {body.sheet.title}, {counted(len(body.sheet.step), 'step')}"
-        turned = f". Turned: {'; '.join(f'{t.name} {t.was} became {t.now}' for t in body.turned)}" if body.turned else ""
+        turned = (
+            f". Turned: {'; '.join(f'{t.name} {t.was} became {t.now}' for t in body.turned)}"
+            if body.turned
+            else ""
+        )
         return body.what + (f": {body.reason}" if body.reason else "") + turned  # type: ignore[no-any-return]
     if kind == "reading":
-        spec = next((r.name for s in plan.step for r in getattr(s, "reading", ()) if r.id == body.reading), title)
+        spec = next(
+            (r.name for s in plan.step for r in getattr(s, "reading", ()) if r.id == body.reading),
+            title,
+        )
         values = ", ".join(_shown(q.value, q.unit, body.instrument) for q in body.values)
         typed = ", ".join(body.typed)
         plus = f" from {body.deviation_from.value}" if body.deviation_from else ""
@@ -90,7 +117,11 @@ def _text(state: BookState, entry: Entry) -> str:
     if kind == "fastener":
         return _fastener(body)
     if kind == "undone":
-        return f"undone: {_item_words(state, body.item)}" + (f", {body.note}" if body.note else "") + (f", now on {KIND_WORDS[body.carries[0].by]}" if body.carries else "")
+        return (
+            f"undone: {_item_words(state, body.item)}"
+            + (f", {body.note}" if body.note else "")
+            + (f", now on {KIND_WORDS[body.carries[0].by]}" if body.carries else "")
+        )
     if kind == "strike":
         target = state.entries.get(body.entry)
         return f"line {target.seq if target else '?'} struck: {body.reason}"
@@ -116,7 +147,11 @@ def _plain(typed: str, value: str) -> bool:
 def _shown(value: str | float | None, unit: str, tool: Any) -> str:
     places = len(str(getattr(tool, "resolution", "")).partition(".")[2])
     text = str(value)
-    return f"{text} {unit}" if len(text.partition(".")[2]) <= 5 else f"{decimal_text(float(text), max(places, 4))} {unit}"
+    return (
+        f"{text} {unit}"
+        if len(text.partition(".")[2]) <= 5
+        else f"{decimal_text(float(text), max(places, 4))} {unit}"
+    )
 
 
 def _fastener(body: Any) -> str:
@@ -131,19 +166,27 @@ def _fastener(body: Any) -> str:
         return f"{bolt} {body.tightness}{tail}"
     gets = body.gets
     angle = gets.unit == "deg"
-    figure = decimal_text(float(exact(gets, "angle" if angle else "torque", "gets")), 0 if angle else 1)
+    figure = decimal_text(
+        float(exact(gets, "angle" if angle else "torque", "gets")), 0 if angle else 1
+    )
     unit = "°" if angle else " N·m"
     if act == "read":
         return f"{bolt}, stage {body.stage}: read {body.typed}{tail}"
     if body.added is not None:
-        return f"{bolt}, stage {body.stage}: turned {decimal_text(float(exact(body.added, 'angle', 'added')))}° more, {figure}{unit} in all{tail}"
+        return (
+            f"{bolt}, stage {body.stage}: turned "
+            f"{decimal_text(float(exact(body.added, 'angle', 'added')))}° more, {figure}{unit} "
+            f"in all{tail}"
+        )
     if body.set_to is None:
         return f"{bolt}, stage {body.stage}: turned {figure}{unit}{tail}"
     return f"{bolt}, stage {body.stage}: wrench {body.set_to.value}, bolt {figure}{tail}"
 
 
 def _bag(body: Any) -> str:
-    return f"bag {body.bag}: {_lines(body.lines)}" + (f"; part lies {body.place}" if body.place else "")
+    return f"bag {body.bag}: {_lines(body.lines)}" + (
+        f"; part lies {body.place}" if body.place else ""
+    )
 
 
 def _lines(lines: Any) -> str:
@@ -153,7 +196,9 @@ def _lines(lines: Any) -> str:
 def _removed(body: Any) -> str:
     into = f", bag {body.bag}: {_lines(body.lines)}" if body.bag else ""
     lies = f", lies {body.place}" if body.place else ""
-    return f"off: {body.what}{into}{lies}" + (f". Off first because {body.because}" if body.because else "")
+    return f"off: {body.what}{into}{lies}" + (
+        f". Off first because {body.because}" if body.because else ""
+    )
 
 
 def _captured(body: Any) -> str:
@@ -164,7 +209,15 @@ def _captured(body: Any) -> str:
 
 
 def _compared(body: Any) -> str:
-    seen = ", ".join(str(text) for text in (f"{body.strokes} strokes in line" if body.strokes is not None else None, body.typed, body.words) if text)
+    seen = ", ".join(
+        str(text)
+        for text in (
+            f"{body.strokes} strokes in line" if body.strokes is not None else None,
+            body.typed,
+            body.words,
+        )
+        if text
+    )
     return ("as found" if body.same else "not as found") + (f": {seen}" if seen else "")
 
 
@@ -175,7 +228,10 @@ def _supported(body: Any) -> str:
     more = [
         body.padding,
         f"{body.ground} ground" if body.ground != "unknown" else None,
-        f"{body.rated.typed or body.rated.value} {'' if body.rated.typed else body.rated.unit} rated".replace("  ", " ")
+        (
+            f"{body.rated.typed or body.rated.value} {'' if body.rated.typed else body.rated.unit} "
+            "rated"
+        ).replace("  ", " ")
         if body.rated
         else None,
     ]
@@ -183,12 +239,27 @@ def _supported(body: Any) -> str:
 
 
 def _vehicle(body: Any) -> str:
-    said = [word if value else f"not {word}" for word, value in (("rolls", body.rolls), ("steers", body.steers), ("brakes", body.brakes), ("starts", body.starts)) if value is not None]
-    return "vehicle: " + (", ".join(said + ([f"in {body.bay}"] if body.bay else [])) or "nothing said")
+    said = [
+        word if value else f"not {word}"
+        for word, value in (
+            ("rolls", body.rolls),
+            ("steers", body.steers),
+            ("brakes", body.brakes),
+            ("starts", body.starts),
+        )
+        if value is not None
+    ]
+    return "vehicle: " + (
+        ", ".join(said + ([f"in {body.bay}"] if body.bay else [])) or "nothing said"
+    )
 
 
 def _stopped(body: Any) -> str:
-    more = [f"load was going {body.going}" if body.going else None, f"hurt: {body.hurt}" if body.hurt else None, f"near miss: {body.near_miss}" if body.near_miss else None]
+    more = [
+        f"load was going {body.going}" if body.going else None,
+        f"hurt: {body.hurt}" if body.hurt else None,
+        f"near miss: {body.near_miss}" if body.near_miss else None,
+    ]
     return ", ".join([f"stopped: {body.why}", *(text for text in more if text)])
 
 
@@ -198,13 +269,20 @@ def _decision(body: Any) -> str:
     if about == "wrench":
         adapter = body.adapter
         with_it = (
-            f" with an adapter of {adapter.length.value} {adapter.length.unit} at {adapter.angle.value}°"
+            (
+                f" with an adapter of {adapter.length.value} {adapter.length.unit} at "
+                f"{adapter.angle.value}°"
+            )
             if adapter is not None
             else ""
         )
         return f"wrench {body.wrench.code}{with_it}{reason}"
     if about == "last_chance":
-        return f"seen before it closes: {body.thing}" if body.done_here else f"last chance let go, {body.thing}{reason}"
+        return (
+            f"seen before it closes: {body.thing}"
+            if body.done_here
+            else f"last chance let go, {body.thing}{reason}"
+        )
     if about == "capture":
         return f"gone on without keeping it as found{reason}"
     if about == "dry_run":
@@ -228,14 +306,33 @@ def _moment(sample: Any) -> str:
 def _finding(body: Any) -> str:
     found = f"{body.code_name}, {body.grade_word}" if body.code else "nothing found"
     perhaps = f"perhaps from {body.cause}" if body.cause else None
-    more = ", ".join(text for text in (body.cleaning, body.confidence if body.confidence != "sure" else None, body.words, perhaps) if text)
+    more = ", ".join(
+        text
+        for text in (
+            body.cleaning,
+            body.confidence if body.confidence != "sure" else None,
+            body.words,
+            perhaps,
+        )
+        if text
+    )
     return f"{body.part_name}, {body.face_name}: {found} ({more})"
 
 
 def _part_decided(body: Any) -> str:
-    seen = "" if body.seen >= body.faces else f", provisional: {body.seen} of {body.faces} faces seen"
-    money = ", ".join(f"{words} {figure:g}" for words, figure in (("costs", body.price), ("if wrong", body.wrong)) if figure is not None)
-    return f"{body.part_name}: {DISPOSITIONS[body.choice]}, {body.reason}" + (f" ({money})" if money else "") + seen
+    seen = (
+        "" if body.seen >= body.faces else f", provisional: {body.seen} of {body.faces} faces seen"
+    )
+    money = ", ".join(
+        f"{words} {figure:g}"
+        for words, figure in (("costs", body.price), ("if wrong", body.wrong))
+        if figure is not None
+    )
+    return (
+        f"{body.part_name}: {DISPOSITIONS[body.choice]}, {body.reason}"
+        + (f" ({money})" if money else "")
+        + seen
+    )
 
 
 OUT = {"fitted": "out of", "new": "new ones instead of", "lost": "lost from"}
@@ -246,33 +343,56 @@ TEXTS: dict[str, Callable[[Any, str], str]] = {
     "said": lambda b, t: f"{b.name}: {b.value.value} {b.value.unit}",
     "not there": lambda b, t: f"not there: {b.thing}; {b.looked}",
     "reopened": lambda b, t: f"reopened: {t}, {b.reason}",
-    "skipped": lambda b, t: f"{'not applicable' if b.not_applicable else 'skipped'}: {t}, {b.reason}",
+    "skipped": lambda b, t: (
+        f"{'not applicable' if b.not_applicable else 'skipped'}: {t}, {b.reason}"
+    ),
     "confirmed": lambda b, t: f"seen: {b.what}",
-    "concession": lambda b, t: f"accepted in writing: {b.limit.name} {b.value} {b.limit.unit}, limit {b.limit.words()}. "
-                               f"“{b.reason}” {b.name}" + (f", for {b.use}" if b.use else "") + (f", looked at again {b.recheck}" if b.recheck else "")
-                               + (f", licensed inspection {b.licensed}" if b.licensed else ""),
-    "disposition": lambda b, t: f"{t}, {b.result}: {b.choice.replace('_', ' ')}" + (f", {b.note}" if b.note else ""),
+    "concession": lambda b, t: (
+        f"accepted in writing: {b.limit.name} {b.value} {b.limit.unit}, limit {b.limit.words()}. "
+        f"“{b.reason}” {b.name}"
+        + (f", for {b.use}" if b.use else "")
+        + (f", looked at again {b.recheck}" if b.recheck else "")
+        + (f", licensed inspection {b.licensed}" if b.licensed else "")
+    ),
+    "disposition": lambda b, t: (
+        f"{t}, {b.result}: {b.choice.replace('_', ' ')}" + (f", {b.note}" if b.note else "")
+    ),
     "left open": lambda b, t: f"left open: {b.what}" + (f", {b.where}" if b.where else ""),
     "bagged": lambda b, t: _bag(b),
     "note": lambda b, t: b.text,
     "spoken": lambda b, t: "a spoken note",
     "worded": lambda b, t: f"the spoken note says: {b.text}",
     "decision": lambda b, t: _decision(b),
-    "attempt started": lambda b, t: f"attempt {b.number}, {t}" + (f", gate shut: {b.reason}" if b.gate == "shut" else ""),
+    "attempt started": lambda b, t: (
+        f"attempt {b.number}, {t}" + (f", gate shut: {b.reason}" if b.gate == "shut" else "")
+    ),
     "samples": lambda b, t: "; ".join(f"{s.t:.0f} s " + _moment(s) for s in b.samples[:4]),
-    "attempt ended": lambda b, t: f"key off after {b.after_s:.1f} s, {b.reason}" + (", passed" if b.passed else "")
-                                  + (f". Cause: {b.cause}; changed: {b.change}" if b.cause else ""),
+    "attempt ended": lambda b, t: (
+        f"key off after {b.after_s:.1f} s, {b.reason}"
+        + (", passed" if b.passed else "")
+        + (f". Cause: {b.cause}; changed: {b.change}" if b.cause else "")
+    ),
     "removed": lambda b, t: _removed(b),
     "unbagged": lambda b, t: f"{OUT[b.how]} bag {b.bag}: {_lines(b.lines)}",
     "replaced": lambda b, t: f"{b.count} lost from bag {b.bag} replaced: {b.by}",
     "captured": lambda b, t: _captured(b),
     "compared": lambda b, t: _compared(b),
-    "guarded": lambda b, t: f"not to be loosened: {b.what}, it holds {b.holds}; part it at {b.part_at}",
+    "guarded": lambda b, t: (
+        f"not to be loosened: {b.what}, it holds {b.holds}; part it at {b.part_at}"
+    ),
     "disturbed": lambda b, t: f"loosened all the same: {b.what}, {b.holds} is lost. {b.reason}",
     "set anew": lambda b, t: f"set anew: {b.how}",
-    "tried": lambda b, t: f"{b.part}: {b.rung.replace('_', ' ')}, {b.time.value} {b.time.unit}, {'came' if b.came else 'did not come'}" + (f", harmed: {b.harmed}" if b.harmed else ""),
+    "tried": lambda b, t: (
+        (
+            f"{b.part}: {b.rung.replace('_', ' ')}, {b.time.value} {b.time.unit}, "
+            f"{'came' if b.came else 'did not come'}"
+        )
+        + (f", harmed: {b.harmed}" if b.harmed else "")
+    ),
     "photo": lambda b, t: f"photo: {b.what}" + (f", {len(b.pins)} pins" if b.pins else ""),
-    "pinned": lambda b, t: f"pins on the photo: {', '.join(f'{p.n} {p.word}'.strip() for p in b.pins) or 'none'}",
+    "pinned": lambda b, t: (
+        f"pins on the photo: {', '.join(f'{p.n} {p.word}'.strip() for p in b.pins) or 'none'}"
+    ),
     "supported": lambda b, t: _supported(b),
     "vehicle stands": lambda b, t: _vehicle(b),
     "stopped": lambda b, t: _stopped(b),
@@ -281,15 +401,33 @@ TEXTS: dict[str, Callable[[Any, str], str]] = {
     "surroundings": lambda b, t: f"around the bench: {', '.join(b.around) or 'nothing special'}",
     "finding": lambda b, t: _finding(b),
     "face added": lambda b, t: f"to be looked at as well: {b.part_name}, {b.face_name}",
-    "traced": lambda b, t: f"broke up: {b.station_name}; everything downstream is looked at" if b.station else "trace taken back",
+    "traced": lambda b, t: (
+        f"broke up: {b.station_name}; everything downstream is looked at"
+        if b.station
+        else "trace taken back"
+    ),
     "part decided": lambda b, t: _part_decided(b),
     "part put right": lambda b, t: f"{b.part_name} put right: {b.how}",
-    "laid beside": lambda b, t: f"{b.part_name}, {b.feature}: {laid_words(b.old, b.new, b.same, b.why)}",
+    "laid beside": lambda b, t: (
+        f"{b.part_name}, {b.feature}: {laid_words(b.old, b.new, b.same, b.why)}"
+    ),
     "cause": lambda b, t: f"it may have been: {b.what}",
     "evidence": lambda b, t: f"{b.sort}: {b.text}",
     "device edited": lambda b, t: f"{b.name}: {b.state}",
-    "gear edited": lambda b, t: f"{b.name}: {b.state}" + (f", {b.whose}" if b.whose else "") + (f", back by {b.back_by}" if b.back_by else ""),
-    "tool checked": lambda b, t: f"{b.code} on {b.standard} {b.nominal}: off by {b.off} {b.unit}, {'permissible' if b.good else 'not permissible'}" + (", kept as its known offset" if b.kept_offset else ""),
-    "tool tried": lambda b, t: f"{b.code} on {b.thing}, {len(b.typed)} readings: s = {b.s} {b.unit}",
+    "gear edited": lambda b, t: (
+        f"{b.name}: {b.state}"
+        + (f", {b.whose}" if b.whose else "")
+        + (f", back by {b.back_by}" if b.back_by else "")
+    ),
+    "tool checked": lambda b, t: (
+        (
+            f"{b.code} on {b.standard} {b.nominal}: off by {b.off} {b.unit}, "
+            f"{'permissible' if b.good else 'not permissible'}"
+        )
+        + (", kept as its known offset" if b.kept_offset else "")
+    ),
+    "tool tried": lambda b, t: (
+        f"{b.code} on {b.thing}, {len(b.typed)} readings: s = {b.s} {b.unit}"
+    ),
     "tool edited": lambda b, t: f"tool {b.tool.code}: {b.tool.name}",
-}  # fmt: skip
+}

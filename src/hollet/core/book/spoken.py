@@ -1,4 +1,6 @@
-"""Notes that were spoken with greasy hands, and what they said, put into words on the card that closes the evening."""
+"""Notes that were spoken with greasy hands, and what they said, put into words on the card that
+closes the evening.
+"""
 
 from hollet.core.book.entries import Entry
 from hollet.core.book.fold import BookState
@@ -14,7 +16,9 @@ ALOUD = "said aloud"
 
 
 class SpokenView(View):
-    """One spoken note: its recording, at which step, by whom, and its words once somebody gave them."""
+    """One spoken note: its recording, at which step, by whom, and its words once somebody gave
+    them.
+    """
 
     entry: str
     sound: str
@@ -27,7 +31,11 @@ class SpokenView(View):
 
 
 def _notes(state: BookState) -> list[Entry]:
-    return [entry for i in state.order if (entry := state.entries[i]).kind == "spoken" and i not in state.struck]
+    return [
+        entry
+        for i in state.order
+        if (entry := state.entries[i]).kind == "spoken" and i not in state.struck
+    ]
 
 
 def spoken_notes(state: BookState) -> tuple[SpokenView, ...]:
@@ -37,13 +45,24 @@ def spoken_notes(state: BookState) -> tuple[SpokenView, ...]:
     for entry in _notes(state):
         step = plan.find_step(entry.body.step)
         worded = state.live(f"worded:{entry.id}")
-        found.append(SpokenView(entry=entry.id, sound=entry.body.sound, step=step.id if step else None, number=step.number if step else "", title=step.title if step else "",
-                                who=entry.who, time=entry.time, words=worded[-1].body.text if worded else None))  # fmt: skip
+        found.append(
+            SpokenView(
+                entry=entry.id,
+                sound=entry.body.sound,
+                step=step.id if step else None,
+                number=step.number if step else "",
+                title=step.title if step else "",
+                who=entry.who,
+                time=entry.time,
+                words=worded[-1].body.text if worded else None,
+            )
+        )
     return tuple(found)
 
 
 def spoken_reason(state: BookState, step: Step, spoken: str | None) -> str | None:
-    """The reason that a spoken note stands for; it stands for order only, never where somebody can be hurt by the step.
+    """The reason that a spoken note stands for; it stands for order only, never where somebody can
+    be hurt by the step.
 
     Raises
     ------
@@ -57,5 +76,10 @@ def spoken_reason(state: BookState, step: Step, spoken: str | None) -> str | Non
     if not any(entry.id == spoken and entry.body.step == step.id for entry in _notes(state)):
         raise NotFound("spoken note", spoken)
     if kind_of_box(state, step) is not None:
-        raise Refused("say_in_words", f"{step.number} {step.title}: somebody can be hurt here, so the reason must be in words, or one of the keys", field="reason")
+        raise Refused(
+            "say_in_words",
+            f"{step.number} {step.title}: somebody can be hurt here, so the reason must be in "
+            "words, or one of the keys",
+            field="reason",
+        )
     return ALOUD

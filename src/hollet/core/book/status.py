@@ -1,4 +1,7 @@
-"""What has been done: the status of each step. What it waits for, and what may pass that: `passing`."""
+"""What has been done: the status of each step.
+
+What it waits for, and what may pass that: `passing`.
+"""
 
 from pydantic import BaseModel, ConfigDict
 
@@ -7,7 +10,17 @@ from hollet.core.book.fold import BookState
 from hollet.core.procedure.plan import Plan, Selection
 from hollet.core.procedure.sheet import MeasureStep, Step
 
-__all__ = ["SETTLED", "StepStatus", "last_word", "plan_of", "selection_of", "settled_steps", "status_of", "statuses", "whole_of"]
+__all__ = [
+    "SETTLED",
+    "StepStatus",
+    "last_word",
+    "plan_of",
+    "selection_of",
+    "settled_steps",
+    "status_of",
+    "statuses",
+    "whole_of",
+]
 
 SETTLED = ("done", "skipped", "not_applicable", "not_there")
 WORDS = ("done", "skipped", "reopened", "not there", "happened")
@@ -15,7 +28,9 @@ WORDS = ("done", "skipped", "reopened", "not there", "happened")
 
 
 class StepStatus(BaseModel):
-    """Status of one step: open, begun, done, skipped, not_applicable or not_there; who, when, and the reason given."""
+    """Status of one step: open, begun, done, skipped, not_applicable or not_there; who, when, and
+    the reason given.
+    """
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     status: str = "open"
@@ -27,7 +42,9 @@ class StepStatus(BaseModel):
 
 
 def plan_of(state: BookState) -> Plan:
-    """The plan with the steps that apply; a build always has one, since its first entry carries it."""
+    """The plan with the steps that apply; a build always has one, since its first entry
+    carries it.
+    """
     return selection_of(state).plan
 
 
@@ -44,15 +61,35 @@ def selection_of(state: BookState) -> Selection:
 
 
 def status_of(state: BookState, step: Step) -> StepStatus:
-    """The last of done, reopened and skipped counts; a done measurement that lost a reading is begun again."""
+    """The last of done, reopened and skipped counts; a done measurement that lost a reading is
+    begun again.
+    """
     found, last = state.of_step(step.id), last_word(state, step.id)
     if last is None or last.kind == "reopened":
         return StepStatus(status="begun") if any(e.kind != "note" for e in found) else StepStatus()
     if last.kind == "happened":
-        return StepStatus(status="begun", who=last.who, time=last.time, entry=last.id, doubt=f"it has happened without: {'; '.join(last.body.without)}")
+        return StepStatus(
+            status="begun",
+            who=last.who,
+            time=last.time,
+            entry=last.id,
+            doubt=f"it has happened without: {'; '.join(last.body.without)}",
+        )
     if last.kind == "not there":
-        return StepStatus(status="not_there", who=last.who, time=last.time, entry=last.id, reason=f"{last.body.thing}: not there, {last.body.looked}")
-    word = "done" if last.kind == "done" else "not_applicable" if last.body.not_applicable else "skipped"
+        return StepStatus(
+            status="not_there",
+            who=last.who,
+            time=last.time,
+            entry=last.id,
+            reason=f"{last.body.thing}: not there, {last.body.looked}",
+        )
+    word = (
+        "done"
+        if last.kind == "done"
+        else "not_applicable"
+        if last.body.not_applicable
+        else "skipped"
+    )
     doubt = None
     if word == "done" and last.body.reason is None and state.lost_done:
         doubt = _stood_on_struck(state).get(step.id)
@@ -60,8 +97,18 @@ def status_of(state: BookState, step: Step) -> StepStatus:
     if word == "done" and last.body.reason is None and isinstance(step, MeasureStep):
         lost = [r.name for r in step.reading if not state.live(f"reading:{r.id}")]
         if lost:
-            word, doubt = "begun", f"{lost[0]}: its line was struck, so this step counts as not done"
-    return StepStatus(status=word, who=last.who, time=last.time, reason=last.body.reason, entry=last.id, doubt=doubt)
+            word, doubt = (
+                "begun",
+                f"{lost[0]}: its line was struck, so this step counts as not done",
+            )
+    return StepStatus(
+        status=word,
+        who=last.who,
+        time=last.time,
+        reason=last.body.reason,
+        entry=last.id,
+        doubt=doubt,
+    )
 
 
 def last_word(state: BookState, step: str) -> Entry | None:
@@ -70,7 +117,9 @@ def last_word(state: BookState, step: str) -> Entry | None:
 
 
 def _stood_on_struck(state: BookState) -> dict[str, str]:
-    """Done steps that stood on something struck since, with the words: their own bag, or a step that they waited for."""
+    """Done steps that stood on something struck since, with the words: their own bag, or a step
+    that they waited for.
+    """
     return state.remembered(("stood_on",), state.head, lambda: _find_stood_on(state))
 
 
@@ -85,14 +134,19 @@ def _find_stood_on(state: BookState) -> dict[str, str]:
             continue
         if last.kind != "done" or last.body.reason is not None:
             continue
-        if any(e.kind == "bagged" for e in lost) and not any(e.kind == "bagged" for e in state.of_step(step.id)):
+        if any(e.kind == "bagged" for e in lost) and not any(
+            e.kind == "bagged" for e in state.of_step(step.id)
+        ):
             found[step.id] = "the line of its bag was struck, so this step counts as not done"
         else:
             link = next((link for link in step.after if link.step in open_again), None)
             if link is None:
                 continue
             other = open_again[link.step]
-            found[step.id] = f"{other.number} {other.title} was struck or stood on what was, and this stood on it: {link.because}"
+            found[step.id] = (
+                f"{other.number} {other.title} was struck or stood on what was, and this stood "
+                f"on it: {link.because}"
+            )
         open_again[step.id] = step
     return found
 

@@ -1,10 +1,15 @@
-"""What carries the vehicle, the engine, the gearbox and the hubs at this moment, and whether it may stay so overnight.
+"""What carries the vehicle, the engine, the gearbox and the hubs at this moment, and whether it may
+stay so overnight.
 
-Two sources, one list: supports set and taken by hand, and what a step carries or lets go once it is done. A body that was let go by its
-mounts, or was said to be carried and no longer is, is *not known* until somebody says what carries it.
+Two sources, one list: supports set and taken by hand, and what a step carries or lets go once it is
+done. A body that was let go by its
+mounts, or was said to be carried and no longer is, is *not known* until somebody says what carries
+it.
 
-Usual workshop rules, not a standard: a jack sinks and a hook swings, so neither holds overnight; a stand or cradle counts on hard,
-level ground only; a vehicle needs four places, its own wheels among them, or a second row of stands; nobody goes under a jack.
+Usual workshop rules, not a standard: a jack sinks and a hook swings, so neither holds overnight; a
+stand or cradle counts on hard,
+level ground only; a vehicle needs four places, its own wheels among them, or a second row of
+stands; nobody goes under a jack.
 """
 
 from collections.abc import Iterable, Sequence
@@ -18,24 +23,65 @@ from hollet.core.procedure.words import Carried, Ground, SupportKind
 from hollet.core.quantities.quantity import Measured
 
 __all__ = [
-    "BODIES", "KIND_WORDS", "POINTS", "BodyStand", "Point", "SupportPoint", "SupportView", "carried_words", "forbidden_point", "held_up_by", "loads_now", "not_carried", "place_known",
+    "BODIES",
+    "KIND_WORDS",
+    "POINTS",
+    "BodyStand",
+    "Point",
+    "SupportPoint",
+    "SupportView",
+    "carried_words",
+    "forbidden_point",
+    "held_up_by",
+    "loads_now",
+    "not_carried",
+    "place_known",
     "support_view",
-]  # fmt: skip
+]
 
-KIND_WORDS: dict[SupportKind, str] = {"stand": "stand", "jack": "jack", "hook": "hook", "cradle": "cradle", "cart": "cart", "wheels": "its own wheel", "ramp": "ramp",
-                                      "timber": "timber", "helper": "a helper's hands", "mounts": "its own mounts"}  # fmt: skip
-PLURALS: dict[SupportKind, str] = {"wheels": "of its own wheels", "timber": "timber", "helper": "helpers' hands", "mounts": "its own mounts"}
+KIND_WORDS: dict[SupportKind, str] = {
+    "stand": "stand",
+    "jack": "jack",
+    "hook": "hook",
+    "cradle": "cradle",
+    "cart": "cart",
+    "wheels": "its own wheel",
+    "ramp": "ramp",
+    "timber": "timber",
+    "helper": "a helper's hands",
+    "mounts": "its own mounts",
+}
+PLURALS: dict[SupportKind, str] = {
+    "wheels": "of its own wheels",
+    "timber": "timber",
+    "helper": "helpers' hands",
+    "mounts": "its own mounts",
+}
 NOT_SAID = "place not said"
-WHOLE: dict[Carried, tuple[Carried, ...]] = {"engine": ("powertrain",), "gearbox": ("powertrain",), "powertrain": ("engine",)}
+WHOLE: dict[Carried, tuple[Carried, ...]] = {
+    "engine": ("powertrain",),
+    "gearbox": ("powertrain",),
+    "powertrain": ("engine",),
+}
 """What is carried with what, where the unit hangs or stands as one."""
 UNFIT = ("helper",)
 """What holds for a moment, and is never what a load is let down on."""
-BODIES: dict[Carried, str] = {"vehicle": "Vehicle", "engine": "Engine", "gearbox": "Gearbox", "powertrain": "Engine with gearbox", "axle": "Axle", "hub": "Hub", "other": "Other"}
+BODIES: dict[Carried, str] = {
+    "vehicle": "Vehicle",
+    "engine": "Engine",
+    "gearbox": "Gearbox",
+    "powertrain": "Engine with gearbox",
+    "axle": "Axle",
+    "hub": "Hub",
+    "other": "Other",
+}
 PLACES_FOR_VEHICLE = 4
 
 
 class Point(View):
-    """A place to support: its body, where it lies in the plan view (0..1 from the front, 0..1 from the left), or why never there."""
+    """A place to support: its body, where it lies in the plan view (0..1 from the front, 0..1 from
+    the left), or why never there.
+    """
 
     id: str
     name: str
@@ -48,28 +94,61 @@ class Point(View):
 POINTS: tuple[Point, ...] = tuple(
     Point(id=i, name=n, body=b, x=x, y=y, forbidden=f)
     for i, n, b, x, y, f in (
-        ("frame_fl", "frame, front left", "vehicle", 0.30, 0.28, None), ("frame_fr", "frame, front right", "vehicle", 0.30, 0.72, None),
-        ("frame_rl", "frame, rear left", "vehicle", 0.66, 0.28, None), ("frame_rr", "frame, rear right", "vehicle", 0.66, 0.72, None),
-        ("wheel_fl", "front left wheel", "vehicle", 0.16, 0.10, None), ("wheel_fr", "front right wheel", "vehicle", 0.16, 0.90, None),
-        ("wheel_rl", "rear left wheel", "vehicle", 0.82, 0.10, None), ("wheel_rr", "rear right wheel", "vehicle", 0.82, 0.90, None),
-        ("axle_l", "axle tube, left", "axle", 0.82, 0.30, None), ("axle_r", "axle tube, right", "axle", 0.82, 0.70, None),
+        ("frame_fl", "frame, front left", "vehicle", 0.30, 0.28, None),
+        ("frame_fr", "frame, front right", "vehicle", 0.30, 0.72, None),
+        ("frame_rl", "frame, rear left", "vehicle", 0.66, 0.28, None),
+        ("frame_rr", "frame, rear right", "vehicle", 0.66, 0.72, None),
+        ("wheel_fl", "front left wheel", "vehicle", 0.16, 0.10, None),
+        ("wheel_fr", "front right wheel", "vehicle", 0.16, 0.90, None),
+        ("wheel_rl", "rear left wheel", "vehicle", 0.82, 0.10, None),
+        ("wheel_rr", "rear right wheel", "vehicle", 0.82, 0.90, None),
+        ("axle_l", "axle tube, left", "axle", 0.82, 0.30, None),
+        ("axle_r", "axle tube, right", "axle", 0.82, 0.70, None),
         ("axle_mid", "axle casing", "axle", 0.82, 0.50, None),
-        ("hub_l", "left hub or lower arm", "hub", 0.16, 0.24, None), ("hub_r", "right hub or lower arm", "hub", 0.16, 0.76, None),
-        ("eye_front", "front lifting eye", "engine", 0.12, 0.50, None), ("eye_rear", "rear lifting eye", "engine", 0.22, 0.50, None),
-        ("block_rail", "rails of the block", "engine", 0.17, 0.44, None), ("bell", "bell housing", "engine", 0.25, 0.50, None),
-        ("box_front", "gearbox, front of the case", "gearbox", 0.32, 0.50, None), ("box_tail", "gearbox tail", "gearbox", 0.44, 0.50, None),
+        ("hub_l", "left hub or lower arm", "hub", 0.16, 0.24, None),
+        ("hub_r", "right hub or lower arm", "hub", 0.16, 0.76, None),
+        ("eye_front", "front lifting eye", "engine", 0.12, 0.50, None),
+        ("eye_rear", "rear lifting eye", "engine", 0.22, 0.50, None),
+        ("block_rail", "rails of the block", "engine", 0.17, 0.44, None),
+        ("bell", "bell housing", "engine", 0.25, 0.50, None),
+        ("box_front", "gearbox, front of the case", "gearbox", 0.32, 0.50, None),
+        ("box_tail", "gearbox tail", "gearbox", 0.44, 0.50, None),
         ("unit_floor", "whole unit, on the floor", "powertrain", 0.24, 0.50, None),
         ("sill", "sill seam", "vehicle", 0.48, 0.16, "the seam folds and the vehicle comes off"),
-        ("floor_pan", "floor pan, bonded panel", "vehicle", 0.52, 0.62, "sheet metal carries nothing"),
-        ("sump", "sump pan", "engine", 0.19, 0.58, "thin sheet: it dents, and the pump pick-up with it"),
-        ("bolts", "bolts and studs", "other", 0.36, 0.62, "weight hangs on jack or sling, never on a bolt"),
+        (
+            "floor_pan",
+            "floor pan, bonded panel",
+            "vehicle",
+            0.52,
+            0.62,
+            "sheet metal carries nothing",
+        ),
+        (
+            "sump",
+            "sump pan",
+            "engine",
+            0.19,
+            0.58,
+            "thin sheet: it dents, and the pump pick-up with it",
+        ),
+        (
+            "bolts",
+            "bolts and studs",
+            "other",
+            0.36,
+            0.62,
+            "weight hangs on jack or sling, never on a bolt",
+        ),
         ("diff_cover", "thin axle cover", "axle", 0.90, 0.50, "it cracks and leaks"),
     )
-)  # fmt: skip
+)
 
 
 class SupportPoint(View):
-    """One support that is in: what stands where, whether it may stay, and why not. `made_by` is the step that set it, where no hand did."""
+    """One support that is in: what stands where, whether it may stay, and why not.
+
+    `made_by` is the step that set it, where no hand did.
+    """
 
     id: str
     kind: SupportKind
@@ -101,10 +180,12 @@ class BodyStand(View):
 
 
 class SupportView(View):
-    """The map: supports, bodies (the dangerous first), the points to choose from, and one line that says what carries the load now.
+    """The map: supports, bodies (the dangerous first), the points to choose from, and one line that
+    says what carries the load now.
 
     `taken`: bodies from which a hand took a support and nobody said yet that the rest carries them.
-    `known`: somebody has said what carries every body; `stays`: all of it may stay overnight; `ground_asked`: the ground of the bay is not said.
+    `known`: somebody has said what carries every body; `stays`: all of it may stay overnight;
+    `ground_asked`: the ground of the bay is not said.
     """
 
     supports: tuple[SupportPoint, ...]
@@ -137,7 +218,9 @@ class _Support:
 
 @dataclass(slots=True)
 class _Loads:
-    """What is carried as the lines are gone through; `parted` bodies are off their mounts, `said` ones were said to be carried."""
+    """What is carried as the lines are gone through; `parted` bodies are off their mounts, `said`
+    ones were said to be carried.
+    """
 
     supports: dict[str, _Support] = field(default_factory=dict)
     parted: set[Carried] = field(default_factory=set)
@@ -146,18 +229,28 @@ class _Loads:
     taken: dict[Carried, SupportKind] = field(default_factory=dict)
 
     def copy(self) -> "_Loads":
-        return _Loads(dict(self.supports), set(self.parted), set(self.said), set(self.free), dict(self.taken))
+        return _Loads(
+            dict(self.supports), set(self.parted), set(self.said), set(self.free), dict(self.taken)
+        )
 
     def of(self, body: Carried) -> list[_Support]:
         return [s for s in self.supports.values() if s.carries == body]
 
     def under(self, body: Carried) -> list[_Support]:
         """What carries a body, also as a part of the whole unit."""
-        return [s for s in self.supports.values() if s.carries == body or s.carries in WHOLE.get(body, ())]
+        return [
+            s
+            for s in self.supports.values()
+            if s.carries == body or s.carries in WHOLE.get(body, ())
+        ]
 
     def let_go(self, releases: Iterable[Release]) -> None:
         for release in releases:
-            self.supports = {k: s for k, s in self.supports.items() if s.carries != release.body or release.by not in (None, s.kind)}
+            self.supports = {
+                k: s
+                for k, s in self.supports.items()
+                if s.carries != release.body or release.by not in (None, s.kind)
+            }
             if release.free:
                 self.free.add(release.body)
                 self.taken.pop(release.body, None)
@@ -175,10 +268,14 @@ class _Loads:
                 continue
             self.said.add(carry.body)
             there = [s for s in self.of(carry.body) if s.kind == carry.by]
-            wanted = [p for p in carry.points if p not in {s.point for s in there}] or [NOT_SAID] * carry.count
+            wanted = [p for p in carry.points if p not in {s.point for s in there}] or [
+                NOT_SAID
+            ] * carry.count
             for k, point in enumerate(wanted[: max(0, carry.count - len(there))], 1):
                 name = f"{made_by}-{carry.body}-{carry.by}-{k}"[:60]
-                self.supports[name] = _Support(name, carry.by, carry.body, point, who, time, made_by=made_by)
+                self.supports[name] = _Support(
+                    name, carry.by, carry.body, point, who, time, made_by=made_by
+                )
 
     def by_hand(self, entry: Entry) -> None:
         body = entry.body
@@ -191,7 +288,14 @@ class _Loads:
         if body.support_kind not in UNFIT:  # a helper's hands answer nothing
             self.taken.pop(body.carries, None)
         if known is None:  # a hand says where one stands that a step only counted
-            loose = next((s for s in self.of(body.carries) if s.made_by is not None and s.kind == body.support_kind), None)
+            loose = next(
+                (
+                    s
+                    for s in self.of(body.carries)
+                    if s.made_by is not None and s.kind == body.support_kind
+                ),
+                None,
+            )
             if loose is not None:
                 del self.supports[loose.id]
         self.said.add(body.carries)
@@ -210,7 +314,13 @@ class _Loads:
 
     def unknown(self) -> list[Carried]:
         """Bodies of which nobody knows what carries them."""
-        return [body for body in BODIES if body not in self.free and not self.under(body) and (body in self.parted or (body == "vehicle" and body in self.said))]
+        return [
+            body
+            for body in BODIES
+            if body not in self.free
+            and not self.under(body)
+            and (body in self.parted or (body == "vehicle" and body in self.said))
+        ]
 
     def after(self, step: BaseStep) -> "_Loads":
         found = self.copy()
@@ -220,9 +330,15 @@ class _Loads:
 
 
 def _enough(body: Carried, rest: Sequence[_Support]) -> bool:
-    """Whether what is left under a body is enough by itself: four places under a vehicle, else a cradle, a cart or two."""
+    """Whether what is left under a body is enough by itself: four places under a vehicle, else a
+    cradle, a cart or two.
+    """
     fit = [s for s in rest if s.fit]
-    return len(fit) >= PLACES_FOR_VEHICLE if body == "vehicle" else len(fit) >= 2 or any(s.kind in ("cradle", "cart") for s in fit)
+    return (
+        len(fit) >= PLACES_FOR_VEHICLE
+        if body == "vehicle"
+        else len(fit) >= 2 or any(s.kind in ("cradle", "cart") for s in fit)
+    )
 
 
 def loads_now(state: BookState) -> _Loads:
@@ -237,10 +353,18 @@ def _loads(state: BookState) -> _Loads:
             found.by_hand(entry)
         else:
             found.let_go(entry.body.releases)
-            found.carry(entry.body.carries, getattr(entry.body, "step", None) or f"undone-{entry.body.item}", entry.who, entry.time)
+            found.carry(
+                entry.body.carries,
+                getattr(entry.body, "step", None) or f"undone-{entry.body.item}",
+                entry.who,
+                entry.time,
+            )
     bay = _bay_ground(state)
     if bay is not None:
-        found.supports = {k: replace(s, ground=bay) if s.ground == "unknown" else s for k, s in found.supports.items()}
+        found.supports = {
+            k: replace(s, ground=bay) if s.ground == "unknown" else s
+            for k, s in found.supports.items()
+        }
     return found
 
 
@@ -250,11 +374,14 @@ def _bay_ground(state: BookState) -> Ground | None:
 
 def held_up_by(state: BookState, step_id: str) -> tuple[Carried, ...]:
     """The bodies that a step set on something, and that still stand on it."""
-    return tuple(dict.fromkeys(s.carries for s in loads_now(state).supports.values() if s.made_by == step_id))
+    return tuple(
+        dict.fromkeys(s.carries for s in loads_now(state).supports.values() if s.made_by == step_id)
+    )
 
 
 def not_carried(state: BookState, step: BaseStep) -> str | None:
-    """Why a step that parts, lifts or lets go has to wait: what carries a body would not be known, or would not be fit; None when it may.
+    """Why a step that parts, lifts or lets go has to wait: what carries a body would not be known,
+    or would not be fit; None when it may.
 
     A plan that says nothing of loads is asked once, before the first lift.
     """
@@ -269,7 +396,9 @@ def not_carried(state: BookState, step: BaseStep) -> str | None:
     for body in dict.fromkeys(r.body for r in step.releases if not r.free):
         if body in after.free or (body not in after.parted and body not in after.said):
             continue
-        if not any(s.fit for s in after.under(body)) and not any(c.body == body and c.by == "mounts" for c in step.carries):
+        if not any(s.fit for s in after.under(body)) and not any(
+            c.body == body and c.by == "mounts" for c in step.carries
+        ):
             return f"nothing would carry the {_body_word(body)}"
     plan = state.plan
     silent = plan is not None and not any(s.carries or s.releases for s in plan.step)
@@ -293,7 +422,9 @@ def place_known(point: str) -> bool:
 
 def forbidden_point(point: str) -> str | None:
     """Why nothing may stand under this point, or None."""
-    return next((p.forbidden for p in POINTS if p.name.casefold() == point.strip().casefold()), None)
+    return next(
+        (p.forbidden for p in POINTS if p.name.casefold() == point.strip().casefold()), None
+    )
 
 
 def _point(support: _Support) -> SupportPoint:
@@ -302,12 +433,34 @@ def _point(support: _Support) -> SupportPoint:
     if known is not None and known.forbidden:
         because = f"never here: {known.forbidden}"
     elif support.kind in ("jack", "hook", "helper"):
-        because = {"jack": "a jack sinks", "hook": "it hangs on a hook", "helper": "nobody holds it all night"}[support.kind]
+        because = {
+            "jack": "a jack sinks",
+            "hook": "it hangs on a hook",
+            "helper": "nobody holds it all night",
+        }[support.kind]
     elif support.ground != "hard" and support.kind != "wheels":
-        because = {"soft": "on soft ground it sinks", "slope": "on a slope it walks", "unknown": "nobody said what ground it stands on"}[support.ground]
-    return SupportPoint(id=support.id, kind=support.kind, kind_words=KIND_WORDS[support.kind], carries=support.carries, point=support.point, padding=support.padding,
-                        ground=support.ground, rated=support.rated, x=known.x if known else None, y=known.y if known else None,
-                        stays=not because, because=because or "it stays", who=support.who, time=support.time, made_by=support.made_by)  # fmt: skip
+        because = {
+            "soft": "on soft ground it sinks",
+            "slope": "on a slope it walks",
+            "unknown": "nobody said what ground it stands on",
+        }[support.ground]
+    return SupportPoint(
+        id=support.id,
+        kind=support.kind,
+        kind_words=KIND_WORDS[support.kind],
+        carries=support.carries,
+        point=support.point,
+        padding=support.padding,
+        ground=support.ground,
+        rated=support.rated,
+        x=known.x if known else None,
+        y=known.y if known else None,
+        stays=not because,
+        because=because or "it stays",
+        who=support.who,
+        time=support.time,
+        made_by=support.made_by,
+    )
 
 
 def _body(body: Carried, points: list[SupportPoint], taken: SupportKind | None) -> BodyStand:
@@ -320,18 +473,46 @@ def _body(body: Carried, points: list[SupportPoint], taken: SupportKind | None) 
         stays, because = False, f"{never.point}: {never.because}"
     elif body == "vehicle":
         stays = len(good) >= PLACES_FOR_VEHICLE
-        because = (f"on {len(good)} places that stay" if stays else
-                   f"only {len(good)} {'place' if len(good) == 1 else 'places'} that stay: it needs {PLACES_FOR_VEHICLE}" + (f", {bad[0].because}" if bad else ""))  # fmt: skip
+        because = (
+            f"on {len(good)} places that stay"
+            if stays
+            else (
+                f"only {len(good)} {'place' if len(good) == 1 else 'places'} that stay: it needs "
+                f"{PLACES_FOR_VEHICLE}"
+            )
+            + (f", {bad[0].because}" if bad else "")
+        )
     elif not good:
         stays, because = False, (f"{bad[0].because}, and nothing that stays is under it")
     else:
         enough = len(good) >= 2 or any(p.kind in ("cradle", "cart") for p in good)
-        stays, because = enough, f"on {', '.join(p.kind_words for p in good)}" if enough else f"one {good[0].kind_words} alone tips"
-    return BodyStand(body=body, name=BODIES[body], known=True, stays=stays, because=because, supports=tuple(p.id for p in points), hangs=hangs)
+        stays, because = (
+            enough,
+            f"on {', '.join(p.kind_words for p in good)}"
+            if enough
+            else f"one {good[0].kind_words} alone tips",
+        )
+    return BodyStand(
+        body=body,
+        name=BODIES[body],
+        known=True,
+        stays=stays,
+        because=because,
+        supports=tuple(p.id for p in points),
+        hangs=hangs,
+    )
 
 
 def _unknown(body: Carried) -> BodyStand:
-    return BodyStand(body=body, name=BODIES[body], known=False, stays=False, because="nobody said what carries it", supports=(), hangs=False)
+    return BodyStand(
+        body=body,
+        name=BODIES[body],
+        known=False,
+        stays=False,
+        because="nobody said what carries it",
+        supports=(),
+        hangs=False,
+    )
 
 
 def support_view(state: BookState) -> SupportView:
@@ -339,19 +520,35 @@ def support_view(state: BookState) -> SupportView:
     loads = loads_now(state)
     points = [_point(support) for support in loads.supports.values()]
     found = [_unknown(body) for body in loads.unknown()]
-    found += [_body(body, own, loads.taken.get(body)) for body in BODIES if (own := [p for p in points if p.carries == body])]
+    found += [
+        _body(body, own, loads.taken.get(body))
+        for body in BODIES
+        if (own := [p for p in points if p.carries == body])
+    ]
     bodies = tuple(sorted(found, key=lambda b: (b.known, not b.hangs, b.stays)))
     known = bool(bodies) and all(b.known for b in bodies)
-    asked = _bay_ground(state) is None and any(p.ground == "unknown" and p.kind != "wheels" for p in points)
-    return SupportView(supports=tuple(points), bodies=bodies, points=POINTS, line=carried_words(bodies, points), known=known, stays=known and all(b.stays for b in bodies),
-                       ground_asked=asked, taken=tuple(loads.taken))  # fmt: skip
+    asked = _bay_ground(state) is None and any(
+        p.ground == "unknown" and p.kind != "wheels" for p in points
+    )
+    return SupportView(
+        supports=tuple(points),
+        bodies=bodies,
+        points=POINTS,
+        line=carried_words(bodies, points),
+        known=known,
+        stays=known and all(b.stays for b in bodies),
+        ground_asked=asked,
+        taken=tuple(loads.taken),
+    )
 
 
 def carried_words(bodies: tuple[BodyStand, ...], points: list[SupportPoint]) -> str:
     """What carries the load, in one line, the dangerous word first."""
     if not bodies:
         return "nobody said what carries it"
-    return "; ".join(_carried(body, [p for p in points if p.carries == body.body]) for body in bodies)
+    return "; ".join(
+        _carried(body, [p for p in points if p.carries == body.body]) for body in bodies
+    )
 
 
 def _carried(body: BodyStand, own: list[SupportPoint]) -> str:

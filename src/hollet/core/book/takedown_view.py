@@ -1,4 +1,6 @@
-"""What the take-down screens show beyond the bench of one step: all that is off, the tray, the register of what was kept."""
+"""What the take-down screens show beyond the bench of one step: all that is off, the tray, the
+register of what was kept.
+"""
 
 from hollet.core.book.bags import BagContent, bag_contents, next_bag, recent_hand
 from hollet.core.book.captures import CaptureView, all_captures
@@ -14,9 +16,12 @@ from hollet.core.procedure.words import KINDS_OF_REASON
 __all__ = ["REASONS", "TakeDownView", "takedown_view"]
 
 REASONS: tuple[tuple[str, str], ...] = (
-    ("it is in the way of the next", "access closes"), ("it would be live or move", "safety"), ("it would spill", "spill"),
-    ("it needs the weight or the brake on", "load needed"), ("its setting is kept by it", "setting kept"),
-)  # fmt: skip
+    ("it is in the way of the next", "access closes"),
+    ("it would be live or move", "safety"),
+    ("it would spill", "spill"),
+    ("it needs the weight or the brake on", "load needed"),
+    ("its setting is kept by it", "setting kept"),
+)
 """Reasons for coming off first that one touch gives, with their kind."""
 assert all(kind in KINDS_OF_REASON for _, kind in REASONS)
 
@@ -29,7 +34,9 @@ class ReasonChoice(View):
 
 
 class TakeDownView(View):
-    """All that came off, the bags, what was kept as found, the photos, and what the hand used last."""
+    """All that came off, the bags, what was kept as found, the photos, and what the
+    hand used last.
+    """
 
     removals: tuple[Removal, ...]
     bags: tuple[BagContent, ...]
@@ -55,8 +62,24 @@ def takedown_view(state: BookState, now: str) -> TakeDownView:
     sizes, places = recent_hand(state)
     at = plan_of(state).find_step(current_step(state, now, statuses(state)))
     assert at is not None
-    parts = [r for r in off if r.own or isinstance(plan_of(state).find_step(r.step), RemoveStep)]  # a lead taken off its post is no part
-    return TakeDownView(removals=off, bags=bags, bags_used=sum(c.left > 0 for c in bags), pieces_left=sum(c.left for c in bags), next_bag=next_bag(bags), recent=sizes, places=places, captures=all_captures(state),
-                        reasons=tuple(ReasonChoice(words=words, kind=kind) for words, kind in REASONS), photos=all_photos(state), at=at.id,
-                        at_words=f"{at.number} {at.title}", on_stand=next((r.on_stand for r in reversed(off)), False), bag_keys=reason_keys("bag"),
-                        parts_off=len(parts), last_part=parts[-1].what if parts else None)  # fmt: skip
+    parts = [
+        r for r in off if r.own or isinstance(plan_of(state).find_step(r.step), RemoveStep)
+    ]  # a lead taken off its post is no part
+    return TakeDownView(
+        removals=off,
+        bags=bags,
+        bags_used=sum(c.left > 0 for c in bags),
+        pieces_left=sum(c.left for c in bags),
+        next_bag=next_bag(bags),
+        recent=sizes,
+        places=places,
+        captures=all_captures(state),
+        reasons=tuple(ReasonChoice(words=words, kind=kind) for words, kind in REASONS),
+        photos=all_photos(state),
+        at=at.id,
+        at_words=f"{at.number} {at.title}",
+        on_stand=next((r.on_stand for r in reversed(off)), False),
+        bag_keys=reason_keys("bag"),
+        parts_off=len(parts),
+        last_part=parts[-1].what if parts else None,
+    )

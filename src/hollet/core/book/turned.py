@@ -1,4 +1,6 @@
-"""What an old build calls done and the rules of today do not: told once, when it is opened again."""
+"""What an old build calls done and the rules of today do not: told once, when it is
+opened again.
+"""
 
 from collections.abc import Sequence
 
@@ -16,7 +18,9 @@ __all__ = ["TurnedView", "turned_of"]
 
 
 class TurnedView(View):
-    """One thing that was called done and does not stand: at which step, in words; without a step it is about the load."""
+    """One thing that was called done and does not stand: at which step, in words; without a step it
+    is about the load.
+    """
 
     step: str | None
     number: str
@@ -24,20 +28,41 @@ class TurnedView(View):
 
 
 def turned_of(state: BookState, tools: Sequence[Instrument]) -> tuple[TurnedView, ...]:
-    """What turned in a build with lines of before an act kept what its reason passed; of a newer one nothing.
+    """What turned in a build with lines of before an act kept what its reason passed; of a newer
+    one nothing.
 
-    Dangers passed by a reason, results, joints and parts of steps that are done and not proven good, and loads of which nobody said
+    Dangers passed by a reason, results, joints and parts of steps that are done and not proven
+    good, and loads of which nobody said
     what carries them.
     """
-    if not any(entry.kind == "done" and entry.body.passed is None and entry.id not in state.struck for entry in state.entries.values()):
+    if not any(
+        entry.kind == "done" and entry.body.passed is None and entry.id not in state.struck
+        for entry in state.entries.values()
+    ):
         return ()
     known = statuses(state)
-    found = [TurnedView(step=d.step, number=d.number, words=f"{d.title}: {d.words}") for d in live_dangers(state)]
+    found = [
+        TurnedView(step=d.step, number=d.number, words=f"{d.title}: {d.words}")
+        for d in live_dangers(state)
+    ]
     for item in open_items(state, tools, known):
-        if item.step is not None and item.step in known and known[item.step].status in SETTLED and item.kind in ("result", "joint", "missing"):
+        if (
+            item.step is not None
+            and item.step in known
+            and known[item.step].status in SETTLED
+            and item.kind in ("result", "joint", "missing")
+        ):
             found.append(TurnedView(step=item.step, number=item.step_number, words=item.what))
     for step in plan_of(state).step:
         if isinstance(step, InspectStep) and known[step.id].status in SETTLED:
-            found += [TurnedView(step=step.id, number=step.number, words=words) for part, words in open_parts(state, step) if part.bad and part.choice in STAYS_IN]
-    found += [TurnedView(step=None, number="", words=f"{body.name}: nobody said what carries it") for body in support_view(state).bodies if not body.known]
+            found += [
+                TurnedView(step=step.id, number=step.number, words=words)
+                for part, words in open_parts(state, step)
+                if part.bad and part.choice in STAYS_IN
+            ]
+    found += [
+        TurnedView(step=None, number="", words=f"{body.name}: nobody said what carries it")
+        for body in support_view(state).bodies
+        if not body.known
+    ]
     return tuple(dict.fromkeys(found))

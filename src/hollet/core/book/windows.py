@@ -9,7 +9,9 @@ __all__ = ["Chance", "chances"]
 
 
 class Chance(View):
-    """One thing behind a step: `done`, `open` (a step does it and is not done), `no step`, `let go` or `left out`."""
+    """One thing behind a step: `done`, `open` (a step does it and is not done), `no step`, `let go`
+    or `left out`.
+    """
 
     thing: str
     because: str
@@ -24,18 +26,35 @@ def chances(state: BookState, step: BaseStep) -> tuple[Chance, ...]:
     if not step.last_chance:
         return ()
     plan = plan_of(state)
-    said = {e.body.thing: e.body for e in state.of_step(step.id) if e.kind == "decision" and e.body.about == "last_chance"}
+    said = {
+        e.body.thing: e.body
+        for e in state.of_step(step.id)
+        if e.kind == "decision" and e.body.about == "last_chance"
+    }
     found = []
     for chance in step.last_chance:
-        doer = plan.find_step(chance.step) or next((s for s in plan.step if s.title.casefold() == chance.thing.casefold()), None)
-        out = next((left for left in selection_of(state).left_out if left.step.id == chance.step), None)
+        doer = plan.find_step(chance.step) or next(
+            (s for s in plan.step if s.title.casefold() == chance.thing.casefold()), None
+        )
+        out = next(
+            (left for left in selection_of(state).left_out if left.step.id == chance.step), None
+        )
         decided = said.get(chance.thing)
-        own = {"thing": chance.thing, "because": chance.because, "step": doer.id if doer else None, "number": doer.number if doer else ""}
+        own = {
+            "thing": chance.thing,
+            "because": chance.because,
+            "step": doer.id if doer else None,
+            "number": doer.number if doer else "",
+        }
         if doer is not None and status_of(state, doer).status in SETTLED:
-            found.append(Chance(state="done", words=status_of(state, doer).status.replace("_", " "), **own))
+            found.append(
+                Chance(state="done", words=status_of(state, doer).status.replace("_", " "), **own)
+            )
         elif decided is not None:
             words = "seen and done here" if decided.done_here else f"not wanted: {decided.reason}"
-            found.append(Chance(state="done" if decided.done_here else "let go", words=words, **own))
+            found.append(
+                Chance(state="done" if decided.done_here else "let go", words=words, **own)
+            )
         elif doer is not None:
             found.append(Chance(state="open", words="in the plan, not done", **own))
         elif out is not None:

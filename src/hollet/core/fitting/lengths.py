@@ -1,6 +1,7 @@
 """Lengths to cut: a push rod between a cylinder and its lever. Lengths in mm.
 
-Plane geometry; the thread engagement by the usual rule of machine design, one diameter at least for steel in steel.
+Plane geometry; the thread engagement by the usual rule of machine design, one diameter at least for
+steel in steel.
 """
 
 from math import floor
@@ -18,9 +19,11 @@ SAW_STEP = 0.5
 
 
 class RodCut(Input):
-    """Marks along the rod at one fixed edge, gearbox and clutch joined: piston at the bottom of its bore, and lever at rest; what thread there is.
+    """Marks along the rod at one fixed edge, gearbox and clutch joined: piston at the bottom of its
+    bore, and lever at rest; what thread there is.
 
-    `wear_reserve` is what the maker of the actuator lets the disc wear before the piston bottoms, with who says so.
+    `wear_reserve` is what the maker of the actuator lets the disc wear before the piston bottoms,
+    with who says so.
     """
 
     full_mark: Length = None
@@ -37,7 +40,9 @@ class RodCut(Input):
 
 
 class RodCutResult(Result):
-    """How much to cut, the length left, how far the thread still engages (in mm and in diameters, `d`), and where to saw."""
+    """How much to cut, the length left, how far the thread still engages (in mm and in diameters,
+    `d`), and where to saw.
+    """
 
     cut: Quantity
     new_length: Quantity | None = None
@@ -49,52 +54,105 @@ class RodCutResult(Result):
 
 @calculation("Push rod, length to cut")
 def rod_cut(i: RodCut) -> RodCutResult:
-    """cut = (full mark - rest mark) + free play + wear reserve; engagement = min(thread - cut - lock nut, depth of the fitting) >= 1 d.
+    """cut = (full mark - rest mark) + free play + wear reserve; engagement = min(thread - cut -
+    lock nut, depth of the fitting) >= 1 d.
 
-    The marks are made with the system bled, the lever in light contact, both at one edge. Saw on the waste side, and rather too
+    The marks are made with the system bled, the lever in light contact, both at one edge. Saw on
+    the waste side, and rather too
     little: a second cut is possible, a longer rod is not.
 
     Raises
     ------
     Refused
-        `play_not_zero_for_hydraulic`, `negative_free_play`, `negative_wear_reserve`; `rod_too_short` when the sum is below nothing or the rod would be gone.
+        `play_not_zero_for_hydraulic`, `negative_free_play`, `negative_wear_reserve`;
+        `rod_too_short` when the sum is below nothing or the rod would be gone.
     """
     full, rest = i.figure("full_mark"), i.figure("rest_mark")
     play = i.figure("free_play") if i.free_play else 0.0
     if play < 0:
-        raise Refused("negative_free_play", "'free_play' must not be below 0: the rod would hold the clutch partly released", field="free_play")
+        raise Refused(
+            "negative_free_play",
+            "'free_play' must not be below 0: the rod would hold the clutch partly released",
+            field="free_play",
+        )
     if i.hydraulic_self_adjusting and round9(play) > 0:
-        raise Refused("play_not_zero_for_hydraulic", "a self-adjusting hydraulic cylinder takes up its own play: set 'free_play' to 0", field="free_play")
+        raise Refused(
+            "play_not_zero_for_hydraulic",
+            "a self-adjusting hydraulic cylinder takes up its own play: set 'free_play' to 0",
+            field="free_play",
+        )
     reserve = i.figure("wear_reserve") if i.wear_reserve else 0.0
     if reserve < 0:
-        raise Refused("negative_wear_reserve", "'wear_reserve' must not be below 0: the piston would bottom before the disc is worn", field="wear_reserve")
+        raise Refused(
+            "negative_wear_reserve",
+            "'wear_reserve' must not be below 0: the piston would bottom before the disc is worn",
+            field="wear_reserve",
+        )
     cut = full - rest + play + reserve
     if round9(cut) < 0:
-        raise Refused("rod_too_short", f"the rod is {-cut:.2f} mm too short already, and the clutch may not free: lengthen or replace it, do not cut. Too long is as wrong: "
-                      "it would hold the clutch half pressed", field="full_mark")  # fmt: skip
+        raise Refused(
+            "rod_too_short",
+            f"the rod is {-cut:.2f} mm too short already, and the clutch may not free: lengthen "
+            "or replace it, do not cut. Too long is as wrong: "
+            "it would hold the clutch half pressed",
+            field="full_mark",
+        )
     if not i.hydraulic_self_adjusting:
         i.figure("free_play")  # a lever moved by rod or cable needs its play named
-    lines = [f"({full:g} − {rest:g}) + {play:g}" + (f" + {reserve:g}" if reserve else "") + f" = {cut:.3f} mm"]
+    lines = [
+        f"({full:g} − {rest:g}) + {play:g}"
+        + (f" + {reserve:g}" if reserve else "")
+        + f" = {cut:.3f} mm"
+    ]
     if reserve:
         lines.append(f"reserve for wear {reserve:g} mm, {i.wear_reserve_source or 'assumed'}")
     found: dict[str, Quantity | bool] = {}
     if i.rod_length:
         length = i.figure("rod_length")
         if round9(length - cut) <= 0:
-            raise Refused("rod_too_short", f"nothing would be left of a rod of {length:g} mm: look at the marks again", field="rod_length")
+            raise Refused(
+                "rod_too_short",
+                f"nothing would be left of a rod of {length:g} mm: look at the marks again",
+                field="rod_length",
+            )
         found["new_length"] = in_unit(length - cut, i.rod_length.unit)
         lines.append(f"{length:g} − {cut:.3f} = {length - cut:.3f} mm long")
     if i.thread_length and i.lock_nut and i.fitting_depth and i.thread_diameter:
-        thread, nut, depth, d = (i.figure(name) for name in ("thread_length", "lock_nut", "fitting_depth", "thread_diameter"))
+        thread, nut, depth, d = (
+            i.figure(name)
+            for name in ("thread_length", "lock_nut", "fitting_depth", "thread_diameter")
+        )
         if d <= 0:
-            raise Refused("not_a_finite_number", "'thread_diameter' must be above zero", field="thread_diameter")
+            raise Refused(
+                "not_a_finite_number",
+                "'thread_diameter' must be above zero",
+                field="thread_diameter",
+            )
         engaged = min(thread - cut - nut, depth)
-        found |= {"engagement": in_unit(engaged, i.thread_length.unit), "engagement_in_diameters": Quantity(value=engaged / d, unit="d"),
-                  "engagement_ok": round9(engaged / d) >= LEAST_ENGAGEMENT}  # fmt: skip
-        lines.append(f"engaged: the smaller of {thread:g} − {cut:.3f} − {nut:g} and {depth:g} = {engaged:.3f} mm, {engaged / d:.2f} of the diameter")
+        found |= {
+            "engagement": in_unit(engaged, i.thread_length.unit),
+            "engagement_in_diameters": Quantity(value=engaged / d, unit="d"),
+            "engagement_ok": round9(engaged / d) >= LEAST_ENGAGEMENT,
+        }
+        lines.append(
+            f"engaged: the smaller of {thread:g} − {cut:.3f} − {nut:g} and {depth:g} = "
+            f"{engaged:.3f} mm, {engaged / d:.2f} of the diameter"
+        )
     first = floor(round9(cut) / SAW_STEP) * SAW_STEP
-    advice = ("nothing to cut: the piston bottoms just as the lever rests" if first == 0 else
-              f"cut {first:g} mm off and try it: {cut:.2f} in all, a second cut is possible, a longer rod is not; uncut it would hold the clutch half pressed")  # fmt: skip
+    advice = (
+        "nothing to cut: the piston bottoms just as the lever rests"
+        if first == 0
+        else (
+            f"cut {first:g} mm off and try it: {cut:.2f} in all, a second cut is possible, a "
+            "longer "
+            "rod is not; uncut it would hold the clutch half pressed"
+        )
+    )
     if found.get("engagement_ok") is False:
         advice = "do not cut: less thread than its own diameter would be left in the fitting"
-    return RodCutResult(advice=advice, cut=in_unit(cut, i.full_mark.unit if i.full_mark else "mm"), **found, working=tuple(lines))
+    return RodCutResult(
+        advice=advice,
+        cut=in_unit(cut, i.full_mark.unit if i.full_mark else "mm"),
+        **found,
+        working=tuple(lines),
+    )

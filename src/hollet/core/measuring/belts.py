@@ -1,4 +1,7 @@
-"""Pulleys and belts: speed of what is driven, deflection and tension. Lengths in mm; kinematics and belt-drive practice."""
+"""Pulleys and belts: speed of what is driven, deflection and tension.
+
+Lengths in mm; kinematics and belt-drive practice.
+"""
 
 from hollet.core.errors import Refused
 from hollet.core.fields import Force, Length, Ratio, Speed
@@ -12,7 +15,9 @@ SPAN_PER_DEFLECTION = 64
 
 
 class AccessorySpeed(Input):
-    """Pitch diameters of both pulleys, speed of the engine at its limit, what the driven part is rated for, slip of the belt."""
+    """Pitch diameters of both pulleys, speed of the engine at its limit, what the driven part is
+    rated for, slip of the belt.
+    """
 
     crank_pulley: Length = None
     accessory_pulley: Length = None
@@ -22,7 +27,9 @@ class AccessorySpeed(Input):
 
 
 class AccessorySpeedResult(Result):
-    """Ratio, speed of the driven part, whether it stands that, and the crank speed at which it would not."""
+    """Ratio, speed of the driven part, whether it stands that, and the crank speed at which it
+    would not.
+    """
 
     ratio: float
     accessory_speed: Quantity
@@ -37,16 +44,37 @@ def accessory_speed(i: AccessorySpeed) -> AccessorySpeedResult:
     Raises
     ------
     Refused
-        `not_positive`; `ratio_implausible` outside 0.25 to 6 or with a slip that is no share below 1.
+        `not_positive`; `ratio_implausible` outside 0.25 to 6 or with a slip that is no share below
+        1.
     """
-    crank, driven, speed, rated, slip = (*(i.positive(name) for name in ("crank_pulley", "accessory_pulley", "crank_speed", "rated_max")), i.figure("slip"))
+    crank, driven, speed, rated, slip = (
+        *(
+            i.positive(name)
+            for name in ("crank_pulley", "accessory_pulley", "crank_speed", "rated_max")
+        ),
+        i.figure("slip"),
+    )
     ratio = crank / driven
     if not RATIOS[0] <= ratio <= RATIOS[1] or not 0 <= slip < 1:
-        raise Refused("ratio_implausible", f"{crank:g} to {driven:g} mm with a slip of {slip:g}: pulleys swapped, units mixed?", field="accessory_pulley")
+        raise Refused(
+            "ratio_implausible",
+            f"{crank:g} to {driven:g} mm with a slip of {slip:g}: pulleys swapped, units mixed?",
+            field="accessory_pulley",
+        )
     found = speed * ratio * (1 - slip)
     most = rated / (ratio * (1 - slip))
-    return AccessorySpeedResult(ratio=ratio, accessory_speed=in_unit(found, "rpm"), ok=round9(found) <= round9(rated), max_crank_speed=in_unit(most, "rpm"),
-                                working=(f"{speed:g} × {crank:g} ÷ {driven:g} × (1 − {slip:g}) = {found:.0f} r/min, rated for {rated:g}",))  # fmt: skip
+    return AccessorySpeedResult(
+        ratio=ratio,
+        accessory_speed=in_unit(found, "rpm"),
+        ok=round9(found) <= round9(rated),
+        max_crank_speed=in_unit(most, "rpm"),
+        working=(
+            (
+                f"{speed:g} × {crank:g} ÷ {driven:g} × (1 − {slip:g}) = {found:.0f} r/min, rated "
+                f"for {rated:g}"
+            ),
+        ),
+    )
 
 
 class BeltDeflection(Input):
@@ -63,10 +91,18 @@ class BeltDeflectionResult(Result):
 
 @calculation("Belt deflection, rule of thumb")
 def belt_deflection(i: BeltDeflection) -> BeltDeflectionResult:
-    """Rule of thumb: span / 64. Other rules give twice that; the maker's figure wins. Refuses `not_positive`."""
+    """Rule of thumb: span / 64.
+
+    Other rules give twice that; the maker's figure wins. Refuses `not_positive`.
+    """
     span = i.positive("span")
-    words = f"{span:g} ÷ {SPAN_PER_DEFLECTION} = {span / SPAN_PER_DEFLECTION:.2f} mm, a rule of thumb"
-    return BeltDeflectionResult(deflection=in_unit(span / SPAN_PER_DEFLECTION, i.span.unit if i.span else "mm"), working=(words,))
+    words = (
+        f"{span:g} ÷ {SPAN_PER_DEFLECTION} = {span / SPAN_PER_DEFLECTION:.2f} mm, a rule of thumb"
+    )
+    return BeltDeflectionResult(
+        deflection=in_unit(span / SPAN_PER_DEFLECTION, i.span.unit if i.span else "mm"),
+        working=(words,),
+    )
 
 
 class BeltTension(Input):
@@ -88,4 +124,7 @@ def belt_tension(i: BeltTension) -> BeltTensionResult:
     """T = F span / (4 d), a string with a small deflection; refuses `not_positive`."""
     force, span, deflection = i.positive("force"), i.positive("span"), i.positive("deflection")
     tension = force * span / (4 * deflection)
-    return BeltTensionResult(tension=in_unit(tension, i.force.unit if i.force else "N"), working=(f"{force:g} × {span:g} ÷ (4 × {deflection:g}) = {tension:.0f} N",))
+    return BeltTensionResult(
+        tension=in_unit(tension, i.force.unit if i.force else "N"),
+        working=(f"{force:g} × {span:g} ÷ (4 × {deflection:g}) = {tension:.0f} N",),
+    )

@@ -1,4 +1,5 @@
-"""Cylinder bores: the map of wear, the next oversize, what is left for the piston, and what it does to a ring gap.
+"""Cylinder bores: the map of wear, the next oversize, what is left for the piston, and what it does
+to a ring gap.
 
 Diameters in mm; geometry and usual engine-machining practice. Gauge and part at 20 °C.
 """
@@ -11,7 +12,14 @@ from hollet.core.fields import Length, Lengths, Ratio
 from hollet.core.quantities.quantity import Quantity, canonical, in_unit, round9
 from hollet.core.registry import Input, Result, calculation
 
-__all__ = ["bore_map", "piston_clearance", "rebore", "ring_gap", "ring_gap_minimum", "ring_gap_oval"]
+__all__ = [
+    "bore_map",
+    "piston_clearance",
+    "rebore",
+    "ring_gap",
+    "ring_gap_minimum",
+    "ring_gap_oval",
+]
 
 DEPTHS = 3
 MOST_SPREAD = 0.02
@@ -19,7 +27,9 @@ MOST_OFF_NOMINAL = 0.05
 
 
 class BoreMap(Input):
-    """Diameters from top to bottom, on the thrust axis (across the engine) and along the crankshaft; the nominal bore."""
+    """Diameters from top to bottom, on the thrust axis (across the engine) and along the
+    crankshaft; the nominal bore.
+    """
 
     thrust: Lengths = None
     axial: Lengths = None
@@ -27,7 +37,9 @@ class BoreMap(Input):
 
 
 class BoreMapResult(Result):
-    """Out of round at one depth, taper along one axis (largest, and signed top minus bottom), and wear over nominal."""
+    """Out of round at one depth, taper along one axis (largest, and signed top minus bottom), and
+    wear over nominal.
+    """
 
     out_of_round: Quantity
     taper: Quantity
@@ -42,36 +54,62 @@ class BoreMapResult(Result):
 def bore_map(i: BoreMap) -> BoreMapResult:
     """Wear of one bore from readings at three depths or more, on two axes.
 
-    Out of round = largest |thrust - axial| at one depth; taper = larger of the two axes' max - min, told also as top minus bottom of
+    Out of round = largest |thrust - axial| at one depth; taper = larger of the two axes' max - min,
+    told also as top minus bottom of
     that axis, which hides a barrel; wear = largest diameter - nominal.
 
     Raises
     ------
     Refused
-        `map_incomplete`; `reading_outlier` when readings spread by more than 2 % or lie more than 5 % off nominal (mixed units).
+        `map_incomplete`; `reading_outlier` when readings spread by more than 2 % or lie more than 5
+        % off nominal (mixed units).
     """
     thrust, axial = i.figures("thrust"), i.figures("axial")
     nominal = i.figure("nominal")
     if len(thrust) != len(axial) or len(thrust) < DEPTHS:
-        raise Refused("map_incomplete", f"two axes at {DEPTHS} depths or more are needed, as many on each axis", field="axial")
+        raise Refused(
+            "map_incomplete",
+            f"two axes at {DEPTHS} depths or more are needed, as many on each axis",
+            field="axial",
+        )
     both = [*thrust, *axial]
-    if min(both) <= 0 or max(both) > min(both) * (1 + MOST_SPREAD) or any(abs(d - nominal) > MOST_OFF_NOMINAL * nominal for d in both):
-        raise Refused("reading_outlier", "the readings differ by more than 2 % or lie more than 5 % off nominal: a wrong unit or a typing slip", field="thrust")
+    if (
+        min(both) <= 0
+        or max(both) > min(both) * (1 + MOST_SPREAD)
+        or any(abs(d - nominal) > MOST_OFF_NOMINAL * nominal for d in both)
+    ):
+        raise Refused(
+            "reading_outlier",
+            "the readings differ by more than 2 % or lie more than 5 % off nominal: a wrong "
+            "unit or a typing slip",
+            field="thrust",
+        )
     unit = i.nominal.unit if i.nominal else "mm"
     worst = max(range(len(thrust)), key=lambda k: abs(thrust[k] - axial[k]))
     tapered = max((thrust, axial), key=lambda axis: round9(max(axis) - min(axis)))
     return BoreMapResult(
-        out_of_round=in_unit(abs(thrust[worst] - axial[worst]), unit), taper=in_unit(max(tapered) - min(tapered), unit),
-        taper_top_minus_bottom=in_unit(tapered[0] - tapered[-1], unit), max_diameter=in_unit(max(both), unit), min_diameter=in_unit(min(both), unit),
-        mean_diameter=in_unit(sum(both) / len(both), unit), max_wear=in_unit(max(both) - nominal, unit),
-        working=(f"out of round at depth {worst + 1}: |{thrust[worst]:g} − {axial[worst]:g}| = {abs(thrust[worst] - axial[worst]):.4f} mm",
-                 f"taper: {max(tapered):g} − {min(tapered):g} = {max(tapered) - min(tapered):.4f} mm",
-                 f"wear: {max(both):g} − {nominal:g} = {max(both) - nominal:.4f} mm"),
-    )  # fmt: skip
+        out_of_round=in_unit(abs(thrust[worst] - axial[worst]), unit),
+        taper=in_unit(max(tapered) - min(tapered), unit),
+        taper_top_minus_bottom=in_unit(tapered[0] - tapered[-1], unit),
+        max_diameter=in_unit(max(both), unit),
+        min_diameter=in_unit(min(both), unit),
+        mean_diameter=in_unit(sum(both) / len(both), unit),
+        max_wear=in_unit(max(both) - nominal, unit),
+        working=(
+            (
+                f"out of round at depth {worst + 1}: |{thrust[worst]:g} − {axial[worst]:g}| = "
+                f"{abs(thrust[worst] - axial[worst]):.4f} mm"
+            ),
+            f"taper: {max(tapered):g} − {min(tapered):g} = {max(tapered) - min(tapered):.4f} mm",
+            f"wear: {max(both):g} − {nominal:g} = {max(both) - nominal:.4f} mm",
+        ),
+    )
 
 
 class Rebore(Input):
-    """What the bore has worn to, the oversizes that are to be had, and how the wear lies; the measured new pistons, if they are here."""
+    """What the bore has worn to, the oversizes that are to be had, and how the wear lies; the
+    measured new pistons, if they are here.
+    """
 
     nominal: Length = None
     max_worn_diameter: Length = None
@@ -83,9 +121,11 @@ class Rebore(Input):
 
 
 class ReboreResult(Result):
-    """The smallest oversize that reaches what is needed, that need, what is cut from the most worn wall, and the size to bore to.
+    """The smallest oversize that reaches what is needed, that need, what is cut from the most worn
+    wall, and the size to bore to.
 
-    `verdict` is `does_not_clean_up` where the measured piston would finish below the need; `next_oversize` is then the one that does.
+    `verdict` is `does_not_clean_up` where the measured piston would finish below the need;
+    `next_oversize` is then the one that does.
     """
 
     oversize: Quantity
@@ -100,8 +140,10 @@ class ReboreResult(Result):
 def rebore(i: Rebore) -> ReboreResult:
     """The smallest oversize with nominal + oversize >= required.
 
-    Required = D_max + allowance when the wear is symmetric; nominal + 2 (D_max - nominal) + allowance when it is all on one wall and the bar
-    stays on the old centre. The finish size is the measured new piston + target clearance, never the nominal.
+    Required = D_max + allowance when the wear is symmetric; nominal + 2 (D_max - nominal) +
+    allowance when it is all on one wall and the bar
+    stays on the old centre. The finish size is the measured new piston + target clearance, never
+    the nominal.
 
     Raises
     ------
@@ -111,13 +153,22 @@ def rebore(i: Rebore) -> ReboreResult:
     nominal, worn = i.figure("nominal"), i.figure("max_worn_diameter")
     allowance = i.figure("cleanup_allowance_on_diameter")
     if allowance < 0:
-        raise Refused("negative_allowance", "'cleanup_allowance_on_diameter' must not be below zero: honing only takes away", field="cleanup_allowance_on_diameter")
+        raise Refused(
+            "negative_allowance",
+            "'cleanup_allowance_on_diameter' must not be below zero: honing only takes away",
+            field="cleanup_allowance_on_diameter",
+        )
     sizes = sorted(i.figures("oversizes"))
     one_sided = i.wear == "one_sided"
     required = nominal + 2 * (worn - nominal) + allowance if one_sided else worn + allowance
     oversize = next((size for size in sizes if round9(nominal + size) >= round9(required)), None)
     if oversize is None:
-        raise Refused("no_oversize_fits", f"it needs {required:.3f} mm, and the largest oversize gives {nominal + max(sizes, default=0):.3f}: a liner, or another block", field="oversizes")
+        raise Refused(
+            "no_oversize_fits",
+            f"it needs {required:.3f} mm, and the largest oversize gives "
+            f"{nominal + max(sizes, default=0):.3f}: a liner, or another block",
+            field="oversizes",
+        )
     stock = oversize / 2 - (worn - nominal) if one_sided else (nominal + oversize - worn) / 2
     unit = i.nominal.unit if i.nominal else "mm"
     finish: Quantity | None = None
@@ -125,17 +176,43 @@ def rebore(i: Rebore) -> ReboreResult:
     piston = _piston(i, oversize)
     if piston is not None and i.target_clearance is not None:
         gap = i.figure("target_clearance")
-        finish, lines = in_unit(piston + gap, unit), (f"bore to {piston:g} + {gap:g} = {piston + gap:.4f} mm",)
+        finish, lines = (
+            in_unit(piston + gap, unit),
+            (f"bore to {piston:g} + {gap:g} = {piston + gap:.4f} mm",),
+        )
         if round9(piston + gap) < round9(required):
-            better = next((size for size in sizes if size > oversize and round9(_finish(i, nominal, size, gap)) >= round9(required)), None)
+            better = next(
+                (
+                    size
+                    for size in sizes
+                    if size > oversize
+                    and round9(_finish(i, nominal, size, gap)) >= round9(required)
+                ),
+                None,
+            )
             lines += (f"{piston + gap:.4f} mm is less than {required:.4f}: it does not clean up",)
-            return ReboreResult(oversize=in_unit(oversize, unit), required_diameter=in_unit(required, unit), stock_on_most_worn_wall=in_unit(stock, unit), finish_bore=finish,
-                                verdict="does_not_clean_up", next_oversize=in_unit(better, unit) if better is not None else None, working=lines)  # fmt: skip
+            return ReboreResult(
+                oversize=in_unit(oversize, unit),
+                required_diameter=in_unit(required, unit),
+                stock_on_most_worn_wall=in_unit(stock, unit),
+                finish_bore=finish,
+                verdict="does_not_clean_up",
+                next_oversize=in_unit(better, unit) if better is not None else None,
+                working=lines,
+            )
     return ReboreResult(
-        oversize=in_unit(oversize, unit), required_diameter=in_unit(required, unit), stock_on_most_worn_wall=in_unit(stock, unit), finish_bore=finish,
-        working=(f"required: {nominal:g} + 2 × {worn - nominal:.4f} + {allowance:g} = {required:.4f} mm" if one_sided else f"required: {worn:g} + {allowance:g} = {required:.4f} mm",
-                 f"{nominal:g} + {oversize:g} = {nominal + oversize:.4f} mm is enough", *lines),
-    )  # fmt: skip
+        oversize=in_unit(oversize, unit),
+        required_diameter=in_unit(required, unit),
+        stock_on_most_worn_wall=in_unit(stock, unit),
+        finish_bore=finish,
+        working=(
+            f"required: {nominal:g} + 2 × {worn - nominal:.4f} + {allowance:g} = {required:.4f} mm"
+            if one_sided
+            else f"required: {worn:g} + {allowance:g} = {required:.4f} mm",
+            f"{nominal:g} + {oversize:g} = {nominal + oversize:.4f} mm is enough",
+            *lines,
+        ),
+    )
 
 
 def _finish(i: Rebore, nominal: float, oversize: float, gap: float) -> float:
@@ -145,7 +222,9 @@ def _finish(i: Rebore, nominal: float, oversize: float, gap: float) -> float:
 
 
 def _piston(i: Rebore, oversize: float) -> float | None:
-    """The measured piston of an oversize, in mm; pistons are named by their oversize in the unit of the list of oversizes."""
+    """The measured piston of an oversize, in mm; pistons are named by their oversize in the unit of
+    the list of oversizes.
+    """
     name, unit = "measured_piston_for_oversize", i.oversizes.unit if i.oversizes else "mm"
     for key, piston in (i.measured_piston_for_oversize or {}).items():
         if round9(canonical(Quantity(value=key, unit=unit), "length", name)) == round9(oversize):
@@ -183,7 +262,12 @@ def ring_gap(i: RingGap) -> GapResult:
 def _gap(gap: float, was: float, wanted: float, given: Quantity | None) -> GapResult:
     found = gap + pi * (wanted - was)
     if round9(found) <= 0:
-        raise Refused("ring_butts", "the ends of the ring touch: measure in the smallest part of the bore, and file the ring", field="gap")
+        raise Refused(
+            "ring_butts",
+            "the ends of the ring touch: measure in the smallest part of the bore, and file the "
+            "ring",
+            field="gap",
+        )
     words = f"{gap:g} + π × ({wanted:.5f} − {was:g}) = {found:.4f} mm"
     return GapResult(gap=in_unit(found, given.unit if given else "mm"), working=(words,))
 
@@ -199,7 +283,8 @@ class RingGapOval(Input):
 
 @calculation("Ring gap in an oval bore")
 def ring_gap_oval(i: RingGapOval) -> GapResult:
-    """Perimeter of the ellipse less the ring's length, with Ramanujan's second formula (1914) for the perimeter.
+    """Perimeter of the ellipse less the ring's length, with Ramanujan's second formula (1914) for
+    the perimeter.
 
     Raises
     ------
@@ -209,7 +294,11 @@ def ring_gap_oval(i: RingGapOval) -> GapResult:
     gap, was = i.figure("gap"), i.figure("measured_at_bore")
     a, b = i.figure("thrust"), i.figure("axial")
     if a <= 0 or b <= 0:
-        raise Refused("not_a_finite_number", "'thrust' and 'axial' must be diameters above zero", field="thrust")
+        raise Refused(
+            "not_a_finite_number",
+            "'thrust' and 'axial' must be diameters above zero",
+            field="thrust",
+        )
     h = ((a - b) / (a + b)) ** 2
     mean = (a + b) / 2 * (1 + 3 * h / (10 + sqrt(4 - 3 * h)))
     return _gap(gap, was, mean, i.gap)
@@ -228,7 +317,10 @@ def ring_gap_minimum(i: RingGapMinimum) -> GapResult:
     bore, factor = i.figure("bore"), i.figure("factor")
     if bore <= 0 or factor <= 0:
         raise Refused("not_a_finite_number", "'bore' and 'factor' must be above zero", field="bore")
-    return GapResult(gap=in_unit(bore * factor, i.bore.unit if i.bore else "mm"), working=(f"{factor:g} × {bore:g} = {bore * factor:.4f} mm, a rule of thumb",))
+    return GapResult(
+        gap=in_unit(bore * factor, i.bore.unit if i.bore else "mm"),
+        working=(f"{factor:g} × {bore:g} = {bore * factor:.4f} mm, a rule of thumb",),
+    )
 
 
 class PistonClearance(Input):
@@ -248,22 +340,34 @@ class PistonClearanceResult(Result):
 
 @calculation("Piston to bore")
 def piston_clearance(i: PistonClearance) -> PistonClearanceResult:
-    """Diametral clearance: the tightest goes against the lower limit, the loosest against the wear limit.
+    """Diametral clearance: the tightest goes against the lower limit, the loosest against the wear
+    limit.
 
     Raises
     ------
     Refused
-        `negative_clearance` when the piston is not smaller than the bore, `limits_reversed`, `not_a_finite_number`.
+        `negative_clearance` when the piston is not smaller than the bore, `limits_reversed`,
+        `not_a_finite_number`.
     """
     low, high = i.figure("bore_min"), i.figure("bore_max")
     piston = i.figure("piston")
     if low > high:
-        raise Refused("limits_reversed", "'bore_min' must not be larger than 'bore_max'", field="bore_min")
+        raise Refused(
+            "limits_reversed", "'bore_min' must not be larger than 'bore_max'", field="bore_min"
+        )
     if piston >= low:
-        raise Refused("negative_clearance", "the piston is not smaller than the bore: wrong piston, wrong unit or wrong "
-                      "gauge height", field="piston")  # fmt: skip
+        raise Refused(
+            "negative_clearance",
+            "the piston is not smaller than the bore: wrong piston, wrong unit or wrong "
+            "gauge height",
+            field="piston",
+        )
     unit = i.bore_min.unit if i.bore_min else "mm"
     return PistonClearanceResult(
-        min_clearance=in_unit(low - piston, unit), max_clearance=in_unit(high - piston, unit),
-        working=(f"{low:g} − {piston:g} = {low - piston:.4f} mm", f"{high:g} − {piston:g} = {high - piston:.4f} mm"),
-    )  # fmt: skip
+        min_clearance=in_unit(low - piston, unit),
+        max_clearance=in_unit(high - piston, unit),
+        working=(
+            f"{low:g} − {piston:g} = {low - piston:.4f} mm",
+            f"{high:g} − {piston:g} = {high - piston:.4f} mm",
+        ),
+    )

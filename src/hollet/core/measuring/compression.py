@@ -1,13 +1,22 @@
-"""Compression: spread, wet test, altitude, leak-down, and the compression ratio. Pressures are gauge readings in kPa, volumes in mL.
+"""Compression: spread, wet test, altitude, leak-down, and the compression ratio. Pressures are
+gauge readings in kPa, volumes in mL.
 
-Workshop practice (the fraction and the rise are tunable), the standard atmosphere of ISO 2533, and geometry.
+Workshop practice (the fraction and the rise are tunable), the standard atmosphere of ISO 2533, and
+geometry.
 """
 
 from math import pi
 
 from hollet.core.errors import Refused
 from hollet.core.fields import Length, Pressure, Pressures, Ratio, Volume
-from hollet.core.quantities.quantity import Quantities, Quantity, canonical, canonicals, in_unit, round9
+from hollet.core.quantities.quantity import (
+    Quantities,
+    Quantity,
+    canonical,
+    canonicals,
+    in_unit,
+    round9,
+)
 from hollet.core.registry import Counted, Input, Result, calculation
 
 __all__ = ["altitude_gauge", "compression_ratio", "compression_spread", "leak_down", "wet_test"]
@@ -22,7 +31,11 @@ SEA_LEVEL_KPA, LAPSE_PER_M, EXPONENT = 101.325, 2.25577e-5, 5.25588
 def _readings(quantities: Quantities | None, field: str) -> list[float]:
     found = canonicals(quantities, "pressure", field)
     if not found or min(found) < 0 or max(found) <= 0:
-        raise Refused("no_reading", "no cylinder reads any pressure: throttle shut, gauge leaking, or the cam out of time", field=field)
+        raise Refused(
+            "no_reading",
+            "no cylinder reads any pressure: throttle shut, gauge leaking, or the cam out of time",
+            field=field,
+        )
     return found
 
 
@@ -47,17 +60,29 @@ class CompressionSpreadResult(Result):
 
 @calculation("Spread of the compression")
 def compression_spread(i: CompressionSpread) -> CompressionSpreadResult:
-    """Lowest / highest >= fraction (0.75, a rule that stricter manuals tighten); refuses `no_reading`, and `map_incomplete` below two cylinders."""
+    """Lowest / highest >= fraction (0.75, a rule that stricter manuals tighten); refuses
+    `no_reading`, and `map_incomplete` below two cylinders.
+    """
     readings, fraction = _readings(i.readings, "readings"), i.figure("fraction")
     if len(readings) < 2:
-        raise Refused("map_incomplete", "one cylinder has nothing to be compared with: read two or more", field="readings")
+        raise Refused(
+            "map_incomplete",
+            "one cylinder has nothing to be compared with: read two or more",
+            field="readings",
+        )
     low, ratio = _low(readings, fraction), min(readings) / max(readings)
-    return CompressionSpreadResult(ratio=in_unit(ratio, "1"), ok=not low, low=Counted(value=tuple(low), unit="cylinder"),
-                                   working=(f"{min(readings):g} ÷ {max(readings):g} = {ratio:.3f}, wanted {fraction:g}",))  # fmt: skip
+    return CompressionSpreadResult(
+        ratio=in_unit(ratio, "1"),
+        ok=not low,
+        low=Counted(value=tuple(low), unit="cylinder"),
+        working=(f"{min(readings):g} ÷ {max(readings):g} = {ratio:.3f}, wanted {fraction:g}",),
+    )
 
 
 class WetTest(Input):
-    """Each cylinder dry, and again with a spoon of oil; the share that counts as low, and the rise that counts."""
+    """Each cylinder dry, and again with a spoon of oil; the share that counts as low, and the rise
+    that counts.
+    """
 
     dry: Pressures = None
     wet: Pressures = None
@@ -73,7 +98,8 @@ class WetTestResult(Result):
 
 @calculation("Wet compression test")
 def wet_test(i: WetTest) -> WetTestResult:
-    """A low cylinder that rises by `rise` or more with oil: rings or bore; none: valves or gasket; two neighbours so: the gasket between them first.
+    """A low cylinder that rises by `rise` or more with oil: rings or bore; none: valves or gasket;
+    two neighbours so: the gasket between them first.
 
     One that stays at (nearly) nothing is never the rings.
 
@@ -87,11 +113,20 @@ def wet_test(i: WetTest) -> WetTestResult:
         raise Refused("map_incomplete", "each cylinder is read dry and wet", field="wet")
     fraction, rise = i.figure("fraction"), i.figure("rise")
     low = set(_low(dry, fraction))
-    nothing = {k for k in low if round9(wet[k - 1]) <= round9(NOTHING * max(wet))}  # no oil seals an open valve or a blown gasket
+    nothing = {
+        k for k in low if round9(wet[k - 1]) <= round9(NOTHING * max(wet))
+    }  # no oil seals an open valve or a blown gasket
     rose = {k for k in low if round9(wet[k - 1]) >= round9(dry[k - 1] * (1 + rise))} - nothing
     stay = low - rose
-    words = {k: "gasket_between_neighbours_or_valves" if {k - 1, k + 1} & stay else "valves_or_gasket" for k in stay}
-    return WetTestResult(finding=tuple("rings_or_bore" if k in rose else words.get(k, "ok") for k in range(1, len(dry) + 1)))
+    words = {
+        k: "gasket_between_neighbours_or_valves" if {k - 1, k + 1} & stay else "valves_or_gasket"
+        for k in stay
+    }
+    return WetTestResult(
+        finding=tuple(
+            "rings_or_bore" if k in rose else words.get(k, "ok") for k in range(1, len(dry) + 1)
+        )
+    )
 
 
 class AltitudeGauge(Input):
@@ -112,7 +147,11 @@ class AltitudeGaugeResult(Result):
 def _atmosphere(quantity: Quantity | None, field: str) -> float:
     metres = canonical(quantity, "length", field) / 1000
     if not -500 <= metres <= 11_000:
-        raise Refused("altitude_implausible", f"'{field}' must be an altitude of -500 to 11 000 m", field=field)
+        raise Refused(
+            "altitude_implausible",
+            f"'{field}' must be an altitude of -500 to 11 000 m",
+            field=field,
+        )
     return float(SEA_LEVEL_KPA * (1 - LAPSE_PER_M * metres) ** EXPONENT)
 
 
@@ -120,10 +159,16 @@ def _atmosphere(quantity: Quantity | None, field: str) -> float:
 def altitude_gauge(i: AltitudeGauge) -> AltitudeGaugeResult:
     """The absolute pressure ratio stays: the gauge scales with the atmosphere."""
     gauge = i.figure("reference_gauge")
-    there, here = _atmosphere(i.reference_altitude, "reference_altitude"), _atmosphere(i.altitude, "altitude")
+    there, here = (
+        _atmosphere(i.reference_altitude, "reference_altitude"),
+        _atmosphere(i.altitude, "altitude"),
+    )
     unit = i.reference_gauge.unit if i.reference_gauge else "kPa"
-    return AltitudeGaugeResult(atmosphere=in_unit(here, "kPa"), expected_gauge=in_unit(gauge * here / there, unit),
-                               working=(f"{gauge:g} × {here:.1f} ÷ {there:.1f} = {gauge * here / there:.1f} kPa",))  # fmt: skip
+    return AltitudeGaugeResult(
+        atmosphere=in_unit(here, "kPa"),
+        expected_gauge=in_unit(gauge * here / there, unit),
+        working=(f"{gauge:g} × {here:.1f} ÷ {there:.1f} = {gauge * here / there:.1f} kPa",),
+    )
 
 
 class LeakDown(Input):
@@ -141,18 +186,30 @@ class LeakDownResult(Result):
 
 @calculation("Leak-down")
 def leak_down(i: LeakDown) -> LeakDownResult:
-    """(supply - cylinder) / supply; testers differ, so compare cylinders. Refuses `no_reading`, `pressure_reversed`."""
+    """(supply - cylinder) / supply; testers differ, so compare cylinders.
+
+    Refuses `no_reading`, `pressure_reversed`.
+    """
     supply, cylinder = i.figure("supply"), i.figure("cylinder")
     if supply <= 0:
         raise Refused("no_reading", "'supply' must be a pressure above zero", field="supply")
     if cylinder > supply or cylinder < 0:
-        raise Refused("pressure_reversed", "the cylinder cannot hold more than is put in: the two gauges are swapped", field="cylinder")
+        raise Refused(
+            "pressure_reversed",
+            "the cylinder cannot hold more than is put in: the two gauges are swapped",
+            field="cylinder",
+        )
     leak = (supply - cylinder) / supply * 100
-    return LeakDownResult(leak=Quantity(value=leak, unit="%"), working=(f"({supply:g} − {cylinder:g}) ÷ {supply:g} = {leak:.1f} %",))
+    return LeakDownResult(
+        leak=Quantity(value=leak, unit="%"),
+        working=(f"({supply:g} − {cylinder:g}) ÷ {supply:g} = {leak:.1f} %",),
+    )
 
 
 class CompressionRatio(Input):
-    """Bore, stroke, chamber, gasket (its own bore, crushed), deck height (piston below the deck positive), dish (dome negative)."""
+    """Bore, stroke, chamber, gasket (its own bore, crushed), deck height (piston below the deck
+    positive), dish (dome negative).
+    """
 
     bore: Length = None
     stroke: Length = None
@@ -173,7 +230,9 @@ class CompressionRatioResult(Result):
 
 @calculation("Compression ratio")
 def compression_ratio(i: CompressionRatio) -> CompressionRatioResult:
-    """(V_s + V_c) / V_c with V_c = chamber + gasket + deck + dish; refuses `clearance_volume_not_positive`."""
+    """(V_s + V_c) / V_c with V_c = chamber + gasket + deck + dish; refuses
+    `clearance_volume_not_positive`.
+    """
     bore, stroke = i.figure("bore"), i.figure("stroke")
     if bore <= 0 or stroke <= 0:
         raise Refused("not_a_finite_number", "'bore' and 'stroke' must be above zero", field="bore")
@@ -182,9 +241,19 @@ def compression_ratio(i: CompressionRatio) -> CompressionRatioResult:
     chamber, dish = i.figure("chamber"), i.figure("piston_dish")
     swept, left = pi / 4 * bore**2 * stroke / 1000, chamber + gasket + deck + dish
     if round9(left) <= 0:
-        raise Refused("clearance_volume_not_positive", "nothing is left above the piston: check the deck height and the dish, a dome is negative", field="chamber")
+        raise Refused(
+            "clearance_volume_not_positive",
+            "nothing is left above the piston: check the deck height and the dish, a dome is "
+            "negative",
+            field="chamber",
+        )
     ratio = (swept + left) / left
     return CompressionRatioResult(
-        swept=in_unit(swept, "mL"), clearance_volume=in_unit(left, "mL"), ratio=in_unit(ratio, "1"),
-        working=(f"{chamber:g} + {gasket:.2f} + {deck:.2f} + {dish:g} = {left:.2f} mL", f"({swept:.1f} + {left:.2f}) ÷ {left:.2f} = {ratio:.2f}"),
-    )  # fmt: skip
+        swept=in_unit(swept, "mL"),
+        clearance_volume=in_unit(left, "mL"),
+        ratio=in_unit(ratio, "1"),
+        working=(
+            f"{chamber:g} + {gasket:.2f} + {deck:.2f} + {dish:g} = {left:.2f} mL",
+            f"({swept:.1f} + {left:.2f}) ÷ {left:.2f} = {ratio:.2f}",
+        ),
+    )

@@ -1,6 +1,8 @@
-"""Earth paths and cables: what a voltage drop, an ohmmeter and a length of copper say. Volts, amperes, ohms.
+"""Earth paths and cables: what a voltage drop, an ohmmeter and a length of copper say. Volts,
+amperes, ohms.
 
-Ohm's law; annealed copper by IEC 60028, wire gauges by ASTM B258; limits are auto-electric practice and can be changed.
+Ohm's law; annealed copper by IEC 60028, wire gauges by ASTM B258; limits are auto-electric practice
+and can be changed.
 """
 
 from math import pi
@@ -24,12 +26,19 @@ COPPER_PER_K = 0.00393
 def _current(i: Input) -> float:
     found = i.figure("current")
     if found <= 0:
-        raise Refused("current_not_positive", "without current a voltage drop proves nothing: measure while the engine is cranked, ignition off, 10 s at most", field="current")
+        raise Refused(
+            "current_not_positive",
+            "without current a voltage drop proves nothing: measure while the engine is "
+            "cranked, ignition off, 10 s at most",
+            field="current",
+        )
     return found
 
 
 class VoltageDrop(Input):
-    """Drop measured while current flows, that current, and what is allowed (0.2 V on the earth side by practice)."""
+    """Drop measured while current flows, that current, and what is allowed (0.2 V on the earth side
+    by practice).
+    """
 
     drop: Voltage = None
     current: Current = None
@@ -37,7 +46,9 @@ class VoltageDrop(Input):
 
 
 class VoltageDropResult(Result):
-    """Resistance of the path, heat in it, whether the drop is allowed, and the resistance that would be."""
+    """Resistance of the path, heat in it, whether the drop is allowed, and the resistance that
+    would be.
+    """
 
     resistance: Quantity
     power: Quantity
@@ -52,22 +63,34 @@ def voltage_drop(i: VoltageDrop) -> VoltageDropResult:
     Raises
     ------
     Refused
-        `current_not_positive`, `negative_drop`, `drop_implausible` above 6 V (that is the battery, or millivolts).
+        `current_not_positive`, `negative_drop`, `drop_implausible` above 6 V (that is the battery,
+        or millivolts).
     """
     drop, current, limit = i.figure("drop"), _current(i), i.figure("limit")
     if drop < 0:
         raise Refused("negative_drop", "'drop' is below 0: swap the leads", field="drop")
     if drop > MOST_DROP:
-        raise Refused("drop_implausible", f"'drop' is above {MOST_DROP:g} V: the battery instead of the path, or millivolts?", field="drop")
+        raise Refused(
+            "drop_implausible",
+            f"'drop' is above {MOST_DROP:g} V: the battery instead of the path, or millivolts?",
+            field="drop",
+        )
     return VoltageDropResult(
-        resistance=in_unit(drop / current, "mΩ"), power=Quantity(value=drop * current, unit="W"), ok=round9(drop) <= round9(limit),
+        resistance=in_unit(drop / current, "mΩ"),
+        power=Quantity(value=drop * current, unit="W"),
+        ok=round9(drop) <= round9(limit),
         allowed_resistance=in_unit(limit / current, "mΩ"),
-        working=(f"{drop:g} V ÷ {current:g} A = {drop / current * 1000:.3f} mΩ", f"allowed: {limit:g} V ÷ {current:g} A = {limit / current * 1000:.3f} mΩ"),
-    )  # fmt: skip
+        working=(
+            f"{drop:g} V ÷ {current:g} A = {drop / current * 1000:.3f} mΩ",
+            f"allowed: {limit:g} V ÷ {current:g} A = {limit / current * 1000:.3f} mΩ",
+        ),
+    )
 
 
 class OhmmeterBound(Input):
-    """What the meter shows, its last digit, its error (percent and counts), its leads, and the current while cranking."""
+    """What the meter shows, its last digit, its error (percent and counts), its leads, and the
+    current while cranking.
+    """
 
     reading: Resistance = None
     digit: Resistance = None
@@ -79,7 +102,9 @@ class OhmmeterBound(Input):
 
 
 class OhmmeterBoundResult(Result):
-    """Between what the resistance lies, the worst drop, and whether that proves good_proven, bad_proven or cannot_tell."""
+    """Between what the resistance lies, the worst drop, and whether that proves good_proven,
+    bad_proven or cannot_tell.
+    """
 
     R_min: Quantity
     R_max: Quantity
@@ -89,24 +114,49 @@ class OhmmeterBoundResult(Result):
 
 @calculation("What an ohmmeter proves")
 def ohmmeter_bound(i: OhmmeterBound) -> OhmmeterBoundResult:
-    """R within reading - leads ± (percent + counts x digit + half a digit), not below 0; times the current against the limit.
+    """R within reading - leads ± (percent + counts x digit + half a digit), not below 0; times the
+    current against the limit.
 
     Raises
     ------
     Refused
-        `current_not_positive`; `leads_exceed_reading` when the leads alone are more than the meter can have shown.
+        `current_not_positive`; `leads_exceed_reading` when the leads alone are more than the meter
+        can have shown.
     """
     reading, digit, percent, leads, current, limit = (
-        i.figure("reading"), i.figure("digit"), i.figure("percent_of_reading"), i.figure("lead_resistance"), _current(i), i.figure("limit"))  # fmt: skip
+        i.figure("reading"),
+        i.figure("digit"),
+        i.figure("percent_of_reading"),
+        i.figure("lead_resistance"),
+        _current(i),
+        i.figure("limit"),
+    )
     off = percent / 100 * abs(reading) + i.counts * digit + digit / 2
     low, high = max(0.0, reading - leads - off), reading - leads + off
     if high < 0:
-        raise Refused("leads_exceed_reading", "the leads alone are more than the meter shows: hold the tips together and measure them again", field="lead_resistance")
-    verdict = "good_proven" if round9(high * current) <= round9(limit) else "bad_proven" if round9(low * current) > round9(limit) else "cannot_tell"
+        raise Refused(
+            "leads_exceed_reading",
+            "the leads alone are more than the meter shows: hold the tips together and measure "
+            "them again",
+            field="lead_resistance",
+        )
+    verdict = (
+        "good_proven"
+        if round9(high * current) <= round9(limit)
+        else "bad_proven"
+        if round9(low * current) > round9(limit)
+        else "cannot_tell"
+    )
     return OhmmeterBoundResult(
-        R_min=in_unit(low, "Ω"), R_max=in_unit(high, "Ω"), drop_max=in_unit(high * current, "V"), verdict=verdict,
-        working=(f"{reading:g} − {leads:g} ± {off:.5g} = {low:.5g} to {high:.5g} Ω", f"at {current:g} A up to {high * current:.4g} V, allowed {limit:g} V"),
-    )  # fmt: skip
+        R_min=in_unit(low, "Ω"),
+        R_max=in_unit(high, "Ω"),
+        drop_max=in_unit(high * current, "V"),
+        verdict=verdict,
+        working=(
+            f"{reading:g} − {leads:g} ± {off:.5g} = {low:.5g} to {high:.5g} Ω",
+            f"at {current:g} A up to {high * current:.4g} V, allowed {limit:g} V",
+        ),
+    )
 
 
 class CopperCable(Input):
@@ -134,10 +184,24 @@ def copper_cable(i: CopperCable) -> CopperCableResult:
     Refused
         `not_positive`, `current_not_positive`.
     """
-    metres, area, warm, current = i.positive("length") / 1000, i.positive("cross_section"), i.figure("temperature"), _current(i)
+    metres, area, warm, current = (
+        i.positive("length") / 1000,
+        i.positive("cross_section"),
+        i.figure("temperature"),
+        _current(i),
+    )
     ohms = COPPER_OHM_MM2_PER_M * (1 + COPPER_PER_K * (warm - 20)) * metres / area
-    return CopperCableResult(resistance=in_unit(ohms, "mΩ"), drop=in_unit(ohms * current, "V"),
-                             working=(f"{COPPER_OHM_MM2_PER_M:g} × {metres:g} m ÷ {area:g} mm² at {warm:g} °C = {ohms * 1000:.4f} mΩ", f"× {current:g} A = {ohms * current:.4f} V"))  # fmt: skip
+    return CopperCableResult(
+        resistance=in_unit(ohms, "mΩ"),
+        drop=in_unit(ohms * current, "V"),
+        working=(
+            (
+                f"{COPPER_OHM_MM2_PER_M:g} × {metres:g} m ÷ {area:g} mm² at {warm:g} °C = "
+                f"{ohms * 1000:.4f} mΩ"
+            ),
+            f"× {current:g} A = {ohms * current:.4f} V",
+        ),
+    )
 
 
 class AwgArea(Input):
@@ -156,4 +220,7 @@ class AwgAreaResult(Result):
 def awg_area(i: AwgArea) -> AwgAreaResult:
     """d = 0.127 mm x 92^((36 - n) / 39) (ASTM B258)."""
     d = 0.127 * 92 ** ((36 - i.gauge) / 39)
-    return AwgAreaResult(area=in_unit(pi / 4 * d**2, "mm²"), working=(f"d = {d:.4f} mm, π ÷ 4 × d² = {pi / 4 * d**2:.3f} mm²",))
+    return AwgAreaResult(
+        area=in_unit(pi / 4 * d**2, "mm²"),
+        working=(f"d = {d:.4f} mm, π ÷ 4 × d² = {pi / 4 * d**2:.3f} mm²",),
+    )

@@ -1,6 +1,8 @@
-"""Fluids: filling and mixing by volume balance, and oil through holes. Volumes in mL, diameters in mm, pressures in kPa.
+"""Fluids: filling and mixing by volume balance, and oil through holes. Volumes in mL, diameters in
+mm, pressures in kPa.
 
-Volume balance (mixing contraction of glycol and water, below 1 %, left out); Bernoulli with a discharge coefficient, Hagen-Poiseuille.
+Volume balance (mixing contraction of glycol and water, below 1 %, left out); Bernoulli with a
+discharge coefficient, Hagen-Poiseuille.
 """
 
 from math import pi, sqrt
@@ -11,8 +13,17 @@ from hollet.core.quantities.quantity import Quantity, in_unit, round9
 from hollet.core.registry import Input, Result, calculation
 
 __all__ = [
-    "bore_ratio", "coolant_refill", "drain_and_replace", "first_fill", "laminar_passage", "mix_total", "orifice_flow", "orifices_in_series", "premix", "top_up",
-]  # fmt: skip
+    "bore_ratio",
+    "coolant_refill",
+    "drain_and_replace",
+    "first_fill",
+    "laminar_passage",
+    "mix_total",
+    "orifice_flow",
+    "orifices_in_series",
+    "premix",
+    "top_up",
+]
 
 LAMINAR = 2300.0
 
@@ -45,20 +56,34 @@ def top_up(i: TopUp) -> TopUpResult:
     Raises
     ------
     Refused
-        `limits_reversed`; `overfull` when the level stands above the target or the target above the upper mark.
+        `limits_reversed`; `overfull` when the level stands above the target or the target above the
+        upper mark.
     """
-    level, target, low, high = (i.figure(name) for name in ("level", "target", "min_mark", "max_mark"))
+    level, target, low, high = (
+        i.figure(name) for name in ("level", "target", "min_mark", "max_mark")
+    )
     between = i.positive("volume_between_marks")
     if low >= high:
         raise Refused("limits_reversed", "'min_mark' must lie below 'max_mark'", field="min_mark")
     if level > target or target > high:
-        raise Refused("overfull", "the level stands above the target, or the target above the upper mark: drain, do not add", field="level" if level > target else "target")
+        raise Refused(
+            "overfull",
+            "the level stands above the target, or the target above the upper mark: drain, do "
+            "not add",
+            field="level" if level > target else "target",
+        )
     add = (target - level) / (high - low) * between
-    return TopUpResult(add=in_unit(add, _unit(i.volume_between_marks, "mL")), below_min=level < low, working=(f"({target:g} − {level:g}) ÷ ({high:g} − {low:g}) × {between:g} = {add:.1f} mL",))
+    return TopUpResult(
+        add=in_unit(add, _unit(i.volume_between_marks, "mL")),
+        below_min=level < low,
+        working=(f"({target:g} − {level:g}) ÷ ({high:g} − {low:g}) × {between:g} = {add:.1f} mL",),
+    )
 
 
 class FirstFill(Input):
-    """What the dry unit takes, what stayed inside, and how much of the rest is poured at first (0.9 usual)."""
+    """What the dry unit takes, what stayed inside, and how much of the rest is poured at first (0.9
+    usual).
+    """
 
     dry_capacity: Volume = None
     left_inside: Volume = None
@@ -80,16 +105,38 @@ def first_fill(i: FirstFill) -> FirstFillResult:
     Raises
     ------
     Refused
-        `overfull` when more stayed inside than it takes; `ratio_not_positive` for a share that is not above 0 and at most 1.
+        `overfull` when more stayed inside than it takes; `ratio_not_positive` for a share that is
+        not above 0 and at most 1.
     """
-    dry, inside, share = i.positive("dry_capacity"), i.figure("left_inside"), i.figure("first_fraction")
+    dry, inside, share = (
+        i.positive("dry_capacity"),
+        i.figure("left_inside"),
+        i.figure("first_fraction"),
+    )
     if not 0 <= inside <= dry:
-        raise Refused("overfull", "'left_inside' must lie between nothing and the dry capacity", field="left_inside")
+        raise Refused(
+            "overfull",
+            "'left_inside' must lie between nothing and the dry capacity",
+            field="left_inside",
+        )
     if not 0 < share <= 1:
-        raise Refused("ratio_not_positive", "'first_fraction' must be above 0 and at most 1", field="first_fraction")
+        raise Refused(
+            "ratio_not_positive",
+            "'first_fraction' must be above 0 and at most 1",
+            field="first_fraction",
+        )
     refill, unit = dry - inside, _unit(i.dry_capacity, "mL")
-    return FirstFillResult(refill=in_unit(refill, unit), first_pour=in_unit(share * refill, unit), rest=in_unit(refill - share * refill, unit),
-                           working=(f"{dry:g} − {inside:g} = {refill:g} mL, of it first {share:g} × {refill:g} = {share * refill:.0f} mL",))  # fmt: skip
+    return FirstFillResult(
+        refill=in_unit(refill, unit),
+        first_pour=in_unit(share * refill, unit),
+        rest=in_unit(refill - share * refill, unit),
+        working=(
+            (
+                f"{dry:g} − {inside:g} = {refill:g} mL, of it first {share:g} × {refill:g} = "
+                f"{share * refill:.0f} mL"
+            ),
+        ),
+    )
 
 
 class MixTotal(Input):
@@ -115,7 +162,16 @@ def mix_total(i: MixTotal) -> MixTotalResult:
         if not 0 < part < 1e9:
             raise Refused("ratio_not_positive", f"'{name}' must be above zero", field=name)
     first, unit = total * i.a / (i.a + i.b), _unit(i.total, "mL")
-    return MixTotalResult(part_a=in_unit(first, unit), part_b=in_unit(total - first, unit), working=(f"{total:g} × {i.a:g} ÷ {i.a + i.b:g} = {first:.1f} mL, the rest {total - first:.1f} mL",))
+    return MixTotalResult(
+        part_a=in_unit(first, unit),
+        part_b=in_unit(total - first, unit),
+        working=(
+            (
+                f"{total:g} × {i.a:g} ÷ {i.a + i.b:g} = {first:.1f} mL, the rest "
+                f"{total - first:.1f} mL"
+            ),
+        ),
+    )
 
 
 class Premix(Input):
@@ -136,19 +192,32 @@ def premix(i: Premix) -> PremixResult:
     """oil = fuel / ratio; refuses `ratio_not_positive` and `not_positive`."""
     fuel = i.positive("fuel")
     if not 0 < i.ratio < 1e6:
-        raise Refused("ratio_not_positive", "'ratio' is parts of fuel to one of oil, such as 50", field="ratio")
-    return PremixResult(oil=in_unit(fuel / i.ratio, "mL"), working=(f"{fuel:g} ÷ {i.ratio:g} = {fuel / i.ratio:.1f} mL",))
+        raise Refused(
+            "ratio_not_positive",
+            "'ratio' is parts of fuel to one of oil, such as 50",
+            field="ratio",
+        )
+    return PremixResult(
+        oil=in_unit(fuel / i.ratio, "mL"),
+        working=(f"{fuel:g} ÷ {i.ratio:g} = {fuel / i.ratio:.1f} mL",),
+    )
 
 
 def _share(i: Input, field: str) -> float:
     found = i.figure(field)
     if not 0 <= found <= 1:
-        raise Refused("ratio_not_positive", f"'{field}' is a share between 0 and 1, such as 0.5 for half", field=field)
+        raise Refused(
+            "ratio_not_positive",
+            f"'{field}' is a share between 0 and 1, such as 0.5 for half",
+            field=field,
+        )
     return found
 
 
 class CoolantRefill(Input):
-    """The whole system, what stayed in it and how strong that is, the strength wanted, and that of the concentrate."""
+    """The whole system, what stayed in it and how strong that is, the strength wanted, and that of
+    the concentrate.
+    """
 
     system: Volume = None
     left_inside: Volume = None
@@ -171,22 +240,50 @@ def coolant_refill(i: CoolantRefill) -> CoolantRefillResult:
     Raises
     ------
     Refused
-        `no_room` when the concentrate needed does not fit, or what is left is too strong already; `overfull`, `ratio_not_positive`.
+        `no_room` when the concentrate needed does not fit, or what is left is too strong already;
+        `overfull`, `ratio_not_positive`.
     """
     system, inside = i.positive("system"), i.figure("left_inside")
-    left, target, strength = _share(i, "left_concentration"), _share(i, "target_concentration"), _share(i, "concentrate_strength")
+    left, target, strength = (
+        _share(i, "left_concentration"),
+        _share(i, "target_concentration"),
+        _share(i, "concentrate_strength"),
+    )
     if not 0 <= inside <= system:
-        raise Refused("overfull", "'left_inside' must lie between nothing and the whole system", field="left_inside")
+        raise Refused(
+            "overfull",
+            "'left_inside' must lie between nothing and the whole system",
+            field="left_inside",
+        )
     if strength == 0:
-        raise Refused("ratio_not_positive", "'concentrate_strength' must be above zero", field="concentrate_strength")
+        raise Refused(
+            "ratio_not_positive",
+            "'concentrate_strength' must be above zero",
+            field="concentrate_strength",
+        )
     need, room = (target * system - left * inside) / strength, system - inside
     if round9(need) > round9(room):
-        raise Refused("no_room", f"it needs {need / 1000:.2f} L of concentrate and has room for {room / 1000:.2f} L: drain more first", field="left_inside")
+        raise Refused(
+            "no_room",
+            f"it needs {need / 1000:.2f} L of concentrate and has room for {room / 1000:.2f} L: "
+            "drain more first",
+            field="left_inside",
+        )
     if round9(need) < 0:
-        raise Refused("no_room", "what is left inside is stronger than wanted: drain more first, then fill", field="left_inside")
+        raise Refused(
+            "no_room",
+            "what is left inside is stronger than wanted: drain more first, then fill",
+            field="left_inside",
+        )
     unit = _unit(i.system, "mL")
-    return CoolantRefillResult(concentrate=in_unit(need, unit), water=in_unit(room - need, unit),
-                               working=(f"({target:g} × {system:g} − {left:g} × {inside:g}) ÷ {strength:g} = {need:.0f} mL", f"{room:g} − {need:.0f} = {room - need:.0f} mL of water"))  # fmt: skip
+    return CoolantRefillResult(
+        concentrate=in_unit(need, unit),
+        water=in_unit(room - need, unit),
+        working=(
+            f"({target:g} × {system:g} − {left:g} × {inside:g}) ÷ {strength:g} = {need:.0f} mL",
+            f"{room:g} − {need:.0f} = {room - need:.0f} mL of water",
+        ),
+    )
 
 
 class DrainAndReplace(Input):
@@ -211,13 +308,37 @@ def drain_and_replace(i: DrainAndReplace) -> DrainAndReplaceResult:
     Raises
     ------
     Refused
-        `no_room` when no exchange with this refill can give the target; `not_positive`, `ratio_not_positive`.
+        `no_room` when no exchange with this refill can give the target; `not_positive`,
+        `ratio_not_positive`.
     """
-    system, present, target, refill = i.positive("system"), _share(i, "present"), _share(i, "target"), _share(i, "refill_strength")
-    drain = 0.0 if target == present else system * (target - present) / (refill - present) if refill != present else -1.0
+    system, present, target, refill = (
+        i.positive("system"),
+        _share(i, "present"),
+        _share(i, "target"),
+        _share(i, "refill_strength"),
+    )
+    drain = (
+        0.0
+        if target == present
+        else system * (target - present) / (refill - present)
+        if refill != present
+        else -1.0
+    )
     if not 0 <= round9(drain) <= round9(system):
-        raise Refused("no_room", f"no exchange with a refill of {refill:g} brings {present:g} to {target:g}", field="refill_strength")
-    return DrainAndReplaceResult(drain=in_unit(drain, _unit(i.system, "mL")), working=(f"{system:g} × ({target:g} − {present:g}) ÷ ({refill:g} − {present:g}) = {drain:.0f} mL",))
+        raise Refused(
+            "no_room",
+            f"no exchange with a refill of {refill:g} brings {present:g} to {target:g}",
+            field="refill_strength",
+        )
+    return DrainAndReplaceResult(
+        drain=in_unit(drain, _unit(i.system, "mL")),
+        working=(
+            (
+                f"{system:g} × ({target:g} − {present:g}) ÷ ({refill:g} − {present:g}) = "
+                f"{drain:.0f} mL"
+            ),
+        ),
+    )
 
 
 class BoreRatio(Input):
@@ -236,15 +357,25 @@ class BoreRatioResult(Result):
 
 @calculation("Two bores compared")
 def bore_ratio(i: BoreRatio) -> BoreRatioResult:
-    """(d1 / d2)² for short holes, (d1 / d2)⁴ for long thin laminar passages; refuses `not_positive`."""
+    """(d1 / d2)² for short holes, (d1 / d2)⁴ for long thin laminar passages; refuses
+    `not_positive`.
+    """
     ratio = i.positive("d1") / i.positive("d2")
-    return BoreRatioResult(area_ratio=ratio**2, long_passage_ratio=ratio**4, working=(f"{ratio:.4g}² = {ratio**2:.4g}, {ratio:.4g}⁴ = {ratio**4:.4g}",))
+    return BoreRatioResult(
+        area_ratio=ratio**2,
+        long_passage_ratio=ratio**4,
+        working=(f"{ratio:.4g}² = {ratio**2:.4g}, {ratio:.4g}⁴ = {ratio**4:.4g}",),
+    )
 
 
 def _pressure_pa(i: Input) -> float:
     found = i.figure("pressure_difference")
     if found <= 0:
-        raise Refused("no_pressure_difference", "'pressure_difference' must be above zero: nothing flows without it", field="pressure_difference")
+        raise Refused(
+            "no_pressure_difference",
+            "'pressure_difference' must be above zero: nothing flows without it",
+            field="pressure_difference",
+        )
     return found * 1000
 
 
@@ -253,7 +384,9 @@ def _per_minute(cubic_metres_a_second: float) -> Quantity:
 
 
 class OrificeFlow(Input):
-    """A short hole, the pressure across it, the oil's density, and the discharge coefficient (0.6 to 0.8)."""
+    """A short hole, the pressure across it, the oil's density, and the discharge coefficient (0.6
+    to 0.8).
+    """
 
     diameter: Length = None
     pressure_difference: Pressure = None
@@ -270,13 +403,21 @@ class OrificeFlowResult(Result):
 
 @calculation("Flow through a hole")
 def orifice_flow(i: OrificeFlow) -> OrificeFlowResult:
-    """Q = C pi/4 d² sqrt(2 dp / rho) (ISO 5167 style); refuses `no_pressure_difference` and `not_positive`."""
+    """Q = C pi/4 d² sqrt(2 dp / rho) (ISO 5167 style); refuses `no_pressure_difference` and
+    `not_positive`.
+    """
     d, dp = i.positive("diameter") / 1000, _pressure_pa(i)
     rho, coefficient = i.positive("density"), i.positive("discharge_coefficient")
     speed = sqrt(2 * dp / rho)
     flow = coefficient * pi / 4 * d**2 * speed
-    return OrificeFlowResult(velocity=Quantity(value=speed, unit="m/s"), flow=_per_minute(flow),
-                             working=(f"√(2 × {dp:g} ÷ {rho:g}) = {speed:.3f} m/s", f"{coefficient:g} × π ÷ 4 × {d * 1000:g}² mm² × that = {flow * 60_000:.4f} L/min"))  # fmt: skip
+    return OrificeFlowResult(
+        velocity=Quantity(value=speed, unit="m/s"),
+        flow=_per_minute(flow),
+        working=(
+            f"√(2 × {dp:g} ÷ {rho:g}) = {speed:.3f} m/s",
+            f"{coefficient:g} × π ÷ 4 × {d * 1000:g}² mm² × that = {flow * 60_000:.4f} L/min",
+        ),
+    )
 
 
 class LaminarPassage(Input):
@@ -310,8 +451,16 @@ def laminar_passage(i: LaminarPassage) -> LaminarPassageResult:
     flow = pi * d**4 * dp / (128 * mu * length)
     reynolds = rho * flow / (pi / 4 * d**2) * d / mu
     if reynolds >= LAMINAR:
-        raise Refused("not_laminar", f"the Reynolds number is {reynolds:.0f}, above {LAMINAR:g}: reckon it as a short hole", field="viscosity")
-    return LaminarPassageResult(flow=_per_minute(flow), reynolds=reynolds, working=(f"π × d⁴ × Δp ÷ (128 × μ × L) = {flow * 60_000:.4f} L/min, Re = {reynolds:.1f}",))
+        raise Refused(
+            "not_laminar",
+            f"the Reynolds number is {reynolds:.0f}, above {LAMINAR:g}: reckon it as a short hole",
+            field="viscosity",
+        )
+    return LaminarPassageResult(
+        flow=_per_minute(flow),
+        reynolds=reynolds,
+        working=(f"π × d⁴ × Δp ÷ (128 × μ × L) = {flow * 60_000:.4f} L/min, Re = {reynolds:.1f}",),
+    )
 
 
 class OrificesInSeries(Input):
@@ -332,4 +481,7 @@ def orifices_in_series(i: OrificesInSeries) -> OrificesInSeriesResult:
     """(1 / d1⁴ + 1 / d2⁴)^(-1/4): the smaller decides; refuses `not_positive`."""
     first, second = i.positive("d1"), i.positive("d2")
     d = (first**-4 + second**-4) ** -0.25
-    return OrificesInSeriesResult(equivalent_diameter=in_unit(d, _unit(i.d1, "mm")), working=(f"(1 ÷ {first:g}⁴ + 1 ÷ {second:g}⁴)^(−1/4) = {d:.4f} mm",))
+    return OrificesInSeriesResult(
+        equivalent_diameter=in_unit(d, _unit(i.d1, "mm")),
+        working=(f"(1 ÷ {first:g}⁴ + 1 ÷ {second:g}⁴)^(−1/4) = {d:.4f} mm",),
+    )

@@ -1,6 +1,8 @@
-"""What a result is made of: one reading, a difference, a statistic of several, or a registered calculation; and how much each reading counts in it.
+"""What a result is made of: one reading, a difference, a statistic of several, or a registered
+calculation; and how much each reading counts in it.
 
-Sensitivities are one-sided differences, the larger side (JCGM 100, 5.1.3, note 2): where two readings tie for the largest, each counts fully.
+Sensitivities are one-sided differences, the larger side (JCGM 100, 5.1.3, note 2): where two
+readings tie for the largest, each counts fully.
 """
 
 import math
@@ -19,12 +21,18 @@ __all__ = ["Evaluated", "check_formula", "evaluate", "sensitivities"]
 
 STEP = 1e-6
 HOW: dict[str, Callable[[Sequence[float]], float]] = {
-    "largest": max, "smallest": min, "mean": lambda v: math.fsum(v) / len(v), "spread": lambda v: max(v) - min(v), "sum": math.fsum,
-}  # fmt: skip
+    "largest": max,
+    "smallest": min,
+    "mean": lambda v: math.fsum(v) / len(v),
+    "spread": lambda v: max(v) - min(v),
+    "sum": math.fsum,
+}
 
 
 class Evaluated(NamedTuple):
-    """A result in its canonical unit, the working, and what the calculation says is to be done next, if it says so."""
+    """A result in its canonical unit, the working, and what the calculation says is to be done
+    next, if it says so.
+    """
 
     value: float
     working: tuple[str, ...] = ()
@@ -49,14 +57,27 @@ def evaluate(spec: ResultSpec, values: Mapping[str, float]) -> Evaluated:
         found = HOW["largest" if spec.how == "ends" else spec.how](over)
         line = f"{spec.how} of {', '.join(f'{v:.4f}' for v in over)}: {found:.4f}"
         total = found - math.fsum(less)
-        return Evaluated(total, (line, f"{found:.4f} − {' − '.join(f'{v:.4f}' for v in less)} = {total:.4f}") if less else (line,))
+        return Evaluated(
+            total,
+            (line, f"{found:.4f} − {' − '.join(f'{v:.4f}' for v in less)} = {total:.4f}")
+            if less
+            else (line,),
+        )
     door = compute(spec.calc or "", _filled(spec, lambda name: values[name]))
     leaf = door.get(spec.gives or "")
     if leaf is None or isinstance(leaf["value"], list | bool | str) or leaf["value"] is None:
-        raise Refused("bad_result", f"'{spec.calc}' gives no figure called '{spec.gives}'", field="gives")
+        raise Refused(
+            "bad_result", f"'{spec.calc}' gives no figure called '{spec.gives}'", field="gives"
+        )
     unit = find_unit(leaf["unit"])
-    figure = float(exact(Quantity(value=leaf["value"], unit=leaf["unit"]), unit.dimension, "gives")) if unit else float(leaf["value"])
-    return Evaluated(figure, tuple(door["working"]), door["advice"]["value"] if "advice" in door else None)
+    figure = (
+        float(exact(Quantity(value=leaf["value"], unit=leaf["unit"]), unit.dimension, "gives"))
+        if unit
+        else float(leaf["value"])
+    )
+    return Evaluated(
+        figure, tuple(door["working"]), door["advice"]["value"] if "advice" in door else None
+    )
 
 
 def sensitivities(spec: ResultSpec, values: Mapping[str, float]) -> dict[str, float]:
@@ -68,7 +89,10 @@ def sensitivities(spec: ResultSpec, values: Mapping[str, float]) -> dict[str, fl
     base, found = evaluate(spec, values).value, {}
     for name, value in values.items():
         h = STEP * max(1.0, abs(value))
-        up, down = ((evaluate(spec, {**values, name: value + sign * h}).value - base) / (sign * h) for sign in (1, -1))
+        up, down = (
+            (evaluate(spec, {**values, name: value + sign * h}).value - base) / (sign * h)
+            for sign in (1, -1)
+        )
         found[name] = round(up if abs(up) >= abs(down) else down, 6)
     return found
 
@@ -97,15 +121,25 @@ def _filled(spec: ResultSpec, value_of: Callable[[str], float]) -> dict[str, Any
     for field, of in ((take.field, take.of) for take in spec.takes):
         info = calculation.takes.model_fields[field]
         extra = info.json_schema_extra
-        dimension = str(extra["dimension"]) if isinstance(extra, dict) and "dimension" in extra else None
+        dimension = (
+            str(extra["dimension"]) if isinstance(extra, dict) and "dimension" in extra else None
+        )
         if "Quantities" in str(info.annotation):
-            data[field] = {"value": [_figure(item, dimension, value_of) for item in of], "unit": CANONICAL[dimension or "length"]}
+            data[field] = {
+                "value": [_figure(item, dimension, value_of) for item in of],
+                "unit": CANONICAL[dimension or "length"],
+            }
         elif len(of) > 1:
-            raise Refused("bad_result", f"'{field}' takes one figure, and {len(of)} are named", field="takes")
+            raise Refused(
+                "bad_result", f"'{field}' takes one figure, and {len(of)} are named", field="takes"
+            )
         elif dimension is None:
             data[field] = _bare(of[0])
         else:
-            data[field] = {"value": _figure(of[0], dimension, value_of), "unit": CANONICAL["angle" if dimension == "advance" else dimension]}
+            data[field] = {
+                "value": _figure(of[0], dimension, value_of),
+                "unit": CANONICAL["angle" if dimension == "advance" else dimension],
+            }
     return data
 
 
@@ -114,7 +148,11 @@ def _figure(source: str, dimension: str | None, value_of: Callable[[str], float]
         return value_of(source)
     parsed = parse(source[1:], dimension, CANONICAL[dimension or "length"])
     if parsed.nominal is None:
-        raise Refused("bad_number", f"'{source}': a fixed figure is one figure with its unit, such as = 86 mm", field="takes")
+        raise Refused(
+            "bad_number",
+            f"'{source}': a fixed figure is one figure with its unit, such as = 86 mm",
+            field="takes",
+        )
     return decimal_text(parsed.nominal)
 
 

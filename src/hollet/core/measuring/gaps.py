@@ -10,7 +10,9 @@ NOTHING = Quantity(value=0, unit="mm")
 
 
 class ReleaseBearingGap(Input):
-    """`A`: housing face back to the bearing, pushed fully back, read over a bar; `B`: fingers above the engine face; a plate between."""
+    """`A`: housing face back to the bearing, pushed fully back, read over a bar; `B`: fingers above
+    the engine face; a plate between.
+    """
 
     A: Length = None
     B: Length = None
@@ -26,9 +28,11 @@ class ReleaseBearingGapResult(Result):
 
 @calculation("Release-bearing gap")
 def release_bearing_gap(i: ReleaseBearingGap) -> ReleaseBearingGapResult:
-    """gap = (A - bar) + spacer plate - B, all from the joint face (a dimension chain in the manner of ISO 286).
+    """gap = (A - bar) + spacer plate - B, all from the joint face (a dimension chain in the manner
+    of ISO 286).
 
-    B is positive towards the gearbox and negative when the fingers lie below the engine face. Each depth is best the mean of
+    B is positive towards the gearbox and negative when the fingers lie below the engine face. Each
+    depth is best the mean of
     three places round the face.
     """
     a, b, bar, plate = (i.figure(name) for name in ("A", "B", "bar_A", "spacer"))

@@ -1,6 +1,8 @@
-"""Ignition timing: advance in all, on the rim of the damper, and top dead centre from a stop. Crank degrees, before top positive.
+"""Ignition timing: advance in all, on the rim of the damper, and top dead centre from a stop. Crank
+degrees, before top positive.
 
-Plane geometry. The engine is turned by hand with the plugs out; a vacuum line is taken off and plugged for the total.
+Plane geometry. The engine is turned by hand with the plugs out; a vacuum line is taken off and
+plugged for the total.
 """
 
 from math import pi, radians, sin
@@ -23,12 +25,20 @@ def _advance(quantity: Quantity | None, field: str) -> float:
         return canonical(quantity, "angle", field)
     unit, _, side = quantity.unit.strip().rpartition(" ")
     if side.lower() not in SIGNS:
-        raise Refused("dimension_mismatch", f"'{field}' must be an angle in deg BTDC or deg ATDC (got '{quantity.unit}')", field=field)
-    return SIGNS[side.lower()] * canonical(Quantity(value=quantity.value, unit=unit), "angle", field)
+        raise Refused(
+            "dimension_mismatch",
+            f"'{field}' must be an angle in deg BTDC or deg ATDC (got '{quantity.unit}')",
+            field=field,
+        )
+    return SIGNS[side.lower()] * canonical(
+        Quantity(value=quantity.value, unit=unit), "angle", field
+    )
 
 
 class TimingTotal(Input):
-    """Timing at idle, what the weights add, what the vacuum adds, and whether the latter two are the distributor's own degrees."""
+    """Timing at idle, what the weights add, what the vacuum adds, and whether the latter two are
+    the distributor's own degrees.
+    """
 
     initial: Advance = None
     mechanical: Angle = None
@@ -45,23 +55,34 @@ class TimingTotalResult(Result):
 
 @calculation("Total timing")
 def timing_total(i: TimingTotal) -> TimingTotalResult:
-    """total = initial + mechanical (+ vacuum at part load); the distributor turns at half speed, so its degrees count double.
+    """total = initial + mechanical (+ vacuum at part load); the distributor turns at half speed, so
+    its degrees count double.
 
     Raises
     ------
     Refused
         `advance_negative` when weights or vacuum would take advance away.
     """
-    initial, mechanical, vacuum = _advance(i.initial, "initial"), i.figure("mechanical"), i.figure("vacuum")
+    initial, mechanical, vacuum = (
+        _advance(i.initial, "initial"),
+        i.figure("mechanical"),
+        i.figure("vacuum"),
+    )
     for name, advance in (("mechanical", mechanical), ("vacuum", vacuum)):
         if advance < 0:
             raise Refused("advance_negative", f"'{name}' must not be below 0", field=name)
     factor = 2 if i.advance_in_distributor_degrees else 1
     total = initial + factor * mechanical
     return TimingTotalResult(
-        total_without_vacuum=Quantity(value=total, unit=ADVANCE), total_with_vacuum=Quantity(value=total + factor * vacuum, unit=ADVANCE),
-        working=(f"{initial:g} + {factor} × {mechanical:g} = {total:g}°, with vacuum + {factor} × {vacuum:g} = {total + factor * vacuum:g}°",),
-    )  # fmt: skip
+        total_without_vacuum=Quantity(value=total, unit=ADVANCE),
+        total_with_vacuum=Quantity(value=total + factor * vacuum, unit=ADVANCE),
+        working=(
+            (
+                f"{initial:g} + {factor} × {mechanical:g} = {total:g}°, with vacuum + {factor} × "
+                f"{vacuum:g} = {total + factor * vacuum:g}°"
+            ),
+        ),
+    )
 
 
 class MechanicalNeeded(Input):
@@ -84,9 +105,23 @@ def mechanical_needed(i: MechanicalNeeded) -> MechanicalNeededResult:
     """total - initial, half of it in the distributor; refuses `advance_negative`."""
     total, initial = _advance(i.total, "total"), _advance(i.initial, "initial")
     if total < initial:
-        raise Refused("advance_negative", "'total' lies below 'initial': the two are swapped, or one is after top", field="total")
-    return MechanicalNeededResult(mechanical=in_unit(total - initial, "deg"), in_distributor=in_unit((total - initial) / 2, "deg"), distributor_degrees=in_unit((total - initial) / 2, "deg"),
-                                  working=(f"{total:g} − {initial:g} = {total - initial:g}°, {(total - initial) / 2:g}° in the distributor",))  # fmt: skip
+        raise Refused(
+            "advance_negative",
+            "'total' lies below 'initial': the two are swapped, or one is after top",
+            field="total",
+        )
+    return MechanicalNeededResult(
+        mechanical=in_unit(total - initial, "deg"),
+        in_distributor=in_unit((total - initial) / 2, "deg"),
+        distributor_degrees=in_unit((total - initial) / 2, "deg"),
+        working=(
+            (
+                f"{total:g} − {initial:g} = {total - initial:g}°, {(total - initial) / 2:g}° in "
+                "the "
+                "distributor"
+            ),
+        ),
+    )
 
 
 class RimDistance(Input):
@@ -105,11 +140,20 @@ class RimDistanceResult(Result):
 
 @calculation("Degrees on the rim")
 def rim_distance(i: RimDistance) -> RimDistanceResult:
-    """arc = pi D angle / 360; chord = D sin(angle / 2); refuses `not_positive` for a diameter that is not above zero."""
+    """arc = pi D angle / 360; chord = D sin(angle / 2); refuses `not_positive` for a diameter that
+    is not above zero.
+    """
     d, angle = i.positive("diameter"), i.figure("angle")
     arc, chord = pi * d * angle / 360, d * sin(radians(angle) / 2)
     unit = i.diameter.unit if i.diameter else "mm"
-    return RimDistanceResult(arc=in_unit(arc, unit), chord=in_unit(chord, unit), working=(f"π × {d:g} × {angle:g} ÷ 360 = {arc:.3f} mm", f"{d:g} × sin({angle:g}° ÷ 2) = {chord:.3f} mm"))
+    return RimDistanceResult(
+        arc=in_unit(arc, unit),
+        chord=in_unit(chord, unit),
+        working=(
+            f"π × {d:g} × {angle:g} ÷ 360 = {arc:.3f} mm",
+            f"{d:g} × sin({angle:g}° ÷ 2) = {chord:.3f} mm",
+        ),
+    )
 
 
 class TdcFromStop(Input):
@@ -133,12 +177,21 @@ def tdc_from_stop(i: TdcFromStop) -> TdcFromStopResult:
     Raises
     ------
     Refused
-        `arc_ambiguous` when the marks lie nearly opposite (top and bottom look alike) or less than 10 degrees apart.
+        `arc_ambiguous` when the marks lie nearly opposite (top and bottom look alike) or less than
+        10 degrees apart.
     """
     first, second = i.figure("mark_1") % 360, i.figure("mark_2") % 360
     signed = (second - first + 180) % 360 - 180
     if not LEAST_ARC <= abs(signed) <= MOST_ARC:
-        words = "the marks lie nearly opposite: top and bottom cannot be told apart" if abs(signed) > MOST_ARC else "the marks lie less than 10° apart: the stop stands too high"
+        words = (
+            "the marks lie nearly opposite: top and bottom cannot be told apart"
+            if abs(signed) > MOST_ARC
+            else "the marks lie less than 10° apart: the stop stands too high"
+        )
         raise Refused("arc_ambiguous", words, field="mark_2")
     top = (first + signed / 2) % 360
-    return TdcFromStopResult(tdc=in_unit(top, "deg"), arc=in_unit(abs(signed), "deg"), working=(f"{first:g}° and {second:g}° are {abs(signed):g}° apart, the middle is {top:g}°",))
+    return TdcFromStopResult(
+        tdc=in_unit(top, "deg"),
+        arc=in_unit(abs(signed), "deg"),
+        working=(f"{first:g}° and {second:g}° are {abs(signed):g}° apart, the middle is {top:g}°",),
+    )

@@ -1,6 +1,7 @@
 """Journals and plain bearings: wear, oil clearance, shells and washers to choose, side clearance.
 
-Lengths in mm; geometry and bearing makers' practice. Parts clean and at 20 °C, shells torqued, all in the plane square to the parting line.
+Lengths in mm; geometry and bearing makers' practice. Parts clean and at 20 °C, shells torqued, all
+in the plane square to the parting line.
 """
 
 from typing import Annotated
@@ -12,7 +13,14 @@ from hollet.core.fields import Length, Lengths
 from hollet.core.quantities.quantity import Quantity, canonical, in_unit, round9
 from hollet.core.registry import Input, Result, calculation
 
-__all__ = ["choose_shells", "end_float_washers", "journal_map", "oil_clearance", "oil_clearance_rule_of_thumb", "rod_side_clearance"]
+__all__ = [
+    "choose_shells",
+    "end_float_washers",
+    "journal_map",
+    "oil_clearance",
+    "oil_clearance_rule_of_thumb",
+    "rod_side_clearance",
+]
 
 STATIONS = 2
 MOST_SPREAD = 0.02  # no journal wears by more; an inch figure among millimetres does
@@ -29,7 +37,9 @@ class JournalMap(Input):
 
 
 class JournalMapResult(Result):
-    """Out of round at one station, taper along one axis, the smallest diameter, and wear under nominal."""
+    """Out of round at one station, taper along one axis, the smallest diameter, and wear under
+    nominal.
+    """
 
     out_of_round: Quantity
     taper: Quantity
@@ -44,21 +54,33 @@ def journal_map(i: JournalMap) -> JournalMapResult:
     Raises
     ------
     Refused
-        `map_incomplete`; `reading_outlier` when the readings spread by more than 2 % (an inch figure among millimetres).
+        `map_incomplete`; `reading_outlier` when the readings spread by more than 2 % (an inch
+        figure among millimetres).
     """
     one, two = i.figures("axis_1"), i.figures("axis_2")
     nominal = i.figure("nominal")
     if len(one) != len(two) or len(one) < STATIONS:
-        raise Refused("map_incomplete", "two axes at two or more stations are needed, as many on each axis", field="axis_2")
+        raise Refused(
+            "map_incomplete",
+            "two axes at two or more stations are needed, as many on each axis",
+            field="axis_2",
+        )
     if min(*one, *two) <= 0 or max(*one, *two) > min(*one, *two) * (1 + MOST_SPREAD):
-        raise Refused("reading_outlier", "the readings differ by more than 2 %: a wrong unit or a typing slip", field="axis_1")
+        raise Refused(
+            "reading_outlier",
+            "the readings differ by more than 2 %: a wrong unit or a typing slip",
+            field="axis_1",
+        )
     oval = max(abs(a - b) for a, b in zip(one, two, strict=True))
     taper, least = max(max(one) - min(one), max(two) - min(two)), min(*one, *two)
     unit = i.nominal.unit if i.nominal else "mm"
     return JournalMapResult(
-        out_of_round=in_unit(oval, unit), taper=in_unit(taper, unit), min_diameter=in_unit(least, unit), wear=in_unit(nominal - least, unit),
+        out_of_round=in_unit(oval, unit),
+        taper=in_unit(taper, unit),
+        min_diameter=in_unit(least, unit),
+        wear=in_unit(nominal - least, unit),
         working=(f"wear: {nominal:g} − {least:g} = {nominal - least:.4f} mm",),
-    )  # fmt: skip
+    )
 
 
 class OilClearance(Input):
@@ -89,13 +111,23 @@ def oil_clearance(i: OilClearance) -> ClearanceResult:
     upper, lower = i.figure("upper_shell_wall"), i.figure("lower_shell_wall")
     left = housing - upper - lower - journal
     if round9(left) <= 0:
-        raise Refused("negative_clearance", "no oil clearance is left, the journal would seize: check the grade of the shells and the units", field="journal")
+        raise Refused(
+            "negative_clearance",
+            "no oil clearance is left, the journal would seize: check the grade of the shells "
+            "and the units",
+            field="journal",
+        )
     unit = i.housing_bore.unit if i.housing_bore else "mm"
-    return ClearanceResult(clearance=in_unit(left, unit), working=(f"{housing:g} − {upper:g} − {lower:g} − {journal:g} = {left:.4f} mm",))
+    return ClearanceResult(
+        clearance=in_unit(left, unit),
+        working=(f"{housing:g} − {upper:g} − {lower:g} − {journal:g} = {left:.4f} mm",),
+    )
 
 
 class ChooseShells(Input):
-    """Housing, journal, the wall of each grade in order of thickness, limits and target of the clearance."""
+    """Housing, journal, the wall of each grade in order of thickness, limits and target of the
+    clearance.
+    """
 
     housing_bore: Length = None
     journal: Length = None
@@ -114,7 +146,8 @@ class ChooseShellsResult(Result):
 
 @calculation("Bearing shells to choose")
 def choose_shells(i: ChooseShells) -> ChooseShellsResult:
-    """Of all pairs of the same or neighbouring grades inside the limits: nearest to the target, then the same grade twice, then the larger clearance.
+    """Of all pairs of the same or neighbouring grades inside the limits: nearest to the target,
+    then the same grade twice, then the larger clearance.
 
     Raises
     ------
@@ -122,20 +155,42 @@ def choose_shells(i: ChooseShells) -> ChooseShellsResult:
         `no_grade_fits`.
     """
     housing, journal = i.figure("housing_bore"), i.figure("journal")
-    lo, hi, target = (canonical(q, "length", name) for q, name in ((i.lower_limit, "lower_limit"), (i.upper_limit, "upper_limit"), (i.target, "target")))
-    walls = [(grade, canonical(wall, "length", "grade_wall")) for grade, wall in i.grade_wall.items()]
+    lo, hi, target = (
+        canonical(q, "length", name)
+        for q, name in (
+            (i.lower_limit, "lower_limit"),
+            (i.upper_limit, "upper_limit"),
+            (i.target, "target"),
+        )
+    )
+    walls = [
+        (grade, canonical(wall, "length", "grade_wall")) for grade, wall in i.grade_wall.items()
+    ]
     pairs = [(a, b) for k, a in enumerate(walls) for b in walls[k : k + 2]]
     found = [(a[0], b[0], housing - journal - a[1] - b[1]) for a, b in pairs]
     fits = [pair for pair in found if round9(lo) <= round9(pair[2]) <= round9(hi)]
     if not fits:
-        raise Refused("no_grade_fits", f"no pair of grades brings the clearance between {lo:g} and {hi:g} mm: measure again, or grind the journal", field="grade_wall")
-    upper, lower, left = min(fits, key=lambda pair: (round9(abs(pair[2] - target)), pair[0] != pair[1], -round9(pair[2])))
+        raise Refused(
+            "no_grade_fits",
+            f"no pair of grades brings the clearance between {lo:g} and {hi:g} mm: measure "
+            "again, or grind the journal",
+            field="grade_wall",
+        )
+    upper, lower, left = min(
+        fits, key=lambda pair: (round9(abs(pair[2] - target)), pair[0] != pair[1], -round9(pair[2]))
+    )
     unit = i.housing_bore.unit if i.housing_bore else "mm"
-    return ChooseShellsResult(grades=(upper, lower), clearance=in_unit(left, unit), working=(f"grades {upper} and {lower}: {left:.4f} mm, aim {target:g}",))
+    return ChooseShellsResult(
+        grades=(upper, lower),
+        clearance=in_unit(left, unit),
+        working=(f"grades {upper} and {lower}: {left:.4f} mm, aim {target:g}",),
+    )
 
 
 class EndFloatWashers(Input):
-    """End float as measured with the present washers, the washers to be had, on one side or two, and the limits."""
+    """End float as measured with the present washers, the washers to be had, on one side or two,
+    and the limits.
+    """
 
     measured_end_float: Length = None
     present_washer: Length = None
@@ -154,7 +209,8 @@ class EndFloatWashersResult(Result):
 
 @calculation("Thrust washers to choose")
 def end_float_washers(i: EndFloatWashers) -> EndFloatWashersResult:
-    """Measured - sides × (new - present); the washer inside the limits whose end float lies nearest to their middle.
+    """Measured - sides × (new - present); the washer inside the limits whose end float lies nearest
+    to their middle.
 
     Raises
     ------
@@ -166,11 +222,17 @@ def end_float_washers(i: EndFloatWashers) -> EndFloatWashersResult:
     found = [(washer, measured - i.sides * (washer - present)) for washer in i.figures("washers")]
     fits = [pair for pair in found if round9(lo) <= round9(pair[1]) <= round9(hi)]
     if not fits:
-        raise Refused("no_grade_fits", f"no washer brings the end float between {lo:g} and {hi:g} mm", field="washers")
+        raise Refused(
+            "no_grade_fits",
+            f"no washer brings the end float between {lo:g} and {hi:g} mm",
+            field="washers",
+        )
     washer, left = min(fits, key=lambda pair: round9(abs(pair[1] - (lo + hi) / 2)))
     unit = i.measured_end_float.unit if i.measured_end_float else "mm"
     words = f"{measured:g} − {i.sides} × ({washer:g} − {present:g}) = {left:.4f} mm"
-    return EndFloatWashersResult(washer=in_unit(washer, unit), end_float=in_unit(left, unit), working=(words,))
+    return EndFloatWashersResult(
+        washer=in_unit(washer, unit), end_float=in_unit(left, unit), working=(words,)
+    )
 
 
 class RodSideClearance(Input):
@@ -197,10 +259,16 @@ def rod_side_clearance(i: RodSideClearance) -> RodSideClearanceResult:
     """
     pin, widths = i.figure("pin_width"), i.figures("big_end_widths")
     if not widths:
-        raise Refused("map_incomplete", "name the width of one big end at least", field="big_end_widths")
+        raise Refused(
+            "map_incomplete", "name the width of one big end at least", field="big_end_widths"
+        )
     left = pin - sum(widths)
     if round9(left) <= 0:
-        raise Refused("negative_clearance", "the big ends are wider than the pin: wrong rod, or wrong units", field="big_end_widths")
+        raise Refused(
+            "negative_clearance",
+            "the big ends are wider than the pin: wrong rod, or wrong units",
+            field="big_end_widths",
+        )
     unit = i.pin_width.unit if i.pin_width else "mm"
     words = f"{pin:g} − {' − '.join(f'{w:g}' for w in widths)} = {left:.4f} mm"
     return RodSideClearanceResult(side_clearance=in_unit(left, unit), working=(words,))
@@ -221,10 +289,16 @@ class OilRuleResult(Result):
 
 @calculation("Oil clearance, rule of thumb")
 def oil_clearance_rule_of_thumb(i: OilRule) -> OilRuleResult:
-    """Rule of thumb: 0.00075 to 0.001 per unit of journal diameter; it never overrides a figure that is given."""
+    """Rule of thumb: 0.00075 to 0.001 per unit of journal diameter; it never overrides a figure
+    that is given.
+    """
     journal = i.figure("journal")
     if journal <= 0:
-        raise Refused("not_a_finite_number", "'journal' must be a diameter above zero", field="journal")
+        raise Refused(
+            "not_a_finite_number", "'journal' must be a diameter above zero", field="journal"
+        )
     unit = i.journal.unit if i.journal else "mm"
     words = f"{RULE_LO} to {RULE_HI} × {journal:g} mm, a rule of thumb"
-    return OilRuleResult(lo=in_unit(RULE_LO * journal, unit), hi=in_unit(RULE_HI * journal, unit), working=(words,))
+    return OilRuleResult(
+        lo=in_unit(RULE_LO * journal, unit), hi=in_unit(RULE_HI * journal, unit), working=(words,)
+    )

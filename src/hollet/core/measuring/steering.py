@@ -1,6 +1,8 @@
-"""Steering: toe as an angle and as a length, and how far to turn a tie rod. Angles in degrees, lengths in mm, toe-in positive.
+"""Steering: toe as an angle and as a length, and how far to turn a tie rod. Angles in degrees,
+lengths in mm, toe-in positive.
 
-Plane geometry and wheel-alignment practice: the rod about square to its arm, the steering wheel locked straight, the vehicle rolled before.
+Plane geometry and wheel-alignment practice: the rod about square to its arm, the steering wheel
+locked straight, the vehicle rolled before.
 """
 
 from math import asin, degrees, radians, sin
@@ -11,7 +13,13 @@ from hollet.core.fields import Angle, Length, Ratio, one_of
 from hollet.core.quantities.quantity import Quantity, canonical, in_unit, round9
 from hollet.core.registry import Input, Result, calculation
 
-__all__ = ["centre_steering_wheel", "match_rod_length", "toe_adjust", "toe_deg_to_mm", "toe_mm_to_deg"]
+__all__ = [
+    "centre_steering_wheel",
+    "match_rod_length",
+    "toe_adjust",
+    "toe_deg_to_mm",
+    "toe_mm_to_deg",
+]
 
 MOST_TOE = 5.0
 MOST_OFFSET = 90.0
@@ -30,14 +38,23 @@ def _length(quantity: Quantity | None, field: str) -> float:
 def _toe(quantity: Quantity | None, field: str) -> float:
     found = canonical(quantity, "angle", field)
     if abs(found) > MOST_TOE:
-        raise Refused("toe_implausible", f"'{field}' is more than {MOST_TOE:g}°: minutes or millimetres typed as degrees?", field=field)
+        raise Refused(
+            "toe_implausible",
+            f"'{field}' is more than {MOST_TOE:g}°: minutes or millimetres typed as degrees?",
+            field=field,
+        )
     return found
 
 
 def _pitch(adjuster: str, pitch: Quantity | None) -> float:
     """The change of length per turn: one thread, or two with a left- and a right-hand one."""
     if adjuster not in THREADS:
-        raise Refused("bad_option", "'adjuster' must be single, or left_right for a sleeve with a left- and a right-hand thread", field="adjuster")
+        raise Refused(
+            "bad_option",
+            "'adjuster' must be single, or left_right for a sleeve with a left- and a "
+            "right-hand thread",
+            field="adjuster",
+        )
     return _length(pitch, "thread_pitch") * THREADS[adjuster]
 
 
@@ -60,7 +77,11 @@ def toe_deg_to_mm(i: ToeDegToMm) -> ToeMm:
     """2 D sin(total / 2); refuses `toe_implausible` above 5 degrees and `length_not_positive`."""
     toe, d = _toe(i.total_toe, "total_toe"), _length(i.measuring_diameter, "measuring_diameter")
     total = 2 * d * sin(radians(toe) / 2)
-    return ToeMm(total_toe=in_unit(total, "mm"), per_wheel=in_unit(total / 2, "mm"), working=(f"2 × {d:g} × sin({toe:g}° ÷ 2) = {total:.3f} mm",))
+    return ToeMm(
+        total_toe=in_unit(total, "mm"),
+        per_wheel=in_unit(total / 2, "mm"),
+        working=(f"2 × {d:g} × sin({toe:g}° ÷ 2) = {total:.3f} mm",),
+    )
 
 
 class ToeMmToDeg(Input):
@@ -85,13 +106,24 @@ def toe_mm_to_deg(i: ToeMmToDeg) -> ToeDeg:
     share = length / (2 * d)
     total = degrees(2 * asin(share)) if abs(share) <= 1 else 180.0
     if abs(total) > MOST_TOE:
-        raise Refused("toe_implausible", f"'total_toe' is more than {MOST_TOE:g}°: a wrong unit?", field="total_toe")
+        raise Refused(
+            "toe_implausible",
+            f"'total_toe' is more than {MOST_TOE:g}°: a wrong unit?",
+            field="total_toe",
+        )
     words = f"2 × asin({length:g} ÷ (2 × {d:g})) = {total:.3f}°"
-    return ToeDeg(total_deg=in_unit(total, "deg"), per_wheel_deg=in_unit(total / 2, "deg"), total_minutes=Quantity(value=total * 60, unit="arcmin"), working=(words,))
+    return ToeDeg(
+        total_deg=in_unit(total, "deg"),
+        per_wheel_deg=in_unit(total / 2, "deg"),
+        total_minutes=Quantity(value=total * 60, unit="arcmin"),
+        working=(words,),
+    )
 
 
 class ToeAdjust(Input):
-    """Toe of each wheel against straight ahead, the target in all, arm radius, thread, and where the tie rod lies."""
+    """Toe of each wheel against straight ahead, the target in all, arm radius, thread, and where
+    the tie rod lies.
+    """
 
     toe_left: Angle = None
     toe_right: Angle = None
@@ -111,7 +143,8 @@ class ToeTurns(Result):
 
 @calculation("Turns of the tie rods to the toe")
 def toe_adjust(i: ToeAdjust) -> ToeTurns:
-    """Change of each rod = ± r sin(target / 2 - toe), + for a rod behind the axle; divided by the thread's pitch, twice that with a sleeve.
+    """Change of each rod = ± r sin(target / 2 - toe), + for a rod behind the axle; divided by the
+    thread's pitch, twice that with a sleeve.
 
     Raises
     ------
@@ -119,19 +152,34 @@ def toe_adjust(i: ToeAdjust) -> ToeTurns:
         `bad_option`, `toe_implausible`, `length_not_positive`.
     """
     if i.tie_rod_position not in POSITIONS:
-        raise Refused("bad_option", "'tie_rod_position' must be behind_axle or ahead_of_axle: it decides which way to turn", field="tie_rod_position")
-    per_turn, radius = _pitch(i.adjuster, i.thread_pitch), _length(i.steering_arm_radius, "steering_arm_radius")
+        raise Refused(
+            "bad_option",
+            "'tie_rod_position' must be behind_axle or ahead_of_axle: it decides which way to turn",
+            field="tie_rod_position",
+        )
+    per_turn, radius = (
+        _pitch(i.adjuster, i.thread_pitch),
+        _length(i.steering_arm_radius, "steering_arm_radius"),
+    )
     half, sign = _toe(i.target_total, "target_total") / 2, POSITIONS[i.tie_rod_position]
     turns, lines = [], []
-    for side, toe in (("left", _toe(i.toe_left, "toe_left")), ("right", _toe(i.toe_right, "toe_right"))):
+    for side, toe in (
+        ("left", _toe(i.toe_left, "toe_left")),
+        ("right", _toe(i.toe_right, "toe_right")),
+    ):
         change = sign * radius * sin(radians(half - toe))
         turns.append(Quantity(value=change / per_turn, unit=TURNS))
-        lines.append(f"{side}: {sign * radius:g} × sin({half:g}° − {toe:g}°) = {change:.3f} mm, ÷ {per_turn:g} = {change / per_turn:.2f} turns")
+        lines.append(
+            f"{side}: {sign * radius:g} × sin({half:g}° − {toe:g}°) = {change:.3f} mm, ÷ "
+            f"{per_turn:g} = {change / per_turn:.2f} turns"
+        )
     return ToeTurns(turns_left=turns[0], turns_right=turns[1], working=tuple(lines))
 
 
 class CentreSteeringWheel(Input):
-    """How far the steering wheel stands off centre while driving straight (positive: to the right), the ratio of the steering, arm radius and thread."""
+    """How far the steering wheel stands off centre while driving straight (positive: to the right),
+    the ratio of the steering, arm radius and thread.
+    """
 
     wheel_offset: Angle = None
     steering_ratio: Ratio = None
@@ -141,7 +189,9 @@ class CentreSteeringWheel(Input):
 
 
 class CentreSteeringWheelResult(Result):
-    """Angle at the road wheels, what one rod is lengthened and the other shortened by, and which is which, in words."""
+    """Angle at the road wheels, what one rod is lengthened and the other shortened by, and which is
+    which, in words.
+    """
 
     road_wheel_angle: Quantity
     length_change: Quantity
@@ -151,7 +201,8 @@ class CentreSteeringWheelResult(Result):
 
 @calculation("Steering wheel to the centre")
 def centre_steering_wheel(i: CentreSteeringWheel) -> CentreSteeringWheelResult:
-    """Offset / ratio at the road wheels; r sin of that longer on one side, shorter on the other: the toe stays.
+    """Offset / ratio at the road wheels; r sin of that longer on one side, shorter on the other:
+    the toe stays.
 
     Raises
     ------
@@ -160,24 +211,46 @@ def centre_steering_wheel(i: CentreSteeringWheel) -> CentreSteeringWheelResult:
     """
     offset, ratio = i.figure("wheel_offset"), i.figure("steering_ratio")
     if abs(offset) > MOST_OFFSET:
-        raise Refused("offset_implausible", f"more than {MOST_OFFSET:g}° off: the wheel sits on the wrong spline, move it there", field="wheel_offset")
+        raise Refused(
+            "offset_implausible",
+            f"more than {MOST_OFFSET:g}° off: the wheel sits on the wrong spline, move it there",
+            field="wheel_offset",
+        )
     if ratio <= 0:
-        raise Refused("length_not_positive", "'steering_ratio' must be above zero", field="steering_ratio")
-    per_turn, radius = _pitch(i.adjuster, i.thread_pitch), _length(i.steering_arm_radius, "steering_arm_radius")
+        raise Refused(
+            "length_not_positive", "'steering_ratio' must be above zero", field="steering_ratio"
+        )
+    per_turn, radius = (
+        _pitch(i.adjuster, i.thread_pitch),
+        _length(i.steering_arm_radius, "steering_arm_radius"),
+    )
     angle = offset / ratio
     change = radius * sin(radians(angle))
-    words = f"{radius:g} × sin({angle:g}°) = {change:.3f} mm, ÷ {per_turn:g} = {change / per_turn:.2f} turns"
-    return CentreSteeringWheelResult(road_wheel_angle=in_unit(angle, "deg"), length_change=in_unit(change, "mm"),
-                                     turns=Quantity(value=change / per_turn, unit=TURNS), direction=_direction(offset), working=(words,))  # fmt: skip
+    words = (
+        f"{radius:g} × sin({angle:g}°) = {change:.3f} mm, ÷ {per_turn:g} = "
+        f"{change / per_turn:.2f} turns"
+    )
+    return CentreSteeringWheelResult(
+        road_wheel_angle=in_unit(angle, "deg"),
+        length_change=in_unit(change, "mm"),
+        turns=Quantity(value=change / per_turn, unit=TURNS),
+        direction=_direction(offset),
+        working=(words,),
+    )
 
 
 def _direction(offset: float) -> str:
-    """Which rod is lengthened: the wheel is turned to the centre, the road wheels follow it, and are brought back by the rods."""
+    """Which rod is lengthened: the wheel is turned to the centre, the road wheels follow it, and
+    are brought back by the rods.
+    """
     if round9(offset) == 0:
         return "the wheel stands straight: nothing to turn"
     side, longer, shorter = ("right", "left", "right") if offset > 0 else ("left", "right", "left")
-    return (f"the wheel stands off to the {side}: {longer} rod longer and {shorter} rod shorter by as much, where the steering arms point behind the axle; "
-            "the other way round where they point in front of it")  # fmt: skip
+    return (
+        f"the wheel stands off to the {side}: {longer} rod longer and {shorter} rod shorter by "
+        "as much, where the steering arms point behind the axle; "
+        "the other way round where they point in front of it"
+    )
 
 
 class MatchRodLength(Input):
@@ -192,7 +265,9 @@ class MatchRodLength(Input):
 
 
 class MatchRodLengthResult(Result):
-    """Turns (positive screws out), the engagement left at each end, and whether it is one diameter or more."""
+    """Turns (positive screws out), the engagement left at each end, and whether it is one diameter
+    or more.
+    """
 
     turns: Quantity
     engagement: Quantity
@@ -202,7 +277,8 @@ class MatchRodLengthResult(Result):
 
 @calculation("New rod to the old length")
 def match_rod_length(i: MatchRodLength) -> MatchRodLengthResult:
-    """Turns = (old - new) / pitch, or / 2 pitch with a sleeve; each end gives turns × pitch of its engagement; one diameter has to be left.
+    """Turns = (old - new) / pitch, or / 2 pitch with a sleeve; each end gives turns × pitch of its
+    engagement; one diameter has to be left.
 
     Raises
     ------
@@ -210,14 +286,30 @@ def match_rod_length(i: MatchRodLength) -> MatchRodLengthResult:
         `thread_runs_out`, `bad_option`, `length_not_positive`.
     """
     old, new = _length(i.old_length, "old_length"), _length(i.new_length_now, "new_length_now")
-    per_turn, diameter = _pitch(i.adjuster, i.thread_pitch), _length(i.thread_diameter, "thread_diameter")
-    now, pitch = _length(i.engagement_now_per_end, "engagement_now_per_end"), _length(i.thread_pitch, "thread_pitch")
+    per_turn, diameter = (
+        _pitch(i.adjuster, i.thread_pitch),
+        _length(i.thread_diameter, "thread_diameter"),
+    )
+    now, pitch = (
+        _length(i.engagement_now_per_end, "engagement_now_per_end"),
+        _length(i.thread_pitch, "thread_pitch"),
+    )
     turns = (old - new) / per_turn
     left = now - turns * pitch
     if round9(left) <= 0:
-        raise Refused("thread_runs_out", "the rod leaves its thread before the old length is reached: another rod", field="new_length_now")
-    lines = (f"({old:g} − {new:g}) ÷ {per_turn:g} = {turns:.2f} turns", f"{now:g} − {turns:.2f} × {pitch:g} = {left:.2f} mm left, {left / diameter:.2f} d")
+        raise Refused(
+            "thread_runs_out",
+            "the rod leaves its thread before the old length is reached: another rod",
+            field="new_length_now",
+        )
+    lines = (
+        f"({old:g} − {new:g}) ÷ {per_turn:g} = {turns:.2f} turns",
+        f"{now:g} − {turns:.2f} × {pitch:g} = {left:.2f} mm left, {left / diameter:.2f} d",
+    )
     return MatchRodLengthResult(
-        turns=Quantity(value=turns, unit=TURNS), engagement=in_unit(left, "mm"), engagement_in_diameters=Quantity(value=left / diameter, unit="d"),
-        engagement_ok=round9(left) >= round9(diameter), working=lines,
-    )  # fmt: skip
+        turns=Quantity(value=turns, unit=TURNS),
+        engagement=in_unit(left, "mm"),
+        engagement_in_diameters=Quantity(value=left / diameter, unit="d"),
+        engagement_ok=round9(left) >= round9(diameter),
+        working=lines,
+    )

@@ -1,4 +1,5 @@
-"""Suspension: ride heights, spacers, sag, torsion-bar splines, the twist left in a bush, fluid springs. Lengths in mm, angles in deg.
+"""Suspension: ride heights, spacers, sag, torsion-bar splines, the twist left in a bush, fluid
+springs. Lengths in mm, angles in deg.
 
 Lever geometry, Hooke's law, and workshop practice (roll or drive a short way, wait, measure again).
 """
@@ -14,7 +15,15 @@ from hollet.core.fields import Angle, Length, Lengths, Pressure, Ratio, Stiffnes
 from hollet.core.quantities.quantity import Quantity, canonical, in_unit, round9
 from hollet.core.registry import Input, Result, calculation
 
-__all__ = ["bush_windup", "fluid_spring", "ride_height", "settled", "spring_sag", "spring_spacer", "torsion_bar_index"]
+__all__ = [
+    "bush_windup",
+    "fluid_spring",
+    "ride_height",
+    "settled",
+    "spring_sag",
+    "spring_spacer",
+    "torsion_bar_index",
+]
 
 MOST_OFF_TARGET = 0.3
 MOTION_RATIOS = (0.2, 1.2)
@@ -23,7 +32,9 @@ STEADY = 0.8  # of the step before: what goes on as fast as that has not come to
 
 
 class RideHeight(Input):
-    """Wheel centre to arch lip, left and right, and what is allowed; `side_limit` is 10 mm where nothing is said."""
+    """Wheel centre to arch lip, left and right, and what is allowed; `side_limit` is 10 mm where
+    nothing is said.
+    """
 
     left: Length = None
     right: Length = None
@@ -45,28 +56,49 @@ class RideHeightResult(Result):
 
 @calculation("Ride height")
 def ride_height(i: RideHeight) -> RideHeightResult:
-    """Deviation from the middle of the range, and the difference of the sides (10 to 12 mm at most by practice).
+    """Deviation from the middle of the range, and the difference of the sides (10 to 12 mm at most
+    by practice).
 
     Level ground, tyres at pressure, rolled to settle.
 
     Raises
     ------
     Refused
-        `limits_reversed`; `height_implausible` more than 30 % off the target (measured from the ground, or a wrong unit).
+        `limits_reversed`; `height_implausible` more than 30 % off the target (measured from the
+        ground, or a wrong unit).
     """
-    left, right, low, high, most = (i.figure(name) for name in ("left", "right", "lower_limit", "upper_limit", "side_limit"))
+    left, right, low, high, most = (
+        i.figure(name) for name in ("left", "right", "lower_limit", "upper_limit", "side_limit")
+    )
     if low > high:
-        raise Refused("limits_reversed", "'lower_limit' must not be above 'upper_limit'", field="lower_limit")
+        raise Refused(
+            "limits_reversed", "'lower_limit' must not be above 'upper_limit'", field="lower_limit"
+        )
     target = (low + high) / 2
     for name, height in (("left", left), ("right", right)):
         if abs(height - target) > MOST_OFF_TARGET * target:
-            raise Refused("height_implausible", f"'{name}' lies far from the target of {target:g} mm: measured from the ground, or a wrong unit?", field=name)
+            raise Refused(
+                "height_implausible",
+                f"'{name}' lies far from the target of {target:g} mm: measured from the ground, "
+                "or a wrong unit?",
+                field=name,
+            )
     unit = i.left.unit if i.left else "mm"
     return RideHeightResult(
-        left_deviation=in_unit(left - target, unit), right_deviation=in_unit(right - target, unit), side_difference=in_unit(left - right, unit),
-        left_ok=round9(low) <= round9(left) <= round9(high), right_ok=round9(low) <= round9(right) <= round9(high), side_ok=round9(abs(left - right)) <= round9(most),
-        working=(f"left {left:g} − {target:g} = {left - target:+.1f} mm, right {right:g} − {target:g} = {right - target:+.1f} mm", f"left − right = {left - right:+.1f} mm, at most {most:g}"),
-    )  # fmt: skip
+        left_deviation=in_unit(left - target, unit),
+        right_deviation=in_unit(right - target, unit),
+        side_difference=in_unit(left - right, unit),
+        left_ok=round9(low) <= round9(left) <= round9(high),
+        right_ok=round9(low) <= round9(right) <= round9(high),
+        side_ok=round9(abs(left - right)) <= round9(most),
+        working=(
+            (
+                f"left {left:g} − {target:g} = {left - target:+.1f} mm, right {right:g} − "
+                f"{target:g} = {right - target:+.1f} mm"
+            ),
+            f"left − right = {left - right:+.1f} mm, at most {most:g}",
+        ),
+    )
 
 
 class SpringSpacer(Input):
@@ -95,14 +127,22 @@ def spring_spacer(i: SpringSpacer) -> SpringSpacerResult:
     """
     change, ratio = i.figure("height_change"), i.figure("motion_ratio")
     if not MOTION_RATIOS[0] <= ratio <= MOTION_RATIOS[1]:
-        raise Refused("motion_ratio_out_of_range", "'motion_ratio' is spring travel over wheel travel, 0.2 to 1.2: is it upside down?", field="motion_ratio")
+        raise Refused(
+            "motion_ratio_out_of_range",
+            "'motion_ratio' is spring travel over wheel travel, 0.2 to 1.2: is it upside down?",
+            field="motion_ratio",
+        )
     lines = [f"{change:g} × {ratio:g} = {change * ratio:.3f} mm"]
     rate: Quantity | None = None
     if i.spring_rate:
         k = i.figure("spring_rate")
         rate = in_unit(k * ratio**2, i.spring_rate.unit)
         lines.append(f"{k:g} × {ratio:g}² = {k * ratio**2:.3f} N/mm at the wheel")
-    return SpringSpacerResult(spacer=in_unit(change * ratio, i.height_change.unit if i.height_change else "mm"), wheel_rate=rate, working=tuple(lines))
+    return SpringSpacerResult(
+        spacer=in_unit(change * ratio, i.height_change.unit if i.height_change else "mm"),
+        wheel_rate=rate,
+        working=tuple(lines),
+    )
 
 
 class SpringSag(Input):
@@ -114,7 +154,9 @@ class SpringSag(Input):
 
 
 class SpringSagResult(Result):
-    """How much the spring has sat down, which a spacer as thick would restore, and the force it lost."""
+    """How much the spring has sat down, which a spacer as thick would restore, and the force it
+    lost.
+    """
 
     sag: Quantity
     lost_force: Quantity
@@ -123,10 +165,20 @@ class SpringSagResult(Result):
 @calculation("Spring sag")
 def spring_sag(i: SpringSag) -> SpringSagResult:
     """sag = specified - measured height at one load; lost force = rate x sag (Hooke)."""
-    wanted, found, rate = i.figure("specified_height_at_load"), i.figure("measured_height_at_load"), i.figure("spring_rate")
+    wanted, found, rate = (
+        i.figure("specified_height_at_load"),
+        i.figure("measured_height_at_load"),
+        i.figure("spring_rate"),
+    )
     sag = wanted - found
-    return SpringSagResult(sag=in_unit(sag, i.specified_height_at_load.unit if i.specified_height_at_load else "mm"), lost_force=in_unit(rate * sag, "N"),
-                           working=(f"{wanted:g} − {found:g} = {sag:g} mm", f"{rate:g} × {sag:g} = {rate * sag:.1f} N"))  # fmt: skip
+    return SpringSagResult(
+        sag=in_unit(sag, i.specified_height_at_load.unit if i.specified_height_at_load else "mm"),
+        lost_force=in_unit(rate * sag, "N"),
+        working=(
+            f"{wanted:g} − {found:g} = {sag:g} mm",
+            f"{rate:g} × {sag:g} = {rate * sag:.1f} N",
+        ),
+    )
 
 
 class TorsionBarIndex(Input):
@@ -138,7 +190,9 @@ class TorsionBarIndex(Input):
 
 
 class TorsionBarIndexResult(Result):
-    """Splines to turn the inner end on and the outer end back (negative: the other way), and the angle that gives."""
+    """Splines to turn the inner end on and the outer end back (negative: the other way), and the
+    angle that gives.
+    """
 
     inner_splines: Quantity
     outer_splines: Quantity
@@ -147,20 +201,39 @@ class TorsionBarIndexResult(Result):
 
 @calculation("Torsion bar, splines to move")
 def torsion_bar_index(i: TorsionBarIndex) -> TorsionBarIndexResult:
-    """Exact search of n 360 / N1 - m 360 / N2 for the angle nearest to the one wanted; the fewest splines among equals."""
+    """Exact search of n 360 / N1 - m 360 / N2 for the angle nearest to the one wanted; the fewest
+    splines among equals.
+    """
     wanted = i.figure("wanted_angle")
     first, second = 360 / i.inner_splines, 360 / i.outer_splines
-    tries = ((n, m) for n in range(-i.inner_splines, i.inner_splines + 1) for m in range(-i.outer_splines, i.outer_splines + 1))
-    n, m = min(tries, key=lambda t: (round9(abs(t[0] * first - t[1] * second - wanted)), abs(t[0]) + abs(t[1]), -t[0]))
+    tries = (
+        (n, m)
+        for n in range(-i.inner_splines, i.inner_splines + 1)
+        for m in range(-i.outer_splines, i.outer_splines + 1)
+    )
+    n, m = min(
+        tries,
+        key=lambda t: (
+            round9(abs(t[0] * first - t[1] * second - wanted)),
+            abs(t[0]) + abs(t[1]),
+            -t[0],
+        ),
+    )
     found = n * first - m * second
     return TorsionBarIndexResult(
-        inner_splines=Quantity(value=n, unit="splines"), outer_splines=Quantity(value=m, unit="splines"), angle=in_unit(found, "deg"),
-        working=(f"{n} × 360° ÷ {i.inner_splines} − {m} × 360° ÷ {i.outer_splines} = {found:.3f}°",),
-    )  # fmt: skip
+        inner_splines=Quantity(value=n, unit="splines"),
+        outer_splines=Quantity(value=m, unit="splines"),
+        angle=in_unit(found, "deg"),
+        working=(
+            f"{n} × 360° ÷ {i.inner_splines} − {m} × 360° ÷ {i.outer_splines} = {found:.3f}°",
+        ),
+    )
 
 
 class BushWindup(Input):
-    """Arm length; height of its outer joint above the pivot at ride height and where the bolt is tightened; rate of the bush."""
+    """Arm length; height of its outer joint above the pivot at ride height and where the bolt is
+    tightened; rate of the bush.
+    """
 
     arm_length: Length = None
     z_at_ride_height: Length = None
@@ -177,20 +250,33 @@ class BushWindupResult(Result):
 
 @calculation("Bush, twist left in it")
 def bush_windup(i: BushWindup) -> BushWindupResult:
-    """asin(z ride / R) - asin(z tightened / R), times the rate of the bush; hence tighten at ride height.
+    """asin(z ride / R) - asin(z tightened / R), times the rate of the bush; hence tighten at ride
+    height.
 
     Raises
     ------
     Refused
         `height_implausible` when a height is longer than the arm.
     """
-    arm, ride, tight = i.figure("arm_length"), i.figure("z_at_ride_height"), i.figure("z_when_tightened")
+    arm, ride, tight = (
+        i.figure("arm_length"),
+        i.figure("z_at_ride_height"),
+        i.figure("z_when_tightened"),
+    )
     for name, z in (("z_at_ride_height", ride), ("z_when_tightened", tight)):
         if arm <= 0 or abs(z) > arm:
-            raise Refused("height_implausible", f"'{name}' must not be more than the length of the arm", field=name)
+            raise Refused(
+                "height_implausible",
+                f"'{name}' must not be more than the length of the arm",
+                field=name,
+            )
     twist = degrees(asin(ride / arm) - asin(tight / arm))
     torque = in_unit(i.figure("torsional_rate") * twist, "N·m") if i.torsional_rate else None
-    return BushWindupResult(windup=in_unit(twist, "deg"), torque=torque, working=(f"asin({ride:g} ÷ {arm:g}) − asin({tight:g} ÷ {arm:g}) = {twist:.2f}°",))
+    return BushWindupResult(
+        windup=in_unit(twist, "deg"),
+        torque=torque,
+        working=(f"asin({ride:g} ÷ {arm:g}) − asin({tight:g} ÷ {arm:g}) = {twist:.2f}°",),
+    )
 
 
 class FluidSpring(Input):
@@ -212,29 +298,48 @@ class FluidSpringResult(Result):
 
 @calculation("Fluid spring, pressure for a height")
 def fluid_spring(i: FluidSpring) -> FluidSpringResult:
-    """h = h1 + s (p - p1) through two calibrations; good only between and close to them, gas springs stiffen.
+    """h = h1 + s (p - p1) through two calibrations; good only between and close to them, gas
+    springs stiffen.
 
     Raises
     ------
     Refused
         `calibration_bad` when more pressure did not raise it.
     """
-    h1, p1, h2, p2, target = (i.figure(name) for name in ("height_1", "pressure_1", "height_2", "pressure_2", "target_height"))
+    h1, p1, h2, p2, target = (
+        i.figure(name)
+        for name in ("height_1", "pressure_1", "height_2", "pressure_2", "target_height")
+    )
     if p1 == p2 or (h2 - h1) / (p2 - p1) <= 0:
-        raise Refused("calibration_bad", "more pressure must give more height: the two calibrations do not show it", field="height_2")
+        raise Refused(
+            "calibration_bad",
+            "more pressure must give more height: the two calibrations do not show it",
+            field="height_2",
+        )
     slope, unit = (h2 - h1) / (p2 - p1), i.pressure_1.unit if i.pressure_1 else "kPa"
     pressure = p1 + (target - h1) / slope
     shown = in_unit(pressure, unit)
     per = slope * canonical(Quantity(value=1, unit=unit), "pressure", "pressure_1")
-    beyond = () if min(h1, h2) <= target <= max(h1, h2) else ("the target lies outside the two calibrations: measure there again",)
+    beyond = (
+        ()
+        if min(h1, h2) <= target <= max(h1, h2)
+        else ("the target lies outside the two calibrations: measure there again",)
+    )
     return FluidSpringResult(
-        slope=Quantity(value=per, unit=f"mm/{shown.unit}"), pressure=shown,
-        working=(f"slope: {h2 - h1:g} mm for {p2 - p1:g} kPa = {per:.4f} mm/{shown.unit}", f"{shown.value:.4f} {shown.unit} for {target:g} mm", *beyond),
-    )  # fmt: skip
+        slope=Quantity(value=per, unit=f"mm/{shown.unit}"),
+        pressure=shown,
+        working=(
+            f"slope: {h2 - h1:g} mm for {p2 - p1:g} kPa = {per:.4f} mm/{shown.unit}",
+            f"{shown.value:.4f} {shown.unit} for {target:g} mm",
+            *beyond,
+        ),
+    )
 
 
 class Settled(Input):
-    """Heights in the order they were measured, how close they must lie, and for how many readings before the last."""
+    """Heights in the order they were measured, how close they must lie, and for how many readings
+    before the last.
+    """
 
     heights: Lengths = None
     tolerance: Length = None
@@ -250,11 +355,24 @@ class SettledResult(Result):
 
 @calculation("Has it settled?")
 def settled(i: Settled) -> SettledResult:
-    """The first reading which, with the `quiet_steps` before it, lies within the tolerance, and after which none leaves it again; a steady creep never settles."""
+    """The first reading which, with the `quiet_steps` before it, lies within the tolerance, and
+    after which none leaves it again; a steady creep never settles.
+    """
     heights, within, quiet = i.figures("heights"), i.figure("tolerance"), i.quiet_steps
-    found = next((k + 1 for k in range(quiet, len(heights)) if _rests(heights[k - quiet :], within) and not _creeps(heights[: k + 1], quiet)), 0)
-    words = f"settled at reading {found}" if found else "not settled yet: roll it, wait, measure again"
-    return SettledResult(reading=Quantity(value=found, unit="number"), settled=bool(found), working=(words,))
+    found = next(
+        (
+            k + 1
+            for k in range(quiet, len(heights))
+            if _rests(heights[k - quiet :], within) and not _creeps(heights[: k + 1], quiet)
+        ),
+        0,
+    )
+    words = (
+        f"settled at reading {found}" if found else "not settled yet: roll it, wait, measure again"
+    )
+    return SettledResult(
+        reading=Quantity(value=found, unit="number"), settled=bool(found), working=(words,)
+    )
 
 
 def _rests(heights: list[float], within: float) -> bool:

@@ -1,4 +1,6 @@
-"""What a plan opens, drains and raises, and whether it closes, fills and lowers it again, between the right rungs."""
+"""What a plan opens, drains and raises, and whether it closes, fills and lowers it again, between
+the right rungs.
+"""
 
 from collections.abc import Sequence
 
@@ -12,7 +14,9 @@ RANK = {rung: k for k, rung in enumerate(RUNGS)}
 
 
 class Gap(BaseModel):
-    """One thing that the plan leaves undone: `never_closed`, `too_early`, `too_late`, `never_filled` or `never_lowered`; at which step it begins."""
+    """One thing that the plan leaves undone: `never_closed`, `too_early`, `too_late`,
+    `never_filled` or `never_lowered`; at which step it begins.
+    """
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     kind: str
@@ -31,11 +35,17 @@ def closers_of(plan: Sheet, item: str) -> tuple[Step, ...]:
 def fills_of(plan: Sheet, fluid: Fluid) -> tuple[FillStep, ...]:
     """The steps that fill a fluid: by its id, or in older plans by its name."""
     names = {fluid.id, fluid.name.casefold()}
-    return tuple(step for step in plan.step if isinstance(step, FillStep) and (step.fluid in names or step.fluid.casefold() in names))
+    return tuple(
+        step
+        for step in plan.step
+        if isinstance(step, FillStep) and (step.fluid in names or step.fluid.casefold() in names)
+    )
 
 
 def plan_gaps(plan: Sheet) -> tuple[Gap, ...]:
-    """Everything opened and never closed, closed too early or too late, drained and never filled, raised and never let down."""
+    """Everything opened and never closed, closed too early or too late, drained and never filled,
+    raised and never let down.
+    """
     place = {step.id: k for k, step in enumerate(plan.step)}
     found: dict[tuple[str, str], Gap] = {}
     for step in plan.step:
@@ -45,8 +55,12 @@ def plan_gaps(plan: Sheet) -> tuple[Gap, ...]:
                 found.setdefault((gap.kind, item.id), gap)
     for fluid in plan.fluid:
         drains = next((s for s in plan.step if fluid.id in s.drains), None)
-        if drains is not None and not any(place[s.id] > place[drains.id] for s in fills_of(plan, fluid)):
-            found[("never_filled", fluid.id)] = _gap("never_filled", f"{fluid.name}: drained and never filled", drains, fluid.id)
+        if drains is not None and not any(
+            place[s.id] > place[drains.id] for s in fills_of(plan, fluid)
+        ):
+            found[("never_filled", fluid.id)] = _gap(
+                "never_filled", f"{fluid.name}: drained and never filled", drains, fluid.id
+            )
     found |= {("never_lowered", gap.item): gap for gap in _raised(plan, place)}
     return tuple(found.values())
 
@@ -58,28 +72,63 @@ def _gap(kind: str, words: str, step: Step, item: str, blocks: str = "nothing") 
 def _opened(plan: Sheet, step: Step, item: Opens, place: dict[str, int]) -> Gap | None:
     closers = [s for s in closers_of(plan, item.id) if place[s.id] > place[step.id]]
     if not closers:
-        return _gap("never_closed", f"{item.what}: opened and never closed", step, item.id, item.blocks)
+        return _gap(
+            "never_closed", f"{item.what}: opened and never closed", step, item.id, item.blocks
+        )
     first, last = place[closers[0].id], place[closers[-1].id]
     runs: Sequence[RunStep] = [s for s in plan.step if isinstance(s, RunStep)]
     early = next((s for s in runs if item.open_for == s.rung and place[s.id] > first), None)
     if early is not None:
-        return _gap("too_early", f"{item.what}: closed at {closers[0].number}, and must be open for {early.number} {early.title}", step, item.id, item.blocks)
-    late = next((s for s in runs if item.blocks in RANK and RANK[s.rung] >= RANK[item.blocks] and s.rung != item.open_for and place[s.id] < last), None)
+        return _gap(
+            "too_early",
+            f"{item.what}: closed at {closers[0].number}, and must be open for {early.number} "
+            f"{early.title}",
+            step,
+            item.id,
+            item.blocks,
+        )
+    late = next(
+        (
+            s
+            for s in runs
+            if item.blocks in RANK
+            and RANK[s.rung] >= RANK[item.blocks]
+            and s.rung != item.open_for
+            and place[s.id] < last
+        ),
+        None,
+    )
     if late is not None:
-        return _gap("too_late", f"{item.what}: closed at {closers[-1].number} only, after {late.number} {late.title}", step, item.id, item.blocks)
+        return _gap(
+            "too_late",
+            f"{item.what}: closed at {closers[-1].number} only, after {late.number} {late.title}",
+            step,
+            item.id,
+            item.blocks,
+        )
     return None
 
 
 def _raised(plan: Sheet, place: dict[str, int]) -> list[Gap]:
-    """Bodies that some step sets on something and no later step sets on its wheels or mounts again."""
+    """Bodies that some step sets on something and no later step sets on its wheels or
+    mounts again.
+    """
     found: dict[str, Gap] = {}
     for step in plan.step:
         for carry in step.carries:
             home = "wheels" if carry.body == "vehicle" else "mounts"
             if carry.by == home or carry.body in found:
                 continue
-            down = any(place[s.id] > place[step.id] and (any(c.body == carry.body and c.by == home for c in s.carries) or any(r.body == carry.body and r.free for r in s.releases))
-                       for s in plan.step)  # fmt: skip
+            down = any(
+                place[s.id] > place[step.id]
+                and (
+                    any(c.body == carry.body and c.by == home for c in s.carries)
+                    or any(r.body == carry.body and r.free for r in s.releases)
+                )
+                for s in plan.step
+            )
             if not down:
-                found[carry.body] = _gap("never_lowered", f"{step.title}: no step takes it down again", step, carry.body)
+                found[carry.body] = _gap(
+                    "never_lowered", f"{step.title}: no step takes it down again", step, carry.body
+                )
     return list(found.values())

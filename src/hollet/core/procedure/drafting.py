@@ -82,7 +82,9 @@ class Before(Part):
 
 
 class PutInAct(Part):
-    """A forgotten step: behind which one, before which ones and why; `keep` puts it into the user's own copy of the sheet."""
+    """A forgotten step: behind which one, before which ones and why; `keep` puts it into the user's
+    own copy of the sheet.
+    """
 
     act: Literal["put_in"]
     title: Said
@@ -171,7 +173,9 @@ class LimitAct(Part):
 
 
 class AnswerAct(Part):
-    """What another source says of a limit; the one in force stays in force until somebody chooses."""
+    """What another source says of a limit; the one in force stays in force until
+    somebody chooses.
+    """
 
     act: Literal["answer"]
     limit: Id
@@ -205,7 +209,9 @@ class JointAct(Part):
 
 
 class GenericAct(Part):
-    """The one stage of a joint that is not given gets the generic torque of its thread and grade; it stays assumed."""
+    """The one stage of a joint that is not given gets the generic torque of its thread and grade;
+    it stays assumed.
+    """
 
     act: Literal["generic"]
     joint: Id
@@ -213,7 +219,22 @@ class GenericAct(Part):
 
 
 PlanAct = Annotated[
-    FactAct | WayAct | ExtraAct | PartAct | PutInAct | HiddenAct | SchoolAct | PeopleAct | MoveAct | RetireAct | ReasonAct | LimitAct | AnswerAct | SettleAct | JointAct | GenericAct,
+    FactAct
+    | WayAct
+    | ExtraAct
+    | PartAct
+    | PutInAct
+    | HiddenAct
+    | SchoolAct
+    | PeopleAct
+    | MoveAct
+    | RetireAct
+    | ReasonAct
+    | LimitAct
+    | AnswerAct
+    | SettleAct
+    | JointAct
+    | GenericAct,
     Field(discriminator="act"),
 ]
 
@@ -228,7 +249,8 @@ def draft(plan: Plan, act: Any, done: Set[str], who: str) -> tuple[Change, ...]:
     Raises
     ------
     Refused
-        `contradiction` with its chain, `way_begun`, `no_such_value`, `limits_reversed`, `bad_number`, `no_overlap`.
+        `contradiction` with its chain, `way_begun`, `no_such_value`, `limits_reversed`,
+        `bad_number`, `no_overlap`.
     Conflict
         The figure was edited since the version that was looked at.
     NotFound
@@ -243,9 +265,17 @@ def _fact(plan: Plan, act: FactAct, done: Set[str], who: str) -> tuple[Change, .
         raise NotFound("fact", act.fact)
     if act.value is not None:
         if fact.value and act.value not in fact.value:
-            raise Refused("no_such_value", f"{fact.name} cannot be '{act.value}': {', '.join(fact.value)}", field="value")
+            raise Refused(
+                "no_such_value",
+                f"{fact.name} cannot be '{act.value}': {', '.join(fact.value)}",
+                field="value",
+            )
         if not fact.value and not re.fullmatch(r"(18[89]|19\d|20\d|21\d)\d", act.value):
-            raise Refused("no_such_value", f"{fact.name}: '{act.value}' is no year, such as 1991", field="value")
+            raise Refused(
+                "no_such_value",
+                f"{fact.name}: '{act.value}' is no year, such as 1991",
+                field="value",
+            )
     return (FactChange(fact=act.fact, before=plan.facts.get(act.fact), after=act.value),)
 
 
@@ -254,11 +284,26 @@ def _way(plan: Plan, act: WayAct, done: Set[str], who: str) -> tuple[Change, ...
     if school is None:
         raise NotFound("school", act.school)
     if school.find(act.way) is None:
-        raise Refused("no_such_value", f"'{act.way}' is no way of this school: {', '.join(w.id for w in school.way)}", field="way")
+        raise Refused(
+            "no_such_value",
+            f"'{act.way}' is no way of this school: {', '.join(w.id for w in school.way)}",
+            field="way",
+        )
     in_force = plan.ways.get(school.id, school.pick)
-    begun = next((s for s in select(plan).plan.step if s.id in done and any(c.school == school.id for c in s.when)), None)
+    begun = next(
+        (
+            s
+            for s in select(plan).plan.step
+            if s.id in done and any(c.school == school.id for c in s.when)
+        ),
+        None,
+    )
     if begun is not None and act.way != in_force:
-        raise Refused("way_begun", f"{begun.number} {begun.title} is done, and belongs to the way chosen: reopen it first", field="way")
+        raise Refused(
+            "way_begun",
+            f"{begun.number} {begun.title} is done, and belongs to the way chosen: reopen it first",
+            field="way",
+        )
     return (WayChange(school=school.id, before=plan.ways.get(school.id), after=act.way),)
 
 
@@ -273,7 +318,11 @@ def _part(plan: Plan, act: PartAct, done: Set[str], who: str) -> tuple[Change, .
     if part is None:
         raise NotFound("part", act.part)
     if act.option is not None and act.option not in part.option:
-        raise Refused("no_such_value", f"{part.name} cannot be '{act.option}': {', '.join(part.option)}", field="option")
+        raise Refused(
+            "no_such_value",
+            f"{part.name} cannot be '{act.option}': {', '.join(part.option)}",
+            field="option",
+        )
     return (PartChange(part=act.part, before=plan.parts.get(act.part), after=act.option),)
 
 
@@ -287,21 +336,55 @@ def _step(plan: Plan, step_id: str) -> Any:
 def _put_in(plan: Plan, act: PutInAct, done: Set[str], who: str) -> tuple[Change, ...]:
     if act.behind is not None and _step(plan, act.behind).stage != act.stage:
         behind = _step(plan, act.behind)
-        raise Refused("bad_entry", f"{behind.number} is in {STAGES[behind.stage]}, the new step in {STAGES[act.stage]}", field="behind")
+        raise Refused(
+            "bad_entry",
+            f"{behind.number} is in {STAGES[behind.stage]}, the new step in {STAGES[act.stage]}",
+            field="behind",
+        )
     new = CheckStep(
-        id=_new_id(act.title, {step.id for step in plan.step}), stage=act.stage, kind="check", title=act.title, short=act.short or act.title[:24], do=act.do,
-        hours=act.hours, blocks="crank" if plan.first and STAGE_RANK["take_down"] <= STAGE_RANK[act.stage] <= STAGE_RANK["fit_in"] else None, number=_letter_number(plan, act), after=tuple(After(step=_step(plan, a.step).id, because=a.because, kind=a.kind, origin="said", said_by=who) for a in act.after),
-    )  # fmt: skip
+        id=_new_id(act.title, {step.id for step in plan.step}),
+        stage=act.stage,
+        kind="check",
+        title=act.title,
+        short=act.short or act.title[:24],
+        do=act.do,
+        hours=act.hours,
+        blocks="crank"
+        if plan.first and STAGE_RANK["take_down"] <= STAGE_RANK[act.stage] <= STAGE_RANK["fit_in"]
+        else None,
+        number=_letter_number(plan, act),
+        after=tuple(
+            After(
+                step=_step(plan, a.step).id,
+                because=a.because,
+                kind=a.kind,
+                origin="said",
+                said_by=who,
+            )
+            for a in act.after
+        ),
+    )
     changes: list[Change] = [StepIn(step=new, behind=act.behind)]
     for later in act.before:
-        changes.append(ReasonChange(step=_step(plan, later.step).id, after=After(step=new.id, because=later.because, kind=later.kind, origin="said", said_by=who)))
+        changes.append(
+            ReasonChange(
+                step=_step(plan, later.step).id,
+                after=After(
+                    step=new.id, because=later.because, kind=later.kind, origin="said", said_by=who
+                ),
+            )
+        )
     return _kept_in_order(plan, changes)
 
 
 def _hidden(plan: Plan, act: HiddenAct, done: Set[str], who: str) -> tuple[Change, ...]:
     step = _step(plan, act.step)
     thing = f"{act.thing.strip()} ({who})"
-    if any(known.rpartition(" (")[0].casefold() == act.thing.strip().casefold() or known.casefold() == act.thing.strip().casefold() for known in step.hidden):
+    if any(
+        known.rpartition(" (")[0].casefold() == act.thing.strip().casefold()
+        or known.casefold() == act.thing.strip().casefold()
+        for known in step.hidden
+    ):
         raise Refused("bad_entry", f"{step.number} names it already: {act.thing}", field="thing")
     return (HiddenChange(step=step.id, after=thing),)
 
@@ -311,8 +394,26 @@ def _school(plan: Plan, act: SchoolAct, done: Set[str], who: str) -> tuple[Chang
         raise NotFound("way", str(act.take))
     if len({way.name.casefold() for way in act.way}) < len(act.way):
         raise Refused("bad_entry", f"{act.question}: two of the ways have one name", field="way")
-    ways = tuple(Way(id=f"way_{k}", name=way.name, does=way.does, hours=(0, 0), risks="not given", suits="not given", held_by=who) for k, way in enumerate(act.way, 1))
-    school = School(id=_new_id(act.question, {s.id for s in plan.school}), question=act.question, way=ways, pick=ways[act.take].id, because=act.because, own=who)
+    ways = tuple(
+        Way(
+            id=f"way_{k}",
+            name=way.name,
+            does=way.does,
+            hours=(0, 0),
+            risks="not given",
+            suits="not given",
+            held_by=who,
+        )
+        for k, way in enumerate(act.way, 1)
+    )
+    school = School(
+        id=_new_id(act.question, {s.id for s in plan.school}),
+        question=act.question,
+        way=ways,
+        pick=ways[act.take].id,
+        because=act.because,
+        own=who,
+    )
     return SchoolChange(after=school), WayChange(school=school.id, after=school.pick)
 
 
@@ -334,12 +435,17 @@ def _letter_number(plan: Plan, act: PutInAct) -> str:
     behind = plan.find_step(act.behind)
     base = re.sub(r"[a-z]+$", "", behind.number) if behind else f"{STAGE_RANK[act.stage] + 1}.00"
     used = {step.number for step in plan.step}
-    letters = (*"abcdefghijklmnopqrstuvwxyz", *(a + b for a in "abcdefghijklmnopqrstuvwxyz" for b in "abcdefghijklmnopqrstuvwxyz"))
+    letters = (
+        *"abcdefghijklmnopqrstuvwxyz",
+        *(a + b for a in "abcdefghijklmnopqrstuvwxyz" for b in "abcdefghijklmnopqrstuvwxyz"),
+    )
     return str(next(base + letter for letter in letters if base + letter not in used))
 
 
 def _kept_in_order(plan: Plan, changes: list[Change]) -> tuple[Change, ...]:
-    """The changes, and a new order where they need one; a contradiction is refused with its chain."""
+    """The changes, and a new order where they need one; a contradiction is refused with
+    its chain.
+    """
     after = apply(plan, changes)
     found = contradiction(after.step)
     if found:
@@ -355,7 +461,12 @@ def _move(plan: Plan, act: MoveAct, done: Set[str], who: str) -> tuple[Change, .
     step = _step(plan, act.step)
     if act.behind is not None and _step(plan, act.behind).stage != step.stage:
         behind = _step(plan, act.behind)
-        raise Refused("bad_entry", f"{behind.number} is in {STAGES[behind.stage]}: a step stays in its stage, {STAGES[step.stage]}", field="behind")
+        raise Refused(
+            "bad_entry",
+            f"{behind.number} is in {STAGES[behind.stage]}: a step stays in its stage, "
+            f"{STAGES[step.stage]}",
+            field="behind",
+        )
     others = [s for s in plan.step if s.id != step.id]
     at = next((k + 1 for k, s in enumerate(others) if s.id == act.behind), None)
     if at is None:
@@ -364,17 +475,30 @@ def _move(plan: Plan, act: MoveAct, done: Set[str], who: str) -> tuple[Change, .
     place = {s.id: k for k, s in enumerate(moved)}
     for one in moved:
         for link in one.after:
-            if link.step in place and place[link.step] > place[one.id] and step.id in (one.id, link.step):
+            if (
+                link.step in place
+                and place[link.step] > place[one.id]
+                and step.id in (one.id, link.step)
+            ):
                 other = _step(plan, link.step)
-                raise Refused("contradiction", f"{one.number} {one.title} waits for {other.number} {other.title}: {link.because}. "
-                              "Take that reason away first, if it does not hold", field="behind")  # fmt: skip
+                raise Refused(
+                    "contradiction",
+                    f"{one.number} {one.title} waits for {other.number} {other.title}: "
+                    f"{link.because}. "
+                    "Take that reason away first, if it does not hold",
+                    field="behind",
+                )
     return (OrderChange(before=tuple(s.id for s in plan.step), after=tuple(s.id for s in moved)),)
 
 
 def _retire(plan: Plan, act: RetireAct, done: Set[str], who: str) -> tuple[Change, ...]:
     step = _step(plan, act.step)
     if (step.id in plan.retired) != act.back:
-        raise Refused("bad_entry", f"{step.number} is {'in' if act.back else 'not in'} the plan already", field="step")
+        raise Refused(
+            "bad_entry",
+            f"{step.number} is {'in' if act.back else 'not in'} the plan already",
+            field="step",
+        )
     return (RetiredChange(step=step.id, after=not act.back),)
 
 
@@ -386,13 +510,23 @@ def _reason(plan: Plan, act: ReasonAct, done: Set[str], who: str) -> tuple[Chang
         if before is None:
             raise NotFound("reason", f"{step.number} before {other.number}")
         if kept:
-            raise Refused("safety_kept", f"{step.number} waits for {other.number} for safety: {before.because}. A safety reason of the sheet stays; "
-                          "you may put a better one in its place", field="because")  # fmt: skip
+            raise Refused(
+                "safety_kept",
+                f"{step.number} waits for {other.number} for safety: {before.because}. A safety "
+                "reason of the sheet stays; "
+                "you may put a better one in its place",
+                field="because",
+            )
         return (ReasonChange(step=step.id, before=before),)
     after = After(step=other.id, because=act.because, kind=act.kind, origin="said", said_by=who)
     if before is not None and kept:
         if not is_danger(plan, after):
-            raise Refused("safety_kept", f"{step.number} waits for {other.number} for safety: {before.because}. A better reason must be one of safety too", field="kind")
+            raise Refused(
+                "safety_kept",
+                f"{step.number} waits for {other.number} for safety: {before.because}. A better "
+                "reason must be one of safety too",
+                field="kind",
+            )
         after = before.model_copy(update={"because": act.because, "kind": act.kind, "said_by": who})
     return _kept_in_order(plan, [ReasonChange(step=step.id, before=before, after=after)])
 
@@ -402,7 +536,9 @@ def _limit_of(plan: Plan, act: LimitAct | AnswerAct | SettleAct) -> Limit:
     if limit is None:
         raise NotFound("limit", act.limit)
     if limit.version != act.version:
-        raise Conflict(f"{limit.name} was edited by somebody else: {limit.words()} now", reason_code="moved_on")
+        raise Conflict(
+            f"{limit.name} was edited by somebody else: {limit.words()} now", reason_code="moved_on"
+        )
     return limit
 
 
@@ -416,7 +552,13 @@ def _checked(limit: Limit) -> Limit:
 
 
 def _said(limit: Limit) -> SourceAnswer:
-    return SourceAnswer(source=limit.source or limit.own or "no source", page=limit.page, lo=limit.lo, hi=limit.hi, target=limit.target)
+    return SourceAnswer(
+        source=limit.source or limit.own or "no source",
+        page=limit.page,
+        lo=limit.lo,
+        hi=limit.hi,
+        target=limit.target,
+    )
 
 
 def _limit(plan: Plan, act: LimitAct, done: Set[str], who: str) -> tuple[Change, ...]:
@@ -424,11 +566,33 @@ def _limit(plan: Plan, act: LimitAct, done: Set[str], who: str) -> tuple[Change,
     source = f"{who} decided" if act.own else act.source or None
     changed = (act.lo, act.hi, act.target) != (limit.lo, limit.hi, limit.target)
     _checked(limit.model_copy(update={"lo": act.lo, "hi": act.hi, "target": act.target}))
-    if changed and not act.own and not act.same_source and source is not None and limit.given and (source, act.page) == (limit.source, limit.page):
-        raise Refused("source_asked", f"{limit.name}: {limit.words()} was from {source}. Where does the new figure come from? Name its source, call it your own, "
-                      "or say that it stands so in the same place", field="source")  # fmt: skip
-    after = limit.model_copy(update={"lo": act.lo, "hi": act.hi, "target": act.target, "source": source, "page": act.page,
-                                     "own": who if act.own else None, "settled": bool(limit.answers), "version": limit.version + 1})  # fmt: skip
+    if (
+        changed
+        and not act.own
+        and not act.same_source
+        and source is not None
+        and limit.given
+        and (source, act.page) == (limit.source, limit.page)
+    ):
+        raise Refused(
+            "source_asked",
+            f"{limit.name}: {limit.words()} was from {source}. Where does the new figure come "
+            "from? Name its source, call it your own, "
+            "or say that it stands so in the same place",
+            field="source",
+        )
+    after = limit.model_copy(
+        update={
+            "lo": act.lo,
+            "hi": act.hi,
+            "target": act.target,
+            "source": source,
+            "page": act.page,
+            "own": who if act.own else None,
+            "settled": bool(limit.answers),
+            "version": limit.version + 1,
+        }
+    )
     return (LimitChange(before=limit, after=_checked(after)),)
 
 
@@ -440,7 +604,11 @@ def _answer(plan: Plan, act: AnswerAct, done: Set[str], who: str) -> tuple[Chang
         update = {**said.model_dump(), "answers": (*limit.answers, said)}
     else:
         update = {"answers": (*(limit.answers or (_said(limit),)), said), "settled": False}
-    return (LimitChange(before=limit, after=limit.model_copy(update={**update, "version": limit.version + 1})),)
+    return (
+        LimitChange(
+            before=limit, after=limit.model_copy(update={**update, "version": limit.version + 1})
+        ),
+    )
 
 
 def _settle(plan: Plan, act: SettleAct, done: Set[str], who: str) -> tuple[Change, ...]:
@@ -448,13 +616,31 @@ def _settle(plan: Plan, act: SettleAct, done: Set[str], who: str) -> tuple[Chang
     if act.take == "both":
         common = limit.common()
         if common is None:
-            raise Refused("no_overlap", "the sources leave no figure on which all agree: take one of them, or look further", field="take")
-        after = common.model_copy(update={"page": None, "source": " and ".join(dict.fromkeys(a.source for a in limit.answers))})
+            raise Refused(
+                "no_overlap",
+                "the sources leave no figure on which all agree: take one of them, or look further",
+                field="take",
+            )
+        after = common.model_copy(
+            update={
+                "page": None,
+                "source": " and ".join(dict.fromkeys(a.source for a in limit.answers)),
+            }
+        )
     else:
         if act.take >= len(limit.answers):
             raise NotFound("source", str(act.take))
         after = limit.model_copy(update=limit.answers[act.take].model_dump())
-    return (LimitChange(before=limit, after=_checked(after.model_copy(update={"settled": True, "own": None, "version": limit.version + 1}))),)
+    return (
+        LimitChange(
+            before=limit,
+            after=_checked(
+                after.model_copy(
+                    update={"settled": True, "own": None, "version": limit.version + 1}
+                )
+            ),
+        ),
+    )
 
 
 def _joint_of(plan: Plan, act: JointAct | GenericAct) -> Joint:
@@ -462,7 +648,9 @@ def _joint_of(plan: Plan, act: JointAct | GenericAct) -> Joint:
     if joint is None:
         raise NotFound("joint", act.joint)
     if joint.version != act.version:
-        raise Conflict(f"{joint.name} was edited by somebody else: look again", reason_code="moved_on")
+        raise Conflict(
+            f"{joint.name} was edited by somebody else: look again", reason_code="moved_on"
+        )
     return joint
 
 
@@ -470,20 +658,41 @@ def _generic(plan: Plan, act: GenericAct, done: Set[str], who: str) -> tuple[Cha
     joint = _joint_of(plan, act)
     fallback, words = generic_for(joint)
     if fallback is None:
-        raise Refused("no_generic", f"{joint.name}: {words or 'thread and grade must be known, and only the last stage missing'}", field="joint")
+        raise Refused(
+            "no_generic",
+            f"{joint.name}: "
+            f"{words or 'thread and grade must be known, and only the last stage missing'}",
+            field="joint",
+        )
     stages = (*joint.stage[:-1], TighteningStage(torque=fallback))
-    return (JointChange(before=joint, after=joint.model_copy(update={"stage": stages, "source": None, "own": None, "version": joint.version + 1})),)
+    return (
+        JointChange(
+            before=joint,
+            after=joint.model_copy(
+                update={"stage": stages, "source": None, "own": None, "version": joint.version + 1}
+            ),
+        ),
+    )
 
 
 def _joint(plan: Plan, act: JointAct, done: Set[str], who: str) -> tuple[Change, ...]:
     joint = _joint_of(plan, act)
-    if len(act.stage) != len(joint.stage) and any(stage.torque or stage.angle for stage in joint.stage):
+    if len(act.stage) != len(joint.stage) and any(
+        stage.torque or stage.angle for stage in joint.stage
+    ):
         raise Refused("bad_entry", f"{joint.name} has {len(joint.stage)} stages", field="stage")
     stages = tuple(_stage(text, k) for k, text in enumerate(act.stage, 1))
     if act.tolerance:
         parse(act.tolerance, "percent", "%")
-    after = joint.model_copy(update={"stage": stages, "tolerance": act.tolerance or None, "version": joint.version + 1,
-                                     "source": f"{who} decided" if act.own else act.source or None, "own": who if act.own else None})  # fmt: skip
+    after = joint.model_copy(
+        update={
+            "stage": stages,
+            "tolerance": act.tolerance or None,
+            "version": joint.version + 1,
+            "source": f"{who} decided" if act.own else act.source or None,
+            "own": who if act.own else None,
+        }
+    )
     return (JointChange(before=joint, after=after),)
 
 
@@ -493,12 +702,34 @@ def _stage(text: str, number: int) -> TighteningStage:
     angle = text.strip().lower().endswith(("deg", "°"))
     parsed = parse(text, "angle" if angle else "torque", None if angle else "N·m")
     if parsed.nominal is None or parsed.nominal <= 0:
-        raise Refused("bad_number", f"stage {number}: '{text}' must be one figure above zero, such as 50 Nm or 90 deg", field="stage")
+        raise Refused(
+            "bad_number",
+            f"stage {number}: '{text}' must be one figure above zero, such as 50 Nm or 90 deg",
+            field="stage",
+        )
     bare = not re.search(r"[a-z°]", text, re.IGNORECASE)
-    return TighteningStage(angle=text.strip()) if angle else TighteningStage(torque=f"{text.strip()} Nm" if bare else text.strip())
+    return (
+        TighteningStage(angle=text.strip())
+        if angle
+        else TighteningStage(torque=f"{text.strip()} Nm" if bare else text.strip())
+    )
 
 
 DRAFT: dict[str, Callable[[Plan, Any, Set[str], str], tuple[Change, ...]]] = {
-    "fact": _fact, "way": _way, "extra": _extra, "part": _part, "put_in": _put_in, "hidden": _hidden, "school": _school, "people": _people, "move": _move, "retire": _retire,
-    "reason": _reason, "limit": _limit, "answer": _answer, "settle": _settle, "joint": _joint, "generic": _generic,
-}  # fmt: skip
+    "fact": _fact,
+    "way": _way,
+    "extra": _extra,
+    "part": _part,
+    "put_in": _put_in,
+    "hidden": _hidden,
+    "school": _school,
+    "people": _people,
+    "move": _move,
+    "retire": _retire,
+    "reason": _reason,
+    "limit": _limit,
+    "answer": _answer,
+    "settle": _settle,
+    "joint": _joint,
+    "generic": _generic,
+}

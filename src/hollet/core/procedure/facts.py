@@ -1,4 +1,6 @@
-"""Facts of a vehicle, and conditions on them: a step applies, does not, or nobody knows yet; each answer with its evidence."""
+"""Facts of a vehicle, and conditions on them: a step applies, does not, or nobody knows yet; each
+answer with its evidence.
+"""
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
@@ -28,7 +30,8 @@ def _yes_no(fact: str, name: str) -> Fact:
 
 _SPRINGS = ("coil", "leaf", "torsion bar", "air")
 FACTS = {
-    fact.id: fact for fact in (
+    fact.id: fact
+    for fact in (
         Fact(id="drive", name="Driven wheels", value=("front", "rear", "four")),
         Fact(id="engine_position", name="Engine", value=("front", "mid", "rear")),
         Fact(id="fuel", name="Fuel", value=("petrol", "diesel")),
@@ -40,21 +43,34 @@ FACTS = {
         Fact(id="rear_springs", name="Rear springs", value=_SPRINGS),
         Fact(id="rear_axle", name="Rear axle", value=("live", "independent", "dead beam")),
         Fact(id="camshaft_drive", name="Camshaft drive", value=("chain", "belt", "gears")),
-        _yes_no("transfer_case", "Transfer case"), _yes_no("air_conditioning", "Air conditioning"),
-        _yes_no("cruise_control", "Cruise control"), _yes_no("speed_cable", "Speedometer cable"),
-        _yes_no("power_steering", "Power steering"), _yes_no("turbo", "Turbocharger"),
+        _yes_no("transfer_case", "Transfer case"),
+        _yes_no("air_conditioning", "Air conditioning"),
+        _yes_no("cruise_control", "Cruise control"),
+        _yes_no("speed_cable", "Speedometer cable"),
+        _yes_no("power_steering", "Power steering"),
+        _yes_no("turbo", "Turbocharger"),
         Fact(id="year", name="Model year"),
-        Fact(id="standing", name="Stood still", value=("in use", "months", "over a year", "over five years", "nobody knows")),
+        Fact(
+            id="standing",
+            name="Stood still",
+            value=("in use", "months", "over a year", "over five years", "nobody knows"),
+        ),
         Fact(id="history", name="History", value=("known", "gaps", "unknown")),
-        Fact(id="fuel_spirit", name="Spirit in the fuel", value=("none", "up to 10 %", "more", "nobody knows")),
+        Fact(
+            id="fuel_spirit",
+            name="Spirit in the fuel",
+            value=("none", "up to 10 %", "more", "nobody knows"),
+        ),
     )
-}  # fmt: skip
+}
 
 
 class Condition(Part):
-    """What must hold: a fact, the way chosen of a school, an extra said yes to, or an option of a part.
+    """What must hold: a fact, the way chosen of a school, an extra said yes to, or an option of a
+    part.
 
-    Exactly one of `fact`, `school`, `extra` and `part`; values by `one_of`, a year by `since` and `until` (both included).
+    Exactly one of `fact`, `school`, `extra` and `part`; values by `one_of`, a year by `since` and
+    `until` (both included).
     """
 
     fact: Id | None = None
@@ -112,7 +128,9 @@ def _one(condition: Condition, known: Known) -> tuple[Answer, str]:
     year = int(value) if value.isdecimal() else None
     if year is None:
         return "unknown", f"{name}: '{value}' is no year"
-    holds = (condition.since is None or year >= condition.since) and (condition.until is None or year <= condition.until)
+    holds = (condition.since is None or year >= condition.since) and (
+        condition.until is None or year <= condition.until
+    )
     return ("yes" if holds else "no"), words
 
 
@@ -121,7 +139,8 @@ def applies(conditions: Iterable[Condition], known: Known) -> Applies:
 
     Examples
     --------
-    >>> applies([Condition(fact="drive", one_of=("four",))], Known(facts={"drive": "rear"}, names={"drive": "Driven wheels"}))
+    >>> applies([Condition(fact="drive", one_of=("four",))], Known(facts={"drive": "rear"},
+    names={"drive": "Driven wheels"}))
     Applies(answer='no', because=('Driven wheels: rear',))
     """
     found = [_one(condition, known) for condition in conditions]

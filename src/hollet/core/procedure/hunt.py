@@ -1,4 +1,6 @@
-"""The hunt list: every figure, torque, amount, tool and answer that the plan needs and has not got, by the step that needs it first."""
+"""The hunt list: every figure, torque, amount, tool and answer that the plan needs and has not got,
+by the step that needs it first.
+"""
 
 from collections.abc import Mapping, Set
 
@@ -13,7 +15,12 @@ from hollet.core.tightening.generic import generic_words
 
 __all__ = ["GEAR_WORDS", "HuntItem", "generic_for", "hunt_list", "limits_used"]
 
-LOOK_IN = ("the vehicle's workshop manual", "the part maker's sheet or box", "the plate or stamp on the unit", "a specialist or the maker's help line")
+LOOK_IN = (
+    "the vehicle's workshop manual",
+    "the part maker's sheet or box",
+    "the plate or stamp on the unit",
+    "a specialist or the maker's help line",
+)
 GEAR_WORDS = {"missing": "not in the shop", "broken": "broken", "lent": "lent out"}
 
 
@@ -43,12 +50,22 @@ def limits_used(step: Step) -> tuple[str, ...]:
     if isinstance(step, FillStep):
         return (step.amount,)
     if isinstance(step, RunStep):
-        named = (step.time_limit, step.total_limit, step.pressure, step.pressure_by, step.coolant, step.timing, step.rest)
+        named = (
+            step.time_limit,
+            step.total_limit,
+            step.pressure,
+            step.pressure_by,
+            step.coolant,
+            step.timing,
+            step.rest,
+        )
         return tuple(name for name in named if name)
     return ()
 
 
-def hunt_list(selection: Selection, settled: Set[str], gear: Mapping[str, str], instruments: Set[str]) -> tuple[HuntItem, ...]:
+def hunt_list(
+    selection: Selection, settled: Set[str], gear: Mapping[str, str], instruments: Set[str]
+) -> tuple[HuntItem, ...]:
     """What is still to be found, in the order of the steps that are not settled.
 
     Parameters
@@ -62,19 +79,37 @@ def hunt_list(selection: Selection, settled: Set[str], gear: Mapping[str, str], 
     for step in plan.step:
         if step.id in settled:
             continue
-        for item in (*_figures(plan, step), *_joint(plan, step), *_tools(step, gear, instruments), *_helpers(plan, step), *_answers(plan, selection, step)):
+        for item in (
+            *_figures(plan, step),
+            *_joint(plan, step),
+            *_tools(step, gear, instruments),
+            *_helpers(plan, step),
+            *_answers(plan, selection, step),
+        ):
             found.setdefault(item.id, item)
     return tuple(found.values())
 
 
 def _look_in(plan: Plan) -> tuple[str, ...]:
     """Where to look, each place once however it is written in two sheets."""
-    return tuple({place.casefold(): place for place in reversed((*plan.look_in, *LOOK_IN))}.values())[::-1]
+    return tuple(
+        {place.casefold(): place for place in reversed((*plan.look_in, *LOOK_IN))}.values()
+    )[::-1]
 
 
 def _item(step: Step, item_id: str, kind: str, name: str, state: str, **more: object) -> HuntItem:
-    return HuntItem(id=item_id, kind=kind, name=name, state=state, step=step.id, number=step.number, title=step.title,
-                    stage=step.stage, stage_name=STAGES[step.stage], **more)  # fmt: skip
+    return HuntItem(
+        id=item_id,
+        kind=kind,
+        name=name,
+        state=state,
+        step=step.id,
+        number=step.number,
+        title=step.title,
+        stage=step.stage,
+        stage_name=STAGES[step.stage],
+        **more,
+    )
 
 
 def _figures(plan: Plan, step: Step) -> list[HuntItem]:
@@ -84,10 +119,27 @@ def _figures(plan: Plan, step: Step) -> list[HuntItem]:
         limit = plan.find_limit(limit_id)
         if limit is None:
             continue
-        state = ("not given" if not limit.given and limit.target is None else "sources disagree" if limit.conflict
-                 else "assumed" if limit.source is None and limit.own is None else None)  # fmt: skip
+        state = (
+            "not given"
+            if not limit.given and limit.target is None
+            else "sources disagree"
+            if limit.conflict
+            else "assumed"
+            if limit.source is None and limit.own is None
+            else None
+        )
         if state:
-            found.append(_item(step, f"limit:{limit.id}", kind, limit.name, state, look_in=_look_in(plan), about=limit.id))
+            found.append(
+                _item(
+                    step,
+                    f"limit:{limit.id}",
+                    kind,
+                    limit.name,
+                    state,
+                    look_in=_look_in(plan),
+                    about=limit.id,
+                )
+            )
     return found
 
 
@@ -95,21 +147,39 @@ def _joint(plan: Plan, step: Step) -> list[HuntItem]:
     joint = plan.find_joint(step.joint) if isinstance(step, TightenStep) else None
     if joint is None or joint.final != "torqued":
         return []
-    open_stages = [k for k, stage in enumerate(joint.stage, 1) if stage.torque is None and stage.angle is None]
+    open_stages = [
+        k for k, stage in enumerate(joint.stage, 1) if stage.torque is None and stage.angle is None
+    ]
     if not open_stages and joint.source is not None:
         return []
     fallback, working = generic_for(joint)
-    return [_item(step, f"joint:{joint.id}", "torque", f"{joint.name}: torque" if len(joint.stage) == 1 else f"{joint.name}: {len(joint.stage)} stages",
-                  "not given" if open_stages else "assumed", look_in=_look_in(plan), fallback=fallback,
-                  fallback_working=working, about=joint.id)]  # fmt: skip
+    return [
+        _item(
+            step,
+            f"joint:{joint.id}",
+            "torque",
+            f"{joint.name}: torque"
+            if len(joint.stage) == 1
+            else f"{joint.name}: {len(joint.stage)} stages",
+            "not given" if open_stages else "assumed",
+            look_in=_look_in(plan),
+            fallback=fallback,
+            fallback_working=working,
+            about=joint.id,
+        )
+    ]
 
 
 def generic_for(joint: Joint) -> tuple[str | None, str | None]:
-    """The generic torque for a joint of which only the last stage is missing, with its working; else None and why not.
+    """The generic torque for a joint of which only the last stage is missing, with its working;
+    else None and why not.
 
-    Never for a critical joint (head, rod, main, flywheel, wheel and safety bolts): only the maker's figure counts there.
+    Never for a critical joint (head, rod, main, flywheel, wheel and safety bolts): only the maker's
+    figure counts there.
     """
-    missing = [k for k, stage in enumerate(joint.stage, 1) if stage.torque is None and stage.angle is None]
+    missing = [
+        k for k, stage in enumerate(joint.stage, 1) if stage.torque is None and stage.angle is None
+    ]
     if not missing:
         return None, None
     if joint.critical:
@@ -117,7 +187,9 @@ def generic_for(joint: Joint) -> tuple[str | None, str | None]:
     if missing != [len(joint.stage)] or not joint.thread or not joint.grade:
         return None, None
     try:
-        return generic_words(joint.thread, joint.grade, "oiled" if "oil" in (joint.treatment or "") else "dry")
+        return generic_words(
+            joint.thread, joint.grade, "oiled" if "oil" in (joint.treatment or "") else "dry"
+        )
     except Refused as refusal:
         return None, refusal.message
 
@@ -132,14 +204,31 @@ def _tools(step: Step, gear: Mapping[str, str], instruments: Set[str]) -> list[H
     if isinstance(step, MeasureStep):
         for kind in dict.fromkeys(spec.tool for spec in step.reading):
             if kind not in instruments:
-                found.append(_item(step, f"tool:{kind}", "tool", kind, "no such measuring tool in the shop", about=kind))
+                found.append(
+                    _item(
+                        step,
+                        f"tool:{kind}",
+                        "tool",
+                        kind,
+                        "no such measuring tool in the shop",
+                        about=kind,
+                    )
+                )
     return found
 
 
 def _helpers(plan: Plan, step: Step) -> list[HuntItem]:
     if len(step.people) < 2 or step.id in plan.helpers:
         return []
-    return [_item(step, f"helper:{step.id}", "helper", f"{len(step.people)} people: {'; '.join(f'{p.role}, {p.does}' for p in step.people)}", "to be asked")]
+    return [
+        _item(
+            step,
+            f"helper:{step.id}",
+            "helper",
+            f"{len(step.people)} people: {'; '.join(f'{p.role}, {p.does}' for p in step.people)}",
+            "to be asked",
+        )
+    ]
 
 
 def _answers(plan: Plan, selection: Selection, step: Step) -> list[HuntItem]:
@@ -148,10 +237,28 @@ def _answers(plan: Plan, selection: Selection, step: Step) -> list[HuntItem]:
         if agreement.step == step.id:
             state = agreement_state(agreement, plan.parts)
             if state.state != "agrees":
-                found.append(_item(step, f"part:{agreement.id}", "part", agreement.name, state.words, about=agreement.id))
+                found.append(
+                    _item(
+                        step,
+                        f"part:{agreement.id}",
+                        "part",
+                        agreement.name,
+                        state.words,
+                        about=agreement.id,
+                    )
+                )
     if step.id in selection.perhaps:
         for condition in step.when:
             if condition.fact and condition.fact not in plan.facts:
                 name = plan.all_facts()[condition.fact].name
-                found.append(_item(step, f"fact:{condition.fact}", "fact", name, "not known yet", about=condition.fact))
+                found.append(
+                    _item(
+                        step,
+                        f"fact:{condition.fact}",
+                        "fact",
+                        name,
+                        "not known yet",
+                        about=condition.fact,
+                    )
+                )
     return found

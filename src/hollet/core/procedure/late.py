@@ -1,4 +1,6 @@
-"""A forgotten step put in late: what was done already and stands on the way, and what it costs to take that off again."""
+"""A forgotten step put in late: what was done already and stands on the way, and what it costs to
+take that off again.
+"""
 
 from collections.abc import Set
 from dataclasses import dataclass
@@ -7,16 +9,25 @@ from hollet.core.procedure.sheet import Sheet, Step
 
 __all__ = ["OFF_AGAIN", "Late", "hours_of", "late_insertion"]
 
-OFF_AGAIN = ("access closes", "contamination", "load needed", "drying")  # undoing the later step gives the chance back
-"""Kinds of reason that taking off mends; a setting lost, a danger passed or a spill cannot be taken off again."""
+OFF_AGAIN = (
+    "access closes",
+    "contamination",
+    "load needed",
+    "drying",
+)  # undoing the later step gives the chance back
+"""Kinds of reason that taking off mends; a setting lost, a danger passed or a spill cannot be taken
+off again.
+"""
 
 
 @dataclass(frozen=True, slots=True)
 class Late:
     """What a late step meets.
 
-    `off` are done steps that have to come off again, last on first off, each with the reason that leads to it; `too_late` are
-    done steps before which it should have come for a reason that taking off does not mend; `hours` is the range for
+    `off` are done steps that have to come off again, last on first off, each with the reason that
+    leads to it; `too_late` are
+    done steps before which it should have come for a reason that taking off does not mend; `hours`
+    is the range for
     taking off and doing again, `without_hours` the steps that the sheet gives no hours for.
     """
 
@@ -27,9 +38,11 @@ class Late:
 
 
 def late_insertion(plan: Sheet, step_id: str, done: Set[str]) -> Late:
-    """Which done steps stand on the way of `step_id`, following the reasons from it to what comes after.
+    """Which done steps stand on the way of `step_id`, following the reasons from it to what comes
+    after.
 
-    A done step has to come off when it waits for the late one, or for another that has to come off, for a reason that taking
+    A done step has to come off when it waits for the late one, or for another that has to come off,
+    for a reason that taking
     off mends (`OFF_AGAIN`). Nothing that is not done is ever named.
     """
     followers: dict[str, list[tuple[Step, str, str]]] = {}
@@ -45,7 +58,11 @@ def late_insertion(plan: Sheet, step_id: str, done: Set[str]) -> Late:
                 off[step.id] = (step, because)
                 pending.append(step.id)
     direct = followers.get(step_id, [])
-    too_late = tuple((step, because) for step, kind, because in direct if kind not in OFF_AGAIN and step.id in done)
+    too_late = tuple(
+        (step, because)
+        for step, kind, because in direct
+        if kind not in OFF_AGAIN and step.id in done
+    )
     place = {step.id: k for k, step in enumerate(plan.step)}
     listed = tuple(sorted(off.values(), key=lambda found: -place[found[0].id]))
     lo, hi = hours_of([step for step, _ in listed])

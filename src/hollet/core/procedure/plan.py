@@ -1,6 +1,8 @@
-"""A build's plan: sheets combined, the vehicle's facts and the choices made, and what of it applies, with the reason why.
+"""A build's plan: sheets combined, the vehicle's facts and the choices made, and what of it
+applies, with the reason why.
 
-The whole plan keeps every step that a sheet brings; `select` gives the steps that apply. Numbers are given once to the
+The whole plan keeps every step that a sheet brings; `select` gives the steps that apply. Numbers
+are given once to the
 whole plan, so that a fact changed later renames nothing.
 """
 
@@ -19,7 +21,9 @@ __all__ = ["LeftOut", "Plan", "Selection", "known_of", "select"]
 
 
 class Plan(Sheet):
-    """Sheets combined, with the facts, choices and answers of one build; `retired` steps keep their id and number, `combined` tells what combining moved, `helpers` who comes to which step."""
+    """Sheets combined, with the facts, choices and answers of one build; `retired` steps keep their
+    id and number, `combined` tells what combining moved, `helpers` who comes to which step.
+    """
 
     sheets: tuple[Id, ...] = ()
     facts: dict[str, str] = Field(default_factory=dict)
@@ -31,14 +35,22 @@ class Plan(Sheet):
     helpers: dict[str, str] = Field(default_factory=dict)
 
     def asked_facts(self) -> dict[str, list[str]]:
-        """The facts on which something of this plan depends, each with the ids of the steps it decides."""
+        """The facts on which something of this plan depends, each with the ids of the steps it
+        decides.
+        """
         found: dict[str, list[str]] = {}
         for step in self.step:
             for condition in (*step.when, *(c for part in step.parts for c in part.when)):
                 if condition.fact:
                     found.setdefault(condition.fact, []).append(step.id)
-        others: list[Condition] = [c for school in self.school for c in (*school.when, *(n for way in school.way for n in way.needs))]
-        others += [c for extra in self.extra for c in extra.when] + [c for agreement in self.agreement for c in agreement.when]
+        others: list[Condition] = [
+            c
+            for school in self.school
+            for c in (*school.when, *(n for way in school.way for n in way.needs))
+        ]
+        others += [c for extra in self.extra for c in extra.when] + [
+            c for agreement in self.agreement for c in agreement.when
+        ]
         others += [c for variant in self.variant for c in variant.when]
         for condition in others:
             if condition.fact:
@@ -56,7 +68,9 @@ class LeftOut:
 
 @dataclass(frozen=True, slots=True)
 class Selection:
-    """What applies: the plan with those steps, what was left out, and steps kept though a fact is not known yet."""
+    """What applies: the plan with those steps, what was left out, and steps kept though a fact is
+    not known yet.
+    """
 
     plan: Plan
     left_out: tuple[LeftOut, ...]
@@ -67,7 +81,9 @@ class Selection:
 def known_of(plan: Plan) -> Known:
     """What is known in this plan; a school nobody chose yet counts as Hollet's pick."""
     names = {fact.id: fact.name for fact in plan.all_facts().values()}
-    names |= {school.id: school.question for school in plan.school} | {extra.id: extra.thing for extra in plan.extra}
+    names |= {school.id: school.question for school in plan.school} | {
+        extra.id: extra.thing for extra in plan.extra
+    }
     names |= {f"{school.id}.{way.id}": way.name for school in plan.school for way in school.way}
     names |= {part.id: part.name for agreement in plan.agreement for part in agreement.part}
     ways = {school.id: plan.ways.get(school.id, school.pick) for school in plan.school}
@@ -75,17 +91,28 @@ def known_of(plan: Plan) -> Known:
 
 
 def select(plan: Plan) -> Selection:
-    """The steps, limits, schools, extras and agreements that apply; unknown facts leave a step in, marked so."""
+    """The steps, limits, schools, extras and agreements that apply; unknown facts leave a step in,
+    marked so.
+    """
     known = known_of(plan)
     steps, out, perhaps, shown = [], [], {}, {}
     gone = set(plan.retired)
-    pulled = {pull.step: extra.thing for extra in plan.extra if plan.extras.get(extra.id) for pull in extra.needs}
+    pulled = {
+        pull.step: extra.thing
+        for extra in plan.extra
+        if plan.extras.get(extra.id)
+        for pull in extra.needs
+    }
     for step in plan.step:
         if step.id in gone:
             out.append(LeftOut(step, "taken out of this plan"))
             continue
         found = applies(step.when, known)
-        if found.answer != "yes" and step.id in pulled and applies(tuple(c for c in step.when if c.fact), known).answer != "no":
+        if (
+            found.answer != "yes"
+            and step.id in pulled
+            and applies(tuple(c for c in step.when if c.fact), known).answer != "no"
+        ):
             shown[step.id] = f"{pulled[step.id]} needs it"
         elif found.answer == "no":
             out.append(LeftOut(step, "; ".join(found.because)))
@@ -106,11 +133,15 @@ def select(plan: Plan) -> Selection:
     extras: tuple[Extra, ...] = that_apply(plan.extra)
     agreements: tuple[Agreement, ...] = that_apply(plan.agreement)
     here = {step.id for step in steps}
-    chosen = plan.model_copy(update={
-        "step": tuple(steps), "limit": _variants(plan, known), "school": schools,
-        "extra": tuple(extra for extra in extras if extra.at in here),
-        "agreement": tuple(a for a in agreements if a.step in here),
-    })  # fmt: skip
+    chosen = plan.model_copy(
+        update={
+            "step": tuple(steps),
+            "limit": _variants(plan, known),
+            "school": schools,
+            "extra": tuple(extra for extra in extras if extra.at in here),
+            "agreement": tuple(a for a in agreements if a.step in here),
+        }
+    )
     return Selection(chosen, tuple(out), perhaps, shown)
 
 
@@ -119,11 +150,25 @@ def _variants(plan: Plan, known: Known) -> tuple[Limit, ...]:
         return plan.limit
     found = []
     for limit in plan.limit:
-        variant = next((v for v in plan.variant if v.limit == limit.id and applies(v.when, known).answer == "yes"), None)
+        variant = next(
+            (
+                v
+                for v in plan.variant
+                if v.limit == limit.id and applies(v.when, known).answer == "yes"
+            ),
+            None,
+        )
         if variant is not None and limit.own is None and not limit.settled:
             because = "; ".join(applies(variant.when, known).because)
             condition = f"{limit.condition}, {because}" if limit.condition else because
-            limit = limit.model_copy(update={"lo": variant.lo, "hi": variant.hi, "target": variant.target,
-                                             "source": variant.source, "condition": condition})  # fmt: skip
+            limit = limit.model_copy(
+                update={
+                    "lo": variant.lo,
+                    "hi": variant.hi,
+                    "target": variant.target,
+                    "source": variant.source,
+                    "condition": condition,
+                }
+            )
         found.append(limit)
     return tuple(found)

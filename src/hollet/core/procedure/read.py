@@ -1,4 +1,6 @@
-"""Reading a sheet: its shape, its figures, its references; the first mistake is named with what would be right."""
+"""Reading a sheet: its shape, its figures, its references; the first mistake is named with what
+would be right.
+"""
 
 from typing import Any
 
@@ -14,11 +16,24 @@ from hollet.core.tightening.generic import read_thread
 
 __all__ = ["TABLES", "read_sheet"]
 
-TABLES = ("option", "school", "extra", "agreement", "limit", "variant", "joint", "setting", "fluid", "trace", "step")
+TABLES = (
+    "option",
+    "school",
+    "extra",
+    "agreement",
+    "limit",
+    "variant",
+    "joint",
+    "setting",
+    "fluid",
+    "trace",
+    "step",
+)
 
 
 def read_sheet(data: dict[str, Any], text: str = "") -> Sheet:
-    """Check a sheet read from TOML; the first mistake is named with its line, its field and what would be right.
+    """Check a sheet read from TOML; the first mistake is named with its line, its field and what
+    would be right.
 
     Raises
     ------
@@ -27,12 +42,19 @@ def read_sheet(data: dict[str, Any], text: str = "") -> Sheet:
     """
     flat = {**data.get("sheet", {}), **{key: data[key] for key in TABLES if key in data}}
     for stray in set(data) - {"sheet", *TABLES}:
-        raise mistake(text, (stray,), f"'{stray}' does not belong in a sheet: only [sheet], {', '.join(f'[[{t}]]' for t in TABLES)}")
+        raise mistake(
+            text,
+            (stray,),
+            f"'{stray}' does not belong in a sheet: only [sheet], "
+            f"{', '.join(f'[[{t}]]' for t in TABLES)}",
+        )
     try:
         sheet = Sheet.model_validate(flat)
     except ValidationError as error:
         first = error.errors()[0]
-        path = tuple(part for part in first["loc"] if not (isinstance(part, str) and part in STEP_KINDS))
+        path = tuple(
+            part for part in first["loc"] if not (isinstance(part, str) and part in STEP_KINDS)
+        )
         raise mistake(text, path, plain(first)) from error
     for index, limit in enumerate(sheet.limit):
         _check_limit(limit, text, index)
@@ -57,18 +79,28 @@ def _check_joint(joint: Joint, text: str, index: int) -> None:
     try:
         joint.sequence()
     except Refused as refusal:
-        raise mistake(text, ("joint", index, "order" if joint.pattern == "order" else "layout"), refusal.message) from refusal
+        raise mistake(
+            text,
+            ("joint", index, "order" if joint.pattern == "order" else "layout"),
+            refusal.message,
+        ) from refusal
     for number, stage in enumerate(joint.stage):
         if stage.torque is None and stage.angle is None:
             continue
         if stage.torque is not None and stage.angle is not None:
-            raise mistake(text, ("joint", index, "stage"), f"stage {number + 1} must have a torque or an angle, not both")
+            raise mistake(
+                text,
+                ("joint", index, "stage"),
+                f"stage {number + 1} must have a torque or an angle, not both",
+            )
         try:
             parsed = parse(stage.torque or stage.angle or "", "torque" if stage.torque else "angle")
         except Refused as refusal:
             raise mistake(text, ("joint", index, "stage"), refusal.message) from refusal
         if parsed.nominal is None or parsed.nominal <= 0:
-            raise mistake(text, ("joint", index, "stage"), f"stage {number + 1} must be one figure above zero")
+            raise mistake(
+                text, ("joint", index, "stage"), f"stage {number + 1} must be one figure above zero"
+            )
     if joint.thread is not None:
         try:
             read_thread(joint.thread)

@@ -1,7 +1,10 @@
-"""The order of rebuilding: a take-down reversed, its reasons turned round, and merged with the order that a sheet gives.
+"""The order of rebuilding: a take-down reversed, its reasons turned round, and merged with the
+order that a sheet gives.
 
-A reason between two removals is turned round when the thing it says also holds on the way back: what closed access on the way
-out is closed again by it on the way in. Some are not: cleaning, soaking and marking were for coming off only.
+A reason between two removals is turned round when the thing it says also holds on the way back:
+what closed access on the way
+out is closed again by it on the way in. Some are not: cleaning, soaking and marking were for coming
+off only.
 """
 
 import heapq
@@ -11,7 +14,17 @@ from dataclasses import dataclass
 from hollet.core.procedure.precedence import find_cycle
 from hollet.core.procedure.words import DANGERS
 
-__all__ = ["ONE_WAY", "Clash", "Link", "Node", "Off", "OneWay", "Rebuilt", "refit_links", "turn_round"]
+__all__ = [
+    "ONE_WAY",
+    "Clash",
+    "Link",
+    "Node",
+    "Off",
+    "OneWay",
+    "Rebuilt",
+    "refit_links",
+    "turn_round",
+]
 
 ONE_WAY = {
     "contamination": "cleaning before opening is for coming off only",
@@ -20,15 +33,18 @@ ONE_WAY = {
 }
 """Kinds that hold for coming off only, and why; all other kinds are turned round."""
 STRENGTH = {"sheet": 0, "rung": 0, "said": 1, "turned": 2, "log": 3}
-"""What gives way in a contradiction: the highest figure first. `rung` is between which rungs something must be open or closed, `log` the
+"""What gives way in a contradiction: the highest figure first. `rung` is between which rungs
+something must be open or closed, `log` the
 mere order in which things came off."""
 
 
 @dataclass(frozen=True, slots=True)
 class Off:
-    """One removal, in the order of coming off: what it was, the steps that put it back, and what it had to wait for.
+    """One removal, in the order of coming off: what it was, the steps that put it back, and what it
+    had to wait for.
 
-    `links` are (earlier removal, because, kind, origin) with origin `turned` (a sheet's reason), `said` (by whoever logged it)
+    `links` are (earlier removal, because, kind, origin) with origin `turned` (a sheet's reason),
+    `said` (by whoever logged it)
     or `log` (nothing but the order in which they came off).
     """
 
@@ -40,7 +56,9 @@ class Off:
 
 @dataclass(frozen=True, slots=True)
 class Node:
-    """A step of the rebuilding: its id, and its rank (stage, place) among those that have no reason between them."""
+    """A step of the rebuilding: its id, and its rank (stage, place) among those that have no reason
+    between them.
+    """
 
     id: str
     rank: tuple[int, int]
@@ -76,7 +94,9 @@ class Clash:
 
 @dataclass(frozen=True, slots=True)
 class Rebuilt:
-    """The merged order with the links that hold in it, what clashed, and the steps whose place is not the reverse."""
+    """The merged order with the links that hold in it, what clashed, and the steps whose place is
+    not the reverse.
+    """
 
     order: tuple[str, ...]
     links: tuple[Link, ...]
@@ -85,7 +105,9 @@ class Rebuilt:
 
 
 def refit_links(offs: Sequence[Off]) -> tuple[tuple[Link, ...], tuple[OneWay, ...]]:
-    """The reasons between removals, turned round onto the steps that put them back; and those that hold one way only."""
+    """The reasons between removals, turned round onto the steps that put them back; and those that
+    hold one way only.
+    """
     at = {off.id: off for off in offs}
     found: dict[tuple[str, str], Link] = {}
     one_way = []
@@ -101,7 +123,9 @@ def refit_links(offs: Sequence[Off]) -> tuple[tuple[Link, ...], tuple[OneWay, ..
                 for then in earlier.back:
                     link = Link(before, then, _turned(off, because, origin), kind, origin)
                     known = found.get((before, then))
-                    if before != then and (known is None or STRENGTH[origin] < STRENGTH[known.origin]):
+                    if before != then and (
+                        known is None or STRENGTH[origin] < STRENGTH[known.origin]
+                    ):
                         found[(before, then)] = link
     return tuple(found.values()), tuple(dict.fromkeys(one_way))
 
@@ -113,17 +137,24 @@ def _turned(off: Off, because: str, origin: str) -> str:
 
 
 def turn_round(
-    nodes: Sequence[Node], sheet: Sequence[Link], turned: Sequence[Link], prefer: Set[tuple[str, str]] = frozenset(), placed: Set[str] = frozenset()
+    nodes: Sequence[Node],
+    sheet: Sequence[Link],
+    turned: Sequence[Link],
+    prefer: Set[tuple[str, str]] = frozenset(),
+    placed: Set[str] = frozenset(),
 ) -> Rebuilt:
     """Merge the sheet's own links with the turned ones; `placed` are steps that a sheet has placed.
 
-    Links are taken in by strength (sheet, said, turned, log). One that would close a circle, or go against the ranks of stages,
-    is dropped and reported with the links that say the opposite. `prefer` holds the (before, then) of turned links for which the
+    Links are taken in by strength (sheet, said, turned, log). One that would close a circle, or go
+    against the ranks of stages,
+    is dropped and reported with the links that say the opposite. `prefer` holds the (before, then)
+    of turned links for which the
     opposing sheet links are given up instead.
 
     Notes
     -----
-    Kahn's method with a heap; adding a link asks for a path by depth-first search, O(links²) in all.
+    Kahn's method with a heap; adding a link asks for a path by depth-first search, O(links²) in
+    all.
     """
     rank = {node.id: node.rank for node in nodes}
     dropped_by_choice = _opposed(sheet, turned, prefer)
@@ -146,13 +177,20 @@ def turn_round(
             continue
         kept.append(link)
         ahead.setdefault(link.before, []).append(link)
-    clashes += [Clash(link, tuple(x for x in kept if (x.then, x.before) == (link.before, link.then))) for link in dropped_by_choice]
+    clashes += [
+        Clash(link, tuple(x for x in kept if (x.then, x.before) == (link.before, link.then)))
+        for link in dropped_by_choice
+    ]
     order = _sorted(rank, kept)
     return Rebuilt(order, tuple(kept), tuple(clashes), _moved(order, turned))
 
 
-def _opposed(sheet: Sequence[Link], turned: Sequence[Link], prefer: Set[tuple[str, str]]) -> list[Link]:
-    """Sheet links that the mechanic gave up for a link of the take-down: those that lie on the opposite chain; never one that guards against a danger."""
+def _opposed(
+    sheet: Sequence[Link], turned: Sequence[Link], prefer: Set[tuple[str, str]]
+) -> list[Link]:
+    """Sheet links that the mechanic gave up for a link of the take-down: those that lie on the
+    opposite chain; never one that guards against a danger.
+    """
     gone: list[Link] = []
     for link in turned:
         if (link.before, link.then) not in prefer:
@@ -206,11 +244,18 @@ def _sorted(rank: Mapping[str, tuple[int, int]], links: Sequence[Link]) -> tuple
             waits[follower] -= 1
             if waits[follower] == 0:
                 heapq.heappush(ready, (rank[follower], follower))
-    assert len(order) == len(rank), f"a circle was let in: {find_cycle({n: [x.before for x in links if x.then == n] for n in rank})}"
+    assert len(order) == len(rank), (
+        "a circle was let in: "
+        f"{find_cycle({n: [x.before for x in links if x.then == n] for n in rank})}"
+    )
     return tuple(order)
 
 
 def _moved(order: Sequence[str], turned: Sequence[Link]) -> frozenset[str]:
     """Steps that stand before something that the bare reverse would put them behind."""
     place = {node: k for k, node in enumerate(order)}
-    return frozenset(link.then for link in turned if link.before in place and link.then in place and place[link.before] > place[link.then])
+    return frozenset(
+        link.then
+        for link in turned
+        if link.before in place and link.then in place and place[link.before] > place[link.then]
+    )

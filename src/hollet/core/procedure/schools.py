@@ -1,4 +1,6 @@
-"""Schools (several accepted ways to do a thing), extras (while you are in there), and parts that must agree."""
+"""Schools (several accepted ways to do a thing), extras (while you are in there), and parts that
+must agree.
+"""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
@@ -9,11 +11,25 @@ from pydantic import Field
 from hollet.core.procedure.facts import Condition, Known, applies
 from hollet.core.procedure.words import Hours, Id, Money, Part, Prose, Words
 
-__all__ = ["Agreement", "AgreementState", "Cost", "Extra", "PartChoice", "Possible", "Pull", "School", "Way", "agreement_state", "possible"]
+__all__ = [
+    "Agreement",
+    "AgreementState",
+    "Cost",
+    "Extra",
+    "PartChoice",
+    "Possible",
+    "Pull",
+    "School",
+    "Way",
+    "agreement_state",
+    "possible",
+]
 
 
 class Way(Part):
-    """One accepted way: what it needs and costs, what it risks, whom it suits, who holds with it."""
+    """One accepted way: what it needs and costs, what it risks, whom it suits, who
+    holds with it.
+    """
 
     id: Id
     name: Words
@@ -53,14 +69,18 @@ class Cost(Part):
 
 
 class Pull(Part):
-    """A step, of this or another sheet, without which extra work cannot be done; what it is where no sheet brings it."""
+    """A step, of this or another sheet, without which extra work cannot be done; what it is where
+    no sheet brings it.
+    """
 
     step: Id
     thing: Words
 
 
 class Extra(Part):
-    """Extra work that is cheap while access exists: at which step, the cost now, the cost of coming back for it."""
+    """Extra work that is cheap while access exists: at which step, the cost now, the cost of coming
+    back for it.
+    """
 
     id: Id
     thing: Words
@@ -81,7 +101,9 @@ class PartChoice(Part):
 
 
 class Agreement(Part):
-    """Parts whose kinds must agree: `allowed` lists the combinations, in the order of `part`; a clash blocks `step`."""
+    """Parts whose kinds must agree: `allowed` lists the combinations, in the order of `part`; a
+    clash blocks `step`.
+    """
 
     id: Id
     name: Words
@@ -101,7 +123,9 @@ class Possible:
 
 
 def possible(way: Way, known: Known, lacking: Sequence[str]) -> Possible:
-    """A way is not possible when a fact forbids it or a tool that it needs is `lacking` in the shop."""
+    """A way is not possible when a fact forbids it or a tool that it needs is `lacking` in the
+    shop.
+    """
     needs = applies(way.needs, known)
     if needs.answer == "no":
         return Possible(False, tuple(f"not for this vehicle, {words}" for words in needs.because))
@@ -111,22 +135,40 @@ def possible(way: Way, known: Known, lacking: Sequence[str]) -> Possible:
 
 @dataclass(frozen=True, slots=True)
 class AgreementState:
-    """`agrees`, `open` (something is not known yet) or `clash`; the words name the parts and what would go together."""
+    """`agrees`, `open` (something is not known yet) or `clash`; the words name the parts and what
+    would go together.
+    """
 
     state: str
     words: str
 
 
 def agreement_state(agreement: Agreement, parts: Mapping[str, str]) -> AgreementState:
-    """Whether the parts as chosen go together. Incomplete answers clash as soon as no allowed combination is left."""
+    """Whether the parts as chosen go together.
+
+    Incomplete answers clash as soon as no allowed combination is left.
+    """
     said = [(choice, parts.get(choice.id)) for choice in agreement.part]
-    left = [row for row in agreement.allowed if all(value in (None, item) for (_, value), item in zip(said, row, strict=True))]
+    left = [
+        row
+        for row in agreement.allowed
+        if all(value in (None, item) for (_, value), item in zip(said, row, strict=True))
+    ]
     if not left:
         have = ", ".join(f"{choice.name} {value}" for choice, value in said if value is not None)
-        near = max(agreement.allowed, key=lambda row: sum(value == item for (_, value), item in zip(said, row, strict=True)))
-        goes = ", ".join(f"{choice.name} {item}" for (choice, _), item in zip(said, near, strict=True))
-        return AgreementState("clash", f"{have} do not go together: {agreement.because}. What goes together: {goes}")
+        near = max(
+            agreement.allowed,
+            key=lambda row: sum(value == item for (_, value), item in zip(said, row, strict=True)),
+        )
+        goes = ", ".join(
+            f"{choice.name} {item}" for (choice, _), item in zip(said, near, strict=True)
+        )
+        return AgreementState(
+            "clash", f"{have} do not go together: {agreement.because}. What goes together: {goes}"
+        )
     unknown = [choice.name for choice, value in said if value is None]
     if unknown:
         return AgreementState("open", f"not known yet: {', '.join(unknown)}")
-    return AgreementState("agrees", f"{', '.join(f'{choice.name} {value}' for choice, value in said)} go together")
+    return AgreementState(
+        "agrees", f"{', '.join(f'{choice.name} {value}' for choice, value in said)} go together"
+    )

@@ -1,6 +1,8 @@
-"""A procedure sheet: steps in order with reasons, limits, joints and cautions. A build's plan grows from it (see `plan`).
+"""A procedure sheet: steps in order with reasons, limits, joints and cautions. A build's plan grows
+from it (see `plan`).
 
-Each step kind is one model here; the union is told apart by `kind`. How a sheet is read and checked: `read`.
+Each step kind is one model here; the union is told apart by `kind`. How a sheet is read and
+checked: `read`.
 """
 
 from typing import Annotated, Any, Literal
@@ -33,18 +35,55 @@ from hollet.core.procedure.words import (
 from hollet.core.tightening.patterns import check_permutation, circle_order, head_order
 
 __all__ = [
-    "CAPTURE_KINDS", "OPEN_SORTS", "RUNGS", "STAGES", "After", "Ask", "BagLine", "Capture", "Carry", "CheckStep", "Face", "FillStep", "Fluid", "FluidKind", "InspectPart", "InspectStep",
-    "Joint", "LastChance", "Layout", "MeasureStep", "OpenSort", "Opens", "PartNeed", "Release", "RemoveStep", "Role", "RunStep", "Setting", "Sheet", "Step", "TightenStep",
-    "TighteningStage", "Variant", "blocks_of", "is_danger", "numbered",
-]  # fmt: skip
+    "CAPTURE_KINDS",
+    "OPEN_SORTS",
+    "RUNGS",
+    "STAGES",
+    "After",
+    "Ask",
+    "BagLine",
+    "Capture",
+    "Carry",
+    "CheckStep",
+    "Face",
+    "FillStep",
+    "Fluid",
+    "FluidKind",
+    "InspectPart",
+    "InspectStep",
+    "Joint",
+    "LastChance",
+    "Layout",
+    "MeasureStep",
+    "OpenSort",
+    "Opens",
+    "PartNeed",
+    "Release",
+    "RemoveStep",
+    "Role",
+    "RunStep",
+    "Setting",
+    "Sheet",
+    "Step",
+    "TightenStep",
+    "TighteningStage",
+    "Variant",
+    "blocks_of",
+    "is_danger",
+    "numbered",
+]
 
 
 class After(Part):
-    """This step waits for `step`, because; with `if_there` the link counts only where another sheet brings that step.
+    """This step waits for `step`, because; with `if_there` the link counts only where another sheet
+    brings that step.
 
-    `assumed`: nobody said why, it only came off in this order. `origin` keeps where a reason came from, `said_by` who decided it.
-    `live` is what is dangerous while the other is not done ("the spring is not caught"), `box` what is pressed when it was done in
-    another way; without them the title and the reason stand in. `lasts` is how long a drying takes, such as "12 h".
+    `assumed`: nobody said why, it only came off in this order. `origin` keeps where a reason came
+    from, `said_by` who decided it.
+    `live` is what is dangerous while the other is not done ("the spring is not caught"), `box` what
+    is pressed when it was done in
+    another way; without them the title and the reason stand in. `lasts` is how long a drying takes,
+    such as "12 h".
     """
 
     step: Id
@@ -60,7 +99,9 @@ class After(Part):
 
 
 class LastChance(Part):
-    """A thing that nobody reaches once the step is done; `step` is the one that does it, if there is one."""
+    """A thing that nobody reaches once the step is done; `step` is the one that does it, if there
+    is one.
+    """
 
     thing: Words
     because: Words
@@ -82,16 +123,35 @@ class PartNeed(Part):
     when: tuple[Condition, ...] = ()
 
 
-OpenSort = Literal["disconnected", "tied", "stand_in", "cap", "cover", "block", "open_port", "other"]
-OPEN_SORTS = {"disconnected": "disconnected", "tied": "tied up", "stand_in": "stand-in bolt or bracket", "cap": "capped", "cover": "covered",
-              "block": "blocked or held", "open_port": "open, not covered", "other": "other"}  # fmt: skip
+OpenSort = Literal[
+    "disconnected", "tied", "stand_in", "cap", "cover", "block", "open_port", "other"
+]
+OPEN_SORTS = {
+    "disconnected": "disconnected",
+    "tied": "tied up",
+    "stand_in": "stand-in bolt or bracket",
+    "cap": "capped",
+    "cover": "covered",
+    "block": "blocked or held",
+    "open_port": "open, not covered",
+    "other": "other",
+}
 CaptureKind = Literal["photo", "wires", "mark", "index", "length", "reading", "straight_ahead"]
-CAPTURE_KINDS = {"photo": "photo", "wires": "wire by terminal", "mark": "witness mark", "index": "position of an indexed part", "length": "length",
-                 "reading": "reading", "straight_ahead": "straight-ahead mark"}  # fmt: skip
+CAPTURE_KINDS = {
+    "photo": "photo",
+    "wires": "wire by terminal",
+    "mark": "witness mark",
+    "index": "position of an indexed part",
+    "length": "length",
+    "reading": "reading",
+    "straight_ahead": "straight-ahead mark",
+}
 
 
 class Opens(Part):
-    """A temporary state that the step leaves: what, the first rung it blocks, what undoes it, of which sort, tucked where."""
+    """A temporary state that the step leaves: what, the first rung it blocks, what undoes it, of
+    which sort, tucked where.
+    """
 
     id: Id
     what: Words
@@ -104,7 +164,9 @@ class Opens(Part):
 
 
 class Capture(Part):
-    """What must be kept of the state as found before the step destroys it; `within` is how far a length may differ at refit."""
+    """What must be kept of the state as found before the step destroys it; `within` is how far a
+    length may differ at refit.
+    """
 
     id: Id
     what: Words
@@ -127,7 +189,9 @@ FluidKind = Literal["oil", "coolant", "fuel", "brake", "clutch", "gear"]
 
 
 class Fluid(Part):
-    """What a system may still hold: of which kind, how much, where it runs out, and whether the circuit stays closed."""
+    """What a system may still hold: of which kind, how much, where it runs out, and whether the
+    circuit stays closed.
+    """
 
     id: Id
     name: Words
@@ -138,7 +202,9 @@ class Fluid(Part):
 
 
 class Carry(Part):
-    """What carries a body once the step is done: by what, on which points (named or none), at how many places."""
+    """What carries a body once the step is done: by what, on which points (named or none), at how
+    many places.
+    """
 
     body: Carried
     by: SupportKind
@@ -147,7 +213,9 @@ class Carry(Part):
 
 
 class Release(Part):
-    """What carries a body no longer once the step is done; without `by`, whatever carried it before. `free`: nothing is under load after it."""
+    """What carries a body no longer once the step is done; without `by`, whatever carried it
+    before. `free`: nothing is under load after it.
+    """
 
     body: Carried
     by: SupportKind | None = None
@@ -210,7 +278,9 @@ class BaseStep(Part):
 
 
 class Ask(Part):
-    """A figure that somebody says before the step is done; `at_least` and `at_most` name another one of the step that it must not fall short of or pass; outside `usual` it is asked."""
+    """A figure that somebody says before the step is done; `at_least` and `at_most` name another
+    one of the step that it must not fall short of or pass; outside `usual` it is asked.
+    """
 
     id: Id
     name: Words
@@ -238,9 +308,11 @@ class Face(Part):
 
 
 class InspectPart(Part):
-    """A part with its faces; where it stands among its like; what a new one costs and what being wrong about it would.
+    """A part with its faces; where it stands among its like; what a new one costs and what being
+    wrong about it would.
 
-    `clearance` names the step and the result that were measured at the same position. `only_traced`: it is looked at only when debris may have reached it.
+    `clearance` names the step and the result that were measured at the same position.
+    `only_traced`: it is looked at only when debris may have reached it.
     """
 
     id: Id
@@ -273,9 +345,11 @@ class RemoveStep(BaseStep):
 
 
 class ReadingSpec(Part):
-    """One reading to take, with which kind of tool and about what to expect; the state of the part and the face it is read from.
+    """One reading to take, with which kind of tool and about what to expect; the state of the part
+    and the face it is read from.
 
-    `at` places it on the drawing of the step; `twice` asks for a second reading; `changed_by` names steps after which it must be read again.
+    `at` places it on the drawing of the step; `twice` asks for a second reading; `changed_by` names
+    steps after which it must be read again.
     """
 
     id: Id
@@ -294,16 +368,23 @@ How = Literal["largest", "smallest", "mean", "spread", "sum", "ends"]
 
 
 class Take(Part):
-    """What fills one field of a calculation: a reading, several readings, or a fixed figure such as `= 86 mm`."""
+    """What fills one field of a calculation: a reading, several readings, or a fixed figure such as
+    `= 86 mm`.
+    """
 
     field: Annotated[str, Field(min_length=1, max_length=60)]
-    of: Annotated[tuple[Annotated[str, Field(min_length=1, max_length=60)], ...], Field(min_length=1, max_length=60)]
+    of: Annotated[
+        tuple[Annotated[str, Field(min_length=1, max_length=60)], ...],
+        Field(min_length=1, max_length=60),
+    ]
 
 
 class ResultSpec(Part):
-    """What is judged: one reading; `minuend` - `subtrahend`; `how` of the readings `over`, less those of `less`; or what the calculation `calc` `gives`.
+    """What is judged: one reading; `minuend` - `subtrahend`; `how` of the readings `over`, less
+    those of `less`; or what the calculation `calc` `gives`.
 
-    `ends`: the smallest of `over` goes against the lower limit and the largest against the upper one, each less `less`.
+    `ends`: the smallest of `over` goes against the lower limit and the largest against the upper
+    one, each less `less`.
     """
 
     id: Id
@@ -326,7 +407,20 @@ class ResultSpec(Part):
         return tuple(dict.fromkeys(name for name in listed if name))
 
 
-Drawing = Literal["bores", "journals", "shells", "cylinders", "round", "corners", "shafts", "links", "stack", "flange", "belt", "turning"]
+Drawing = Literal[
+    "bores",
+    "journals",
+    "shells",
+    "cylinders",
+    "round",
+    "corners",
+    "shafts",
+    "links",
+    "stack",
+    "flange",
+    "belt",
+    "turning",
+]
 
 
 class MeasureStep(BaseStep):
@@ -348,7 +442,9 @@ class TightenStep(BaseStep):
 
 
 class FillStep(BaseStep):
-    """A fluid (its id, or its name where the sheet describes none) with its amount and its level check."""
+    """A fluid (its id, or its name where the sheet describes none) with its amount and its level
+    check.
+    """
 
     kind: Literal["fill"]
     fluid: Words
@@ -375,7 +471,10 @@ class RunStep(BaseStep):
     still_runs: Words | None = None
 
 
-Step = Annotated[CheckStep | InspectStep | RemoveStep | MeasureStep | TightenStep | FillStep | RunStep, Field(discriminator="kind")]
+Step = Annotated[
+    CheckStep | InspectStep | RemoveStep | MeasureStep | TightenStep | FillStep | RunStep,
+    Field(discriminator="kind"),
+]
 
 
 class Layout(Part):
@@ -390,7 +489,11 @@ class Layout(Part):
         """Names of the places, before any order."""
         if self.kind == "head":
             return [f"{row}{c}" for row in "AB" for c in range(1, (self.columns or 0) + 1)]
-        return [str(k) for k in range(1, (self.n or 0) + 1)] if self.kind == "circle" else list(self.points)
+        return (
+            [str(k) for k in range(1, (self.n or 0) + 1)]
+            if self.kind == "circle"
+            else list(self.points)
+        )
 
 
 class TighteningStage(Part):
@@ -401,9 +504,11 @@ class TighteningStage(Part):
 
 
 class PutRight(Part):
-    """What the sheet says to do about a bolt outside; Hollet never prescribes backing off by itself.
+    """What the sheet says to do about a bolt outside; Hollet never prescribes backing off by
+    itself.
 
-    `fresh`: whether one that got too much is replaced before it begins again at stage 1; it is, unless the sheet says otherwise.
+    `fresh`: whether one that got too much is replaced before it begins again at stage 1; it is,
+    unless the sheet says otherwise.
     """
 
     over: Words | None = None
@@ -464,7 +569,9 @@ class Variant(Part):
 
 
 class Sheet(Part):
-    """The whole sheet; `first` is the first rung that it is about, *crank* where it does not say."""
+    """The whole sheet; `first` is the first rung that it is about, *crank* where it
+    does not say.
+    """
 
     id: Id
     title: Words
@@ -531,17 +638,23 @@ def numbered(steps: tuple[Any, ...]) -> tuple[Any, ...]:
 
 
 def is_danger(sheet: Sheet, link: After) -> bool:
-    """Whether a link guards against harm to people: its kind says so, or what would spill is fuel or brake fluid."""
+    """Whether a link guards against harm to people: its kind says so, or what would spill is fuel
+    or brake fluid.
+    """
     if link.kind in DANGERS:
         return not link.assumed
     drains = sheet.find_step(link.step) if link.kind == "spill" else None
-    return drains is not None and any(fluid.kind in ("fuel", "brake") for fluid in sheet.fluid if fluid.id in drains.drains)
+    return drains is not None and any(
+        fluid.kind in ("fuel", "brake") for fluid in sheet.fluid if fluid.id in drains.drains
+    )
 
 
 def blocks_of(plan: Sheet, step: BaseStep) -> str:
-    """The first rung that this step blocks while it is not done: said by the sheet, else by its stage; planning and ordering block nothing themselves.
+    """The first rung that this step blocks while it is not done: said by the sheet, else by its
+    stage; planning and ordering block nothing themselves.
 
-    Where nothing is said it is the first rung that the plan is about: arms and springs shut *drive* and say nothing of cranking. A plan that
+    Where nothing is said it is the first rung that the plan is about: arms and springs shut *drive*
+    and say nothing of cranking. A plan that
     does not say may hold an engine: *crank*.
     """
     if step.blocks:
@@ -551,4 +664,9 @@ def blocks_of(plan: Sheet, step: BaseStep) -> str:
     rungs = [*RUNGS, "nothing"]
     if isinstance(step, RunStep):
         return rungs[rungs.index(step.rung) + 1]
-    return rungs[max(rungs.index(plan.first or "crank"), rungs.index("fire" if step.stage == "wake" else "crank"))]
+    return rungs[
+        max(
+            rungs.index(plan.first or "crank"),
+            rungs.index("fire" if step.stage == "wake" else "crank"),
+        )
+    ]

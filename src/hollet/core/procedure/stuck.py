@@ -1,6 +1,8 @@
-"""The ladder for a stuck part: from soaking to cutting, what each rung may harm, and when to stop and get the right tool.
+"""The ladder for a stuck part: from soaking to cutting, what each rung may harm, and when to stop
+and get the right tool.
 
-The rungs and their order are usual workshop practice. Heat is refused near fuel, dampers, seals and heat-treated steering and suspension
+The rungs and their order are usual workshop practice. Heat is refused near fuel, dampers, seals and
+heat-treated steering and suspension
 parts, and after penetrating oil or cleaner until it is wiped off and the wait is over.
 """
 
@@ -11,10 +13,19 @@ from pydantic import BaseModel, ConfigDict
 
 __all__ = ["NEAR", "STUCK", "Near", "StuckFacts", "StuckRung", "StuckView", "Try", "stuck_ladder"]
 
-StuckRung = Literal["soak", "counter_hold", "partial_nut", "strike", "wedge", "puller", "heat", "cut"]
+StuckRung = Literal[
+    "soak", "counter_hold", "partial_nut", "strike", "wedge", "puller", "heat", "cut"
+]
 Near = Literal["fuel", "damper", "seal", "heat_treated", "battery", "airbag", "alloy"]
-NEAR: dict[Near, str] = {"fuel": "fuel line, tank or vapour", "damper": "damper or gas spring", "seal": "rubber seal, boot or bush", "heat_treated": "steering or suspension part, spring or other heat-treated part",
-        "battery": "battery, charging or not", "airbag": "airbag or pretensioner", "alloy": "light-alloy housing"}  # fmt: skip
+NEAR: dict[Near, str] = {
+    "fuel": "fuel line, tank or vapour",
+    "damper": "damper or gas spring",
+    "seal": "rubber seal, boot or bush",
+    "heat_treated": "steering or suspension part, spring or other heat-treated part",
+    "battery": "battery, charging or not",
+    "airbag": "airbag or pretensioner",
+    "alloy": "light-alloy housing",
+}
 SOAK_MIN = 8 * 60.0
 STOP_TRIES = 3
 NO_HEAT: tuple[Near, ...] = ("fuel", "damper", "seal", "heat_treated", "battery", "airbag")
@@ -33,20 +44,82 @@ class Rung(BaseModel):
 
 
 STUCK: tuple[Rung, ...] = (
-    Rung(id="soak", name="Soak", do="Brush the thread clean, penetrating oil on it, and leave it: the evening before is best.", harm="Rubber swells and paint lifts; what is soaked must not see a flame.",
-         stop="Soaked twice, 8 h each: more oil brings no more.", most_minutes=2 * SOAK_MIN),
-    Rung(id="counter_hold", name="Counter-hold", do="Two tools: one holds, one turns. Six-sided socket, square on.", harm="The held part twists a line, a stud or a bracket.", stop="The corners begin to round: another tool.", most_minutes=10),
-    Rung(id="partial_nut", name="Nut on, half on", do="Leave the nut on level with the thread, or run one on, before anything is struck or pulled.", harm="A bare thread end mushrooms and takes the nut never again.", stop="The nut does not run by hand: clean the thread first.", most_minutes=5),
-    Rung(id="strike", name="Strike", do="One short, square blow on the boss or the bolt head, with a drift. Eye protection.", harm="Bearings, castings and threads; never on a steering joint's thread, a hub with its bearing in, or cast ears.", stop="Five blows with nothing moving.", most_minutes=5),
-    Rung(id="wedge", name="Wedge", do="Opposite sides in turn, soft wedge, never between machined faces.", harm="Sealing faces and boots: one score leaks for ever.", stop="It opens on one side only: ease off and go round.", most_minutes=10),
-    Rung(id="puller", name="Puller", do="Centred, thread oiled, tight by hand; tighten, then one tap on the screw.", harm="The part flies off: stay out of its line, leave a nut on. Thin rims crack.", stop="The screw gets hard and nothing moves after ten minutes under load: the next size of puller, not a longer bar.", most_minutes=20),
-    Rung(id="heat", name="Heat", do="Warm the outer part evenly, never red; induction or hot air before flame.", harm="Temper, seals, grease, paint, bearings; charred seals give off acid and are not touched.", stop="Too hot for the seal next to it, or smoke.", most_minutes=10),
-    Rung(id="cut", name="Cut or split", do="Split the nut or the race, not the shaft. Openings covered, eye protection.", harm="What is beneath: stop a hair short and break the rest.", stop="It is the last rung: a specialist with the part on his bench is cheaper than a hub.", most_minutes=30),
-)  # fmt: skip
+    Rung(
+        id="soak",
+        name="Soak",
+        do="Brush the thread clean, penetrating oil on it, and leave it: the evening before is "
+        "best.",
+        harm="Rubber swells and paint lifts; what is soaked must not see a flame.",
+        stop="Soaked twice, 8 h each: more oil brings no more.",
+        most_minutes=2 * SOAK_MIN,
+    ),
+    Rung(
+        id="counter_hold",
+        name="Counter-hold",
+        do="Two tools: one holds, one turns. Six-sided socket, square on.",
+        harm="The held part twists a line, a stud or a bracket.",
+        stop="The corners begin to round: another tool.",
+        most_minutes=10,
+    ),
+    Rung(
+        id="partial_nut",
+        name="Nut on, half on",
+        do="Leave the nut on level with the thread, or run one on, before anything is struck or "
+        "pulled.",
+        harm="A bare thread end mushrooms and takes the nut never again.",
+        stop="The nut does not run by hand: clean the thread first.",
+        most_minutes=5,
+    ),
+    Rung(
+        id="strike",
+        name="Strike",
+        do="One short, square blow on the boss or the bolt head, with a drift. Eye protection.",
+        harm="Bearings, castings and threads; never on a steering joint's thread, a hub with its "
+        "bearing in, or cast ears.",
+        stop="Five blows with nothing moving.",
+        most_minutes=5,
+    ),
+    Rung(
+        id="wedge",
+        name="Wedge",
+        do="Opposite sides in turn, soft wedge, never between machined faces.",
+        harm="Sealing faces and boots: one score leaks for ever.",
+        stop="It opens on one side only: ease off and go round.",
+        most_minutes=10,
+    ),
+    Rung(
+        id="puller",
+        name="Puller",
+        do="Centred, thread oiled, tight by hand; tighten, then one tap on the screw.",
+        harm="The part flies off: stay out of its line, leave a nut on. Thin rims crack.",
+        stop="The screw gets hard and nothing moves after ten minutes under load: the next size of "
+        "puller, not a longer bar.",
+        most_minutes=20,
+    ),
+    Rung(
+        id="heat",
+        name="Heat",
+        do="Warm the outer part evenly, never red; induction or hot air before flame.",
+        harm="Temper, seals, grease, paint, bearings; charred seals give off acid and are not "
+        "touched.",
+        stop="Too hot for the seal next to it, or smoke.",
+        most_minutes=10,
+    ),
+    Rung(
+        id="cut",
+        name="Cut or split",
+        do="Split the nut or the race, not the shaft. Openings covered, eye protection.",
+        harm="What is beneath: stop a hair short and break the rest.",
+        stop="It is the last rung: a specialist with the part on his bench is cheaper than a hub.",
+        most_minutes=30,
+    ),
+)
 
 
 class Try(BaseModel):
-    """One try that was made: the rung, minutes, whether it came, and how long ago it was, in minutes."""
+    """One try that was made: the rung, minutes, whether it came, and how long ago it was, in
+    minutes.
+    """
 
     model_config = ConfigDict(frozen=True)
     rung: StuckRung
@@ -56,7 +129,9 @@ class Try(BaseModel):
 
 
 class StuckFacts(BaseModel):
-    """What lies near the part; whether cleaner was on it; `wiped`: wiped dry, and the wait of 15 min is over."""
+    """What lies near the part; whether cleaner was on it; `wiped`: wiped dry, and the wait of 15
+    min is over.
+    """
 
     model_config = ConfigDict(frozen=True)
     near: tuple[Near, ...] = ()
@@ -82,8 +157,10 @@ class StuckView(BaseModel):
 def stuck_ladder(tries: Sequence[Try], facts: StuckFacts) -> tuple[StuckView, ...]:
     """Each rung with what was tried and whether it is refused, and why.
 
-    Heat is refused near `fuel`, `damper`, `seal`, `heat_treated`, `battery` and `airbag`, and, when anything was soaked or cleaned, until
-    it is wiped dry and the wait is over. A rung is enough after `STOP_TRIES` tries or its own minutes.
+    Heat is refused near `fuel`, `damper`, `seal`, `heat_treated`, `battery` and `airbag`, and, when
+    anything was soaked or cleaned, until
+    it is wiped dry and the wait is over. A rung is enough after `STOP_TRIES` tries or its own
+    minutes.
     """
     near = set(facts.near)
     found = []
@@ -100,7 +177,15 @@ def stuck_ladder(tries: Sequence[Try], facts: StuckFacts) -> tuple[StuckView, ..
             state, words = "tried", "it came" if own[-1].came else _tried(own, minutes)
         else:
             state, words = "free", ""
-        found.append(StuckView(**rung.model_dump(exclude={"most_minutes"}), state=state, words=words, tries=len(own), minutes=minutes))
+        found.append(
+            StuckView(
+                **rung.model_dump(exclude={"most_minutes"}),
+                state=state,
+                words=words,
+                tries=len(own),
+                minutes=minutes,
+            )
+        )
     return tuple(found)
 
 

@@ -1,4 +1,6 @@
-"""The way of oil, fluid and particles through a unit as a graph, and what lies downstream of a part that failed."""
+"""The way of oil, fluid and particles through a unit as a graph, and what lies downstream of a part
+that failed.
+"""
 
 from typing import Annotated
 
@@ -10,7 +12,9 @@ __all__ = ["Flow", "Reached", "Station", "Trace", "downstream"]
 
 
 class Station(Part):
-    """A place that the flow passes: its part in the inspection, where it is drawn, and whether it holds back what is carried."""
+    """A place that the flow passes: its part in the inspection, where it is drawn, and whether it
+    holds back what is carried.
+    """
 
     id: Id
     name: Words
@@ -28,7 +32,9 @@ class Flow(Part):
 
 
 class Trace(Part):
-    """A graph of stations and flows, what it carries, and a line drawing of the unit (polylines in a field of 640 by 160)."""
+    """A graph of stations and flows, what it carries, and a line drawing of the unit (polylines in
+    a field of 640 by 160).
+    """
 
     id: Id
     name: Words
@@ -43,7 +49,9 @@ class Trace(Part):
 
 
 class Reached(Part):
-    """A station downstream: its number in flow order, how many flows away, from where, and through which filters at the least."""
+    """A station downstream: its number in flow order, how many flows away, from where, and through
+    which filters at the least.
+    """
 
     station: Id
     n: int
@@ -53,9 +61,11 @@ class Reached(Part):
 
 
 def downstream(trace: Trace, failed: str) -> tuple[Reached, ...]:
-    """All stations that particles from `failed` can reach, nearest first (breadth first, in the sheet's order of flows).
+    """All stations that particles from `failed` can reach, nearest first (breadth first, in the
+    sheet's order of flows).
 
-    A filter is passed on, not trusted: it may have stood open on its by-pass. What lies behind one says so.
+    A filter is passed on, not trusted: it may have stood open on its by-pass. What lies behind one
+    says so.
     """
     order: dict[str, Reached] = {}
     queue: list[tuple[str, int, tuple[str, ...]]] = [(failed, 0, ())]
@@ -64,7 +74,17 @@ def downstream(trace: Trace, failed: str) -> tuple[Reached, ...]:
             if flow.start != here or flow.to == failed or flow.to in order:
                 continue
             station = trace.find(here)
-            behind = (*filters, station.name) if station and station.filter and here != failed else filters
-            order[flow.to] = Reached(station=flow.to, n=len(order) + 1, distance=distance + 1, came_from=here, filters=behind)
+            behind = (
+                (*filters, station.name)
+                if station and station.filter and here != failed
+                else filters
+            )
+            order[flow.to] = Reached(
+                station=flow.to,
+                n=len(order) + 1,
+                distance=distance + 1,
+                came_from=here,
+                filters=behind,
+            )
             queue.append((flow.to, distance + 1, behind))
     return tuple(order.values())

@@ -1,32 +1,98 @@
-"""Words that sheets are made of: the nine stages, the seven rungs, ids, and the base of every part of a sheet."""
+"""Words that sheets are made of: the nine stages, the seven rungs, ids, and the base of every part
+of a sheet.
+"""
 
 from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
 __all__ = [
-    "DANGERS", "KINDS_OF_REASON", "RUNGS", "STAGES", "STAGE_RANK", "Carried", "Ground", "Hours", "Id", "Money", "Part", "Prose", "ReasonKind", "ReasonOrigin", "Rung", "Stage",
-    "SupportKind", "VEHICLE_STATES", "VehicleState", "Words",
-]  # fmt: skip
+    "DANGERS",
+    "KINDS_OF_REASON",
+    "RUNGS",
+    "STAGES",
+    "STAGE_RANK",
+    "Carried",
+    "Ground",
+    "Hours",
+    "Id",
+    "Money",
+    "Part",
+    "Prose",
+    "ReasonKind",
+    "ReasonOrigin",
+    "Rung",
+    "Stage",
+    "SupportKind",
+    "VEHICLE_STATES",
+    "VehicleState",
+    "Words",
+]
 
-STAGES = {"plan": "Plan", "take_down": "Take down", "inspect": "Inspect", "order": "Order", "prepare": "Prepare",
-          "build_up": "Build up", "fit_in": "Fit in", "wake": "Wake", "settle": "Settle"}  # fmt: skip
+STAGES = {
+    "plan": "Plan",
+    "take_down": "Take down",
+    "inspect": "Inspect",
+    "order": "Order",
+    "prepare": "Prepare",
+    "build_up": "Build up",
+    "fit_in": "Fit in",
+    "wake": "Wake",
+    "settle": "Settle",
+}
 STAGE_RANK = {stage: k for k, stage in enumerate(STAGES)}
-RUNGS = {"power_on": "Power on", "crank": "Crank", "fuel_on": "Fuel on", "fire": "Fire", "run_on": "Run on",
-         "gear": "Gear", "drive": "Drive"}  # fmt: skip
-Stage = Literal["plan", "take_down", "inspect", "order", "prepare", "build_up", "fit_in", "wake", "settle"]
+RUNGS = {
+    "power_on": "Power on",
+    "crank": "Crank",
+    "fuel_on": "Fuel on",
+    "fire": "Fire",
+    "run_on": "Run on",
+    "gear": "Gear",
+    "drive": "Drive",
+}
+Stage = Literal[
+    "plan", "take_down", "inspect", "order", "prepare", "build_up", "fit_in", "wake", "settle"
+]
 Rung = Literal["power_on", "crank", "fuel_on", "fire", "run_on", "gear", "drive", "nothing"]
-ReasonKind = Literal["access closes", "safety", "setting kept", "contamination", "load needed", "stored energy", "drying", "spill"]
-KINDS_OF_REASON = ("access closes", "safety", "setting kept", "contamination", "load needed", "stored energy", "drying", "spill")
+ReasonKind = Literal[
+    "access closes",
+    "safety",
+    "setting kept",
+    "contamination",
+    "load needed",
+    "stored energy",
+    "drying",
+    "spill",
+]
+KINDS_OF_REASON = (
+    "access closes",
+    "safety",
+    "setting kept",
+    "contamination",
+    "load needed",
+    "stored energy",
+    "drying",
+    "spill",
+)
 DANGERS = ("safety", "load needed", "stored energy")
-"""Kinds of reason that nothing passes but the thing itself; a spill of fuel or brake fluid is one too."""
+"""Kinds of reason that nothing passes but the thing itself; a spill of fuel or brake fluid is one
+too.
+"""
 ReasonOrigin = Literal["sheet", "said", "turned", "assumed"]
-"""Where a reason comes from: the sheet, somebody's word, a take-down reason turned round, or only the order in which things came off."""
-SupportKind = Literal["stand", "jack", "hook", "cradle", "cart", "wheels", "ramp", "timber", "helper", "mounts"]
+"""Where a reason comes from: the sheet, somebody's word, a take-down reason turned round, or only
+the order in which things came off.
+"""
+SupportKind = Literal[
+    "stand", "jack", "hook", "cradle", "cart", "wheels", "ramp", "timber", "helper", "mounts"
+]
 Carried = Literal["vehicle", "engine", "gearbox", "powertrain", "axle", "hub", "other"]
 VehicleState = Literal["ride height", "assembled", "warm", "cranking"]
-VEHICLE_STATES = {"ride height": "it is read with the vehicle on its wheels at ride height", "assembled": "it is read before anything is taken off",
-                  "warm": "its figures are for a warm engine", "cranking": "it is read while the starter turns"}  # fmt: skip
+VEHICLE_STATES = {
+    "ride height": "it is read with the vehicle on its wheels at ride height",
+    "assembled": "it is read before anything is taken off",
+    "warm": "its figures are for a warm engine",
+    "cranking": "it is read while the starter turns",
+}
 Ground = Literal["hard", "soft", "slope", "unknown"]
 Id = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9_-]{0,59}$")]
 Words = Annotated[str, Field(min_length=1, max_length=400)]
@@ -36,6 +102,13 @@ Money = tuple[Annotated[float, Field(ge=0, le=1e6)], Annotated[float, Field(ge=0
 
 
 class Part(BaseModel):
-    """Base of everything in a sheet: unknown keys are a mistake, not a note; no number that is not finite."""
+    """Base of everything in a sheet: unknown keys are a mistake, not a note; no number that is not
+    finite.
+    """
 
-    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False, json_schema_serialization_defaults_required=True)
+    model_config = ConfigDict(
+        frozen=True,
+        extra="forbid",
+        allow_inf_nan=False,
+        json_schema_serialization_defaults_required=True,
+    )

@@ -8,9 +8,44 @@ from hollet.core.quantities.quantity import Quantity, exact, in_unit, unit_of
 from hollet.core.quantities.units import CANONICAL, find_unit, from_canonical
 from hollet.core.registry import Input, Result, calculation
 
-__all__ = ["ConvertLimits", "ParseQuantity", "UnitFactors", "convert_limits", "parse_quantity", "unit_factors"]
+__all__ = [
+    "ConvertLimits",
+    "ParseQuantity",
+    "UnitFactors",
+    "convert_limits",
+    "parse_quantity",
+    "unit_factors",
+]
 
-LISTED = ["in", "thou", "ft", "lb", "lbf", "kgf", "ft·lbf", "in·lbf", "kgf·m", "kgf·cm", "psi", "bar", "kgf/cm²", "atm", "cc", "in³", "US_qt", "US_pt", "US_gal", "imp_gal", "imp_qt", "imp_pt", "US_fl_oz", "imp_fl_oz", "lbf/in", "turn", "inHg"]  # fmt: skip
+LISTED = [
+    "in",
+    "thou",
+    "ft",
+    "lb",
+    "lbf",
+    "kgf",
+    "ft·lbf",
+    "in·lbf",
+    "kgf·m",
+    "kgf·cm",
+    "psi",
+    "bar",
+    "kgf/cm²",
+    "atm",
+    "cc",
+    "in³",
+    "US_qt",
+    "US_pt",
+    "US_gal",
+    "imp_gal",
+    "imp_qt",
+    "imp_pt",
+    "US_fl_oz",
+    "imp_fl_oz",
+    "lbf/in",
+    "turn",
+    "inHg",
+]
 
 
 class UnitFactors(Input):
@@ -31,7 +66,9 @@ def unit_factors(_: UnitFactors) -> UnitFactorsResult:
         name = listed.replace("_", " ")
         unit = find_unit(name)
         assert unit is not None, name
-        factors[f"1 {name}" + (" (conventional)" if name == "inHg" else "")] = Quantity(value=float(unit.factor), unit=CANONICAL[unit.dimension])
+        factors[f"1 {name}" + (" (conventional)" if name == "inHg" else "")] = Quantity(
+            value=float(unit.factor), unit=CANONICAL[unit.dimension]
+        )
     return UnitFactorsResult(factors=factors)
 
 
@@ -97,8 +134,12 @@ def convert_limits(i: ConvertLimits) -> ConvertLimitsResult:
     """
     unit = find_unit(i.step.unit) if i.step else None
     if i.step is None or unit is None:
-        raise Refused("not_a_finite_number", "'step' must be a display step such as 0.001 mm", field="step")
-    lo, hi, step = (exact(q, unit.dimension, f) for q, f in ((i.lo, "lo"), (i.hi, "hi"), (i.step, "step")))
+        raise Refused(
+            "not_a_finite_number", "'step' must be a display step such as 0.001 mm", field="step"
+        )
+    lo, hi, step = (
+        exact(q, unit.dimension, f) for q, f in ((i.lo, "lo"), (i.hi, "hi"), (i.step, "step"))
+    )
     if step <= 0:
         raise Refused("step_not_positive", "'step' must be above zero", field="step")
     if lo > hi:
@@ -106,10 +147,19 @@ def convert_limits(i: ConvertLimits) -> ConvertLimitsResult:
     up: Fraction = -((-lo) // step) * step
     down: Fraction = (hi // step) * step
     if up > down:
-        raise Refused("step_too_coarse", "rounded to this step the limits would cross: use a finer step", field="step")
+        raise Refused(
+            "step_too_coarse",
+            "rounded to this step the limits would cross: use a finer step",
+            field="step",
+        )
     name = unit_of(i.step.unit, unit.dimension, "step").name
     return ConvertLimitsResult(
         lo=Quantity(value=float(from_canonical(up, unit)), unit=name),
         hi=Quantity(value=float(from_canonical(down, unit)), unit=name),
-        working=(f"{in_unit(float(lo), name).value:g} up to {float(up):g}, {float(hi):g} down to {float(down):g}",),
+        working=(
+            (
+                f"{in_unit(float(lo), name).value:g} up to {float(up):g}, {float(hi):g} down to "
+                f"{float(down):g}"
+            ),
+        ),
     )

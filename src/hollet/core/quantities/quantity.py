@@ -1,4 +1,6 @@
-"""A value with its unit at every door: `{"value": 84.009, "unit": "mm"}`; and how a figure is printed."""
+"""A value with its unit at every door: `{"value": 84.009, "unit": "mm"}`; and how a figure is
+printed.
+"""
 
 import math
 from decimal import Decimal
@@ -33,7 +35,9 @@ class Quantity(BaseModel):
 
 
 class Measured(BaseModel):
-    """A figure in a log: the text as typed (absent where an old line kept none), and the value as decimal text with its unit."""
+    """A figure in a log: the text as typed (absent where an old line kept none), and the value as
+    decimal text with its unit.
+    """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
     typed: str | None = None
@@ -57,27 +61,43 @@ def unit_of(name: str, dimension: str, field: str) -> Unit:
     """The unit called `name`, refused (`dimension_mismatch`) when it measures something else."""
     unit = find_unit(name)
     if unit is None or unit.dimension != dimension:
-        raise Refused("dimension_mismatch", f"'{field}' must be a {dimension}, for example in {CANONICAL[dimension]} "
-                      f"(got unit '{name}')", field=field)  # fmt: skip
+        raise Refused(
+            "dimension_mismatch",
+            f"'{field}' must be a {dimension}, for example in {CANONICAL[dimension]} "
+            f"(got unit '{name}')",
+            field=field,
+        )
     return unit
 
 
 def _fraction(value: float | str | None, field: str) -> Fraction:
     try:
-        if value is None or isinstance(value, bool) or (isinstance(value, float) and not math.isfinite(value)):
+        if (
+            value is None
+            or isinstance(value, bool)
+            or (isinstance(value, float) and not math.isfinite(value))
+        ):
             raise ValueError
         number = Decimal(str(value))
         if not number.is_finite() or not -330 < number.adjusted() < 300:
             raise ValueError
         return Fraction(number)
     except (ValueError, ArithmeticError) as error:
-        raise Refused("not_a_finite_number", f"'{field}' must be a finite number (got {value!r})", field=field) from error
+        raise Refused(
+            "not_a_finite_number", f"'{field}' must be a finite number (got {value!r})", field=field
+        ) from error
 
 
 def exact(quantity: Quantity | None, dimension: str, field: str) -> Fraction:
-    """The exact value in the canonical unit; refuses `not_a_finite_number` and `dimension_mismatch`."""
+    """The exact value in the canonical unit; refuses `not_a_finite_number` and
+    `dimension_mismatch`.
+    """
     if quantity is None:
-        raise Refused("not_a_finite_number", f"'{field}' must be a finite number with a unit (got nothing)", field=field)
+        raise Refused(
+            "not_a_finite_number",
+            f"'{field}' must be a finite number with a unit (got nothing)",
+            field=field,
+        )
     return to_canonical(_fraction(quantity.value, field), unit_of(quantity.unit, dimension, field))
 
 
@@ -89,7 +109,11 @@ def canonical(quantity: Quantity | None, dimension: str, field: str) -> float:
 def canonicals(quantities: Quantities | None, dimension: str, field: str) -> list[float]:
     """All values in the canonical unit."""
     if quantities is None:
-        raise Refused("not_a_finite_number", f"'{field}' must be a list of finite numbers (got nothing)", field=field)
+        raise Refused(
+            "not_a_finite_number",
+            f"'{field}' must be a list of finite numbers (got nothing)",
+            field=field,
+        )
     unit = unit_of(quantities.unit, dimension, field)
     return [float(to_canonical(_fraction(value, field), unit)) for value in quantities.value]
 
@@ -111,7 +135,8 @@ def round9(value: float) -> float:
 
 
 def decimal_text(value: Fraction | float, places: int | None = None) -> str:
-    """Decimal text: exact when `places` is None and the fraction is a finite decimal, else rounded (12 digits).
+    """Decimal text: exact when `places` is None and the fraction is a finite decimal, else rounded
+    (12 digits).
 
     Examples
     --------

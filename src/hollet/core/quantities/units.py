@@ -1,7 +1,9 @@
 """The exact table of workshop units.
 
-Everything follows from 1 in = 25.4 mm, 1 lb = 0.45359237 kg, g_n = 9.80665 m/s2, 1 US gal = 231 in3 and
-1 imp gal = 4.54609 L (international yard-and-pound agreement 1959; ISO 80000-1; NIST SP 811). Factors are
+Everything follows from 1 in = 25.4 mm, 1 lb = 0.45359237 kg, g_n = 9.80665 m/s2, 1 US gal = 231 in3
+and
+1 imp gal = 4.54609 L (international yard-and-pound agreement 1959; ISO 80000-1; NIST SP 811).
+Factors are
 fractions, so psi and lbf/in, which are no finite decimals, stay exact.
 """
 
@@ -19,11 +21,31 @@ US_GAL = 231 * INCH**3 / 1000
 IMP_GAL = F("4546.09")
 
 CANONICAL = {
-    "length": "mm", "mass": "g", "force": "N", "torque": "N·m", "pressure": "kPa", "volume": "mL",
-    "stiffness": "N/mm", "angle": "deg", "temperature": "°C", "speed": "rpm", "time": "s", "voltage": "V",
-    "resistance": "Ω", "percent": "%", "ratio": "1", "expansion": "1/K", "threads": "1/in", "count": "pc", "area": "mm²",
-    "current": "A", "density": "kg/m³", "viscosity": "Pa·s", "unbalance": "g·mm", "torsional rate": "N·m/deg",
-}  # fmt: skip
+    "length": "mm",
+    "mass": "g",
+    "force": "N",
+    "torque": "N·m",
+    "pressure": "kPa",
+    "volume": "mL",
+    "stiffness": "N/mm",
+    "angle": "deg",
+    "temperature": "°C",
+    "speed": "rpm",
+    "time": "s",
+    "voltage": "V",
+    "resistance": "Ω",
+    "percent": "%",
+    "ratio": "1",
+    "expansion": "1/K",
+    "threads": "1/in",
+    "count": "pc",
+    "area": "mm²",
+    "current": "A",
+    "density": "kg/m³",
+    "viscosity": "Pa·s",
+    "unbalance": "g·mm",
+    "torsional rate": "N·m/deg",
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,10 +76,21 @@ _TABLE: tuple[tuple[str, str, F, str], ...] = (
     ("N·m", "torque", F(1), "nm n·m n.m n-m n*m n⋅m newtonmetre"),
     ("daN·m", "torque", F(10), "danm dan·m dan.m"),
     ("N·cm", "torque", F(1, 100), "ncm n·cm"),
-    ("ft·lbf", "torque", LBF * INCH * 12 / 1000, "ft·lbf ft-lbf ftlbf ft·lb ft-lb ft-lbs ftlb ftlbs ft.lb ft.lbs "
-     "ft.lbf lb-ft lb·ft lbft lbsft lbs-ft lbf-ft lbf·ft lbfft lb.ft lbf.ft foot-pound foot-pounds"),
-    ("in·lbf", "torque", LBF * INCH / 1000, "in·lbf in-lbf inlbf in·lb in-lb in-lbs inlb inlbs in.lb in.lbf lb-in "
-     "lb·in lbin lbs-in lbs·in lbsin lbf-in lbf·in lbfin lb.in"),
+    (
+        "ft·lbf",
+        "torque",
+        LBF * INCH * 12 / 1000,
+        "ft·lbf ft-lbf ftlbf ft·lb ft-lb ft-lbs ftlb ftlbs ft.lb ft.lbs "
+        "ft.lbf lb-ft lb·ft lbft lbsft lbs-ft lbf-ft lbf·ft lbfft lb.ft lbf.ft foot-pound "
+        "foot-pounds",
+    ),
+    (
+        "in·lbf",
+        "torque",
+        LBF * INCH / 1000,
+        "in·lbf in-lbf inlbf in·lb in-lb in-lbs inlb inlbs in.lb in.lbf lb-in "
+        "lb·in lbin lbs-in lbs·in lbsin lbf-in lbf·in lbfin lb.in",
+    ),
     ("kgf·m", "torque", KGF, "kgf·m kgf-m kgfm kgm kg-m kg·m mkg mkp kpm"),
     ("kgf·cm", "torque", KGF / 100, "kgf·cm kgf-cm kgfcm kgcm kg-cm kg·cm"),
     ("kPa", "pressure", F(1), "kpa"),
@@ -109,30 +142,60 @@ _TEMPERATURES = (
     (Unit("°F", "temperature", F(5, 9), F(-160, 9)), "°f degf f fahrenheit ℉"),
     (Unit("K", "temperature", F(1), F("-273.15")), "k kelvin"),
 )
-_BY_NAME = {alias: Unit(name, dim, factor) for name, dim, factor, aliases in _TABLE for alias in aliases.split()}
+_BY_NAME = {
+    alias: Unit(name, dim, factor)
+    for name, dim, factor, aliases in _TABLE
+    for alias in aliases.split()
+}
 _BY_NAME |= {alias.lower(): unit for alias, unit in list(_BY_NAME.items())}
 _BY_NAME |= {alias: unit for unit, aliases in _TEMPERATURES for alias in aliases.split()}
 
 AMBIGUOUS = {
-    "pt": "US pt or imp pt", "pint": "US pt or imp pt", "pints": "US pt or imp pt", "qt": "US qt or imp qt",
-    "quart": "US qt or imp qt", "quarts": "US qt or imp qt", "gal": "US gal or imp gal",
-    "gallon": "US gal or imp gal", "gallons": "US gal or imp gal", "oz": "US fl oz, imp fl oz or a mass in g",
-    "floz": "US fl oz or imp fl oz", "mil": "thou or mm", "mils": "thou or mm",
-}  # fmt: skip
+    "pt": "US pt or imp pt",
+    "pint": "US pt or imp pt",
+    "pints": "US pt or imp pt",
+    "qt": "US qt or imp qt",
+    "quart": "US qt or imp qt",
+    "quarts": "US qt or imp qt",
+    "gal": "US gal or imp gal",
+    "gallon": "US gal or imp gal",
+    "gallons": "US gal or imp gal",
+    "oz": "US fl oz, imp fl oz or a mass in g",
+    "floz": "US fl oz or imp fl oz",
+    "mil": "thou or mm",
+    "mils": "thou or mm",
+}
 
 
 def squeeze(text: str) -> str:
-    """The form under which a unit is looked up: spaces out, lower case, full words for US and imperial."""
+    """The form under which a unit is looked up: spaces out, lower case, full words for US and
+    imperial.
+    """
     joined = "".join(text.split()).rstrip(".")
-    lowered = joined.lower().replace("u.s.", "us").replace("imperial", "imp").replace("fl.oz", "floz")
-    lowered = lowered.replace("gallons", "gal").replace("gallon", "gal") if lowered[:2] in ("us", "im", "uk") else lowered
-    lowered = lowered.replace("quarts", "qt").replace("quart", "qt") if lowered[:2] in ("us", "im", "uk") else lowered
-    return lowered.replace("pints", "pt").replace("pint", "pt") if lowered[:2] in ("us", "im", "uk") else lowered
+    lowered = (
+        joined.lower().replace("u.s.", "us").replace("imperial", "imp").replace("fl.oz", "floz")
+    )
+    lowered = (
+        lowered.replace("gallons", "gal").replace("gallon", "gal")
+        if lowered[:2] in ("us", "im", "uk")
+        else lowered
+    )
+    lowered = (
+        lowered.replace("quarts", "qt").replace("quart", "qt")
+        if lowered[:2] in ("us", "im", "uk")
+        else lowered
+    )
+    return (
+        lowered.replace("pints", "pt").replace("pint", "pt")
+        if lowered[:2] in ("us", "im", "uk")
+        else lowered
+    )
 
 
 @lru_cache(maxsize=1024)
 def find_unit(text: str) -> Unit | None:
-    """The unit meant by `text`, or None. Case is free, except that a capital M alone means nothing here.
+    """The unit meant by `text`, or None. Case is free, except that a capital M alone means nothing
+    here.
 
     Examples
     --------
@@ -145,13 +208,17 @@ def find_unit(text: str) -> Unit | None:
 
 
 def to_canonical(value: F, unit: Unit) -> F:
-    """`value` in the canonical unit of its dimension; a temperature is a point, not a difference."""
+    """`value` in the canonical unit of its dimension; a temperature is a point, not a
+    difference.
+    """
     return value * unit.factor + unit.offset
 
 
 def units_of(dimension: str) -> tuple[Unit, ...]:
     """All units of a dimension, each once, in the order of the table."""
-    return tuple({unit.name: unit for unit in _BY_NAME.values() if unit.dimension == dimension}.values())
+    return tuple(
+        {unit.name: unit for unit in _BY_NAME.values() if unit.dimension == dimension}.values()
+    )
 
 
 def from_canonical(value: F, unit: Unit) -> F:

@@ -1,4 +1,6 @@
-"""The figure to set on a wrench, with and without an adapter (statics; ISO 6789-1 for wrench classes)."""
+"""The figure to set on a wrench, with and without an adapter (statics; ISO 6789-1 for wrench
+classes).
+"""
 
 import math
 
@@ -7,13 +9,25 @@ from hollet.core.fields import Angle, Length, Torque
 from hollet.core.quantities.quantity import Quantity, canonical, in_unit, round9
 from hollet.core.registry import Input, Result, calculation
 
-__all__ = ["adapter_actual", "adapter_setting", "choose_wrench", "hand_position_error", "lever_ratio", "permissible_percent"]
+__all__ = [
+    "adapter_actual",
+    "adapter_setting",
+    "choose_wrench",
+    "hand_position_error",
+    "lever_ratio",
+    "permissible_percent",
+]
 
-USABLE = (0.2, 1.0)  # share of full scale in which an adjustable graduated wrench is trusted (ISO 6789-1)
+USABLE = (
+    0.2,
+    1.0,
+)  # share of full scale in which an adjustable graduated wrench is trusted (ISO 6789-1)
 
 
 def permissible_percent(wrench_max_nm: float) -> float:
-    """Permissible deviation in percent of the set value: 6 up to a maximum of 10 N·m, else 4 (ISO 6789-1)."""
+    """Permissible deviation in percent of the set value: 6 up to a maximum of 10 N·m, else 4 (ISO
+    6789-1).
+    """
     return 6.0 if wrench_max_nm <= 10 else 4.0
 
 
@@ -23,20 +37,36 @@ def lever_ratio(wrench_length_mm: float, adapter_length_mm: float, angle_deg: fl
     Raises
     ------
     Refused
-        `length_not_positive` (L <= 0 or E < 0), `angle_out_of_range` (beyond ±180°), `lever_arm_vanishes`
+        `length_not_positive` (L <= 0 or E < 0), `angle_out_of_range` (beyond ±180°),
+        `lever_arm_vanishes`
         when the adapter is folded back so far that L + E cos theta <= 0.1 L.
     """
     if wrench_length_mm <= 0:
-        raise Refused("length_not_positive", "the wrench length, drive centre to grip centre, must be above zero",
-                      field="wrench_length")  # fmt: skip
+        raise Refused(
+            "length_not_positive",
+            "the wrench length, drive centre to grip centre, must be above zero",
+            field="wrench_length",
+        )
     if adapter_length_mm < 0:
-        raise Refused("length_not_positive", "the adapter length must not be below zero", field="adapter_length")
+        raise Refused(
+            "length_not_positive",
+            "the adapter length must not be below zero",
+            field="adapter_length",
+        )
     if not -180 <= angle_deg <= 180:
-        raise Refused("angle_out_of_range", "the adapter angle must lie between -180 and 180 deg", field="angle")
+        raise Refused(
+            "angle_out_of_range",
+            "the adapter angle must lie between -180 and 180 deg",
+            field="angle",
+        )
     arm = wrench_length_mm + adapter_length_mm * math.cos(math.radians(angle_deg))
     if arm <= 0.1 * wrench_length_mm:
-        raise Refused("lever_arm_vanishes", "folded back like this the hand has no lever about the fastener: "
-                      "turn the adapter square to the wrench", field="angle")  # fmt: skip
+        raise Refused(
+            "lever_arm_vanishes",
+            "folded back like this the hand has no lever about the fastener: "
+            "turn the adapter square to the wrench",
+            field="angle",
+        )
     return wrench_length_mm / arm
 
 
@@ -48,7 +78,9 @@ def _torque(quantity: Quantity | None, field: str) -> float:
 
 
 class Lever(Input):
-    """Wrench length (drive centre to grip centre), adapter length in the plane of rotation, angle."""
+    """Wrench length (drive centre to grip centre), adapter length in the plane of
+    rotation, angle.
+    """
 
     wrench_length: Length = None
     adapter_length: Length = None
@@ -81,8 +113,11 @@ def adapter_setting(i: AdapterSetting) -> AdapterSettingResult:
     """T_set = T L/(L + E cos theta); theta 0 = straight out, 90 = square, 180 = folded back."""
     torque, ratio = _torque(i.target_torque, "target_torque"), i.ratio()
     unit = i.target_torque.unit if i.target_torque else "N·m"
-    return AdapterSettingResult(T_set=in_unit(torque * ratio, unit), ratio=Quantity(value=ratio, unit="1"),
-                                working=(f"{torque:g} × {ratio:.4f} = {torque * ratio:.4g} N·m",))  # fmt: skip
+    return AdapterSettingResult(
+        T_set=in_unit(torque * ratio, unit),
+        ratio=Quantity(value=ratio, unit="1"),
+        working=(f"{torque:g} × {ratio:.4f} = {torque * ratio:.4g} N·m",),
+    )
 
 
 class AdapterActual(Lever):
@@ -102,7 +137,10 @@ def adapter_actual(i: AdapterActual) -> AdapterActualResult:
     """T = T_set (L + E cos theta)/L."""
     torque, ratio = _torque(i.set_torque, "set_torque"), i.ratio()
     unit = i.set_torque.unit if i.set_torque else "N·m"
-    return AdapterActualResult(T=in_unit(torque / ratio, unit), working=(f"{torque:g} ÷ {ratio:.4f} = {torque / ratio:.4g} N·m",))
+    return AdapterActualResult(
+        T=in_unit(torque / ratio, unit),
+        working=(f"{torque:g} ÷ {ratio:.4f} = {torque / ratio:.4g} N·m",),
+    )
 
 
 class Wrench(Input):
@@ -130,26 +168,38 @@ class ChooseWrenchResult(Result):
 
 @calculation("Which wrench")
 def choose_wrench(i: ChooseWrench) -> ChooseWrenchResult:
-    """The smallest wrench whose 20 to 100 % of scale contains the setting (ISO 6789-1). Refuses `no_wrench_in_range`."""
+    """The smallest wrench whose 20 to 100 % of scale contains the setting (ISO 6789-1).
+
+    Refuses `no_wrench_in_range`.
+    """
     setting = _torque(i.T_set, "T_set")
     scales = [(_torque(w.max, "max"), w.name) for w in i.wrenches]
     fits = [(scale, name) for scale, name in scales if in_usable_range(setting, scale)]
     if not fits:
-        raise Refused("no_wrench_in_range", "the setting lies outside 20 to 100 % of every wrench: another wrench, or "
-                      "the adapter at another angle", field="wrenches")  # fmt: skip
+        raise Refused(
+            "no_wrench_in_range",
+            "the setting lies outside 20 to 100 % of every wrench: another wrench, or "
+            "the adapter at another angle",
+            field="wrenches",
+        )
     scale, name = min(fits)
     percent = permissible_percent(scale)
     unit = i.T_set.unit if i.T_set else "N·m"
     spread = setting * percent / 100
     return ChooseWrenchResult(
-        wrench=name, deviation_percent=Quantity(value=percent, unit="%"), lo=in_unit(setting - spread, unit),
-        hi=in_unit(setting + spread, unit), working=(f"{setting:g} N·m ± {percent:g} %",),
-    )  # fmt: skip
+        wrench=name,
+        deviation_percent=Quantity(value=percent, unit="%"),
+        lo=in_unit(setting - spread, unit),
+        hi=in_unit(setting + spread, unit),
+        working=(f"{setting:g} N·m ± {percent:g} %",),
+    )
 
 
 def in_usable_range(setting_nm: float, wrench_max_nm: float) -> bool:
     """Whether a setting lies within 20 to 100 % of full scale, ends included."""
-    return round9(USABLE[0] * wrench_max_nm) <= round9(setting_nm) <= round9(USABLE[1] * wrench_max_nm)
+    return (
+        round9(USABLE[0] * wrench_max_nm) <= round9(setting_nm) <= round9(USABLE[1] * wrench_max_nm)
+    )
 
 
 class HandPosition(Lever):
@@ -166,10 +216,14 @@ class HandPositionResult(Result):
 
 @calculation("Hand off the grip centre")
 def hand_position_error(i: HandPosition) -> HandPositionResult:
-    """With an adapter the torque at the fastener is T_set (L + dh + E cos theta)/(L + dh): error against dh = 0."""
+    """With an adapter the torque at the fastener is T_set (L + dh + E cos theta)/(L + dh): error
+    against dh = 0.
+    """
     length = i.figure("wrench_length")
     offset = i.figure("hand_offset")
     pulled = i.model_copy(update={"wrench_length": Quantity(value=length + offset, unit="mm")})
     error = (i.ratio() / pulled.ratio() - 1) * 100
-    return HandPositionResult(error_percent=Quantity(value=error, unit="%"),
-                              working=(f"hand at {length + offset:g} mm in place of {length:g} mm: {error:+.2f} %",))  # fmt: skip
+    return HandPositionResult(
+        error_percent=Quantity(value=error, unit="%"),
+        working=(f"hand at {length + offset:g} mm in place of {length:g} mm: {error:+.2f} %",),
+    )

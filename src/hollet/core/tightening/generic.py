@@ -1,4 +1,5 @@
-"""Bolt preload and generic torque: a fallback only, marked assumed, never for head, rod, main, flywheel, wheel or safety bolts.
+"""Bolt preload and generic torque: a fallback only, marked assumed, never for head, rod, main,
+flywheel, wheel or safety bolts.
 
 Stress area ISO 898-1 and ASME B1.1; proof stress ISO 898-1 and SAE J429; T = K F d.
 """
@@ -11,15 +12,35 @@ from hollet.core.fields import Length, Ratio, Threads
 from hollet.core.quantities.quantity import Quantity
 from hollet.core.registry import Input, Result, calculation
 
-__all__ = ["NUT_FACTOR", "generic_torque_metric", "generic_torque_unified", "generic_words", "read_thread", "stress_area_metric",
-           "stress_area_unified"]  # fmt: skip
+__all__ = [
+    "NUT_FACTOR",
+    "generic_torque_metric",
+    "generic_torque_unified",
+    "generic_words",
+    "read_thread",
+    "stress_area_metric",
+    "stress_area_unified",
+]
 
-PROOF_MPA = {"4.6": (225, 225), "4.8": (310, 310), "5.6": (280, 280), "5.8": (380, 380), "6.8": (440, 440),
-             "8.8": (580, 600), "10.9": (830, 830), "12.9": (970, 970)}  # up to and above d = 16 mm, ISO 898-1  # fmt: skip
-PROOF_KSI = {"2": ((0.75, 55), (9, 33)), "5": ((1, 85), (1.5, 74)), "8": ((1.5, 120),)}  # up to d in inch, SAE J429
+PROOF_MPA = {
+    "4.6": (225, 225),
+    "4.8": (310, 310),
+    "5.6": (280, 280),
+    "5.8": (380, 380),
+    "6.8": (440, 440),
+    "8.8": (580, 600),
+    "10.9": (830, 830),
+    "12.9": (970, 970),
+}  # up to and above d = 16 mm, ISO 898-1
+PROOF_KSI = {
+    "2": ((0.75, 55), (9, 33)),
+    "5": ((1, 85), (1.5, 74)),
+    "8": ((1.5, 120),),
+}  # up to d in inch, SAE J429
 NUT_FACTOR = {"dry": 0.20, "oiled": 0.15, "anti-seize": 0.12, "threadlocker": 0.17}
 FRACTION = 0.75
-COARSEST = 0.25  # pitch over diameter; the coarsest standard thread has 0.25 (M1 to M2), M5 and up less than 0.17
+# pitch over diameter; the coarsest standard thread has 0.25 (M1 to M2), M5 and up less than 0.17
+COARSEST = 0.25
 
 
 class MetricThread(Input):
@@ -34,7 +55,11 @@ class MetricThread(Input):
         if d <= 0 or pitch <= 0:
             raise Refused("not_positive", "'d' and 'pitch' must be above zero", field="d")
         if pitch > COARSEST * d:
-            raise Refused("pitch_implausible", "the pitch is too coarse for the diameter: were turns per inch entered as pitch?", field="pitch")
+            raise Refused(
+                "pitch_implausible",
+                "the pitch is too coarse for the diameter: were turns per inch entered as pitch?",
+                field="pitch",
+            )
         return d, pitch
 
 
@@ -48,12 +73,20 @@ class UnifiedThread(Input):
         """Diameter in inch and threads per inch, checked."""
         d = self.figure("d") / 25.4
         if self.threads_per_inch is None:
-            raise Refused("not_a_finite_number", "'threads_per_inch' must be given", field="threads_per_inch")
+            raise Refused(
+                "not_a_finite_number", "'threads_per_inch' must be given", field="threads_per_inch"
+            )
         n = float(str(self.threads_per_inch.value))
         if d <= 0 or not math.isfinite(n) or n <= 0:
-            raise Refused("not_positive", "'d' and 'threads_per_inch' must be above zero", field="d")
+            raise Refused(
+                "not_positive", "'d' and 'threads_per_inch' must be above zero", field="d"
+            )
         if 1 / n > COARSEST * d:
-            raise Refused("pitch_implausible", "the pitch is too coarse for the diameter: was a pitch in mm entered?", field="threads_per_inch")
+            raise Refused(
+                "pitch_implausible",
+                "the pitch is too coarse for the diameter: was a pitch in mm entered?",
+                field="threads_per_inch",
+            )
         return d, n
 
 
@@ -112,14 +145,20 @@ def _three(figure: float) -> str:
 def stress_area_metric(given: MetricThread) -> StressArea:
     """A_s = pi/4 (d - 0.9382 P)^2, ISO 898-1. Refuses `pitch_implausible`."""
     area = _area_mm2(*given.checked())
-    return StressArea(A_s=Quantity(value=area, unit="mm²"), working=(f"A_s = π/4 (d − 0.9382 P)² = {area:.4g} mm²",))
+    return StressArea(
+        A_s=Quantity(value=area, unit="mm²"),
+        working=(f"A_s = π/4 (d − 0.9382 P)² = {area:.4g} mm²",),
+    )
 
 
 @calculation("Stress area of a unified thread")
 def stress_area_unified(given: UnifiedThread) -> StressArea:
     """A_s = pi/4 (D - 0.9743/n)^2 in square inch, ASME B1.1. Refuses `pitch_implausible`."""
     area = _area_in2(*given.checked())
-    return StressArea(A_s=Quantity(value=area, unit="in²"), working=(f"A_s = π/4 (D − 0.9743/n)² = {area:.4g} in²",))
+    return StressArea(
+        A_s=Quantity(value=area, unit="in²"),
+        working=(f"A_s = π/4 (D − 0.9743/n)² = {area:.4g} in²",),
+    )
 
 
 @calculation("Generic torque of a metric bolt (fallback only)")
@@ -130,37 +169,59 @@ def generic_torque_metric(given: MetricBolt) -> GenericTorque:
     """
     d, pitch = given.checked()
     if given.property_class not in PROOF_MPA:
-        raise Refused("class_unknown", f"property class '{given.property_class}' is not in the table: {', '.join(PROOF_MPA)}", field="property_class")
+        raise Refused(
+            "class_unknown",
+            f"property class '{given.property_class}' is not in the table: {', '.join(PROOF_MPA)}",
+            field="property_class",
+        )
     proof = PROOF_MPA[given.property_class][d > 16]
     fraction = _ratio(given.fraction_of_proof, "fraction_of_proof", 0, 1, "preload_fraction")
     preload = fraction * proof * _area_mm2(d, pitch)
     torque = _ratio(given.K, "K", 0, 1, "bad_input") * preload * d / 1000
-    return GenericTorque(preload=Quantity(value=preload, unit="N"), torque=Quantity(value=torque, unit="N·m"),
-                         working=(f"F = {fraction:g} × {proof} MPa × {_area_mm2(d, pitch):.4g} mm² = {preload:.0f} N",
-                                  f"T = K F d = {_three(torque)} N·m", "generic: knows neither the joint nor the real friction"))  # fmt: skip
+    return GenericTorque(
+        preload=Quantity(value=preload, unit="N"),
+        torque=Quantity(value=torque, unit="N·m"),
+        working=(
+            f"F = {fraction:g} × {proof} MPa × {_area_mm2(d, pitch):.4g} mm² = {preload:.0f} N",
+            f"T = K F d = {_three(torque)} N·m",
+            "generic: knows neither the joint nor the real friction",
+        ),
+    )
 
 
 @calculation("Generic torque of a unified bolt (fallback only)")
 def generic_torque_unified(given: UnifiedBolt) -> GenericTorque:
     """F = fraction S_p A_s and T = K F d with the proof stress of SAE J429, in lbf and ft·lbf.
 
-    Refuses `class_unknown` (also beyond the diameters of the grade), `pitch_implausible`, `preload_fraction`.
+    Refuses `class_unknown` (also beyond the diameters of the grade), `pitch_implausible`,
+    `preload_fraction`.
     """
     d, n = given.checked()
     steps = PROOF_KSI.get(given.grade or "")
     proof = next((ksi for most, ksi in steps or () if d <= most), None)
     if proof is None:
-        raise Refused("class_unknown", f"grade '{given.grade}' at this diameter is not in the table: 2, 5 and 8", field="grade")
+        raise Refused(
+            "class_unknown",
+            f"grade '{given.grade}' at this diameter is not in the table: 2, 5 and 8",
+            field="grade",
+        )
     fraction = _ratio(given.fraction_of_proof, "fraction_of_proof", 0, 1, "preload_fraction")
     preload = fraction * proof * 1000 * _area_in2(d, n)
     torque = _ratio(given.K, "K", 0, 1, "bad_input") * preload * d / 12
-    return GenericTorque(preload=Quantity(value=preload, unit="lbf"), torque=Quantity(value=torque, unit="ft·lbf"),
-                         working=(f"F = {fraction:g} × {proof} ksi × {_area_in2(d, n):.4g} in² = {preload:.0f} lbf",
-                                  f"T = K F d = {_three(torque)} ft·lbf", "generic: knows neither the joint nor the real friction"))  # fmt: skip
+    return GenericTorque(
+        preload=Quantity(value=preload, unit="lbf"),
+        torque=Quantity(value=torque, unit="ft·lbf"),
+        working=(
+            f"F = {fraction:g} × {proof} ksi × {_area_in2(d, n):.4g} in² = {preload:.0f} lbf",
+            f"T = K F d = {_three(torque)} ft·lbf",
+            "generic: knows neither the joint nor the real friction",
+        ),
+    )
 
 
 def read_thread(text: str) -> tuple[float, float, bool]:
-    """A thread as written: `M10×1.5` or `3/8-16`; diameter (mm or in), pitch in mm or threads per inch, and whether metric.
+    """A thread as written: `M10×1.5` or `3/8-16`; diameter (mm or in), pitch in mm or threads per
+    inch, and whether metric.
 
     Raises
     ------
@@ -173,7 +234,11 @@ def read_thread(text: str) -> tuple[float, float, bool]:
     unified = re.fullmatch(r"\s*(?:(\d+)\s+)?(\d+)/(\d+)\s*-\s*(\d+)\s*", text)
     if unified and int(unified[3]):
         return int(unified[1] or 0) + int(unified[2]) / int(unified[3]), float(unified[4]), False
-    raise Refused("bad_thread", f"'{text}': write a thread with its pitch, such as M10×1.5 or 3/8-16", field="thread")
+    raise Refused(
+        "bad_thread",
+        f"'{text}': write a thread with its pitch, such as M10×1.5 or 3/8-16",
+        field="thread",
+    )
 
 
 def generic_words(thread: str, grade: str, lubrication: str = "dry") -> tuple[str, str]:
@@ -185,13 +250,28 @@ def generic_words(thread: str, grade: str, lubrication: str = "dry") -> tuple[st
         As `generic_torque_metric`, `generic_torque_unified` and `read_thread`.
     """
     d, pitch, metric = read_thread(thread)
-    ratio = {"K": Quantity(value=NUT_FACTOR[lubrication], unit="1"), "fraction_of_proof": Quantity(value=FRACTION, unit="1")}
+    ratio = {
+        "K": Quantity(value=NUT_FACTOR[lubrication], unit="1"),
+        "fraction_of_proof": Quantity(value=FRACTION, unit="1"),
+    }
     if metric:
-        bolt = MetricBolt(d=Quantity(value=d, unit="mm"), pitch=Quantity(value=pitch, unit="mm"), property_class=grade, **ratio)
+        bolt = MetricBolt(
+            d=Quantity(value=d, unit="mm"),
+            pitch=Quantity(value=pitch, unit="mm"),
+            property_class=grade,
+            **ratio,
+        )
         made = generic_torque_metric(bolt)
     else:
         turns = Quantity(value=pitch, unit="1/in")
-        made = generic_torque_unified(UnifiedBolt(d=Quantity(value=d, unit="in"), threads_per_inch=turns, grade=grade, **ratio))
+        made = generic_torque_unified(
+            UnifiedBolt(
+                d=Quantity(value=d, unit="in"), threads_per_inch=turns, grade=grade, **ratio
+            )
+        )
     value = float(str(made.torque.value))
     text = f"{value:.0f}" if value >= 20 else f"{value:.1f}"
-    return f"{text} {'Nm' if metric else 'ft-lb'}", f"{thread}, {grade}, {lubrication}: {made.working[0]}; {made.working[1]}"
+    return (
+        f"{text} {'Nm' if metric else 'ft-lb'}",
+        f"{thread}, {grade}, {lubrication}: {made.working[0]}; {made.working[1]}",
+    )

@@ -1,7 +1,10 @@
-"""Orders of tightening: circles, cylinder heads, stages, and the check of an order given by the user.
+"""Orders of tightening: circles, cylinder heads, stages, and the check of an order given by the
+user.
 
-Rules: equal bolts load the joint evenly when each next bolt balances the last ones; heads go from the centre out so
-that the gasket spreads outwards. The maker's own order always wins. Moment after k bolts is |sum of (p_i - centroid)|.
+Rules: equal bolts load the joint evenly when each next bolt balances the last ones; heads go from
+the centre out so
+that the gasket spreads outwards. The maker's own order always wins. Moment after k bolts is |sum of
+(p_i - centroid)|.
 """
 
 import itertools
@@ -14,9 +17,18 @@ from hollet.core.quantities.quantity import Quantities, Quantity, canonicals, in
 from hollet.core.registry import Counted, Input, Result, calculation
 
 __all__ = [
-    "Point", "check_sequence", "circle_order", "circle_sequence", "head_order", "head_sequence", "head_spiral",
-    "loosening_sequence", "moments", "pattern_measure", "stages",
-]  # fmt: skip
+    "Point",
+    "check_sequence",
+    "circle_order",
+    "circle_sequence",
+    "head_order",
+    "head_sequence",
+    "head_spiral",
+    "loosening_sequence",
+    "moments",
+    "pattern_measure",
+    "stages",
+]
 
 Point = tuple[float, float]
 RADIUS = "bolt load x radius"
@@ -24,7 +36,8 @@ LOAD_MM = "bolt load x mm"
 
 
 def circle_order(n: int) -> list[int]:
-    """Order of n >= 3 bolts numbered clockwise from 1: odd n steps (n - 1)/2, even n opposite pairs, far axes first.
+    """Order of n >= 3 bolts numbered clockwise from 1: odd n steps (n - 1)/2, even n opposite
+    pairs, far axes first.
 
     Raises
     ------
@@ -48,12 +61,15 @@ def circle_order(n: int) -> list[int]:
 
     while len(used) < half:
         free = (axis for axis in range(half) if axis not in used)
-        used.append(min(free, key=lambda a: (-min(apart(a, u) for u in used), -apart(a, used[-1]), a)))
+        used.append(
+            min(free, key=lambda a: (-min(apart(a, u) for u in used), -apart(a, used[-1]), a))
+        )
     return [bolt for axis in used for bolt in (axis + 1, axis + 1 + half)]
 
 
 def head_order(columns: int, *, spiral: bool = False) -> list[str]:
-    """Order of a head with rows A and B and `columns` >= 2 columns, middle first, then ring by ring.
+    """Order of a head with rows A and B and `columns` >= 2 columns, middle first, then ring by
+    ring.
 
     Examples
     --------
@@ -120,8 +136,11 @@ def circle_sequence(i: Circle) -> SequenceResult:
     """The star order with its moments in bolt load times radius."""
     order = circle_order(i.n)
     found = moments([circle_point(bolt, i.n) for bolt in order])
-    return SequenceResult(sequence=Counted(value=tuple(order), unit="position"), max_moment=Quantity(value=max(found), unit=RADIUS),
-                          max_moment_after_pairs=Quantity(value=round9(_pairs(found)), unit=RADIUS))  # fmt: skip
+    return SequenceResult(
+        sequence=Counted(value=tuple(order), unit="position"),
+        max_moment=Quantity(value=max(found), unit=RADIUS),
+        max_moment_after_pairs=Quantity(value=round9(_pairs(found)), unit=RADIUS),
+    )
 
 
 class Head(Input):
@@ -144,7 +163,11 @@ def _head(i: Head, *, spiral: bool) -> HeadResult:
     pitch = i.figure("column_pitch")
     rows = i.figure("row_distance")
     if pitch <= 0 or rows <= 0:
-        raise Refused("length_not_positive", "column pitch and row distance must be above zero", field="column_pitch")
+        raise Refused(
+            "length_not_positive",
+            "column pitch and row distance must be above zero",
+            field="column_pitch",
+        )
     found = moments([head_point(bolt, i.columns, pitch, rows) for bolt in order])
 
     def numbers(row: str) -> Counted:
@@ -152,10 +175,12 @@ def _head(i: Head, *, spiral: bool) -> HeadResult:
         return Counted(value=tuple(places), unit="order")
 
     return HeadResult(
-        sequence=tuple(order), order_numbers_row_A=numbers("A"), order_numbers_row_B=numbers("B"),
+        sequence=tuple(order),
+        order_numbers_row_A=numbers("A"),
+        order_numbers_row_B=numbers("B"),
         max_moment=Quantity(value=max(found), unit=LOAD_MM),
         max_moment_after_pairs=Quantity(value=round9(_pairs(found)), unit=LOAD_MM),
-    )  # fmt: skip
+    )
 
 
 @calculation("Head bolts from the centre out, crosswise")
@@ -195,12 +220,16 @@ class Ordered(Input):
     sequence: list[str | int]
 
     def points(self) -> list[Point]:
-        """Places in the order given; refuses `bolt_repeated`, `bolt_missing`, `too_few_bolts`, `bolt_unknown`."""
+        """Places in the order given; refuses `bolt_repeated`, `bolt_missing`, `too_few_bolts`,
+        `bolt_unknown`.
+        """
         names = [str(bolt) for bolt in self.sequence]
         if len(self.layout) < 2:
             raise Refused("too_few_bolts", "a pattern needs two bolts or more", field="layout")
         check_permutation(names, list(self.layout))
-        places = {name: canonicals(q, "length", f"layout.{name}") for name, q in self.layout.items()}
+        places = {
+            name: canonicals(q, "length", f"layout.{name}") for name, q in self.layout.items()
+        }
         if any(len(place) != 2 for place in places.values()):
             raise Refused("not_a_finite_number", "each bolt needs two coordinates", field="layout")
         return [(places[name][0], places[name][1]) for name in names]
@@ -210,12 +239,18 @@ def check_permutation(order: Sequence[str], bolts: Sequence[str]) -> None:
     """Refuse an order in which a bolt is unknown, occurs twice or is missing."""
     for bolt in order:
         if bolt not in bolts:
-            raise Refused("bolt_unknown", f"bolt {bolt} of the order is not in the layout", field="sequence")
+            raise Refused(
+                "bolt_unknown", f"bolt {bolt} of the order is not in the layout", field="sequence"
+            )
         if order.count(bolt) > 1:
-            raise Refused("bolt_repeated", f"bolt {bolt} occurs twice in the order", field="sequence")
+            raise Refused(
+                "bolt_repeated", f"bolt {bolt} occurs twice in the order", field="sequence"
+            )
     missing = [bolt for bolt in bolts if bolt not in order]
     if missing:
-        raise Refused("bolt_missing", f"bolt {missing[0]} is missing in the order", field="sequence")
+        raise Refused(
+            "bolt_missing", f"bolt {missing[0]} is missing in the order", field="sequence"
+        )
 
 
 class PatternMeasureResult(Result):
@@ -228,13 +263,16 @@ class PatternMeasureResult(Result):
 
 @calculation("How even an order is")
 def pattern_measure(i: Ordered) -> PatternMeasureResult:
-    """Equal load on each tightened bolt: largest moment, largest after pairs, mean of moment over count."""
+    """Equal load on each tightened bolt: largest moment, largest after pairs, mean of moment over
+    count.
+    """
     found = moments(i.points())
     mean = math.fsum(m / k for k, m in enumerate(found, start=1)) / len(found)
     return PatternMeasureResult(
-        max_moment=Quantity(value=max(found), unit=LOAD_MM), max_moment_after_pairs=Quantity(value=round9(_pairs(found)), unit=LOAD_MM),
+        max_moment=Quantity(value=max(found), unit=LOAD_MM),
+        max_moment_after_pairs=Quantity(value=round9(_pairs(found)), unit=LOAD_MM),
         mean_centroid_excursion=Quantity(value=mean, unit="mm"),
-    )  # fmt: skip
+    )
 
 
 class CheckSequence(Ordered):
@@ -265,8 +303,12 @@ def check_sequence(i: CheckSequence) -> CheckSequenceResult:
     balanced = found <= max(math.hypot(x - cx, y - cy) for x, y in points) + 1e-6
     good = "ok" if balanced else "advice" if i.centre_out_required else "wrong"
     verdict = "wrong" if i.centre_out_required and not centre_out else good
-    return CheckSequenceResult(centre_out=centre_out, max_moment=Quantity(value=found, unit=LOAD_MM), balanced=balanced,
-                               verdict=verdict)  # fmt: skip
+    return CheckSequenceResult(
+        centre_out=centre_out,
+        max_moment=Quantity(value=found, unit=LOAD_MM),
+        balanced=balanced,
+        verdict=verdict,
+    )
 
 
 class Stages(Input):
@@ -294,23 +336,42 @@ def stages(i: Stages) -> StagesResult:
     """
     final = i.figure("final_torque")
     if final <= 0:
-        raise Refused("torque_not_positive", "'final_torque' must be above zero", field="final_torque")
+        raise Refused(
+            "torque_not_positive", "'final_torque' must be above zero", field="final_torque"
+        )
     percents = i.stages_percent
     if not percents or not all(math.isfinite(p) for p in percents):
-        raise Refused("not_a_finite_number", "'stages_percent' must list percentages such as 30, 60, 100", field="stages_percent")
+        raise Refused(
+            "not_a_finite_number",
+            "'stages_percent' must list percentages such as 30, 60, 100",
+            field="stages_percent",
+        )
     if percents[0] <= 0 or any(a >= b for a, b in itertools.pairwise(percents)):
-        raise Refused("stages_not_rising", "the stages must rise, such as 30, 60, 100", field="stages_percent")
+        raise Refused(
+            "stages_not_rising", "the stages must rise, such as 30, 60, 100", field="stages_percent"
+        )
     if percents[-1] != 100:
         raise Refused("last_stage_not_100", "the last stage must be 100 %", field="stages_percent")
     grid = i.figure("graduation") if i.graduation else 0.0
     if grid < 0:
-        raise Refused("torque_not_positive", "'graduation' must not be below zero", field="graduation")
+        raise Refused(
+            "torque_not_positive", "'graduation' must not be below zero", field="graduation"
+        )
     raw = [final * p / 100 for p in percents]
     found = [math.floor(round9(t / grid)) * grid if grid else t for t in raw[:-1]] + [final]
     if found[0] <= 0 or any(round9(a) >= round9(b) for a, b in itertools.pairwise(found)):
-        raise Refused("stages_not_rising", f"on a graduation of {grid:g} N·m two stages come out alike, or one at nothing: fewer stages, or a finer wrench", field="graduation")
+        raise Refused(
+            "stages_not_rising",
+            f"on a graduation of {grid:g} N·m two stages come out alike, or one at nothing: "
+            "fewer stages, or a finer wrench",
+            field="graduation",
+        )
     unit = i.final_torque.unit if i.final_torque else "N·m"
-    return StagesResult(torques=Quantities(value=[in_unit(t, unit).value for t in found], unit=in_unit(final, unit).unit),
-                        working=tuple(f"{final:g} × {p:g} % = {t:g} N·m" for p, t in zip(percents, raw, strict=True)))  # fmt: skip
-
-
+    return StagesResult(
+        torques=Quantities(
+            value=[in_unit(t, unit).value for t in found], unit=in_unit(final, unit).unit
+        ),
+        working=tuple(
+            f"{final:g} × {p:g} % = {t:g} N·m" for p, t in zip(percents, raw, strict=True)
+        ),
+    )

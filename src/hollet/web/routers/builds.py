@@ -40,14 +40,26 @@ def get_bench(build: str, step: str, workshop: Shared) -> Bench:
 @router.post("/entries")
 def write_entry(build: str, edit: EntryEdit, workshop: Shared) -> AppendView:
     """Write one entry; the answer is the line and the screen as it is now."""
-    sent = Sent(id=edit.id, who=edit.who, bench_time=edit.bench_time, seen=edit.seen, after=edit.after)
+    sent = Sent(
+        id=edit.id, who=edit.who, bench_time=edit.bench_time, seen=edit.seen, after=edit.after
+    )
     line = logging.write_entry(workshop, build, sent, edit.entry)
-    bench = builds.bench(workshop, build, line.step) if line.step and line.step_number != "no longer in the plan" else None
+    bench = (
+        builds.bench(workshop, build, line.step)
+        if line.step and line.step_number != "no longer in the plan"
+        else None
+    )
     return AppendView(line=line, build=builds.frame(workshop, build), bench=bench)
 
 
 @router.get("/log")
-def get_log(build: str, workshop: Shared, step: str | None = None, kind: str | None = None, before: int | None = None) -> LogView:
+def get_log(
+    build: str,
+    workshop: Shared,
+    step: str | None = None,
+    kind: str | None = None,
+    before: int | None = None,
+) -> LogView:
     """The log, newest first."""
     return logging.log_of(workshop, build, step=step, kind=kind, before=before)
 
@@ -60,7 +72,9 @@ def get_stands(build: str, entry: str, workshop: Shared) -> StandsView:
 
 @router.get("/inspection")
 def get_inspection(build: str, workshop: Shared) -> InspectionView:
-    """The findings desk: what was seen, like parts side by side, money, explanations, what is suspect for its age."""
+    """The findings desk: what was seen, like parts side by side, money, explanations, what is
+    suspect for its age.
+    """
     return inspection(workshop, build)
 
 
@@ -80,15 +94,21 @@ def get_gate(build: str, workshop: Shared) -> GateView:
 def get_archive(build: str, workshop: Shared) -> Response:
     """The whole build as one file."""
     name = f"hollet-{build[:8]}.zip"
-    return Response(archives.export_build(workshop, build), media_type="application/zip",
-                    headers={"Content-Disposition": f'attachment; filename="{name}"'})  # fmt: skip
+    return Response(
+        archives.export_build(workshop, build),
+        media_type="application/zip",
+        headers={"Content-Disposition": f'attachment; filename="{name}"'},
+    )
 
 
 @router.get("/readings.csv", response_class=Response)
 def get_readings(build: str, workshop: Shared, step: str | None = None) -> Response:
     """All readings as CSV, taken or not."""
-    return Response(readings.readings_csv(workshop, build, step), media_type="text/csv; charset=utf-8",
-                    headers={"Content-Disposition": f'attachment; filename="readings-{build[:8]}.csv"'})  # fmt: skip
+    return Response(
+        readings.readings_csv(workshop, build, step),
+        media_type="text/csv; charset=utf-8",
+        headers={"Content-Disposition": f'attachment; filename="readings-{build[:8]}.csv"'},
+    )
 
 
 @router.post("/readings")
@@ -101,12 +121,21 @@ def read_readings(build: str, edit: ReadingsFile, workshop: Shared) -> ReadIn:
 def get_sheet(build: str, workshop: Shared, step: str | None = None) -> Response:
     """The measuring sheet to fill in by hand."""
     card = builds.frame(workshop, build)
-    data = readings.sheet_pdf(workshop, build, (card.name, card.about), step, card.now[:16].replace("T", " ") + " UTC")
-    return Response(data, media_type="application/pdf", headers={"Content-Disposition": f'inline; filename="sheet-{build[:8]}.pdf"'})
+    data = readings.sheet_pdf(
+        workshop, build, (card.name, card.about), step, card.now[:16].replace("T", " ") + " UTC"
+    )
+    return Response(
+        data,
+        media_type="application/pdf",
+        headers={"Content-Disposition": f'inline; filename="sheet-{build[:8]}.pdf"'},
+    )
 
 
 @router.get("/attempts.csv", response_class=Response)
 def get_attempts(build: str, workshop: Shared) -> Response:
     """All attempts as CSV."""
-    return Response(archives.attempts_csv(workshop, build), media_type="text/csv; charset=utf-8",
-                    headers={"Content-Disposition": f'attachment; filename="attempts-{build[:8]}.csv"'})  # fmt: skip
+    return Response(
+        archives.attempts_csv(workshop, build),
+        media_type="text/csv; charset=utf-8",
+        headers={"Content-Disposition": f'attachment; filename="attempts-{build[:8]}.csv"'},
+    )

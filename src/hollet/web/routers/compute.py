@@ -35,17 +35,23 @@ def list_forms() -> list[CalculationForm]:
 
 @router.post("/calculations/{name}")
 def run_typed(name: str, edit: TypedEdit) -> dict[str, Any]:
-    """Run one calculation on what was typed into its form; a refusal is status 422 with its field."""
+    """Run one calculation on what was typed into its form; a refusal is status 422 with
+    its field.
+    """
     return compute_typed(name, edit.typed)
 
 
 @router.post("/conversions")
 def convert(edit: ConversionEdit) -> ConversionsView:
-    """A figure in all other units of its kind; one that cannot be read is an answer here, not an error."""
+    """A figure in all other units of its kind; one that cannot be read is an answer here, not an
+    error.
+    """
     return ConversionsView.model_validate(conversions(edit.text))
 
 
 @router.post("/quantity")
 def read_quantity(edit: QuantityEdit, workshop: Shared) -> QuantityView:
-    """What is being typed, in the canonical unit; a figure that cannot be read is an answer here, not an error."""
+    """What is being typed, in the canonical unit; a figure that cannot be read is an answer here,
+    not an error.
+    """
     return QuantityView(**read_figure(workshop, edit.text, edit.dimension, edit.unit, edit.tool))

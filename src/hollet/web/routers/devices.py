@@ -19,7 +19,10 @@ def pairing_of(request: Request) -> Pairing:
     """The pairing of this Hollet; it has one only when it was opened to the workshop network."""
     found: Pairing | None = request.app.state.pairing
     if found is None:
-        raise Conflict("Hollet is open on this machine only: start it with 'hollet serve --workshop'", reason_code="this_machine_only")
+        raise Conflict(
+            "Hollet is open on this machine only: start it with 'hollet serve --workshop'",
+            reason_code="this_machine_only",
+        )
     return found
 
 
@@ -27,7 +30,9 @@ def pairing_of(request: Request) -> Pairing:
 def get_devices(request: Request, workshop: Shared) -> DevicesView:
     """All devices, and the address at which they find Hollet."""
     pairing: Pairing | None = request.app.state.pairing
-    return DevicesView(address=pairing.address if pairing else None, devices=list(devices.all_devices(workshop)))
+    return DevicesView(
+        address=pairing.address if pairing else None, devices=list(devices.all_devices(workshop))
+    )
 
 
 @router.post("/devices/code")
@@ -46,5 +51,7 @@ def revoke(device: str, edit: WhoEdit, workshop: Shared) -> DeviceView:
 def pair(edit: PairEdit, request: Request, response: Response) -> DeviceView:
     """Take this device in; its token goes into a cookie that scripts cannot read."""
     paired = pairing_of(request).pair(edit.code, edit.name, edit.who)
-    response.set_cookie(COOKIE, paired.token, max_age=YEAR_S, httponly=True, samesite="strict", path="/")
+    response.set_cookie(
+        COOKIE, paired.token, max_age=YEAR_S, httponly=True, samesite="strict", path="/"
+    )
     return paired.device

@@ -22,8 +22,18 @@ def get_plan(build: str, workshop: Shared) -> PlanView:
 
 @router.post("/plan")
 def edit_plan(build: str, edit: PlanEdit, workshop: Shared) -> Edited:
-    """Change the plan; the answer is the line, the verdicts that turned, and the desk as it is now."""
-    return planning.edit_plan(workshop, build, edit.acts, who=edit.who, version=edit.version, entry_id=edit.id, reason=edit.reason)
+    """Change the plan; the answer is the line, the verdicts that turned, and the desk
+    as it is now.
+    """
+    return planning.edit_plan(
+        workshop,
+        build,
+        edit.acts,
+        who=edit.who,
+        version=edit.version,
+        entry_id=edit.id,
+        reason=edit.reason,
+    )
 
 
 @router.post("/plan/difference")
@@ -41,18 +51,26 @@ def get_limits(build: str, workshop: Shared) -> LimitBook:
 @router.post("/limits")
 def read_limits(build: str, file: LimitsFile, workshop: Shared) -> Difference:
     """Read limits in from CSV or TOML; without `take` only the difference is told."""
-    return planning.read_limits(workshop, build, file.text, file.form, who=file.who, entry_id=file.id, take=file.take)
+    return planning.read_limits(
+        workshop, build, file.text, file.form, who=file.who, entry_id=file.id, take=file.take
+    )
 
 
 @router.get("/limits.csv", response_class=Response)
 def get_limits_csv(build: str, workshop: Shared) -> Response:
     """The limits as CSV."""
-    return Response(planning.limits_csv(workshop, build), media_type="text/csv; charset=utf-8",
-                    headers={"Content-Disposition": f'attachment; filename="limits-{build[:8]}.csv"'})  # fmt: skip
+    return Response(
+        planning.limits_csv(workshop, build),
+        media_type="text/csv; charset=utf-8",
+        headers={"Content-Disposition": f'attachment; filename="limits-{build[:8]}.csv"'},
+    )
 
 
 @router.get("/limits.toml", response_class=Response)
 def get_limits_toml(build: str, workshop: Shared) -> Response:
     """The limits and joints as TOML."""
-    return Response(planning.limits_toml(workshop, build), media_type="application/toml; charset=utf-8",
-                    headers={"Content-Disposition": f'attachment; filename="limits-{build[:8]}.toml"'})  # fmt: skip
+    return Response(
+        planning.limits_toml(workshop, build),
+        media_type="application/toml; charset=utf-8",
+        headers={"Content-Disposition": f'attachment; filename="limits-{build[:8]}.toml"'},
+    )

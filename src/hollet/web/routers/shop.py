@@ -45,23 +45,46 @@ Shared = Annotated[Workshop, Depends(shared)]
 def get_shop(workshop: Shared) -> ShopView:
     """All builds, sheets and tools."""
     facts = shop.shop_facts(workshop)
-    return ShopView(name=facts.name, time_zone=facts.time_zone, currency=facts.currency, version=facts.version, now=workshop.now(), builds=list(builds.cards(workshop)),
-                    sheets=list(sheets.sheet_cards(workshop)), tools=list(workshop.tools().values()),
-                    standings={name: standing(tool) for name, tool in workshop.tools().items()},
-                    gear=list(gear.all_gear(workshop)), presets=list(tools.presets()))  # fmt: skip
+    return ShopView(
+        name=facts.name,
+        time_zone=facts.time_zone,
+        currency=facts.currency,
+        version=facts.version,
+        now=workshop.now(),
+        builds=list(builds.cards(workshop)),
+        sheets=list(sheets.sheet_cards(workshop)),
+        tools=list(workshop.tools().values()),
+        standings={name: standing(tool) for name, tool in workshop.tools().items()},
+        gear=list(gear.all_gear(workshop)),
+        presets=list(tools.presets()),
+    )
 
 
 @router.post("/shop")
 def edit_shop(edit: ShopEdit, workshop: Shared) -> ShopFacts:
     """Say anew what the shop is called, where its clock stands, and in what it counts."""
-    return shop.edit_shop(workshop, ShopFacts(name=edit.name, time_zone=edit.time_zone, currency=edit.currency, version=edit.version), edit.who)
+    return shop.edit_shop(
+        workshop,
+        ShopFacts(
+            name=edit.name, time_zone=edit.time_zone, currency=edit.currency, version=edit.version
+        ),
+        edit.who,
+    )
 
 
 @router.post("/builds")
 def make_build(edit: BuildEdit, workshop: Shared) -> BuildCard:
     """A new build from a sheet."""
-    build = builds.make_build(workshop, sheets=edit.sheets, name=edit.name, vehicle=edit.vehicle, about=edit.about, who=edit.who,
-                              build_id=edit.id, facts=edit.facts)  # fmt: skip
+    build = builds.make_build(
+        workshop,
+        sheets=edit.sheets,
+        name=edit.name,
+        vehicle=edit.vehicle,
+        about=edit.about,
+        who=edit.who,
+        build_id=edit.id,
+        facts=edit.facts,
+    )
     return builds.frame(workshop, build)
 
 
@@ -76,7 +99,11 @@ async def read_archive(workshop: Shared, file: Annotated[UploadFile, File()]) ->
     """Read an archive of a build in."""
     data = await file.read(MAX_ARCHIVE + 1)
     if len(data) > MAX_ARCHIVE:
-        raise Refused("bad_archive", f"the archive was not read in: it is larger than {MAX_ARCHIVE // 1_000_000} MB", field="file")
+        raise Refused(
+            "bad_archive",
+            f"the archive was not read in: it is larger than {MAX_ARCHIVE // 1_000_000} MB",
+            field="file",
+        )
     return builds.frame(workshop, archives.import_build(workshop, data))
 
 
@@ -92,7 +119,9 @@ def read_demo(workshop: Shared) -> ShopView:
 @router.post("/tools")
 def edit_tool(edit: ToolEdit, workshop: Shared) -> Instrument:
     """Keep a new or edited tool."""
-    return tools.edit_tool(workshop, edit.tool, who=edit.who, version=edit.version, reason=edit.reason)
+    return tools.edit_tool(
+        workshop, edit.tool, who=edit.who, version=edit.version, reason=edit.reason
+    )
 
 
 @router.post("/tools/{tool}/zeroed")
@@ -110,7 +139,15 @@ def set_gauge(tool: str, edit: SetGaugeEdit, workshop: Shared) -> Instrument:
 @router.post("/tools/{tool}/checked")
 def check_tool(tool: str, edit: CheckEdit, workshop: Shared) -> Checked:
     """The tool held against a standard."""
-    return tools.check_tool(workshop, tool, standard=edit.standard, nominal=edit.nominal, typed=edit.typed, keep_offset=edit.keep_offset, who=edit.who)
+    return tools.check_tool(
+        workshop,
+        tool,
+        standard=edit.standard,
+        nominal=edit.nominal,
+        typed=edit.typed,
+        keep_offset=edit.keep_offset,
+        who=edit.who,
+    )
 
 
 @router.post("/tools/{tool}/tried")

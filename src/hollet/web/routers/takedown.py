@@ -47,7 +47,13 @@ def get_support(build: str, workshop: Shared) -> SupportDesk:
 @router.post("/builds/{build}/stuck")
 def look_at_stuck(build: str, look: StuckLook, workshop: Shared) -> StuckDesk:
     """The ladder for a stuck part."""
-    return takedown.stuck(workshop, build, look.step, look.part, StuckFacts(near=look.near, cleaned=look.cleaned, wiped=look.wiped))
+    return takedown.stuck(
+        workshop,
+        build,
+        look.step,
+        look.part,
+        StuckFacts(near=look.near, cleaned=look.cleaned, wiped=look.wiped),
+    )
 
 
 @router.post("/fasteners")
@@ -72,10 +78,21 @@ async def store_sound(workshop: Shared, file: Annotated[UploadFile, File()]) -> 
 def get_sound(sound: str, workshop: Shared) -> Response:
     """A recording by its hash."""
     data = sounds.sound_path(workshop, sound).read_bytes()
-    return Response(data, media_type=sounds.media_type(data), headers={"Cache-Control": "private, max-age=31536000, immutable", "X-Content-Type-Options": "nosniff"})
+    return Response(
+        data,
+        media_type=sounds.media_type(data),
+        headers={
+            "Cache-Control": "private, max-age=31536000, immutable",
+            "X-Content-Type-Options": "nosniff",
+        },
+    )
 
 
 @router.get("/photos/{photo}.jpg", response_class=FileResponse)
 def get_photo(photo: str, workshop: Shared) -> FileResponse:
     """A photo by its hash."""
-    return FileResponse(photos.photo_path(workshop, photo), media_type="image/jpeg", headers={"Cache-Control": "private, max-age=31536000, immutable"})
+    return FileResponse(
+        photos.photo_path(workshop, photo),
+        media_type="image/jpeg",
+        headers={"Cache-Control": "private, max-age=31536000, immutable"},
+    )
