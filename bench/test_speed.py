@@ -8,12 +8,12 @@ from pathlib import Path
 import pytest
 from pydantic import TypeAdapter
 
-from hollet.core.book.accept import accept
-from hollet.core.book.edits import Edit
-from hollet.core.book.entries import KINDS, Entry, PlanEdited
-from hollet.core.book.fold import BookState, fold
+from hollet.core.acts.kinds import AnyAct, accept
 from hollet.core.book.plandesk import Gear, plan_view
 from hollet.core.book.rebuild import rebuild_view
+from hollet.core.entries import BookState, Entry, Note, PlanEdited
+from hollet.core.entries.fold import fold
+from hollet.core.entries.kinds import KINDS
 from hollet.core.instruments import combine, reading_share
 from hollet.core.limits import Limit, judge
 from hollet.core.procedure.changes import FactChange, apply
@@ -31,7 +31,7 @@ from tests.services.conftest import stock
 from tests.support import Book, small_sheet, tools
 
 NOW = "2026-03-01T09:00:00Z"
-EDIT: TypeAdapter = TypeAdapter(Edit)
+EDIT: TypeAdapter = TypeAdapter(AnyAct)
 TEXTS = [f"{n / 1000:.3f}{unit}" for n in range(2500) for unit in (" mm", '"', " thou", " Nm")]
 
 
@@ -51,14 +51,14 @@ def grown(folder: Path, count: int) -> tuple[Workshop, str]:
         "instrument": tool.model_dump(mode="json"),
     }
     bodies = [
-        ("reading", KINDS["reading"].model_validate_json(json.dumps(reading))),
-        ("note", KINDS["note"](text="a line", step="bore")),
+        KINDS["reading"].model_validate_json(json.dumps(reading)),
+        Note(text="a line", step="bore"),
     ]
     with workshop.database.write() as session:
         place = journal.head(session, build)
         for number in range(count):
-            kind, body = bodies[number % 2]
-            row = journal.append(session, workshop.draft(build, kind, body, "MK"), place)
+            draft = workshop.draft(build, bodies[number % 2], "MK")
+            row = journal.append(session, draft, place)
             place = (row.seq, row.hash)
     workshop.forget(build)
     return workshop, build
@@ -160,13 +160,13 @@ def test_plan_of_300_steps(benchmark):
 
 def test_plan_desk_of_300_steps(benchmark):
     """The whole desk of that plan, as the server answers it."""
-    from hollet.core.book.entries import Entry
+    from hollet.core.entries import Entry
 
     state = BookState()
     body = PlanEdited(what="made", sheet=combine_sheets([large_sheet()]))
     fold(
         state,
-        Entry("a", 1, "2026-03-01T08:00:00Z", "2026-03-01T08:00:00Z", "MK", "plan edited", body),
+        Entry("a", 1, "2026-03-01T08:00:00Z", "2026-03-01T08:00:00Z", "MK", body),
     )
     benchmark.pedantic(lambda: plan_view(state, Gear()), rounds=10, warmup_rounds=1)
 
@@ -182,7 +182,6 @@ def test_order_back_of_300_removals(benchmark):
             NOW,
             NOW,
             "MK",
-            "plan edited",
             PlanEdited(what="made", sheet=combine_sheets([sheet])),
         ),
     )
@@ -202,7 +201,6 @@ def test_order_back_of_300_removals(benchmark):
                 NOW,
                 NOW,
                 "MK",
-                "removed",
                 accept(state, EDIT.validate_python(edit), {}),
             ),
         )

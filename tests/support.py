@@ -7,16 +7,15 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-from hollet.core.book.accept import accept
+from hollet.core.acts.kinds import AnyAct, accept
 from hollet.core.book.bench import bench_of, book_view
-from hollet.core.book.edits import Edit
-from hollet.core.book.entries import Entry, PlanEdited
-from hollet.core.book.fold import BookState, fold
 from hollet.core.book.gates import gate_answers, left_open, open_items
 from hollet.core.book.hand import Hand as AtBench
 from hollet.core.book.plandesk import Gear
 from hollet.core.book.status import statuses
 from hollet.core.book.tighten import joint_facts
+from hollet.core.entries import Body, BookState, Entry, Line, PlanEdited
+from hollet.core.entries.fold import fold
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.combining import combine_sheets
 from hollet.core.procedure.drafting import PlanAct, draft
@@ -25,7 +24,7 @@ from hollet.core.procedure.sheet import Sheet
 from hollet.services.logging import Sent, write_entry
 from hollet.services.workshop import Workshop
 
-EDIT: TypeAdapter[Any] = TypeAdapter(Edit)
+EDIT: TypeAdapter[Any] = TypeAdapter(AnyAct)
 ACT: TypeAdapter[Any] = TypeAdapter(PlanAct)
 
 SMALL = """
@@ -436,7 +435,7 @@ class Book:
     def __init__(self, plan: Sheet, shop: dict[str, Instrument]) -> None:
         self.shop, self.state, self.seq = shop, BookState(), 0
         self.now = datetime(2026, 3, 1, 8, 0, tzinfo=UTC)
-        self.add("plan edited", PlanEdited(what="made", sheet=combine_sheets([plan])))
+        self.add(PlanEdited(what="made", sheet=combine_sheets([plan])))
 
     @property
     def time(self) -> str:
@@ -447,7 +446,7 @@ class Book:
         """Let time go by."""
         self.now += timedelta(hours=hours)
 
-    def add(self, kind: str, body: Any) -> Entry:
+    def add(self, body: Body) -> Line:
         """Fold an entry with this body."""
         self.seq += 1
         self.now += timedelta(seconds=10)
@@ -458,19 +457,18 @@ class Book:
             time=time,
             bench_time=time,
             who="MK",
-            kind=kind,
             body=body,
         )
         fold(self.state, entry)
         return entry
 
-    def do(self, kind: str, **edit: Any) -> Entry:
+    def do(self, kind: str, **edit: Any) -> Line:
         """Accept an edit, then fold what it became; refusals pass through.
 
         Samples and the key off are written at their second, unless it is past.
         """
         run = (
-            self.state.live(f"run:{edit.get('attempt')}")
+            self.state.live("run", edit.get("attempt", ""))
             if kind in ("samples", "attempt ended")
             else []
         )
@@ -480,7 +478,6 @@ class Book:
             )
             self.now = max(at, self.now) - timedelta(seconds=10)
         return self.add(
-            kind,
             accept(
                 self.state,
                 EDIT.validate_python({"kind": kind, **edit}),
@@ -506,15 +503,15 @@ class Book:
             ground="hard",
         )
 
-    def plan(self, act: str, reason: str | None = None, **own: Any) -> Entry:
-        """Edit the plan by one act; refusals pass through."""
+    def plan(self, act: str, reason: str | None = None, **own: Any) -> Line:
+        """AnyAct the plan by one act; refusals pass through."""
         whole = self.state.whole
         assert whole is not None
         done = {step for step, status in statuses(self.state).items() if status.status == "done"}
         changes = draft(whole, ACT.validate_python({"act": act, **own}), done, "MK")
-        return self.add("plan edited", PlanEdited(what=act, changes=changes, reason=reason))
+        return self.add(PlanEdited(what=act, changes=changes, reason=reason))
 
-    def read(self, step: str, reading: str, *typed: str, tool: str, **more: Any) -> Entry:
+    def read(self, step: str, reading: str, *typed: str, tool: str, **more: Any) -> Line:
         """One reading."""
         return self.do(
             "reading",
@@ -526,11 +523,11 @@ class Book:
             **more,
         )
 
-    def click(self, bolt: int, **more: Any) -> Entry:
+    def click(self, bolt: int, **more: Any) -> Line:
         """One click on the head."""
         return self.do("fastener", step="head_in", bolt=bolt, act="clicked", **more)
 
-    def wrench(self, wrench: str = "w1", step: str = "head_in", **more: Any) -> Entry:
+    def wrench(self, wrench: str = "w1", step: str = "head_in", **more: Any) -> Line:
         """Choose a wrench."""
         return self.do("decision", step=step, about="wrench", wrench=wrench, **more)
 

@@ -5,7 +5,7 @@ from pathlib import Path
 import pytest
 
 from hollet.cli.main import app
-from hollet.core.book.entries import KINDS
+from hollet.core.entries.kinds import KINDS
 from hollet.core.procedure import sheet
 from hollet.core.procedure.tracing import Station, Trace
 from hollet.exchange.archive import FIELDS, FORMAT

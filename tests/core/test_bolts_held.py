@@ -7,12 +7,14 @@ from datetime import datetime, timedelta
 
 import pytest
 
-from hollet.core.book.entries import KINDS, VERSIONS, Adapter, Entry, Measured, lifted
-from hollet.core.book.fold import fold
 from hollet.core.book.run import attempt_facts, attempts_of, cranked_s
+from hollet.core.entries import Adapter, Entry
+from hollet.core.entries.fold import fold
+from hollet.core.entries.kinds import KINDS, lifted
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument
 from hollet.core.quantities.parse import measured
+from hollet.core.quantities.quantity import Measured
 from tests.support import SMALL, Book, small_sheet, tool, tools
 
 A, B = "attempt-1", "attempt-2"
@@ -326,7 +328,7 @@ def test_a_bare_figure_takes_the_unit_of_the_gauge(ready: Book):
     sample(ready, 3, oil="45")
     assert run(ready).asked == ()
     assert run(ready).pressure_at == 3
-    figure = ready.state.live(f"run:{A}")[-1].body.samples[0].oil
+    figure = ready.state.live("run", A)[-1].body.samples[0].oil
     assert (figure.typed, figure.unit) == ("45", "psi")
 
 
@@ -430,19 +432,18 @@ def test_the_key_is_off_when_the_clocks_say_so(ready: Book):
     ready.do("attempt ended", step="crank", attempt=A, after_s=2, reason="key off")
     assert attempt_facts(ready.state, crank, A).after_s == 12.0
     assert cranked_s(attempts_of(ready.state, crank)) == 12.0
-    started = ready.state.live(f"run:{A}")[0]
+    started = ready.state.live("run", A)[0]
     late = Entry(
         id="late",
         seq=99,
         time="2026-03-01T20:00:00Z",
         bench_time=(datetime.fromisoformat(started.bench_time) + timedelta(seconds=3)).isoformat(),
         who="MK",
-        kind="attempt ended",
         body=KINDS["attempt ended"].model_validate(
             {"step": "crank", "attempt": A, "after_s": 2, "reason": "key off"}
         ),
     )
-    ready.do("strike", entry=ready.state.live(f"run:{A}")[-1].id, reason="written twice")
+    ready.do("strike", entry=ready.state.live("run", A)[-1].id, reason="written twice")
     fold(ready.state, late)
     assert attempt_facts(ready.state, crank, A).after_s == 2.0
 
@@ -609,7 +610,7 @@ def test_old_floats_are_lifted_with_their_unit(
     for name in path.split("."):
         value = value[int(name)] if name.isdigit() else getattr(value, name)
     assert (None if value is None else (value.value, value.unit, value.typed)) == figure
-    assert lifted(kind, VERSIONS[kind], {"new": 1}) == {"new": 1}
+    assert lifted(kind, KINDS[kind].version, {"new": 1}) == {"new": 1}
 
 
 def test_an_adapter_is_typed_with_its_unit(head: Book):

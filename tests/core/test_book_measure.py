@@ -83,10 +83,10 @@ def test_gauge_reads_deviations(book: Book):
     """Under half the setting a figure is a deviation from it; both ways give the same bore."""
     measured(book, cylinder="0.006 mm")
     assert book.clearance().judgement.value_text == "0.048"
-    entry = book.state.live("reading:cylinder")[-1]
+    entry = book.state.live("reading", "cylinder")[-1]
     assert (entry.body.typed, entry.body.deviation_from.value) == (("0.006 mm",), "84")
     book.read("bore", "cylinder", ".25 thou", tool="b1")
-    assert book.state.live("reading:cylinder")[-1].body.values[0].value == "0.00635"
+    assert book.state.live("reading", "cylinder")[-1].body.values[0].value == "0.00635"
 
 
 @pytest.mark.parametrize(
@@ -145,7 +145,7 @@ def test_slips_are_asked_not_refused(book: Book, typed: str, words: str):
     assert refusal.value.reason_code == "odd_figure"
     assert words in refusal.value.message
     book.read("bore", "cylinder", typed, tool="b1", sure=True)
-    assert book.state.live("reading:cylinder")[-1].body.typed == (typed,)
+    assert book.state.live("reading", "cylinder")[-1].body.typed == (typed,)
 
 
 @pytest.mark.parametrize(

@@ -240,7 +240,7 @@ def test_units_of_samples(book: Book):
     """Typed as mechanics write them; what cannot be read is refused and nothing is written."""
     start(book)
     sample(book, 2, oil="36 psi", rpm="250", timing="8 BTDC", coolant="68 F")
-    body = book.state.live(f"run:{A}")[-1].body.samples[0]
+    body = book.state.live("run", A)[-1].body.samples[0]
     assert body.oil.figure("pressure") == pytest.approx(248.2113, abs=1e-3)
     assert (body.oil.typed, body.oil.value, body.oil.unit) == ("36 psi", "36", "psi")
     assert (

@@ -2,7 +2,7 @@
 
 import pytest
 
-from hollet.core.book.tighten import nearest_mark
+from hollet.core.book.wrenches import nearest_mark
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.procedure.read import read_sheet
 from tests.support import SMALL, Book, small_sheet, tools
@@ -138,7 +138,7 @@ def test_putting_right_lets_the_next_stage_start(ready: Book):
     assert "does not say" in ready.joint().put_right[0]
     ready.click(3, stage=1)
     assert stage(ready) == (1, 2)
-    assert len(ready.state.live("joint:head")) == 8
+    assert len(ready.state.live("joint", "head")) == 8
 
 
 def test_passing_over_needs_a_reason(ready: Book):

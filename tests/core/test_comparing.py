@@ -4,8 +4,8 @@ tried to get 'inside' falsely.
 
 import pytest
 
-from hollet.core.book.entries import Reading
 from hollet.core.checking import check_against
+from hollet.core.entries import Reading
 from hollet.core.errors import Refused
 from hollet.core.limits import Limit, judge
 from hollet.core.quantities.quantity import Quantity
@@ -239,7 +239,7 @@ def test_hot_against_twenty_degrees(four: Book, said: str):
     four.read("bores", "b1", "84.005", tool="b1", state="clean, 22 °C")
     assert clearance(four).judgement.verdict == "inside"
     four.read("bores", "b1", "84.005", tool="b1")
-    assert four.state.live("reading:b1")[-1].body.state is None
+    assert four.state.live("reading", "b1")[-1].body.state is None
 
 
 @pytest.mark.parametrize(
@@ -358,7 +358,6 @@ def test_old_readings_without_a_leaf_that_stops(book: Book):
     """Written before: one leaf alone proves no upper limit any more."""
     f1 = tool("f1", "feeler", lo="0.05", hi="1", mpe="0.01", resolution="0.05", s="0.01")
     book.add(
-        "reading",
         Reading(
             step="ring",
             reading="ring",

@@ -7,9 +7,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from hollet.core.book.entries import KINDS, Note
-from hollet.core.book.fold import BookState, fold, state_after
 from hollet.core.book.sentences import line_of
+from hollet.core.entries import BookState, Key, Note
+from hollet.core.entries.fold import fold, state_after
+from hollet.core.entries.kinds import KINDS
 from hollet.core.errors import Conflict, NotFound, Refused
 from tests.support import Book, small_sheet, tools
 
@@ -18,7 +19,7 @@ def check_invariants(state: BookState) -> None:
     """Live and struck entries do not overlap; every index holds known entries in order
     of sequence.
     """
-    for index in (state.by_subject, state.by_step, state.bags, state.opened):
+    for index in (*state.filed.values(), *state.by_kind.values()):
         for listed in index.values():
             assert [e.seq for e in listed] == sorted(e.seq for e in listed)
             assert not {e.id for e in listed} & set(state.struck)
@@ -41,8 +42,9 @@ def test_folding_in_one_go_or_in_parts_is_the_same(book: Book):
     book.do("strike", entry=done.id, reason="not done")
     book.do("left open", step="bore", item="x", what="rag in port", undo="take it out")
     cold = state_after(book.state.entries[i] for i in book.state.order)
-    assert cold.by_subject == book.state.by_subject
-    assert cold.opened == book.state.opened
+    assert cold.filed == book.state.filed
+    assert cold.by_kind == book.state.by_kind
+    assert cold.lost == book.state.lost
     assert set(cold.struck) == set(book.state.struck)
     check_invariants(cold)
 
@@ -51,7 +53,7 @@ def test_strike_takes_an_entry_out_and_keeps_it(book: Book):
     """A struck entry leaves its subject and stays in the log, with who and why."""
     reading = book.read("ring", "ring", "0.30 0.35", tool="f1")
     strike = book.do("strike", entry=reading.id, reason="wrong figure")
-    assert book.state.live("reading:ring") == []
+    assert book.state.live("reading", "ring") == []
     assert reading.id in book.state.entries
     line = line_of(book.state, reading)
     assert (line.struck_by, line.struck_reason, line.strikable) == ("MK", "wrong figure", False)
@@ -106,7 +108,7 @@ def test_striking_a_removal_puts_the_joint_back(book: Book):
 def test_an_entry_outside_the_plan_counts_for_nothing():
     """The fold never refuses: an entry whose step has gone stays and says so."""
     book = Book(small_sheet(), tools())
-    entry = book.add("done", KINDS["done"].model_validate({"step": "gone"}))
+    entry = book.add(KINDS["done"].model_validate({"step": "gone"}))
     assert line_of(book.state, entry).step_number == "no longer in the plan"
     assert "gone" not in {row.id for row in book.view().steps}
 
@@ -155,9 +157,9 @@ def test_bodies_are_checked(kind, data, field):
 
 def test_every_kind_names_its_subject():
     """Each kind of entry says what it is about."""
-    assert all(isinstance(kind.subject, object) and kind.__doc__ for kind in KINDS.values())
-    assert Note(text="x", step="s").subject() == "step:s"
-    assert Note(text="x").subject() == "build"
+    assert all(kind.called == word and kind.__doc__ for word, kind in KINDS.items())
+    assert Note(text="x", step="s").subject() == Key("step", "s")
+    assert Note(text="x").subject() == Key("build")
 
 
 @given(
@@ -190,6 +192,6 @@ def test_any_history_keeps_the_invariants(acts, random):
     check_invariants(book.state)
     assert len(book.state.order) == 1 + len(acts) - refused
     cold = state_after(book.state.entries[i] for i in book.state.order)
-    assert {k: v for k, v in cold.by_subject.items() if v} == {
-        k: v for k, v in book.state.by_subject.items() if v
-    }
+    assert cold.filed == book.state.filed
+    assert cold.by_kind == book.state.by_kind
+    assert cold.seen == book.state.seen

@@ -4,10 +4,10 @@ something out.
 
 import pytest
 
-from hollet.core.book.entries import PartDecided
 from hollet.core.book.rebuild import Choices, rebuild_changes, rebuild_view
 from hollet.core.book.secure import secure_view
 from hollet.core.book.supports import support_view
+from hollet.core.entries import PartDecided
 from hollet.core.errors import Refused
 from hollet.core.procedure.changes import apply
 from hollet.core.procedure.closings import plan_gaps
@@ -286,7 +286,6 @@ def test_old_logs_used_bad_parts_again(look: Book):
     """Decided before the rule, without a name: at the gate again."""
     seen(look, "joint", "stud", "crack", 3)
     look.add(
-        "part decided",
         PartDecided(
             step="look",
             part="joint",

@@ -45,7 +45,7 @@ def test_lift_not_planned_without_figures(up):
         "height_needed": "1850 mm",
     }
     assert (
-        line_of(up.state, up.state.live("said:unit_weight")[-1]).text
+        line_of(up.state, up.state.live("said", "unit_weight")[-1]).text
         == "Weight of the unit as it is lifted: 210 kg"
     )
 
@@ -108,7 +108,9 @@ def test_a_figure_struck_holds_the_lift(up):
     up.do("done", step="weight_known")
     assert "lifting" not in {o.code for o in up.bench("engine_up").obstacles}
     up.do(
-        "strike", entry=up.state.live("said:unit_weight")[-1].id, reason="read off the wrong sheet"
+        "strike",
+        entry=up.state.live("said", "unit_weight")[-1].id,
+        reason="read off the wrong sheet",
     )
     held = next(o for o in up.bench("engine_up").obstacles if o.code == "lifting")
     assert (held.by, held.words) == (

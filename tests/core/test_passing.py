@@ -8,13 +8,13 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from hollet.core.book.edits import is_thin
-from hollet.core.book.entries import Done, Skipped
+from hollet.core.acts.base import is_thin
 from hollet.core.book.passing import live_dangers, proven
 from hollet.core.book.plandesk import Gear, difference
 from hollet.core.book.secure import secure_view
 from hollet.core.book.spoken import spoken_notes
 from hollet.core.book.turned import turned_of
+from hollet.core.entries import Done, Skipped
 from hollet.core.errors import Conflict, HolletError, NotFound, Refused
 from hollet.core.procedure.drafting import draft
 from hollet.library.shelf import sheet_text
@@ -190,8 +190,8 @@ def test_a_press_holds_for_twelve_hours_and_not_past_a_stop(book: Book):
 
 def test_an_old_log_that_passed_a_danger_proves_nothing(book: Book):
     """Written before the rule: done stays done, its danger is named until somebody sees to it."""
-    book.add("skipped", Skipped(step="lead", reason="abc"))
-    book.add("done", Done(step="head_out", reason="abc"))
+    book.add(Skipped(step="lead", reason="abc"))
+    book.add(Done(step="head_out", reason="abc"))
     assert book.bench("head_out").status.status == "done"
     assert not proven(book.state, "head_out")
     danger = book.view().dangers[0]
@@ -237,8 +237,8 @@ def test_an_old_build_says_what_turned(book: Book):
     names nothing, a danger seen to is not named.
     """
     assert turned_of(book.state, tuple(book.shop.values())) == ()
-    book.add("skipped", Skipped(step="lead", reason="abc"))
-    old = book.add("done", Done(step="head_out", reason="abc"))
+    book.add(Skipped(step="lead", reason="abc"))
+    old = book.add(Done(step="head_out", reason="abc"))
     told = turned_of(book.state, tuple(book.shop.values()))
     assert [(t.step, t.words) for t in told if t.step] == [
         ("head_out", "Head bolts out: not so: lead off; it is live")
@@ -251,13 +251,13 @@ def test_an_old_build_says_what_turned(book: Book):
 
 def test_an_old_done_without_its_box_is_named(book: Book):
     """The lead taken off by an old log, the extinguisher never seen."""
-    book.add("done", Done(step="lead", reason="abc", opens=book.state.plan.find_step("lead").opens))
+    book.add(Done(step="lead", reason="abc", opens=book.state.plan.find_step("lead").opens))
     assert [d.words for d in book.view().dangers] == ["not seen: Extinguisher at hand"]
 
 
 def test_a_danger_ends_with_the_thing_itself(book: Book):
     """Passed, and made good after it: nothing is live any more; so is what was put back since."""
-    book.add("done", Done(step="head_out", reason="abc"))
+    book.add(Done(step="head_out", reason="abc"))
     assert book.view().dangers
     press(book, "lead")
     book.do("done", step="lead")

@@ -4,10 +4,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from hollet.core.book.entries import PlanEdited
 from hollet.core.book.rebuild import Choices, rebuild_changes, rebuild_view
 from hollet.core.book.removals import find_removal, removals
 from hollet.core.book.takedown_view import takedown_view
+from hollet.core.entries import PlanEdited
 from hollet.core.errors import Conflict, Refused
 from hollet.core.procedure.changes import apply
 from hollet.core.procedure.precedence import contradiction
@@ -61,7 +61,6 @@ def off(book: Book, removal: str, what: str, **own):
 def take_over(book: Book, **choices) -> None:
     """The order back becomes the plan."""
     book.add(
-        "plan edited",
         PlanEdited(what="order", changes=rebuild_changes(book.state, Choices(**choices))),
     )
 

@@ -8,7 +8,7 @@ import tomllib
 import pytest
 from sqlalchemy import select
 
-from hollet.core.book.entries import GearEdited
+from hollet.core.entries import GearEdited, Note
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.services import builds, planning, sheets, shop, vehicles
 from hollet.services.archives import export_build, import_build, verify
@@ -203,9 +203,7 @@ def test_a_line_of_the_first_version_is_lifted(hand):
         "after": after,
     }
     with hand.workshop.database.write() as session:
-        draft = hand.workshop.draft(
-            hand.build, "note", journal.KINDS["note"].model_validate({"text": "x"}), "MK"
-        )
+        draft = hand.workshop.draft(hand.build, Note(text="x"), "MK")
         row = journal.append(session, draft)
     row.kind, row.version, row.body = "plan edited", 1, json.dumps(body)
     entry = journal.entry_of(row)

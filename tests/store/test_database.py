@@ -17,7 +17,7 @@ from sqlalchemy import text
 from sqlalchemy.exc import DatabaseError
 
 from hollet import store
-from hollet.core.book.entries import Note
+from hollet.core.entries import Note
 from hollet.core.errors import Conflict, Unavailable
 from hollet.store import journal
 from hollet.store.database import FILE, SCHEMA, Database
@@ -42,7 +42,6 @@ def note(words: str, entry_id: str = "a", chain: str = "shop") -> journal.Draft:
         time="2026-03-01T08:00:00Z",
         bench_time="2026-03-01T09:00:00+01:00",
         who="MK",
-        kind="note",
         body=Note(text=words),
     )
 

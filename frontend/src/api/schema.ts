@@ -1035,10 +1035,10 @@ export interface components {
             length: components["schemas"]["Measured"];
         };
         /**
-         * AdapterEdit
+         * AdapterSaid
          * @description An adapter as typed: its length (`60 mm`, `2.5 in`) and its angle (`0`).
          */
-        AdapterEdit: {
+        AdapterSaid: {
             /**
              * Angle
              * @default 0
@@ -1152,10 +1152,10 @@ export interface components {
             words: string;
         };
         /**
-         * AttemptEndedEdit
+         * AttemptEndedAct
          * @description The key is off.
          */
-        AttemptEndedEdit: {
+        AttemptEndedAct: {
             /** After S */
             after_s: number;
             /** Attempt */
@@ -1264,10 +1264,10 @@ export interface components {
             words: string[];
         };
         /**
-         * AttemptStartedEdit
+         * AttemptStartedAct
          * @description An attempt begins; a reason is needed at a shut rung.
          */
-        AttemptStartedEdit: {
+        AttemptStartedAct: {
             /** Attempt */
             attempt: string;
             /**
@@ -1373,10 +1373,10 @@ export interface components {
             size: string;
         };
         /**
-         * BaggedEdit
+         * BaggedAct
          * @description Fasteners into a bag.
          */
-        BaggedEdit: {
+        BaggedAct: {
             /** Bag */
             bag: number;
             /**
@@ -1717,10 +1717,10 @@ export interface components {
             words: string;
         };
         /**
-         * CapturedEdit
+         * CapturedAct
          * @description The state as found, at a step or of a removal.
          */
-        CapturedEdit: {
+        CapturedAct: {
             /** Capture */
             capture: string;
             /** Capture Kind */
@@ -1785,10 +1785,10 @@ export interface components {
             points?: string[];
         };
         /**
-         * CauseEdit
+         * CauseAct
          * @description An explanation.
          */
-        CauseEdit: {
+        CauseAct: {
             /** Cause */
             cause: string;
             /**
@@ -2050,10 +2050,10 @@ export interface components {
             without?: string[];
         };
         /**
-         * ComparedEdit
+         * ComparedAct
          * @description A capture looked at again; `same` may be left out where strokes or a length say it.
          */
-        ComparedEdit: {
+        ComparedAct: {
             /** Capture */
             capture: string;
             /**
@@ -2073,10 +2073,10 @@ export interface components {
             words?: string | null;
         };
         /**
-         * ConcessionEdit
+         * ConcessionAct
          * @description A result accepted in writing.
          */
-        ConcessionEdit: {
+        ConcessionAct: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2125,10 +2125,10 @@ export interface components {
             until: number | null;
         };
         /**
-         * ConfirmedEdit
+         * ConfirmedAct
          * @description A precondition or level was seen.
          */
-        ConfirmedEdit: {
+        ConfirmedAct: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2267,17 +2267,17 @@ export interface components {
             what: string;
         };
         /**
-         * DecisionEdit
+         * DecisionAct
          * @description A wrench chosen, a bolt passed over, a dry run decided, a last chance or a capture let go, a
          *     fluid left out.
          */
-        DecisionEdit: {
+        DecisionAct: {
             /**
              * About
              * @enum {string}
              */
             about: "wrench" | "pass_over" | "dry_run" | "last_chance" | "capture" | "empty";
-            adapter?: components["schemas"]["AdapterEdit"] | null;
+            adapter?: components["schemas"]["AdapterSaid"] | null;
             /** Bolt */
             bolt?: number | null;
             /**
@@ -2366,10 +2366,10 @@ export interface components {
             what: string;
         };
         /**
-         * DispositionEdit
+         * DispositionAct
          * @description Measure again, rework or replace.
          */
-        DispositionEdit: {
+        DispositionAct: {
             /**
              * Choice
              * @enum {string}
@@ -2388,10 +2388,10 @@ export interface components {
             step: string;
         };
         /**
-         * DisturbedEdit
+         * DisturbedAct
          * @description A setting was loosened after all.
          */
-        DisturbedEdit: {
+        DisturbedAct: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2405,11 +2405,11 @@ export interface components {
             step: string;
         };
         /**
-         * DoneEdit
+         * DoneAct
          * @description A step is done; a reason is needed when it is done before what it waits for, or in another
          *     way.
          */
-        DoneEdit: {
+        DoneAct: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2459,7 +2459,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["StartedEdit"] | components["schemas"]["DoneEdit"] | components["schemas"]["HappenedEdit"] | components["schemas"]["SaidEdit"] | components["schemas"]["NotThereEdit"] | components["schemas"]["ReopenedEdit"] | components["schemas"]["SkippedEdit"] | components["schemas"]["ConfirmedEdit"] | components["schemas"]["ReadingEdit"] | components["schemas"]["ConcessionEdit"] | components["schemas"]["DispositionEdit"] | components["schemas"]["FastenerEdit"] | components["schemas"]["LeftOpenEdit"] | components["schemas"]["UndoneEdit"] | components["schemas"]["BaggedEdit"] | components["schemas"]["NoteEdit"] | components["schemas"]["SpokenEdit"] | components["schemas"]["WordedEdit"] | components["schemas"]["DecisionEdit"] | components["schemas"]["AttemptStartedEdit"] | components["schemas"]["SamplesEdit"] | components["schemas"]["AttemptEndedEdit"] | components["schemas"]["StrikeEdit"] | components["schemas"]["RemovedEdit"] | components["schemas"]["UnbaggedEdit"] | components["schemas"]["ReplacedEdit"] | components["schemas"]["CapturedEdit"] | components["schemas"]["ComparedEdit"] | components["schemas"]["GuardedEdit"] | components["schemas"]["DisturbedEdit"] | components["schemas"]["SetAnewEdit"] | components["schemas"]["TriedEdit"] | components["schemas"]["PhotoEdit"] | components["schemas"]["PinnedEdit"] | components["schemas"]["SupportedEdit"] | components["schemas"]["VehicleStandsEdit"] | components["schemas"]["StoppedEdit"] | components["schemas"]["SecuredEdit"] | components["schemas"]["GoneOnEdit"] | components["schemas"]["SurroundingsEdit"] | components["schemas"]["FindingEdit"] | components["schemas"]["FaceAddedEdit"] | components["schemas"]["TracedEdit"] | components["schemas"]["PartDecidedEdit"] | components["schemas"]["PartRightEdit"] | components["schemas"]["LaidBesideEdit"] | components["schemas"]["CauseEdit"] | components["schemas"]["EvidenceEdit"];
+            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["StrikeAct"];
             /** Id */
             id: string;
             /** Seen */
@@ -2468,10 +2468,10 @@ export interface components {
             who: string;
         };
         /**
-         * EvidenceEdit
+         * EvidenceAct
          * @description Something for or against an explanation.
          */
-        EvidenceEdit: {
+        EvidenceAct: {
             /** Cause */
             cause: string;
             /**
@@ -2572,10 +2572,10 @@ export interface components {
             wanted: boolean | null;
         };
         /**
-         * FaceAddedEdit
+         * FaceAddedAct
          * @description Another face to look at; a part that is not there yet is named.
          */
-        FaceAddedEdit: {
+        FaceAddedAct: {
             /** Face */
             face: string;
             /** Face Name */
@@ -2687,14 +2687,14 @@ export interface components {
             values: string[];
         };
         /**
-         * FastenerEdit
+         * FastenerAct
          * @description A click, a typed value, or a state, on one bolt; `sure` when it was really pulled out of the
          *     joint's order.
          *
          *     `as_typed` answers the question about an odd figure. `more`: on an angle stage the figure is
          *     what was turned on top of what it had.
          */
-        FastenerEdit: {
+        FastenerAct: {
             /**
              * Act
              * @enum {string}
@@ -2936,6 +2936,51 @@ export interface components {
             why: string | null;
         };
         /**
+         * FindingAct
+         * @description What was seen on a face; without a code, nothing was found there.
+         */
+        FindingAct: {
+            /** Cause */
+            cause?: string | null;
+            /**
+             * Cleaning
+             * @default wiped
+             * @enum {string}
+             */
+            cleaning?: "as it came" | "wiped" | "washed" | "polished";
+            /** Code */
+            code?: string | null;
+            /**
+             * Confidence
+             * @default sure
+             * @enum {string}
+             */
+            confidence?: "sure" | "likely" | "unsure";
+            /** Face */
+            face: string;
+            /** Grade */
+            grade?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "finding";
+            /**
+             * Method
+             * @default eye
+             * @enum {string}
+             */
+            method?: "eye" | "lamp from the side" | "magnifier" | "fingertip" | "by hand" | "tapped" | "dye" | "listened" | "smelt" | "magnet";
+            /** Part */
+            part: string;
+            /** Photo */
+            photo?: string | null;
+            /** Step */
+            step: string;
+            /** Words */
+            words?: string | null;
+        };
+        /**
          * FindingCode
          * @description One term: how it looks, what it usually means, what would confirm that, where to look next,
          *     what is usually done.
@@ -2980,51 +3025,6 @@ export interface components {
             on: ("rolling" | "teeth" | "journal" | "shell" | "bore" | "spline" | "seal" | "thread" | "casting" | "flange" | "friction" | "plastic" | "sliding" | "fluid" | "wire" | "felt")[];
             /** Usual */
             usual: ("reuse" | "clean" | "rework" | "replace" | "replace_open" | "other_use" | "watch" | "deeper" | "undecided")[];
-        };
-        /**
-         * FindingEdit
-         * @description What was seen on a face; without a code, nothing was found there.
-         */
-        FindingEdit: {
-            /** Cause */
-            cause?: string | null;
-            /**
-             * Cleaning
-             * @default wiped
-             * @enum {string}
-             */
-            cleaning?: "as it came" | "wiped" | "washed" | "polished";
-            /** Code */
-            code?: string | null;
-            /**
-             * Confidence
-             * @default sure
-             * @enum {string}
-             */
-            confidence?: "sure" | "likely" | "unsure";
-            /** Face */
-            face: string;
-            /** Grade */
-            grade?: number | null;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "finding";
-            /**
-             * Method
-             * @default eye
-             * @enum {string}
-             */
-            method?: "eye" | "lamp from the side" | "magnifier" | "fingertip" | "by hand" | "tapped" | "dye" | "listened" | "smelt" | "magnet";
-            /** Part */
-            part: string;
-            /** Photo */
-            photo?: string | null;
-            /** Step */
-            step: string;
-            /** Words */
-            words?: string | null;
         };
         /**
          * Flow
@@ -3233,10 +3233,10 @@ export interface components {
             version: number;
         };
         /**
-         * GoneOnEdit
+         * GoneOnAct
          * @description Work goes on.
          */
-        GoneOnEdit: {
+        GoneOnAct: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3246,10 +3246,10 @@ export interface components {
             note?: string | null;
         };
         /**
-         * GuardedEdit
+         * GuardedAct
          * @description A setting that must not be loosened, found by hand.
          */
-        GuardedEdit: {
+        GuardedAct: {
             /**
              * Blocks
              * @default drive
@@ -3288,10 +3288,10 @@ export interface components {
             who: string;
         };
         /**
-         * HappenedEdit
+         * HappenedAct
          * @description The step has happened although a danger before it was not dealt with.
          */
-        HappenedEdit: {
+        HappenedAct: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3900,11 +3900,11 @@ export interface components {
             what: string;
         };
         /**
-         * LaidBesideEdit
+         * LaidBesideAct
          * @description One feature, old against new; what reads alike is the same by itself, a difference may be
          *     said to do, with the reason.
          */
-        LaidBesideEdit: {
+        LaidBesideAct: {
             /** Feature */
             feature: string;
             /**
@@ -3965,10 +3965,10 @@ export interface components {
             };
         };
         /**
-         * LeftOpenEdit
+         * LeftOpenAct
          * @description Something left open by hand.
          */
-        LeftOpenEdit: {
+        LeftOpenAct: {
             /**
              * Blocks
              * @default crank
@@ -4394,10 +4394,10 @@ export interface components {
             name: string;
         };
         /**
-         * NotThereEdit
+         * NotThereAct
          * @description The thing is not on this vehicle: its name, and where it was looked for.
          */
-        NotThereEdit: {
+        NotThereAct: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4411,10 +4411,10 @@ export interface components {
             thing: string;
         };
         /**
-         * NoteEdit
+         * NoteAct
          * @description Words to the log.
          */
-        NoteEdit: {
+        NoteAct: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4638,10 +4638,10 @@ export interface components {
             on: string;
         };
         /**
-         * PartDecidedEdit
+         * PartDecidedAct
          * @description What happens to a part, and why.
          */
-        PartDecidedEdit: {
+        PartDecidedAct: {
             /**
              * Choice
              * @enum {string}
@@ -4768,10 +4768,10 @@ export interface components {
             when: components["schemas"]["Condition"][];
         };
         /**
-         * PartRightEdit
+         * PartRightAct
          * @description What was decided about a part is done.
          */
-        PartRightEdit: {
+        PartRightAct: {
             /** How */
             how: string;
             /**
@@ -4800,10 +4800,10 @@ export interface components {
             who?: string | null;
         };
         /**
-         * PhotoEdit
+         * PhotoAct
          * @description A photo that is stored already, with its pins.
          */
-        PhotoEdit: {
+        PhotoAct: {
             /** Height */
             height: number;
             /**
@@ -4873,10 +4873,10 @@ export interface components {
             y: number;
         };
         /**
-         * PinnedEdit
+         * PinnedAct
          * @description The pins of a photo.
          */
-        PinnedEdit: {
+        PinnedAct: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5200,11 +5200,11 @@ export interface components {
             written: number;
         };
         /**
-         * ReadingEdit
+         * ReadingAct
          * @description Repeats as typed, the unit shown in the field, the tool; `sure` after an odd figure was asked
          *     about.
          */
-        ReadingEdit: {
+        ReadingAct: {
             /** Datum */
             datum?: string | null;
             /** Instrument */
@@ -5631,11 +5631,11 @@ export interface components {
             why: string | null;
         };
         /**
-         * RemovedEdit
+         * RemovedAct
          * @description Something came off that no step names; `sure` when it is meant although the same was logged
          *     just before.
          */
-        RemovedEdit: {
+        RemovedAct: {
             /** Bag */
             bag?: number | null;
             /** Because */
@@ -5672,10 +5672,10 @@ export interface components {
             what: string;
         };
         /**
-         * ReopenedEdit
+         * ReopenedAct
          * @description A step is reopened.
          */
-        ReopenedEdit: {
+        ReopenedAct: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5690,10 +5690,10 @@ export interface components {
             step: string;
         };
         /**
-         * ReplacedEdit
+         * ReplacedAct
          * @description Lost fasteners replaced.
          */
-        ReplacedEdit: {
+        ReplacedAct: {
             /** Bag */
             bag: number;
             /** By */
@@ -5985,10 +5985,10 @@ export interface components {
             why: string | null;
         };
         /**
-         * SaidEdit
-         * @description A figure that the step asks for.
+         * SaidAct
+         * @description A figure that the step asks for; `sure` answers the question about an unusual one.
          */
-        SaidEdit: {
+        SaidAct: {
             /** Figure */
             figure: string;
             /**
@@ -6028,10 +6028,10 @@ export interface components {
             words: string | null;
         };
         /**
-         * SampleEdit
+         * SampleSaid
          * @description One moment as typed: revs, oil pressure, temperature and timing as text with units.
          */
-        SampleEdit: {
+        SampleSaid: {
             /**
              * As Typed
              * @default false
@@ -6058,10 +6058,10 @@ export interface components {
             timing_state?: string | null;
         };
         /**
-         * SamplesEdit
+         * SamplesAct
          * @description Samples of an attempt.
          */
-        SamplesEdit: {
+        SamplesAct: {
             /** Attempt */
             attempt: string;
             /**
@@ -6070,7 +6070,7 @@ export interface components {
              */
             kind: "samples";
             /** Samples */
-            samples: components["schemas"]["SampleEdit"][];
+            samples: components["schemas"]["SampleSaid"][];
             /** Step */
             step: string;
         };
@@ -6177,10 +6177,10 @@ export interface components {
             why: string;
         };
         /**
-         * SecuredEdit
+         * SecuredAct
          * @description One thing made safe.
          */
-        SecuredEdit: {
+        SecuredAct: {
             /** Item */
             item: string;
             /**
@@ -6210,10 +6210,10 @@ export interface components {
             words: string;
         };
         /**
-         * SetAnewEdit
+         * SetAnewAct
          * @description A disturbed setting is set again.
          */
-        SetAnewEdit: {
+        SetAnewAct: {
             /** How */
             how: string;
             /**
@@ -6377,10 +6377,10 @@ export interface components {
             version: number;
         };
         /**
-         * SkippedEdit
+         * SkippedAct
          * @description A step is passed over, or does not apply.
          */
-        SkippedEdit: {
+        SkippedAct: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -6456,10 +6456,10 @@ export interface components {
             words: string;
         };
         /**
-         * SpokenEdit
+         * SpokenAct
          * @description A spoken note; the recording is on the server already.
          */
-        SpokenEdit: {
+        SpokenAct: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -6558,10 +6558,10 @@ export interface components {
             lines: string[];
         };
         /**
-         * StartedEdit
+         * StartedAct
          * @description Work on a step begins; with a reason before what it waits for.
          */
-        StartedEdit: {
+        StartedAct: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -6647,10 +6647,10 @@ export interface components {
             who: string;
         };
         /**
-         * StoppedEdit
+         * StoppedAct
          * @description Work stopped at once.
          */
-        StoppedEdit: {
+        StoppedAct: {
             /** Going */
             going?: ("up" | "down" | "in" | "out") | null;
             /** Hurt */
@@ -6690,10 +6690,10 @@ export interface components {
             sound: string;
         };
         /**
-         * StrikeEdit
+         * StrikeAct
          * @description An entry is struck.
          */
-        StrikeEdit: {
+        StrikeAct: {
             /** Entry */
             entry: string;
             /**
@@ -6860,10 +6860,10 @@ export interface components {
             taken: string[];
         };
         /**
-         * SupportedEdit
+         * SupportedAct
          * @description A support in, changed or away.
          */
-        SupportedEdit: {
+        SupportedAct: {
             /**
              * Carries
              * @enum {string}
@@ -6902,10 +6902,10 @@ export interface components {
             support_kind: "stand" | "jack" | "hook" | "cradle" | "cart" | "wheels" | "ramp" | "timber" | "helper" | "mounts";
         };
         /**
-         * SurroundingsEdit
+         * SurroundingsAct
          * @description What it is like around the bench.
          */
-        SurroundingsEdit: {
+        SurroundingsAct: {
             /** Around */
             around: ("wind" | "dust" | "cold" | "damp" | "dark" | "noise")[];
             /**
@@ -7242,10 +7242,10 @@ export interface components {
             words: string;
         };
         /**
-         * TracedEdit
+         * TracedAct
          * @description What failed, on the trace of this step; nothing takes the trace back.
          */
-        TracedEdit: {
+        TracedAct: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -7303,10 +7303,10 @@ export interface components {
             who: string;
         };
         /**
-         * TriedEdit
+         * TriedAct
          * @description One try on a stuck part.
          */
-        TriedEdit: {
+        TriedAct: {
             /**
              * Came
              * @default false
@@ -7370,10 +7370,10 @@ export interface components {
             };
         };
         /**
-         * UnbaggedEdit
+         * UnbaggedAct
          * @description Fasteners out of a bag: fitted, left out for new ones, or lost.
          */
-        UnbaggedEdit: {
+        UnbaggedAct: {
             /** Bag */
             bag: number;
             /**
@@ -7393,10 +7393,10 @@ export interface components {
             step: string;
         };
         /**
-         * UndoneEdit
+         * UndoneAct
          * @description What was left open is undone; where it held something up, what carries that now.
          */
-        UndoneEdit: {
+        UndoneAct: {
             /** Item */
             item: string;
             /**
@@ -7455,10 +7455,10 @@ export interface components {
             who?: string;
         };
         /**
-         * VehicleStandsEdit
+         * VehicleStandsAct
          * @description What the vehicle can do, and where it stands.
          */
-        VehicleStandsEdit: {
+        VehicleStandsAct: {
             /** Bay */
             bay?: string | null;
             /** Brakes */
@@ -7611,10 +7611,10 @@ export interface components {
             terminal: string;
         };
         /**
-         * WordedEdit
+         * WordedAct
          * @description What a spoken note says, in words.
          */
-        WordedEdit: {
+        WordedAct: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}

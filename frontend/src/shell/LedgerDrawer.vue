@@ -16,7 +16,7 @@ const shop = useShop()
 const SORT: Record<string, string> = { disconnected: 'disconnected', tied: 'tied up', stand_in: 'stand-in', cap: 'capped', cover: 'cover in', block: 'held', open_port: 'open, bare' }
 const covers = computed(() => (book.frame?.left_open ?? []).filter((i) => i.sort === 'cover' || i.sort === 'cap').length)
 const ask = ref<InstanceType<typeof AskDialog> | null>(null)
-type Body = NonNullable<Schemas['UndoneEdit']['now_on']>['body']
+type Body = NonNullable<Schemas['UndoneAct']['now_on']>['body']
 /** A press ends it where the core says with which words; what held something up asks what carries that now. */
 async function seen(item: OpenItem) {
   if (item.step && item.box) await book.act({ kind: 'confirmed', step: item.step, what: item.box })

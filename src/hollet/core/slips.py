@@ -14,12 +14,22 @@ from typing import Literal
 
 from hollet.core.errors import Refused
 from hollet.core.fields import Length
+from hollet.core.instruments import Instrument
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import Quantity, decimal_text, exact, in_unit, round9
 from hollet.core.quantities.units import CANONICAL, find_unit, from_canonical
 from hollet.core.registry import Input, Result, calculation
 
-__all__ = ["SLIP_WORDS", "Fits", "Slip", "SlipCheck", "fits_check", "question", "slip_check"]
+__all__ = [
+    "Fits",
+    "SLIP_WORDS",
+    "Slip",
+    "SlipCheck",
+    "fits_check",
+    "question",
+    "slip_check",
+    "slip_input",
+]
 
 Known = Literal["closely", "asked", "roughly"]
 WINDOWS: dict[str, tuple[float, float]] = {
@@ -366,3 +376,43 @@ def fits_check(i: FitsCheck) -> Fits:
         difference=in_unit(round9(outer - inner), unit),
         working=(f"{outer:g} − {inner:g} = {decimal_text(round9(outer - inner))} mm",),
     )
+
+
+def slip_input(
+    text: str,
+    unit: str,
+    tool: Instrument,
+    expected: Quantity | None,
+    known: str,
+    sisters: Sequence[float] = (),
+) -> SlipCheck:
+    """What a figure typed for a tool is compared with, as the slip check takes it."""
+    canonical = CANONICAL[tool.dimension]
+    span = [_edge(tool, tool.lo, 0.0), _edge(tool, tool.hi, 1e9)] if tool.lo or tool.hi else None
+    travel = tool.half_travel()
+    return SlipCheck.model_validate(
+        {
+            "typed": text,
+            "unit": unit,
+            "expected": expected,
+            "known": known,
+            "tool_range": span,
+            "resolution": _edge(tool, tool.resolution, 0.0, difference=True),
+            "setting": _edge(tool, tool.setting, 0.0) if tool.setting else None,
+            "travel": Quantity(value=travel, unit=canonical)
+            if travel is not None and tool.setting
+            else None,
+            "sisters": [Quantity(value=s, unit=canonical) for s in sisters] or None,
+        }
+    )
+
+
+def _edge(
+    tool: Instrument, text: str | None, otherwise: float, *, difference: bool = False
+) -> Quantity:
+    if text is None:
+        return Quantity(value=otherwise, unit=CANONICAL[tool.dimension])
+    if difference:
+        return Quantity(value=tool.figure("resolution"), unit=CANONICAL[tool.dimension])
+    nominal = parse(text, tool.dimension, tool.unit).nominal
+    return Quantity(value=float(nominal or 0), unit=CANONICAL[tool.dimension])

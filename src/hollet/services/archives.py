@@ -9,10 +9,11 @@ from pydantic import ValidationError
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from hollet.core.book.entries import KINDS
-from hollet.core.book.fold import BookState, state_after
 from hollet.core.book.run import attempts_of
 from hollet.core.book.status import plan_of
+from hollet.core.entries import Body, BookState
+from hollet.core.entries.fold import state_after
+from hollet.core.entries.kinds import KINDS
 from hollet.core.errors import Conflict, Refused
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.sheet import RunStep
@@ -30,6 +31,10 @@ __all__ = ["attempts_csv", "export_build", "import_build", "verify"]
 
 KEPT = {"photo": PHOTOS, "sound": SOUNDS}
 """Under which key of a body the name of which sort of file stands."""
+SHOWN: dict[str, Callable[[Body], str | None]] = {
+    PHOTOS: lambda body: body.shown_photo(),
+    SOUNDS: lambda body: body.shown_sound(),
+}
 
 
 def export_build(workshop: Workshop, build: str) -> bytes:
@@ -186,7 +191,7 @@ def _checked(
             )
         folded = [journal.entry_of(row) for row in rows]
         for row, entry in zip(rows, folded, strict=True):
-            row.strikes = entry.strikes
+            row.strikes = entry.body.strikes()
         state = state_after(folded)
         if state.plan is None:
             raise ValueError
@@ -206,8 +211,8 @@ def _verified_files(workshop: Workshop, name: str, state: BookState) -> list[str
     bytes that its name is the hash of.
     """
     lines = []
-    for key, sort in KEPT.items():
-        named = {found for e in state.entries.values() if (found := getattr(e.body, key, None))}
+    for sort, shown in SHOWN.items():
+        named = {found for e in state.entries.values() if (found := shown(e.body))}
         paths = {file: path_of(workshop.database.folder, file, sort) for file in sorted(named)}
         bad = [
             file

@@ -6,12 +6,13 @@ from collections.abc import Sequence
 from pydantic import BaseModel
 from sqlalchemy import select
 
-from hollet.core.book import entries as b
+from hollet.core import entries as b
 from hollet.core.book.bench import Bench, BookView, bench_of, book_view
 from hollet.core.book.gates import GATE_LINE, GateAnswer, OpenItem, gate_answers, open_items
 from hollet.core.book.sentences import line_of
 from hollet.core.book.status import plan_of
 from hollet.core.book.turned import TurnedView, turned_of
+from hollet.core.entries import Concession
 from hollet.core.errors import Conflict, NotFound
 from hollet.core.procedure.changes import apply
 from hollet.core.procedure.combining import combine_sheets
@@ -77,7 +78,7 @@ def make_build(
         plan = apply(plan, draft(plan, FactAct(act="fact", fact=fact, value=value), set(), who))
     build = build_id or workshop.new_id()
     body = b.PlanEdited(what=f"plan made from {plan.title}"[:200], sheet=plan)
-    first = workshop.draft(build, "plan edited", body, who)
+    first = workshop.draft(build, body, who)
     with workshop.database.write() as session:
         if session.get(BuildRow, build) is not None:
             raise Conflict("this build is made already", reason_code="id_used")
@@ -182,11 +183,7 @@ def gate(workshop: Workshop, build: str) -> GateView:
             for limit in plan_of(state).limit
             if limit.source is None and limit.given
         ]
-        notes += [
-            line_of(state, e).text
-            for e in state.entries.values()
-            if e.kind == "concession" and e.id not in state.struck
-        ]
+        notes += [line_of(state, e).text for e in state.all(Concession)]
         return GateView(
             rungs=gate_answers(state, tools, items),
             nothing=tuple(i for i in items if i.blocks == "nothing"),

@@ -9,8 +9,8 @@ from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from typing import Any
 
-from hollet.core.book.entries import GearEdited
 from hollet.core.book.rebuild import Choices
+from hollet.core.entries import GearEdited
 from hollet.core.errors import Conflict
 from hollet.core.procedure.fasteners import read_fasteners
 from hollet.services.builds import cards, make_build

@@ -8,7 +8,7 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-from hollet.core.book.edits import Edit
+from hollet.core.acts.kinds import AnyAct
 from hollet.core.procedure.drafting import PlanAct
 from hollet.library.pictures import picture
 from hollet.services.builds import bench
@@ -21,7 +21,7 @@ from hollet.services.workshop import Workshop, utc_text
 
 __all__ = ["DemoClock", "Script"]
 
-EDIT: TypeAdapter[Any] = TypeAdapter(Edit)
+EDIT: TypeAdapter[Any] = TypeAdapter(AnyAct)
 ACT: TypeAdapter[Any] = TypeAdapter(PlanAct)
 
 

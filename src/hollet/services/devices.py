@@ -14,7 +14,7 @@ from datetime import datetime, timedelta
 from pydantic import BaseModel
 from sqlalchemy import select
 
-from hollet.core.book.entries import DeviceEdited
+from hollet.core.entries import DeviceEdited
 from hollet.core.errors import NotFound, Refused
 from hollet.services.workshop import SHOP, Workshop
 from hollet.store import journal
@@ -118,7 +118,7 @@ class Pairing:
         token = secrets.token_urlsafe(32)
         device = self.workshop.new_id()
         draft = self.workshop.draft(
-            SHOP, "device edited", DeviceEdited(device=device, name=name, state="paired"), who
+            SHOP, DeviceEdited(device=device, name=name, state="paired"), who
         )
         with self.workshop.database.write() as session:
             row = DeviceRow(id=device, name=name, token_hash=_hash(token), made=self.workshop.now())
@@ -166,7 +166,6 @@ def revoke(workshop: Workshop, device: str, who: str) -> DeviceView:
                 session,
                 workshop.draft(
                     SHOP,
-                    "device edited",
                     DeviceEdited(device=device, name=row.name, state="revoked"),
                     who,
                 ),

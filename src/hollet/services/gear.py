@@ -5,8 +5,8 @@ on.
 from pydantic import BaseModel
 from sqlalchemy import select
 
-from hollet.core.book.entries import GearEdited
 from hollet.core.book.plandesk import Gear
+from hollet.core.entries import GearEdited
 from hollet.core.errors import Conflict
 from hollet.services.workshop import SHOP, Workshop
 from hollet.store import journal
@@ -46,7 +46,7 @@ def all_gear(workshop: Workshop) -> tuple[GearView, ...]:
 def edit_gear(workshop: Workshop, edited: GearEdited, *, version: int, who: str) -> GearView:
     """Keep what is said of a tool; `version` is the one that was looked at, 0 for a new one."""
     key = edited.name.strip().casefold()
-    draft = workshop.draft(SHOP, "gear edited", edited, who)
+    draft = workshop.draft(SHOP, edited, who)
     with workshop.database.write() as session:
         row = session.get(GearRow, key)
         if (row.version if row else 0) != version:

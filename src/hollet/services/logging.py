@@ -2,15 +2,16 @@
 
 import hashlib
 import json
+from collections.abc import Callable
 from typing import Any
 
 from pydantic import BaseModel, ConfigDict
 
-from hollet.core.book.accept import NEVER_LATE, accept
-from hollet.core.book.entries import Entry
-from hollet.core.book.fold import BookState
+from hollet.core.acts.base import Act
+from hollet.core.acts.kinds import accept
 from hollet.core.book.hand import Hand
 from hollet.core.book.sentences import LogLine, line_of
+from hollet.core.entries import BookState, Concession, Done, Key, Line
 from hollet.core.errors import Conflict, HolletError
 from hollet.services.photos import photo_path
 from hollet.services.sounds import sound_path
@@ -44,7 +45,7 @@ class LogView(BaseModel):
     accepted: tuple[LogLine, ...]
 
 
-def write_entry(workshop: Workshop, build: str, sent: Sent, edit: Any) -> LogLine:
+def write_entry(workshop: Workshop, build: str, sent: Sent, act: Act[Any]) -> LogLine:
     """Check, append and fold one entry; the same id with the same body gets the first answer again.
 
     Raises
@@ -52,30 +53,25 @@ def write_entry(workshop: Workshop, build: str, sent: Sent, edit: Any) -> LogLin
     Conflict
         The id was used with another body, or the subject has moved on (with the newer lines).
     Refused, NotFound
-        As `core.book.accept` says; a photo or a recording that was not sent before.
+        As its `Act` says; a photo or a recording that was not sent before.
     """
     digest = hashlib.sha256(
-        json.dumps([build, edit.model_dump(mode="json")], sort_keys=True).encode()
+        json.dumps([build, act.model_dump(mode="json")], sort_keys=True).encode()
     ).hexdigest()
     with workshop.held(build) as state:
         known = state.entries.get(sent.id)
         if known is not None:
             return _again(workshop, state, known, digest)
-        body = None
-        if getattr(edit, "photo", None):
-            photo_path(workshop, edit.photo)  # a photo lies on the disk before its entry does
-        if getattr(edit, "sound", None):
-            sound_path(workshop, edit.sound)
+        for sort, name in act.files():  # a photo lies on the disk before its entry does
+            KEPT[sort](workshop, name)
         try:
-            body = accept(state, edit, Hand(workshop.tools_of(sent.who), workshop.now()))
-            subject = body.subject()
+            body = accept(state, act, Hand(workshop.tools_of(sent.who), workshop.now()))
         except HolletError:
-            _check_late(state, edit, f"step:{getattr(edit, 'step', '')}", sent)
+            _check_late(state, act, act.concerns(), sent)
             raise
-        _check_late(state, edit, subject, sent)
+        _check_late(state, act, body.subject(), sent)
         draft = workshop.draft(
             build,
-            edit.kind,
             body,
             sent.who,
             entry_id=sent.id,
@@ -85,7 +81,7 @@ def write_entry(workshop: Workshop, build: str, sent: Sent, edit: Any) -> LogLin
         return line_of(state, workshop.write(build, state, draft))
 
 
-def _again(workshop: Workshop, state: BookState, known: Entry, digest: str) -> LogLine:
+def _again(workshop: Workshop, state: BookState, known: Line, digest: str) -> LogLine:
     with workshop.database.read() as session:
         row = journal.row_of(session, known.id)
     if row is None or row.sent != digest:
@@ -96,22 +92,26 @@ def _again(workshop: Workshop, state: BookState, known: Entry, digest: str) -> L
     return line_of(state, known)
 
 
-def _check_late(state: BookState, edit: Any, subject: str, sent: Sent) -> None:
+KEPT: dict[str, Callable[[Workshop, str], object]] = {"photos": photo_path, "sounds": sound_path}
+"""Where a file that an act speaks of must lie already."""
+
+
+def _check_late(state: BookState, act: Act[Any], subject: Key, sent: Sent) -> None:
     """Only lines of others make an entry late: what its own queue wrote before it was
     seen by it.
     """
-    if edit.kind in NEVER_LATE or edit.kind == "strike":
+    if act.body.never_late:
         return
     before = state.entries.get(sent.after or "")
     same = (
         before is not None
         and before.who == sent.who.strip().upper()
-        and subject in (before.body.subject(), f"step:{getattr(before.body, 'step', '')}")
+        and subject in (before.body.subject(), Key("step", before.body.at() or ""))
     )
     seen = max(sent.seen, before.seq) if before is not None and same else sent.seen
     newest = state.seen.get(subject, 0)
     if newest > seen:
-        newer = tuple(line_of(state, e).text for e in state.live(subject) if e.seq > seen)
+        newer = tuple(line_of(state, e).text for e in state.live(*subject) if e.seq > seen)
         count = "1 newer line stands" if len(newer) <= 1 else f"{len(newer)} newer lines stand"
         raise Conflict(
             f"not written: {count} there since this screen looked. Look again",
@@ -126,20 +126,11 @@ def stands_on(workshop: Workshop, build: str, entry_id: str) -> tuple[str, ...]:
         target = state.entries.get(entry_id)
         if target is None:
             return ()
-        found = []
-        for other in (state.entries[i] for i in state.order if i not in state.struck):
-            step = getattr(other.body, "step", None)
-            same = (
-                step is not None
-                and step == getattr(target.body, "step", None)
-                and other.seq > target.seq
-            )
-            concedes = other.kind == "concession" and entry_id in other.body.readings
-            if concedes or (
-                same and target.kind in ("reading", "fastener") and other.kind == "done"
-            ):
-                found.append(line_of(state, other).text)
-        return tuple(found)
+        step = target.body.at() if target.body.is_ground else None
+        done = state.each(Done, "step", step) if step is not None else []
+        found: list[Line] = [entry for entry in done if entry.seq > target.seq]
+        found += [e for e in state.all(Concession) if entry_id in e.body.readings]
+        return tuple(line_of(state, e).text for e in sorted(found, key=lambda e: e.seq))
 
 
 def log_of(
@@ -168,7 +159,7 @@ def log_of(
                 for row in journal.read(session, build)
                 if row.id in {e.id for e in chosen}
             }
-        accepted = [e for e in entries if e.kind == "concession" and e.id not in state.struck]
+        accepted = state.all(Concession)[::-1]
         lines = tuple(
             line_of(state, e).model_copy(update={"hash": hashes.get(e.id, "")}) for e in chosen
         )
@@ -182,15 +173,15 @@ def log_of(
         )
 
 
-def _wanted(state: BookState, entry: Entry, step: str | None, kind: str | None) -> bool:
-    if step is not None and getattr(entry.body, "step", None) != step:
+FILTERS = {"left open": ("left open", "undone"), "accepted": ("concession",)}
+"""Words of the filter that stand for other kinds than the one of that name."""
+
+
+def _wanted(state: BookState, entry: Line, step: str | None, kind: str | None) -> bool:
+    if step is not None and entry.body.at() != step:
         return False
     if kind is None or kind == "all":
         return True
     if kind == "struck":
         return entry.id in state.struck
-    return (
-        entry.kind == kind
-        or (kind == "left open" and entry.kind == "undone")
-        or (kind == "accepted" and entry.kind == "concession")
-    )
+    return entry.kind in FILTERS.get(kind, (kind,))

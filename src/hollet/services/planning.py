@@ -9,13 +9,13 @@ from typing import Any
 import tomli_w
 from pydantic import BaseModel
 
-from hollet.core.book import entries as b
-from hollet.core.book.fold import BookState
+from hollet.core import entries as b
 from hollet.core.book.limitbook import LimitBook, limit_book
 from hollet.core.book.measure import results_of
 from hollet.core.book.plandesk import Difference, PlanView, change_words, difference, plan_view
 from hollet.core.book.sentences import LogLine, line_of
 from hollet.core.book.status import plan_of, statuses
+from hollet.core.entries import BookState, PlanEdited
 from hollet.core.errors import Conflict, Refused
 from hollet.core.limits import Limit
 from hollet.core.procedure.changes import Change, LimitChange, StepIn, apply
@@ -108,11 +108,7 @@ def edit_plan(
             act.act not in ("limit", "answer", "settle", "joint", "generic") for act in acts
         )
         if guarded and state.edits != version:
-            last = next(
-                state.entries[i]
-                for i in reversed(state.order)
-                if state.entries[i].kind == "plan edited"
-            )
+            last = state.each(PlanEdited, "plan")[-1]
             raise Conflict(
                 f"the plan was edited by {last.who} meanwhile "
                 f"({line_of(state, last).text[:120]}): look again, then change it",
@@ -165,7 +161,7 @@ def _write(
     after = apply(plan, changes)
     turned = _turned(workshop, state, old, after)
     written = workshop.draft(
-        build, "plan edited", body.model_copy(update={"turned": turned}), who, entry_id=entry_id
+        build, body.model_copy(update={"turned": turned}), who, entry_id=entry_id
     )
     facts = after.facts if after.facts != plan.facts else None
     entry = workshop.write(build, state, written, also=with_plan(build, after, facts))

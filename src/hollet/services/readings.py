@@ -7,13 +7,12 @@ from collections.abc import Sequence
 
 from pydantic import BaseModel, ConfigDict, ValidationError
 
-from hollet.core.book.accept import accept
-from hollet.core.book.edits import ReadingEdit
-from hollet.core.book.entries import Body
-from hollet.core.book.fold import BookState
+from hollet.core.acts.kinds import accept
+from hollet.core.acts.readings import ReadingAct
 from hollet.core.book.hand import Hand
 from hollet.core.book.measure import ReadingFacts, latest, readings_of
 from hollet.core.book.status import plan_of
+from hollet.core.entries import Body, BookState
 from hollet.core.errors import HolletError, NotFound, Refused
 from hollet.core.limits import Limit
 from hollet.core.procedure.sheet import MeasureStep, ReadingSpec
@@ -125,7 +124,7 @@ def read_readings(workshop: Workshop, build: str, text: str, *, who: str) -> Rea
                 unchanged += 1
                 continue
             try:
-                edit = ReadingEdit(
+                edit = ReadingAct(
                     kind="reading",
                     step=step.id,
                     reading=spec.id,
@@ -152,7 +151,7 @@ def read_readings(workshop: Workshop, build: str, text: str, *, who: str) -> Rea
         workshop.write_all(
             build,
             state,
-            [workshop.draft(build, "reading", body, who, sent=sent) for body in bodies],
+            [workshop.draft(build, body, who, sent=sent) for body in bodies],
         )
         return ReadIn(written=len(bodies), unchanged=unchanged)
 

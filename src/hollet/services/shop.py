@@ -4,7 +4,7 @@ from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from pydantic import BaseModel
 
-from hollet.core.book.entries import Note
+from hollet.core.entries import Note
 from hollet.core.errors import Conflict, Refused
 from hollet.services.workshop import SHOP, Workshop
 from hollet.store import journal
@@ -58,7 +58,6 @@ def edit_shop(workshop: Workshop, facts: ShopFacts, who: str) -> ShopFacts:
         ) from error
     draft = workshop.draft(
         SHOP,
-        "note",
         Note(
             text=f"the shop: {name}, {facts.time_zone}, counts in {currency or 'no currency said'}"
         ),

@@ -2,11 +2,9 @@
 the ladder for stuck parts.
 """
 
-from datetime import datetime
-
 from pydantic import BaseModel
 
-from hollet.core.book import entries as b
+from hollet.core import entries as b
 from hollet.core.book.around import AROUND
 from hollet.core.book.rebuild import Choices, RebuildView, rebuild_changes, rebuild_view
 from hollet.core.book.secure import SecureView, secure_view
@@ -14,11 +12,13 @@ from hollet.core.book.spoken import SpokenView, spoken_notes
 from hollet.core.book.status import plan_of
 from hollet.core.book.supports import SupportView, support_view
 from hollet.core.book.takedown_view import TakeDownView, takedown_view
+from hollet.core.book.tries import tries_of
+from hollet.core.entries import Surroundings
 from hollet.core.errors import NotFound, Refused
 from hollet.core.procedure.changes import apply
 from hollet.core.procedure.fasteners import fastener_words, read_fasteners
 from hollet.core.procedure.sheet import BagLine
-from hollet.core.procedure.stuck import NEAR, StuckFacts, StuckView, Try, stuck_ladder
+from hollet.core.procedure.stuck import NEAR, StuckFacts, StuckView, stuck_ladder
 from hollet.services.vehicles import VehicleStanding, vehicle_name, vehicle_of
 from hollet.services.workshop import Workshop, with_plan
 
@@ -112,7 +112,7 @@ def take_rebuild(
             workshop.write(
                 build,
                 state,
-                workshop.draft(build, "plan edited", body, who, entry_id=entry_id),
+                workshop.draft(build, body, who, entry_id=entry_id),
                 also=with_plan(build, apply(plan, changes)),
             )
         return rebuild_view(state, Choices())
@@ -122,7 +122,7 @@ def support(workshop: Workshop, build: str) -> SupportDesk:
     """What carries the load, and what to make safe."""
     standing = vehicle_of(workshop, vehicle_name(workshop, build), others=True)
     with workshop.held(build) as state:
-        said = state.live("surroundings")
+        said = state.each(Surroundings, "surroundings")
         return SupportDesk(
             map=support_view(state),
             secure=secure_view(state, workshop.now()),
@@ -140,18 +140,7 @@ def stuck(workshop: Workshop, build: str, step: str, part: str, facts: StuckFact
     with workshop.held(build) as state:
         if plan_of(state).find_step(step) is None:
             raise NotFound("step", step)
-        tries = []
-        for entry in state.of_step(step):
-            if entry.kind == "tried" and entry.body.part.casefold() == part.casefold():
-                ago = max(0.0, (now - datetime.fromisoformat(entry.time)).total_seconds() / 60)
-                tries.append(
-                    Try(
-                        rung=entry.body.rung,
-                        minutes=entry.body.time.figure("time") / 60,
-                        came=entry.body.came,
-                        ago_minutes=ago,
-                    )
-                )
+        tries = tries_of(state, step, part, now)
         return StuckDesk(
             rungs=stuck_ladder(tries, facts),
             near=tuple(Named(id=i, name=n) for i, n in NEAR.items()),

@@ -5,8 +5,8 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from hollet.core.book.entries import ToolChecked, ToolEdited, ToolTried
 from hollet.core.checking import Checked, check_against, trial
+from hollet.core.entries import ToolChecked, ToolEdited, ToolTried
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.instruments import Instrument
 from hollet.core.quantities.parse import parse
@@ -185,14 +185,8 @@ def _keep(
     reason: str | None,
     said: ToolChecked | ToolTried | None = None,
 ) -> Instrument:
-    draft = workshop.draft(SHOP, "tool edited", ToolEdited(tool=tool, reason=reason), who)
-    before = (
-        workshop.draft(
-            SHOP, "tool checked" if isinstance(said, ToolChecked) else "tool tried", said, who
-        )
-        if said
-        else None
-    )
+    draft = workshop.draft(SHOP, ToolEdited(tool=tool, reason=reason), who)
+    before = workshop.draft(SHOP, said, who) if said else None
     with workshop.database.write() as session:
         if before is not None:
             journal.append(session, before)

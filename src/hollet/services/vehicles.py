@@ -7,7 +7,7 @@ from pydantic import BaseModel
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from hollet.core.book.entries import Entry, Note
+from hollet.core.entries import Entry, Note, VehicleStands
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.services.workshop import Workshop
 from hollet.store.models import BuildRow, VehicleRow
@@ -104,9 +104,7 @@ def describe(workshop: Workshop, build: str, *, name: str, about: str, was: str,
             old, now = row.name, row.about
         if (old, now) != (name, about):
             words = f"the vehicle: {old}, {now} became {name}, {about}"
-            workshop.write(
-                build, state, workshop.draft(build, "note", Note(text=words), who), also=keep
-            )
+            workshop.write(build, state, workshop.draft(build, Note(text=words), who), also=keep)
 
 
 def _row(session: Session, build: str) -> VehicleRow:
@@ -117,9 +115,9 @@ def _row(session: Session, build: str) -> VehicleRow:
     return row
 
 
-def _said(workshop: Workshop, build: str) -> list[Entry]:
+def _said(workshop: Workshop, build: str) -> list[Entry[VehicleStands]]:
     with workshop.held(build) as state:
-        return list(state.live("vehicle"))
+        return list(state.each(VehicleStands, "vehicle"))
 
 
 def _standing(workshop: Workshop, builds: list[str]) -> VehicleStanding:

@@ -13,8 +13,8 @@ import uuid_utils
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from hollet.core.book.entries import Body, Entry
-from hollet.core.book.fold import BookState, fold
+from hollet.core.entries import Body, BookState, Line
+from hollet.core.entries.fold import fold
 from hollet.core.errors import NotFound, Refused
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.plan import Plan
@@ -93,7 +93,7 @@ class Workshop:
         state: BookState,
         draft: journal.Draft,
         also: Callable[[Session], None] | None = None,
-    ) -> Entry:
+    ) -> Line:
         """Append one entry, and with it what else changes (the edited plan, the vehicle's words),
         in one transaction; then fold and tell.
 
@@ -126,7 +126,6 @@ class Workshop:
     def draft(
         self,
         chain: str,
-        kind: str,
         body: Body,
         who: str,
         *,
@@ -142,7 +141,6 @@ class Workshop:
             time=now,
             bench_time=bench_time or now,
             who=initials(who),
-            kind=kind,
             body=body,
             sent=sent,
         )

@@ -10,7 +10,9 @@ from sqlalchemy import func, select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
-from hollet.core.book.entries import KINDS, VERSIONS, Body, Entry, lifted
+from hollet.core.entries import Body, Entry
+from hollet.core.entries import Line as BookLine
+from hollet.core.entries.kinds import KINDS, lifted
 from hollet.core.errors import Conflict
 from hollet.store.models import EntryRow
 
@@ -37,7 +39,6 @@ class Draft:
     time: str
     bench_time: str
     who: str
-    kind: str
     body: Body
     sent: str = ""
 
@@ -123,11 +124,11 @@ def append(session: Session, draft: Draft, expected: tuple[int, str] | None = No
         time=draft.time,
         bench_time=draft.bench_time,
         who=draft.who,
-        kind=draft.kind,
-        version=VERSIONS.get(draft.kind, 1),
+        kind=draft.body.called,
+        version=draft.body.version,
         body=body_text(draft.body),
         sent=draft.sent,
-        strikes=draft.body.entry if draft.kind == "strike" else None,  # type: ignore[attr-defined]
+        strikes=draft.body.strikes(),
     )
     row.hash = chain_hash(previous, row)
     try:
@@ -155,13 +156,14 @@ def read(session: Session, chain: str, after: int = 0, limit: int | None = None)
             yield Line(*row)
 
 
-def entry_of(row: Line | EntryRow) -> Entry:
+def entry_of(row: Line | EntryRow) -> BookLine:
     """The entry as the fold takes it."""
-    if row.version == VERSIONS.get(row.kind, 1):
-        body = KINDS[row.kind].model_validate_json(row.body)
+    kind = KINDS[row.kind]
+    if row.version == kind.version:
+        body = kind.model_validate_json(row.body)
     else:
-        body = KINDS[row.kind].model_validate(lifted(row.kind, row.version, json.loads(row.body)))
-    return Entry(row.id, row.seq, row.time, row.bench_time, row.who, row.kind, body, row.version)
+        body = kind.model_validate(lifted(row.kind, row.version, json.loads(row.body)))
+    return Entry(row.id, row.seq, row.time, row.bench_time, row.who, body)
 
 
 def row_of(session: Session, entry_id: str) -> EntryRow | None:

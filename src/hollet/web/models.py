@@ -4,8 +4,8 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from hollet.core.acts.kinds import AnyAct
 from hollet.core.book.bench import Bench
-from hollet.core.book.edits import Edit
 from hollet.core.book.rebuild import Choices
 from hollet.core.book.sentences import LogLine
 from hollet.core.checking import Standing
@@ -121,7 +121,7 @@ class EntryEdit(Model):
     )
     seen: int = Field(ge=0, le=2**53)
     after: str | None = Field(default=None, max_length=36)
-    entry: Edit
+    entry: AnyAct
 
 
 class AppendView(BaseModel):

@@ -2,9 +2,8 @@
 step in hand.
 """
 
-from hollet.core.book.entries import Around
-from hollet.core.book.fold import BookState
 from hollet.core.book.views import View
+from hollet.core.entries import Around, BookState, Surroundings
 from hollet.core.procedure.sheet import Step
 
 __all__ = ["AROUND", "AroundWords", "around_now", "around_words"]
@@ -67,7 +66,7 @@ class AroundWords(View):
 
 def around_now(state: BookState) -> tuple[Around, ...]:
     """What was said last of the surroundings."""
-    said = state.live("surroundings")
+    said = state.each(Surroundings, "surroundings")
     return said[-1].body.around if said else ()
 
 

@@ -2,12 +2,12 @@
 lies; and what stands on it.
 """
 
-from hollet.core.book.fold import BookState
 from hollet.core.book.photos import PhotoView, all_photos
 from hollet.core.book.removals import puts_back, removals
 from hollet.core.book.sentences import line_of
 from hollet.core.book.status import plan_of
 from hollet.core.book.views import View
+from hollet.core.entries import BookState
 from hollet.core.procedure.sheet import Step
 
 __all__ = ["Follower", "TakenView", "followers", "taken_of"]

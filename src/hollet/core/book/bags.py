@@ -2,10 +2,10 @@
 
 from collections.abc import Sequence
 
-from hollet.core.book.entries import Entry
-from hollet.core.book.fold import BookState
 from hollet.core.book.status import plan_of
 from hollet.core.book.views import View
+from hollet.core.entries import BookState, Line, Replaced
+from hollet.core.entries.base import BagMove
 from hollet.core.errors import Refused
 from hollet.core.procedure.sheet import BagLine
 
@@ -21,7 +21,7 @@ __all__ = [
     "size_words",
 ]
 
-Key = tuple[str, str, str]
+Size = tuple[str, str, str]
 
 
 class BagCount(View):
@@ -62,14 +62,14 @@ class _Tally:
     another removal.
     """
 
-    def __init__(self, owner: str, entry: Entry) -> None:
-        self.owner, self.entry = owner, entry
+    def __init__(self, move: BagMove, entry: Line) -> None:
+        self.owner, self.what, self.entry = move.owner, move.what, entry
         self.place: str | None = None
-        self.lines: dict[Key, BagLine] = {}
-        self.fitted: dict[Key, int] = {}
-        self.lost: dict[Key, int] = {}
+        self.lines: dict[Size, BagLine] = {}
+        self.fitted: dict[Size, int] = {}
+        self.lost: dict[Size, int] = {}
 
-    def left(self, key: Key) -> int:
+    def left(self, key: Size) -> int:
         return self.lines[key].count - self.fitted.get(key, 0) - self.lost.get(key, 0)
 
     def put(self, lines: Sequence[BagLine], place: str | None) -> None:
@@ -98,27 +98,24 @@ class _Tally:
         return all(self.left(key) == 0 for key in self.lines)
 
 
-def line_key(line: BagLine | BagCount) -> Key:
+def line_key(line: BagLine | BagCount) -> Size:
     """What makes two fasteners alike: size, length and what is odd about them."""
     return line.size.casefold(), line.length or "", (line.odd or "").casefold()
 
 
-def owner_of(entry: Entry) -> str:
-    """The removal that an entry is about: the step, or the removal logged without one."""
-    return str(entry.body.removal if entry.kind == "removed" else entry.body.step)
-
-
-def _tally(entries: Sequence[Entry]) -> _Tally | None:
+def _tally(entries: Sequence[Line]) -> _Tally | None:
     tally: _Tally | None = None
     for entry in entries:
-        if entry.kind == "unbagged":
-            if tally is not None:
-                tally.take(entry.body.lines, entry.body.how)
+        move = entry.body.bag_move()
+        if move is None:
             continue
-        owner = owner_of(entry)
-        if tally is None or (tally.owner != owner and tally.empty):
-            tally = _Tally(owner, entry)
-        tally.put(entry.body.lines, entry.body.place)
+        if move.how is not None:
+            if tally is not None:
+                tally.take(move.lines, move.how)
+            continue
+        if tally is None or (tally.owner != move.owner and tally.empty):
+            tally = _Tally(move, entry)
+        tally.put(move.lines, move.place)
     return tally
 
 
@@ -128,8 +125,8 @@ def size_words(size: str, length: str | None) -> str:
 
 
 def _content(state: BookState, bag: int, tally: _Tally) -> BagContent:
-    step = plan_of(state).find_step(tally.entry.body.step)
-    own = tally.entry.kind == "removed"
+    at = tally.entry.body.at()
+    step = plan_of(state).find_step(at)
     counts = []
     for key, line in tally.lines.items():
         left, fitted, lost = tally.left(key), tally.fitted.get(key, 0), tally.lost.get(key, 0)
@@ -158,9 +155,9 @@ def _content(state: BookState, bag: int, tally: _Tally) -> BagContent:
     return BagContent(
         bag=bag,
         owner=tally.owner,
-        step=tally.entry.body.step,
+        step=at,
         number=step.number if step else "",
-        what=tally.entry.body.what if own else (step.title if step else "no longer in the plan"),
+        what=tally.what or (step.title if step else "no longer in the plan"),
         place=tally.place,
         lines=tuple(counts),
         pieces=sum(c.count for c in counts),
@@ -168,7 +165,8 @@ def _content(state: BookState, bag: int, tally: _Tally) -> BagContent:
         lost=sum(c.lost for c in counts),
         missing=max(
             0,
-            sum(c.lost for c in counts) - sum(e.body.count for e in state.live(f"replaced:{bag}")),
+            sum(c.lost for c in counts)
+            - sum(e.body.count for e in state.each(Replaced, "replaced", str(bag))),
         ),
         words=next(iter(kinds)) if len(kinds) == 1 else "mixed" if kinds else "empty",
     )
@@ -176,7 +174,8 @@ def _content(state: BookState, bag: int, tally: _Tally) -> BagContent:
 
 def bag_contents(state: BookState) -> tuple[BagContent, ...]:
     """All bags by number, as they are now; a bag whose lines were struck is free again."""
-    found = ((bag, _tally(entries)) for bag, entries in sorted(state.bags.items()))
+    bags = sorted((int(bag), entries) for bag, entries in state.names("bag"))
+    found = ((bag, _tally(entries)) for bag, entries in bags)
     return tuple(_content(state, bag, tally) for bag, tally in found if tally is not None)
 
 
@@ -187,17 +186,16 @@ def next_bag(contents: Sequence[BagContent]) -> int:
 
 def recent_hand(state: BookState) -> tuple[tuple[BagLine, ...], tuple[str, ...]]:
     """Sizes and places written last, newest first, so that the hand need not type them again."""
-    sizes: dict[Key, BagLine] = {}
+    sizes: dict[Size, BagLine] = {}
     places: dict[str, None] = {}
-    for entry_id in reversed(state.order[-300:]):
-        entry = state.entries[entry_id]
-        if entry.kind in ("bagged", "removed") and entry_id not in state.struck:
-            for line in entry.body.lines:
-                sizes.setdefault(
-                    line_key(line), BagLine(count=1, size=line.size, length=line.length)
-                )
-            if entry.body.place:
-                places.setdefault(entry.body.place)
+    for entry in state.last_lines(300):
+        move = entry.body.bag_move()
+        if move is None or move.how is not None:
+            continue
+        for line in move.lines:
+            sizes.setdefault(line_key(line), BagLine(count=1, size=line.size, length=line.length))
+        if move.place:
+            places.setdefault(move.place)
     return tuple(sizes.values())[:8], tuple(places)[:6]
 
 
@@ -206,7 +204,7 @@ def check_taken(state: BookState, bag: int, lines: Sequence[BagLine]) -> None:
     content = next((c for c in bag_contents(state) if c.bag == bag), None)
     if content is None:
         raise Refused("not_in_bag", f"bag {bag} is empty: nothing was logged into it", field="bag")
-    wanted: dict[Key, int] = {}
+    wanted: dict[Size, int] = {}
     for line in lines:
         wanted[line_key(line)] = wanted.get(line_key(line), 0) + line.count
     there = {line_key(c): c for c in content.lines}

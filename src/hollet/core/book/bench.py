@@ -8,14 +8,11 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from hollet.core.book.accept import wrench_holds
 from hollet.core.book.around import AroundWords, around_now, around_words
 from hollet.core.book.as_taken import Follower, TakenView, followers, taken_of
 from hollet.core.book.bags import BagContent, bag_contents, next_bag, recent_hand
 from hollet.core.book.captures import CaptureView, captures_of, compares_of
 from hollet.core.book.complete import bare_openings, clash, not_open_any_more, obstacles
-from hollet.core.book.entries import Entry
-from hollet.core.book.fold import BookState
 from hollet.core.book.gates import (
     GateAnswer,
     OpenItem,
@@ -63,17 +60,12 @@ from hollet.core.book.sentences import LogLine, line_of
 from hollet.core.book.settings import Keeping, keeps_of
 from hollet.core.book.status import SETTLED, StepStatus, plan_of, statuses, whole_of
 from hollet.core.book.supports import support_view
-from hollet.core.book.tighten import (
-    JointFacts,
-    Setting,
-    doubted_bolts,
-    joint_facts,
-    setting_for,
-    stage_ask,
-)
+from hollet.core.book.tighten import JointFacts, doubted_bolts, joint_facts
 from hollet.core.book.views import View
 from hollet.core.book.windows import Chance, chances
+from hollet.core.book.wrenches import Setting, setting_for, stage_ask, wrench_holds
 from hollet.core.checking import standing
+from hollet.core.entries import BookState, Confirmed, Key, Line, PlanEdited, Reading
 from hollet.core.errors import Refused
 from hollet.core.findings import (
     CLEANING,
@@ -438,7 +430,7 @@ def book_view(state: BookState, now: str) -> BookView:
         for stage, name in STAGES.items()
     )
     support = support_view(state)
-    newest = [state.entries[i] for i in state.order[-60:] if state.entries[i].kind != "strike"][-3:]
+    newest = [e for i in state.order[-60:] if (e := state.entries[i]).body.strikes() is None][-3:]
     return BookView(
         stages=stages,
         steps=rows,
@@ -458,7 +450,7 @@ def book_view(state: BookState, now: str) -> BookView:
 
 def _resume(state: BookState, known: dict[str, StepStatus], now: str) -> Resume | None:
     last = state.last
-    if last is None or last.kind == "plan edited":
+    if last is None or last == state.newest(PlanEdited, "plan"):
         return None
     plan = plan_of(state)
     step = plan.find_step(current_step(state, now, known))
@@ -537,9 +529,9 @@ def _base(
 ) -> dict[str, Any]:
     plan = plan_of(state)
     known = statuses(state)
-    live = state.of_step(step.id)
     box, found = box_of(step), obstacles(state, step, tools, now)
-    press = next((e for e in reversed(live) if e.kind == "confirmed" and e.body.what == box), None)
+    presses = state.each(Confirmed, "step", step.id)
+    press = next((e for e in reversed(presses) if e.body.what == box), None)
     later = [s for s in plan.step[plan.step.index(step) + 1 :] if known[s.id].status not in SETTLED]
     opened, back = {o.id: o.what for s in plan.step for o in s.opens}, puts_back(plan, step)
     return {
@@ -597,7 +589,7 @@ def _base(
         "around": around_words(around_now(state), step, bool(bare_openings(state))),
         "photos": photos_of(state, step.id),
         "lifts": step.lifts,
-        "seen": state.seen.get(f"step:{step.id}", 0),
+        "seen": state.seen.get(Key("step", step.id), 0),
         "now": now,
         "primary": _primary(step),
         "lines": tuple(line_of(state, e) for e in _all_of_step(state, step.id)[-12:]),
@@ -639,12 +631,8 @@ def _ahead(state: BookState, later: Sequence[Step], step: Step) -> tuple[str, ..
     return tuple(f"last chance before {later[0].number}: {thing}" for thing in waiting)
 
 
-def _all_of_step(state: BookState, step: str) -> list[Entry]:
-    struck = [
-        state.entries[i]
-        for i in state.struck
-        if getattr(state.entries[i].body, "step", None) == step
-    ]
+def _all_of_step(state: BookState, step: str) -> list[Line]:
+    struck = [e for i in state.struck if (e := state.entries[i]).body.at() == step]
     return sorted([*state.of_step(step), *struck], key=lambda e: e.seq)
 
 
@@ -765,10 +753,8 @@ def _largest(state: BookState, step: MeasureStep, results: Sequence[ResultFacts]
     """The result that the newest reading of the step belongs to; one already read before one that
     still lacks a figure.
     """
-    newest = next(
-        (e.body.reading for e in reversed(state.of_step(step.id)) if e.kind == "reading"), None
-    )
-    own = [spec.id for spec in step.result if newest is not None and newest in spec.named()]
+    newest = state.newest(Reading, "step", step.id)
+    own = [spec.id for spec in step.result if newest and newest.body.reading in spec.named()]
     read = {r.id for r in results if r.readings}
     return next((name for name in own if name in read), own[0] if own else None)
 
@@ -830,7 +816,10 @@ def _tighten(
         primary = f"{step.short or step.title}: done"
     return TightenBench(
         **base
-        | {"primary": primary, "seen": max(base["seen"], state.seen.get(f"joint:{joint.id}", 0))},
+        | {
+            "primary": primary,
+            "seen": max(base["seen"], state.seen.get(Key("joint", joint.id), 0)),
+        },
         joint=facts,
         layout=joint.layout.kind,
         sides=joint.sides,
@@ -866,24 +855,24 @@ def _fill(
 ) -> FillBench:
     limit = plan_of(state).find_limit(step.amount)
     assert limit is not None
-    entries = state.live(f"reading:{step.id}")
+    read = state.newest(Reading, "reading", step.id)
     judgement = judge(None, None, limit)
-    if entries:
-        tool, values = entries[-1].body.instrument, entries[-1].body.values
-        typed = [float(exact(q, tool.dimension, "values")) for q in values]
+    if read is not None:
+        tool = read.body.tool()
+        typed = [float(exact(q, tool.dimension, "values")) for q in read.body.values]
         try:
             spread = reading_share(tool, typed)
             judgement = judge(spread.value, combine([(1, spread)])[2], limit)
         except Refused:
             judgement = judge(sum(typed) / len(typed), None, limit)
-    seen = any(e.kind == "confirmed" and e.body.what == step.level for e in state.of_step(step.id))
+    seen = any(e.body.what == step.level for e in state.each(Confirmed, "step", step.id))
     expected = limit.figure("target") or limit.figure("hi") or 0.0
     return FillBench(
         **base | {"primary": f"{step.fluid}: in and level"},
         fluid=step.fluid,
         amount=limit,
         judgement=judgement,
-        typed=entries[-1].body.typed if entries else (),
+        typed=read.body.typed if read else (),
         level=step.level,
         level_seen=seen,
         coolant=step.coolant,
@@ -953,15 +942,10 @@ def _suspects(state: BookState, items: tuple[OpenItem, ...]) -> tuple[str, ...]:
     """
     plan = plan_of(state)
     changed = []
-    for entry_id in reversed(state.order[-80:]):
-        entry = state.entries[entry_id]
-        step = plan.find_step(getattr(entry.body, "step", None) or "")
-        if (
-            entry.kind == "done"
-            and entry_id not in state.struck
-            and step is not None
-            and step.kind not in ("run", "measure")
-        ):
+    for entry in state.last_lines(80):
+        step = plan.find_step(entry.body.at())
+        done = entry.body.stands().status == "done"
+        if done and step is not None and step.kind not in ("run", "measure"):
             changed.append(f"{step.number} {step.title}")
     temporary = [item.what for item in items if item.kind == "temporary"]
     return tuple(changed[:3] + temporary[:5])

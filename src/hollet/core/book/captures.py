@@ -1,12 +1,9 @@
 """Captures: the state as found, kept before it is disturbed, and looked at again at refit."""
 
-from typing import Any
-
-from hollet.core.book.entries import Entry, Wire
-from hollet.core.book.fold import BookState
 from hollet.core.book.removals import back_steps
 from hollet.core.book.status import plan_of
 from hollet.core.book.views import View
+from hollet.core.entries import BookState, Captured, Compared, Decision, Entry, Wire
 from hollet.core.procedure.sheet import CAPTURE_KINDS, Capture, Step
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import decimal_text, exact
@@ -50,7 +47,7 @@ class CaptureView(View):
     time: str = ""
 
 
-def _found(body: Any) -> str:
+def _found(body: Captured) -> str:
     """What was kept, in words."""
     parts = []
     if body.strokes:
@@ -67,13 +64,12 @@ def _found(body: Any) -> str:
 def _view(state: BookState, spec: Capture | None, step_id: str | None, capture: str) -> CaptureView:
     plan = plan_of(state)
     step = plan.find_step(step_id)
-    made = state.captured.get(capture, [])
-    last = made[-1] if made else None
+    last = state.newest(Captured, "capture", capture)
     let_go = next(
         (
             e
-            for e in state.of_step(step_id or "")
-            if e.kind == "decision" and e.body.about == "capture" and e.body.thing == capture
+            for e in state.each(Decision, "step", step_id or "")
+            if e.body.about == "capture" and e.body.thing == capture
         ),
         None,
     )
@@ -120,13 +116,13 @@ def _view(state: BookState, spec: Capture | None, step_id: str | None, capture: 
     )
 
 
-def _looked(state: BookState, capture: str) -> Entry | None:
+def _looked(state: BookState, capture: str) -> Entry[Compared] | None:
     """The last look at refit, if it came after what was last kept."""
-    live = state.live(f"capture:{capture}")
-    return live[-1] if live and live[-1].kind == "compared" else None
+    looked = state.newest(Compared, "capture", capture)
+    return looked if looked is not None and looked == state.live("capture", capture)[-1] else None
 
 
-def compared_words(kept: Entry, looked: Entry) -> str:
+def compared_words(kept: Entry[Captured], looked: Entry[Compared]) -> str:
     """What the second look found against the first, in words."""
     a, b = kept.body, looked.body
     if b.strokes is not None and a.strokes is not None:
@@ -146,9 +142,7 @@ def captures_of(state: BookState, step: Step) -> tuple[CaptureView, ...]:
     demanded = tuple(_view(state, spec, step.id, spec.id) for spec in step.capture)
     known = {view.id for view in demanded}
     own = dict.fromkeys(
-        e.body.capture
-        for e in state.of_step(step.id)
-        if e.kind == "captured" and e.body.capture not in known
+        e.body.capture for e in state.each(Captured, "step", step.id) if e.body.capture not in known
     )
     return (*demanded, *(_view(state, None, step.id, name) for name in own))
 
@@ -162,11 +156,8 @@ def all_captures(state: BookState) -> tuple[CaptureView, ...]:
         for step in plan_of(state).step
         for spec in step.capture
     }
-    own = (
-        _view(state, None, made[-1].body.step, name)
-        for name, made in state.captured.items()
-        if made and name not in demanded
-    )
+    kept = {entry.body.capture: entry.body.step for entry in state.all(Captured)}
+    own = (_view(state, None, step, name) for name, step in kept.items() if name not in demanded)
     return (*demanded.values(), *own)
 
 
@@ -194,7 +185,7 @@ def mismatches(state: BookState) -> tuple[CaptureView, ...]:
     """Captures that were not the same at refit and were not put right since."""
     differ = {
         name
-        for name in state.captured
+        for name, _ in state.names("capture")
         if (look := _looked(state, name)) is not None and not look.body.same
     }
     return (

@@ -5,7 +5,6 @@ from typing import Any
 
 from hollet.core.book.bags import bag_contents, short_of
 from hollet.core.book.captures import compares_of, uncaptured
-from hollet.core.book.fold import BookState
 from hollet.core.book.gates import left_open
 from hollet.core.book.inspection import unfinished
 from hollet.core.book.measure import readings_of, results_of
@@ -17,6 +16,7 @@ from hollet.core.book.status import SETTLED, plan_of, selection_of, status_of, s
 from hollet.core.book.supports import not_carried
 from hollet.core.book.tighten import joint_facts
 from hollet.core.book.windows import chances
+from hollet.core.entries import BookState, Confirmed
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.hunt import hunt_list
 from hollet.core.procedure.schools import agreement_state
@@ -261,7 +261,7 @@ def _check_lacks(state: BookState, step: CheckStep, tools: Sequence[Instrument])
 
 
 def _measure_lacks(state: BookState, step: MeasureStep, tools: Sequence[Instrument]) -> str | None:
-    missing = [r.name for r in step.reading if not state.live(f"reading:{r.id}")]
+    missing = [r.name for r in step.reading if not state.live("reading", r.id)]
     if missing:
         return f"{missing[0]} is not read"
     once = next((r for r in readings_of(state, step) if r.ask_again), None)
@@ -301,9 +301,9 @@ def _run_lacks(state: BookState, step: RunStep, tools: Sequence[Instrument]) -> 
 
 
 def _fill_lacks(state: BookState, step: FillStep, tools: Sequence[Instrument]) -> str | None:
-    if not state.live(f"reading:{step.id}"):
+    if not state.live("reading", step.id):
         return "the amount is not entered"
-    seen = any(x.kind == "confirmed" and x.body.what == step.level for x in state.of_step(step.id))
+    seen = any(x.body.what == step.level for x in state.each(Confirmed, "step", step.id))
     return None if seen else f"not looked at: {step.level}"
 
 

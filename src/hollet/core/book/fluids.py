@@ -2,9 +2,9 @@
 so.
 """
 
-from hollet.core.book.fold import BookState
 from hollet.core.book.status import last_word, plan_of, status_of
 from hollet.core.book.views import View
+from hollet.core.entries import BookState, Decision
 from hollet.core.procedure.closings import fills_of
 from hollet.core.procedure.sheet import Fluid, Step
 
@@ -62,11 +62,8 @@ def _empty(state: BookState, fluid: Fluid) -> Empty | None:
     if drains is None or not drained or any(_done_seq(state, s) > drained for s in fills):
         return None
     stays = any(
-        e.kind == "decision"
-        and e.body.about == "empty"
-        and e.body.thing == fluid.id
-        and e.seq > drained
-        for e in state.of_step(drains.id)
+        e.body.about == "empty" and e.body.thing == fluid.id and e.seq > drained
+        for e in state.each(Decision, "step", drains.id)
     )
     if stays:
         return None

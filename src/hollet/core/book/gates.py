@@ -9,9 +9,7 @@ from pydantic import BaseModel, ConfigDict
 
 from hollet.core.book.bags import bag_contents
 from hollet.core.book.captures import mismatches
-from hollet.core.book.entries import Entry
 from hollet.core.book.fluids import empty_fluids
-from hollet.core.book.fold import BookState
 from hollet.core.book.inspection import open_parts, unseen_safety
 from hollet.core.book.look_again import BY_DAY, looks_due
 from hollet.core.book.measure import results_of
@@ -22,6 +20,7 @@ from hollet.core.book.settings import disturbed_settings
 from hollet.core.book.status import SETTLED, StepStatus, plan_of, status_of, statuses
 from hollet.core.book.supports import held_up_by, support_view
 from hollet.core.book.tighten import doubted_bolts, joint_facts
+from hollet.core.entries import BookState, Decision, LeftOpen, Line
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.sheet import (
     RUNGS,
@@ -29,6 +28,7 @@ from hollet.core.procedure.sheet import (
     FillStep,
     InspectStep,
     MeasureStep,
+    Opens,
     RunStep,
     Step,
     TightenStep,
@@ -206,22 +206,16 @@ def _dangers(state: BookState) -> list[OpenItem]:
 def _temporary(state: BookState) -> tuple[OpenItem, ...]:
     plan = plan_of(state)
     found = []
-    for item_id, entries in state.opened.items():
-        opener = None
-        for entry in entries:
-            closes = entry.kind == "undone" or (
-                entry.kind == "done" and item_id in entry.body.closes
-            )
-            opener = None if closes else entry
-        if opener is None:
+    for item_id, entries in state.names("open"):
+        opener = entries[-1]
+        if item_id in opener.body.closed():
             continue
-        body = opener.body
-        by_hand = opener.kind == "left open"
-        item = body if by_hand else next(o for o in body.opens if o.id == item_id)
-        step = plan.find_step(body.step)
+        by_hand = opened_by_hand(state, item_id)
+        item = opened_item(state, item_id)
+        step = plan.find_step(opener.body.at())
         closer = next((s for s in plan.step if item_id in s.closes), None)
-        if closer is None and by_hand and step is not None:
-            closer = plan.find_step(body.closes_at) or plan.find_step(
+        if closer is None and by_hand is not None and step is not None:
+            closer = plan.find_step(by_hand.closes_at) or plan.find_step(
                 next(iter(back_steps(plan, step)), None)
             )
         found.append(
@@ -229,32 +223,45 @@ def _temporary(state: BookState) -> tuple[OpenItem, ...]:
                 id=item_id,
                 kind="temporary",
                 clear_at=closer.id if closer else None,
-                no_closer=closer is None and not by_hand,
+                no_closer=closer is None and by_hand is None,
                 clear_number=closer.number if closer else "",
                 what=item.what,
                 blocks=item.blocks,
-                step=body.step,
+                step=opener.body.at(),
                 undo=item.undo,
                 step_number=step.number if step else "",
                 stage=step.stage if step else "",
                 since=opener.time,
                 who=opener.who,
                 open_for=item.open_for,
-                note=getattr(item, "if_left", None),
+                note=item.if_left,
                 sort=item.sort,
                 where=item.where,
-                holds_up=_holds_up(state, opener, item.sort),
+                holds_up=_holds_up(state, opener, item),
             )
         )
     return tuple(sorted(found, key=lambda i: i.since))
 
 
-def _holds_up(state: BookState, opener: Entry, sort: str) -> str | None:
+def opened_by_hand(state: BookState, item_id: str) -> LeftOpen | None:
+    """What was left open by hand, where it was a hand that opened it last."""
+    left = state.newest(LeftOpen, "open", item_id)
+    return left.body if left is not None and left == state.live("open", item_id)[-1] else None
+
+
+def opened_item(state: BookState, item_id: str) -> Opens:
+    """What is open, as the step or the hand that opened it last said it."""
+    opener = state.live("open", item_id)[-1].body
+    return next(item for item in opener.opened() if item.id == item_id)
+
+
+def _holds_up(state: BookState, opener: Line, item: Opens) -> str | None:
     """The body that undoing this item asks about: what its step set on something, or whatever is
     blocked or held.
     """
-    bodies = held_up_by(state, opener.body.step) if opener.kind != "left open" else ()
-    return bodies[0] if bodies else "other" if sort == "block" else None
+    step = opener.body.at()
+    bodies = held_up_by(state, step) if step and not opened_by_hand(state, item.id) else ()
+    return bodies[0] if bodies else "other" if item.sort == "block" else None
 
 
 def _empty(state: BookState) -> list[OpenItem]:
@@ -304,7 +311,7 @@ def _joints(state: BookState) -> tuple[OpenItem, ...]:
         )
         if facts.final if facts.begun else not passed:
             continue
-        live = state.live(f"joint:{joint.id}")
+        live = state.live("joint", joint.id)
         since, who = (
             (live[0].time, live[0].who)
             if live
@@ -496,7 +503,7 @@ def _undone_too_early(state: BookState, known: dict[str, StepStatus]) -> list[Op
         )
         for step in plan.step
         for item in step.opens
-        if item.open_for in to_come and state.opened.get(item.id) and item.id not in open_now
+        if item.open_for in to_come and state.live("open", item.id) and item.id not in open_now
     ]
 
 
@@ -592,9 +599,7 @@ def dry_run_decision(state: BookState) -> float | None:
     for step in plan.step:
         if not isinstance(step, FillStep) or not step.coolant:
             continue
-        decided = [
-            e for e in state.of_step(step.id) if e.kind == "decision" and e.body.about == "dry_run"
-        ]
+        decided = [e for e in state.each(Decision, "step", step.id) if e.body.about == "dry_run"]
         if decided:
             runs = (
                 a

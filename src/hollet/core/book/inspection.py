@@ -9,11 +9,22 @@ from collections.abc import Sequence
 
 from hollet.core.ageing import Suspect, suspects
 from hollet.core.book.beside import BesideFacts, besides, differing
-from hollet.core.book.entries import Entry
-from hollet.core.book.fold import BookState
 from hollet.core.book.measure import result_of
 from hollet.core.book.status import plan_of
 from hollet.core.book.views import View
+from hollet.core.entries import (
+    BookState,
+    Cause,
+    Entry,
+    Evidence,
+    FaceAdded,
+    Finding,
+    Key,
+    Line,
+    PartDecided,
+    PartRight,
+    Traced,
+)
 from hollet.core.findings import CLEANING, CODES, DISPOSITIONS, Surface
 from hollet.core.instruments import Instrument
 from hollet.core.limits import Judgement
@@ -227,7 +238,7 @@ class InspectionView(View):
 def _parts(state: BookState, step: InspectStep) -> tuple[InspectPart, ...]:
     """The parts of the sheet, and what was added by hand: faces to them, or other parts."""
     parts = {part.id: part for part in step.part}
-    for entry in state.live(f"matrix:{step.id}"):
+    for entry in state.each(FaceAdded, "matrix", step.id):
         body = entry.body
         face = Face(id=body.face, name=body.face_name, on=body.on)
         known = parts.get(body.part)
@@ -247,15 +258,15 @@ def find_part(state: BookState, step: InspectStep, part_id: str) -> InspectPart 
 
 def failed_station(state: BookState, step: InspectStep) -> str | None:
     """The station of the trace at which something broke up, or None."""
-    said = state.live(f"trace:{step.id}")
-    return said[-1].body.station if said else None
+    said = state.newest(Traced, "trace", step.id)
+    return said.body.station if said else None
 
 
 def inspection_facts(state: BookState, step: InspectStep) -> InspectionFacts:
     """Faces, parts and trace of a step; remembered until something is written at it, or at a step
     with a trace.
     """
-    written = tuple(state.seen.get(f"step:{s.id}", 0) for s in (step, *_with_trace(state)))
+    written = tuple(state.seen.get(Key("step", s.id), 0) for s in (step, *_with_trace(state)))
     return state.remembered(("inspection", step.id), written, lambda: _facts(state, step))
 
 
@@ -354,13 +365,13 @@ def _part(
         _face(state, step, part, face, (part.id, face.id) not in sheet_faces) for face in part.face
     )
     seen = sum(face.state != "not_seen" for face in faces)
-    entries = state.live(f"part:{step.id}/{part.id}")
-    decisions = [e for e in entries if e.kind == "part decided"]
-    last = decisions[-1] if decisions else None
+    last = state.newest(PartDecided, "part", f"{step.id}/{part.id}")
     mended = [
-        e for e in entries if e.kind == "part put right" and last is not None and e.seq > last.seq
+        e
+        for e in state.each(PartRight, "part", f"{step.id}/{part.id}")
+        if last is not None and e.seq > last.seq
     ]
-    looks = [e for face in part.face for e in state.live(f"face:{step.id}/{part.id}/{face.id}")]
+    looks = [e for face in part.face for e in _looks(state, step, part, face)]
     later = (
         [
             e
@@ -432,7 +443,8 @@ def _part(
         right=_right(choice, mended, bad, laid)
         or ("looked at again clean, and good" if good_again else None),
         decided=tuple(
-            _seen(e, f"{DISPOSITIONS[e.body.choice]}: {e.body.reason}") for e in decisions
+            _seen(e, f"{DISPOSITIONS[e.body.choice]}: {e.body.reason}")
+            for e in state.each(PartDecided, "part", f"{step.id}/{part.id}")
         ),
         price=_price(part, last),
         new_costs=part.price,
@@ -450,7 +462,7 @@ def _part(
 
 
 def _right(
-    choice: str | None, mended: Sequence[Entry], bad: bool, laid: Sequence[BesideFacts]
+    choice: str | None, mended: Sequence[Entry[PartRight]], bad: bool, laid: Sequence[BesideFacts]
 ) -> str | None:
     """What was done about a decision, where it is really done: a new part only when it was laid
     beside the old, a cleaned one only when nothing bad is left.
@@ -478,31 +490,37 @@ def _stays_shut(part: InspectPart) -> str:
     )
 
 
-def _price(part: InspectPart, decided: Entry | None) -> float | None:
+def _looks(
+    state: BookState, step: InspectStep, part: InspectPart, face: Face
+) -> list[Entry[Finding]]:
+    return state.each(Finding, "face", f"{step.id}/{part.id}/{face.id}")
+
+
+def _price(part: InspectPart, decided: Entry[PartDecided] | None) -> float | None:
     """What was said when it was decided; else what a new one costs, unless the old one stays."""
     if decided is None or decided.body.choice in (*REPLACED, *UNSETTLED):
         return part.price if decided is None or decided.body.price is None else decided.body.price
-    return decided.body.price  # type: ignore[no-any-return]
+    return decided.body.price
 
 
 def _dirty(state: BookState, step: InspectStep, part: InspectPart, face: Face) -> bool:
-    looks = state.live(f"face:{step.id}/{part.id}/{face.id}")
+    looks = _looks(state, step, part, face)
     return bool(looks) and max(CLEANING.index(e.body.cleaning) for e in looks) < CLEANING.index(
         "washed"
     )
 
 
-def _seen(entry: Entry, words: str) -> Seen:
+def _seen(entry: Line, words: str) -> Seen:
     return Seen(
         entry=entry.id,
         words=words,
         who=entry.who,
         time=entry.time,
-        photo=getattr(entry.body, "photo", None),
+        photo=entry.body.shown_photo(),
     )
 
 
-def _look_words(entry: Entry) -> str:
+def _look_words(entry: Entry[Finding]) -> str:
     """One look in words: dents, several, washed, sure."""
     body = entry.body
     found = f"{body.code_name}, {body.grade_word}" if body.code else "nothing found"
@@ -522,8 +540,8 @@ def _face(
     """What holds of a face: its cleanest looks since the last of them that found nothing, and
     damage seen after that in whatever state.
     """
-    subject = f"face:{step.id}/{part.id}/{face.id}"
-    looks, struck = state.live(subject), state.lost.get(subject, [])
+    looks = _looks(state, step, part, face)
+    struck = state.struck_of(Finding, "face", f"{step.id}/{part.id}/{face.id}")
     if not looks:
         return FaceFacts(
             id=face.id, name=face.name, on=face.on, state="not_seen", words="not seen", own=own
@@ -551,6 +569,7 @@ def _face(
             e
             for e in now
             if e.body.confidence != "unsure"
+            and e.body.code is not None
             and CODES[e.body.code].bad(e.body.grade or 0, part.safety is not None)
         ]
         state_word = "bad" if bad else "again"
@@ -786,17 +805,16 @@ def _says(rows: Sequence[PositionRow], causes: Sequence[CauseFacts]) -> tuple[st
 
 def explanations(state: BookState) -> tuple[str, ...]:
     """What may have caused it all, as the cause file has it so far."""
-    return tuple(entry.body.what for entry in state.live("causes") if entry.kind == "cause")
+    return tuple(entry.body.what for entry in state.each(Cause, "causes"))
 
 
 def _causes(state: BookState) -> tuple[CauseFacts, ...]:
-    said = state.live("causes")
     found = []
-    for cause in (e for e in said if e.kind == "cause"):
+    for cause in state.each(Cause, "causes"):
         evidence = tuple(
             EvidenceFacts(entry=e.id, sort=e.body.sort, text=e.body.text, who=e.who)
-            for e in said
-            if e.kind == "evidence" and e.body.cause == cause.body.cause
+            for e in state.each(Evidence, "causes")
+            if e.body.cause == cause.body.cause
         )
         varied = [e.text for e in evidence if e.sort == "varied"]
         changed = [e.text for e in evidence if e.sort == "changed"]

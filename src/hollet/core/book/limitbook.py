@@ -4,11 +4,11 @@ shop can decide it at all.
 
 from collections.abc import Sequence
 
-from hollet.core.book.fold import BookState
 from hollet.core.book.measure import results_of
 from hollet.core.book.status import plan_of
-from hollet.core.book.tighten import ASSUMED_TOLERANCE
 from hollet.core.book.views import View
+from hollet.core.book.wrenches import ASSUMED_TOLERANCE
+from hollet.core.entries import BookState
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument, Spread, combine, reading_share
 from hollet.core.limits import Judgement, Limit, judge, rounded_up

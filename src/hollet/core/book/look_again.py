@@ -2,10 +2,9 @@
 day, or it stays on the list.
 """
 
-from hollet.core.book.entries import Around, Entry
-from hollet.core.book.fold import BookState
 from hollet.core.book.status import plan_of
 from hollet.core.book.views import View
+from hollet.core.entries import Around, BookState, Confirmed, Line, Surroundings
 from hollet.core.procedure.sheet import Step
 
 __all__ = ["BY_DAY", "LookAgain", "looks_due"]
@@ -37,11 +36,12 @@ def looks_due(state: BookState) -> tuple[LookAgain, ...]:
         return ()
     found: dict[str, LookAgain] = {}
     plan = plan_of(state)
-    for entry in (state.entries[i] for i in state.order if i not in state.struck):
-        step = plan.find_step(getattr(entry.body, "step", None))
+    looked = {e.id for e in state.all(Confirmed) if e.body.what == BY_DAY}
+    for entry in state.lines():
+        step = plan.find_step(entry.body.at())
         if step is None:
             continue
-        if entry.kind == "confirmed" and entry.body.what == BY_DAY:
+        if entry.id in looked:
             if not _spoilt(state, entry):
                 found.pop(step.id, None)
             continue
@@ -61,10 +61,11 @@ def looks_due(state: BookState) -> tuple[LookAgain, ...]:
     return tuple(found.values())
 
 
-def _did(step: Step, entry: Entry) -> str | None:
-    if entry.kind == "finding" or (entry.kind == "done" and step.kind in LOOKED_AT):
+def _did(step: Step, entry: Line) -> str | None:
+    done = entry.body.stands().status == "done"
+    if entry.body.looks or (done and step.kind in LOOKED_AT):
         return "looked at"
-    if entry.kind != "done":
+    if not done:
         return None
     return (
         "closed"
@@ -75,12 +76,16 @@ def _did(step: Step, entry: Entry) -> str | None:
     )
 
 
-def _spoilt(state: BookState, entry: Entry) -> str | None:
+def _spoilt(state: BookState, entry: Line) -> str | None:
     """What it was like around the bench when a line was written, where that spoils looking or
     closing.
     """
     around = next(
-        (set(e.body.around) for e in reversed(state.live("surroundings")) if e.seq < entry.seq),
+        (
+            set(e.body.around)
+            for e in reversed(state.each(Surroundings, "surroundings"))
+            if e.seq < entry.seq
+        ),
         set(),
     )
     return next((words for needed, words in SPOILT.items() if needed <= around), None)

@@ -10,10 +10,19 @@ from typing import Any
 
 from pydantic import BaseModel, ConfigDict
 
-from hollet.core.book.entries import Entry
-from hollet.core.book.fold import BookState
 from hollet.core.book.status import plan_of
 from hollet.core.checking import standing
+from hollet.core.entries import (
+    BookState,
+    Concession,
+    Disposition,
+    Done,
+    Entry,
+    Key,
+    Line,
+    PlanEdited,
+    Reading,
+)
 from hollet.core.errors import Refused
 from hollet.core.instruments import (
     Instrument,
@@ -26,11 +35,11 @@ from hollet.core.instruments import (
 )
 from hollet.core.limits import Judgement, Limit, judge, judge_lower_end
 from hollet.core.measuring.formulas import evaluate, sensitivities
-from hollet.core.procedure.sheet import MeasureStep, ReadingSpec, ResultSpec, Sheet, Step
+from hollet.core.procedure.sheet import BaseStep, MeasureStep, ReadingSpec, ResultSpec, Sheet, Step
 from hollet.core.quantities.parse import Parsed, parse
 from hollet.core.quantities.quantity import Quantity, decimal_text, exact, round9
 from hollet.core.quantities.units import CANONICAL, find_unit
-from hollet.core.slips import FitsCheck, SlipCheck, fits_check, question, slip_check
+from hollet.core.slips import FitsCheck, fits_check, question, slip_check, slip_input
 from hollet.core.states import state_conflict
 
 __all__ = [
@@ -48,13 +57,13 @@ __all__ = [
     "result_of",
     "results_of",
     "settling_tools",
-    "slip_input",
     "specs_of",
     "tool_question",
     "tools_for",
 ]
 
 FEW_LINES = 6
+FIGURES = ("lo", "hi", "target")
 NEARLY = 1e-3
 LONG_MM = 10.0
 FEWEST_SISTERS = 2
@@ -223,52 +232,12 @@ def odd_question(
     return None
 
 
-def slip_input(
-    text: str,
-    unit: str,
-    tool: Instrument,
-    expected: Quantity | None,
-    known: str,
-    sisters: Sequence[float] = (),
-) -> SlipCheck:
-    """What a figure typed for a tool is compared with, as the slip check takes it."""
-    canonical = CANONICAL[tool.dimension]
-    span = [_edge(tool, tool.lo, 0.0), _edge(tool, tool.hi, 1e9)] if tool.lo or tool.hi else None
-    travel = tool.half_travel()
-    return SlipCheck.model_validate(
-        {
-            "typed": text,
-            "unit": unit,
-            "expected": expected,
-            "known": known,
-            "tool_range": span,
-            "resolution": _edge(tool, tool.resolution, 0.0, difference=True),
-            "setting": _edge(tool, tool.setting, 0.0) if tool.setting else None,
-            "travel": Quantity(value=travel, unit=canonical)
-            if travel is not None and tool.setting
-            else None,
-            "sisters": [Quantity(value=s, unit=canonical) for s in sisters] or None,
-        }
-    )
-
-
-def _edge(
-    tool: Instrument, text: str | None, otherwise: float, *, difference: bool = False
-) -> Quantity:
-    if text is None:
-        return Quantity(value=otherwise, unit=CANONICAL[tool.dimension])
-    if difference:
-        return Quantity(value=tool.figure("resolution"), unit=CANONICAL[tool.dimension])
-    nominal = parse(text, tool.dimension, tool.unit).nominal
-    return Quantity(value=float(nominal or 0), unit=CANONICAL[tool.dimension])
-
-
 def _sisters(state: BookState, step: Step, spec: ReadingSpec) -> tuple[float, ...]:
     """The readings of the same kind at a step: the same size asked for, other cylinders, depths and
     places.
     """
     found = []
-    for other in step.reading if isinstance(step, MeasureStep) else ():
+    for other in step.readings():
         entry = (
             latest(state, other.id)
             if other.id != spec.id and (other.nominal, other.tool) == (spec.nominal, spec.tool)
@@ -283,7 +252,7 @@ def pair_question(state: BookState, step: Step, reading: str, value: float) -> s
     """A question where two sizes cannot go together: a piston that is not smaller than its bore,
     two depths the wrong way round.
     """
-    for spec in step.result if isinstance(step, MeasureStep) else ():
+    for spec in step.results():
         pair = (
             (spec.minuend, spec.subtrahend)
             if spec.minuend
@@ -323,35 +292,30 @@ def tool_question(tool: Instrument) -> str | None:
     )
 
 
-def _spread(entry: Entry) -> Spread:
+def _spread(entry: Entry[Reading]) -> Spread:
     body = entry.body
-    if body.instrument is None:
-        raise Refused(
-            "no_instrument_data", "no tool was named for this reading", field="instrument"
-        )
-    if body.instrument.kind == "feeler":
-        return leaf_share(body.instrument, *_leaves(entry))
+    if body.tool().kind == "feeler":
+        return leaf_share(body.tool(), *_leaves(entry))
     base = (
-        float(exact(body.deviation_from, body.instrument.dimension, "setting"))
+        float(exact(body.deviation_from, body.tool().dimension, "setting"))
         if body.deviation_from
         else 0.0
     )
-    typed = [float(exact(q, body.instrument.dimension, "values")) + base for q in body.values]
-    return reading_share(body.instrument, typed)
+    typed = [float(exact(q, body.tool().dimension, "values")) + base for q in body.values]
+    return reading_share(body.tool(), typed)
 
 
-def _leaves(entry: Entry) -> tuple[float, float | None]:
+def _leaves(entry: Entry[Reading]) -> tuple[float, float | None]:
     """The thickest leaf that went in, and the thinnest that did not, of all that were tried."""
     body = entry.body
-    goes = max(float(exact(q, body.instrument.dimension, "values")) for q in body.values)
-    nots = [float(exact(q, body.instrument.dimension, "no_go")) for q in body.no_go]
+    goes = max(float(exact(q, body.tool().dimension, "values")) for q in body.values)
+    nots = [float(exact(q, body.tool().dimension, "no_go")) for q in body.no_go]
     return goes, min(nots) if nots else None
 
 
-def latest(state: BookState, reading: str) -> Entry | None:
+def latest(state: BookState, reading: str) -> Entry[Reading] | None:
     """The reading in force: the newest that is not struck."""
-    found = state.live(f"reading:{reading}")
-    return found[-1] if found else None
+    return state.newest(Reading, "reading", reading)
 
 
 def tools_for(spec: ReadingSpec, tools: Sequence[Instrument]) -> tuple[str, ...]:
@@ -406,7 +370,7 @@ def _reading(state: BookState, spec: ReadingSpec, tools: Sequence[Instrument]) -
     if body.instrument is not None:
         value = _value_text(entry)
         typed = [float(str(q.value)) for q in body.values]
-        tool_s = body.instrument.figure("s")
+        tool_s = body.tool().figure("s")
         if len(typed) >= 2 and tool_s and max(typed) - min(typed) > 4 * tool_s:
             moves = "the repeats spread more than this tool usually does: does something move?"
     again = _asks_again(state, spec, entry)
@@ -417,33 +381,31 @@ def _reading(state: BookState, spec: ReadingSpec, tools: Sequence[Instrument]) -
         value_text=value,
         unit=body.values[0].unit,
         taken_in=body.state,
-        tool=body.instrument.code if body.instrument else None,
+        tool=body.tool().code if body.instrument else None,
         who=entry.who,
         moves=moves,
         ask_again=again,
     )
 
 
-def _asks_again(state: BookState, spec: ReadingSpec, entry: Entry) -> bool:
-    return spec.twice and len(entry.body.typed) < 2 and len(state.live(f"reading:{spec.id}")) < 2
+def _asks_again(state: BookState, spec: ReadingSpec, entry: Entry[Reading]) -> bool:
+    return spec.twice and len(entry.body.typed) < 2 and len(state.live("reading", spec.id)) < 2
 
 
-def _value_text(entry: Entry) -> str:
+def _value_text(entry: Entry[Reading]) -> str:
     body = entry.body
-    values = [exact(q, body.instrument.dimension, "values") for q in body.values]
+    values = [exact(q, body.tool().dimension, "values") for q in body.values]
     base = (
-        exact(body.deviation_from, body.instrument.dimension, "setting")
-        if body.deviation_from
-        else 0
+        exact(body.deviation_from, body.tool().dimension, "setting") if body.deviation_from else 0
     )
     mean = sum(values, start=0 * values[0]) / len(values) + base
     if body.no_go:
         return (
             f"{decimal_text(max(values))} to "
-            f"{decimal_text(min(exact(q, body.instrument.dimension, 'no_go') for q in body.no_go))}"
+            f"{decimal_text(min(exact(q, body.tool().dimension, 'no_go') for q in body.no_go))}"
         )
-    offset = Fraction(str(round9(body.instrument.known_offset())))
-    places = len(body.instrument.resolution.partition(".")[2])
+    offset = Fraction(str(round9(body.tool().known_offset())))
+    places = len(body.tool().resolution.partition(".")[2])
     exact_text = decimal_text(mean - offset)
     typed = len(exact_text.partition(".")[2])
     return decimal_text(
@@ -459,20 +421,16 @@ def results_of(
 
 
 def result_of(
-    state: BookState, step: MeasureStep, spec: ResultSpec, tools: Sequence[Instrument] = ()
+    state: BookState, step: BaseStep, spec: ResultSpec, tools: Sequence[Instrument] = ()
 ) -> ResultFacts:
     """One result with its verdict, its working and what holds about it; remembered by readings,
     limit and tools.
     """
-    subjects = [f"result:{step.id}/{spec.id}", *(f"reading:{name}" for name in spec.named())]
-    changed = tuple(
-        state.seen.get(f"step:{name}", 0)
-        for reading in specs_of(plan_of(state), spec)
-        for name in reading.changed_by
-    )
+    changed = [n for reading in specs_of(plan_of(state), spec) for n in reading.changed_by]
+    made_of = [Key("reading", name) for name in spec.named()]
+    about = Key("result", f"{step.id}/{spec.id}")
     fingerprint = (
-        tuple(state.seen.get(subject, 0) for subject in subjects),
-        changed,
+        state.seen_at((about, *made_of, *(Key("step", name) for name in changed))),
         tuple((tool.id, tool.version) for tool in tools),
     )
     return state.remembered(
@@ -482,12 +440,12 @@ def result_of(
 
 def specs_of(plan: Sheet, spec: ResultSpec) -> list[ReadingSpec]:
     """The readings that a result is made of, as the sheet asks for them, in its order."""
-    known = {r.id: r for s in plan.step if isinstance(s, MeasureStep) for r in s.reading}
+    known = {reading.id: reading for step in plan.step for reading in step.readings()}
     return [known[name] for name in spec.named() if name in known]
 
 
 def _result_of(
-    state: BookState, step: MeasureStep, spec: ResultSpec, tools: Sequence[Instrument]
+    state: BookState, step: BaseStep, spec: ResultSpec, tools: Sequence[Instrument]
 ) -> ResultFacts:
     plan: Sheet = plan_of(state)
     limit = plan.find_limit(spec.limit)
@@ -681,7 +639,7 @@ def _room(judged: Judgement) -> float:
     return abs((judged.value or 0.0) - (edge or 0.0))
 
 
-def _digits(taken: Iterable[Entry], limit: Limit) -> int:
+def _digits(taken: Iterable[Entry[Reading]], limit: Limit) -> int:
     """How finely the figures were read: decimals of the tool's resolution, or as typed, in the unit
     of the limit.
     """
@@ -710,7 +668,7 @@ def _digits(taken: Iterable[Entry], limit: Limit) -> int:
 def _not_proven(
     state: BookState,
     specs: Sequence[ReadingSpec],
-    taken: dict[str, Entry],
+    taken: dict[str, Entry[Reading]],
     spreads: dict[str, Spread],
     limit: Limit,
 ) -> str | None:
@@ -719,7 +677,7 @@ def _not_proven(
     """
     for spec in specs:
         entry, spread = taken[spec.id], spreads[spec.id]
-        tool = entry.body.instrument
+        tool = entry.body.tool()
         raw = spread.value + tool.known_offset()
         if not tool.reaches(raw) and tool.kind != "feeler":
             return f"outside the range of {tool.code}: no verdict"
@@ -734,26 +692,28 @@ def _not_proven(
     return None
 
 
-def _disagrees(state: BookState, spec: ReadingSpec, entry: Entry, spread: Spread) -> str | None:
+def _disagrees(
+    state: BookState, spec: ReadingSpec, entry: Entry[Reading], spread: Spread
+) -> str | None:
     """Two readings of one thing further apart than their uncertainty: a third decides.
 
     What was reworked or changed in between is another thing.
     """
     changed = max(
-        (e.seq for name in spec.changed_by for e in state.of_step(name) if e.kind == "done"),
+        (e.seq for name in spec.changed_by for e in state.each(Done, "step", name)),
         default=0,
     )
     reworked = max(
         (
             e.seq
-            for e in state.of_step(entry.body.step)
-            if e.kind == "disposition" and e.body.choice != "measure_again" and e.seq < entry.seq
+            for e in state.each(Disposition, "step", entry.body.step)
+            if e.body.choice != "measure_again" and e.seq < entry.seq
         ),
         default=0,
     )
     live = [
         e
-        for e in state.live(f"reading:{spec.id}")
+        for e in state.each(Reading, "reading", spec.id)
         if e.seq > max(changed, reworked) and e.body.instrument is not None
     ]
     if len(live) != 2 or live[-1].id != entry.id:
@@ -771,7 +731,7 @@ def _disagrees(state: BookState, spec: ReadingSpec, entry: Entry, spread: Spread
         return None
     return (
         f"{spec.name}: two readings are {decimal_text(round9(apart), 4)} "
-        f"{CANONICAL[entry.body.instrument.dimension]} apart, more than the tools are: a third "
+        f"{CANONICAL[entry.body.tool().dimension]} apart, more than the tools are: a third "
         "decides"
     )
 
@@ -797,7 +757,9 @@ def _by_source(limit: Limit, value: float, big_u: float) -> tuple[SourceVerdict,
 
 
 def _doubt(
-    parts: Sequence[tuple[float, Spread]], taken: dict[str, Entry], tools: Sequence[Instrument]
+    parts: Sequence[tuple[float, Spread]],
+    taken: dict[str, Entry[Reading]],
+    tools: Sequence[Instrument],
 ) -> str | None:
     """Why a result cannot be trusted: a tool that counts in it failed its check, or the one that a
     gauge was set with, unless that cancels.
@@ -808,13 +770,13 @@ def _doubt(
     for (c, spread), entry in zip(parts, taken.values(), strict=True):
         words = in_doubt(entry, entry.body.instrument, tools) if abs(c) > NEARLY else None
         if words is None and spread.setting and abs(settings[spread.setting_chain]) > NEARLY:
-            words = in_doubt(entry, entry.body.instrument.set_with, tools)
+            words = in_doubt(entry, entry.body.tool().set_with, tools)
         if words is not None:
             return words
     return None
 
 
-def in_doubt(entry: Entry, tool: Instrument | None, tools: Sequence[Instrument]) -> str | None:
+def in_doubt(entry: Line, tool: Instrument | None, tools: Sequence[Instrument]) -> str | None:
     """Whether a tool failed a check after this reading and was last good before it, in words."""
     now = next((t for t in tools if tool is not None and t.id == tool.id), None)
     for doubt in now.doubts if now is not None else ():
@@ -824,7 +786,7 @@ def in_doubt(entry: Entry, tool: Instrument | None, tools: Sequence[Instrument])
 
 
 def _warnings(
-    state: BookState, specs: Sequence[ReadingSpec], taken: dict[str, Entry]
+    state: BookState, specs: Sequence[ReadingSpec], taken: dict[str, Entry[Reading]]
 ) -> tuple[str, ...]:
     """Readings of one sum in different states, and readings older than a change of what they were
     taken of.
@@ -832,9 +794,7 @@ def _warnings(
     found, plan = [], plan_of(state)
     for spec in specs:
         for name in spec.changed_by:
-            changed = [
-                e for e in state.of_step(name) if e.kind == "done" and e.seq > taken[spec.id].seq
-            ]
+            changed = [e for e in state.each(Done, "step", name) if e.seq > taken[spec.id].seq]
             step = plan.find_step(name)
             if changed and step is not None:
                 found.append(
@@ -877,28 +837,24 @@ def _swapped(
     )
 
 
-def reading_mean(entry: Entry) -> float:
+def reading_mean(entry: Entry[Reading]) -> float:
     """The corrected mean of a reading in the canonical unit of its tool."""
     body = entry.body
-    if body.instrument is None:
-        raise Refused(
-            "no_instrument_data", "no tool was named for this reading", field="instrument"
-        )
     base = (
-        float(exact(body.deviation_from, body.instrument.dimension, "setting"))
+        float(exact(body.deviation_from, body.tool().dimension, "setting"))
         if body.deviation_from
         else 0.0
     )
-    if body.instrument.kind == "feeler":
+    if body.tool().kind == "feeler":
         goes, does_not = _leaves(entry)
         return goes if does_not is None else (goes + does_not) / 2
-    typed = [float(exact(q, body.instrument.dimension, "values")) for q in body.values]
-    return sum(typed) / len(typed) + base - float(body.instrument.known_offset())
+    typed = [float(exact(q, body.tool().dimension, "values")) for q in body.values]
+    return sum(typed) / len(typed) + base - float(body.tool().known_offset())
 
 
 def _working(
     parts: Sequence[tuple[float, Spread]],
-    taken: Sequence[Entry],
+    taken: Sequence[Entry[Reading]],
     limit: Limit,
     formula: tuple[str, ...],
 ) -> tuple[str, ...]:
@@ -908,7 +864,7 @@ def _working(
     lines = []
     for entry in taken:
         body = entry.body
-        tool = body.instrument
+        tool = body.tool()
         line = f"{tool.code}: {', '.join(body.typed)}"
         if body.deviation_from:
             line += f" from the setting {body.deviation_from.value}"
@@ -923,7 +879,7 @@ def _working(
             )
         lines.append(line)
     if len(lines) > FEW_LINES:
-        tools = ", ".join(dict.fromkeys(entry.body.instrument.code for entry in taken))
+        tools = ", ".join(dict.fromkeys(entry.body.tool().code for entry in taken))
         lines = [f"{len(lines)} readings with {tools}"]
     lines += [
         line if line[-1:].isalpha() or len(taken) != 2 else f"{line} {unit}" for line in formula
@@ -956,33 +912,26 @@ def _working(
 
 
 def _with_choices(
-    state: BookState, step: MeasureStep, spec: ResultSpec, facts: ResultFacts
+    state: BookState, step: BaseStep, spec: ResultSpec, facts: ResultFacts
 ) -> ResultFacts:
     """Concession and disposition as they hold: a concession lapses when its reading or its limit
     changed.
     """
-    update: dict[str, object] = {}
-    for entry in state.live(f"result:{step.id}/{spec.id}"):
-        if entry.kind == "disposition":
-            update |= {"disposition": entry.body.choice, "conceded": False, "concession": None}
-        elif entry.kind == "concession":
-            holds = entry.body.readings == facts.readings and _same_limit(
-                entry.body.limit, facts.limit
-            )
-            words = accepted_words(entry.body)
-            if holds:
-                update |= {
-                    "conceded": facts.judgement.verdict != "inside",
-                    "concession": words,
-                    "lapsed": None,
-                    "licensed": bool(entry.body.licensed),
-                }
-            else:
-                update |= {
-                    "conceded": False,
-                    "lapsed": f"{words} (lapsed: the reading or the limit has changed)",
-                }
-    edited = state.turned.get((step.id, spec.id))
+    about = f"{step.id}/{spec.id}"
+    decided = state.newest(Disposition, "result", about)
+    accepted = state.newest(Concession, "result", about)
+    update: dict[str, object] = {"disposition": decided.body.choice if decided else None}
+    if accepted is not None:
+        words = accepted_words(accepted.body)
+        if not _stands(accepted.body, facts):
+            update["lapsed"] = f"{words} (lapsed: the reading or the limit has changed)"
+        elif decided is None or decided.seq < accepted.seq:
+            update |= {
+                "conceded": facts.judgement.verdict != "inside",
+                "concession": words,
+                "licensed": bool(accepted.body.licensed),
+            }
+    edited = state.newest(PlanEdited, "turned", about)
     if (
         edited is not None
         and facts.readings
@@ -996,7 +945,16 @@ def _with_choices(
     return facts.model_copy(update=update)
 
 
-def accepted_words(body: Any) -> str:
+def _stands(accepted: Concession, facts: ResultFacts) -> bool:
+    """Whether a concession still holds: for the same readings, against the same figures."""
+    limits = accepted.limit, facts.limit
+    same = all(
+        a == b for a, b in zip(*([x.figure(k) for k in FIGURES] for x in limits), strict=True)
+    )
+    return accepted.readings == facts.readings and same
+
+
+def accepted_words(body: Concession) -> str:
     """A concession in words: by whom, why, for which use, looked at again when,
     inspected by whom.
     """
@@ -1006,10 +964,6 @@ def accepted_words(body: Any) -> str:
         + (f" Licensed inspection: {body.licensed}." if body.licensed else "")
     )
     return f"accepted by {body.name}: {body.reason}{more}"
-
-
-def _same_limit(a: Limit, b: Limit) -> bool:
-    return all(a.figure(key) == b.figure(key) for key in ("lo", "hi", "target"))
 
 
 def settling_tools(

@@ -13,12 +13,10 @@ from collections.abc import Sequence
 from datetime import datetime, timedelta
 from typing import Literal
 
-from hollet.core.book.entries import Entry
-from hollet.core.book.fold import BookState
 from hollet.core.book.status import (
     SETTLED,
     StepStatus,
-    last_word,
+    last_as,
     plan_of,
     settled_steps,
     status_of,
@@ -26,6 +24,20 @@ from hollet.core.book.status import (
     whole_of,
 )
 from hollet.core.book.views import View
+from hollet.core.entries import (
+    BookState,
+    Confirmed,
+    Done,
+    Entry,
+    Happened,
+    Line,
+    NotThere,
+    Reopened,
+    Started,
+    Stopped,
+    Supported,
+    Undone,
+)
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.sheet import After, BaseStep, Step, is_danger
 from hollet.core.quantities.parse import parse
@@ -200,30 +212,30 @@ def _moment(text: str) -> datetime:
     return datetime.fromisoformat(text)
 
 
-def _touched(state: BookState, step: BaseStep, press: Entry, until: int) -> bool:
+def _touched(state: BookState, step: BaseStep, press: Line, until: int) -> bool:
     """Whether a stop, a reopening, an undoing or a support taken away touched the step between a
     press and the line `until`.
     """
 
-    def between(entry: Entry) -> bool:
+    def between(entry: Line) -> bool:
         return press.seq < entry.seq < until
 
-    if any(e.kind == "stopped" and between(e) for e in state.live("stop")):
+    if any(between(e) for e in state.each(Stopped, "stop")):
         return True
     near = {step.id, *(link.step for link in step.after)}
-    if any(e.kind == "reopened" and between(e) for name in near for e in state.of_step(name)):
+    if any(between(e) for name in near for e in state.each(Reopened, "step", name)):
         return True
     whole = whole_of(state)
     items = {
         *step.requires,
         *(item.id for name in near if (s := whole.find_step(name)) is not None for item in s.opens),
     }
-    if any(e.kind == "undone" and between(e) for item in items for e in state.opened.get(item, ())):
+    if any(between(e) for item in items for e in state.each(Undone, "open", item)):
         return True
     bodies = {c.body for c in step.carries} | {r.body for r in step.releases}
     return any(
-        e.kind == "supported" and e.body.gone and e.body.carries in bodies and between(e)
-        for e in state.loads
+        e.body.gone and e.body.carries in bodies and between(e)
+        for e in state.each(Supported, "load")
     )
 
 
@@ -242,8 +254,8 @@ def not_pressed(
     press = next(
         (
             e
-            for e in reversed(state.of_step(step.id))
-            if e.kind == "confirmed" and e.body.what == box and e.seq < end
+            for e in reversed(state.each(Confirmed, "step", step.id))
+            if e.body.what == box and e.seq < end
         ),
         None,
     )
@@ -255,9 +267,8 @@ def not_pressed(
 
 
 def _seen_since(state: BookState, step_id: str, box: str, seq: int) -> bool:
-    return any(
-        e.kind == "confirmed" and e.body.what == box and e.seq > seq for e in state.of_step(step_id)
-    )
+    presses = state.each(Confirmed, "step", step_id)
+    return any(e.body.what == box and e.seq > seq for e in presses)
 
 
 def proven(state: BookState, step_id: str) -> bool:
@@ -284,32 +295,32 @@ def _find_proofs(state: BookState) -> dict[str, bool]:
         return known[step_id]
 
     def holds(step: Step) -> bool:
-        last = last_word(state, step.id)
-        if last is None or last.kind not in ("done", "not there"):
-            return False
-        if last.kind == "not there":
+        if last_as(state, step.id, NotThere) is not None:
             return True
-        if status_of(state, step).status != "done":
+        done = last_as(state, step.id, Done)
+        if done is None or status_of(state, step).status != "done":
             return False
-        return not _unguarded(state, whole, step, last, step.id in waited, proof)
+        box = _asked_box(step, done, step.id in waited)
+        return not _unguarded(state, whole, step, done, box, proof)
 
     for step in whole.step:
         proof(step.id)
     return known
 
 
+def _asked_box(step: Step, done: Entry[Done] | None, waited: bool) -> str | None:
+    """The box that a step needs: its own, or what is seen where it was done in another way."""
+    other_way = waited and done is not None and done.body.reason and done.body.passed != ()
+    return box_of(step) or (_seen_box(step) if other_way else None)
+
+
 def _unguarded(
-    state: BookState, whole: Plan, step: Step, last: Entry, waited: bool, proof: object
+    state: BookState, whole: Plan, step: Step, last: Line, box: str | None, proof: object
 ) -> list[tuple[str, str, str]]:
     """What a done or happened step passed and nothing has ended since, as (what is live, the box
     that ends it, where it is cleared).
     """
     found = []
-    box = box_of(step) or (
-        _seen_box(step)
-        if waited and last.kind == "done" and last.body.reason and last.body.passed != ()
-        else None
-    )
     if (
         box is not None
         and not_pressed(state, step, box, last.time, last.seq)
@@ -354,15 +365,15 @@ def _find_dangers(state: BookState) -> tuple[Danger, ...]:
     waited = {link.step for step in whole.step for link in step.after if is_danger(whole, link)}
     found = []
     for step in plan.step:
-        last = last_word(state, step.id)
-        if last is None or last.kind not in ("done", "happened"):
+        done = last_as(state, step.id, Done)
+        last: Line | None = done or last_as(state, step.id, Happened)
+        if last is None:
             continue
         back = back_steps(plan, step)
         if back and all(_done_after(state, name, last.seq) for name in back):
             continue
-        for words, box, clear in _unguarded(
-            state, whole, step, last, step.id in waited, proofs.get
-        ):
+        asked = _asked_box(step, done, step.id in waited)
+        for words, box, clear in _unguarded(state, whole, step, last, asked, proofs.get):
             found.append(
                 Danger(
                     step=step.id,
@@ -380,16 +391,16 @@ def _find_dangers(state: BookState) -> tuple[Danger, ...]:
 
 
 def _done_after(state: BookState, step_id: str, seq: int) -> bool:
-    last = last_word(state, step_id)
-    return last is not None and last.kind == "done" and last.seq > seq
+    done = last_as(state, step_id, Done)
+    return done is not None and done.seq > seq
 
 
 def drying(state: BookState, link: After, now: str) -> tuple[str, str] | None:
     """What a step still dries or soaks for: until when (UTC) and in words; None when it had its
     time.
     """
-    last = last_word(state, link.step)
-    if link.kind != "drying" or last is None or last.kind != "done":
+    last = last_as(state, link.step, Done) if link.kind == "drying" else None
+    if last is None:
         return None
     given = parse(link.lasts, "time").nominal if link.lasts else None
     hours = float(given) / 3600 if given is not None else DRYING_H
@@ -413,10 +424,7 @@ def waiting_for(
         return ()
     settled = settled_steps(known if known is not None else statuses(state))
     begun = tuple(
-        words
-        for entry in state.of_step(step_id)
-        if entry.kind == "started"
-        for words in entry.body.passed
+        words for entry in state.each(Started, "step", step_id) for words in entry.body.passed
     )
     found = []
     for link in step.after:
@@ -466,8 +474,8 @@ def _waits_for(number: str, title: str, because: str) -> str:
 def _not_so_any_more(state: BookState, target: Step) -> bool:
     """What the step left so (the lead off, the stands in) was undone again."""
     return any(
-        (entries := state.opened.get(item.id))
-        and not any(o.id == item.id for o in getattr(entries[-1].body, "opens", ()))
+        (entries := state.live("open", item.id))
+        and not any(o.id == item.id for o in entries[-1].body.opened())
         for item in target.opens
     )
 
@@ -513,12 +521,11 @@ def current_step(state: BookState, now: str, all_statuses: dict[str, StepStatus]
     for nothing.
     """
     plan = plan_of(state)
-    for entry_id in reversed(state.order[-200:]):
-        entry = state.entries[entry_id]
-        step = getattr(entry.body, "step", None)
-        if step in all_statuses and entry_id not in state.struck:
+    for entry in state.last_lines(200):
+        step = entry.body.at()
+        if step is not None and step in all_statuses:
             if all_statuses[step].status not in SETTLED:
-                return str(step)
+                return step
             break
     open_steps: Sequence[Step] = [
         step for step in plan.step if all_statuses[step.id].status not in SETTLED

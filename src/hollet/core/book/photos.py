@@ -1,9 +1,8 @@
 """Photos of a build with their pins, by step and by removal."""
 
-from hollet.core.book.entries import Pin
-from hollet.core.book.fold import BookState
 from hollet.core.book.status import plan_of
 from hollet.core.book.views import View
+from hollet.core.entries import BookState, Photo, Pin, Pinned
 
 __all__ = ["PhotoView", "all_photos", "photos_of"]
 
@@ -30,35 +29,28 @@ def all_photos(state: BookState) -> tuple[PhotoView, ...]:
     """
     plan = plan_of(state)
     found = []
-    for photo, entries in state.photos.items():
-        if not entries:
-            continue
-        entry = entries[-1]
-        step = plan.find_step(entry.body.step)
-        pinned = [
-            e for e in state.live(f"photo:{photo}") if e.kind == "pinned" and e.seq > entry.seq
-        ]
+    newest = {entry.body.photo: entry for entry in state.all(Photo)}
+    for entry in sorted(newest.values(), key=lambda entry: entry.seq):
+        body, step = entry.body, plan.find_step(entry.body.step)
+        pinned = state.newest(Pinned, "photo", body.photo)
         found.append(
-            (
-                entry.seq,
-                PhotoView(
-                    photo=photo,
-                    entry=entry.id,
-                    what=entry.body.what,
-                    width=entry.body.width,
-                    height=entry.body.height,
-                    step=entry.body.step,
-                    number=step.number if step else "",
-                    removal=entry.body.removal,
-                    pins=pinned[-1].body.pins if pinned else entry.body.pins,
-                    who=entry.who,
-                    time=entry.time,
-                ),
+            PhotoView(
+                photo=body.photo,
+                entry=entry.id,
+                what=body.what,
+                width=body.width,
+                height=body.height,
+                step=body.step,
+                number=step.number if step else "",
+                removal=body.removal,
+                pins=pinned.body.pins if pinned and pinned.seq > entry.seq else body.pins,
+                who=entry.who,
+                time=entry.time,
             )
         )
-    return tuple(view for _, view in sorted(found, key=lambda pair: pair[0]))
+    return tuple(found)
 
 
 def photos_of(state: BookState, step: str) -> tuple[PhotoView, ...]:
     """The photos taken at a step."""
-    return tuple(view for view in all_photos(state) if view.step == step) if state.photos else ()
+    return tuple(view for view in all_photos(state) if view.step == step)

@@ -4,10 +4,10 @@ taken.
 
 from collections.abc import Mapping, Sequence, Set
 
-from hollet.core.book.fold import BookState
 from hollet.core.book.status import SETTLED, selection_of, statuses
 from hollet.core.book.views import View
 from hollet.core.book.windows import Chance, chances
+from hollet.core.entries import BookState
 from hollet.core.procedure.changes import (
     Change,
     ExtraChange,

@@ -9,10 +9,10 @@ from pydantic import Field
 
 from hollet.core.book.bags import size_words
 from hollet.core.book.captures import all_captures
-from hollet.core.book.fold import BookState
 from hollet.core.book.removals import Removal, removals
 from hollet.core.book.status import SETTLED, plan_of, status_of
 from hollet.core.book.views import View
+from hollet.core.entries import BookState
 from hollet.core.errors import Refused
 from hollet.core.procedure.changes import (
     Change,

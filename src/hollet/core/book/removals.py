@@ -3,9 +3,9 @@ without one.
 """
 
 from hollet.core.book.bags import BagContent, bag_contents
-from hollet.core.book.fold import BookState
 from hollet.core.book.status import SETTLED, plan_of, status_of
 from hollet.core.book.views import View
+from hollet.core.entries import BookState, Removed
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.sheet import RemoveStep, Step, TightenStep
 
@@ -104,9 +104,8 @@ def removals(state: BookState) -> tuple[Removal, ...]:
                 entry=entry.id,
             )
         )
-    for removal, entries in state.removed.items():
-        if not entries:
-            continue
+    for removal, _ in state.names("removal"):
+        entries = state.each(Removed, "removal", removal)
         entry, body = entries[-1], entries[-1].body
         back = tuple(s.id for s in plan.step if removal in s.refits)
         found.append(

@@ -11,9 +11,8 @@ from itertools import pairwise
 
 from pydantic import BaseModel, ConfigDict
 
-from hollet.core.book.entries import Entry, RunSample
-from hollet.core.book.fold import BookState
 from hollet.core.book.status import plan_of
+from hollet.core.entries import AttemptEnded, AttemptStarted, BookState, Entry, RunSample, Samples
 from hollet.core.limits import Limit
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.sheet import RunStep
@@ -140,25 +139,23 @@ class AttemptFacts(BaseModel):
 
 def attempts_of(state: BookState, step: RunStep) -> tuple[AttemptFacts, ...]:
     """All attempts of a step that are not struck, oldest first."""
-    return tuple(attempt_facts(state, step, attempt) for attempt in state.runs.get(step.id, []))
+    starts = state.each(AttemptStarted, "step", step.id)
+    return tuple(attempt_facts(state, step, start.body.attempt) for start in starts)
 
 
 def attempt_facts(state: BookState, step: RunStep, attempt: str) -> AttemptFacts:
     """One attempt with its deadlines, courses and reason to stop."""
-    entries = state.live(f"run:{attempt}")
-    start = next(e for e in entries if e.kind == "attempt started")
-    samples = sorted(
-        (s for e in entries if e.kind == "samples" for s in e.body.samples), key=lambda s: s.t
-    )
-    ends = [e for e in entries if e.kind == "attempt ended"]
-    end, after = (
-        (ends[0], ends[-1]) if ends else (None, None)
-    )  # a later one adds the cause and what was changed
+    start = state.each(AttemptStarted, "run", attempt)[0]
+    lines = state.each(Samples, "run", attempt)
+    samples = sorted((s for e in lines for s in e.body.samples), key=lambda s: s.t)
+    ends = state.each(AttemptEnded, "run", attempt)
+    # a later one adds the cause and what was changed
+    end, after = (ends[0], ends[-1]) if ends else (None, None)
     plan = plan_of(state)
     pressure, by = plan.find_limit(step.pressure), plan.find_limit(step.pressure_by)
     wanted = pressure.figure("lo") if pressure else None
     due = by.figure("hi") if by else None
-    counted = _counted(start, entries)
+    counted = _counted(start, lines)
     showed = next((s.t for s in counted if s.lamp_out or _enough(s, wanted)), None)
     deadlines = _deadlines(start, due, showed, pressure, counted)
     coolant = plan.find_limit(step.coolant)
@@ -195,22 +192,19 @@ def attempt_facts(state: BookState, step: RunStep, attempt: str) -> AttemptFacts
     )
 
 
-def _counted(start: Entry, entries: Sequence[Entry]) -> list[RunSample]:
+def _counted(start: Entry[AttemptStarted], lines: Sequence[Entry[Samples]]) -> list[RunSample]:
     """The samples as they count for the deadlines: by when the server had them, with a grace for
     the press and the wire; a second that is said and lies before that is nobody's proof.
     """
     began = datetime.fromisoformat(start.time)
     found = []
-    for entry in entries:
-        if entry.kind == "samples":
-            had = (datetime.fromisoformat(entry.time) - began).total_seconds() - GRACE_S
-            found += [
-                s if s.t >= had else s.model_copy(update={"t": had}) for s in entry.body.samples
-            ]
+    for entry in lines:
+        had = (datetime.fromisoformat(entry.time) - began).total_seconds() - GRACE_S
+        found += [s if s.t >= had else s.model_copy(update={"t": had}) for s in entry.body.samples]
     return sorted(found, key=lambda s: s.t)
 
 
-def _turned_s(start: Entry, end: Entry) -> float:
+def _turned_s(start: Entry[AttemptStarted], end: Entry[AttemptEnded]) -> float:
     """How long the key was on, in s: as said, and no shorter than both clocks had it, the server's
     and the bench's, less the grace.
     """
@@ -248,7 +242,7 @@ def _asked(samples: Sequence[RunSample]) -> tuple[OpenFigure, ...]:
 
 
 def _deadlines(
-    start: Entry,
+    start: Entry[AttemptStarted],
     due: float | None,
     showed: float | None,
     pressure: Limit | None,
@@ -463,13 +457,7 @@ def rest_of(state: BookState, step: RunStep, now: str) -> tuple[RestFacts, float
     """
     if step.rung != "crank":
         return None
-    ends = [
-        e
-        for attempt in state.runs.get(step.id, [])
-        for e in state.live(f"run:{attempt}")
-        if e.kind == "attempt ended"
-    ]
-    last = max(ends, key=lambda e: e.seq, default=None)
+    last = state.newest(AttemptEnded, "step", step.id)
     if last is None:
         return None
     limit = plan_of(state).find_limit(step.rest)
@@ -485,36 +473,15 @@ def isolated_again(state: BookState, step: RunStep, now: str) -> tuple[bool, str
     """Whether what is isolated may be named in one press, and who named it last: not when something
     was touched since, nor after five minutes.
     """
-    starts = [
-        e
-        for attempt in state.runs.get(step.id, [])
-        for e in state.live(f"run:{attempt}")
-        if e.kind == "attempt started"
-    ]
-    last = max(starts, key=lambda e: e.seq, default=None)
+    last = state.newest(AttemptStarted, "step", step.id)
     if last is None:
         return False, ""
-    touched = any(
-        state.entries[i].kind in TOUCHES and state.entries[i].seq > last.seq
-        for i in state.order[-200:]
-    )
+    newest = (state.entries[i] for i in state.order[-200:])
+    touched = any(entry.body.touches and entry.seq > last.seq for entry in newest)
     fresh = (
         datetime.fromisoformat(now) - datetime.fromisoformat(last.time)
     ).total_seconds() <= FRESH_S
     return fresh and not touched, last.who
-
-
-TOUCHES = (
-    "done",
-    "undone",
-    "left open",
-    "reopened",
-    "fastener",
-    "removed",
-    "unbagged",
-    "happened",
-    "stopped",
-)
 
 
 def cranked_s(attempts: Sequence[AttemptFacts]) -> float:

@@ -2,8 +2,8 @@
 high the hook reaches.
 """
 
-from hollet.core.book.fold import BookState
 from hollet.core.book.views import View
+from hollet.core.entries import BookState, Said
 from hollet.core.procedure.sheet import Ask, CheckStep
 from hollet.core.quantities.quantity import Measured
 
@@ -37,8 +37,8 @@ def not_enough(state: BookState, step: CheckStep) -> str | None:
 
 
 def _value(state: BookState, ask: Ask) -> Measured | None:
-    said = state.live(f"said:{ask.id}")
-    return said[-1].body.value if said else None
+    said = state.newest(Said, "said", ask.id)
+    return said.body.value if said else None
 
 
 def _words(value: Measured) -> str:
@@ -46,7 +46,7 @@ def _words(value: Measured) -> str:
 
 
 def _figure(state: BookState, step: CheckStep, ask: Ask) -> SaidFigure:
-    said = state.live(f"said:{ask.id}")
+    said = state.newest(Said, "said", ask.id)
     value = _value(state, ask)
     problem = None
     for bound, words in ((ask.at_least, "less"), (ask.at_most, "more")):
@@ -63,6 +63,6 @@ def _figure(state: BookState, step: CheckStep, ask: Ask) -> SaidFigure:
         unit=ask.unit,
         words=_words(value) if value else None,
         typed=value.typed if value else None,
-        who=said[-1].who if said else "",
+        who=said.who if said else "",
         problem=problem,
     )

@@ -6,8 +6,6 @@ what the weather takes.
 """
 
 from hollet.core.book.around import around_now
-from hollet.core.book.entries import Entry
-from hollet.core.book.fold import BookState
 from hollet.core.book.gates import OpenItem, left_open
 from hollet.core.book.passing import current_step, live_dangers
 from hollet.core.book.run import attempts_of
@@ -15,6 +13,7 @@ from hollet.core.book.spoken import spoken_notes
 from hollet.core.book.status import plan_of, statuses
 from hollet.core.book.supports import support_view
 from hollet.core.book.views import View
+from hollet.core.entries import BookState, Entry, GoneOn, Secured, Stopped
 from hollet.core.procedure.sheet import RunStep
 
 __all__ = ["SecureItem", "SecureView", "is_stopped", "secure_view"]
@@ -59,15 +58,10 @@ class SecureView(View):
     not_safe: str
 
 
-def _last_stop(state: BookState) -> Entry | None:
+def _last_stop(state: BookState) -> Entry[Stopped] | None:
     """The stop that work has not gone on from."""
-    said = state.live("stop")
-    stop = next((e for e in reversed(said) if e.kind == "stopped"), None)
-    return (
-        stop
-        if stop is not None and not any(e.kind == "gone on" and e.seq > stop.seq for e in said)
-        else None
-    )
+    stop, on = state.newest(Stopped, "stop"), state.newest(GoneOn, "stop")
+    return stop if stop is not None and (on is None or on.seq < stop.seq) else None
 
 
 def is_stopped(state: BookState) -> bool:
@@ -78,10 +72,9 @@ def is_stopped(state: BookState) -> bool:
 def secure_view(state: BookState, now: str) -> SecureView:
     """The list from the state at the moment `now` (UTC, ISO 8601)."""
     plan, support = plan_of(state), support_view(state)
-    said = state.live("stop")
-    stops, stop = [e for e in said if e.kind == "stopped"], _last_stop(state)
+    stops, stop = state.each(Stopped, "stop"), _last_stop(state)
     ticked = {
-        e.body.item for e in said if e.kind == "secured" and stop is not None and e.seq > stop.seq
+        e.body.item for e in state.each(Secured, "stop") if stop is not None and e.seq > stop.seq
     }
     step = plan.find_step(current_step(state, now, statuses(state)))
     assert step is not None

@@ -2,11 +2,10 @@
 closes the evening.
 """
 
-from hollet.core.book.entries import Entry
-from hollet.core.book.fold import BookState
 from hollet.core.book.passing import kind_of_box
 from hollet.core.book.status import plan_of
 from hollet.core.book.views import View
+from hollet.core.entries import BookState, Spoken, Worded
 from hollet.core.errors import NotFound, Refused
 from hollet.core.procedure.sheet import Step
 
@@ -30,21 +29,13 @@ class SpokenView(View):
     words: str | None
 
 
-def _notes(state: BookState) -> list[Entry]:
-    return [
-        entry
-        for i in state.order
-        if (entry := state.entries[i]).kind == "spoken" and i not in state.struck
-    ]
-
-
 def spoken_notes(state: BookState) -> tuple[SpokenView, ...]:
     """All spoken notes, oldest first."""
     plan = plan_of(state)
     found = []
-    for entry in _notes(state):
+    for entry in state.all(Spoken):
         step = plan.find_step(entry.body.step)
-        worded = state.live(f"worded:{entry.id}")
+        worded = state.newest(Worded, "worded", entry.id)
         found.append(
             SpokenView(
                 entry=entry.id,
@@ -54,7 +45,7 @@ def spoken_notes(state: BookState) -> tuple[SpokenView, ...]:
                 title=step.title if step else "",
                 who=entry.who,
                 time=entry.time,
-                words=worded[-1].body.text if worded else None,
+                words=worded.body.text if worded else None,
             )
         )
     return tuple(found)
@@ -73,7 +64,7 @@ def spoken_reason(state: BookState, step: Step, spoken: str | None) -> str | Non
     """
     if spoken is None:
         return None
-    if not any(entry.id == spoken and entry.body.step == step.id for entry in _notes(state)):
+    if all(note.id != spoken for note in state.each(Spoken, "step", step.id)):
         raise NotFound("spoken note", spoken)
     if kind_of_box(state, step) is not None:
         raise Refused(

@@ -3,16 +3,18 @@
 What it waits for, and what may pass that: `passing`.
 """
 
+from typing import TypeVar
+
 from pydantic import BaseModel, ConfigDict
 
-from hollet.core.book.entries import Entry
-from hollet.core.book.fold import BookState
+from hollet.core.entries import Bagged, Body, BookState, Done, Entry, Line, Reopened
 from hollet.core.procedure.plan import Plan, Selection
-from hollet.core.procedure.sheet import MeasureStep, Step
+from hollet.core.procedure.sheet import Step
 
 __all__ = [
     "SETTLED",
     "StepStatus",
+    "last_as",
     "last_word",
     "plan_of",
     "selection_of",
@@ -22,9 +24,8 @@ __all__ = [
     "whole_of",
 ]
 
+B = TypeVar("B", bound=Body)
 SETTLED = ("done", "skipped", "not_applicable", "not_there")
-WORDS = ("done", "skipped", "reopened", "not there", "happened")
-"""Kinds of entry of which the last one says how a step stands."""
 
 
 class StepStatus(BaseModel):
@@ -64,62 +65,42 @@ def status_of(state: BookState, step: Step) -> StepStatus:
     """The last of done, reopened and skipped counts; a done measurement that lost a reading is
     begun again.
     """
-    found, last = state.of_step(step.id), last_word(state, step.id)
-    if last is None or last.kind == "reopened":
-        return StepStatus(status="begun") if any(e.kind != "note" for e in found) else StepStatus()
-    if last.kind == "happened":
-        return StepStatus(
-            status="begun",
-            who=last.who,
-            time=last.time,
-            entry=last.id,
-            doubt=f"it has happened without: {'; '.join(last.body.without)}",
-        )
-    if last.kind == "not there":
-        return StepStatus(
-            status="not_there",
-            who=last.who,
-            time=last.time,
-            entry=last.id,
-            reason=f"{last.body.thing}: not there, {last.body.looked}",
-        )
-    word = (
-        "done"
-        if last.kind == "done"
-        else "not_applicable"
-        if last.body.not_applicable
-        else "skipped"
-    )
-    doubt = None
-    if word == "done" and last.body.reason is None and state.lost_done:
-        doubt = _stood_on_struck(state).get(step.id)
-        word = "begun" if doubt else word
-    if word == "done" and last.body.reason is None and isinstance(step, MeasureStep):
-        lost = [r.name for r in step.reading if not state.live(f"reading:{r.id}")]
-        if lost:
-            word, doubt = (
-                "begun",
-                f"{lost[0]}: its line was struck, so this step counts as not done",
-            )
+    last = last_word(state, step.id)
+    if last is None or last == state.newest(Reopened, "step", step.id):
+        begun = any(e.body.begins for e in state.of_step(step.id))
+        return StepStatus(status="begun") if begun else StepStatus()
+    word, reason, doubt = last.body.stands()
+    if word == "done" and reason is None:
+        lost = _stood_on_struck(state).get(step.id) or _lost_reading(state, step)
+        word, doubt = ("begun", lost) if lost else (word, doubt)
     return StepStatus(
-        status=word,
-        who=last.who,
-        time=last.time,
-        reason=last.body.reason,
-        entry=last.id,
-        doubt=doubt,
+        status=word, who=last.who, time=last.time, reason=reason, entry=last.id, doubt=doubt
     )
 
 
-def last_word(state: BookState, step: str) -> Entry | None:
+def _lost_reading(state: BookState, step: Step) -> str | None:
+    """A reading that the step was done with, and whose line was struck since."""
+    lost = [r.name for r in step.readings() if not state.live("reading", r.id)]
+    return f"{lost[0]}: its line was struck, so this step counts as not done" if lost else None
+
+
+def last_word(state: BookState, step: str) -> Line | None:
     """The entry that says how a step stands."""
-    return next((e for e in reversed(state.of_step(step)) if e.kind in WORDS), None)
+    return next((e for e in reversed(state.of_step(step)) if e.body.says), None)
+
+
+def last_as(state: BookState, step: str, kind: type[B]) -> Entry[B] | None:
+    """The entry that says how a step stands, where it is one of this kind."""
+    newest = state.newest(kind, "step", step)
+    return newest if newest is not None and newest == last_word(state, step) else None
 
 
 def _stood_on_struck(state: BookState) -> dict[str, str]:
     """Done steps that stood on something struck since, with the words: their own bag, or a step
     that they waited for.
     """
+    if not state.struck:
+        return {}
     return state.remembered(("stood_on",), state.head, lambda: _find_stood_on(state))
 
 
@@ -127,16 +108,15 @@ def _find_stood_on(state: BookState) -> dict[str, str]:
     found: dict[str, str] = {}
     open_again: dict[str, Step] = {}
     for step in plan_of(state).step:
-        last, lost = last_word(state, step.id), state.lost_done.get(step.id, [])
-        if last is None or last.kind in ("reopened", "happened"):
-            if any(e.kind == "done" for e in lost):
+        last = last_word(state, step.id)
+        if last is None or last.body.stands().status == "begun":
+            if state.struck_of(Done, "step", step.id):
                 open_again[step.id] = step
             continue
-        if last.kind != "done" or last.body.reason is not None:
+        done = last_as(state, step.id, Done)
+        if done is None or done.body.reason is not None:
             continue
-        if any(e.kind == "bagged" for e in lost) and not any(
-            e.kind == "bagged" for e in state.of_step(step.id)
-        ):
+        if state.struck_of(Bagged, "step", step.id) and not state.each(Bagged, "step", step.id):
             found[step.id] = "the line of its bag was struck, so this step counts as not done"
         else:
             link = next((link for link in step.after if link.step in open_again), None)

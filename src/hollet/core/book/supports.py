@@ -15,16 +15,14 @@ stands; nobody goes under a jack.
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field, replace
 
-from hollet.core.book.entries import Entry
-from hollet.core.book.fold import BookState
 from hollet.core.book.views import View
+from hollet.core.entries import BookState, Entry, Supported, VehicleStands
 from hollet.core.procedure.sheet import BaseStep, Carry, Release
-from hollet.core.procedure.words import Carried, Ground, SupportKind
+from hollet.core.procedure.words import KIND_WORDS, Carried, Ground, SupportKind
 from hollet.core.quantities.quantity import Measured
 
 __all__ = [
     "BODIES",
-    "KIND_WORDS",
     "POINTS",
     "BodyStand",
     "Point",
@@ -39,18 +37,6 @@ __all__ = [
     "support_view",
 ]
 
-KIND_WORDS: dict[SupportKind, str] = {
-    "stand": "stand",
-    "jack": "jack",
-    "hook": "hook",
-    "cradle": "cradle",
-    "cart": "cart",
-    "wheels": "its own wheel",
-    "ramp": "ramp",
-    "timber": "timber",
-    "helper": "a helper's hands",
-    "mounts": "its own mounts",
-}
 PLURALS: dict[SupportKind, str] = {
     "wheels": "of its own wheels",
     "timber": "timber",
@@ -277,7 +263,7 @@ class _Loads:
                     name, carry.by, carry.body, point, who, time, made_by=made_by
                 )
 
-    def by_hand(self, entry: Entry) -> None:
+    def by_hand(self, entry: Entry[Supported]) -> None:
         body = entry.body
         known = self.supports.pop(body.support, None)
         if body.gone:
@@ -348,17 +334,15 @@ def loads_now(state: BookState) -> _Loads:
 
 def _loads(state: BookState) -> _Loads:
     found = _Loads()
-    for entry in state.loads:
-        if entry.kind == "supported":
-            found.by_hand(entry)
-        else:
-            found.let_go(entry.body.releases)
-            found.carry(
-                entry.body.carries,
-                getattr(entry.body, "step", None) or f"undone-{entry.body.item}",
-                entry.who,
-                entry.time,
-            )
+    hands = {entry.id: entry for entry in state.each(Supported, "load")}
+    for entry in state.live("load"):
+        if entry.id in hands:
+            found.by_hand(hands[entry.id])
+            continue
+        body = entry.body
+        found.let_go(body.released())
+        made_by = body.at() or f"undone-{body.subject().name}"
+        found.carry(body.carried(), made_by, entry.who, entry.time)
     bay = _bay_ground(state)
     if bay is not None:
         found.supports = {
@@ -369,7 +353,8 @@ def _loads(state: BookState) -> _Loads:
 
 
 def _bay_ground(state: BookState) -> Ground | None:
-    return next((e.body.ground for e in reversed(state.live("vehicle")) if e.body.ground), None)
+    said = state.each(VehicleStands, "vehicle")
+    return next((e.body.ground for e in reversed(said) if e.body.ground), None)
 
 
 def held_up_by(state: BookState, step_id: str) -> tuple[Carried, ...]:
@@ -402,7 +387,7 @@ def not_carried(state: BookState, step: BaseStep) -> str | None:
             return f"nothing would carry the {_body_word(body)}"
     plan = state.plan
     silent = plan is not None and not any(s.carries or s.releases for s in plan.step)
-    if step.lifts and silent and not state.loads:
+    if step.lifts and silent and not state.live("load"):
         return "nobody said yet what carries what: say it once"
     return None
 

@@ -4,12 +4,12 @@ register of what was kept.
 
 from hollet.core.book.bags import BagContent, bag_contents, next_bag, recent_hand
 from hollet.core.book.captures import CaptureView, all_captures
-from hollet.core.book.fold import BookState
 from hollet.core.book.passing import current_step, reason_keys
 from hollet.core.book.photos import PhotoView, all_photos
 from hollet.core.book.removals import Removal, removals
 from hollet.core.book.status import plan_of, statuses
 from hollet.core.book.views import View
+from hollet.core.entries import BookState
 from hollet.core.procedure.sheet import BagLine, RemoveStep
 from hollet.core.procedure.words import KINDS_OF_REASON
 

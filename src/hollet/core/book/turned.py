@@ -4,13 +4,13 @@ opened again.
 
 from collections.abc import Sequence
 
-from hollet.core.book.fold import BookState
 from hollet.core.book.gates import open_items
 from hollet.core.book.inspection import STAYS_IN, open_parts
 from hollet.core.book.passing import live_dangers
 from hollet.core.book.status import SETTLED, plan_of, statuses
 from hollet.core.book.supports import support_view
 from hollet.core.book.views import View
+from hollet.core.entries import BookState, Done
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.sheet import InspectStep
 
@@ -35,10 +35,7 @@ def turned_of(state: BookState, tools: Sequence[Instrument]) -> tuple[TurnedView
     good, and loads of which nobody said
     what carries them.
     """
-    if not any(
-        entry.kind == "done" and entry.body.passed is None and entry.id not in state.struck
-        for entry in state.entries.values()
-    ):
+    if all(entry.body.passed is not None for entry in state.all(Done)):
         return ()
     known = statuses(state)
     found = [

@@ -1,8 +1,8 @@
 """Last chances: what nobody reaches once a step is done, and whether it is done behind it."""
 
-from hollet.core.book.fold import BookState
 from hollet.core.book.status import SETTLED, plan_of, selection_of, status_of
 from hollet.core.book.views import View
+from hollet.core.entries import BookState, Decision
 from hollet.core.procedure.sheet import BaseStep
 
 __all__ = ["Chance", "chances"]
@@ -28,8 +28,8 @@ def chances(state: BookState, step: BaseStep) -> tuple[Chance, ...]:
     plan = plan_of(state)
     said = {
         e.body.thing: e.body
-        for e in state.of_step(step.id)
-        if e.kind == "decision" and e.body.about == "last_chance"
+        for e in state.each(Decision, "step", step.id)
+        if e.body.about == "last_chance"
     }
     found = []
     for chance in step.last_chance:

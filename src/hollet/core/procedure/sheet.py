@@ -276,6 +276,46 @@ class BaseStep(Part):
     vehicle: VehicleState | None = None
     number: str = ""
 
+    def as_run(self) -> "RunStep | None":
+        """Itself, where it is a rung of the first start."""
+        return None
+
+    def as_inspection(self) -> "InspectStep | None":
+        """Itself, where parts are looked at."""
+        return None
+
+    def figures(self) -> tuple["Ask", ...]:
+        """The figures that somebody says before it is done."""
+        return ()
+
+    def follows(self) -> str | None:
+        """The debris trace along which its parts are looked at."""
+        return None
+
+    def asked_for(self, reading: str, sheet: "Sheet") -> "ReadingSpec | None":
+        """The reading with this id, as it is asked for."""
+        return next((spec for spec in self.readings() if spec.id == reading), None)
+
+    def judges_alone(self, reading: str) -> str | None:
+        """The limit that judges this reading by itself."""
+        return next((spec.limit for spec in self.results() if spec.reading == reading), None)
+
+    def readings(self) -> tuple["ReadingSpec", ...]:
+        """The readings that it asks for."""
+        return ()
+
+    def results(self) -> tuple["ResultSpec", ...]:
+        """What it judges."""
+        return ()
+
+    def tightens(self) -> tuple[str, ...]:
+        """The joints that it tightens."""
+        return ()
+
+    def takes_out(self) -> str | None:
+        """The joint that it takes out."""
+        return None
+
 
 class Ask(Part):
     """A figure that somebody says before the step is done; `at_least` and `at_most` name another
@@ -297,6 +337,9 @@ class CheckStep(BaseStep):
     kind: Literal["check", "connect", "fit", "wait"]
     hunts: bool = False  # done when no figure of the coming stage is left to find
     asks: Annotated[tuple[Ask, ...], Field(max_length=12)] = ()
+
+    def figures(self) -> tuple[Ask, ...]:
+        return self.asks
 
 
 class Face(Part):
@@ -334,6 +377,12 @@ class InspectStep(BaseStep):
     part: Annotated[tuple[InspectPart, ...], Field(max_length=60)] = ()
     trace: Id | None = None
 
+    def as_inspection(self) -> "InspectStep":
+        return self
+
+    def follows(self) -> str | None:
+        return self.trace
+
 
 class RemoveStep(BaseStep):
     """Something taken off, its fasteners into a bag."""
@@ -342,6 +391,9 @@ class RemoveStep(BaseStep):
     bag: tuple[BagLine, ...] = ()
     joint: Id | None = None
     on_stand: bool = False
+
+    def takes_out(self) -> str | None:
+        return self.joint
 
 
 class ReadingSpec(Part):
@@ -433,12 +485,21 @@ class MeasureStep(BaseStep):
     rework: Words | None = None
     replace: Words | None = None
 
+    def readings(self) -> tuple[ReadingSpec, ...]:
+        return self.reading
+
+    def results(self) -> tuple[ResultSpec, ...]:
+        return self.result
+
 
 class TightenStep(BaseStep):
     """A joint, tightened in stages."""
 
     kind: Literal["tighten"]
     joint: Id
+
+    def tightens(self) -> tuple[str, ...]:
+        return (self.joint,)
 
 
 class FillStep(BaseStep):
@@ -451,6 +512,18 @@ class FillStep(BaseStep):
     amount: Id
     level: Words
     coolant: bool = False
+
+    def asked_for(self, reading: str, sheet: "Sheet") -> ReadingSpec | None:
+        """The amount that is poured in, by jug."""
+        if reading != self.id:
+            return None
+        limit = sheet.find_limit(self.amount)
+        expected = (limit.target or limit.hi or limit.lo) if limit else None
+        nominal = f"{expected or 0} {limit.unit if limit else 'L'}"
+        return ReadingSpec(id=self.id, name=self.fluid, tool="jug", nominal=nominal)
+
+    def judges_alone(self, reading: str) -> str | None:
+        return self.amount
 
 
 class RunStep(BaseStep):
@@ -469,6 +542,9 @@ class RunStep(BaseStep):
     timing: Id | None = None
     rest: Id | None = None
     still_runs: Words | None = None
+
+    def as_run(self) -> "RunStep":
+        return self
 
 
 Step = Annotated[

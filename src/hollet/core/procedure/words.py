@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 __all__ = [
     "DANGERS",
     "KINDS_OF_REASON",
+    "KIND_WORDS",
     "RUNGS",
     "STAGES",
     "STAGE_RANK",
@@ -85,6 +86,18 @@ the order in which things came off.
 SupportKind = Literal[
     "stand", "jack", "hook", "cradle", "cart", "wheels", "ramp", "timber", "helper", "mounts"
 ]
+KIND_WORDS: dict[SupportKind, str] = {
+    "stand": "stand",
+    "jack": "jack",
+    "hook": "hook",
+    "cradle": "cradle",
+    "cart": "cart",
+    "wheels": "its own wheel",
+    "ramp": "ramp",
+    "timber": "timber",
+    "helper": "a helper's hands",
+    "mounts": "its own mounts",
+}
 Carried = Literal["vehicle", "engine", "gearbox", "powertrain", "axle", "hub", "other"]
 VehicleState = Literal["ride height", "assembled", "warm", "cranking"]
 VEHICLE_STATES = {

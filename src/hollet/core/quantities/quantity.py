@@ -21,6 +21,7 @@ __all__ = [
     "exact",
     "in_unit",
     "minus",
+    "quantity_of",
     "round9",
     "unit_of",
 ]
@@ -47,6 +48,10 @@ class Measured(BaseModel):
     def figure(self, dimension: str) -> float:
         """The value in the canonical unit of its dimension."""
         return canonical(Quantity(value=self.value, unit=self.unit), dimension, "value")
+
+    def shown(self) -> str:
+        """As it was typed, else its value and unit."""
+        return self.typed or f"{self.value} {self.unit}"
 
 
 class Quantities(BaseModel):
@@ -132,6 +137,11 @@ def in_unit(value: float, unit_name: str) -> Quantity:
 def round9(value: float) -> float:
     """Rounded to 1e-9 of the unit, the precision at which limits are compared."""
     return round(value, 9)
+
+
+def quantity_of(value: float, unit: str) -> Quantity:
+    """A figure for a body, as decimal text."""
+    return Quantity(value=decimal_text(round9(value)), unit=unit)
 
 
 def decimal_text(value: Fraction | float, places: int | None = None) -> str:

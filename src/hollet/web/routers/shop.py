@@ -4,8 +4,8 @@ from typing import Annotated
 
 from fastapi import APIRouter, Depends, File, Request, UploadFile
 
-from hollet.core.book.entries import GearEdited
 from hollet.core.checking import Checked, standing
+from hollet.core.entries import GearEdited
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument
 from hollet.services import archives, builds, gear, sheets, shop, tools

@@ -1,0 +1,1 @@
+"""What a hand may do: one family of acts a module, one class an act."""

@@ -1,0 +1,88 @@
+"""Words, pictures and voices to the log."""
+
+from typing import Annotated, ClassVar, Literal
+
+from pydantic import StringConstraints
+
+from hollet.core.acts.base import Act, step_named
+from hollet.core.book.hand import Hand
+from hollet.core.entries import BookState, Note, Photo, Pin, Pinned, Spoken, Worded
+from hollet.core.errors import NotFound, Refused
+
+__all__ = ["NoteAct", "PhotoAct", "PinnedAct", "SpokenAct", "WordedAct"]
+
+
+class NoteAct(Act[Note], Note):
+    """Words to the log."""
+
+    body: ClassVar = Note
+    kind: Literal["note"]
+
+    def accepted(self, state: BookState, hand: Hand) -> Note:
+        return self.filled()
+
+
+class SpokenAct(Act[Spoken], Spoken):
+    """A spoken note; the recording is on the server already."""
+
+    body: ClassVar = Spoken
+    kind: Literal["spoken"]
+
+    def files(self) -> tuple[tuple[str, str], ...]:
+        return (("sounds", self.sound),)
+
+    def accepted(self, state: BookState, hand: Hand) -> Spoken:
+        if self.step is not None:
+            step_named(state, self.step)
+        return self.filled()
+
+
+class WordedAct(Act[Worded], Worded):
+    """What a spoken note says, in words."""
+
+    body: ClassVar = Worded
+    kind: Literal["worded"]
+    text: Annotated[str, StringConstraints(strip_whitespace=True, min_length=3, max_length=4000)]
+
+    def accepted(self, state: BookState, hand: Hand) -> Worded:
+        if all(note.id != self.spoken for note in state.all(Spoken)):
+            raise NotFound("spoken note", self.spoken)
+        return self.filled()
+
+
+class PhotoAct(Act[Photo], Photo):
+    """A photo that is stored already, with its pins."""
+
+    body: ClassVar = Photo
+    kind: Literal["photo"]
+
+    def files(self) -> tuple[tuple[str, str], ...]:
+        return (("photos", self.photo),)
+
+    def accepted(self, state: BookState, hand: Hand) -> Photo:
+        if self.step is not None:
+            step_named(state, self.step)
+        _numbered_once(self.pins)
+        return self.filled()
+
+
+class PinnedAct(Act[Pinned], Pinned):
+    """The pins of a photo."""
+
+    body: ClassVar = Pinned
+    kind: Literal["pinned"]
+
+    def files(self) -> tuple[tuple[str, str], ...]:
+        return (("photos", self.photo),)
+
+    def accepted(self, state: BookState, hand: Hand) -> Pinned:
+        if not state.each(Photo, "photo", self.photo):
+            raise NotFound("photo", self.photo)
+        _numbered_once(self.pins)
+        return self.filled()
+
+
+def _numbered_once(pins: tuple[Pin, ...]) -> None:
+    numbers = [pin.n for pin in pins]
+    if len(set(numbers)) < len(numbers):
+        raise Refused("twice", "two pins have the same number: give each its own", field="pins")

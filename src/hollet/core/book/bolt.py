@@ -1,0 +1,225 @@
+"""One bolt of a joint: what it went through, how it stands, and what puts it right."""
+
+from collections.abc import Iterable
+
+from pydantic import BaseModel, ConfigDict
+
+from hollet.core.book.wrenches import judge_click
+from hollet.core.entries import Entry, Fastener
+from hollet.core.errors import Refused
+from hollet.core.instruments import reading_share, single_reading_U
+from hollet.core.limits import Judgement, Limit, judge
+from hollet.core.procedure.sheet import Joint
+from hollet.core.quantities.quantity import canonical, decimal_text, round9
+
+__all__ = ["LOOSE", "OVER", "BoltFacts", "act_verdict", "advice", "bolt_facts"]
+
+OVER = "Take it out, put a fresh one in its place, and begin again with it at stage 1"
+"""What puts a bolt right that got too much, where the sheet does not say."""
+LOOSE = ("out", "loosened again", "left out on purpose", "by hand")
+
+
+class BoltFacts(BaseModel):
+    """One fastener: tightness, stage reached, verdict of its latest act, what is set and due.
+
+    `over`: it got more than was asked and is not put right yet; `todo` is the next act of putting
+    it right (`out`, `fresh`, `again`, `more`),
+    `more` what is still to be turned of an angle, in degrees.
+    """
+
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
+    number: int
+    place: str
+    x: float
+    y: float
+    tightness: str = "as found"
+    stage: int = 0
+    stages: tuple[str, ...] = ()
+    verdict: str = ""
+    over: bool = False
+    todo: str | None = None
+    more: str | None = None
+    gets: str = ""
+    words: str = ""
+    side: str | None = None
+    locked: bool = False
+    marked: bool = False
+    passed_over: bool = False
+    final: bool = False
+    waits: bool = False
+    recheck: bool = False
+    entry: str | None = None
+
+
+def act_verdict(joint: Joint, entry: Entry[Fastener]) -> Judgement | None:
+    """The verdict on one torqued act, by the torque asked and the tolerance in force when it was
+    done.
+    """
+    body, wrench = entry.body, entry.body.wrench
+    if body.asked is None or body.gets is None or body.tolerance_percent is None:
+        return None
+    dimension = "angle" if body.asked.unit == "deg" else "torque"
+    gets, limit = canonical(body.gets, dimension, "gets"), _band(joint, body, dimension)
+    if wrench is None:
+        return judge_click(gets, 0.0, limit, ())
+    if not wrench.covers(canonical(body.set_to or body.gets, "torque", "set_to")):
+        words = f"outside the range of {wrench.code}: no verdict"
+        return judge(gets, None, limit).model_copy(update={"verdict": "too_close", "words": words})
+    if body.act != "read":
+        return judge_click(gets, wrench.permissible(gets), limit, ())
+    try:
+        big_u = single_reading_U(wrench, reading_share(wrench, [gets]).value)
+    except Refused:
+        return judge(gets, None, limit)
+    return judge(gets, big_u, limit)
+
+
+def _band(joint: Joint, body: Fastener, dimension: str) -> Limit:
+    """The band round what was asked of a bolt when it was pulled."""
+    assert body.asked is not None and body.tolerance_percent is not None
+    asked = canonical(body.asked, dimension, "asked")
+    spread = asked * body.tolerance_percent / 100
+    return Limit(
+        id="t",
+        name=joint.name,
+        dimension=dimension,
+        unit=body.asked.unit,
+        lo=decimal_text(round9(asked - spread)),
+        hi=decimal_text(round9(asked + spread)),
+        target=decimal_text(asked),
+        step="0.1",
+        source=None if body.tolerance_assumed else "sheet",
+    )
+
+
+class _History:
+    """What one bolt went through since the joint was taken out last."""
+
+    def __init__(self, joint: Joint, out: bool) -> None:
+        self.joint = joint
+        self.tightness = "out" if out else "as found"
+        self.latest: Entry[Fastener] | None = None
+        self.over, self.since = False, 0
+        self.loosen()
+
+    def loosen(self) -> None:
+        """Back to no stage, and neither locked nor marked."""
+        self.stage, self.locked, self.marked = 0, False, False
+        self.stages: list[str] = []
+
+    def take(self, entry: Entry[Fastener]) -> None:
+        """Take in one act."""
+        body = entry.body
+        if body.act == "fresh":
+            self.tightness, self.latest, self.over = "out", entry, False
+            self.loosen()
+        elif body.act in ("marked", "locked"):
+            self.marked = self.marked or body.act == "marked"
+            self.locked = self.locked or body.act == "locked"
+        elif body.tightness == "torqued" and body.stage:
+            self.pulled(entry, body.stage)
+        else:
+            self.tightness, self.latest = body.tightness, entry
+            if body.tightness in LOOSE:
+                self.loosen()
+            if body.tightness == "out" and not self.joint.put_right.fresh:
+                self.over = False
+
+    def pulled(self, entry: Entry[Fastener], stage: int) -> None:
+        """Pulled to a stage: over, where it got more than was asked."""
+        self.tightness, self.stage, self.latest = f"torqued stage {stage}", stage, entry
+        judged = act_verdict(self.joint, entry)
+        self.stages = [*self.stages[: stage - 1], judged.verdict if judged else "inside"]
+        high = judged is not None and judged.verdict == "outside" and judged.side == "high"
+        if high and not self.over:
+            self.over, self.since = True, stage
+
+    def judged(self) -> Judgement | None:
+        """The verdict on the latest act, where the bolt is torqued."""
+        if self.latest is None or not self.tightness.startswith("torqued"):
+            return None
+        return act_verdict(self.joint, self.latest)
+
+    def passed(self, stages: set[int]) -> bool:
+        """Whether it was passed over at its stage, or since it got too much."""
+        return self.stage in stages or (self.over and any(s >= self.since for s in stages))
+
+    def final(self, judged: Judgement | None) -> bool:
+        """Whether it has what the joint asks for; one passed over is never final."""
+        if self.tightness == "as found":
+            return True
+        if self.over or (self.joint.mark and not self.marked):
+            return False
+        good = judged is None or judged.verdict == "inside"
+        return {
+            "torqued": self.stage == len(self.joint.stage) and good,
+            "cinched": self.tightness == "cinched" or (self.stage > 0 and good),
+            "snug": self.tightness in ("snug", "cinched") or self.stage > 0,
+        }[self.joint.final]
+
+
+def bolt_facts(
+    joint: Joint,
+    number: int,
+    place: tuple[str, tuple[float, float]],
+    acts: Iterable[Entry[Fastener]],
+    *,
+    out: bool,
+    passed: set[int],
+) -> BoltFacts:
+    """How a bolt stands after its `acts` since the joint was taken out (`out`), and the stages at
+    which it was passed over.
+    """
+    history = _History(joint, out)
+    for entry in acts:
+        history.take(entry)
+    judged = history.judged()
+    todo, more = _todo(history.over, history.tightness, judged)
+    name, (x, y) = place
+    return BoltFacts(
+        number=number,
+        place=name,
+        x=x,
+        y=y,
+        tightness=history.tightness,
+        stage=history.stage,
+        stages=tuple(history.stages),
+        verdict=judged.verdict if judged else "",
+        gets=judged.value_text if judged else "",
+        words=judged.words if judged else "",
+        side=judged.side if judged else None,
+        locked=history.locked,
+        marked=history.marked,
+        passed_over=history.passed(passed),
+        final=history.final(judged),
+        over=history.over,
+        todo=todo,
+        more=more,
+        entry=history.latest.id if history.latest else None,
+    )
+
+
+def _todo(over: bool, tightness: str, judged: Judgement | None) -> tuple[str | None, str | None]:
+    """The next act of putting a bolt right: one that got too much goes out, and a fresh one in; one
+    that got too little is pulled again, or turned on.
+    """
+    if over:
+        return ("fresh" if tightness == "out" else "out"), None
+    if judged is None or judged.verdict not in ("outside", "too_close") or judged.side == "high":
+        return ("again" if judged is not None and judged.verdict == "too_close" else None), None
+    if judged.unit == "deg" and judged.target is not None and judged.value is not None:
+        return "more", decimal_text(round9(judged.target - judged.value))
+    return "again", None
+
+
+def advice(joint: Joint, bolt: BoltFacts) -> str:
+    """What puts a bolt right: the angle that is left, else what the sheet says."""
+    if bolt.more is not None:
+        return f"Turn it {bolt.more}° more, on top of what it has"
+    said = joint.put_right.over if bolt.over or bolt.side == "high" else joint.put_right.under
+    return (
+        said
+        or (OVER if bolt.over else None)
+        or "The sheet does not say what puts it right: look in the vehicle's manual, or leave it "
+        "with a reason"
+    )

@@ -1,0 +1,203 @@
+"""What to set on a wrench for a stage of a joint, and what the bolt gets from it."""
+
+import math
+
+from pydantic import BaseModel, ConfigDict
+
+from hollet.core.entries import Adapter
+from hollet.core.errors import Refused
+from hollet.core.instruments import Instrument
+from hollet.core.limits import Judgement, Limit, judge
+from hollet.core.procedure.sheet import Joint
+from hollet.core.quantities.parse import parse
+from hollet.core.quantities.quantity import decimal_text, round9
+from hollet.core.tightening.adapters import in_usable_range, lever_ratio
+
+__all__ = [
+    "ASSUMED_TOLERANCE",
+    "Setting",
+    "judge_click",
+    "nearest_mark",
+    "setting_for",
+    "stage_ask",
+    "tolerance_of",
+    "torque_limit",
+    "wrench_holds",
+]
+
+ASSUMED_TOLERANCE = 10.0  # percent, where neither sheet nor source gives one; always marked assumed
+
+
+class Setting(BaseModel):
+    """The figure for the hand: what to set, what the bolt gets, and how that lies in
+    the tolerance.
+    """
+
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
+    kind: str
+    figure: str
+    unit: str
+    set_to: float | None = None
+    gets: float | None = None
+    judgement: Judgement | None = None
+    working: tuple[str, ...] = ()
+    refusal: str | None = None
+    note: str | None = None
+
+
+def stage_ask(joint: Joint, number: int) -> tuple[str, float | None, str]:
+    """Kind (`torque` or `angle`), canonical figure and text of a stage, from 1; no figure where it
+    is not given yet.
+    """
+    stage = joint.stage[number - 1]
+    kind = "angle" if stage.angle else "torque"
+    text = stage.torque or stage.angle or ""
+    if not text:
+        return kind, None, "not given"
+    parsed = parse(text, kind)
+    assert parsed.nominal is not None
+    return kind, float(parsed.nominal), text
+
+
+def tolerance_of(joint: Joint) -> tuple[float, bool]:
+    """Tolerance in percent, and whether it is assumed."""
+    if joint.tolerance is None:
+        return ASSUMED_TOLERANCE, True
+    parsed = parse(joint.tolerance, "percent", "%")
+    assert parsed.nominal is not None
+    return float(parsed.nominal), joint.source is None
+
+
+def torque_limit(joint: Joint, asked: float, unit: str) -> Limit:
+    """The band round a torque."""
+    percent, assumed = tolerance_of(joint)
+    spread = asked * percent / 100
+    digits = 1 if unit == "N·m" else 2
+    return Limit(
+        id="torque",
+        name=joint.name,
+        dimension="torque",
+        unit=unit,
+        lo=decimal_text(round9(asked - spread)),
+        hi=decimal_text(round9(asked + spread)),
+        target=decimal_text(round9(asked)),
+        step="0." + "1".rjust(digits, "0"),
+        source=None if assumed else joint.source,
+    )
+
+
+def nearest_mark(value: float, graduation: float) -> float:
+    """The nearest mark of a wrench; halves go up."""
+    return round9(math.floor(value / graduation + 0.5) * graduation) if graduation else value
+
+
+def setting_for(
+    joint: Joint, stage: int, wrench: Instrument | None, adapter: Adapter | None
+) -> Setting:
+    """What to set for a stage: T L/(L + E cos theta), the nearest mark, and what the bolt gets
+    worked back from it.
+    """
+    kind, asked, text = stage_ask(joint, stage)
+    if asked is None:
+        return _refused(
+            kind,
+            "–",
+            f"the torque of stage {stage} is not given yet: find it and write it into the limit "
+            "book, with its source",
+        )
+    figure = decimal_text(asked)
+    if kind == "angle":
+        note = f"turn {text} on top of the torque"
+        return Setting(kind=kind, figure=figure, unit="°", gets=asked, note=note)
+    if wrench is None:
+        return _refused(kind, figure, "choose a wrench: its setting follows from it")
+    try:
+        ratio, lines = _lever(wrench, adapter, asked)
+        mark = nearest_mark(asked * ratio, wrench.figure("resolution"))
+        _in_range(wrench, mark)
+    except Refused as refusal:
+        return _refused(kind, figure, refusal.message)
+    gets = mark / ratio
+    working = (
+        *lines,
+        f"nearest mark {decimal_text(mark)}",
+        f"bolt gets {decimal_text(mark)} ÷ {ratio:.4f} = {decimal_text(gets, 1)}",
+    )
+    limit = torque_limit(joint, asked, "N·m")
+    return Setting(
+        kind=kind,
+        figure=decimal_text(mark),
+        unit="N·m",
+        set_to=mark,
+        gets=gets,
+        judgement=judge_click(gets, wrench.permissible(gets), limit, working),
+        working=working,
+    )
+
+
+def _refused(kind: str, figure: str, why: str) -> Setting:
+    return Setting(kind=kind, figure=figure, unit="N·m", refusal=why)
+
+
+def _lever(
+    wrench: Instrument, adapter: Adapter | None, asked: float
+) -> tuple[float, tuple[str, ...]]:
+    """What to set for each newton metre asked, and how that was worked out."""
+    length = adapter.length.figure("length") if adapter is not None else 0.0
+    if adapter is None or not length:
+        return 1.0, ()
+    angle = adapter.angle.figure("angle")
+    grip = float(wrench.grip_mm or 0)
+    if not grip:
+        raise Refused(
+            "length_not_positive",
+            f"enter the length of {wrench.code}, drive to grip, under Tools",
+            field="grip_mm",
+        )
+    ratio = lever_ratio(grip, length, angle)
+    arm = decimal_text(round9(grip / ratio), 0) if angle == 0 else decimal_text(grip / ratio, 1)
+    return ratio, (f"{asked:g} × {grip:g} ÷ {arm} = {decimal_text(asked * ratio, 1)}",)
+
+
+def _in_range(wrench: Instrument, mark: float) -> None:
+    full = float(parse(wrench.hi or "0", "torque", wrench.unit).nominal or 0)
+    if not in_usable_range(mark, full):
+        raise Refused(
+            "no_wrench_in_range",
+            f"{decimal_text(mark)} N·m lies outside 20 to 100 % of {wrench.code} "
+            f"({decimal_text(full * 0.2)} to {decimal_text(full)} N·m): take another wrench or "
+            "turn the adapter. With this one the bolt can be logged snug or cinched, not torqued",
+            field="wrench",
+        )
+
+
+def judge_click(gets: float, deviation: float, limit: Limit, working: tuple[str, ...]) -> Judgement:
+    """A click is an act: what the bolt nominally gets against the tolerance; the wrench's deviation
+    is the whisker.
+
+    A wrench wider than the tolerance gives at best *too close*.
+    """
+    plain = judge(gets, 0.0, limit, working)
+    verdict = "outside" if plain.verdict == "outside" else "inside"
+    words = plain.words if verdict == plain.verdict else "inside, on the limit"
+    lo, hi = limit.figure("lo"), limit.figure("hi")
+    if (
+        verdict == "inside"
+        and lo is not None
+        and hi is not None
+        and round9(deviation) > round9((hi - lo) / 2)
+    ):
+        verdict, words = "too_close", "too close to call: the wrench is wider than the tolerance"
+    return plain.model_copy(
+        update={
+            "verdict": verdict,
+            "words": words,
+            "U": deviation,
+            "U_text": decimal_text(deviation, 1),
+        }
+    )
+
+
+def wrench_holds(wrench: Instrument, percent: float) -> bool:
+    """Whether the wrench's permissible deviation fits into the joint's tolerance."""
+    return wrench.mpe_percent is None or float(wrench.mpe_percent) <= percent

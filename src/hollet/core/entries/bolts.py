@@ -1,0 +1,91 @@
+"""One act on one bolt."""
+
+from typing import Annotated, Any, ClassVar, Literal
+
+from pydantic import Field
+
+from hollet.core.entries.base import Body, Key, Share, StepBody, Tightness, measured_once
+from hollet.core.instruments import Instrument
+from hollet.core.quantities.quantity import Measured, Quantity, decimal_text, exact
+
+__all__ = ["Adapter", "Fastener"]
+
+
+class Adapter(Body):
+    """A crowfoot or the like: its length in the plane of rotation, and its angle (0
+    straight out).
+    """
+
+    length: Measured
+    angle: Measured
+
+
+def lift_adapter(body: dict[str, Any]) -> dict[str, Any]:
+    """An adapter whose figures were bare numbers, in mm and degrees."""
+    old = body.get("adapter")
+    if old is None:
+        return body
+    length, angle = measured_once(old["length"], "mm"), measured_once(old["angle"], "deg")
+    return {**body, "adapter": {"length": length, "angle": angle}}
+
+
+class Fastener(StepBody):
+    """One act on one bolt, with the torque asked, the wrench and what the bolt got; `fresh`: a new
+    one in its place.
+
+    `added` is what was turned in this act on top of what an angle stage had before; `gets` is then
+    the whole.
+    """
+
+    called: ClassVar = "fastener"
+    is_ground: ClassVar = True
+    touches: ClassVar = True
+    version: ClassVar = 2
+
+    joint: str
+    bolt: Annotated[int, Field(ge=1, le=200)]
+    act: Literal["clicked", "read", "state", "marked", "locked", "fresh"]
+    tightness: Tightness
+    stage: Annotated[int, Field(ge=1, le=8)] | None = None
+    asked: Quantity | None = None
+    tolerance_percent: Share | None = None
+    tolerance_assumed: bool = False
+    set_to: Quantity | None = None
+    gets: Quantity | None = None
+    added: Quantity | None = None
+    typed: str | None = None
+    wrench: Instrument | None = None
+    adapter: Adapter | None = None
+    note: str | None = None
+
+    def subject(self) -> Key:
+        return Key("joint", self.joint)
+
+    def line(self, title: str) -> str:
+        return f"bolt {self.bolt}{self._act()}" + (f", {self.note}" if self.note else "")
+
+    def _act(self) -> str:
+        told = {
+            "marked": " marked",
+            "locked": " locked",
+            "fresh": ": a fresh one in its place",
+            "state": f" {self.tightness}",
+            "read": f", stage {self.stage}: read {self.typed}",
+        }
+        return told.get(self.act) or f", stage {self.stage}: {self._pulled()}"
+
+    def _pulled(self) -> str:
+        assert self.gets is not None, "a bolt that clicked got something"
+        angle = self.gets.unit == "deg"
+        got = exact(self.gets, "angle" if angle else "torque", "gets")
+        figure = decimal_text(float(got), 0 if angle else 1) + ("°" if angle else " N·m")
+        if self.added is not None:
+            more = decimal_text(float(exact(self.added, "angle", "added")))
+            return f"turned {more}° more, {figure} in all"
+        if self.set_to is None:
+            return f"turned {figure}"
+        return f"wrench {self.set_to.value}, bolt {figure.removesuffix(' N·m')}"
+
+    @classmethod
+    def lift(cls, version: int, body: dict[str, Any]) -> dict[str, Any]:
+        return lift_adapter(body)

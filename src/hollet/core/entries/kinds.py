@@ -1,0 +1,48 @@
+"""Every kind of entry by its word in the log."""
+
+from typing import Any
+
+from hollet.core.entries import (
+    around,
+    bolts,
+    decided,
+    inspected,
+    opened,
+    plans,
+    readings,
+    runs,
+    shop,
+    takedown,
+    told,
+    work,
+)
+from hollet.core.entries.base import Body
+
+__all__ = ["KINDS", "lifted"]
+
+FAMILIES = (
+    plans,
+    work,
+    readings,
+    bolts,
+    opened,
+    takedown,
+    told,
+    decided,
+    runs,
+    around,
+    inspected,
+    shop,
+)
+KINDS: dict[str, type[Body]] = {
+    found.called: found
+    for family in FAMILIES
+    for name in family.__all__
+    if issubclass(found := getattr(family, name), Body) and found.called
+}
+
+
+def lifted(kind: str, version: int, body: dict[str, Any]) -> dict[str, Any]:
+    """A body as it was kept, in today's form."""
+    known = KINDS[kind]
+    return known.lift(version, body) if version < known.version else body

@@ -1,0 +1,102 @@
+"""Words, pictures and voices: notes, spoken notes, photos and their pins."""
+
+from typing import Annotated, ClassVar
+
+from pydantic import Field
+
+from hollet.core.entries.base import AtStep, Body, Key, Own, PhotoHash, Share, Short
+
+__all__ = ["Note", "Photo", "Pin", "Pinned", "Spoken", "Worded"]
+
+
+class Pin(Body):
+    """A numbered pin on a photo; x and y as shares of its width and height, a word."""
+
+    n: Annotated[int, Field(ge=1, le=99)]
+    x: Annotated[Share, Field(ge=0, le=1)]
+    y: Annotated[Share, Field(ge=0, le=1)]
+    word: Annotated[str, Field(max_length=40)] = ""
+
+
+class Photo(AtStep):
+    """A photo by the hash of its stored bytes, with its size in pixels and its pins."""
+
+    called: ClassVar = "photo"
+    never_late: ClassVar = True
+
+    photo: PhotoHash
+    width: Annotated[int, Field(ge=1, le=20_000)]
+    height: Annotated[int, Field(ge=1, le=20_000)]
+    what: Short
+    removal: Own | None = None
+    pins: Annotated[tuple[Pin, ...], Field(max_length=60)] = ()
+
+    def subject(self) -> Key:
+        return Key("photo", self.photo)
+
+    def shown_photo(self) -> str | None:
+        return self.photo
+
+    def line(self, title: str) -> str:
+        return f"photo: {self.what}" + (f", {len(self.pins)} pins" if self.pins else "")
+
+
+class Pinned(Body):
+    """The pins of a photo as they are from now on."""
+
+    called: ClassVar = "pinned"
+
+    photo: PhotoHash
+    pins: Annotated[tuple[Pin, ...], Field(max_length=60)]
+
+    def subject(self) -> Key:
+        return Key("photo", self.photo)
+
+    def line(self, title: str) -> str:
+        pins = ", ".join(f"{p.n} {p.word}".strip() for p in self.pins)
+        return f"pins on the photo: {pins or 'none'}"
+
+
+class Note(AtStep):
+    """Words to the log."""
+
+    called: ClassVar = "note"
+    begins: ClassVar = False
+    never_late: ClassVar = True
+
+    text: Annotated[str, Field(min_length=1, max_length=4000)]
+
+    def line(self, title: str) -> str:
+        return self.text
+
+
+class Spoken(AtStep):
+    """A spoken note: the recording by its hash."""
+
+    called: ClassVar = "spoken"
+
+    sound: PhotoHash
+
+    def subject(self) -> Key:
+        return Key("spoken", self.sound)
+
+    def shown_sound(self) -> str | None:
+        return self.sound
+
+    def line(self, title: str) -> str:
+        return "a spoken note"
+
+
+class Worded(Body):
+    """What a spoken note says, in words."""
+
+    called: ClassVar = "worded"
+
+    spoken: str
+    text: Annotated[str, Field(min_length=3, max_length=4000)]
+
+    def subject(self) -> Key:
+        return Key("worded", self.spoken)
+
+    def line(self, title: str) -> str:
+        return f"the spoken note says: {self.text}"
