@@ -6,7 +6,15 @@ import pytest
 
 from hollet.cli.main import app
 from hollet.core.entries.kinds import KINDS
-from hollet.core.procedure import sheet
+from hollet.core.procedure.joints import Joint
+from hollet.core.procedure.kinds.check import CheckStep
+from hollet.core.procedure.kinds.fill import FillStep
+from hollet.core.procedure.kinds.inspect import InspectPart, InspectStep
+from hollet.core.procedure.kinds.measure import MeasureStep
+from hollet.core.procedure.kinds.remove import RemoveStep
+from hollet.core.procedure.kinds.run import RunStep
+from hollet.core.procedure.results import ReadingSpec, ResultSpec, Take
+from hollet.core.procedure.sheet import Sheet
 from hollet.core.procedure.tracing import Station, Trace
 from hollet.exchange.archive import FIELDS, FORMAT
 
@@ -23,20 +31,20 @@ def test_every_entry_kind_is_described():
 @pytest.mark.parametrize(
     "model",
     [
-        sheet.Sheet,
-        sheet.Joint,
-        sheet.CheckStep,
-        sheet.InspectStep,
-        sheet.InspectPart,
+        Sheet,
+        Joint,
+        CheckStep,
+        InspectStep,
+        InspectPart,
         Trace,
         Station,
-        sheet.RemoveStep,
-        sheet.MeasureStep,
-        sheet.FillStep,
-        sheet.RunStep,
-        sheet.ReadingSpec,
-        sheet.ResultSpec,
-        sheet.Take,
+        RemoveStep,
+        MeasureStep,
+        FillStep,
+        RunStep,
+        ReadingSpec,
+        ResultSpec,
+        Take,
     ],
 )
 def test_every_key_of_a_sheet_is_described(model):

@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from hollet.core.errors import Conflict, NotFound, Refused
-from hollet.core.procedure.sheet import RUNGS
+from hollet.core.procedure.words import RUNGS
 from tests.support import SMALL, Book, small_sheet, tools
 
 

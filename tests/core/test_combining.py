@@ -8,10 +8,11 @@ import pytest
 from hollet.core.procedure.closings import closers_of
 from hollet.core.procedure.combining import combine_sheets
 from hollet.core.procedure.facts import Condition
+from hollet.core.procedure.kinds.run import RunStep
 from hollet.core.procedure.plan import select
 from hollet.core.procedure.read import read_sheet
-from hollet.core.procedure.sheet import RUNGS, RunStep, blocks_of
-from hollet.core.procedure.words import STAGE_RANK
+from hollet.core.procedure.sheet import blocks_of
+from hollet.core.procedure.words import RUNGS, STAGE_RANK
 from hollet.library.shelf import sheet_names, sheet_text
 
 SHEETS = {

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from hollet.core.errors import Refused
 from hollet.core.procedure.fasteners import COARSE, fastener_words, read_fasteners, tidy_line
-from hollet.core.procedure.sheet import BagLine
+from hollet.core.procedure.pieces import BagLine
 
 
 @pytest.mark.parametrize(

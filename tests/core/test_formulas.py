@@ -11,9 +11,9 @@ from hypothesis import strategies as st
 from hollet.core.checking import OPEN_END, check_against, standing, trial
 from hollet.core.errors import Refused
 from hollet.core.instruments import combine, reading_share
-from hollet.core.measuring.formulas import evaluate, sensitivities
+from hollet.core.procedure.formulas import evaluate, sensitivities
 from hollet.core.procedure.read import read_sheet
-from hollet.core.procedure.sheet import ResultSpec
+from hollet.core.procedure.results import ResultSpec
 from tests.support import SMALL, Book, small_sheet, tool, tools
 
 SHEET = """

@@ -12,12 +12,14 @@ from pydantic import ValidationError
 from hollet.core.errors import Refused
 from hollet.core.procedure.combining import combine_sheets
 from hollet.core.procedure.facts import Condition, Known, applies
+from hollet.core.procedure.kinds.check import CheckStep
 from hollet.core.procedure.late import OFF_AGAIN, late_insertion
+from hollet.core.procedure.pieces import After
 from hollet.core.procedure.plan import known_of, select
 from hollet.core.procedure.precedence import contradiction, in_order
 from hollet.core.procedure.read import read_sheet
 from hollet.core.procedure.schools import possible
-from hollet.core.procedure.sheet import After, CheckStep, Sheet
+from hollet.core.procedure.sheet import Sheet
 from hollet.core.procedure.words import KINDS_OF_REASON, STAGES
 from tests.support import SMALL, small_sheet
 

@@ -11,7 +11,8 @@ from hollet.core.errors import Refused
 from hollet.core.procedure.mistakes import line_of
 from hollet.core.procedure.precedence import find_cycle
 from hollet.core.procedure.read import read_sheet
-from hollet.core.procedure.sheet import RUNGS, STAGES, blocks_of
+from hollet.core.procedure.sheet import blocks_of
+from hollet.core.procedure.words import RUNGS, STAGES
 from hollet.library.shelf import sheet_text
 from tests.support import SMALL, small_sheet
 

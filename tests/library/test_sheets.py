@@ -9,10 +9,10 @@ import pytest
 from hollet.core.book.removals import back_steps
 from hollet.core.findings import codes_for
 from hollet.core.procedure.combining import combine_sheets
+from hollet.core.procedure.kinds.tighten import TightenStep
 from hollet.core.procedure.plan import select
 from hollet.core.procedure.precedence import contradiction, find_cycle
 from hollet.core.procedure.schools import agreement_state, possible
-from hollet.core.procedure.sheet import TightenStep
 from hollet.core.procedure.tracing import downstream
 from hollet.library.shelf import sheet_names, sheet_text
 from hollet.services.sheets import parse_sheet

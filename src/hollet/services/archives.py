@@ -15,8 +15,8 @@ from hollet.core.entries import Body, BookState
 from hollet.core.entries.fold import state_after
 from hollet.core.entries.kinds import KINDS
 from hollet.core.errors import Conflict, Refused
+from hollet.core.procedure.kinds.run import RunStep
 from hollet.core.procedure.plan import Plan
-from hollet.core.procedure.sheet import RunStep
 from hollet.exchange.archive import FIELDS, pack, unpack
 from hollet.exchange.csv import table
 from hollet.services.photos import reencode

@@ -18,11 +18,12 @@ from hollet.core.book.status import plan_of, statuses
 from hollet.core.entries import BookState, PlanEdited
 from hollet.core.errors import Conflict, Refused
 from hollet.core.limits import Limit
-from hollet.core.procedure.changes import Change, LimitChange, StepIn, apply
+from hollet.core.procedure.changes import Change, LimitChange, apply
 from hollet.core.procedure.drafting import draft
+from hollet.core.procedure.kinds.measure import MeasureStep
 from hollet.core.procedure.plan import Plan, select
 from hollet.core.procedure.read import read_sheet
-from hollet.core.procedure.sheet import MeasureStep, Sheet
+from hollet.core.procedure.sheet import Sheet
 from hollet.exchange.csv import read_table, table
 from hollet.services.gear import gear_of
 from hollet.services.sheets import find_sheet, keep_sheet
@@ -104,10 +105,7 @@ def edit_plan(
             return Edited(
                 line=line_of(state, known), turned=(), desk=plan_view(state, gear_of(workshop))
             )
-        guarded = any(
-            act.act not in ("limit", "answer", "settle", "joint", "generic") for act in acts
-        )
-        if guarded and state.edits != version:
+        if any(act.guarded for act in acts) and state.edits != version:
             last = state.each(PlanEdited, "plan")[-1]
             raise Conflict(
                 f"the plan was edited by {last.who} meanwhile "
@@ -214,15 +212,13 @@ def _keep_for_next_time(
     """A forgotten step also goes, with its reasons, into the user's own copy of the sheet that the
     next step comes from.
     """
-    if not any(act.act == "put_in" and act.keep for act in acts):
+    if not any(act.kept() for act in acts):
         return None
     plan = state.whole
     assert plan is not None
-    put_in = next(change for change in changes if isinstance(change, StepIn))
-    near = {
-        put_in.behind,
-        *(step.step for act in acts if act.act == "put_in" for step in (*act.before, *act.after)),
-    }
+    put_in = [step.id for change in changes if (step := change.put_in()) is not None]
+    behind = {change.behind_step() for change in changes}
+    near = behind | {step for act in acts for step in act.near()}
     for name in plan.sheets:
         sheet = find_sheet(workshop, name)
         own = find_sheet(workshop, f"{name}-own", missing_ok=True) or sheet
@@ -231,24 +227,9 @@ def _keep_for_next_time(
         mine = Plan.model_validate(
             {**own.model_dump(), "id": own.id if own.id.endswith("-own") else f"{own.id}-own"[:60]}
         )
-        here = {step.id for step in mine.step} | {put_in.step.id}
-        kept = [c for c in changes if getattr(c, "step", None) in here or isinstance(c, StepIn)]
-        kept = [
-            c
-            if c.op != "step_in"
-            else c.model_copy(
-                update={
-                    "step": c.step.model_copy(
-                        update={
-                            "number": "",
-                            "after": tuple(link for link in c.step.after if link.step in here),
-                        }
-                    )
-                }
-            )
-            for c in kept
-        ]
-        mine = apply(mine, kept)
+        here = {step.id for step in mine.step} | set(put_in)
+        taken = (change.for_sheet(here) for change in changes)
+        mine = apply(mine, [change for change in taken if change is not None])
         title = mine.title if mine.title.endswith("(own copy)") else f"{mine.title} (own copy)"
         mine = mine.model_copy(update={"title": title[:400], "version": mine.version + 1})
         return keep_sheet(workshop, sheet_toml(mine)).title

@@ -15,7 +15,8 @@ from hollet.core.book.status import plan_of
 from hollet.core.entries import Body, BookState
 from hollet.core.errors import HolletError, NotFound, Refused
 from hollet.core.limits import Limit
-from hollet.core.procedure.sheet import MeasureStep, ReadingSpec
+from hollet.core.procedure.kinds.measure import MeasureStep
+from hollet.core.procedure.results import ReadingSpec
 from hollet.exchange.csv import read_table, table
 from hollet.exchange.paper import SheetRow, SheetStep
 from hollet.services.workshop import Workshop

@@ -17,7 +17,7 @@ from hollet.core.entries import Surroundings
 from hollet.core.errors import NotFound, Refused
 from hollet.core.procedure.changes import apply
 from hollet.core.procedure.fasteners import fastener_words, read_fasteners
-from hollet.core.procedure.sheet import BagLine
+from hollet.core.procedure.pieces import BagLine
 from hollet.core.procedure.stuck import NEAR, StuckFacts, StuckView, stuck_ladder
 from hollet.services.vehicles import VehicleStanding, vehicle_name, vehicle_of
 from hollet.services.workshop import Workshop, with_plan

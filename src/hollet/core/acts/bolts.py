@@ -14,7 +14,8 @@ from hollet.core.book.wrenches import setting_for, stage_ask, tolerance_of, wren
 from hollet.core.entries import BookState, Fastener, StepBody, Tightness
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.instruments import Instrument
-from hollet.core.procedure.sheet import Joint, Step
+from hollet.core.procedure.joints import Joint
+from hollet.core.procedure.sheet import Step
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import Quantity, canonical, decimal_text, quantity_of
 from hollet.core.slips import SlipCheck, question, slip_check, slip_input

@@ -29,7 +29,7 @@ from hollet.core.entries.inspected import (
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.findings import CODES
 from hollet.core.limits import Safety
-from hollet.core.procedure.sheet import InspectPart, InspectStep
+from hollet.core.procedure.kinds.inspect import InspectPart, InspectStep
 from hollet.core.quantities.differing import alike
 
 __all__ = [

@@ -9,7 +9,7 @@ from hollet.core.book.supports import held_up_by
 from hollet.core.entries import BookState, Key, LeftOpen, StepBody, Undone
 from hollet.core.entries.base import Short
 from hollet.core.errors import NotFound, Refused
-from hollet.core.procedure.sheet import Carry, OpenSort, Release
+from hollet.core.procedure.pieces import Carry, OpenSort, Release
 from hollet.core.procedure.words import Carried, Rung
 
 __all__ = ["LeftOpenAct", "UndoneAct"]

@@ -21,7 +21,8 @@ from hollet.core.entries.base import Short
 from hollet.core.errors import NotFound, Refused
 from hollet.core.instruments import Instrument, leaf_share, may_give
 from hollet.core.limits import Limit
-from hollet.core.procedure.sheet import ReadingSpec, Step
+from hollet.core.procedure.results import ReadingSpec
+from hollet.core.procedure.sheet import Step
 from hollet.core.quantities.parse import Parsed
 from hollet.core.quantities.quantity import Quantity, decimal_text
 

@@ -27,7 +27,7 @@ from hollet.core.entries import (
 from hollet.core.entries.base import Reason, Seconds, Short
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.instruments import Instrument
-from hollet.core.procedure.sheet import RunStep
+from hollet.core.procedure.kinds.run import RunStep
 from hollet.core.quantities.parse import measured
 from hollet.core.quantities.quantity import Measured, decimal_text
 from hollet.core.slips import SlipCheck, question, slip_check, slip_input

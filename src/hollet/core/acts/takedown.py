@@ -29,7 +29,7 @@ from hollet.core.entries.base import Short
 from hollet.core.entries.takedown import CapturedSaid, ComparedSaid, DisturbedSaid, TriedSaid
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.procedure.fasteners import tidy_line
-from hollet.core.procedure.sheet import BagLine, Capture, CaptureKind
+from hollet.core.procedure.pieces import BagLine, Capture, CaptureKind
 from hollet.core.procedure.stuck import StuckFacts, stuck_ladder
 from hollet.core.quantities.parse import measured, parse
 from hollet.core.quantities.quantity import Quantity, decimal_text

@@ -23,7 +23,8 @@ from hollet.core.entries import (
 )
 from hollet.core.entries.base import Reason
 from hollet.core.errors import Conflict, NotFound, Refused
-from hollet.core.procedure.sheet import Ask, Step
+from hollet.core.procedure.kinds.check import Ask
+from hollet.core.procedure.sheet import Step
 from hollet.core.quantities.parse import measured
 from hollet.core.quantities.quantity import Quantity
 from hollet.core.slips import SlipCheck, question, slip_check

@@ -7,7 +7,7 @@ from hollet.core.book.views import View
 from hollet.core.entries import BookState, Line, Replaced
 from hollet.core.entries.base import BagMove
 from hollet.core.errors import Refused
-from hollet.core.procedure.sheet import BagLine
+from hollet.core.procedure.pieces import BagLine
 
 __all__ = [
     "BagContent",

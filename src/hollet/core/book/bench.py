@@ -78,26 +78,19 @@ from hollet.core.findings import (
 )
 from hollet.core.instruments import Instrument, combine, reading_share, single_reading_U
 from hollet.core.limits import SAFETY_NAMES, Judgement, Limit, judge
+from hollet.core.procedure.joints import Joint
+from hollet.core.procedure.kinds.check import CheckStep
+from hollet.core.procedure.kinds.fill import FillStep
+from hollet.core.procedure.kinds.inspect import InspectStep
+from hollet.core.procedure.kinds.measure import MeasureStep
+from hollet.core.procedure.kinds.remove import RemoveStep
+from hollet.core.procedure.kinds.run import RunStep
+from hollet.core.procedure.kinds.tighten import TightenStep
+from hollet.core.procedure.pieces import BagLine, Caution, PartNeed, Role
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.schools import Extra
-from hollet.core.procedure.sheet import (
-    RUNGS,
-    STAGES,
-    BagLine,
-    Caution,
-    CheckStep,
-    FillStep,
-    InspectStep,
-    Joint,
-    MeasureStep,
-    PartNeed,
-    RemoveStep,
-    Role,
-    RunStep,
-    Step,
-    TightenStep,
-    blocks_of,
-)
+from hollet.core.procedure.sheet import Step, blocks_of
+from hollet.core.procedure.words import RUNGS, STAGES
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import decimal_text, exact
 
@@ -456,7 +449,7 @@ def _resume(state: BookState, known: dict[str, StepStatus], now: str) -> Resume 
     step = plan.find_step(current_step(state, now, known))
     assert step is not None
     title, line = _where(state, step, known)
-    joint = plan.find_joint(step.joint) if isinstance(step, TightenStep) else None
+    joint = plan.find_joint(next(iter(step.tightens()), None))
     if joint is not None:
         facts = joint_facts(state, joint)
         if facts.begun and facts.next_bolt and facts.next_stage:
@@ -945,7 +938,7 @@ def _suspects(state: BookState, items: tuple[OpenItem, ...]) -> tuple[str, ...]:
     for entry in state.last_lines(80):
         step = plan.find_step(entry.body.at())
         done = entry.body.stands().status == "done"
-        if done and step is not None and step.kind not in ("run", "measure"):
+        if done and step is not None and step.as_run() is None and not step.readings():
             changed.append(f"{step.number} {step.title}")
     temporary = [item.what for item in items if item.kind == "temporary"]
     return tuple(changed[:3] + temporary[:5])

@@ -9,7 +9,7 @@ from hollet.core.entries import Entry, Fastener
 from hollet.core.errors import Refused
 from hollet.core.instruments import reading_share, single_reading_U
 from hollet.core.limits import Judgement, Limit, judge
-from hollet.core.procedure.sheet import Joint
+from hollet.core.procedure.joints import Joint
 from hollet.core.quantities.quantity import canonical, decimal_text, round9
 
 __all__ = ["LOOSE", "OVER", "BoltFacts", "act_verdict", "advice", "bolt_facts"]

@@ -4,7 +4,8 @@ from hollet.core.book.removals import back_steps
 from hollet.core.book.status import plan_of
 from hollet.core.book.views import View
 from hollet.core.entries import BookState, Captured, Compared, Decision, Entry, Wire
-from hollet.core.procedure.sheet import CAPTURE_KINDS, Capture, Step
+from hollet.core.procedure.pieces import CAPTURE_KINDS, Capture
+from hollet.core.procedure.sheet import Step
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import decimal_text, exact
 

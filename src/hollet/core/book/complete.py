@@ -19,16 +19,14 @@ from hollet.core.book.windows import chances
 from hollet.core.entries import BookState, Confirmed
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.hunt import hunt_list
+from hollet.core.procedure.kinds.check import CheckStep
+from hollet.core.procedure.kinds.fill import FillStep
+from hollet.core.procedure.kinds.inspect import InspectStep
+from hollet.core.procedure.kinds.measure import MeasureStep
+from hollet.core.procedure.kinds.run import RunStep
+from hollet.core.procedure.kinds.tighten import TightenStep
 from hollet.core.procedure.schools import agreement_state
-from hollet.core.procedure.sheet import (
-    CheckStep,
-    FillStep,
-    InspectStep,
-    MeasureStep,
-    RunStep,
-    Step,
-    TightenStep,
-)
+from hollet.core.procedure.sheet import Step
 from hollet.core.words import counted
 
 __all__ = ["bare_openings", "clash", "lacking", "not_open_any_more", "obstacles"]
@@ -109,11 +107,7 @@ def _guarded(state: BookState, step: Step, tools: Sequence[Instrument], now: str
                 by="nothing",
             )
         )
-    for said in (
-        s
-        for s in plan_of(state).step
-        if isinstance(s, CheckStep) and (s.id == step.id or step.lifts)
-    ):
+    for said in (s for s in plan_of(state).step if s.id == step.id or step.lifts):
         short = not_enough(state, said)
         if short is not None:
             found.append(
@@ -128,7 +122,7 @@ def _guarded(state: BookState, step: Step, tools: Sequence[Instrument], now: str
         (
             f
             for s in plan_of(state).step
-            if step.lifts and isinstance(s, CheckStep) and status_of(state, s).status == "done"
+            if step.lifts and s.figures() and status_of(state, s).status == "done"
             for f in said_figures(state, s)
             if f.words is None
         ),
@@ -137,7 +131,7 @@ def _guarded(state: BookState, step: Step, tools: Sequence[Instrument], now: str
     if unsaid is not None:
         found.append(_order("lifting", f"not ready to lift, not said any more: {unsaid.name}"))
     if step.lifts:
-        for measured in (s for s in plan_of(state).step if isinstance(s, MeasureStep)):
+        for measured in plan_of(state).step:
             bad = next(
                 (
                     r

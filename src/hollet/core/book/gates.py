@@ -22,18 +22,10 @@ from hollet.core.book.supports import held_up_by, support_view
 from hollet.core.book.tighten import doubted_bolts, joint_facts
 from hollet.core.entries import BookState, Decision, LeftOpen, Line
 from hollet.core.instruments import Instrument
-from hollet.core.procedure.sheet import (
-    RUNGS,
-    STAGES,
-    FillStep,
-    InspectStep,
-    MeasureStep,
-    Opens,
-    RunStep,
-    Step,
-    TightenStep,
-    blocks_of,
-)
+from hollet.core.procedure.kinds.inspect import InspectStep
+from hollet.core.procedure.pieces import Opens
+from hollet.core.procedure.sheet import Step, blocks_of
+from hollet.core.procedure.words import RUNGS, STAGES
 
 __all__ = [
     "GATE_LINE",
@@ -300,9 +292,7 @@ def _joints(state: BookState) -> tuple[OpenItem, ...]:
     found = []
     for joint in plan.joint:
         facts = joint_facts(state, joint)
-        step = next(
-            (s for s in plan.step if isinstance(s, TightenStep) and s.joint == joint.id), None
-        )
+        step = next((s for s in plan.step if joint.id in s.tightens()), None)
         status = status_of(state, step) if step is not None else None
         passed = (
             status is not None
@@ -365,31 +355,8 @@ def open_items(
                     note=status.doubt,
                 )
             )
-        if isinstance(step, MeasureStep):
-            found += _results(state, step, tools, status)
-        if isinstance(step, InspectStep):
-            parts = dict(open_parts(state, step)) if status.status != "not_there" else {}
-            if status.status in ("skipped", "not_applicable"):
-                parts |= {
-                    part: words
-                    for part, words in unseen_safety(state, step)
-                    if part.id not in {p.id for p in parts}
-                }
-            found += [
-                _item(
-                    id=f"part:{step.id}/{part.id}",
-                    kind="part",
-                    what=words,
-                    step=step.id,
-                    step_number=step.number,
-                    stage=step.stage,
-                    undo="say when it is done",
-                    blocks=SAFETY_RUNG.get(part.safety, "drive")
-                    if part.barred and part.safety
-                    else blocks_of(plan, step),
-                )
-                for part, words in parts.items()
-            ]
+        found += _results(state, step, tools, status)
+        found += _parts(state, step.as_inspection(), status)
     found += [i for step in plan.step for i in _missing(state, step, known[step.id])]
     found += _undone_too_early(state, known)
     found += _not_as_found(state)
@@ -397,11 +364,37 @@ def open_items(
     return tuple(found)
 
 
+def _parts(state: BookState, step: InspectStep | None, status: StepStatus) -> list[OpenItem]:
+    """Parts that are bad or not looked at; a step passed over says nothing of one that is safety
+    critical.
+    """
+    if step is None:
+        return []
+    parts = dict(open_parts(state, step)) if status.status != "not_there" else {}
+    if status.status in ("skipped", "not_applicable"):
+        known = {part.id for part in parts}
+        parts |= {p: words for p, words in unseen_safety(state, step) if p.id not in known}
+    rung = blocks_of(plan_of(state), step)
+    return [
+        _item(
+            id=f"part:{step.id}/{part.id}",
+            kind="part",
+            what=words,
+            step=step.id,
+            step_number=step.number,
+            stage=step.stage,
+            undo="say when it is done",
+            blocks=SAFETY_RUNG.get(part.safety, "drive") if part.barred and part.safety else rung,
+        )
+        for part, words in parts.items()
+    ]
+
+
 def _by_doubted_wrench(state: BookState, tools: Sequence[Instrument]) -> list[OpenItem]:
     """Bolts as they are now that were pulled with a wrench found wrong at its check since."""
     found = []
     for step in (plan := plan_of(state)).step:
-        joint = plan.find_joint(step.joint) if isinstance(step, TightenStep) else None
+        joint = plan.find_joint(next(iter(step.tightens()), None))
         doubts = doubted_bolts(state, joint, tools) if joint is not None else {}
         if joint is not None and doubts:
             bolts = ", ".join(str(number) for number in sorted(doubts))
@@ -485,11 +478,8 @@ def _undone_too_early(state: BookState, known: dict[str, StepStatus]) -> list[Op
     in before cranking.
     """
     plan = plan_of(state)
-    to_come = {
-        step.rung
-        for step in plan.step
-        if isinstance(step, RunStep) and known[step.id].status not in SETTLED
-    }
+    runs = [run for step in plan.step if (run := step.as_run()) is not None]
+    to_come = {run.rung for run in runs if known[run.id].status not in SETTLED}
     open_now = {item.id for item in _temporary(state)}
     return [
         _item(
@@ -508,7 +498,7 @@ def _undone_too_early(state: BookState, known: dict[str, StepStatus]) -> list[Op
 
 
 def _results(
-    state: BookState, step: MeasureStep, tools: Sequence[Instrument], status: StepStatus
+    state: BookState, step: Step, tools: Sequence[Instrument], status: StepStatus
 ) -> list[OpenItem]:
     """Results that are not proven good.
 
@@ -562,16 +552,7 @@ def _missing(state: BookState, step: Step, status: StepStatus) -> list[OpenItem]
     """
     plan = plan_of(state)
     passed = status.status in ("skipped", "not_applicable", "not_there")
-    if isinstance(step, MeasureStep):
-        names = [] if passed else [result.limit for result in step.result]
-    elif status.status in SETTLED:
-        names = []
-    elif isinstance(step, RunStep):
-        names = [n for n in (step.time_limit, step.pressure, step.pressure_by, step.coolant) if n]
-    elif isinstance(step, FillStep):
-        names = [step.amount]
-    else:
-        names = []
+    names = step.must_have(passed=passed, settled=status.status in SETTLED)
     limits = [
         limit
         for limit in plan.limit
@@ -597,15 +578,15 @@ def dry_run_decision(state: BookState) -> float | None:
     """
     plan = plan_of(state)
     for step in plan.step:
-        if not isinstance(step, FillStep) or not step.coolant:
+        if not step.cools():
             continue
         decided = [e for e in state.each(Decision, "step", step.id) if e.body.about == "dry_run"]
         if decided:
             runs = (
                 a
                 for s in plan.step
-                if isinstance(s, RunStep) and s.rung == "fire"
-                for a in attempts_of(state, s)
+                if (run := s.as_run()) is not None and run.rung == "fire"
+                for a in attempts_of(state, run)
             )
             if not any(a.started >= decided[-1].time for a in runs):
                 return float(decided[-1].body.seconds or 0.0)
@@ -619,9 +600,7 @@ def gate_answers(
     plan = plan_of(state)
     items = open_items(state, tools) if items is None else items
     dry = dry_run_decision(state)
-    coolant = {
-        f"step:{step.id}" for step in plan.step if isinstance(step, FillStep) and step.coolant
-    }
+    coolant = {f"step:{step.id}" for step in plan.step if step.cools()}
     coolant |= {f"empty:{fluid.id}" for fluid in plan.fluid if fluid.kind == "coolant"}
     answers = []
     below: list[OpenItem] = []
@@ -634,8 +613,9 @@ def gate_answers(
         must_be_open = tuple(item.what for item in items if item.open_for == rung)
         if not reasons:
             answer, limit = "nothing left open", None
-            for step in plan.step:
-                if isinstance(step, RunStep) and step.rung == rung and rung == "run_on":
+            runs = (run for s in plan.step if (run := s.as_run()) is not None)
+            for step in runs:
+                if step.rung == rung and rung == "run_on":
                     held = plan.find_limit(step.time_limit)
                     if held and held.hi:
                         answer, limit = "limited", f"{held.hi} {held.unit} at most"

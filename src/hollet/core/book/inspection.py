@@ -28,7 +28,7 @@ from hollet.core.entries import (
 from hollet.core.findings import CLEANING, CODES, DISPOSITIONS, Surface
 from hollet.core.instruments import Instrument
 from hollet.core.limits import Judgement
-from hollet.core.procedure.sheet import Face, InspectPart, InspectStep, MeasureStep
+from hollet.core.procedure.kinds.inspect import Face, InspectPart, InspectStep
 from hollet.core.procedure.tracing import Flow, Station, Trace, downstream
 
 __all__ = [
@@ -271,9 +271,8 @@ def inspection_facts(state: BookState, step: InspectStep) -> InspectionFacts:
 
 
 def _with_trace(state: BookState) -> tuple[InspectStep, ...]:
-    return tuple(
-        s for s in plan_of(state).step if isinstance(s, InspectStep) and s.trace is not None
-    )
+    looked = (step.as_inspection() for step in plan_of(state).step)
+    return tuple(step for step in looked if step is not None and step.trace is not None)
 
 
 def _reached(state: BookState, step: InspectStep) -> tuple[dict[str, str], dict[str, str]]:
@@ -673,7 +672,7 @@ def inspection_view(state: BookState, tools: Sequence[Instrument] = ()) -> Inspe
     suspect for its age.
     """
     plan = plan_of(state)
-    steps = [step for step in plan.step if isinstance(step, InspectStep)]
+    steps = [looked for step in plan.step if (looked := step.as_inspection()) is not None]
     found = tuple(inspection_facts(state, step) for step in steps)
     causes = _causes(state)
     spec = {part.id: part for step in steps for part in step.part}
@@ -755,9 +754,9 @@ def _clearance(
     state: BookState, part: InspectPart, tools: Sequence[Instrument]
 ) -> tuple[Judgement | None, str]:
     step = plan_of(state).find_step(part.clearance[0]) if part.clearance else None
-    if part.clearance is None or not isinstance(step, MeasureStep):
+    if part.clearance is None or step is None:
         return None, ""
-    result = next((r for r in step.result if r.id == part.clearance[1]), None)
+    result = next((r for r in step.results() if r.id == part.clearance[1]), None)
     return (result_of(state, step, result, tools).judgement, result.name) if result else (None, "")
 
 

@@ -12,10 +12,12 @@ from hollet.core.entries import BookState
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument, Spread, combine, reading_share
 from hollet.core.limits import Judgement, Limit, judge, rounded_up
-from hollet.core.measuring.formulas import sensitivities
+from hollet.core.procedure.formulas import sensitivities
 from hollet.core.procedure.hunt import limits_used
+from hollet.core.procedure.joints import Joint
 from hollet.core.procedure.plan import Plan
-from hollet.core.procedure.sheet import FillStep, Joint, MeasureStep, Step, TightenStep
+from hollet.core.procedure.results import ReadingSpec, ResultSpec
+from hollet.core.procedure.sheet import Step
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import decimal_text
 from hollet.core.quantities.units import find_unit
@@ -99,8 +101,8 @@ def limit_book(state: BookState, tools: Sequence[Instrument]) -> LimitBook:
     for step in plan.step:
         for name in limits_used(step):
             used.setdefault(name, []).append(step)
-        if isinstance(step, TightenStep):
-            joints.setdefault(step.joint, []).append(step)
+        for joint in step.tightens():
+            joints.setdefault(joint, []).append(step)
     place = {step.id: k for k, step in enumerate(plan.step)}
     rows = [_limit_row(state, plan, limit, used.get(limit.id, []), tools) for limit in plan.limit]
     rows += [_joint_row(joint, joints.get(joint.id, []), tools) for joint in plan.joint]
@@ -127,7 +129,6 @@ def _limit_row(
     judged = tuple(
         JudgedRow(name=r.name, judgement=r.judgement)
         for s in steps
-        if isinstance(s, MeasureStep)
         for r in results_of(state, s, tools)
         if r.limit.id == limit.id and r.readings
     )
@@ -213,24 +214,25 @@ def _readings(limit: Limit, steps: Sequence[Step]) -> list[tuple[str, float, flo
     judged by the limit.
     """
     for step in steps:
-        if isinstance(step, FillStep):
+        if step.pours() is not None:
             value = limit.figure("target") or limit.figure("hi") or limit.figure("lo")
             return [("jug", value, 1.0)] if value else []
-        if isinstance(step, MeasureStep):
-            spec = {r.id: r for r in step.reading}
-            for result in step.result:
-                names = result.named()
-                if result.limit != limit.id or any(name not in spec for name in names):
-                    continue
-                try:
-                    values = {n: float(parse(spec[n].nominal).nominal or 0) for n in names}
-                    counts = sensitivities(
-                        result, {n: v + k * APART for k, (n, v) in enumerate(values.items())}
-                    )
-                except Refused:
-                    return []
-                return [(spec[n].tool, values[n], counts[n]) for n in names if counts[n]]
+        spec = {r.id: r for r in step.readings()}
+        for result in step.results():
+            if result.limit == limit.id and all(name in spec for name in result.named()):
+                return _counted(result, spec)
     return []
+
+
+def _counted(result: ResultSpec, spec: dict[str, ReadingSpec]) -> list[tuple[str, float, float]]:
+    """The tool, value and weight of each reading that counts in a result."""
+    values = {n: float(parse(spec[n].nominal).nominal or 0) for n in result.named()}
+    apart = {n: v + k * APART for k, (n, v) in enumerate(values.items())}
+    try:
+        counts = sensitivities(result, apart)
+    except Refused:
+        return []
+    return [(spec[n].tool, values[n], counts[n]) for n in values if counts[n]]
 
 
 def _joint_row(joint: Joint, steps: Sequence[Step], tools: Sequence[Instrument]) -> FigureRow:

@@ -16,8 +16,6 @@ SPOILT: dict[frozenset[Around], str] = {
     frozenset({"dust", "wind"}): "in blown sand",
     frozenset({"dust"}): "in dust",
 }
-LOOKED_AT = ("inspect", "measure")
-CLOSED = ("fit", "tighten", "connect")
 
 
 class LookAgain(View):
@@ -63,17 +61,11 @@ def looks_due(state: BookState) -> tuple[LookAgain, ...]:
 
 def _did(step: Step, entry: Line) -> str | None:
     done = entry.body.stands().status == "done"
-    if entry.body.looks or (done and step.kind in LOOKED_AT):
+    if entry.body.looks or (done and step.looked_at):
         return "looked at"
     if not done:
         return None
-    return (
-        "closed"
-        if step.kind in CLOSED or step.closes
-        else "cleaned"
-        if step.stage == "prepare"
-        else None
-    )
+    return "closed" if step.closes_up else "cleaned" if step.stage == "prepare" else None
 
 
 def _spoilt(state: BookState, entry: Line) -> str | None:

@@ -34,8 +34,11 @@ from hollet.core.instruments import (
     single_reading_U,
 )
 from hollet.core.limits import Judgement, Limit, judge, judge_lower_end
-from hollet.core.measuring.formulas import evaluate, sensitivities
-from hollet.core.procedure.sheet import BaseStep, MeasureStep, ReadingSpec, ResultSpec, Sheet, Step
+from hollet.core.procedure.formulas import evaluate, sensitivities
+from hollet.core.procedure.kinds import BaseStep
+from hollet.core.procedure.kinds.measure import MeasureStep
+from hollet.core.procedure.results import ReadingSpec, ResultSpec
+from hollet.core.procedure.sheet import Sheet, Step
 from hollet.core.quantities.parse import Parsed, parse
 from hollet.core.quantities.quantity import Quantity, decimal_text, exact, round9
 from hollet.core.quantities.units import CANONICAL, find_unit
@@ -414,10 +417,10 @@ def _value_text(entry: Entry[Reading]) -> str:
 
 
 def results_of(
-    state: BookState, step: MeasureStep, tools: Sequence[Instrument] = ()
+    state: BookState, step: BaseStep, tools: Sequence[Instrument] = ()
 ) -> tuple[ResultFacts, ...]:
     """All results of a step, judged by the limits as they stand now."""
-    return tuple(result_of(state, step, spec, tools) for spec in step.result)
+    return tuple(result_of(state, step, spec, tools) for spec in step.results())
 
 
 def result_of(

@@ -38,8 +38,10 @@ from hollet.core.entries import (
     Supported,
     Undone,
 )
+from hollet.core.procedure.kinds import BaseStep
+from hollet.core.procedure.pieces import After
 from hollet.core.procedure.plan import Plan
-from hollet.core.procedure.sheet import After, BaseStep, Step, is_danger
+from hollet.core.procedure.sheet import Step, is_danger
 from hollet.core.quantities.parse import parse
 
 __all__ = [

@@ -10,27 +10,16 @@ from hollet.core.book.windows import Chance, chances
 from hollet.core.entries import BookState
 from hollet.core.procedure.changes import (
     Change,
-    ExtraChange,
-    FactChange,
-    HiddenChange,
-    JointChange,
-    LimitChange,
-    OrderChange,
-    PartChange,
-    PeopleChange,
-    ReasonChange,
-    RetiredChange,
-    SchoolChange,
-    StepIn,
-    WayChange,
+    Names,
     apply,
 )
 from hollet.core.procedure.closings import Gap, plan_gaps
 from hollet.core.procedure.hunt import HuntItem, hunt_list
 from hollet.core.procedure.late import hours_of, late_insertion
+from hollet.core.procedure.pieces import After, Role
 from hollet.core.procedure.plan import Plan, known_of, select
 from hollet.core.procedure.schools import Agreement, Extra, School, agreement_state, possible
-from hollet.core.procedure.sheet import After, Role, Step, is_danger
+from hollet.core.procedure.sheet import Step, is_danger
 from hollet.core.words import counted
 
 __all__ = ["Difference", "Gear", "PlanView", "change_words", "difference", "hunt_of", "plan_view"]
@@ -437,7 +426,7 @@ def difference(state: BookState, changes: Sequence[Change], gear: Gear) -> Diffe
     was, now = {s.id: s for s in old.plan.step}, {s.id: s for s in new.plan.step}
     out = [s for s in old.plan.step if s.id not in now]
     why = {left.step.id: left.because for left in new.left_out}
-    put_in = next((change.step.id for change in changes if isinstance(change, StepIn)), None)
+    put_in = next((step.id for change in changes if (step := change.put_in())), None)
     return Difference(
         what=change_words(whole, changes),
         steps_in=tuple(f"{s.number} {s.title}" for s in new.plan.step if s.id not in was),
@@ -489,12 +478,12 @@ def _late(plan: Plan, step: str, settled: Set[str]) -> LateView:
 
 
 def _moved(changes: Sequence[Change], plan: Plan) -> tuple[str, ...]:
-    orders = [change for change in changes if isinstance(change, OrderChange)]
+    orders = [order for change in changes if (order := change.order()) is not None]
     if not orders:
         return ()
     here = {step.id: step for step in plan.step}
-    was = [s for s in orders[-1].before if s in here]
-    now = [s for s in orders[-1].after if s in here]
+    was = [s for s in orders[-1][0] if s in here]
+    now = [s for s in orders[-1][1] if s in here]
     return tuple(
         f"{here[step].number} {here[step].title}"
         for k, step in enumerate(now)
@@ -513,69 +502,8 @@ def _figures(old: Plan, new: Plan) -> tuple[str, ...]:
 
 def change_words(plan: Plan, changes: Sequence[Change]) -> str:
     """What the changes are, in one line for the log."""
-    known = known_of(plan)
-    told = [change for change in changes if not isinstance(change, OrderChange)] or changes
-    said = [_words(plan, change, dict(known.names)) for change in told]
-    return "; ".join(dict.fromkeys(words for words in said if words))[:200]
-
-
-def _words(plan: Plan, change: Change, names: dict[str, str]) -> str:
     steps = {step.id: f"{step.number} {step.short or step.title}" for step in plan.step}
-    if isinstance(change, LimitChange):
-        return (
-            f"{change.after.name}: "
-            + (f"{change.before.words()} became " if change.before else "")
-            + change.after.words()
-        )
-    if isinstance(change, JointChange):
-        asked = ", ".join(
-            stage.torque or stage.angle or "not given" for stage in change.after.stage
-        )
-        return f"{change.after.name}: {asked}" + ("" if change.after.source else ", assumed")
-    if isinstance(change, FactChange):
-        return f"{names.get(change.fact, change.fact)}: {change.after or 'not known'}"
-    if isinstance(change, WayChange):
-        return (
-            f"{names.get(change.school, change.school)} "
-            f"{names.get(f'{change.school}.{change.after}', change.after)}"
-        )
-    if isinstance(change, ExtraChange):
-        return (
-            f"while it is open, {names.get(change.extra, change.extra)}: "
-            f"{'yes' if change.after else 'no'}"
-        )
-    if isinstance(change, PartChange):
-        return f"{names.get(change.part, change.part)}: {change.after or 'not known'}"
-    if isinstance(change, StepIn):
-        return f"put in: {change.step.number} {change.step.title}"
-    if isinstance(change, HiddenChange):
-        return (
-            f"hidden at {steps.get(change.step, change.step)}: {change.after}"
-            if change.after
-            else f"not hidden there: {change.before}"
-        )
-    if isinstance(change, SchoolChange):
-        return (
-            f"ways known: {change.after.question} {', '.join(way.name for way in change.after.way)}"
-        )
-    if isinstance(change, PeopleChange):
-        return (
-            f"{steps.get(change.step, change.step)}: "
-            f"{f'{change.after} comes' if change.after else 'people to be asked'}"
-        )
-    if isinstance(change, RetiredChange):
-        return (
-            f"{'taken out' if change.after else 'put back'}: {steps.get(change.step, change.step)}"
-        )
-    if isinstance(change, ReasonChange):
-        link = change.after or change.before
-        other = steps.get(link.step, "") if link else ""
-        return (
-            f"{steps.get(change.step, change.step)} waits for {other}: {link.because}"
-            if change.after and link and other
-            else f"{steps.get(change.step, change.step)} no longer waits for {other}"
-            if not change.after
-            else ""
-        )
-    places = [step for a, step in zip(change.before, change.after, strict=False) if a != step]
-    return f"order changed: {steps.get(places[0], places[0])}" if places else ""
+    names = Names(steps, dict(known_of(plan).names))
+    told = [change for change in changes if change.order() is None] or changes
+    said = [change.words(names) for change in told]
+    return "; ".join(dict.fromkeys(words for words in said if words))[:200]

@@ -23,11 +23,13 @@ from hollet.core.procedure.changes import (
     apply,
 )
 from hollet.core.procedure.closings import closers_of
+from hollet.core.procedure.kinds.check import CheckStep
+from hollet.core.procedure.pieces import After, Opens
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.precedence import contradiction, in_order
 from hollet.core.procedure.reversing import Clash, Link, Node, Off, Rebuilt, refit_links, turn_round
-from hollet.core.procedure.sheet import RUNGS, After, CheckStep, Opens, RunStep, Step
-from hollet.core.procedure.words import STAGE_RANK, Part, Stage, Words
+from hollet.core.procedure.sheet import Step
+from hollet.core.procedure.words import RUNGS, STAGE_RANK, Part, Stage, Words
 
 __all__ = [
     "Choices",
@@ -218,7 +220,7 @@ def _rung_links(plan: Plan, found: Sequence[Removal]) -> list[Link]:
     before the first that it blocks.
     """
     rank = {rung: k for k, rung in enumerate(RUNGS)}
-    runs = [step for step in plan.step if isinstance(step, RunStep)]
+    runs = [run for step in plan.step if (run := step.as_run()) is not None]
     links = []
     for removal in found:
         for item in _open_items(plan, removal):
@@ -507,7 +509,7 @@ def rebuild_changes(state: BookState, choices: Choices) -> tuple[Change, ...]:
                     behind=behind,
                 )
             )
-    new = {change.step.id for change in changes if isinstance(change, StepIn)}
+    new = {step.id for change in changes if (step := change.put_in()) is not None}
     for link in merged.links:
         step = whole.find_step(link.then)
         if link.then in new or step is None:
@@ -600,7 +602,7 @@ def _step_for(
 
 def _number(plan: Plan, changes: Sequence[Change], stage: Stage, behind: str | None) -> str:
     """Behind a step its number and a letter; in a stage that has no steps yet, plain numbers."""
-    put_in = {c.step.id: c.step.number for c in changes if isinstance(c, StepIn)}
+    put_in = {s.id: s.number for change in changes if (s := change.put_in()) is not None}
     used = {step.number for step in plan.step} | set(put_in.values())
     numbers: dict[str, str] = {step.id: step.number for step in plan.step} | put_in
     base = numbers.get(behind or "", "").rstrip("abcdefghijklmnopqrstuvwxyz")

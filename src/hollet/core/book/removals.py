@@ -7,7 +7,7 @@ from hollet.core.book.status import SETTLED, plan_of, status_of
 from hollet.core.book.views import View
 from hollet.core.entries import BookState, Removed
 from hollet.core.procedure.plan import Plan
-from hollet.core.procedure.sheet import RemoveStep, Step, TightenStep
+from hollet.core.procedure.sheet import Step
 
 __all__ = ["Removal", "back_steps", "find_removal", "puts_back", "removals"]
 
@@ -47,19 +47,15 @@ def back_steps(plan: Plan, step: Step) -> tuple[str, ...]:
     if said:
         return said
     opened = {item.id for item in step.opens}
-    joint = step.joint if isinstance(step, RemoveStep) else None
-    return tuple(
-        s.id
-        for s in plan.step
-        if opened & set(s.closes) or (joint and isinstance(s, TightenStep) and s.joint == joint)
-    )
+    joint = step.takes_out()
+    return tuple(s.id for s in plan.step if opened & set(s.closes) or joint in s.tightens())
 
 
 def puts_back(plan: Plan, step: Step) -> tuple[str, ...]:
     """The removals that a step puts back: those it names, and the take-down steps whose way back it
     is.
     """
-    if not (step.refits or step.closes or isinstance(step, TightenStep)):
+    if not (step.refits or step.closes or step.tightens()):
         return ()
     others = (s.id for s in plan.step if s.stage == "take_down" and step.id in back_steps(plan, s))
     return tuple(dict.fromkeys((*step.refits, *others)))
@@ -76,7 +72,7 @@ def removals(state: BookState) -> tuple[Removal, ...]:
         contents.setdefault(content.owner, []).append(content)
     found = []
     for step in plan.step:
-        if step.stage != "take_down" or not (isinstance(step, RemoveStep) or step.opens):
+        if step.stage != "take_down" or not (step.takes_off or step.opens):
             continue
         status = status_of(state, step)
         if status.status != "done" or status.entry is None:
@@ -94,7 +90,7 @@ def removals(state: BookState) -> tuple[Removal, ...]:
                 step=step.id,
                 bags=bags,
                 place=next((b.place for b in bags if b.place), None),
-                on_stand=isinstance(step, RemoveStep) and step.on_stand,
+                on_stand=step.stands(),
                 because=None,
                 reason_kind=None,
                 back=back_steps(plan, step),

@@ -14,8 +14,8 @@ from pydantic import BaseModel, ConfigDict
 from hollet.core.book.status import plan_of
 from hollet.core.entries import AttemptEnded, AttemptStarted, BookState, Entry, RunSample, Samples
 from hollet.core.limits import Limit
+from hollet.core.procedure.kinds.run import RunStep
 from hollet.core.procedure.plan import Plan
-from hollet.core.procedure.sheet import RunStep
 from hollet.core.quantities.quantity import Measured, decimal_text, round9
 from hollet.core.running import STALE_S, Seen, oil_state
 from hollet.core.states import state_conflict

@@ -4,7 +4,8 @@ high the hook reaches.
 
 from hollet.core.book.views import View
 from hollet.core.entries import BookState, Said
-from hollet.core.procedure.sheet import Ask, CheckStep
+from hollet.core.procedure.kinds.base import BaseStep
+from hollet.core.procedure.kinds.check import Ask
 from hollet.core.quantities.quantity import Measured
 
 __all__ = ["SaidFigure", "not_enough", "said_figures"]
@@ -24,12 +25,12 @@ class SaidFigure(View):
     problem: str | None
 
 
-def said_figures(state: BookState, step: CheckStep) -> tuple[SaidFigure, ...]:
+def said_figures(state: BookState, step: BaseStep) -> tuple[SaidFigure, ...]:
     """What the step asks for, in the order of the sheet, with what was said last."""
-    return tuple(_figure(state, step, ask) for ask in step.asks)
+    return tuple(_figure(state, step, ask) for ask in step.figures())
 
 
-def not_enough(state: BookState, step: CheckStep) -> str | None:
+def not_enough(state: BookState, step: BaseStep) -> str | None:
     """The first figure of the step that another one forbids, in words: gear that carries less than
     the unit weighs.
     """
@@ -45,12 +46,12 @@ def _words(value: Measured) -> str:
     return f"{value.value} {value.unit}"
 
 
-def _figure(state: BookState, step: CheckStep, ask: Ask) -> SaidFigure:
+def _figure(state: BookState, step: BaseStep, ask: Ask) -> SaidFigure:
     said = state.newest(Said, "said", ask.id)
     value = _value(state, ask)
     problem = None
     for bound, words in ((ask.at_least, "less"), (ask.at_most, "more")):
-        other = next((a for a in step.asks if a.id == bound), None)
+        other = next((a for a in step.figures() if a.id == bound), None)
         limit = _value(state, other) if other is not None else None
         if value is None or limit is None or other is None:
             continue

@@ -14,7 +14,6 @@ from hollet.core.book.status import plan_of, statuses
 from hollet.core.book.supports import support_view
 from hollet.core.book.views import View
 from hollet.core.entries import BookState, Entry, GoneOn, Secured, Stopped
-from hollet.core.procedure.sheet import RunStep
 
 __all__ = ["SecureItem", "SecureView", "is_stopped", "secure_view"]
 
@@ -95,7 +94,10 @@ def secure_view(state: BookState, now: str) -> SecureView:
         )
 
     running = any(
-        not a.ended for s in plan.step if isinstance(s, RunStep) for a in attempts_of(state, s)
+        not a.ended
+        for s in plan.step
+        if (run := s.as_run()) is not None
+        for a in attempts_of(state, run)
     )
     if running:
         add("key", "Key off", "the engine runs")

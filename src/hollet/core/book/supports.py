@@ -17,7 +17,8 @@ from dataclasses import dataclass, field, replace
 
 from hollet.core.book.views import View
 from hollet.core.entries import BookState, Entry, Supported, VehicleStands
-from hollet.core.procedure.sheet import BaseStep, Carry, Release
+from hollet.core.procedure.kinds import BaseStep
+from hollet.core.procedure.pieces import Carry, Release
 from hollet.core.procedure.words import KIND_WORDS, Carried, Ground, SupportKind
 from hollet.core.quantities.quantity import Measured
 

@@ -10,7 +10,7 @@ from hollet.core.book.removals import Removal, removals
 from hollet.core.book.status import plan_of, statuses
 from hollet.core.book.views import View
 from hollet.core.entries import BookState
-from hollet.core.procedure.sheet import BagLine, RemoveStep
+from hollet.core.procedure.pieces import BagLine
 from hollet.core.procedure.words import KINDS_OF_REASON
 
 __all__ = ["REASONS", "TakeDownView", "takedown_view"]
@@ -63,7 +63,7 @@ def takedown_view(state: BookState, now: str) -> TakeDownView:
     at = plan_of(state).find_step(current_step(state, now, statuses(state)))
     assert at is not None
     parts = [
-        r for r in off if r.own or isinstance(plan_of(state).find_step(r.step), RemoveStep)
+        r for r in off if r.own or ((s := plan_of(state).find_step(r.step)) and s.takes_off)
     ]  # a lead taken off its post is no part
     return TakeDownView(
         removals=off,

@@ -20,7 +20,8 @@ from hollet.core.entries import (
     Skipped,
 )
 from hollet.core.instruments import Instrument
-from hollet.core.procedure.sheet import Joint, Sheet
+from hollet.core.procedure.joints import Joint
+from hollet.core.procedure.sheet import Sheet
 from hollet.core.quantities.quantity import decimal_text
 from hollet.core.tightening.patterns import circle_point, head_point
 

@@ -12,7 +12,6 @@ from hollet.core.book.supports import support_view
 from hollet.core.book.views import View
 from hollet.core.entries import BookState, Done
 from hollet.core.instruments import Instrument
-from hollet.core.procedure.sheet import InspectStep
 
 __all__ = ["TurnedView", "turned_of"]
 
@@ -51,10 +50,11 @@ def turned_of(state: BookState, tools: Sequence[Instrument]) -> tuple[TurnedView
         ):
             found.append(TurnedView(step=item.step, number=item.step_number, words=item.what))
     for step in plan_of(state).step:
-        if isinstance(step, InspectStep) and known[step.id].status in SETTLED:
+        inspection = step.as_inspection()
+        if inspection is not None and known[step.id].status in SETTLED:
             found += [
                 TurnedView(step=step.id, number=step.number, words=words)
-                for part, words in open_parts(state, step)
+                for part, words in open_parts(state, inspection)
                 if part.bad and part.choice in STAYS_IN
             ]
     found += [

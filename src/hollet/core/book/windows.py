@@ -3,7 +3,7 @@
 from hollet.core.book.status import SETTLED, plan_of, selection_of, status_of
 from hollet.core.book.views import View
 from hollet.core.entries import BookState, Decision
-from hollet.core.procedure.sheet import BaseStep
+from hollet.core.procedure.kinds import BaseStep
 
 __all__ = ["Chance", "chances"]
 

@@ -8,7 +8,7 @@ from hollet.core.entries import Adapter
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument
 from hollet.core.limits import Judgement, Limit, judge
-from hollet.core.procedure.sheet import Joint
+from hollet.core.procedure.joints import Joint
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import decimal_text, round9
 from hollet.core.tightening.adapters import in_usable_range, lever_ratio

@@ -7,8 +7,8 @@ from typing import Annotated, Any, ClassVar, Literal, NamedTuple
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from hollet.core.procedure.pieces import BagLine, Carry, Opens, Release
 from hollet.core.procedure.plan import Plan
-from hollet.core.procedure.sheet import BagLine, Carry, Opens, Release
 
 __all__ = [
     "Around",

@@ -3,7 +3,7 @@
 from typing import ClassVar
 
 from hollet.core.entries.base import Body, Key, Short, StepBody
-from hollet.core.procedure.sheet import Carry, Opens, OpenSort, Release
+from hollet.core.procedure.pieces import Carry, Opens, OpenSort, Release
 from hollet.core.procedure.words import KIND_WORDS, Rung
 
 __all__ = ["LeftOpen", "Undone"]

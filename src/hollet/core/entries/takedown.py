@@ -18,7 +18,7 @@ from hollet.core.entries.base import (
     measured_once,
 )
 from hollet.core.procedure.fasteners import fastener_words
-from hollet.core.procedure.sheet import BagLine, CaptureKind
+from hollet.core.procedure.pieces import BagLine, CaptureKind
 from hollet.core.procedure.stuck import Near, StuckRung
 from hollet.core.procedure.words import ReasonKind, Rung
 from hollet.core.quantities.quantity import Measured, Quantity

@@ -5,7 +5,7 @@ from typing import Annotated, ClassVar
 from pydantic import Field
 
 from hollet.core.entries.base import Key, Reason, Short, Stands, StepBody
-from hollet.core.procedure.sheet import Carry, Opens, Release
+from hollet.core.procedure.pieces import Carry, Opens, Release
 from hollet.core.quantities.quantity import Measured
 
 __all__ = ["Confirmed", "Done", "Happened", "NotThere", "Reopened", "Said", "Skipped", "Started"]

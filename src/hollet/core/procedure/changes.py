@@ -4,16 +4,21 @@ refuses.
 What a screen asks for becomes changes in `drafting`; a plan edit in the log is a list of them.
 """
 
-from collections.abc import Iterable
-from typing import Annotated, Literal
+from abc import abstractmethod
+from collections.abc import Callable, Iterable, Mapping, Set
+from typing import Annotated, Literal, NamedTuple, TypeVar
 
 from pydantic import Field
 
 from hollet.core.limits import Limit
+from hollet.core.procedure.joints import Joint
+from hollet.core.procedure.pieces import After
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.schools import School
-from hollet.core.procedure.sheet import After, Joint, Step
+from hollet.core.procedure.sheet import Step
 from hollet.core.procedure.words import STAGE_RANK, Id, Part, Words
+
+V = TypeVar("V")
 
 __all__ = [
     "Change",
@@ -22,6 +27,7 @@ __all__ = [
     "HiddenChange",
     "JointChange",
     "LimitChange",
+    "Names",
     "OrderChange",
     "PartChange",
     "PeopleChange",
@@ -34,23 +40,88 @@ __all__ = [
 ]
 
 
-class LimitChange(Part):
+class Names(NamedTuple):
+    """What steps, facts, schools, ways, extras and parts are called in a plan."""
+
+    steps: dict[str, str]
+    others: dict[str, str]
+
+    def step(self, name: str) -> str:
+        """A step by its number and short title."""
+        return self.steps.get(name, name)
+
+    def of(self, name: str | None) -> str:
+        """Anything else."""
+        return self.others.get(name or "", name or "")
+
+
+class Edit(Part):
+    """Base of all changes: what the plan is after it, and what it is in words."""
+
+    @abstractmethod
+    def applied(self, plan: Plan) -> Plan:
+        """The plan after the change; about something that is not there it changes nothing."""
+
+    @abstractmethod
+    def words(self, names: Names) -> str:
+        """The change in words, for the log."""
+
+    def put_in(self) -> Step | None:
+        """The step that it puts in."""
+        return None
+
+    def at(self) -> str | None:
+        """The step that it is about."""
+        return None
+
+    def behind_step(self) -> str | None:
+        """The step behind which it puts one in."""
+        return None
+
+    def for_sheet(self, steps: Set[str]) -> "Edit | None":
+        """The change as a sheet with these steps takes it over."""
+        return self if self.at() in steps else None
+
+    def order(self) -> tuple[tuple[str, ...], tuple[str, ...]] | None:
+        """The order of all steps as it was and is, where it changes that alone."""
+        return None
+
+
+class LimitChange(Edit):
     """A figure; `before` is absent for a new one."""
 
     op: Literal["limit"] = "limit"
     before: Limit | None = None
     after: Limit
 
+    def applied(self, plan: Plan) -> Plan:
+        after = self.after
+        limits = tuple(after if limit.id == after.id else limit for limit in plan.limit)
+        new = plan.find_limit(after.id) is None
+        return plan.model_copy(update={"limit": (*limits, after) if new else limits})
 
-class JointChange(Part):
+    def words(self, names: Names) -> str:
+        before = f"{self.before.words()} became " if self.before else ""
+        return f"{self.after.name}: {before}{self.after.words()}"
+
+
+class JointChange(Edit):
     """The stages, tolerance or source of a joint."""
 
     op: Literal["joint"] = "joint"
     before: Joint
     after: Joint
 
+    def applied(self, plan: Plan) -> Plan:
+        joints = tuple(self.after if joint.id == self.after.id else joint for joint in plan.joint)
+        return plan.model_copy(update={"joint": joints})
 
-class FactChange(Part):
+    def words(self, names: Names) -> str:
+        asked = ", ".join(s.torque or s.angle or "not given" for s in self.after.stage)
+        return f"{self.after.name}: {asked}" + ("" if self.after.source else ", assumed")
+
+
+class FactChange(Edit):
     """A fact of the vehicle; absent is "not known"."""
 
     op: Literal["fact"] = "fact"
@@ -58,8 +129,14 @@ class FactChange(Part):
     before: str | None = None
     after: str | None = None
 
+    def applied(self, plan: Plan) -> Plan:
+        return plan.model_copy(update={"facts": _with(plan.facts, self.fact, self.after)})
 
-class WayChange(Part):
+    def words(self, names: Names) -> str:
+        return f"{names.of(self.fact)}: {self.after or 'not known'}"
+
+
+class WayChange(Edit):
     """The way chosen of a school."""
 
     op: Literal["way"] = "way"
@@ -67,8 +144,15 @@ class WayChange(Part):
     before: str | None = None
     after: str | None = None
 
+    def applied(self, plan: Plan) -> Plan:
+        return plan.model_copy(update={"ways": _with(plan.ways, self.school, self.after)})
 
-class ExtraChange(Part):
+    def words(self, names: Names) -> str:
+        way = names.others.get(f"{self.school}.{self.after}", self.after)
+        return f"{names.of(self.school)} {way}"
+
+
+class ExtraChange(Edit):
     """Extra work wanted or not."""
 
     op: Literal["extra"] = "extra"
@@ -76,8 +160,14 @@ class ExtraChange(Part):
     before: bool | None = None
     after: bool | None = None
 
+    def applied(self, plan: Plan) -> Plan:
+        return plan.model_copy(update={"extras": _with(plan.extras, self.extra, self.after)})
 
-class PartChange(Part):
+    def words(self, names: Names) -> str:
+        return f"while it is open, {names.of(self.extra)}: {'yes' if self.after else 'no'}"
+
+
+class PartChange(Edit):
     """Which kind of a part it is."""
 
     op: Literal["part"] = "part"
@@ -85,16 +175,47 @@ class PartChange(Part):
     before: str | None = None
     after: str | None = None
 
+    def applied(self, plan: Plan) -> Plan:
+        return plan.model_copy(update={"parts": _with(plan.parts, self.part, self.after)})
 
-class StepIn(Part):
+    def words(self, names: Names) -> str:
+        return f"{names.of(self.part)}: {self.after or 'not known'}"
+
+
+class StepIn(Edit):
     """A step put in, behind another or first of its stage."""
 
     op: Literal["step_in"] = "step_in"
     step: Step
     behind: Id | None = None
 
+    def put_in(self) -> Step:
+        return self.step
 
-class HiddenChange(Part):
+    def at(self) -> str:
+        return self.step.id
+
+    def behind_step(self) -> str | None:
+        return self.behind
+
+    def for_sheet(self, steps: Set[str]) -> "StepIn":
+        links = tuple(link for link in self.step.after if link.step in steps)
+        bare = self.step.model_copy(update={"number": "", "after": links})
+        return self.model_copy(update={"step": bare})
+
+    def applied(self, plan: Plan) -> Plan:
+        if plan.find_step(self.step.id) is not None:
+            return plan
+        rank, steps = STAGE_RANK[self.step.stage], list(enumerate(plan.step))
+        first = next((k for k, step in steps if STAGE_RANK[step.stage] >= rank), len(steps))
+        at = next((k + 1 for k, step in steps if step.id == self.behind), first)
+        return plan.model_copy(update={"step": (*plan.step[:at], self.step, *plan.step[at:])})
+
+    def words(self, names: Names) -> str:
+        return f"put in: {self.step.number} {self.step.title}"
+
+
+class HiddenChange(Edit):
     """Something hidden at a step, known now; `after` absent takes it away."""
 
     op: Literal["hidden"] = "hidden"
@@ -102,15 +223,37 @@ class HiddenChange(Part):
     before: Words | None = None
     after: Words | None = None
 
+    def at(self) -> str:
+        return self.step
 
-class SchoolChange(Part):
+    def applied(self, plan: Plan) -> Plan:
+        return _at_step(plan, self.step, self._hidden)
+
+    def _hidden(self, step: Step) -> dict[str, object]:
+        others = tuple(thing for thing in step.hidden if thing not in (self.before, self.after))
+        return {"hidden": others if self.after is None else (*others, self.after)}
+
+    def words(self, names: Names) -> str:
+        if not self.after:
+            return f"not hidden there: {self.before}"
+        return f"hidden at {names.step(self.step)}: {self.after}"
+
+
+class SchoolChange(Edit):
     """A question on which the mechanic knows several ways."""
 
     op: Literal["school"] = "school"
     after: School
 
+    def applied(self, plan: Plan) -> Plan:
+        others = (school for school in plan.school if school.id != self.after.id)
+        return plan.model_copy(update={"school": (*others, self.after)})
 
-class PeopleChange(Part):
+    def words(self, names: Names) -> str:
+        return f"ways known: {self.after.question} {', '.join(way.name for way in self.after.way)}"
+
+
+class PeopleChange(Edit):
     """Who comes to a step that needs more than one; absent is "to be asked"."""
 
     op: Literal["people"] = "people"
@@ -118,16 +261,36 @@ class PeopleChange(Part):
     before: Words | None = None
     after: Words | None = None
 
+    def at(self) -> str:
+        return self.step
 
-class RetiredChange(Part):
+    def applied(self, plan: Plan) -> Plan:
+        return plan.model_copy(update={"helpers": _with(plan.helpers, self.step, self.after)})
+
+    def words(self, names: Names) -> str:
+        comes = f"{self.after} comes" if self.after else "people to be asked"
+        return f"{names.step(self.step)}: {comes}"
+
+
+class RetiredChange(Edit):
     """A step taken out of the plan, or put back."""
 
     op: Literal["retired"] = "retired"
     step: Id
     after: bool
 
+    def at(self) -> str:
+        return self.step
 
-class ReasonChange(Part):
+    def applied(self, plan: Plan) -> Plan:
+        others = tuple(step for step in plan.retired if step != self.step)
+        return plan.model_copy(update={"retired": (*others, self.step) if self.after else others})
+
+    def words(self, names: Names) -> str:
+        return f"{'taken out' if self.after else 'put back'}: {names.step(self.step)}"
+
+
+class ReasonChange(Edit):
     """A reason of a step: new, changed or taken away."""
 
     op: Literal["reason"] = "reason"
@@ -135,13 +298,43 @@ class ReasonChange(Part):
     before: After | None = None
     after: After | None = None
 
+    def at(self) -> str:
+        return self.step
 
-class OrderChange(Part):
+    def applied(self, plan: Plan) -> Plan:
+        return _at_step(plan, self.step, self._after)
+
+    def _after(self, step: Step) -> dict[str, object]:
+        named = self.after or self.before
+        others = tuple(link for link in step.after if named is None or link.step != named.step)
+        return {"after": others if self.after is None else (*others, self.after)}
+
+    def words(self, names: Names) -> str:
+        link = self.after or self.before
+        other = names.steps.get(link.step, "") if link else ""
+        if self.after is None:
+            return f"{names.step(self.step)} no longer waits for {other}"
+        return f"{names.step(self.step)} waits for {other}: {self.after.because}" if other else ""
+
+
+class OrderChange(Edit):
     """The order of all steps, as it was and is."""
 
     op: Literal["order"] = "order"
     before: tuple[Id, ...]
     after: tuple[Id, ...]
+
+    def order(self) -> tuple[tuple[str, ...], tuple[str, ...]]:
+        return self.before, self.after
+
+    def applied(self, plan: Plan) -> Plan:
+        place = {step: k for k, step in enumerate(self.after)}
+        listed = sorted(plan.step, key=lambda step: place.get(step.id, len(place)))
+        return plan.model_copy(update={"step": tuple(listed)})
+
+    def words(self, names: Names) -> str:
+        moved = [step for a, step in zip(self.before, self.after, strict=False) if a != step]
+        return f"order changed: {names.step(moved[0])}" if moved else ""
 
 
 Change = Annotated[
@@ -162,99 +355,19 @@ Change = Annotated[
 ]
 
 
-def apply(plan: Plan, changes: Iterable[Change]) -> Plan:
+def apply(plan: Plan, changes: Iterable[Edit]) -> Plan:
     """The plan after the changes; a change about something that is not there changes nothing."""
     for change in changes:
-        plan = _apply(plan, change)
+        plan = change.applied(plan)
     return plan
 
 
-def _apply(plan: Plan, change: Change) -> Plan:
-    if isinstance(change, LimitChange):
-        limits = tuple(
-            change.after if limit.id == change.after.id else limit for limit in plan.limit
-        )
-        new = plan.find_limit(change.after.id) is None
-        return plan.model_copy(update={"limit": (*limits, change.after) if new else limits})
-    if isinstance(change, JointChange):
-        return plan.model_copy(
-            update={
-                "joint": tuple(change.after if j.id == change.after.id else j for j in plan.joint)
-            }
-        )
-    if isinstance(change, FactChange):
-        return plan.model_copy(update={"facts": _with(plan.facts, change.fact, change.after)})
-    if isinstance(change, WayChange):
-        return plan.model_copy(update={"ways": _with(plan.ways, change.school, change.after)})
-    if isinstance(change, ExtraChange):
-        kept = {key: value for key, value in plan.extras.items() if key != change.extra}
-        return plan.model_copy(
-            update={
-                "extras": kept if change.after is None else {**kept, change.extra: change.after}
-            }
-        )
-    if isinstance(change, PartChange):
-        return plan.model_copy(update={"parts": _with(plan.parts, change.part, change.after)})
-    if isinstance(change, StepIn):
-        return _step_in(plan, change)
-    if isinstance(change, HiddenChange):
-        return plan.model_copy(
-            update={
-                "step": tuple(_hidden(s, change) if s.id == change.step else s for s in plan.step)
-            }
-        )
-    if isinstance(change, SchoolChange):
-        return plan.model_copy(
-            update={"school": (*(s for s in plan.school if s.id != change.after.id), change.after)}
-        )
-    if isinstance(change, PeopleChange):
-        return plan.model_copy(update={"helpers": _with(plan.helpers, change.step, change.after)})
-    if isinstance(change, RetiredChange):
-        others = tuple(step for step in plan.retired if step != change.step)
-        return plan.model_copy(
-            update={"retired": (*others, change.step) if change.after else others}
-        )
-    if isinstance(change, ReasonChange):
-        return plan.model_copy(
-            update={
-                "step": tuple(_reason(s, change) if s.id == change.step else s for s in plan.step)
-            }
-        )
-    place = {step: k for k, step in enumerate(change.after)}
-    listed = sorted(plan.step, key=lambda step: place.get(step.id, len(place)))
-    return plan.model_copy(update={"step": tuple(listed)})
-
-
-def _with(known: dict[str, str], key: str, value: str | None) -> dict[str, str]:
+def _with(known: Mapping[str, V], key: str, value: V | None) -> dict[str, V]:
     others = {k: v for k, v in known.items() if k != key}
     return others if value is None else {**others, key: value}
 
 
-def _step_in(plan: Plan, change: StepIn) -> Plan:
-    if plan.find_step(change.step.id) is not None:
-        return plan
-    first = next(
-        (
-            k
-            for k, step in enumerate(plan.step)
-            if STAGE_RANK[step.stage] >= STAGE_RANK[change.step.stage]
-        ),
-        len(plan.step),
-    )
-    at = next((k + 1 for k, step in enumerate(plan.step) if step.id == change.behind), first)
-    return plan.model_copy(update={"step": (*plan.step[:at], change.step, *plan.step[at:])})
-
-
-def _hidden(step: Step, change: HiddenChange) -> Step:
-    others = tuple(thing for thing in step.hidden if thing not in (change.before, change.after))
-    return step.model_copy(
-        update={"hidden": others if change.after is None else (*others, change.after)}
-    )
-
-
-def _reason(step: Step, change: ReasonChange) -> Step:
-    named = change.after or change.before
-    others = tuple(link for link in step.after if named is None or link.step != named.step)
-    return step.model_copy(
-        update={"after": others if change.after is None else (*others, change.after)}
-    )
+def _at_step(plan: Plan, name: str, update: Callable[[Step], dict[str, object]]) -> Plan:
+    """The plan with one step changed."""
+    steps = (s.model_copy(update=update(s)) if s.id == name else s for s in plan.step)
+    return plan.model_copy(update={"step": tuple(steps)})

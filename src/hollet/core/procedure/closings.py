@@ -2,11 +2,11 @@
 the right rungs.
 """
 
-from collections.abc import Sequence
-
 from pydantic import BaseModel, ConfigDict
 
-from hollet.core.procedure.sheet import RUNGS, FillStep, Fluid, Opens, RunStep, Sheet, Step
+from hollet.core.procedure.pieces import Fluid, Opens
+from hollet.core.procedure.sheet import Sheet, Step
+from hollet.core.procedure.words import RUNGS
 
 __all__ = ["Gap", "closers_of", "fills_of", "plan_gaps"]
 
@@ -32,14 +32,11 @@ def closers_of(plan: Sheet, item: str) -> tuple[Step, ...]:
     return tuple(step for step in plan.step if item in step.closes)
 
 
-def fills_of(plan: Sheet, fluid: Fluid) -> tuple[FillStep, ...]:
+def fills_of(plan: Sheet, fluid: Fluid) -> tuple[Step, ...]:
     """The steps that fill a fluid: by its id, or in older plans by its name."""
     names = {fluid.id, fluid.name.casefold()}
-    return tuple(
-        step
-        for step in plan.step
-        if isinstance(step, FillStep) and (step.fluid in names or step.fluid.casefold() in names)
-    )
+    named = ((step, step.fills()) for step in plan.step)
+    return tuple(s for s, fills in named if fills and {fills, fills.casefold()} & names)
 
 
 def plan_gaps(plan: Sheet) -> tuple[Gap, ...]:
@@ -76,7 +73,7 @@ def _opened(plan: Sheet, step: Step, item: Opens, place: dict[str, int]) -> Gap 
             "never_closed", f"{item.what}: opened and never closed", step, item.id, item.blocks
         )
     first, last = place[closers[0].id], place[closers[-1].id]
-    runs: Sequence[RunStep] = [s for s in plan.step if isinstance(s, RunStep)]
+    runs = [run for s in plan.step if (run := s.as_run()) is not None]
     early = next((s for s in runs if item.open_for == s.rung and place[s.id] > first), None)
     if early is not None:
         return _gap(

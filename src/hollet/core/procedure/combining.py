@@ -7,21 +7,13 @@ from typing import Any
 
 from hollet.core.errors import Refused
 from hollet.core.limits import Limit, SourceAnswer
+from hollet.core.procedure.kinds import BaseStep
+from hollet.core.procedure.kinds.run import RunStep
+from hollet.core.procedure.pieces import After
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.precedence import contradiction, in_order
-from hollet.core.procedure.sheet import (
-    RUNGS,
-    STAGES,
-    After,
-    BaseStep,
-    CheckStep,
-    InspectStep,
-    RunStep,
-    Sheet,
-    Step,
-    numbered,
-)
-from hollet.core.procedure.words import STAGE_RANK, VEHICLE_STATES
+from hollet.core.procedure.sheet import Sheet, Step, numbered
+from hollet.core.procedure.words import RUNGS, STAGE_RANK, STAGES, VEHICLE_STATES
 
 __all__ = ["combine_sheets"]
 
@@ -191,16 +183,7 @@ def _both(a: BaseStep, b: BaseStep) -> BaseStep:
             "parts": _once((*a.parts, *b.parts)),
             "last_chance": tuple({c.thing: c for c in (*b.last_chance, *a.last_chance)}.values()),
             "capture": _by_id((*a.capture, *b.capture)),
-            **(
-                {"part": _by_id((*a.part, *b.part)), "trace": a.trace or b.trace}
-                if isinstance(a, InspectStep) and isinstance(b, InspectStep)
-                else {}
-            ),
-            **(
-                {"asks": _by_id((*a.asks, *b.asks)), "hunts": a.hunts or b.hunts}
-                if isinstance(a, CheckStep) and isinstance(b, CheckStep)
-                else {}
-            ),
+            **a.also_of(b),
             "blocks": blocks,
             "caution": a.caution or b.caution,
             "vehicle": a.vehicle or b.vehicle,
@@ -299,8 +282,8 @@ class _Placing:
 
     def _runs(self) -> Iterator[RunStep]:
         for step in self.base:
-            run = self.steps[step]
-            if isinstance(run, RunStep):
+            run = self.steps[step].as_run()
+            if run is not None:
                 yield run
 
     # states of the vehicle
@@ -322,7 +305,7 @@ class _Placing:
             (
                 s
                 for s in self.base
-                if self.steps[s].kind == "remove" and (raised is None or place[s] > place[raised])
+                if self.steps[s].takes_off and (raised is None or place[s] > place[raised])
             ),
             None,
         )
@@ -398,20 +381,17 @@ class _Placing:
             *(
                 other
                 for other in self.base
-                if step in self._waits_on(other) and not isinstance(self.steps[other], RunStep)
+                if step in self._waits_on(other) and self.steps[other].as_run() is None
             ),
         ]
-        late = [
-            one
-            for one in behind
-            if isinstance(run, RunStep)
-            and self.steps[one].blocks
-            and RANK[str(self.steps[one].blocks)] <= RANK[run.rung]
-        ]
-        for one in late:
-            after_it = (
-                (*RUNGS, "nothing")[RANK[run.rung] + 1] if isinstance(run, RunStep) else "nothing"
-            )
+        rung = run.as_run()
+        if rung is None:
+            return
+        for one in behind:
+            blocks = self.steps[one].blocks
+            if not blocks or RANK[blocks] > RANK[rung.rung]:
+                continue
+            after_it = (*RUNGS, "nothing")[RANK[rung.rung] + 1]
             self.steps[one] = self.steps[one].model_copy(update={"blocks": after_it})
             self.told.append(
                 f"{self.steps[one].title}: {VEHICLE_STATES[state]}; lies after {run.title} and "
@@ -467,11 +447,7 @@ class _Placing:
         for run in self._runs():
             for step in self.base:
                 blocks = self.steps[step].blocks
-                if (
-                    blocks
-                    and not isinstance(self.steps[step], RunStep)
-                    and RANK[run.rung] >= RANK[blocks]
-                ):
+                if blocks and self.steps[step].as_run() is None and RANK[run.rung] >= RANK[blocks]:
                     self._behind(run.id, step)
 
     def _last_before_live(self) -> None:
@@ -497,7 +473,7 @@ class _Placing:
                 if (
                     other.blocks in rungs
                     and not any(item in closing for item in other.closes)
-                    and not isinstance(other, RunStep)
+                    and other.as_run() is None
                 ):
                     self._reason(
                         closer,

@@ -2,7 +2,7 @@
 
 import re
 from collections.abc import Callable, Set
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import Field, StringConstraints
 
@@ -26,10 +26,13 @@ from hollet.core.procedure.changes import (
     apply,
 )
 from hollet.core.procedure.hunt import generic_for
+from hollet.core.procedure.joints import Joint, TighteningStage
+from hollet.core.procedure.kinds.check import CheckStep
+from hollet.core.procedure.pieces import After
 from hollet.core.procedure.plan import Plan, select
 from hollet.core.procedure.precedence import contradiction, in_order
 from hollet.core.procedure.schools import School, Way
-from hollet.core.procedure.sheet import After, CheckStep, Joint, TighteningStage, is_danger
+from hollet.core.procedure.sheet import is_danger
 from hollet.core.procedure.words import STAGE_RANK, STAGES, Hours, Id, Part, ReasonKind, Stage
 from hollet.core.quantities.parse import parse
 
@@ -41,7 +44,23 @@ Said = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max
 Figure = Annotated[str, Field(max_length=40)]
 
 
-class FactAct(Part):
+class PlanActBase(Part):
+    """What a screen asks of a plan. `guarded`: it is refused where the plan moved on since; a
+    figure has a version of its own.
+    """
+
+    guarded: ClassVar[bool] = True
+
+    def kept(self) -> bool:
+        """Whether it goes into the user's own copy of the sheet too."""
+        return False
+
+    def near(self) -> tuple[str, ...]:
+        """The steps that it ties something to."""
+        return ()
+
+
+class FactAct(PlanActBase):
     """A fact is known, or is not known after all."""
 
     act: Literal["fact"]
@@ -49,7 +68,7 @@ class FactAct(Part):
     value: Text | None = None
 
 
-class WayAct(Part):
+class WayAct(PlanActBase):
     """A way of a school is chosen."""
 
     act: Literal["way"]
@@ -57,7 +76,7 @@ class WayAct(Part):
     way: Id
 
 
-class ExtraAct(Part):
+class ExtraAct(PlanActBase):
     """Extra work is wanted, or not."""
 
     act: Literal["extra"]
@@ -65,7 +84,7 @@ class ExtraAct(Part):
     wanted: bool
 
 
-class PartAct(Part):
+class PartAct(PlanActBase):
     """Which kind of a part it is."""
 
     act: Literal["part"]
@@ -81,7 +100,7 @@ class Before(Part):
     kind: ReasonKind = "access closes"
 
 
-class PutInAct(Part):
+class PutInAct(PlanActBase):
     """A forgotten step: behind which one, before which ones and why; `keep` puts it into the user's
     own copy of the sheet.
     """
@@ -97,8 +116,14 @@ class PutInAct(Part):
     after: tuple[Before, ...] = ()
     keep: bool = False
 
+    def kept(self) -> bool:
+        return self.keep
 
-class HiddenAct(Part):
+    def near(self) -> tuple[str, ...]:
+        return tuple(link.step for link in (*self.before, *self.after))
+
+
+class HiddenAct(PlanActBase):
     """Something hidden at a step that the sheet does not know."""
 
     act: Literal["hidden"]
@@ -113,7 +138,7 @@ class OwnWay(Part):
     does: Said
 
 
-class SchoolAct(Part):
+class SchoolAct(PlanActBase):
     """A question with the ways that the mechanic knows; the one that is gone, and why."""
 
     act: Literal["school"]
@@ -123,7 +148,7 @@ class SchoolAct(Part):
     because: Said
 
 
-class PeopleAct(Part):
+class PeopleAct(PlanActBase):
     """Who comes to a step that needs more than one pair of hands; absent is "to be asked"."""
 
     act: Literal["people"]
@@ -131,7 +156,7 @@ class PeopleAct(Part):
     who: Text | None = None
 
 
-class MoveAct(Part):
+class MoveAct(PlanActBase):
     """A step comes behind another, or first of its stage."""
 
     act: Literal["move"]
@@ -139,7 +164,7 @@ class MoveAct(Part):
     behind: Id | None = None
 
 
-class RetireAct(Part):
+class RetireAct(PlanActBase):
     """A step is taken out of the plan, or put back."""
 
     act: Literal["retire"]
@@ -147,7 +172,7 @@ class RetireAct(Part):
     back: bool = False
 
 
-class ReasonAct(Part):
+class ReasonAct(PlanActBase):
     """A reason is given, changed, or taken away (`because` absent)."""
 
     act: Literal["reason"]
@@ -157,8 +182,10 @@ class ReasonAct(Part):
     kind: ReasonKind = "access closes"
 
 
-class LimitAct(Part):
+class LimitAct(PlanActBase):
     """The figures of a limit as edited; `own` marks the mechanic's own choice."""
+
+    guarded: ClassVar[bool] = False
 
     act: Literal["limit"]
     limit: Id
@@ -172,10 +199,12 @@ class LimitAct(Part):
     same_source: bool = False
 
 
-class AnswerAct(Part):
+class AnswerAct(PlanActBase):
     """What another source says of a limit; the one in force stays in force until
     somebody chooses.
     """
+
+    guarded: ClassVar[bool] = False
 
     act: Literal["answer"]
     limit: Id
@@ -187,8 +216,10 @@ class AnswerAct(Part):
     page: Annotated[str, Field(max_length=40)] | None = None
 
 
-class SettleAct(Part):
+class SettleAct(PlanActBase):
     """One of the sources is taken (by its place), or the part where all agree."""
+
+    guarded: ClassVar[bool] = False
 
     act: Literal["settle"]
     limit: Id
@@ -196,8 +227,10 @@ class SettleAct(Part):
     take: Annotated[int, Field(ge=0, le=20)] | Literal["both"]
 
 
-class JointAct(Part):
+class JointAct(PlanActBase):
     """Stages, tolerance and source of a joint."""
+
+    guarded: ClassVar[bool] = False
 
     act: Literal["joint"]
     joint: Id
@@ -208,10 +241,12 @@ class JointAct(Part):
     own: bool = False
 
 
-class GenericAct(Part):
+class GenericAct(PlanActBase):
     """The one stage of a joint that is not given gets the generic torque of its thread and grade;
     it stays assumed.
     """
+
+    guarded: ClassVar[bool] = False
 
     act: Literal["generic"]
     joint: Id

@@ -8,7 +8,7 @@ coarse one, the length.
 import re
 
 from hollet.core.errors import Refused
-from hollet.core.procedure.sheet import BagLine
+from hollet.core.procedure.pieces import BagLine
 
 __all__ = ["fastener_words", "read_fasteners", "tidy_line"]
 

@@ -7,9 +7,10 @@ from collections.abc import Mapping, Set
 from pydantic import BaseModel, ConfigDict
 
 from hollet.core.errors import Refused
+from hollet.core.procedure.joints import Joint
 from hollet.core.procedure.plan import Plan, Selection
 from hollet.core.procedure.schools import agreement_state
-from hollet.core.procedure.sheet import FillStep, Joint, MeasureStep, RunStep, Step, TightenStep
+from hollet.core.procedure.sheet import Step
 from hollet.core.procedure.words import STAGES
 from hollet.core.tightening.generic import generic_words
 
@@ -45,22 +46,7 @@ class HuntItem(BaseModel):
 
 def limits_used(step: Step) -> tuple[str, ...]:
     """Ids of the limits that a step needs."""
-    if isinstance(step, MeasureStep):
-        return tuple(dict.fromkeys(result.limit for result in step.result))
-    if isinstance(step, FillStep):
-        return (step.amount,)
-    if isinstance(step, RunStep):
-        named = (
-            step.time_limit,
-            step.total_limit,
-            step.pressure,
-            step.pressure_by,
-            step.coolant,
-            step.timing,
-            step.rest,
-        )
-        return tuple(name for name in named if name)
-    return ()
+    return tuple(dict.fromkeys(limit for _, limit in step.limits()))
 
 
 def hunt_list(
@@ -113,7 +99,6 @@ def _item(step: Step, item_id: str, kind: str, name: str, state: str, **more: ob
 
 
 def _figures(plan: Plan, step: Step) -> list[HuntItem]:
-    kind = "amount" if isinstance(step, FillStep) else "figure"
     found = []
     for limit_id in limits_used(step):
         limit = plan.find_limit(limit_id)
@@ -133,7 +118,7 @@ def _figures(plan: Plan, step: Step) -> list[HuntItem]:
                 _item(
                     step,
                     f"limit:{limit.id}",
-                    kind,
+                    step.figure_kind,
                     limit.name,
                     state,
                     look_in=_look_in(plan),
@@ -144,7 +129,7 @@ def _figures(plan: Plan, step: Step) -> list[HuntItem]:
 
 
 def _joint(plan: Plan, step: Step) -> list[HuntItem]:
-    joint = plan.find_joint(step.joint) if isinstance(step, TightenStep) else None
+    joint = plan.find_joint(next(iter(step.tightens()), None))
     if joint is None or joint.final != "torqued":
         return []
     open_stages = [
@@ -201,19 +186,10 @@ def _tools(step: Step, gear: Mapping[str, str], instruments: Set[str]) -> list[H
         if state not in ("owned", "borrowed"):
             words = GEAR_WORDS.get(state or "", "not in the list of tools yet")
             found.append(_item(step, f"tool:{tool.casefold()}", "tool", tool, words, about=tool))
-    if isinstance(step, MeasureStep):
-        for kind in dict.fromkeys(spec.tool for spec in step.reading):
-            if kind not in instruments:
-                found.append(
-                    _item(
-                        step,
-                        f"tool:{kind}",
-                        "tool",
-                        kind,
-                        "no such measuring tool in the shop",
-                        about=kind,
-                    )
-                )
+    missing = "no such measuring tool in the shop"
+    for kind in dict.fromkeys(spec.tool for spec in step.readings()):
+        if kind not in instruments:
+            found.append(_item(step, f"tool:{kind}", "tool", kind, missing, about=kind))
     return found
 
 

@@ -8,9 +8,10 @@ from pydantic import ValidationError
 
 from hollet.core.errors import Refused
 from hollet.core.limits import Limit
+from hollet.core.procedure.joints import Joint
+from hollet.core.procedure.laws import check_references
 from hollet.core.procedure.mistakes import STEP_KINDS, mistake, plain
-from hollet.core.procedure.precedence import check_references
-from hollet.core.procedure.sheet import Joint, Sheet
+from hollet.core.procedure.sheet import Sheet
 from hollet.core.quantities.parse import parse
 from hollet.core.tightening.generic import read_thread
 

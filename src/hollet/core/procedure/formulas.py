@@ -11,7 +11,7 @@ from typing import Any, NamedTuple
 
 from hollet.core.catalogue import compute, names
 from hollet.core.errors import NotFound, Refused
-from hollet.core.procedure.sheet import ResultSpec
+from hollet.core.procedure.results import ResultSpec
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import Quantity, decimal_text, exact
 from hollet.core.quantities.units import CANONICAL, find_unit

@@ -1,0 +1,184 @@
+"""What all steps share, and what may be asked of any of them, whatever its kind."""
+
+from collections.abc import Iterator
+from typing import TYPE_CHECKING, Annotated, ClassVar
+
+from pydantic import Field
+
+from hollet.core.procedure.facts import Condition
+from hollet.core.procedure.pieces import (
+    After,
+    Capture,
+    Carry,
+    Caution,
+    LastChance,
+    Opens,
+    PartNeed,
+    Release,
+    Role,
+)
+from hollet.core.procedure.words import (
+    RUNGS,
+    Hours,
+    Id,
+    Part,
+    Prose,
+    Rung,
+    Stage,
+    VehicleState,
+    Words,
+)
+
+if TYPE_CHECKING:
+    from hollet.core.procedure.kinds.check import Ask
+    from hollet.core.procedure.kinds.inspect import InspectStep
+    from hollet.core.procedure.kinds.run import RunStep
+    from hollet.core.procedure.results import ReadingSpec, ResultSpec
+    from hollet.core.procedure.sheet import Sheet
+
+__all__ = ["BaseStep"]
+
+
+class BaseStep(Part):
+    """What all steps share."""
+
+    id: Id
+    stage: Stage
+    title: Words
+    short: Annotated[str, Field(max_length=24)] | None = None
+    do: Prose
+    why: Prose | None = None
+    after: tuple[After, ...] = ()
+    blocks: Rung | None = None
+    caution: Caution | None = None
+    opens: tuple[Opens, ...] = ()
+    closes: tuple[Id, ...] = ()
+    when: tuple[Condition, ...] = ()
+    hours: Hours | None = None
+    people: tuple[Role, ...] = ()
+    tools: tuple[Words, ...] = ()
+    parts: tuple[PartNeed, ...] = ()
+    last_chance: tuple[LastChance, ...] = ()
+    capture: tuple[Capture, ...] = ()
+    compares: tuple[Id, ...] = ()
+    refits: tuple[Id, ...] = ()
+    requires: tuple[Id, ...] = ()
+    keeps: tuple[Id, ...] = ()
+    holds: tuple[Id, ...] = ()
+    drains: tuple[Id, ...] = ()
+    carries: Annotated[tuple[Carry, ...], Field(max_length=8)] = ()
+    releases: Annotated[tuple[Release, ...], Field(max_length=8)] = ()
+    hidden: tuple[Words, ...] = ()
+    dusty: bool = False
+    lifts: bool = False
+    not_reversed: Words | None = None
+    vehicle: VehicleState | None = None
+    number: str = ""
+
+    looked_at: ClassVar[bool] = False
+    takes_off: ClassVar[bool] = False
+    figure_kind: ClassVar[str] = "figure"
+
+    @property
+    def closes_up(self) -> bool:
+        """Whether something is closed by it."""
+        return bool(self.closes)
+
+    def blocked(self, first: Rung | None) -> str:
+        """The first rung that it blocks while it is not done: said by the sheet, else by its stage;
+        planning and ordering block nothing themselves.
+
+        Where nothing is said it is the first rung that the plan is about (`first`): arms and
+        springs shut *drive* and say nothing of cranking. A plan that does not say may hold an
+        engine: *crank*.
+        """
+        if self.blocks:
+            return self.blocks
+        if self.stage in ("plan", "order", "settle"):
+            return "nothing"
+        rungs = [*RUNGS, "nothing"]
+        by_stage = "fire" if self.stage == "wake" else "crank"
+        return rungs[max(rungs.index(first or "crank"), rungs.index(by_stage))]
+
+    def as_run(self) -> "RunStep | None":
+        """Itself, where it is a rung of the first start."""
+        return None
+
+    def as_inspection(self) -> "InspectStep | None":
+        """Itself, where parts are looked at."""
+        return None
+
+    def figures(self) -> tuple["Ask", ...]:
+        """The figures that somebody says before it is done."""
+        return ()
+
+    def sources_figures(self) -> bool:
+        """Whether it is done when no figure of the coming stage is left to find."""
+        return False
+
+    def follows(self) -> str | None:
+        """The debris trace along which its parts are looked at."""
+        return None
+
+    def readings(self) -> tuple["ReadingSpec", ...]:
+        """The readings that it asks for."""
+        return ()
+
+    def results(self) -> tuple["ResultSpec", ...]:
+        """What it judges."""
+        return ()
+
+    def asked_for(self, reading: str, sheet: "Sheet") -> "ReadingSpec | None":
+        """The reading with this id, as it is asked for."""
+        return next((spec for spec in self.readings() if spec.id == reading), None)
+
+    def judges_alone(self, reading: str) -> str | None:
+        """The limit that judges this reading by itself."""
+        return next((spec.limit for spec in self.results() if spec.reading == reading), None)
+
+    def tightens(self) -> tuple[str, ...]:
+        """The joints that it tightens."""
+        return ()
+
+    def takes_out(self) -> str | None:
+        """The joint that it takes out."""
+        return None
+
+    def stands(self) -> bool:
+        """Whether what comes off goes on the stand."""
+        return False
+
+    def fills(self) -> str | None:
+        """The fluid that it fills: its id, or its name where the sheet describes none."""
+        return None
+
+    def cools(self) -> bool:
+        """Whether it fills the coolant."""
+        return False
+
+    def pours(self) -> str | None:
+        """The limit of the amount that it pours in."""
+        return None
+
+    def limits(self) -> tuple[tuple[str, str], ...]:
+        """The limits that it needs: the key of the sheet, and the id."""
+        return ()
+
+    def must_have(self, *, passed: bool, settled: bool) -> tuple[str, ...]:
+        """Limits that have to be given for it: of what is not settled; what was measured stays
+        unjudged without, done or not.
+        """
+        return () if settled else tuple(dict.fromkeys(limit for _, limit in self.limits()))
+
+    def also_of(self, other: "BaseStep") -> dict[str, object]:
+        """What its kind takes over from a step of another sheet that is the same one."""
+        return {}
+
+    def laws(self, sheet: "Sheet") -> Iterator[tuple[str, str]]:
+        """What of its kind does not fit the sheet: the key, and why, the first first."""
+        for key, limit in self.limits():
+            if sheet.find_limit(limit) is None:
+                yield key, f"'{limit}' is not a limit of this sheet"
+        for joint in (*self.tightens(), self.takes_out()):
+            if joint is not None and sheet.find_joint(joint) is None:
+                yield "joint", f"'{joint}' is not a joint of this sheet"

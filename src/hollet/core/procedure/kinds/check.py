@@ -1,0 +1,76 @@
+"""A step that is looked at or done, and ticked."""
+
+from collections.abc import Iterator
+from typing import TYPE_CHECKING, Annotated, Literal
+
+from pydantic import Field
+
+from hollet.core.errors import HolletError
+from hollet.core.procedure.kinds.base import BaseStep
+from hollet.core.procedure.words import Id, Part, Words
+from hollet.core.quantities.parse import parse
+from hollet.core.quantities.units import find_unit
+
+if TYPE_CHECKING:
+    from hollet.core.procedure.sheet import Sheet
+
+__all__ = ["Ask", "CheckStep"]
+
+
+class Ask(Part):
+    """A figure that somebody says before the step is done; `at_least` and `at_most` name another
+    one of the step that it must not fall short of or pass; outside `usual` it is asked.
+    """
+
+    id: Id
+    name: Words
+    dimension: Annotated[str, Field(max_length=40)]
+    unit: Annotated[str, Field(min_length=1, max_length=12)]
+    at_least: Id | None = None
+    at_most: Id | None = None
+    usual: tuple[Words, Words] | None = None
+
+
+class CheckStep(BaseStep):
+    """Something to look at or do and tick; other simple kinds borrow this bench."""
+
+    kind: Literal["check", "connect", "fit", "wait"]
+    hunts: bool = False  # done when no figure of the coming stage is left to find
+    asks: Annotated[tuple[Ask, ...], Field(max_length=12)] = ()
+
+    @property
+    def closes_up(self) -> bool:
+        return self.kind in ("fit", "connect") or bool(self.closes)
+
+    def figures(self) -> tuple[Ask, ...]:
+        return self.asks
+
+    def sources_figures(self) -> bool:
+        return self.hunts
+
+    def also_of(self, other: BaseStep) -> dict[str, object]:
+        asks = {ask.id: ask for ask in (*other.figures(), *self.asks)}
+        return {"asks": tuple(asks.values()), "hunts": self.hunts or other.sources_figures()}
+
+    def laws(self, sheet: "Sheet") -> Iterator[tuple[str, str]]:
+        yield from super().laws(sheet)
+        known = {ask.id for ask in self.asks}
+        for ask in self.asks:
+            unit = find_unit(ask.unit)
+            if unit is None or unit.dimension != ask.dimension:
+                yield "asks", f"'{ask.unit}' is no unit of {ask.dimension}"
+            for bound in ask.usual or ():
+                if not _reads(bound, ask):
+                    yield "asks", f"'{bound}' is no {ask.dimension}, such as 40 {ask.unit}"
+            for other in (ask.at_least, ask.at_most):
+                if other is not None and other not in known:
+                    yield "asks", f"'{other}' is no figure that this step asks for"
+
+
+def _reads(text: str, ask: Ask) -> bool:
+    """Whether a text is a figure of what is asked for."""
+    try:
+        parse(text, ask.dimension, ask.unit)
+    except HolletError:
+        return False
+    return True

@@ -1,0 +1,91 @@
+"""A step in which figures are read and judged."""
+
+from collections.abc import Iterator, Set
+from typing import TYPE_CHECKING, Annotated, ClassVar, Literal
+
+from pydantic import Field
+
+from hollet.core.errors import HolletError
+from hollet.core.procedure.formulas import check_formula
+from hollet.core.procedure.kinds.base import BaseStep
+from hollet.core.procedure.results import ReadingSpec, ResultSpec
+from hollet.core.procedure.words import Words
+
+if TYPE_CHECKING:
+    from hollet.core.procedure.sheet import Sheet
+
+__all__ = ["Drawing", "MeasureStep"]
+
+
+Drawing = Literal[
+    "bores",
+    "journals",
+    "shells",
+    "cylinders",
+    "round",
+    "corners",
+    "shafts",
+    "links",
+    "stack",
+    "flange",
+    "belt",
+    "turning",
+]
+
+
+class MeasureStep(BaseStep):
+    """Readings and what is derived from them, on a drawing of their family."""
+
+    kind: Literal["measure"]
+    reading: Annotated[tuple[ReadingSpec, ...], Field(min_length=1, max_length=120)]
+    result: Annotated[tuple[ResultSpec, ...], Field(min_length=1, max_length=120)]
+    draw: Drawing | None = None
+    rework: Words | None = None
+    replace: Words | None = None
+
+    looked_at: ClassVar[bool] = True
+
+    def readings(self) -> tuple[ReadingSpec, ...]:
+        return self.reading
+
+    def results(self) -> tuple[ResultSpec, ...]:
+        return self.result
+
+    def limits(self) -> tuple[tuple[str, str], ...]:
+        return tuple(("limit", result.limit) for result in self.result)
+
+    def must_have(self, *, passed: bool, settled: bool) -> tuple[str, ...]:
+        return () if passed else tuple(dict.fromkeys(result.limit for result in self.result))
+
+    def laws(self, sheet: "Sheet") -> Iterator[tuple[str, str]]:
+        yield from super().laws(sheet)
+        steps = {step.id for step in sheet.step}
+        for reading in self.reading:
+            for name in reading.changed_by:
+                if name not in steps:
+                    words = f"'{reading.id}' is changed by '{name}', which is no step here"
+                    yield "reading", words
+        known = {reading.id for step in sheet.step for reading in step.readings()}
+        for result in self.result:
+            yield from _result_laws(result, known)
+
+
+def _result_laws(result: ResultSpec, known: Set[str]) -> Iterator[tuple[str, str]]:
+    """A result is made in one way, of readings that some step takes, and its calculation exists."""
+    ways = [
+        result.reading is not None,
+        result.minuend is not None and result.subtrahend is not None,
+        result.how is not None and bool(result.over),
+        result.calc is not None and result.gives is not None,
+    ]
+    if sum(ways) != 1 or any(name not in known for name in result.named()):
+        yield (
+            "result",
+            f"'{result.id}' must name one reading, a minuend and a subtrahend, how with over, or "
+            "calc with takes and gives; each reading one that a measure step takes",
+        )
+    if result.calc is not None:
+        try:
+            check_formula(result)
+        except HolletError as refusal:
+            yield "result", f"'{result.id}': {refusal.message}"

@@ -1,0 +1,209 @@
+"""What steps are made of: reasons, windows, openings, captures, loads, fluids, fasteners."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from hollet.core.procedure.facts import Condition
+from hollet.core.procedure.words import (
+    Carried,
+    Id,
+    Part,
+    ReasonKind,
+    ReasonOrigin,
+    Rung,
+    SupportKind,
+    Words,
+)
+
+__all__ = [
+    "After",
+    "BagLine",
+    "CAPTURE_KINDS",
+    "Capture",
+    "CaptureKind",
+    "Carry",
+    "Caution",
+    "Fluid",
+    "FluidKind",
+    "LastChance",
+    "OPEN_SORTS",
+    "OpenSort",
+    "Opens",
+    "PartNeed",
+    "Release",
+    "Role",
+    "Setting",
+]
+
+
+class After(Part):
+    """This step waits for `step`, because; with `if_there` the link counts only where another sheet
+    brings that step.
+
+    `assumed`: nobody said why, it only came off in this order. `origin` keeps where a reason came
+    from, `said_by` who decided it.
+    `live` is what is dangerous while the other is not done ("the spring is not caught"), `box` what
+    is pressed when it was done in
+    another way; without them the title and the reason stand in. `lasts` is how long a drying takes,
+    such as "12 h".
+    """
+
+    step: Id
+    because: Words
+    kind: ReasonKind = "safety"
+    if_there: bool = False
+    assumed: bool = False
+    origin: ReasonOrigin = "sheet"
+    said_by: Annotated[str, Field(max_length=12)] | None = None
+    live: Words | None = None
+    box: Words | None = None
+    lasts: Annotated[str, Field(max_length=20)] | None = None
+
+
+class LastChance(Part):
+    """A thing that nobody reaches once the step is done; `step` is the one that does it, if there
+    is one.
+    """
+
+    thing: Words
+    because: Words
+    step: Id | None = None
+
+
+class Role(Part):
+    """One person at a step, and what that person does."""
+
+    role: Words
+    does: Words
+
+
+class PartNeed(Part):
+    """A new part that the step needs."""
+
+    name: Words
+    count: Annotated[int, Field(ge=1, le=200)] = 1
+    when: tuple[Condition, ...] = ()
+
+
+OpenSort = Literal[
+    "disconnected", "tied", "stand_in", "cap", "cover", "block", "open_port", "other"
+]
+
+
+OPEN_SORTS = {
+    "disconnected": "disconnected",
+    "tied": "tied up",
+    "stand_in": "stand-in bolt or bracket",
+    "cap": "capped",
+    "cover": "covered",
+    "block": "blocked or held",
+    "open_port": "open, not covered",
+    "other": "other",
+}
+
+
+CaptureKind = Literal["photo", "wires", "mark", "index", "length", "reading", "straight_ahead"]
+
+
+CAPTURE_KINDS = {
+    "photo": "photo",
+    "wires": "wire by terminal",
+    "mark": "witness mark",
+    "index": "position of an indexed part",
+    "length": "length",
+    "reading": "reading",
+    "straight_ahead": "straight-ahead mark",
+}
+
+
+class Opens(Part):
+    """A temporary state that the step leaves: what, the first rung it blocks, what undoes it, of
+    which sort, tucked where.
+    """
+
+    id: Id
+    what: Words
+    blocks: Rung
+    undo: Words
+    open_for: Rung | None = None
+    if_left: Words | None = None
+    sort: OpenSort = "other"
+    where: Words | None = None
+
+
+class Capture(Part):
+    """What must be kept of the state as found before the step destroys it; `within` is how far a
+    length may differ at refit.
+    """
+
+    id: Id
+    what: Words
+    kind: CaptureKind
+    because: Words
+    within: Annotated[str, Field(max_length=40)] | None = None
+
+
+class Setting(Part):
+    """What must not be loosened, what it holds, and where to part things instead."""
+
+    id: Id
+    what: Words
+    holds: Words
+    part_at: Words
+    blocks: Rung = "drive"
+
+
+FluidKind = Literal["oil", "coolant", "fuel", "brake", "clutch", "gear"]
+
+
+class Fluid(Part):
+    """What a system may still hold: of which kind, how much, where it runs out, and whether the
+    circuit stays closed.
+    """
+
+    id: Id
+    name: Words
+    runs_out: Words
+    kind: FluidKind | None = None
+    amount: Annotated[str, Field(max_length=80)] | None = None
+    stays_closed: bool = False
+
+
+class Carry(Part):
+    """What carries a body once the step is done: by what, on which points (named or none), at how
+    many places.
+    """
+
+    body: Carried
+    by: SupportKind
+    points: Annotated[tuple[Words, ...], Field(max_length=8)] = ()
+    count: Annotated[int, Field(ge=1, le=8)] = 1
+
+
+class Release(Part):
+    """What carries a body no longer once the step is done; without `by`, whatever carried it
+    before. `free`: nothing is under load after it.
+    """
+
+    body: Carried
+    by: SupportKind | None = None
+    free: bool = False
+
+
+class Caution(Part):
+    """A danger to people: one or two lines, the reason, and what to do."""
+
+    text: Words
+    why: Words
+    confirm: Words | None = None
+
+
+class BagLine(Part):
+    """Like fasteners of one bag."""
+
+    count: Annotated[int, Field(ge=1, le=500)]
+    size: Annotated[str, Field(min_length=1, max_length=40)]
+    length: Annotated[str, Field(max_length=20)] | None = None
+    holes: Annotated[str, Field(max_length=60)] | None = None
+    odd: Annotated[str, Field(max_length=80)] | None = None

@@ -1,0 +1,72 @@
+"""Readings to take, and what is judged of them."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from hollet.core.procedure.words import Id, Part, Words
+
+__all__ = ["How", "ReadingSpec", "ResultSpec", "Take"]
+
+
+class ReadingSpec(Part):
+    """One reading to take, with which kind of tool and about what to expect; the state of the part
+    and the face it is read from.
+
+    `at` places it on the drawing of the step; `twice` asks for a second reading; `changed_by` names
+    steps after which it must be read again.
+    """
+
+    id: Id
+    name: Words
+    tool: str
+    nominal: str
+    place: str | None = None
+    at: Annotated[tuple[Annotated[str, Field(max_length=40)], ...], Field(max_length=3)] = ()
+    state: Annotated[str, Field(max_length=80)] | None = None
+    datum: Annotated[str, Field(max_length=80)] | None = None
+    twice: bool = False
+    changed_by: tuple[Id, ...] = ()
+
+
+How = Literal["largest", "smallest", "mean", "spread", "sum", "ends"]
+
+
+class Take(Part):
+    """What fills one field of a calculation: a reading, several readings, or a fixed figure such as
+    `= 86 mm`.
+    """
+
+    field: Annotated[str, Field(min_length=1, max_length=60)]
+    of: Annotated[
+        tuple[Annotated[str, Field(min_length=1, max_length=60)], ...],
+        Field(min_length=1, max_length=60),
+    ]
+
+
+class ResultSpec(Part):
+    """What is judged: one reading; `minuend` - `subtrahend`; `how` of the readings `over`, less
+    those of `less`; or what the calculation `calc` `gives`.
+
+    `ends`: the smallest of `over` goes against the lower limit and the largest against the upper
+    one, each less `less`.
+    """
+
+    id: Id
+    name: Words
+    limit: Id
+    reading: Id | None = None
+    minuend: Id | None = None
+    subtrahend: Id | None = None
+    how: How | None = None
+    over: tuple[Id, ...] = ()
+    less: tuple[Id, ...] = ()
+    calc: Id | None = None
+    takes: tuple[Take, ...] = ()
+    gives: Annotated[str, Field(max_length=60)] | None = None
+
+    def named(self) -> tuple[str, ...]:
+        """The readings that it is made of, in order, each once."""
+        taken = [name for take in self.takes for name in take.of if not name.startswith("=")]
+        listed = (self.reading, self.minuend, self.subtrahend, *self.over, *self.less, *taken)
+        return tuple(dict.fromkeys(name for name in listed if name))
