@@ -9,7 +9,6 @@ import pytest
 from pydantic import TypeAdapter
 
 from hollet.core.acts.kinds import AnyAct, accept
-from hollet.core.book.plandesk import Gear, plan_view
 from hollet.core.book.rebuild import rebuild_view
 from hollet.core.entries import BookState, Entry, Note, PlanEdited
 from hollet.core.entries.fold import fold
@@ -22,6 +21,7 @@ from hollet.core.procedure.plan import select
 from hollet.core.procedure.sheet import Sheet
 from hollet.core.quantities.parse import parse
 from hollet.library.shelf import sheet_text
+from hollet.screens.plandesk import Gear, plan_view
 from hollet.services import builds
 from hollet.services.logging import Sent, write_entry
 from hollet.services.sheets import parse_sheet

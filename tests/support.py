@@ -7,20 +7,20 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
+from hollet.core.acts.hand import Hand as AtBench
 from hollet.core.acts.kinds import AnyAct, accept
-from hollet.core.book.bench import bench_of, book_view
 from hollet.core.book.gates import gate_answers, left_open, open_items
-from hollet.core.book.hand import Hand as AtBench
-from hollet.core.book.plandesk import Gear
-from hollet.core.book.status import statuses
-from hollet.core.book.tighten import joint_facts
 from hollet.core.entries import Body, BookState, Entry, Line, PlanEdited
 from hollet.core.entries.fold import fold
+from hollet.core.entries.status import statuses
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.combining import combine_sheets
 from hollet.core.procedure.drafting import PlanAct, draft
 from hollet.core.procedure.read import read_sheet
 from hollet.core.procedure.sheet import Sheet
+from hollet.core.steps.tighten import joint_facts
+from hollet.screens.bench import bench_of, book_view
+from hollet.screens.plandesk import Gear
 from hollet.services.logging import Sent, write_entry
 from hollet.services.workshop import Workshop
 

@@ -7,7 +7,6 @@ from datetime import datetime, timedelta
 
 import pytest
 
-from hollet.core.book.run import attempt_facts, attempts_of, cranked_s
 from hollet.core.entries import Adapter, Entry
 from hollet.core.entries.fold import fold
 from hollet.core.entries.kinds import KINDS, lifted
@@ -15,6 +14,7 @@ from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument
 from hollet.core.quantities.parse import measured
 from hollet.core.quantities.quantity import Measured
+from hollet.core.steps.run import attempt_facts, attempts_of, cranked_s
 from tests.support import SMALL, Book, small_sheet, tool, tools
 
 A, B = "attempt-1", "attempt-2"

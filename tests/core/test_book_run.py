@@ -2,8 +2,8 @@
 
 import pytest
 
-from hollet.core.book.run import attempt_facts
 from hollet.core.errors import Conflict, NotFound, Refused
+from hollet.core.steps.run import attempt_facts
 from tests.support import Book
 
 A = "attempt-1"

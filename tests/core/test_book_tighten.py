@@ -2,9 +2,9 @@
 
 import pytest
 
-from hollet.core.book.wrenches import nearest_mark
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.procedure.read import read_sheet
+from hollet.core.steps.wrenches import nearest_mark
 from tests.support import SMALL, Book, small_sheet, tools
 
 ADAPTER = {"length": "60 mm", "angle": "0"}

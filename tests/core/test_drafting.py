@@ -4,10 +4,10 @@ limit book.
 
 import pytest
 
-from hollet.core.book.limitbook import limit_book
-from hollet.core.book.plandesk import Gear, difference, hunt_of, plan_view
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.procedure.drafting import draft
+from hollet.screens.limitbook import limit_book
+from hollet.screens.plandesk import Gear, difference, hunt_of, plan_view
 from tests.core.test_plan import WAYS, ways_sheet
 from tests.support import ACT, SMALL, Book, small_sheet, tools
 

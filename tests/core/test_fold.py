@@ -7,11 +7,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from hollet.core.book.sentences import line_of
 from hollet.core.entries import BookState, Key, Note
 from hollet.core.entries.fold import fold, state_after
 from hollet.core.entries.kinds import KINDS
 from hollet.core.errors import Conflict, NotFound, Refused
+from hollet.screens.sentences import line_of
 from tests.support import Book, small_sheet, tools
 
 

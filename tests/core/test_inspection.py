@@ -10,11 +10,11 @@ from hypothesis import strategies as st
 
 from hollet.core.ageing import suspects
 from hollet.core.book.gates import open_items
-from hollet.core.book.inspection import inspection_view
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.findings import CODES, SURFACES, codes_for
 from hollet.core.procedure.read import read_sheet
 from hollet.core.procedure.tracing import Flow, Station, Trace, downstream
+from hollet.core.steps.inspection import inspection_view
 from tests.support import Book, small_sheet, tool, tools
 
 SHEET = """

@@ -5,10 +5,10 @@ ways, who comes; and parts that clash.
 import pytest
 from pydantic import ValidationError
 
-from hollet.core.book.plandesk import Gear, difference, hunt_of, plan_view
-from hollet.core.book.sentences import line_of
 from hollet.core.errors import NotFound, Refused
 from hollet.core.procedure.drafting import draft
+from hollet.screens.plandesk import Gear, difference, hunt_of, plan_view
+from hollet.screens.sentences import line_of
 from tests.core.test_passing import refused, shelf
 from tests.support import ACT
 

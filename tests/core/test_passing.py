@@ -10,14 +10,14 @@ from hypothesis import strategies as st
 
 from hollet.core.acts.base import is_thin
 from hollet.core.book.passing import live_dangers, proven
-from hollet.core.book.plandesk import Gear, difference
 from hollet.core.book.secure import secure_view
 from hollet.core.book.spoken import spoken_notes
-from hollet.core.book.turned import turned_of
 from hollet.core.entries import Done, Skipped
 from hollet.core.errors import Conflict, HolletError, NotFound, Refused
 from hollet.core.procedure.drafting import draft
 from hollet.library.shelf import sheet_text
+from hollet.screens.plandesk import Gear, difference
+from hollet.screens.turned import turned_of
 from tests.support import ACT, SMALL, Book, small_sheet, tools
 
 PASSED = "it is not needed on this job"

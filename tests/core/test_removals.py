@@ -6,11 +6,11 @@ from hypothesis import strategies as st
 
 from hollet.core.book.rebuild import Choices, rebuild_changes, rebuild_view
 from hollet.core.book.removals import find_removal, removals
-from hollet.core.book.takedown_view import takedown_view
 from hollet.core.entries import PlanEdited
 from hollet.core.errors import Conflict, Refused
 from hollet.core.procedure.changes import apply
 from hollet.core.procedure.precedence import contradiction
+from hollet.screens.takedown import takedown_view
 from hollet.services.sheets import parse_sheet
 from tests.support import TAKE, Book, small_sheet, tools
 

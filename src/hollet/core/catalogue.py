@@ -48,9 +48,9 @@ def compute(name: str, data: dict[str, Any]) -> dict[str, Any]:
 
 def _load() -> None:
     """Import the families, which register themselves on the first use and not at start-up."""
-    from hollet.core import running, slips, verdicts  # noqa: F401
-    from hollet.core.fitting import lengths  # noqa: F401
-    from hollet.core.measuring import (  # noqa: F401
+    from hollet.core import running, slips, verdicts
+    from hollet.core.fitting import lengths
+    from hollet.core.measuring import (
         alignment,
         belts,
         bores,
@@ -66,5 +66,5 @@ def _load() -> None:
         suspension,
         valves,
     )
-    from hollet.core.quantities import convert  # noqa: F401
-    from hollet.core.tightening import adapters, generic, patterns  # noqa: F401
+    from hollet.core.quantities import convert
+    from hollet.core.tightening import adapters, generic, patterns

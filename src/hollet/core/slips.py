@@ -21,8 +21,8 @@ from hollet.core.quantities.units import CANONICAL, find_unit, from_canonical
 from hollet.core.registry import Input, Result, calculation
 
 __all__ = [
-    "Fits",
     "SLIP_WORDS",
+    "Fits",
     "Slip",
     "SlipCheck",
     "fits_check",

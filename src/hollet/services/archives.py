@@ -9,14 +9,14 @@ from pydantic import ValidationError
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from hollet.core.book.run import attempts_of
-from hollet.core.book.status import plan_of
 from hollet.core.entries import Body, BookState
 from hollet.core.entries.fold import state_after
 from hollet.core.entries.kinds import KINDS
+from hollet.core.entries.status import plan_of
 from hollet.core.errors import Conflict, Refused
 from hollet.core.procedure.kinds.run import RunStep
 from hollet.core.procedure.plan import Plan
+from hollet.core.steps.run import attempts_of
 from hollet.exchange.archive import FIELDS, pack, unpack
 from hollet.exchange.csv import table
 from hollet.services.photos import reencode

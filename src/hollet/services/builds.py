@@ -7,16 +7,16 @@ from pydantic import BaseModel
 from sqlalchemy import select
 
 from hollet.core import entries as b
-from hollet.core.book.bench import Bench, BookView, bench_of, book_view
 from hollet.core.book.gates import GATE_LINE, GateAnswer, OpenItem, gate_answers, open_items
-from hollet.core.book.sentences import line_of
-from hollet.core.book.status import plan_of
-from hollet.core.book.turned import TurnedView, turned_of
 from hollet.core.entries import Concession
+from hollet.core.entries.status import plan_of
 from hollet.core.errors import Conflict, NotFound
 from hollet.core.procedure.changes import apply
 from hollet.core.procedure.combining import combine_sheets
 from hollet.core.procedure.drafting import FactAct, draft
+from hollet.screens.bench import Bench, BookView, bench_of, book_view
+from hollet.screens.sentences import line_of
+from hollet.screens.turned import TurnedView, turned_of
 from hollet.services.gear import gear_of
 from hollet.services.sheets import find_sheet
 from hollet.services.vehicles import vehicle_of

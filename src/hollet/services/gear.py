@@ -5,9 +5,9 @@ on.
 from pydantic import BaseModel
 from sqlalchemy import select
 
-from hollet.core.book.plandesk import Gear
 from hollet.core.entries import GearEdited
 from hollet.core.errors import Conflict
+from hollet.screens.plandesk import Gear
 from hollet.services.workshop import SHOP, Workshop
 from hollet.store import journal
 from hollet.store.models import GearRow

@@ -1,6 +1,6 @@
 """The findings desk of a build."""
 
-from hollet.core.book.inspection import InspectionView, inspection_view
+from hollet.core.steps.inspection import InspectionView, inspection_view
 from hollet.services.workshop import Workshop
 
 __all__ = ["inspection"]

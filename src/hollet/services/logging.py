@@ -8,11 +8,11 @@ from typing import Any
 from pydantic import BaseModel, ConfigDict
 
 from hollet.core.acts.base import Act
+from hollet.core.acts.hand import Hand
 from hollet.core.acts.kinds import accept
-from hollet.core.book.hand import Hand
-from hollet.core.book.sentences import LogLine, line_of
 from hollet.core.entries import BookState, Concession, Done, Key, Line
 from hollet.core.errors import Conflict, HolletError
+from hollet.screens.sentences import LogLine, line_of
 from hollet.services.photos import photo_path
 from hollet.services.sounds import sound_path
 from hollet.services.workshop import Workshop

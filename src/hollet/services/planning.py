@@ -10,12 +10,8 @@ import tomli_w
 from pydantic import BaseModel
 
 from hollet.core import entries as b
-from hollet.core.book.limitbook import LimitBook, limit_book
-from hollet.core.book.measure import results_of
-from hollet.core.book.plandesk import Difference, PlanView, change_words, difference, plan_view
-from hollet.core.book.sentences import LogLine, line_of
-from hollet.core.book.status import plan_of, statuses
 from hollet.core.entries import BookState, PlanEdited
+from hollet.core.entries.status import plan_of, statuses
 from hollet.core.errors import Conflict, Refused
 from hollet.core.limits import Limit
 from hollet.core.procedure.changes import Change, LimitChange, apply
@@ -24,7 +20,11 @@ from hollet.core.procedure.kinds.measure import MeasureStep
 from hollet.core.procedure.plan import Plan, select
 from hollet.core.procedure.read import read_sheet
 from hollet.core.procedure.sheet import Sheet
+from hollet.core.steps.measure import results_of
 from hollet.exchange.csv import read_table, table
+from hollet.screens.limitbook import LimitBook, limit_book
+from hollet.screens.plandesk import Difference, PlanView, change_words, difference, plan_view
+from hollet.screens.sentences import LogLine, line_of
 from hollet.services.gear import gear_of
 from hollet.services.sheets import find_sheet, keep_sheet
 from hollet.services.workshop import Workshop, with_plan

@@ -7,16 +7,16 @@ from collections.abc import Sequence
 
 from pydantic import BaseModel, ConfigDict, ValidationError
 
+from hollet.core.acts.hand import Hand
 from hollet.core.acts.kinds import accept
 from hollet.core.acts.readings import ReadingAct
-from hollet.core.book.hand import Hand
-from hollet.core.book.measure import ReadingFacts, latest, readings_of
-from hollet.core.book.status import plan_of
 from hollet.core.entries import Body, BookState
+from hollet.core.entries.status import plan_of
 from hollet.core.errors import HolletError, NotFound, Refused
 from hollet.core.limits import Limit
 from hollet.core.procedure.kinds.measure import MeasureStep
 from hollet.core.procedure.results import ReadingSpec
+from hollet.core.steps.measure import ReadingFacts, latest, readings_of
 from hollet.exchange.csv import read_table, table
 from hollet.exchange.paper import SheetRow, SheetStep
 from hollet.services.workshop import Workshop

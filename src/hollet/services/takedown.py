@@ -9,16 +9,16 @@ from hollet.core.book.around import AROUND
 from hollet.core.book.rebuild import Choices, RebuildView, rebuild_changes, rebuild_view
 from hollet.core.book.secure import SecureView, secure_view
 from hollet.core.book.spoken import SpokenView, spoken_notes
-from hollet.core.book.status import plan_of
 from hollet.core.book.supports import SupportView, support_view
-from hollet.core.book.takedown_view import TakeDownView, takedown_view
 from hollet.core.book.tries import tries_of
 from hollet.core.entries import Surroundings
+from hollet.core.entries.status import plan_of
 from hollet.core.errors import NotFound, Refused
 from hollet.core.procedure.changes import apply
 from hollet.core.procedure.fasteners import fastener_words, read_fasteners
 from hollet.core.procedure.pieces import BagLine
 from hollet.core.procedure.stuck import NEAR, StuckFacts, StuckView, stuck_ladder
+from hollet.screens.takedown import TakeDownView, takedown_view
 from hollet.services.vehicles import VehicleStanding, vehicle_name, vehicle_of
 from hollet.services.workshop import Workshop, with_plan
 

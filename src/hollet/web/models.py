@@ -5,13 +5,13 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from hollet.core.acts.kinds import AnyAct
-from hollet.core.book.bench import Bench
 from hollet.core.book.rebuild import Choices
-from hollet.core.book.sentences import LogLine
 from hollet.core.checking import Standing
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.drafting import PlanAct
 from hollet.core.procedure.stuck import Near
+from hollet.screens.bench import Bench
+from hollet.screens.sentences import LogLine
 from hollet.services.builds import BuildCard
 from hollet.services.devices import DeviceView
 from hollet.services.gear import GearView
@@ -37,12 +37,12 @@ __all__ = [
     "ReadingsFile",
     "RebuildEdit",
     "RebuildLook",
-    "StuckLook",
     "SetGaugeEdit",
     "SheetEdit",
     "ShopEdit",
     "ShopView",
     "StandsView",
+    "StuckLook",
     "ToolEdit",
     "TrialEdit",
     "TypedEdit",

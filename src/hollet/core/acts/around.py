@@ -5,7 +5,7 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import Field
 
 from hollet.core.acts.base import Act, step_named
-from hollet.core.book.hand import Hand
+from hollet.core.acts.hand import Hand
 from hollet.core.book.supports import forbidden_point
 from hollet.core.entries import (
     BookState,

@@ -10,11 +10,11 @@ from typing import Annotated, Any, ClassVar, Generic, TypeVar
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 from pydantic_core import PydanticCustomError
 
-from hollet.core.book.hand import Hand
+from hollet.core.acts.hand import Hand
 from hollet.core.book.passing import Obstacle, passed_by_words
 from hollet.core.book.spoken import spoken_reason
-from hollet.core.book.status import plan_of
 from hollet.core.entries import Body, BookState, Key
+from hollet.core.entries.status import plan_of
 from hollet.core.errors import NotFound, Refused
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.sheet import Step

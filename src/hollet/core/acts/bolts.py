@@ -5,13 +5,10 @@ from typing import Annotated, ClassVar, Literal, NamedTuple
 from pydantic import Field
 
 from hollet.core.acts.base import Act, held, step_named
-from hollet.core.book.bolt import OVER, BoltFacts
+from hollet.core.acts.hand import Hand
 from hollet.core.book.complete import obstacles
-from hollet.core.book.hand import Hand
-from hollet.core.book.status import plan_of
-from hollet.core.book.tighten import JointFacts, joint_facts
-from hollet.core.book.wrenches import setting_for, stage_ask, tolerance_of, wrench_holds
 from hollet.core.entries import BookState, Fastener, StepBody, Tightness
+from hollet.core.entries.status import plan_of
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.joints import Joint
@@ -19,6 +16,9 @@ from hollet.core.procedure.sheet import Step
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import Quantity, canonical, decimal_text, quantity_of
 from hollet.core.slips import SlipCheck, question, slip_check, slip_input
+from hollet.core.steps.bolt import OVER, BoltFacts
+from hollet.core.steps.tighten import JointFacts, joint_facts
+from hollet.core.steps.wrenches import setting_for, stage_ask, tolerance_of, wrench_holds
 
 __all__ = ["FastenerAct", "joint_of"]
 

@@ -7,7 +7,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from hollet.core.acts.base import Act, Passing, step_named, tool_of
 from hollet.core.acts.bolts import joint_of
-from hollet.core.book.hand import Hand
+from hollet.core.acts.hand import Hand
 from hollet.core.entries import Adapter, BookState, Decision, StepBody
 from hollet.core.errors import NotFound, Refused
 from hollet.core.procedure.sheet import Step

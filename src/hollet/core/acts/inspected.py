@@ -3,9 +3,7 @@
 from typing import ClassVar, Literal
 
 from hollet.core.acts.base import Act, is_thin, step_named
-from hollet.core.book.hand import Hand
-from hollet.core.book.inspection import REPLACED, STAYS_IN, PartFacts, find_part, inspection_facts
-from hollet.core.book.status import plan_of
+from hollet.core.acts.hand import Hand
 from hollet.core.entries import (
     BookState,
     Cause,
@@ -26,11 +24,13 @@ from hollet.core.entries.inspected import (
     PartRightSaid,
     TracedSaid,
 )
+from hollet.core.entries.status import plan_of
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.findings import CODES
 from hollet.core.limits import Safety
 from hollet.core.procedure.kinds.inspect import InspectPart, InspectStep
 from hollet.core.quantities.differing import alike
+from hollet.core.steps.inspection import REPLACED, STAYS_IN, PartFacts, find_part, inspection_facts
 
 __all__ = [
     "CauseAct",

@@ -18,7 +18,7 @@ from hollet.core.acts import (
     work,
 )
 from hollet.core.acts.base import Act
-from hollet.core.book.hand import Hand
+from hollet.core.acts.hand import Hand
 from hollet.core.entries import Body, BookState
 
 __all__ = ["ACTS", "AnyAct", "accept"]
@@ -53,7 +53,7 @@ ACTS: dict[str, type[Act[Any]]] = {
 if TYPE_CHECKING:
     AnyAct = Act[Any]
 else:
-    AnyAct = Annotated[Union[tuple(ACTS.values())], Field(discriminator="kind")]  # noqa: UP007
+    AnyAct = Annotated[Union[tuple(ACTS.values())], Field(discriminator="kind")]
 
 
 def accept(state: BookState, act: Act[Any], hand: Hand) -> Body:

@@ -3,7 +3,7 @@
 from typing import ClassVar, Literal
 
 from hollet.core.acts.base import Act
-from hollet.core.book.hand import Hand
+from hollet.core.acts.hand import Hand
 from hollet.core.entries import BookState, Strike
 from hollet.core.errors import Conflict, NotFound, Refused
 

@@ -5,8 +5,18 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import Field
 
 from hollet.core.acts.base import Act, step_named, tool_of
-from hollet.core.book.hand import Hand
-from hollet.core.book.measure import (
+from hollet.core.acts.hand import Hand
+from hollet.core.entries import BookState, Concession, Disposition, Reading, StepBody
+from hollet.core.entries.base import Short
+from hollet.core.entries.status import plan_of
+from hollet.core.errors import NotFound, Refused
+from hollet.core.instruments import Instrument, leaf_share, may_give
+from hollet.core.limits import Limit
+from hollet.core.procedure.results import ReadingSpec
+from hollet.core.procedure.sheet import Step
+from hollet.core.quantities.parse import Parsed
+from hollet.core.quantities.quantity import Quantity, decimal_text
+from hollet.core.steps.measure import (
     ResultFacts,
     odd_question,
     pair_question,
@@ -15,16 +25,6 @@ from hollet.core.book.measure import (
     result_of,
     tool_question,
 )
-from hollet.core.book.status import plan_of
-from hollet.core.entries import BookState, Concession, Disposition, Reading, StepBody
-from hollet.core.entries.base import Short
-from hollet.core.errors import NotFound, Refused
-from hollet.core.instruments import Instrument, leaf_share, may_give
-from hollet.core.limits import Limit
-from hollet.core.procedure.results import ReadingSpec
-from hollet.core.procedure.sheet import Step
-from hollet.core.quantities.parse import Parsed
-from hollet.core.quantities.quantity import Quantity, decimal_text
 
 __all__ = ["ConcessionAct", "DispositionAct", "ReadingAct"]
 

@@ -5,17 +5,8 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from hollet.core.acts.base import Act, Passing, step_named
+from hollet.core.acts.hand import Hand
 from hollet.core.book.gates import dry_run_decision, gate_answers
-from hollet.core.book.hand import Hand
-from hollet.core.book.run import (
-    AttemptFacts,
-    attempt_facts,
-    attempts_of,
-    burst_limit,
-    cranked_s,
-    rest_of,
-)
-from hollet.core.book.status import plan_of
 from hollet.core.entries import (
     AttemptEnded,
     AttemptStarted,
@@ -25,12 +16,21 @@ from hollet.core.entries import (
     StepBody,
 )
 from hollet.core.entries.base import Reason, Seconds, Short
+from hollet.core.entries.status import plan_of
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.kinds.run import RunStep
 from hollet.core.quantities.parse import measured
 from hollet.core.quantities.quantity import Measured, decimal_text
 from hollet.core.slips import SlipCheck, question, slip_check, slip_input
+from hollet.core.steps.run import (
+    AttemptFacts,
+    attempt_facts,
+    attempts_of,
+    burst_limit,
+    cranked_s,
+    rest_of,
+)
 
 __all__ = ["AttemptEndedAct", "AttemptStartedAct", "SampleSaid", "SamplesAct"]
 

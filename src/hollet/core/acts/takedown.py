@@ -5,12 +5,11 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import Field
 
 from hollet.core.acts.base import Act, step_named
+from hollet.core.acts.hand import Hand
 from hollet.core.book.bags import bag_contents, check_taken
 from hollet.core.book.captures import within
-from hollet.core.book.hand import Hand
 from hollet.core.book.removals import find_removal
 from hollet.core.book.settings import disturbed, find_setting
-from hollet.core.book.status import plan_of
 from hollet.core.book.tries import tries_of
 from hollet.core.entries import (
     Bagged,
@@ -26,6 +25,7 @@ from hollet.core.entries import (
     Unbagged,
 )
 from hollet.core.entries.base import Short
+from hollet.core.entries.status import plan_of
 from hollet.core.entries.takedown import CapturedSaid, ComparedSaid, DisturbedSaid, TriedSaid
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.procedure.fasteners import tidy_line

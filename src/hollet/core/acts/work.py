@@ -5,10 +5,9 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import Field
 
 from hollet.core.acts.base import Act, Passing, held, own_reason, step_named
+from hollet.core.acts.hand import Hand
 from hollet.core.book.complete import obstacles
-from hollet.core.book.hand import Hand
 from hollet.core.book.passing import Obstacle, kind_of_box, not_pressed
-from hollet.core.book.status import SETTLED, status_of, whole_of
 from hollet.core.entries import (
     BookState,
     Confirmed,
@@ -22,6 +21,7 @@ from hollet.core.entries import (
     StepBody,
 )
 from hollet.core.entries.base import Reason
+from hollet.core.entries.status import SETTLED, status_of, whole_of
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.procedure.kinds.check import Ask
 from hollet.core.procedure.sheet import Step

@@ -2,9 +2,9 @@
 step in hand.
 """
 
-from hollet.core.book.views import View
 from hollet.core.entries import Around, BookState, Surroundings
 from hollet.core.procedure.sheet import Step
+from hollet.core.view import View
 
 __all__ = ["AROUND", "AroundWords", "around_now", "around_words"]
 

@@ -2,12 +2,12 @@
 
 from collections.abc import Sequence
 
-from hollet.core.book.status import plan_of
-from hollet.core.book.views import View
 from hollet.core.entries import BookState, Line, Replaced
 from hollet.core.entries.base import BagMove
+from hollet.core.entries.status import plan_of
 from hollet.core.errors import Refused
 from hollet.core.procedure.pieces import BagLine
+from hollet.core.view import View
 
 __all__ = [
     "BagContent",

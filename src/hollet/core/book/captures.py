@@ -1,13 +1,13 @@
 """Captures: the state as found, kept before it is disturbed, and looked at again at refit."""
 
 from hollet.core.book.removals import back_steps
-from hollet.core.book.status import plan_of
-from hollet.core.book.views import View
 from hollet.core.entries import BookState, Captured, Compared, Decision, Entry, Wire
+from hollet.core.entries.status import plan_of
 from hollet.core.procedure.pieces import CAPTURE_KINDS, Capture
 from hollet.core.procedure.sheet import Step
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import decimal_text, exact
+from hollet.core.view import View
 
 __all__ = [
     "CaptureView",

@@ -6,17 +6,12 @@ from typing import Any
 from hollet.core.book.bags import bag_contents, short_of
 from hollet.core.book.captures import compares_of, uncaptured
 from hollet.core.book.gates import left_open
-from hollet.core.book.inspection import unfinished
-from hollet.core.book.measure import readings_of, results_of
 from hollet.core.book.passing import Obstacle, box_of, not_pressed, reason_keys, unsettled_before
 from hollet.core.book.removals import puts_back
-from hollet.core.book.run import attempts_of
-from hollet.core.book.said import not_enough, said_figures
-from hollet.core.book.status import SETTLED, plan_of, selection_of, status_of, statuses
 from hollet.core.book.supports import not_carried
-from hollet.core.book.tighten import joint_facts
 from hollet.core.book.windows import chances
 from hollet.core.entries import BookState, Confirmed
+from hollet.core.entries.status import SETTLED, plan_of, selection_of, status_of, statuses
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.hunt import hunt_list
 from hollet.core.procedure.kinds.check import CheckStep
@@ -27,6 +22,11 @@ from hollet.core.procedure.kinds.run import RunStep
 from hollet.core.procedure.kinds.tighten import TightenStep
 from hollet.core.procedure.schools import agreement_state
 from hollet.core.procedure.sheet import Step
+from hollet.core.steps.inspection import unfinished
+from hollet.core.steps.measure import readings_of, results_of
+from hollet.core.steps.run import attempts_of
+from hollet.core.steps.said import not_enough, said_figures
+from hollet.core.steps.tighten import joint_facts
 from hollet.core.words import counted
 
 __all__ = ["bare_openings", "clash", "lacking", "not_open_any_more", "obstacles"]

@@ -2,12 +2,12 @@
 so.
 """
 
-from hollet.core.book.status import last_word, plan_of, status_of
-from hollet.core.book.views import View
 from hollet.core.entries import BookState, Decision
+from hollet.core.entries.status import last_word, plan_of, status_of
 from hollet.core.procedure.closings import fills_of
 from hollet.core.procedure.pieces import Fluid
 from hollet.core.procedure.sheet import Step
+from hollet.core.view import View
 
 __all__ = ["EMPTY_BLOCKS", "Empty", "empty_fluids"]
 

@@ -10,22 +10,22 @@ from pydantic import BaseModel, ConfigDict
 from hollet.core.book.bags import bag_contents
 from hollet.core.book.captures import mismatches
 from hollet.core.book.fluids import empty_fluids
-from hollet.core.book.inspection import open_parts, unseen_safety
 from hollet.core.book.look_again import BY_DAY, looks_due
-from hollet.core.book.measure import results_of
 from hollet.core.book.passing import live_dangers
 from hollet.core.book.removals import back_steps
-from hollet.core.book.run import attempts_of
 from hollet.core.book.settings import disturbed_settings
-from hollet.core.book.status import SETTLED, StepStatus, plan_of, status_of, statuses
 from hollet.core.book.supports import held_up_by, support_view
-from hollet.core.book.tighten import doubted_bolts, joint_facts
 from hollet.core.entries import BookState, Decision, LeftOpen, Line
+from hollet.core.entries.status import SETTLED, StepStatus, plan_of, status_of, statuses
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.kinds.inspect import InspectStep
 from hollet.core.procedure.pieces import Opens
 from hollet.core.procedure.sheet import Step, blocks_of
 from hollet.core.procedure.words import RUNGS, STAGES
+from hollet.core.steps.inspection import open_parts, unseen_safety
+from hollet.core.steps.measure import results_of
+from hollet.core.steps.run import attempts_of
+from hollet.core.steps.tighten import doubted_bolts, joint_facts
 
 __all__ = [
     "GATE_LINE",

@@ -2,10 +2,10 @@
 day, or it stays on the list.
 """
 
-from hollet.core.book.status import plan_of
-from hollet.core.book.views import View
 from hollet.core.entries import Around, BookState, Confirmed, Line, Surroundings
+from hollet.core.entries.status import plan_of
 from hollet.core.procedure.sheet import Step
+from hollet.core.view import View
 
 __all__ = ["BY_DAY", "LookAgain", "looks_due"]
 

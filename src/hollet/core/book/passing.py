@@ -13,17 +13,6 @@ from collections.abc import Sequence
 from datetime import datetime, timedelta
 from typing import Literal
 
-from hollet.core.book.status import (
-    SETTLED,
-    StepStatus,
-    last_as,
-    plan_of,
-    settled_steps,
-    status_of,
-    statuses,
-    whole_of,
-)
-from hollet.core.book.views import View
 from hollet.core.entries import (
     BookState,
     Confirmed,
@@ -38,11 +27,22 @@ from hollet.core.entries import (
     Supported,
     Undone,
 )
+from hollet.core.entries.status import (
+    SETTLED,
+    StepStatus,
+    last_as,
+    plan_of,
+    settled_steps,
+    status_of,
+    statuses,
+    whole_of,
+)
 from hollet.core.procedure.kinds import BaseStep
 from hollet.core.procedure.pieces import After
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.sheet import Step, is_danger
 from hollet.core.quantities.parse import parse
+from hollet.core.view import View
 
 __all__ = [
     "BOX_HOURS",

@@ -1,8 +1,8 @@
 """Photos of a build with their pins, by step and by removal."""
 
-from hollet.core.book.status import plan_of
-from hollet.core.book.views import View
 from hollet.core.entries import BookState, Photo, Pin, Pinned
+from hollet.core.entries.status import plan_of
+from hollet.core.view import View
 
 __all__ = ["PhotoView", "all_photos", "photos_of"]
 

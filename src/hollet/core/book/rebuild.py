@@ -10,9 +10,8 @@ from pydantic import Field
 from hollet.core.book.bags import size_words
 from hollet.core.book.captures import all_captures
 from hollet.core.book.removals import Removal, removals
-from hollet.core.book.status import SETTLED, plan_of, status_of
-from hollet.core.book.views import View
 from hollet.core.entries import BookState
+from hollet.core.entries.status import SETTLED, plan_of, status_of
 from hollet.core.errors import Refused
 from hollet.core.procedure.changes import (
     Change,
@@ -30,6 +29,7 @@ from hollet.core.procedure.precedence import contradiction, in_order
 from hollet.core.procedure.reversing import Clash, Link, Node, Off, Rebuilt, refit_links, turn_round
 from hollet.core.procedure.sheet import Step
 from hollet.core.procedure.words import RUNGS, STAGE_RANK, Part, Stage, Words
+from hollet.core.view import View
 
 __all__ = [
     "Choices",

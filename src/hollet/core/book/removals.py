@@ -3,11 +3,11 @@ without one.
 """
 
 from hollet.core.book.bags import BagContent, bag_contents
-from hollet.core.book.status import SETTLED, plan_of, status_of
-from hollet.core.book.views import View
 from hollet.core.entries import BookState, Removed
+from hollet.core.entries.status import SETTLED, plan_of, status_of
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.sheet import Step
+from hollet.core.view import View
 
 __all__ = ["Removal", "back_steps", "find_removal", "puts_back", "removals"]
 

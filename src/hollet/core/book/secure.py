@@ -8,12 +8,12 @@ what the weather takes.
 from hollet.core.book.around import around_now
 from hollet.core.book.gates import OpenItem, left_open
 from hollet.core.book.passing import current_step, live_dangers
-from hollet.core.book.run import attempts_of
 from hollet.core.book.spoken import spoken_notes
-from hollet.core.book.status import plan_of, statuses
 from hollet.core.book.supports import support_view
-from hollet.core.book.views import View
 from hollet.core.entries import BookState, Entry, GoneOn, Secured, Stopped
+from hollet.core.entries.status import plan_of, statuses
+from hollet.core.steps.run import attempts_of
+from hollet.core.view import View
 
 __all__ = ["SecureItem", "SecureView", "is_stopped", "secure_view"]
 

@@ -2,11 +2,11 @@
 not set anew.
 """
 
-from hollet.core.book.status import plan_of
-from hollet.core.book.views import View
 from hollet.core.entries import BookState, Disturbed, Entry, Guarded
+from hollet.core.entries.status import plan_of
 from hollet.core.procedure.pieces import Setting
 from hollet.core.procedure.sheet import Step
+from hollet.core.view import View
 
 __all__ = ["Keeping", "disturbed", "disturbed_settings", "find_setting", "keeps_of"]
 

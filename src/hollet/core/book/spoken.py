@@ -3,11 +3,11 @@ closes the evening.
 """
 
 from hollet.core.book.passing import kind_of_box
-from hollet.core.book.status import plan_of
-from hollet.core.book.views import View
 from hollet.core.entries import BookState, Spoken, Worded
+from hollet.core.entries.status import plan_of
 from hollet.core.errors import NotFound, Refused
 from hollet.core.procedure.sheet import Step
+from hollet.core.view import View
 
 __all__ = ["ALOUD", "SpokenView", "spoken_notes", "spoken_reason"]
 

@@ -15,12 +15,12 @@ stands; nobody goes under a jack.
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field, replace
 
-from hollet.core.book.views import View
 from hollet.core.entries import BookState, Entry, Supported, VehicleStands
 from hollet.core.procedure.kinds import BaseStep
 from hollet.core.procedure.pieces import Carry, Release
 from hollet.core.procedure.words import KIND_WORDS, Carried, Ground, SupportKind
 from hollet.core.quantities.quantity import Measured
+from hollet.core.view import View
 
 __all__ = [
     "BODIES",

@@ -1,9 +1,9 @@
 """Last chances: what nobody reaches once a step is done, and whether it is done behind it."""
 
-from hollet.core.book.status import SETTLED, plan_of, selection_of, status_of
-from hollet.core.book.views import View
 from hollet.core.entries import BookState, Decision
+from hollet.core.entries.status import SETTLED, plan_of, selection_of, status_of
 from hollet.core.procedure.kinds import BaseStep
+from hollet.core.view import View
 
 __all__ = ["Chance", "chances"]
 

@@ -17,9 +17,10 @@ from hollet.core.procedure.words import (
 )
 
 __all__ = [
+    "CAPTURE_KINDS",
+    "OPEN_SORTS",
     "After",
     "BagLine",
-    "CAPTURE_KINDS",
     "Capture",
     "CaptureKind",
     "Carry",
@@ -27,7 +28,6 @@ __all__ = [
     "Fluid",
     "FluidKind",
     "LastChance",
-    "OPEN_SORTS",
     "OpenSort",
     "Opens",
     "PartNeed",

@@ -13,6 +13,7 @@ __all__ = [
     "RUNGS",
     "STAGES",
     "STAGE_RANK",
+    "VEHICLE_STATES",
     "Carried",
     "Ground",
     "Hours",
@@ -25,7 +26,6 @@ __all__ = [
     "Rung",
     "Stage",
     "SupportKind",
-    "VEHICLE_STATES",
     "VehicleState",
     "Words",
 ]

@@ -2,9 +2,9 @@
 
 from fastapi import APIRouter, Response
 
-from hollet.core.book.bench import Bench
-from hollet.core.book.inspection import InspectionView
-from hollet.core.book.turned import TurnedView
+from hollet.core.steps.inspection import InspectionView
+from hollet.screens.bench import Bench
+from hollet.screens.turned import TurnedView
 from hollet.services import archives, builds, logging, readings, vehicles
 from hollet.services.builds import BuildCard, GateView
 from hollet.services.inspection import inspection

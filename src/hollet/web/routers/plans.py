@@ -2,8 +2,8 @@
 
 from fastapi import APIRouter, Response
 
-from hollet.core.book.limitbook import LimitBook
-from hollet.core.book.plandesk import Difference, PlanView
+from hollet.screens.limitbook import LimitBook
+from hollet.screens.plandesk import Difference, PlanView
 from hollet.services import planning
 from hollet.services.planning import Edited
 from hollet.web.models import LimitsFile, PlanEdit, PlanLook

@@ -6,8 +6,8 @@ from fastapi import APIRouter, File, Response, UploadFile
 from fastapi.responses import FileResponse
 
 from hollet.core.book.rebuild import RebuildView
-from hollet.core.book.takedown_view import TakeDownView
 from hollet.core.procedure.stuck import StuckFacts
+from hollet.screens.takedown import TakeDownView
 from hollet.services import photos, sounds, takedown
 from hollet.services.photos import StoredPhoto
 from hollet.services.sounds import StoredSound

@@ -11,8 +11,8 @@ from itertools import pairwise
 
 from pydantic import BaseModel, ConfigDict
 
-from hollet.core.book.status import plan_of
 from hollet.core.entries import AttemptEnded, AttemptStarted, BookState, Entry, RunSample, Samples
+from hollet.core.entries.status import plan_of
 from hollet.core.limits import Limit
 from hollet.core.procedure.kinds.run import RunStep
 from hollet.core.procedure.plan import Plan

@@ -9,7 +9,6 @@ from typing import Annotated, Any, Literal
 from pydantic import Field
 
 from hollet.core.book.around import AroundWords, around_now, around_words
-from hollet.core.book.as_taken import Follower, TakenView, followers, taken_of
 from hollet.core.book.bags import BagContent, bag_contents, next_bag, recent_hand
 from hollet.core.book.captures import CaptureView, captures_of, compares_of
 from hollet.core.book.complete import bare_openings, clash, not_open_any_more, obstacles
@@ -21,14 +20,6 @@ from hollet.core.book.gates import (
     left_open,
     open_items,
 )
-from hollet.core.book.inspection import (
-    REPLACED,
-    STAYS_IN,
-    InspectionFacts,
-    explanations,
-    inspection_facts,
-)
-from hollet.core.book.measure import ReadingFacts, ResultFacts, readings_of, results_of
 from hollet.core.book.passing import (
     Danger,
     Obstacle,
@@ -43,29 +34,14 @@ from hollet.core.book.passing import (
     waiting_for,
 )
 from hollet.core.book.photos import PhotoView, photos_of
-from hollet.core.book.plandesk import Gear
 from hollet.core.book.removals import puts_back
-from hollet.core.book.run import (
-    AttemptFacts,
-    RestFacts,
-    attempts_of,
-    burst_limit,
-    cranked_s,
-    isolated_again,
-    rest_of,
-)
-from hollet.core.book.said import SaidFigure, said_figures
 from hollet.core.book.secure import is_stopped
-from hollet.core.book.sentences import LogLine, line_of
 from hollet.core.book.settings import Keeping, keeps_of
-from hollet.core.book.status import SETTLED, StepStatus, plan_of, statuses, whole_of
 from hollet.core.book.supports import support_view
-from hollet.core.book.tighten import JointFacts, doubted_bolts, joint_facts
-from hollet.core.book.views import View
 from hollet.core.book.windows import Chance, chances
-from hollet.core.book.wrenches import Setting, setting_for, stage_ask, wrench_holds
 from hollet.core.checking import standing
 from hollet.core.entries import BookState, Confirmed, Key, Line, PlanEdited, Reading
+from hollet.core.entries.status import SETTLED, StepStatus, plan_of, statuses, whole_of
 from hollet.core.errors import Refused
 from hollet.core.findings import (
     CLEANING,
@@ -93,6 +69,30 @@ from hollet.core.procedure.sheet import Step, blocks_of
 from hollet.core.procedure.words import RUNGS, STAGES
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import decimal_text, exact
+from hollet.core.steps.inspection import (
+    REPLACED,
+    STAYS_IN,
+    InspectionFacts,
+    explanations,
+    inspection_facts,
+)
+from hollet.core.steps.measure import ReadingFacts, ResultFacts, readings_of, results_of
+from hollet.core.steps.run import (
+    AttemptFacts,
+    RestFacts,
+    attempts_of,
+    burst_limit,
+    cranked_s,
+    isolated_again,
+    rest_of,
+)
+from hollet.core.steps.said import SaidFigure, said_figures
+from hollet.core.steps.tighten import JointFacts, doubted_bolts, joint_facts
+from hollet.core.steps.wrenches import Setting, setting_for, stage_ask, wrench_holds
+from hollet.core.view import View
+from hollet.screens.as_taken import Follower, TakenView, followers, taken_of
+from hollet.screens.plandesk import Gear
+from hollet.screens.sentences import LogLine, line_of
 
 __all__ = ["Bench", "BookView", "bench_of", "book_view"]
 

@@ -4,11 +4,8 @@ shop can decide it at all.
 
 from collections.abc import Sequence
 
-from hollet.core.book.measure import results_of
-from hollet.core.book.status import plan_of
-from hollet.core.book.views import View
-from hollet.core.book.wrenches import ASSUMED_TOLERANCE
 from hollet.core.entries import BookState
+from hollet.core.entries.status import plan_of
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument, Spread, combine, reading_share
 from hollet.core.limits import Judgement, Limit, judge, rounded_up
@@ -21,6 +18,9 @@ from hollet.core.procedure.sheet import Step
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import decimal_text
 from hollet.core.quantities.units import find_unit
+from hollet.core.steps.measure import results_of
+from hollet.core.steps.wrenches import ASSUMED_TOLERANCE
+from hollet.core.view import View
 
 __all__ = ["FigureRow", "LimitBook", "SourceRow", "ToolFit", "limit_book"]
 

@@ -5,13 +5,13 @@ opened again.
 from collections.abc import Sequence
 
 from hollet.core.book.gates import open_items
-from hollet.core.book.inspection import STAYS_IN, open_parts
 from hollet.core.book.passing import live_dangers
-from hollet.core.book.status import SETTLED, plan_of, statuses
 from hollet.core.book.supports import support_view
-from hollet.core.book.views import View
 from hollet.core.entries import BookState, Done
+from hollet.core.entries.status import SETTLED, plan_of, statuses
 from hollet.core.instruments import Instrument
+from hollet.core.steps.inspection import STAYS_IN, open_parts
+from hollet.core.view import View
 
 __all__ = ["TurnedView", "turned_of"]
 

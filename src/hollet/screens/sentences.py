@@ -5,10 +5,10 @@ from typing import Any
 
 from pydantic import BaseModel, ConfigDict
 
-from hollet.core.book.bolt import act_verdict
-from hollet.core.book.status import plan_of
 from hollet.core.entries import Body, BookState, Entry, Fastener, Key, Line, Strike
+from hollet.core.entries.status import plan_of
 from hollet.core.limits import Judgement
+from hollet.core.steps.bolt import act_verdict
 
 __all__ = ["LogLine", "line_of"]
 

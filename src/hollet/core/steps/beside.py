@@ -4,11 +4,11 @@ differs.
 
 from typing import Literal
 
-from hollet.core.book.views import View
 from hollet.core.entries import BookState, Entry, LaidBeside
 from hollet.core.findings import BESIDE, IN_THE_BOX
 from hollet.core.procedure.kinds.inspect import InspectPart
 from hollet.core.quantities.differing import laid_words
+from hollet.core.view import View
 
 __all__ = ["BesideFacts", "besides", "differing"]
 

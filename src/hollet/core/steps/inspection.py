@@ -8,10 +8,6 @@ visible.
 from collections.abc import Sequence
 
 from hollet.core.ageing import Suspect, suspects
-from hollet.core.book.beside import BesideFacts, besides, differing
-from hollet.core.book.measure import result_of
-from hollet.core.book.status import plan_of
-from hollet.core.book.views import View
 from hollet.core.entries import (
     BookState,
     Cause,
@@ -25,11 +21,15 @@ from hollet.core.entries import (
     PartRight,
     Traced,
 )
+from hollet.core.entries.status import plan_of
 from hollet.core.findings import CLEANING, CODES, DISPOSITIONS, Surface
 from hollet.core.instruments import Instrument
 from hollet.core.limits import Judgement
 from hollet.core.procedure.kinds.inspect import Face, InspectPart, InspectStep
 from hollet.core.procedure.tracing import Flow, Station, Trace, downstream
+from hollet.core.steps.beside import BesideFacts, besides, differing
+from hollet.core.steps.measure import result_of
+from hollet.core.view import View
 
 __all__ = [
     "REPLACED",

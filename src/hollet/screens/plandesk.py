@@ -4,10 +4,9 @@ taken.
 
 from collections.abc import Mapping, Sequence, Set
 
-from hollet.core.book.status import SETTLED, selection_of, statuses
-from hollet.core.book.views import View
 from hollet.core.book.windows import Chance, chances
 from hollet.core.entries import BookState
+from hollet.core.entries.status import SETTLED, selection_of, statuses
 from hollet.core.procedure.changes import (
     Change,
     Names,
@@ -20,6 +19,7 @@ from hollet.core.procedure.pieces import After, Role
 from hollet.core.procedure.plan import Plan, known_of, select
 from hollet.core.procedure.schools import Agreement, Extra, School, agreement_state, possible
 from hollet.core.procedure.sheet import Step, is_danger
+from hollet.core.view import View
 from hollet.core.words import counted
 
 __all__ = ["Difference", "Gear", "PlanView", "change_words", "difference", "hunt_of", "plan_view"]

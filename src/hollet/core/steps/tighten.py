@@ -4,10 +4,6 @@ from collections.abc import Sequence
 
 from pydantic import BaseModel, ConfigDict
 
-from hollet.core.book.bolt import LOOSE, BoltFacts, advice, bolt_facts
-from hollet.core.book.measure import in_doubt
-from hollet.core.book.status import plan_of
-from hollet.core.book.wrenches import ASSUMED_TOLERANCE, stage_ask, tolerance_of
 from hollet.core.entries import (
     Adapter,
     BookState,
@@ -19,10 +15,14 @@ from hollet.core.entries import (
     Key,
     Skipped,
 )
+from hollet.core.entries.status import plan_of
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.joints import Joint
 from hollet.core.procedure.sheet import Sheet
 from hollet.core.quantities.quantity import decimal_text
+from hollet.core.steps.bolt import LOOSE, BoltFacts, advice, bolt_facts
+from hollet.core.steps.measure import in_doubt
+from hollet.core.steps.wrenches import ASSUMED_TOLERANCE, stage_ask, tolerance_of
 from hollet.core.tightening.patterns import circle_point, head_point
 
 __all__ = ["JointFacts", "StageFacts", "doubted_bolts", "joint_facts"]

@@ -4,13 +4,13 @@ from collections.abc import Iterable
 
 from pydantic import BaseModel, ConfigDict
 
-from hollet.core.book.wrenches import judge_click
 from hollet.core.entries import Entry, Fastener
 from hollet.core.errors import Refused
 from hollet.core.instruments import reading_share, single_reading_U
 from hollet.core.limits import Judgement, Limit, judge
 from hollet.core.procedure.joints import Joint
 from hollet.core.quantities.quantity import canonical, decimal_text, round9
+from hollet.core.steps.wrenches import judge_click
 
 __all__ = ["LOOSE", "OVER", "BoltFacts", "act_verdict", "advice", "bolt_facts"]
 
@@ -76,7 +76,8 @@ def act_verdict(joint: Joint, entry: Entry[Fastener]) -> Judgement | None:
 
 def _band(joint: Joint, body: Fastener, dimension: str) -> Limit:
     """The band round what was asked of a bolt when it was pulled."""
-    assert body.asked is not None and body.tolerance_percent is not None
+    assert body.asked is not None
+    assert body.tolerance_percent is not None
     asked = canonical(body.asked, dimension, "asked")
     spread = asked * body.tolerance_percent / 100
     return Limit(

@@ -4,11 +4,11 @@ lies; and what stands on it.
 
 from hollet.core.book.photos import PhotoView, all_photos
 from hollet.core.book.removals import puts_back, removals
-from hollet.core.book.sentences import line_of
-from hollet.core.book.status import plan_of
-from hollet.core.book.views import View
 from hollet.core.entries import BookState
+from hollet.core.entries.status import plan_of
 from hollet.core.procedure.sheet import Step
+from hollet.core.view import View
+from hollet.screens.sentences import line_of
 
 __all__ = ["Follower", "TakenView", "followers", "taken_of"]
 

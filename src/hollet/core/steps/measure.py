@@ -10,7 +10,6 @@ from typing import Any
 
 from pydantic import BaseModel, ConfigDict
 
-from hollet.core.book.status import plan_of
 from hollet.core.checking import standing
 from hollet.core.entries import (
     BookState,
@@ -23,6 +22,7 @@ from hollet.core.entries import (
     PlanEdited,
     Reading,
 )
+from hollet.core.entries.status import plan_of
 from hollet.core.errors import Refused
 from hollet.core.instruments import (
     Instrument,

@@ -7,11 +7,11 @@ from hollet.core.book.captures import CaptureView, all_captures
 from hollet.core.book.passing import current_step, reason_keys
 from hollet.core.book.photos import PhotoView, all_photos
 from hollet.core.book.removals import Removal, removals
-from hollet.core.book.status import plan_of, statuses
-from hollet.core.book.views import View
 from hollet.core.entries import BookState
+from hollet.core.entries.status import plan_of, statuses
 from hollet.core.procedure.pieces import BagLine
 from hollet.core.procedure.words import KINDS_OF_REASON
+from hollet.core.view import View
 
 __all__ = ["REASONS", "TakeDownView", "takedown_view"]
 

@@ -2,11 +2,11 @@
 high the hook reaches.
 """
 
-from hollet.core.book.views import View
 from hollet.core.entries import BookState, Said
 from hollet.core.procedure.kinds.base import BaseStep
 from hollet.core.procedure.kinds.check import Ask
 from hollet.core.quantities.quantity import Measured
+from hollet.core.view import View
 
 __all__ = ["SaidFigure", "not_enough", "said_figures"]
 

@@ -1,0 +1,1 @@
+"""Work: how each kind of step stands, from the facts of the log."""
