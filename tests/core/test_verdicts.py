@@ -228,7 +228,7 @@ def test_refusals(name, data, code):
         (0.010, 0.006, "outside", "outside, 0.020 under"),
     ],
 )
-def test_judge_in_words(value, U, verdict, words):
+def test_judge_in_words(value, U, verdict, words):  # noqa: N803
     """Verdict, side and distance to the nearest limit in words."""
     judged = judge(value, U, BAND)
     assert (judged.verdict, judged.words) == (verdict, words)

@@ -48,13 +48,14 @@ def compute(name: str, data: dict[str, Any]) -> dict[str, Any]:
 
 def _load() -> None:
     """Import the families, which register themselves on the first use and not at start-up."""
-    from hollet.core import running, slips, verdicts
-    from hollet.core.fitting import lengths
-    from hollet.core.measuring import (
+    from hollet.core import running, slips, verdicts  # noqa: F401
+    from hollet.core.fitting import lengths  # noqa: F401
+    from hollet.core.measuring import (  # noqa: F401
         alignment,
         belts,
         bores,
         compression,
+        conversions,
         driveline,
         electrics,
         fluids,
@@ -66,5 +67,4 @@ def _load() -> None:
         suspension,
         valves,
     )
-    from hollet.core.quantities import convert
-    from hollet.core.tightening import adapters, generic, patterns
+    from hollet.core.tightening import adapters, generic, patterns  # noqa: F401

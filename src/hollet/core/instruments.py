@@ -331,7 +331,7 @@ def combine(parts: Sequence[tuple[float, Spread]]) -> tuple[float, float, float]
     return u_c, k, k * u_c
 
 
-def single_reading_U(tool: Instrument, value: float) -> float:
+def single_reading_U(tool: Instrument, value: float) -> float:  # noqa: N802
     """Expanded uncertainty of one reading near `value` with this tool, infinite when its
     repeatability is unknown.
     """

@@ -428,7 +428,7 @@ class To20Result(Result):
 
 
 @calculation("Reading brought to 20 °C")
-def to_20C(i: To20) -> To20Result:
+def to_20C(i: To20) -> To20Result:  # noqa: N802
     """D20 = D/(1 + alpha (T - 20)), the reference temperature of ISO 1."""
     reading = i.figure("reading")
     factor = 1 + i.figure("alpha") * (i.figure("temperature") - 20)

@@ -12,8 +12,6 @@ from hollet.screens.sentences import line_of
 
 __all__ = ["Follower", "TakenView", "followers", "taken_of"]
 
-TOLD = ("note", "captured", "left open", "tried", "disturbed", "finding", "said")
-"""Kinds of lines that tell a hand something when the thing goes back."""
 MOST_LINES = 5
 
 
@@ -52,7 +50,7 @@ def taken_of(state: BookState, step: Step) -> tuple[TakenView, ...]:
         if off.id not in back:
             continue
         lines = (
-            [entry for entry in state.of_step(off.id) if entry.kind in TOLD] if not off.own else []
+            [entry for entry in state.of_step(off.id) if entry.body.tells] if not off.own else []
         )
         mine = tuple(p for p in photos if (p.removal == off.id if off.own else p.step == off.id))
         found.append(

@@ -96,16 +96,6 @@ from hollet.screens.sentences import LogLine, line_of
 
 __all__ = ["Bench", "BookView", "bench_of", "book_view"]
 
-LOOKED = "Looked at and right"
-PRIMARY = {
-    "check": "Done",
-    "connect": "It is connected",
-    "fit": "It is fitted",
-    "inspect": "Looked at",
-    "wait": "The time is over",
-    "remove": "It is off",
-}
-
 
 class StageRow(View):
     """One of the nine stages with its counts."""
@@ -506,17 +496,6 @@ def bench_of(
     return BENCHES[type(step)](state, step, tools, _base(state, step, gear, tools, now))
 
 
-def _primary(step: Step) -> str:
-    """What calls a step done: "looked at" only where something was looked at, never where something
-    was raised, drained or taken off.
-    """
-    acts = step.carries or step.releases or step.drains or step.opens
-    looks = (
-        step.kind == "check" and step.stage in ("inspect", "fit_in", "wake", "settle") and not acts
-    )
-    return LOOKED if looks else PRIMARY.get(step.kind, "It is done")
-
-
 def _base(
     state: BookState, step: Step, gear: Gear, tools: Sequence[Instrument], now: str
 ) -> dict[str, Any]:
@@ -584,7 +563,7 @@ def _base(
         "lifts": step.lifts,
         "seen": state.seen.get(Key("step", step.id), 0),
         "now": now,
-        "primary": _primary(step),
+        "primary": step.pressed(),
         "lines": tuple(line_of(state, e) for e in _all_of_step(state, step.id)[-12:]),
     }
 

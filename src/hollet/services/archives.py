@@ -14,7 +14,6 @@ from hollet.core.entries.fold import state_after
 from hollet.core.entries.kinds import KINDS
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import Conflict, Refused
-from hollet.core.procedure.kinds.run import RunStep
 from hollet.core.procedure.plan import Plan
 from hollet.core.steps.run import attempts_of
 from hollet.exchange.archive import FIELDS, pack, unpack
@@ -255,9 +254,7 @@ def attempts_csv(workshop: Workshop, build: str) -> str:
     with workshop.held(build) as state:
         plan = plan_of(state)
         rows: list[tuple[object, ...]] = []
-        for step in plan.step:
-            if not isinstance(step, RunStep):
-                continue
+        for step in (run for s in plan.step if (run := s.as_run()) is not None):
             named = [
                 plan.find_limit(n)
                 for n in (step.time_limit, step.pressure, step.pressure_by, step.coolant)

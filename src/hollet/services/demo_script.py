@@ -8,8 +8,11 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
+from hollet.core.acts.base import step_named
 from hollet.core.acts.kinds import AnyAct
+from hollet.core.book.bags import bag_contents, next_bag
 from hollet.core.procedure.drafting import PlanAct
+from hollet.core.procedure.sheet import Step
 from hollet.library.pictures import picture
 from hollet.services.builds import bench
 from hollet.services.demo_takedown import AS_FOUND, NEW_BOLTS, PINS, SAID
@@ -109,6 +112,14 @@ class Script:
                 strokes=capture.strokes,
             )
 
+    def _step(self, step: str) -> Step:
+        with self.workshop.held(self.build) as state:
+            return step_named(state, step)
+
+    def _next_bag(self) -> int:
+        with self.workshop.held(self.build) as state:
+            return next_bag(bag_contents(state))
+
     def done(self, *steps: str, minutes: float = 12.0) -> None:
         """Last chances seen, steps confirmed where they ask for it, bagged where they have
         fasteners, and done.
@@ -126,11 +137,13 @@ class Script:
                         thing=chance.thing,
                         done_here=True,
                     )
-            for ask in view.asks if view.kind == "check" else ():
+            for ask in self._step(step).figures():
                 self.write(1, kind="said", step=step, figure=ask.id, typed=SAID[ask.id])
             if view.caution and view.caution.confirm:
                 self.write(kind="confirmed", step=step, what=view.caution.confirm)
-            if view.kind == "remove" and view.proposed:
-                lines = [line.model_dump() for line in view.proposed]
-                self.write(kind="bagged", step=step, bag=view.next_bag, lines=lines, place="tray A")
+            lines = [line.model_dump() for line in self._step(step).bagged()]
+            if lines:
+                self.write(
+                    kind="bagged", step=step, bag=self._next_bag(), lines=lines, place="tray A"
+                )
             self.write(minutes, kind="done", step=step)

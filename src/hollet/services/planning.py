@@ -16,7 +16,6 @@ from hollet.core.errors import Conflict, Refused
 from hollet.core.limits import Limit
 from hollet.core.procedure.changes import Change, LimitChange, apply
 from hollet.core.procedure.drafting import draft
-from hollet.core.procedure.kinds.measure import MeasureStep
 from hollet.core.procedure.plan import Plan, select
 from hollet.core.procedure.read import read_sheet
 from hollet.core.procedure.sheet import Sheet
@@ -183,7 +182,6 @@ def _verdicts(workshop: Workshop, state: BookState) -> Verdicts:
             WORDS.get(result.judgement.verdict, result.judgement.verdict),
         )
         for step in plan_of(state).step
-        if isinstance(step, MeasureStep)
         for result in results_of(state, step, tools)
         if result.readings
     }

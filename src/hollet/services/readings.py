@@ -14,8 +14,8 @@ from hollet.core.entries import Body, BookState
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import HolletError, NotFound, Refused
 from hollet.core.limits import Limit
-from hollet.core.procedure.kinds.measure import MeasureStep
 from hollet.core.procedure.results import ReadingSpec
+from hollet.core.procedure.sheet import Step
 from hollet.core.steps.measure import ReadingFacts, latest, readings_of
 from hollet.exchange.csv import read_table, table
 from hollet.exchange.paper import SheetRow, SheetStep
@@ -51,8 +51,8 @@ class ReadIn(BaseModel):
     unchanged: int
 
 
-def _steps(state: BookState, step: str | None) -> list[MeasureStep]:
-    found = [s for s in plan_of(state).step if isinstance(s, MeasureStep) and step in (None, s.id)]
+def _steps(state: BookState, step: str | None) -> list[Step]:
+    found = [s for s in plan_of(state).step if s.readings() and step in (None, s.id)]
     if step is not None and not found:
         raise NotFound("measuring step", step)
     return found
@@ -63,7 +63,7 @@ def readings_csv(workshop: Workshop, build: str, step: str | None = None) -> str
     with workshop.held(build) as state:
         rows = []
         for s in _steps(state, step):
-            for spec, facts in zip(s.reading, readings_of(state, s), strict=True):
+            for spec, facts in zip(s.readings(), readings_of(state, s), strict=True):
                 entry = latest(state, spec.id)
                 body = entry.body if entry else None
                 rows.append(
@@ -102,7 +102,7 @@ def read_readings(workshop: Workshop, build: str, text: str, *, who: str) -> Rea
     with workshop.held(build) as state:
         tools = workshop.tools_of(who)
         codes = {tool.code.casefold(): tool for tool in tools.values() if not tool.retired}
-        specs = {spec.id: (s, spec) for s in _steps(state, None) for spec in s.reading}
+        specs = {spec.id: (s, spec) for s in _steps(state, None) for spec in s.readings()}
         bodies: list[Body] = []
         unchanged = 0
         for line, row in rows:
@@ -187,10 +187,12 @@ def sheet_pdf(
             facts = readings_of(state, s)
             if step is None and all(r.entry for r in facts):
                 continue
-            allowed = {r.reading: plan_of(state).find_limit(r.limit) for r in s.result if r.reading}
+            allowed = {
+                r.reading: plan_of(state).find_limit(r.limit) for r in s.results() if r.reading
+            }
             rows = tuple(
                 _row(spec, reading, allowed.get(spec.id))
-                for spec, reading in zip(s.reading, facts, strict=True)
+                for spec, reading in zip(s.readings(), facts, strict=True)
             )
             found.append(
                 SheetStep(

@@ -6,19 +6,13 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from hollet.core.acts.kinds import AnyAct
 from hollet.core.book.rebuild import Choices
-from hollet.core.checking import Standing
-from hollet.core.instruments import Instrument
 from hollet.core.procedure.drafting import PlanAct
 from hollet.core.procedure.stuck import Near
-from hollet.screens.bench import Bench
-from hollet.screens.sentences import LogLine
-from hollet.services.builds import BuildCard
 from hollet.services.devices import DeviceView
-from hollet.services.gear import GearView
-from hollet.services.sheets import SheetCard
+from hollet.services.logging import Sent
+from hollet.services.shop import ShopFacts
 
 __all__ = [
-    "AppendView",
     "BuildEdit",
     "CheckEdit",
     "ConversionEdit",
@@ -40,7 +34,6 @@ __all__ = [
     "SetGaugeEdit",
     "SheetEdit",
     "ShopEdit",
-    "ShopView",
     "StandsView",
     "StuckLook",
     "ToolEdit",
@@ -123,29 +116,15 @@ class EntryEdit(Model):
     after: str | None = Field(default=None, max_length=36)
     entry: AnyAct
 
-
-class AppendView(BaseModel):
-    """The line as written, and the screen as it is now."""
-
-    line: LogLine
-    build: BuildCard
-    bench: Bench | None
-
-
-class ShopView(BaseModel):
-    """The Shop."""
-
-    name: str
-    time_zone: str
-    currency: str
-    version: int
-    now: str
-    builds: list[BuildCard]
-    sheets: list[SheetCard]
-    tools: list[Instrument]
-    standings: dict[str, Standing]
-    gear: list[GearView]
-    presets: list[dict[str, Any]]
+    def sent(self) -> Sent:
+        """What came with the act."""
+        return Sent(
+            id=self.id,
+            who=self.who,
+            bench_time=self.bench_time,
+            seen=self.seen,
+            after=self.after,
+        )
 
 
 class WhoEdit(Model):
@@ -180,6 +159,15 @@ class ShopEdit(WhoEdit):
     time_zone: str = Field(min_length=1, max_length=60)
     currency: str = Field(max_length=8)
     version: int
+
+    def facts(self) -> ShopFacts:
+        """The words without who said them."""
+        return ShopFacts(
+            name=self.name,
+            time_zone=self.time_zone,
+            currency=self.currency,
+            version=self.version,
+        )
 
 
 class SheetEdit(Model):

@@ -53,7 +53,7 @@ ACTS: dict[str, type[Act[Any]]] = {
 if TYPE_CHECKING:
     AnyAct = Act[Any]
 else:
-    AnyAct = Annotated[Union[tuple(ACTS.values())], Field(discriminator="kind")]
+    AnyAct = Annotated[Union[tuple(ACTS.values())], Field(discriminator="kind")]  # noqa: UP007
 
 
 def accept(state: BookState, act: Act[Any], hand: Hand) -> Body:

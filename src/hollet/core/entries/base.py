@@ -124,7 +124,8 @@ class Body(BaseModel):
     `called` is its word in the log, `version` that of its fields. `never_late`: it tells what
     happened, so that nothing newer makes it wrong. `says`: the last such entry says how its step
     stands; `looks`: somebody looked at a part; `begins`: with it the step is in hand; `touches`: a
-    hand was at the engine; `is_ground`: a step that is done later stands on it.
+    hand was at the engine; `is_ground`: a step that is done later stands on it;
+    `tells`: its line is worth reading when the thing goes back.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
@@ -138,6 +139,7 @@ class Body(BaseModel):
     begins: ClassVar[bool] = True
     touches: ClassVar[bool] = False
     is_ground: ClassVar[bool] = False
+    tells: ClassVar[bool] = False
 
     def subject(self) -> Key:
         """What the entry is about; lateness is judged by it."""

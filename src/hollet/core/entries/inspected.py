@@ -62,6 +62,7 @@ class Finding(FindingSaid):
     """
 
     called: ClassVar = "finding"
+    tells: ClassVar = True
     looks: ClassVar = True
     never_late: ClassVar = True
 

@@ -13,6 +13,7 @@ class LeftOpen(StepBody):
     """A temporary state left by hand: a word, the rung it blocks, what undoes it."""
 
     called: ClassVar = "left open"
+    tells: ClassVar = True
     touches: ClassVar = True
     never_late: ClassVar = True
 

@@ -172,6 +172,7 @@ class Captured(CapturedSaid):
     """
 
     called: ClassVar = "captured"
+    tells: ClassVar = True
 
     what: Short
     capture_kind: CaptureKind
@@ -248,6 +249,7 @@ class Disturbed(DisturbedSaid):
     """A setting that was to be kept was loosened after all."""
 
     called: ClassVar = "disturbed"
+    tells: ClassVar = True
 
     what: Short
     holds: Short
@@ -288,6 +290,7 @@ class Tried(TriedSaid):
     """One try on something stuck: the rung of the ladder, how long, whether it came."""
 
     called: ClassVar = "tried"
+    tells: ClassVar = True
     version: ClassVar = 2
 
     time: Measured

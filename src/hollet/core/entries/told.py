@@ -61,6 +61,7 @@ class Note(AtStep):
     """Words to the log."""
 
     called: ClassVar = "note"
+    tells: ClassVar = True
     begins: ClassVar = False
     never_late: ClassVar = True
 

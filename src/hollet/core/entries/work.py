@@ -114,6 +114,7 @@ class Said(StepBody):
     """A figure that the step asks for, as typed, with its value and unit."""
 
     called: ClassVar = "said"
+    tells: ClassVar = True
 
     figure: str
     name: Short

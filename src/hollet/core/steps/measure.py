@@ -36,7 +36,6 @@ from hollet.core.instruments import (
 from hollet.core.limits import Judgement, Limit, judge, judge_lower_end
 from hollet.core.procedure.formulas import evaluate, sensitivities
 from hollet.core.procedure.kinds import BaseStep
-from hollet.core.procedure.kinds.measure import MeasureStep
 from hollet.core.procedure.results import ReadingSpec, ResultSpec
 from hollet.core.procedure.sheet import Sheet, Step
 from hollet.core.quantities.parse import Parsed, parse
@@ -342,10 +341,10 @@ def tools_for(spec: ReadingSpec, tools: Sequence[Instrument]) -> tuple[str, ...]
 
 
 def readings_of(
-    state: BookState, step: MeasureStep, tools: Sequence[Instrument] = ()
+    state: BookState, step: BaseStep, tools: Sequence[Instrument] = ()
 ) -> tuple[ReadingFacts, ...]:
     """All readings of a step, taken or not, with the tools that may give them."""
-    return tuple(_reading(state, spec, tools) for spec in step.reading)
+    return tuple(_reading(state, spec, tools) for spec in step.readings())
 
 
 def _reading(state: BookState, spec: ReadingSpec, tools: Sequence[Instrument]) -> ReadingFacts:

@@ -5,12 +5,13 @@ from fastapi import APIRouter, Response
 from hollet.core.steps.inspection import InspectionView
 from hollet.screens.bench import Bench
 from hollet.screens.turned import TurnedView
-from hollet.services import archives, builds, logging, readings, vehicles
+from hollet.services import archives, builds, front, logging, readings
 from hollet.services.builds import BuildCard, GateView
+from hollet.services.front import AppendView
 from hollet.services.inspection import inspection
-from hollet.services.logging import LogView, Sent
+from hollet.services.logging import LogView
 from hollet.services.readings import ReadIn
-from hollet.web.models import AppendView, EntryEdit, ReadingsFile, StandsView, VehicleEdit
+from hollet.web.models import EntryEdit, ReadingsFile, StandsView, VehicleEdit
 from hollet.web.routers.shop import Shared
 
 __all__ = ["router"]
@@ -27,8 +28,9 @@ def get_build(build: str, workshop: Shared) -> BuildCard:
 @router.post("/vehicle")
 def describe_vehicle(build: str, edit: VehicleEdit, workshop: Shared) -> BuildCard:
     """Say anew what the vehicle is, for all its builds."""
-    vehicles.describe(workshop, build, name=edit.name, about=edit.about, was=edit.was, who=edit.who)
-    return builds.frame(workshop, build)
+    return front.described(
+        workshop, build, name=edit.name, about=edit.about, was=edit.was, who=edit.who
+    )
 
 
 @router.get("/steps/{step}")
@@ -40,16 +42,7 @@ def get_bench(build: str, step: str, workshop: Shared) -> Bench:
 @router.post("/entries")
 def write_entry(build: str, edit: EntryEdit, workshop: Shared) -> AppendView:
     """Write one entry; the answer is the line and the screen as it is now."""
-    sent = Sent(
-        id=edit.id, who=edit.who, bench_time=edit.bench_time, seen=edit.seen, after=edit.after
-    )
-    line = logging.write_entry(workshop, build, sent, edit.entry)
-    bench = (
-        builds.bench(workshop, build, line.step)
-        if line.step and line.step_number != "no longer in the plan"
-        else None
-    )
-    return AppendView(line=line, build=builds.frame(workshop, build), bench=bench)
+    return front.written(workshop, build, edit.sent(), edit.entry)
 
 
 @router.get("/log")
@@ -120,12 +113,8 @@ def read_readings(build: str, edit: ReadingsFile, workshop: Shared) -> ReadIn:
 @router.get("/sheet.pdf", response_class=Response)
 def get_sheet(build: str, workshop: Shared, step: str | None = None) -> Response:
     """The measuring sheet to fill in by hand."""
-    card = builds.frame(workshop, build)
-    data = readings.sheet_pdf(
-        workshop, build, (card.name, card.about), step, card.now[:16].replace("T", " ") + " UTC"
-    )
     return Response(
-        data,
+        front.paper(workshop, build, step),
         media_type="application/pdf",
         headers={"Content-Disposition": f'inline; filename="sheet-{build[:8]}.pdf"'},
     )

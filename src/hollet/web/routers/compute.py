@@ -22,7 +22,7 @@ def list_calculations() -> list[str]:
 
 
 @router.post("/compute/{name}")
-def run_calculation(name: str, data: dict[str, Any] = Body()) -> dict[str, Any]:
+def run_calculation(name: str, data: dict[str, Any] = Body()) -> dict[str, Any]:  # noqa: B008
     """Run one calculation; a refusal is status 422 with its reason code."""
     return compute(name, data)
 

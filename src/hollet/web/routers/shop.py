@@ -4,12 +4,13 @@ from typing import Annotated
 
 from fastapi import APIRouter, Depends, File, Request, UploadFile
 
-from hollet.core.checking import Checked, standing
+from hollet.core.checking import Checked
 from hollet.core.entries import GearEdited
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument
-from hollet.services import archives, builds, gear, sheets, shop, tools
+from hollet.services import front, gear, sheets, shop, tools
 from hollet.services.builds import BuildCard
+from hollet.services.front import ShopView
 from hollet.services.gear import GearView
 from hollet.services.sheets import SheetCard
 from hollet.services.shop import ShopFacts
@@ -21,7 +22,6 @@ from hollet.web.models import (
     SetGaugeEdit,
     SheetEdit,
     ShopEdit,
-    ShopView,
     ToolEdit,
     TrialEdit,
     WhoEdit,
@@ -44,38 +44,19 @@ Shared = Annotated[Workshop, Depends(shared)]
 @router.get("/shop")
 def get_shop(workshop: Shared) -> ShopView:
     """All builds, sheets and tools."""
-    facts = shop.shop_facts(workshop)
-    return ShopView(
-        name=facts.name,
-        time_zone=facts.time_zone,
-        currency=facts.currency,
-        version=facts.version,
-        now=workshop.now(),
-        builds=list(builds.cards(workshop)),
-        sheets=list(sheets.sheet_cards(workshop)),
-        tools=list(workshop.tools().values()),
-        standings={name: standing(tool) for name, tool in workshop.tools().items()},
-        gear=list(gear.all_gear(workshop)),
-        presets=list(tools.presets()),
-    )
+    return front.shop_view(workshop)
 
 
 @router.post("/shop")
 def edit_shop(edit: ShopEdit, workshop: Shared) -> ShopFacts:
     """Say anew what the shop is called, where its clock stands, and in what it counts."""
-    return shop.edit_shop(
-        workshop,
-        ShopFacts(
-            name=edit.name, time_zone=edit.time_zone, currency=edit.currency, version=edit.version
-        ),
-        edit.who,
-    )
+    return shop.edit_shop(workshop, edit.facts(), edit.who)
 
 
 @router.post("/builds")
 def make_build(edit: BuildEdit, workshop: Shared) -> BuildCard:
     """A new build from a sheet."""
-    build = builds.make_build(
+    return front.made(
         workshop,
         sheets=edit.sheets,
         name=edit.name,
@@ -85,7 +66,6 @@ def make_build(edit: BuildEdit, workshop: Shared) -> BuildCard:
         build_id=edit.id,
         facts=edit.facts,
     )
-    return builds.frame(workshop, build)
 
 
 @router.post("/sheets")
@@ -104,7 +84,7 @@ async def read_archive(workshop: Shared, file: Annotated[UploadFile, File()]) ->
             f"the archive was not read in: it is larger than {MAX_ARCHIVE // 1_000_000} MB",
             field="file",
         )
-    return builds.frame(workshop, archives.import_build(workshop, data))
+    return front.imported(workshop, data)
 
 
 @router.post("/demo")

@@ -8,7 +8,7 @@ from fastapi.responses import FileResponse
 from hollet.core.book.rebuild import RebuildView
 from hollet.core.procedure.stuck import StuckFacts
 from hollet.screens.takedown import TakeDownView
-from hollet.services import photos, sounds, takedown
+from hollet.services import front, photos, sounds, takedown
 from hollet.services.photos import StoredPhoto
 from hollet.services.sounds import StoredSound
 from hollet.services.takedown import FastenerView, StuckDesk, SupportDesk
@@ -77,10 +77,10 @@ async def store_sound(workshop: Shared, file: Annotated[UploadFile, File()]) -> 
 @router.get("/sounds/{sound}", response_class=Response)
 def get_sound(sound: str, workshop: Shared) -> Response:
     """A recording by its hash."""
-    data = sounds.sound_path(workshop, sound).read_bytes()
+    data, media = front.sound_of(workshop, sound)
     return Response(
         data,
-        media_type=sounds.media_type(data),
+        media_type=media,
         headers={
             "Cache-Control": "private, max-age=31536000, immutable",
             "X-Content-Type-Options": "nosniff",

@@ -8,6 +8,7 @@ from pydantic import Field
 from hollet.core.procedure.facts import Condition
 from hollet.core.procedure.pieces import (
     After,
+    BagLine,
     Capture,
     Carry,
     Caution,
@@ -78,6 +79,11 @@ class BaseStep(Part):
     looked_at: ClassVar[bool] = False
     takes_off: ClassVar[bool] = False
     figure_kind: ClassVar[str] = "figure"
+    done_words: ClassVar[str] = "It is done"
+
+    def pressed(self) -> str:
+        """What calls it done."""
+        return self.done_words
 
     @property
     def closes_up(self) -> bool:
@@ -143,6 +149,10 @@ class BaseStep(Part):
     def takes_out(self) -> str | None:
         """The joint that it takes out."""
         return None
+
+    def bagged(self) -> tuple[BagLine, ...]:
+        """The fasteners that it takes off, as the sheet proposes them."""
+        return ()
 
     def stands(self) -> bool:
         """Whether what comes off goes on the stand."""

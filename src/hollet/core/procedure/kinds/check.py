@@ -17,6 +17,15 @@ if TYPE_CHECKING:
 __all__ = ["Ask", "CheckStep"]
 
 
+LOOKED_STAGES = ("inspect", "fit_in", "wake", "settle")
+PRESSED = {
+    "check": "Done",
+    "connect": "It is connected",
+    "fit": "It is fitted",
+    "wait": "The time is over",
+}
+
+
 class Ask(Part):
     """A figure that somebody says before the step is done; `at_least` and `at_most` name another
     one of the step that it must not fall short of or pass; outside `usual` it is asked.
@@ -41,6 +50,15 @@ class CheckStep(BaseStep):
     @property
     def closes_up(self) -> bool:
         return self.kind in ("fit", "connect") or bool(self.closes)
+
+    def pressed(self) -> str:
+        """ "Looked at" only where something was looked at, never where something was raised,
+        drained or taken off.
+        """
+        acts = self.carries or self.releases or self.drains or self.opens
+        if self.kind == "check" and self.stage in LOOKED_STAGES and not acts:
+            return "Looked at and right"
+        return PRESSED[self.kind]
 
     def figures(self) -> tuple[Ask, ...]:
         return self.asks

@@ -52,6 +52,7 @@ class InspectStep(BaseStep):
     trace: Id | None = None
 
     looked_at: ClassVar[bool] = True
+    done_words: ClassVar[str] = "Looked at"
 
     def as_inspection(self) -> "InspectStep":
         return self

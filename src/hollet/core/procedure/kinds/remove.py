@@ -18,6 +18,10 @@ class RemoveStep(BaseStep):
     on_stand: bool = False
 
     takes_off: ClassVar[bool] = True
+    done_words: ClassVar[str] = "It is off"
+
+    def bagged(self) -> tuple[BagLine, ...]:
+        return self.bag
 
     def takes_out(self) -> str | None:
         return self.joint
