@@ -176,9 +176,12 @@ def test_restoring_rubbish_changes_nothing(hand, tmp_path):
     """A file that is no backup is refused and the database stays."""
     bad = tmp_path / "bad.sqlite"
     bad.write_bytes(b"rubbish" * 1000)
-    with pytest.raises(Exception, match="damaged"):
-        restore_backup(bad, hand.workshop.database.folder, NOW)
-    assert log_of(hand.workshop, hand.build).total == 1
+    folder, build = hand.workshop.database.folder, hand.build
+    hand.workshop.close()
+    with pytest.raises(Refused, match="no Hollet database"):
+        restore_backup(bad, folder, NOW)
+    hand.workshop = Workshop(folder)
+    assert log_of(hand.workshop, build).total == 1
 
 
 def test_verify_finds_a_doctored_plan(hand):

@@ -27,6 +27,7 @@ def test_same_id_after_a_restart(hand):
     """A new process knows the id too."""
     entry_id = hand.workshop.new_id()
     hand.write("note", entry_id, text="x")
+    hand.workshop.close()
     again = Workshop(hand.workshop.database.folder)
     hand.workshop = again
     assert hand.write("note", entry_id, text="x").seq == 2

@@ -151,7 +151,7 @@ def test_daily_backups(database):
         database.daily_backup(start + timedelta(days=day))
     names = sorted(p.name for p in (database.folder / "backups").iterdir())
     assert len(names) == 14
-    assert names[-1] == "2026-03-20.sqlite"
+    assert names[-1] == "2026-03-20"
 
 
 def test_chain(database):

@@ -1599,6 +1599,8 @@ export interface components {
             about: string;
             /** Bay */
             bay: string;
+            /** Broken */
+            broken?: number | null;
             /** Can */
             can: string[];
             /** Clash */
@@ -6373,6 +6375,8 @@ export interface components {
             time_zone: string;
             /** Tools */
             tools: components["schemas"]["Instrument"][];
+            /** Unreadable */
+            unreadable: string[];
             /** Version */
             version: number;
         };

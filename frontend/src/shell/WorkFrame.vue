@@ -106,6 +106,7 @@ defineExpose({ strikeLine: (line: Parameters<NonNullable<typeof strike.value>['a
       <RouterLink v-for="s in SCREENS" :key="s.name" class="btn small" :to="{ name: s.name, params: { build } }">{{ s.words }}</RouterLink>
     </nav>
     <main id="now" class="now" tabindex="-1">
+      <div v-if="book.card?.broken" class="live" role="alert"><b>Broken at line {{ book.card.broken }} of the log: read only</b><span>Nothing behind it counts. Stop Hollet, look with “hollet verify”, and restore a backup.</span> <RouterLink class="btn small" :to="{ name: 'log', params: { build } }">Log</RouterLink></div>
       <div v-for="d in (book.frame?.dangers ?? []).slice(0, 2)" :key="d.step + d.box" class="live" role="alert"><b>{{ d.number }} {{ d.title }}: {{ d.words }}</b> <RouterLink class="btn small" :to="{ name: 'step', params: { build, step: d.step } }">See to it</RouterLink></div>
       <div v-if="book.frame?.stopped && desk !== 'load'" class="block stopped" role="alert"><b>Work is stopped.</b> <RouterLink class="btn small" :to="{ name: 'support', params: { build } }">What to make safe</RouterLink></div>
       <div v-if="journal.notWritten.length" class="block notwritten" role="alert">

@@ -20,7 +20,7 @@ export const useBook = defineStore('book', () => {
   const frame = computed(() => card.value?.frame ?? null)
   const journal = useJournal()
   let asked = 0
-  let inHand = '' // what is being written
+  const inHand = new Set<string>() // what is being written, or waits its turn
   let wanted: string | null = null // the step that the screen is at, also while its bench is still on the way
 
   let missed = false // something kept was sent while this screen was still loading
@@ -77,16 +77,19 @@ export const useBook = defineStore('book', () => {
     const build = card.value?.id
     const seenNow = () => (ofFrame ? (card.value?.frame.head ?? 0) : Math.max(bench.value?.seen ?? 0, 0))
     let seen = seenNow()
+    let mineNow = false
     const mine = JSON.stringify(entry)
-    if (busy.value && mine === inHand) return false // the same press twice: once is enough
-    while (busy.value) await until(busy).toBe(false) // another act waits its turn, it is not swallowed
-    if (!build) return false
-    if (card.value?.id === build) seen = seenNow() // else it was left meanwhile: what was meant there is written there
-    busy.value = true
-    inHand = mine
-    refused.value = ''
+    if (!build || inHand.has(mine)) return false // the same press twice: once is enough
+    inHand.add(mine)
+    const turn = async () => {
+      while (busy.value) await until(busy).toBe(false) // another act waits its turn, kept and not swallowed
+      if (card.value?.id === build) seen = seenNow() // else it was left meanwhile: what was meant there is written there
+      busy.value = mineNow = true
+      refused.value = ''
+      return seen
+    }
     try {
-      const view = await journal.write(build, entry, seen, file)
+      const view = await journal.write(build, entry, seen, turn, file)
       if (view) await take(view)
       return view !== null
     } catch (error) {
@@ -95,7 +98,8 @@ export const useBook = defineStore('book', () => {
       if (error instanceof Refusal) throw error
       return false
     } finally {
-      busy.value = false
+      inHand.delete(mine)
+      if (mineNow) busy.value = false
     }
   }
   /** Like `write`, for acts whose refusal the frame itself shows. */

@@ -50,14 +50,22 @@ export const useJournal = defineStore('journal', () => {
     return null
   }
 
-  /** Write one entry. Resolves with the new screen, or null while it waits; throws a Refusal. */
-  async function write(build: string, entry: Entry, seen: number, file?: Blob): Promise<AppendView | null> {
+  /**
+   * Write one entry: kept at once, sent when it is its `turn`, which says what was seen by then. Resolves with the new
+   * screen, or null while it waits; throws a Refusal.
+   */
+  async function write(build: string, entry: Entry, seen: number, turn: () => Promise<number>, file?: Blob): Promise<AppendView | null> {
     const who = await useSession().whoIsIt()
     const on = about(build, entry)
-    const before = (await queue.all()).filter((kept) => kept.about === on).at(-1)
-    const item: queue.Waiting = { id: v7(), build, who, bench_time: benchTime(), seen, entry, refused: null, file, about: on, after: before?.id ?? null, tries: 0 }
-    await queue.keep(item)
+    const id = v7()
+    const ahead = async () => (await queue.all()).filter((other) => other.about === on && other.id < id).at(-1)
+    const kept: queue.Waiting = { id, build, who, bench_time: benchTime(), seen, entry, refused: null, file, about: on, after: (await ahead())?.id ?? null, tries: 0 }
+    await queue.keep(kept)
     await refresh()
+    const now = await turn()
+    const before = await ahead()
+    const item = { ...kept, seen: now, after: before?.id ?? null }
+    await queue.keep(item)
     if (before) {
       later(0)
       return null // it goes behind the one about the same that is still on its way

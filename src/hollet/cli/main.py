@@ -7,13 +7,16 @@ import socket
 import sys
 from datetime import UTC, datetime
 from pathlib import Path
-from typing import Annotated, Any
+from typing import TYPE_CHECKING, Annotated, Any
 
 import typer
 
 from hollet.core.catalogue import compute as run_calculation
 from hollet.core.catalogue import names
 from hollet.core.errors import HolletError, Refused, Unavailable
+
+if TYPE_CHECKING:
+    from hollet.services.workshop import Workshop
 
 __all__ = ["app"]
 
@@ -181,12 +184,20 @@ def refuse(code: str, message: str) -> None:
     raise typer.Exit(2)
 
 
+def looked_at(data: Path | None) -> "Workshop":
+    """The workshop in the data folder, beside a Hollet that may run on it; nothing is made."""
+    from hollet.services.workshop import Workshop
+
+    try:
+        return Workshop(data_folder(data), look=True)
+    except HolletError as error:
+        raise fail(error.message) from error
+
+
 @app.command()
 def backup(file: Path, data: Data = None) -> None:
     """Copy the whole database to FILE while Hollet runs."""
-    from hollet.services.workshop import Workshop
-
-    workshop = Workshop(data_folder(data))
+    workshop = looked_at(data)
     typer.echo(f"Copied to {workshop.database.backup(file)}")
     workshop.close()
 
@@ -210,9 +221,8 @@ def restore(file: Path, data: Data = None) -> None:
 def verify(data: Data = None) -> None:
     """Check the database, every chain and every plan; exit code 1 when something is broken."""
     from hollet.services.archives import verify as check
-    from hollet.services.workshop import Workshop
 
-    workshop = Workshop(data_folder(data))
+    workshop = looked_at(data)
     lines = check(workshop)
     workshop.close()
     typer.echo("\n".join(lines))

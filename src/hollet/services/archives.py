@@ -6,7 +6,7 @@ from collections.abc import Callable
 from typing import Any
 
 from pydantic import ValidationError
-from sqlalchemy import select
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from hollet.core.entries import Body, BookState
@@ -284,22 +284,51 @@ def attempts_csv(workshop: Workshop, build: str) -> str:
     return table(head, rows)
 
 
+TRIGGERS = {"entry_no_update", "entry_no_delete"}
+"""What keeps the log from being rewritten."""
+
+
 def verify(workshop: Workshop) -> list[str]:
     """Everything that can be checked, in lines; each begins with "ok" or "broken"."""
-    lines = [f"{'ok' if workshop.database.integrity() == 'ok' else 'broken'}: database file"]
+    whole = workshop.database.integrity() == "ok"
+    lines = [f"{'ok' if whole else 'broken'}: database file"]
+    lines += [f"broken: there is no {name}" for name in workshop.database.missing_columns()]
+    missing = TRIGGERS - workshop.database.triggers()
+    lines += ["broken: what keeps the log from being rewritten was taken out"] if missing else []
     with workshop.database.read() as session:
+        lines += _verified_chain(session, SHOP, "shop")[0]
         builds = [(r.id, r.name, r.plan) for r in session.execute(select(BuildRow)).scalars()]
-        for chain, name, plan in [(SHOP, "shop", ""), *builds]:
-            broken = journal.broken_at(journal.read(session, chain))
-            count = journal.head(session, chain)[0]
-            lines.append(
-                f"ok: log of {name}, {count} lines"
-                if broken is None
-                else f"broken: log of {name} at line {broken}"
-            )
-            if plan and broken is None:
-                state = state_after(journal.entry_of(row) for row in journal.read(session, chain))
-                same = Plan.model_validate_json(plan) == state.whole
+        for chain, name, plan in builds:
+            told, state = _verified_chain(session, chain, name)
+            lines += told
+            if state is not None:
+                same = _reads(plan) == state.whole
                 lines += _verified_files(workshop, name, state)
                 lines.append(f"{'ok' if same else 'broken'}: plan of {name}, rebuilt from its log")
-    return lines
+        orphans = _orphans(session, {SHOP, *(chain for chain, _, _ in builds)})
+    return lines + [f"broken: the build of {count} lines is gone ({c})" for c, count in orphans]
+
+
+def _reads(plan: str) -> Plan | None:
+    try:
+        return Plan.model_validate_json(plan)
+    except ValidationError:
+        return None
+
+
+def _verified_chain(session: Session, chain: str, name: str) -> tuple[list[str], BookState | None]:
+    """A line on a chain; and its state, where every line holds and can be read."""
+    broken = journal.broken_at(journal.read(session, chain))
+    entries = [journal.readable(row) for row in journal.read(session, chain)]
+    unread = next((k for k, entry in enumerate(entries, 1) if entry is None), None)
+    at = min((line for line in (broken, unread) if line is not None), default=None)
+    if at is not None:
+        return [f"broken: log of {name} at line {at}"], None
+    state = state_after(entry for entry in entries if entry is not None)
+    return [f"ok: log of {name}, {len(entries)} lines"], state
+
+
+def _orphans(session: Session, known: set[str]) -> list[tuple[str, int]]:
+    """Chains of lines whose build is not there."""
+    counted = select(EntryRow.chain, func.count()).group_by(EntryRow.chain)
+    return [(row[0], row[1]) for row in session.execute(counted) if row[0] not in known]

@@ -2,6 +2,7 @@
 
 import json
 from collections.abc import Sequence
+from contextlib import suppress
 
 from pydantic import BaseModel
 from sqlalchemy import select
@@ -10,7 +11,7 @@ from hollet.core import entries as b
 from hollet.core.book.gates import GATE_LINE, GateAnswer, OpenItem, gate_answers, open_items
 from hollet.core.entries import Concession
 from hollet.core.entries.status import plan_of
-from hollet.core.errors import Conflict, NotFound
+from hollet.core.errors import Conflict, NotFound, Unavailable
 from hollet.core.procedure.changes import apply
 from hollet.core.procedure.combining import combine_sheets
 from hollet.core.procedure.drafting import FactAct, draft
@@ -39,6 +40,7 @@ class BuildCard(BaseModel):
     can: tuple[str, ...]
     bay: str
     clash: str
+    broken: int | None = None
 
 
 class GateView(BaseModel):
@@ -125,6 +127,7 @@ def _card(workshop: Workshop, row: tuple[str, str, str, str], *, others: bool = 
             about=about,
             now=workshop.now(),
             frame=book_view(state, workshop.now()),
+            broken=state.broken,
             can=stands.can(),
             bay=stands.bay or "",
             clash=stands.clash,
@@ -142,10 +145,25 @@ def _rows(workshop: Workshop, build: str | None = None) -> list[tuple[str, str, 
 
 def cards(workshop: Workshop) -> tuple[BuildCard, ...]:
     """All builds, the one worked on last first."""
-    found = [_card(workshop, row, others=True) for row in _rows(workshop)]
+    found = []
+    for row in _rows(workshop):
+        with suppress(Unavailable):  # `unreadable` names it
+            found.append(_card(workshop, row, others=True))
     return tuple(
         sorted(found, key=lambda c: c.frame.resume.since if c.frame.resume else "", reverse=True)
     )
+
+
+def unreadable(workshop: Workshop) -> tuple[str, ...]:
+    """Builds that cannot even be shown, a sentence each."""
+    found = []
+    for build, _, _, _ in _rows(workshop):
+        try:
+            with workshop.held(build):
+                continue
+        except Unavailable as error:
+            found.append(error.message)
+    return tuple(found)
 
 
 def frame(workshop: Workshop, build: str) -> BuildCard:

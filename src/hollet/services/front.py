@@ -54,6 +54,7 @@ class ShopView(BaseModel):
     standings: dict[str, Standing]
     gear: list[GearView]
     presets: list[dict[str, Any]]
+    unreadable: list[str]
 
 
 class AppendView(BaseModel):
@@ -79,6 +80,7 @@ def shop_view(workshop: Workshop) -> ShopView:
         standings={name: standing(tool) for name, tool in workshop.tools().items()},
         gear=list(gear.all_gear(workshop)),
         presets=list(tools.presets()),
+        unreadable=list(builds.unreadable(workshop)),
     )
 
 

@@ -10,14 +10,16 @@ from datetime import UTC, datetime
 from pathlib import Path
 
 import uuid_utils
+from pydantic import ValidationError
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from hollet.core.entries import Body, BookState, Line
 from hollet.core.entries.fold import fold
-from hollet.core.errors import NotFound, Refused
+from hollet.core.errors import NotFound, Refused, Unavailable
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.plan import Plan
+from hollet.core.procedure.plan import select as select_plan
 from hollet.store import journal
 from hollet.store.database import Database
 from hollet.store.models import BuildRow, InstrumentRow, ShopRow, VehicleRow
@@ -37,17 +39,19 @@ def utc_text(moment: datetime) -> str:
 class Workshop:
     """What all services share. Thread-safe: one lock a build, at most 20 builds held folded."""
 
-    def __init__(self, folder: Path, clock: Clock | None = None) -> None:
-        self.database = Database(folder)
+    def __init__(self, folder: Path, clock: Clock | None = None, *, look: bool = False) -> None:
+        """Open the workshop in `folder`; or only `look` at it, beside the one that runs on it."""
+        self.database = Database(folder, look=look)
         self.clock = clock or (lambda: datetime.now(UTC))
         self._states: OrderedDict[str, BookState] = OrderedDict()
         self._locks: dict[str, threading.RLock] = {}
         self._guard = threading.Lock()
         self._listeners: dict[int, Callable[[str, int], object]] = {}
         self._tools: dict[str, Instrument] | None = None
-        with self.database.write() as session:
-            if session.get(ShopRow, 1) is None:
-                session.add(ShopRow(id=1, name="Workshop", time_zone="UTC", version=1))
+        if not look:
+            with self.database.write() as session:
+                if session.get(ShopRow, 1) is None:
+                    session.add(ShopRow(id=1, name="Workshop", time_zone="UTC", version=1))
 
     def close(self) -> None:
         """Let go of the database."""
@@ -74,18 +78,29 @@ class Workshop:
         if state is None:
             state = BookState()
             with self.database.read() as session:
-                if session.get(BuildRow, build) is None:
+                built = session.get(BuildRow, build)
+                if built is None:
                     raise NotFound("build", build)
                 with no_collection():
-                    for row in journal.read(session, build):
-                        fold(state, journal.entry_of(row))
-                        state.last_hash = row.hash
+                    self._fold(state, journal.read(session, build))
+                if state.whole is None:
+                    _plan_alone(state, built)
         with self._guard:
             self._states[build] = state
             self._states.move_to_end(build)
             while len(self._states) > HELD:
                 self._states.popitem(last=False)
         return state
+
+    def _fold(self, state: BookState, rows: Iterator[journal.Line]) -> None:
+        """Fold a log as far as it can be read."""
+        for row in rows:
+            entry = journal.readable(row) if row.seq == state.head + 1 else None
+            if entry is None:
+                state.broken = state.head + 1
+                return
+            fold(state, entry)
+            state.last_hash = row.hash
 
     def write(
         self,
@@ -99,6 +114,7 @@ class Workshop:
 
         What `also` raises is raised here, and nothing is written.
         """
+        _whole(state)
         with self.database.write() as session:
             row = journal.append(session, draft, (state.head, state.last_hash))
             if also is not None:
@@ -111,6 +127,7 @@ class Workshop:
 
     def write_all(self, build: str, state: BookState, drafts: Sequence[journal.Draft]) -> None:
         """Append several entries in one transaction, all or none; then fold and tell."""
+        _whole(state)
         head, last, rows = state.head, state.last_hash, []
         with self.database.write() as session:
             for draft in drafts:
@@ -178,6 +195,29 @@ class Workshop:
     def tools_changed(self) -> None:
         """Read the tools again when next asked for."""
         self._tools = None
+
+
+def _whole(state: BookState) -> None:
+    """Refuse to write behind a line that cannot be read."""
+    if state.broken is not None:
+        raise Unavailable(
+            f"line {state.broken} of this build's log cannot be read: it is read only. Look with "
+            "'hollet verify', and restore a backup",
+            reason_code="broken_log",
+        )
+
+
+def _plan_alone(state: BookState, built: BuildRow) -> None:
+    """The plan as its table has it, where the log does not even hold the first line."""
+    try:
+        plan = Plan.model_validate_json(built.plan)
+    except ValidationError as error:
+        raise Unavailable(
+            f"{built.name} cannot be read: neither its log nor its plan is whole. Look with "
+            "'hollet verify', and restore a backup",
+            reason_code="broken_log",
+        ) from error
+    state.whole, state.selection, state.broken = plan, select_plan(plan), state.broken or 1
 
 
 def with_plan(

@@ -12,15 +12,18 @@ from pathlib import Path
 from typing import Any
 
 from sqlalchemy import Engine, create_engine, event, text
+from sqlalchemy.exc import DatabaseError, OperationalError
 from sqlalchemy.orm import Session
 from sqlalchemy.pool import StaticPool
 
 from hollet.core.errors import Unavailable
+from hollet.store.backups import FILE, daily, keep_beside, write_backup
+from hollet.store.lock import FolderLock
+from hollet.store.models import Base
+from hollet.store.troubles import trouble
 
-__all__ = ["Database"]
+__all__ = ["FILE", "SCHEMA", "Database"]
 
-KEEP_BACKUPS = 14
-FILE = "hollet.sqlite"
 SCHEMA = "0004"  # the newest migration, so that an ordinary start need not import alembic (0.2 s)
 
 
@@ -48,20 +51,32 @@ def _connect(engine: Engine, *, immediate: bool, foreign_keys: bool = True) -> E
 class Database:
     """The store of one Hollet. `write` serialises writers; `read` sees the last commit."""
 
-    def __init__(self, folder: Path) -> None:
-        """Open (make, migrate) the database in `folder`.
+    def __init__(self, folder: Path, *, look: bool = False) -> None:
+        """Open (make, migrate) the database in `folder` and hold the folder; or only `look` at what
+        is there, beside a Hollet that runs on it.
 
         Raises
         ------
         Unavailable
-            The database was made by a newer Hollet, or is damaged.
+            The folder cannot be used or is in use, or its database was made by a newer Hollet, or
+            is damaged, or (to look at) is not there.
         """
-        folder.mkdir(parents=True, exist_ok=True)
         self.folder = folder
         self.path = folder / FILE
         self._lock = threading.Lock()
         self._closed = False
-        self._migrate()
+        self._held = None if look else _hold(folder)
+        try:
+            self._open(look=look)
+        except BaseException:
+            self._let_go()
+            raise
+
+    def _open(self, *, look: bool) -> None:
+        if look:
+            self._there()
+        else:
+            self._migrate()
         url = f"sqlite:///{self.path}"
         self._writer = _connect(
             create_engine(url, poolclass=StaticPool, connect_args={"check_same_thread": False}),
@@ -75,14 +90,20 @@ class Database:
         with self._lock:
             if self._closed:
                 raise Unavailable("Hollet is stopping: nothing was written", reason_code="stopping")
-            with Session(self._writer) as session, session.begin():
-                yield session
+            try:
+                with Session(self._writer) as session, session.begin():
+                    yield session
+            except DatabaseError as error:
+                raise _named(error) from error
 
     @contextmanager
     def read(self) -> Iterator[Session]:
         """A session for reading."""
-        with Session(self._reader) as session:
-            yield session
+        try:
+            with Session(self._reader) as session:
+                yield session
+        except DatabaseError as error:
+            raise _named(error) from error
 
     def close(self) -> None:
         """Close all connections, after the write under way: SQLite must not lose its connection in
@@ -92,11 +113,48 @@ class Database:
             self._closed = True
             self._writer.dispose()
         self._reader.dispose()
+        self._let_go()
+
+    def _let_go(self) -> None:
+        if self._held is not None:
+            self._held.release()
+            self._held = None
+
+    def _there(self) -> None:
+        """Refuse to look at what is not there, or not of this Hollet."""
+        if not self.path.is_file():
+            raise Unavailable(
+                f"there is no Hollet database in {self.folder}: name its folder with --data",
+                reason_code="no_database",
+            )
+        found = self._revision()
+        if found != SCHEMA:
+            raise Unavailable(
+                f"the database in {self.folder} has schema {found}, this Hollet has {SCHEMA}: "
+                "start Hollet on it once, then look at it",
+                reason_code="other_schema",
+            )
 
     def integrity(self) -> str:
         """SQLite's own check: "ok" or what is wrong."""
         with self.read() as session:
             return str(session.execute(text("PRAGMA integrity_check")).scalar())
+
+    def missing_columns(self) -> list[str]:
+        """Columns that the tables must have and have not, as table.column."""
+        found = []
+        with self.read() as session:
+            for table in Base.metadata.sorted_tables:
+                rows = session.execute(text(f"PRAGMA table_info({table.name})"))
+                there = {row[1] for row in rows}
+                found += [f"{table.name}.{c.name}" for c in table.columns if c.name not in there]
+        return found
+
+    def triggers(self) -> set[str]:
+        """The triggers that stand."""
+        with self.read() as session:
+            found = session.execute(text("SELECT name FROM sqlite_master WHERE type='trigger'"))
+            return set(found.scalars())
 
     def quick_check(self) -> str:
         """The faster check made at each start: "ok" or what is wrong."""
@@ -104,21 +162,12 @@ class Database:
             return str(session.execute(text("PRAGMA quick_check")).scalar())
 
     def backup(self, target: Path) -> Path:
-        """A consistent copy while Hollet runs."""
-        copy(self.path, target)
-        return target
+        """The whole data folder as one file, while Hollet runs."""
+        return write_backup(self.folder, target)
 
     def daily_backup(self, now: datetime) -> Path | None:
-        """One copy a day in `backups/`, the newest 14 kept; None when today's is there."""
-        folder = self.folder / "backups"
-        folder.mkdir(exist_ok=True)
-        target = folder / f"{now:%Y-%m-%d}.sqlite"
-        if target.exists():
-            return None
-        copy(self.path, target)
-        for old in sorted(folder.glob("????-??-??.sqlite"))[:-KEEP_BACKUPS]:
-            old.unlink()
-        return target
+        """Today's copy in `backups/`; None when it is there."""
+        return daily(self.folder, now)
 
     def _migrate(self) -> None:
         found = self._revision()
@@ -141,7 +190,7 @@ class Database:
                 reason_code="newer_database",
             )
         if found is not None:
-            copy(self.path, self.folder / f"before-{SCHEMA}.sqlite")
+            keep_beside(self.folder, f"before-{SCHEMA}")
         engine = _connect(
             create_engine(f"sqlite:///{self.path}"), immediate=True, foreign_keys=False
         )
@@ -177,10 +226,19 @@ class Database:
             ) from error
 
 
-def copy(source: Path, target: Path) -> None:
-    """SQLite's online backup of one file to another, whole or not at all."""
-    part = target.with_name(target.name + ".part")
-    part.unlink(missing_ok=True)
-    with closing(sqlite3.connect(source)) as a, closing(sqlite3.connect(part)) as b:
-        a.backup(b)
-    part.replace(target)
+def _named(error: DatabaseError) -> Exception:
+    """The store's own troubles by their names; what a statement did wrong stays what it is."""
+    return trouble(error) if type(error) in (OperationalError, DatabaseError) else error
+
+
+def _hold(folder: Path) -> FolderLock:
+    """The folder, made where it is not there."""
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+        return FolderLock(folder)
+    except OSError as error:
+        raise Unavailable(
+            f"the folder {folder} cannot be written to ({error.strerror}): give this user the "
+            "right to it, or use another folder with --data",
+            reason_code="folder_unusable",
+        ) from error

@@ -4,13 +4,23 @@ entry is.
 
 import hashlib
 import os
+import re
 from pathlib import Path
 
-__all__ = ["PHOTOS", "SOUNDS", "keep", "path_of"]
+from hollet.store.troubles import trouble
+
+__all__ = ["ENDINGS", "PHOTOS", "SOUNDS", "is_kept_file", "keep", "path_of"]
 
 PHOTOS = "photos"
 SOUNDS = "sounds"
 ENDINGS = {PHOTOS: "jpg", SOUNDS: "snd"}
+
+
+def is_kept_file(name: str) -> bool:
+    """Whether a path within the data folder is that of a photo or a recording."""
+    return any(
+        re.fullmatch(rf"{sort}/[0-9a-f]{{64}}\.{end}", name) for sort, end in ENDINGS.items()
+    )
 
 
 def path_of(folder: Path, name: str, sort: str = PHOTOS) -> Path:
@@ -24,18 +34,30 @@ def keep(folder: Path, data: bytes, sort: str = PHOTOS) -> str:
     """
     name = hashlib.sha256(data).hexdigest()
     target = path_of(folder, name, sort)
-    target.parent.mkdir(exist_ok=True)
     if target.exists():
         return name
+    try:
+        target.parent.mkdir(exist_ok=True)
+    except OSError as error:
+        raise trouble(error) from error
     part = target.with_suffix(".part")
-    with part.open("wb") as file:
-        file.write(data)
-        file.flush()
-        os.fsync(file.fileno())
-    part.replace(target)
-    descriptor = os.open(target.parent, os.O_RDONLY)
+    try:
+        with part.open("wb") as file:
+            file.write(data)
+            file.flush()
+            os.fsync(file.fileno())
+        part.replace(target)
+        _sync_folder(target.parent)
+    except OSError as error:
+        raise trouble(error) from error
+    finally:
+        part.unlink(missing_ok=True)
+    return name
+
+
+def _sync_folder(folder: Path) -> None:
+    descriptor = os.open(folder, os.O_RDONLY)
     try:
         os.fsync(descriptor)
     finally:
         os.close(descriptor)
-    return name

@@ -26,6 +26,7 @@ __all__ = [
     "entry_of",
     "head",
     "read",
+    "readable",
     "row_of",
 ]
 
@@ -164,6 +165,14 @@ def entry_of(row: Line | EntryRow) -> BookLine:
     else:
         body = kind.model_validate(lifted(row.kind, row.version, json.loads(row.body)))
     return Entry(row.id, row.seq, row.time, row.bench_time, row.who, body)
+
+
+def readable(row: Line | EntryRow) -> BookLine | None:
+    """The entry, or None where its kind, version or body cannot be read."""
+    try:
+        return entry_of(row)
+    except (KeyError, TypeError, ValueError):  # pydantic's and json's own errors are ValueErrors
+        return None
 
 
 def row_of(session: Session, entry_id: str) -> EntryRow | None:

@@ -55,14 +55,16 @@ def _by_kind() -> ByKind:
 class BookState:
     """Facts of one build. Advanced in place by its one owner; readers must not change it.
 
-    `struck` has the strike of each struck entry; what was struck stays filed in `lost`, since what
-    stood on it counts as open again.
+    `broken` is the first line that cannot be read: nothing behind it counts, and nothing is written
+    any more. `struck` has the strike of each struck entry; what was struck stays filed in `lost`,
+    since what stood on it counts as open again.
     """
 
     whole: Plan | None = None
     selection: Selection | None = None
     head: int = 0
     last_hash: str = ""
+    broken: int | None = None
     entries: dict[str, Line] = field(default_factory=dict)
     order: list[str] = field(default_factory=list)
     struck: dict[str, Line] = field(default_factory=dict)
