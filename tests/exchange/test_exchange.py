@@ -8,10 +8,21 @@ import zipfile
 import pytest
 
 from hollet.core.errors import Refused
-from hollet.exchange.archive import FIELDS, FORMAT, MAX_ZIP, pack, unpack
+from hollet.exchange.archive import FORMAT, MAX_ZIP, pack, unpack
 from hollet.exchange.csv import table
 
-ENTRY = dict.fromkeys(FIELDS, "x")
+ENTRY = {
+    "id": "a-1",
+    "chain": "b",
+    "seq": 1,
+    "time": "2026-03-01T08:00:00Z",
+    "bench_time": "2026-03-01T09:00:00.250+01:00",
+    "who": "MK",
+    "kind": "note",
+    "version": 1,
+    "body": '{"text":"x"}',
+    "hash": "0" * 64,
+}
 PHOTO = hashlib.sha256(b"p").hexdigest()
 
 
@@ -39,6 +50,53 @@ def test_round_trip():
 
 
 @pytest.mark.parametrize(
+    ("field", "value"),
+    [
+        ("seq", 1.0),
+        ("seq", True),
+        ("seq", 0),
+        ("version", True),
+        ("version", 200),
+        ("time", 5),
+        ("time", "banana"),
+        ("time", "9999-99-99T99:99:99Z"),
+        ("bench_time", "2026-03-01"),
+        ("who", "M" * 100_000),
+        ("who", "M1"),
+        ("id", "a/b"),
+        ("id", "x" * 100_000),
+        ("chain", "../b"),
+        ("hash", "0" * 63),
+        ("body", None),
+    ],
+)
+def test_each_field_is_as_strict_as_a_typed_one(field, value):
+    """An odd type, a time that no clock shows, initials of a hundred thousand letters: refused."""
+    with pytest.raises(Refused, match=f"line 1 of log.jsonl, '{field}'"):
+        unpack(pack({"id": "b"}, [ENTRY | {field: value}], {}, {}))
+
+
+def flipped(at: int, *, listed: bool) -> bytes:
+    """An archive with a byte changed at an offset from a name: of its stream, or of where it is
+    `listed`.
+    """
+    data = bytearray(zipped(build__json=BUILD, log__jsonl=LOG * 50))
+    name = data.rindex(b"log.jsonl") if listed else data.index(b"log.jsonl")
+    data[name + at] ^= 0x5F
+    return bytes(data)
+
+
+@pytest.mark.parametrize(
+    ("at", "listed"), [(-38, True), (-36, True), (-26, True), (9, False), (12, False), (20, False)]
+)
+def test_damaged_streams(at, listed):
+    """A locked member, an unknown method, a wrong size, a broken stream: one sentence each."""
+    with pytest.raises(Refused) as refusal:
+        unpack(flipped(at, listed=listed))
+    assert refusal.value.reason_code == "bad_archive"
+
+
+@pytest.mark.parametrize(
     ("data", "words"),
     [
         (b"no zip", "not a zip"),
@@ -55,7 +113,7 @@ def test_round_trip():
         (zipped(build__json="[" * 100_000, log__jsonl=LOG), ""),
         (zipped(build__json=BUILD, log__jsonl=b"\xff\xfe"), "cannot be read"),
         (zipped(build__json=BUILD, log__jsonl=""), "each line"),
-        (zipped(build__json=BUILD, log__jsonl='{"id": 1}\n'), "each line"),
+        (zipped(build__json=BUILD, log__jsonl='{"id": 1}\n'), "line 1 of log.jsonl"),
         (zipped(build__json=BUILD, log__jsonl=b" " * 30_000_000), "far more"),
         (b"P" * (MAX_ZIP + 1), "larger than"),
     ],

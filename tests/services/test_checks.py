@@ -3,7 +3,6 @@ and over the wire.
 """
 
 import pytest
-from fastapi.testclient import TestClient
 
 from hollet.core.errors import NotFound, Refused
 from hollet.services.archives import verify
@@ -12,6 +11,7 @@ from hollet.services.demo_script import DemoClock, Script
 from hollet.services.tools import check_tool, edit_tool, presets, try_tool
 from hollet.services.workshop import Workshop
 from hollet.web.app import create_app
+from tests.web.support import from_here
 
 
 @pytest.fixture
@@ -121,7 +121,7 @@ def test_the_hands_change_what_a_reading_is_worth(shop):
 def test_checks_over_the_wire(shop):
     """Good figures are answered, bad ones refused with a sentence; no such tool is not found."""
     workshop, (build, _) = shop
-    client = TestClient(create_app(workshop), base_url="http://127.0.0.1")
+    client = from_here(create_app(workshop))
     body = {"who": "MK", "standard": "block", "nominal": "0.30", "typed": ["0.31"]}
     answer = client.post("/api/tools/f1/checked", json=body)
     assert (answer.status_code, answer.json()["good"], answer.json()["off"]) == (200, True, "0.010")

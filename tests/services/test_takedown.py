@@ -177,6 +177,9 @@ def test_the_drawn_pictures_are_photos(workshop):
     )
 
 
+PEER = "192.0.2.33"
+
+
 def test_pairing(workshop):
     """A code pairs one device, once; its token is known till it is revoked; only its hash is
     stored.
@@ -185,13 +188,13 @@ def test_pairing(workshop):
     shown = pairing.new_code()
     assert shown.url == f"http://192.0.2.7:8765/pair?code={shown.code}"
     assert shown.qr.startswith("M")
-    paired = pairing.pair(shown.code, "phone of MK", "MK")
+    paired = pairing.pair(shown.code, "phone of MK", "MK", PEER)
     assert devices.known_device(workshop, paired.token).name == "phone of MK"
     assert paired.token not in (workshop.database.folder / "hollet.sqlite").read_bytes().decode(
         "latin-1"
     )
     with pytest.raises(Refused):
-        pairing.pair(shown.code, "another", "MK")
+        pairing.pair(shown.code, "another", "MK", PEER)
     devices.revoke(workshop, paired.device.id, "MK")
     assert devices.known_device(workshop, paired.token) is None
     assert [(d.name, d.revoked is None) for d in devices.all_devices(workshop)] == [
@@ -201,8 +204,10 @@ def test_pairing(workshop):
         devices.revoke(workshop, "nobody", "MK")
 
 
-def test_a_code_dies(workshop):
-    """After five wrong tries, or ten minutes, the right code pairs nobody."""
+def test_when_a_code_pairs_nobody(workshop):
+    """After five wrong tries from an address no code is right from there, and after ten minutes
+    nowhere.
+    """
     now = datetime(2026, 3, 1, tzinfo=UTC)
     workshop.clock = lambda: now
     pairing = Pairing(workshop, "192.0.2.7:8765")
@@ -210,13 +215,14 @@ def test_a_code_dies(workshop):
     wrong = "000000" if code != "000000" else "111111"
     for _ in range(5):
         with pytest.raises(Refused):
-            pairing.pair(wrong, "x", "MK")
-    with pytest.raises(Refused):
-        pairing.pair(code, "x", "MK")
+            pairing.pair(wrong, "x", "MK", PEER)
+    with pytest.raises(Refused, match="too many wrong codes"):
+        pairing.pair(code, "x", "MK", PEER)
+    assert pairing.pair(code, "another", "MK", "192.0.2.34").device.name == "another"
     code = pairing.new_code().code
     now += timedelta(minutes=10, seconds=1)
     with pytest.raises(Refused) as refusal:
-        pairing.pair(code, "x", "MK")
+        pairing.pair(code, "x", "MK", PEER)
     assert refusal.value.reason_code == "bad_code"
 
 

@@ -193,7 +193,8 @@ def test_what_stands_on_a_line(hand):
     hand.write("concession", step="ring", result="g", reason="few miles a year", name="MK")
     hand.write("done", step="ring")
     assert len(stands_on(hand.workshop, hand.build, reading.id)) == 2
-    assert stands_on(hand.workshop, hand.build, "nothing") == ()
+    with pytest.raises(NotFound):
+        stands_on(hand.workshop, hand.build, "nothing")
 
 
 def test_tool_versions_and_log(hand):

@@ -27,7 +27,7 @@ def app(tmp_path):
 
 def here(app) -> TestClient:
     """This machine."""
-    return TestClient(app, base_url="http://127.0.0.1:8765")
+    return TestClient(app, base_url="http://127.0.0.1:8765", client=("127.0.0.1", 50000))
 
 
 def phone(app, host: str = ADDRESS) -> TestClient:
@@ -189,3 +189,75 @@ def test_typed_fasteners(app):
         == "1 × M8×60 at 8"
     )
     assert client.post("/api/fasteners", json={"text": "8"}).json()["ok"] is False
+
+
+def test_security_headers_on_every_answer(app):
+    """Pages, answers and refusals: self only, in no frame, as declared, and no referrer."""
+    for answer in (
+        here(app).get("/api/shop"),
+        here(app).get("/"),
+        here(app).get("/api/nothing"),
+        phone(app).get("/api/shop"),
+    ):
+        assert "frame-ancestors 'none'" in answer.headers["content-security-policy"]
+        assert "script-src 'self';" in answer.headers["content-security-policy"]
+        assert answer.headers["x-content-type-options"] == "nosniff"
+        assert answer.headers["referrer-policy"] == "no-referrer"
+
+
+def test_bytes_are_counted_as_they_come(app):
+    """A pairing takes 1 kB, whatever the caller says of the length of its body."""
+    sent = 0
+
+    def body():
+        nonlocal sent
+        for _ in range(10_000):
+            sent += 1000
+            yield b"x" * 1000
+
+    answer = phone(app).post("/api/pair", content=body())
+    assert answer.status_code == 413
+    assert answer.json()["message"] == "what was sent is larger than 1 kB"
+
+
+def test_a_revoked_device_hears_nothing_more(app):
+    """Its open channel is closed as soon as it is revoked."""
+    paired = pair(app)
+    with paired.websocket_connect(f"ws://{ADDRESS}/ws/live") as socket:
+        device = here(app).get("/api/devices").json()["devices"][0]
+        here(app).post(f"/api/devices/{device['id']}/revoke", json={"who": "MK"})
+        with pytest.raises(WebSocketDisconnect):
+            socket.receive_json()
+
+
+def test_a_stranger_cannot_kill_the_code(app):
+    """Five wrong codes shut out the address that sent them; the owner's phone still pairs."""
+    code = here(app).post("/api/devices/code").json()["code"]
+    stranger = TestClient(app, base_url=f"http://{ADDRESS}", client=("192.0.2.66", 40000))
+    wrong = "000000" if code != "000000" else "111111"
+    for _ in range(6):
+        stranger.post("/api/pair", json={"code": wrong, "name": "x", "who": "MK"})
+    answer = stranger.post("/api/pair", json={"code": code, "name": "x", "who": "MK"})
+    assert "too many wrong codes" in answer.json()["message"]
+    mine = phone(app).post("/api/pair", json={"code": code, "name": "mine", "who": "MK"})
+    assert mine.status_code == 200
+
+
+def test_the_schema_is_not_for_strangers(app):
+    """An unpaired device does not read what doors there are."""
+    assert phone(app).get("/openapi.json").status_code == 401
+    assert here(app).get("/openapi.json").status_code == 200
+
+
+@pytest.mark.parametrize(
+    "host", ["testserver", "127.0.0.1:8843@evil", "127.0.0.1:9999", "localhost.evil.example", ""]
+)
+def test_this_machine_by_its_exact_name(app, host):
+    """Host and port as they are, nothing that merely begins like them."""
+    assert here(app).get("/api/shop", headers={"host": host}).status_code == 403
+
+
+@pytest.mark.parametrize("origin", ["https://127.0.0.1:8765", "http://evil//127.0.0.1:8765"])
+def test_origin_is_compared_whole(app, origin):
+    """Scheme, host and port, not what stands behind the last slashes."""
+    assert here(app).get("/api/shop", headers={"origin": origin}).status_code == 403

@@ -6,12 +6,12 @@ import json
 import sys
 
 import pytest
-from fastapi.testclient import TestClient
 
 from hollet.core.errors import HolletError
 from hollet.services.workshop import Workshop
 from hollet.web.app import STATUS, create_app
 from tests.services.conftest import stock
+from tests.web.support import from_here
 
 
 @pytest.fixture
@@ -19,7 +19,7 @@ def client(tmp_path):
     """A client of an application over a stocked workshop; `client.build` is its build."""
     workshop = Workshop(tmp_path)
     build = stock(workshop)
-    with TestClient(create_app(workshop), base_url="http://127.0.0.1") as made:
+    with from_here(create_app(workshop)) as made:
         made.build, made.workshop = build, workshop
         yield made
     workshop.close()
@@ -221,7 +221,7 @@ def test_archive_over_the_wire(client, tmp_path):
     data = client.get(f"/api/builds/{client.build}/archive")
     assert data.headers["content-disposition"].startswith("attachment")
     other = Workshop(tmp_path / "other")
-    with TestClient(create_app(other), base_url="http://127.0.0.1") as second:
+    with from_here(create_app(other)) as second:
         answer = second.post("/api/archives", files={"file": ("b.zip", data.content)})
         assert answer.json()["id"] == client.build
         assert (
@@ -340,3 +340,53 @@ def test_gear_over_the_wire(client):
         client.post("/api/gear", json={**body, "state": "eaten", "version": 1}).status_code == 422
     )
     assert [g["name"] for g in client.get("/api/shop").json()["gear"]] == ["Hoist"]
+
+
+def entry(client, **more) -> dict:
+    """The body of a note."""
+    return {
+        "id": client.workshop.new_id(),
+        "who": "MK",
+        "bench_time": "2026-03-01T09:00:00Z",
+        "seen": 0,
+        "entry": {"kind": "note", "text": "x"},
+        **more,
+    }
+
+
+@pytest.mark.parametrize(
+    ("more", "field"),
+    [
+        ({"bench_time": "9999-99-99T99:99:99Z"}, "bench_time"),
+        ({"bench_time": "٢٠٢٦-٠٣-٠١T٠٩:٠٠:٠٠Z"}, "bench_time"),
+        ({"who": "ßßßßßß"}, "who"),
+        ({"entry": {"kind": "note", "text": "a\ud800b"}}, "entry"),
+        ({"entry": {"kind": "note", "text": "a\x00b"}}, "entry"),
+    ],
+)
+def test_odd_texts_are_refused(client, more, field):
+    """No clock shows that time, no hand has twelve initials, and half a sign cannot be kept."""
+    data = json.dumps(entry(client, **more))
+    answer = client.post(
+        f"/api/builds/{client.build}/entries",
+        content=data,
+        headers={"content-type": "application/json"},
+    )
+    assert answer.status_code == 422
+    assert answer.json()["message"]
+
+
+@pytest.mark.parametrize(
+    "text", ["a" + ".a" * 20_000, "a = " + "9" * 6_000, "a" + ".a" * 20_000 + " = 1"]
+)
+def test_sheets_that_take_too_long(client, text):
+    """Keys of twenty thousand parts and numbers of six thousand digits: at once, in a sentence."""
+    answer = client.post("/api/sheets", json={"text": text})
+    assert (answer.status_code, answer.json()["reason_code"]) == (422, "sheet_mistake")
+
+
+def test_what_is_not_there_and_what_is_asked_wrongly(client):
+    """An unknown line is not found; a door asked in the wrong way says so."""
+    assert client.get(f"/api/builds/{client.build}/entries/nothing/stands").status_code == 404
+    assert client.get("/api/builds").status_code == 405
+    assert client.get("/api/nothing").status_code == 404

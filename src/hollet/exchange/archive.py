@@ -9,11 +9,16 @@ named by the SHA-256 of its bytes.
 import hashlib
 import io
 import json
+import lzma
 import re
 import zipfile
+import zlib
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Any
+from datetime import datetime
+from typing import Annotated, Any
+
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, ValidationError
 
 from hollet.core.errors import Refused
 
@@ -25,10 +30,45 @@ FIELDS = ("id", "chain", "seq", "time", "bench_time", "who", "kind", "version", 
 MEMBERS = ("build.json", "log.jsonl")
 PHOTO = re.compile(r"photos/([0-9a-f]{64})\.jpg")
 SOUND = re.compile(r"sounds/([0-9a-f]{64})\.snd")
+MOMENT = r"^[0-9]{4}-[0-9]{2}-[0-9]{2}T[0-9:.]{8,15}(Z|[+-][0-9]{2}:[0-9]{2})$"
 MAX_ZIP = 300_000_000
 MAX_UNPACKED = 400_000_000
 MAX_RATIO = 200
 EPOCH = (1980, 1, 1, 0, 0, 0)
+DAMAGED = (
+    zipfile.BadZipFile,
+    zlib.error,
+    lzma.LZMAError,
+    EOFError,
+    OSError,
+    NotImplementedError,
+)
+"""What a damaged stream, an unknown method or an odd header raises; a locked one a RuntimeError."""
+
+
+def _moment(text: str) -> str:
+    datetime.fromisoformat(text)
+    return text
+
+
+Name = Annotated[str, Field(pattern=r"^[0-9A-Za-z-]{1,64}$")]
+Moment = Annotated[str, Field(pattern=MOMENT, max_length=40), AfterValidator(_moment)]
+
+
+class LineIn(BaseModel):
+    """One line of a log as an archive may hold it."""
+
+    model_config = ConfigDict(extra="forbid", strict=True)
+    id: Name
+    chain: Name
+    seq: Annotated[int, Field(ge=1, le=10**9)]
+    time: Moment
+    bench_time: Moment
+    who: Annotated[str, Field(min_length=1, max_length=6, pattern=r"^\p{L}+$")]
+    kind: Annotated[str, Field(max_length=40)]
+    version: Annotated[int, Field(ge=1, le=99)]
+    body: Annotated[str, Field(max_length=20_000_000)]
+    hash: Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
 
 
 @dataclass(frozen=True, slots=True)
@@ -120,15 +160,25 @@ def unpack(data: bytes) -> Unpacked:
             }
         build = json.loads(texts["build.json"])
         entries = [json.loads(line) for line in texts["log.jsonl"].splitlines()]
-    except zipfile.BadZipFile as error:
+    except DAMAGED as error:
         raise _bad("it is not a zip file, or it is damaged") from error
-    except (ValueError, RecursionError) as error:
+    except (ValueError, RecursionError, RuntimeError) as error:
         raise _bad(f"a part of it cannot be read ({type(error).__name__})") from error
     if not isinstance(build, dict) or build.get("format") not in KNOWN_FORMATS:
         raise _bad(f"build.json must say format {FORMAT}")
-    if not entries or any(not isinstance(e, dict) or set(e) != set(FIELDS) for e in entries):
+    if not entries:
         raise _bad(f"each line of log.jsonl must have {', '.join(FIELDS)}")
-    return Unpacked(build, entries, photos, sounds)
+    return Unpacked(build, [_line(k, entry) for k, entry in enumerate(entries, 1)], photos, sounds)
+
+
+def _line(number: int, entry: Any) -> dict[str, Any]:
+    """A line with every field as strict as one that was typed."""
+    try:
+        return LineIn.model_validate(entry).model_dump()
+    except ValidationError as error:
+        first = error.errors()[0]
+        field = ".".join(str(part) for part in first["loc"]) or "line"
+        raise _bad(f"line {number} of log.jsonl, '{field}': {first['msg']}") from error
 
 
 def _file(archive: zipfile.ZipFile, info: zipfile.ZipInfo, name: str) -> bytes:

@@ -2,7 +2,9 @@
 
 import hashlib
 import json
+import re
 from collections.abc import Callable
+from datetime import datetime
 from typing import Any
 
 from pydantic import ValidationError
@@ -28,6 +30,7 @@ from hollet.store.models import BuildRow, EntryRow, VehicleRow
 __all__ = ["attempts_csv", "export_build", "import_build", "verify"]
 
 
+NAME = re.compile(r"[0-9A-Za-z-]{1,64}")
 KEPT = {"photo": PHOTOS, "sound": SOUNDS}
 """Under which key of a body the name of which sort of file stands."""
 SHOWN: dict[str, Callable[[Body], str | None]] = {
@@ -171,15 +174,19 @@ def _checked(
         texts = [
             build,
             facts["name"],
-            facts["made"],
+            str(datetime.fromisoformat(facts["made"])),
             vehicle["id"],
             vehicle["name"],
             vehicle["about"],
         ]
         if not all(isinstance(text, str) and 0 < len(text) <= 2000 for text in texts):
             raise ValueError
+        if not all(NAME.fullmatch(name) for name in (build, vehicle["id"])):
+            raise ValueError
         rows = [EntryRow(**e, strikes=None, sent="") for e in entries]
         if any(row.chain != build or row.kind not in KINDS for row in rows):
+            raise ValueError
+        if any(row.version > KINDS[row.kind].version for row in rows):
             raise ValueError
         broken = journal.broken_at(iter(rows))
         if broken is not None:

@@ -1,9 +1,9 @@
 """Phones and tablets: paired with a code that this machine shows, known by a token, revocable at
 any time.
 
-The code is kept in memory only, lives ten minutes and dies with its first use or its fifth wrong
-try. Of a token only the
-SHA-256 is stored.
+The code is kept in memory only, lives ten minutes and dies with its first use. Wrong tries count
+against the address they come from, and never against the code: a stranger cannot take it from the
+owner. Of a token only the SHA-256 is stored.
 """
 
 import hashlib
@@ -70,14 +70,14 @@ class Pairing:
         self._guard = threading.Lock()
         self._code: str | None = None
         self._until = datetime.min
-        self._tries = 0
+        self._tries: dict[str, int] = {}
 
     def new_code(self) -> PairingCode:
         """A fresh code; the one before it is dead."""
         import segno
 
         with self._guard:
-            self._code, self._tries = f"{secrets.randbelow(10**6):06d}", 0
+            self._code, self._tries = f"{secrets.randbelow(10**6):06d}", {}
             self._until = self.workshop.clock() + CODE_LIVES
             url = f"http://{self.address}/pair?code={self._code}"
             drawn = segno.make(url, error="m", boost_error=False)
@@ -92,28 +92,22 @@ class Pairing:
                 code=self._code, until=self._until.isoformat(), url=url, qr=path, size=len(rows) + 4
             )
 
-    def pair(self, code: str, name: str, who: str) -> Paired:
-        """Take a device in.
+    def pair(self, code: str, name: str, who: str, peer: str) -> Paired:
+        """Take the device at the address `peer` in.
 
         Raises
         ------
         Refused
-            `bad_code`: wrong, used or too old; after five wrong tries the code is dead.
+            `bad_code`: wrong, used or too old; after five wrong tries from an address no code is
+            right from there.
         """
         with self._guard:
             alive = self._code is not None and self.workshop.clock() < self._until
-            if not alive or not secrets.compare_digest(
-                code.strip().encode(), (self._code or "").encode()
-            ):
-                self._tries += 1
-                if self._tries >= MOST_TRIES:
-                    self._code = None
-                words = (
-                    "the code is not right"
-                    if alive and self._code
-                    else "there is no code that holds: show a new one on the workshop's computer"
-                )
-                raise Refused("bad_code", words, field="code")
+            tries = self._tries.get(peer, 0)
+            given, wanted = code.strip().encode(), (self._code or "").encode()
+            if not alive or tries >= MOST_TRIES or not secrets.compare_digest(given, wanted):
+                self._tries[peer] = tries + 1
+                raise Refused("bad_code", _wrong(alive, tries), field="code")
             self._code = None
         token = secrets.token_urlsafe(32)
         device = self.workshop.new_id()
@@ -126,6 +120,14 @@ class Pairing:
             journal.append(session, draft)
             view = _view(row)
         return Paired(device=view, token=token)
+
+
+def _wrong(alive: bool, tries: int) -> str:
+    if not alive:
+        return "there is no code that holds: show a new one on the workshop's computer"
+    if tries >= MOST_TRIES:
+        return "too many wrong codes from this device: show a new one on the workshop's computer"
+    return "the code is not right"
 
 
 def _hash(token: str) -> str:
@@ -170,4 +172,6 @@ def revoke(workshop: Workshop, device: str, who: str) -> DeviceView:
                     who,
                 ),
             )
-        return _view(row)
+        view = _view(row)
+    workshop.tell("", 0)  # its open channels look whether they may go on
+    return view

@@ -11,7 +11,7 @@ from hollet.core.acts.base import Act
 from hollet.core.acts.hand import Hand
 from hollet.core.acts.kinds import accept
 from hollet.core.entries import BookState, Concession, Done, Key, Line
-from hollet.core.errors import Conflict, HolletError
+from hollet.core.errors import Conflict, HolletError, NotFound
 from hollet.screens.sentences import LogLine, line_of
 from hollet.services.photos import photo_path
 from hollet.services.sounds import sound_path
@@ -135,7 +135,7 @@ def stands_on(workshop: Workshop, build: str, entry_id: str) -> tuple[str, ...]:
     with workshop.held(build) as state:
         target = state.entries.get(entry_id)
         if target is None:
-            return ()
+            raise NotFound("line", entry_id)
         step = target.body.at() if target.body.is_ground else None
         done = state.each(Done, "step", step) if step is not None else []
         found: list[Line] = [entry for entry in done if entry.seq > target.seq]

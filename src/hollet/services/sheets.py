@@ -1,5 +1,6 @@
 """Sheets: those that ship and the user's own, read, listed, checked and kept."""
 
+import re
 import tomllib
 
 from pydantic import BaseModel
@@ -15,6 +16,10 @@ from hollet.services.workshop import Workshop
 from hollet.store.models import SheetRow
 
 __all__ = ["SheetCard", "find_sheet", "keep_sheet", "parse_sheet", "save_sheet", "sheet_cards"]
+
+DEEPEST = 40
+"""More dots in one key, and reading it takes a time that grows with their square."""
+PARTS = re.compile(r"[\s=,{}\[\]\"']+")
 
 MAX_SHEET = 1_000_000
 _shipped: dict[str, Sheet] = {}
@@ -41,9 +46,11 @@ def parse_sheet(text: str) -> Sheet:
             "lines",
             field="text",
         )
+    if any(part.count(".") > DEEPEST for part in PARTS.split(text)):
+        raise Refused("sheet_mistake", "the sheet is nested too deeply", field="text")
     try:
         data = tomllib.loads(text)
-    except tomllib.TOMLDecodeError as error:
+    except ValueError as error:  # a mistake of TOML, or a number of thousands of digits
         raise Refused("sheet_mistake", f"not readable as TOML: {error}", field="text") from error
     except RecursionError as error:
         raise Refused("sheet_mistake", "the sheet is nested too deeply", field="text") from error

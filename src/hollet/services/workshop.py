@@ -254,11 +254,11 @@ def no_collection() -> Iterator[None]:
 
 def initials(who: str) -> str:
     """Who is at the bench: one to six letters; refused (`no_initials`) otherwise."""
-    clean = who.strip()
+    clean = who.strip().upper()
     if not (1 <= len(clean) <= 6 and clean.isalpha()):
         raise Refused(
             "no_initials",
             "'who' must be the initials of who is at the bench, one to six letters",
             field="who",
         )
-    return clean.upper()
+    return clean

@@ -14,12 +14,13 @@ from fastapi.responses import FileResponse, JSONResponse
 from fastapi.routing import APIRoute
 from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
+from starlette.routing import Match
 
 from hollet import __version__
 from hollet.core.errors import Conflict, HolletError, NotFound, Refused, Unavailable
 from hollet.services.devices import Pairing, known_device
 from hollet.services.workshop import Workshop
-from hollet.web.access import Access, Gatekeeper
+from hollet.web.access import TOKEN, Access, Gatekeeper
 from hollet.web.models import Problem
 from hollet.web.problems import answer
 from hollet.web.routers import builds, compute, devices, plans, shop, takedown
@@ -42,7 +43,7 @@ def create_app(workshop: Workshop, dist: Path = DIST, address: str | None = None
     """The application over one workshop; with `address` (host:port) it is open to the workshop
     network there, to paired devices.
     """
-    hosts = frozenset({address.rsplit(":", 1)[0]}) if address else frozenset()
+    hosts = frozenset({address}) if address else frozenset()
     access = Access(hosts, lambda token: bool(token) and known_device(workshop, token) is not None)
 
     @contextlib.asynccontextmanager
@@ -73,7 +74,7 @@ def create_app(workshop: Workshop, dist: Path = DIST, address: str | None = None
     ):
         app.include_router(router, prefix="/api")
     _errors(app)
-    _live(app, workshop)
+    _live(app, workshop, access)
     _pages(app, dist)
     return app
 
@@ -109,10 +110,13 @@ def _errors(app: FastAPI) -> None:
         return answer(error.status_code, "http", str(error.detail))
 
 
-def _live(app: FastAPI, workshop: Workshop) -> None:
+def _live(app: FastAPI, workshop: Workshop, access: Access) -> None:
     @app.websocket("/ws/live")
     async def live(socket: WebSocket) -> None:
-        """Tells each open screen which build has moved on, and to which line."""
+        """Tells each open screen which build has moved on, and to which line; a device that is
+        revoked hears nothing more.
+        """
+        token = socket.scope.get(TOKEN)
         await socket.accept()
         loop, queue = asyncio.get_running_loop(), asyncio.Queue[tuple[str, int]]()
         end = workshop.listen(
@@ -123,6 +127,11 @@ def _live(app: FastAPI, workshop: Workshop) -> None:
             while not reader.done():
                 getter = asyncio.create_task(queue.get())
                 await asyncio.wait({getter, reader}, return_when=asyncio.FIRST_COMPLETED)
+                if token is not None and not access.known(token):
+                    getter.cancel()
+                    reader.cancel()
+                    await socket.close(1008, "not_paired")
+                    break
                 if getter.done():
                     build, seq = getter.result()
                     await socket.send_json({"build": build, "seq": seq})
@@ -133,6 +142,14 @@ def _live(app: FastAPI, workshop: Workshop) -> None:
             reader.cancel()
         finally:
             end()
+
+
+def _unknown(app: FastAPI, path: str) -> Exception:
+    """What is wrong with an address below the doors: its method, or all of it."""
+    scope = {"type": "http", "path": f"/{path}", "method": "GET", "root_path": "", "headers": []}
+    if any(route.matches(scope)[0] is Match.PARTIAL for route in app.router.routes):
+        return HTTPException(405, f"'/{path}' is there, and cannot be asked in this way")
+    return NotFound("address", path)
 
 
 async def _until_closed(socket: WebSocket) -> None:
@@ -149,7 +166,7 @@ def _pages(app: FastAPI, dist: Path) -> None:
     async def page(path: str) -> FileResponse:
         """The one page; the front end reads the address."""
         if path.startswith(("api/", "ws/", "assets/")):
-            raise NotFound("address", path)
+            raise _unknown(app, path)
         file = dist / path
         known = path in ("favicon.svg",) and file.is_file()
         if not (dist / "index.html").is_file():

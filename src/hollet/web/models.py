@@ -1,11 +1,13 @@
 """What screens send and get that is not one of the core's own models."""
 
+from datetime import datetime
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, model_validator
 
 from hollet.core.acts.kinds import AnyAct
 from hollet.core.book.rebuild import Choices
+from hollet.core.keepable import keepable
 from hollet.core.procedure.drafting import PlanAct
 from hollet.core.procedure.stuck import Near
 from hollet.services.devices import DeviceView
@@ -48,6 +50,20 @@ class Model(BaseModel):
     """Base of request models: unknown fields refused, numbers finite."""
 
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+
+    @model_validator(mode="before")
+    @classmethod
+    def _keepable(cls, data: Any) -> Any:
+        return keepable(data)
+
+
+def _moment(text: str) -> str:
+    datetime.fromisoformat(text)
+    return text
+
+
+Moment = Annotated[str, AfterValidator(_moment)]
+"""A moment that a clock can show, in ISO 8601."""
 
 
 class Problem(BaseModel):
@@ -107,10 +123,10 @@ class EntryEdit(Model):
         pattern=r"^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$"
     )
     who: str = Field(min_length=1, max_length=6)
-    bench_time: str = Field(
+    bench_time: Moment = Field(
         min_length=10,
         max_length=40,
-        pattern=r"^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d+)?(Z|[+-]\d\d:\d\d)$",
+        pattern=r"^[0-9]{4}-[0-9]{2}-[0-9]{2}T[0-9:.]{8,15}(Z|[+-][0-9]{2}:[0-9]{2})$",
     )
     seen: int = Field(ge=0, le=2**53)
     after: str | None = Field(default=None, max_length=36)

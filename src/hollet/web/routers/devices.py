@@ -50,7 +50,8 @@ def revoke(device: str, edit: WhoEdit, workshop: Shared) -> DeviceView:
 @router.post("/pair")
 def pair(edit: PairEdit, request: Request, response: Response) -> DeviceView:
     """Take this device in; its token goes into a cookie that scripts cannot read."""
-    paired = pairing_of(request).pair(edit.code, edit.name, edit.who)
+    peer = request.client.host if request.client else ""
+    paired = pairing_of(request).pair(edit.code, edit.name, edit.who, peer)
     response.set_cookie(
         COOKIE, paired.token, max_age=YEAR_S, httponly=True, samesite="strict", path="/"
     )

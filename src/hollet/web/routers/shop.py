@@ -75,9 +75,9 @@ def save_sheet(edit: SheetEdit, workshop: Shared) -> SheetCard:
 
 
 @router.post("/archives")
-async def read_archive(workshop: Shared, file: Annotated[UploadFile, File()]) -> BuildCard:
+def read_archive(workshop: Shared, file: Annotated[UploadFile, File()]) -> BuildCard:
     """Read an archive of a build in."""
-    data = await file.read(MAX_ARCHIVE + 1)
+    data = file.file.read(MAX_ARCHIVE + 1)
     if len(data) > MAX_ARCHIVE:
         raise Refused(
             "bad_archive",

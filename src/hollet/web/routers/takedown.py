@@ -63,15 +63,15 @@ def read_fasteners(look: FastenersLook) -> FastenerView:
 
 
 @router.post("/photos")
-async def store_photo(workshop: Shared, file: Annotated[UploadFile, File()]) -> StoredPhoto:
+def store_photo(workshop: Shared, file: Annotated[UploadFile, File()]) -> StoredPhoto:
     """Keep a photo; it is on disk when this answers."""
-    return photos.store_photo(workshop, await file.read(photos.MAX_PHOTO + 1))
+    return photos.store_photo(workshop, file.file.read(photos.MAX_PHOTO + 1))
 
 
 @router.post("/sounds")
-async def store_sound(workshop: Shared, file: Annotated[UploadFile, File()]) -> StoredSound:
+def store_sound(workshop: Shared, file: Annotated[UploadFile, File()]) -> StoredSound:
     """Keep a recording; it is on disk when this answers."""
-    return sounds.store_sound(workshop, await file.read(sounds.MAX_SOUND + 1))
+    return sounds.store_sound(workshop, file.file.read(sounds.MAX_SOUND + 1))
 
 
 @router.get("/sounds/{sound}", response_class=Response)
