@@ -241,3 +241,29 @@ def test_one_id_in_two_builds(hand):
     with pytest.raises(Exception, match="another build"):
         hand.write("note", entry_id, text="x")
     hand.build = first
+
+
+def test_the_shop_folds_no_build_twice(hand, monkeypatch):
+    """More builds than are held folded: looked at again, the Shop folds none of them; one that was
+    written to is told anew.
+    """
+    for number in range(22):
+        builds.make_build(
+            hand.workshop,
+            sheets=["small"],
+            name=f"Build {number}",
+            vehicle=f"Van {number}",
+            about="a van",
+            who="MK",
+        )
+    first = builds.cards(hand.workshop)
+    folded: list[str] = []
+    fold = Workshop._state
+    monkeypatch.setattr(Workshop, "_state", lambda w, build: folded.append(build) or fold(w, build))
+    assert [c.id for c in builds.cards(hand.workshop)] == [c.id for c in first]
+    assert folded == []
+    hand.write("left open", step="bore", item="i", what="rag")
+    folded.clear()
+    card = next(c for c in builds.cards(hand.workshop) if c.id == hand.build)
+    assert [item.what for item in card.frame.left_open][-1] == "rag"
+    assert set(folded) == {hand.build}

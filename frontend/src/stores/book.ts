@@ -82,8 +82,10 @@ export const useBook = defineStore('book', () => {
     if (!build || inHand.has(mine)) return false // the same press twice: once is enough
     inHand.add(mine)
     const turn = async () => {
+      const behind = busy.value
       while (busy.value) await until(busy).toBe(false) // another act waits its turn, kept and not swallowed
-      if (card.value?.id === build) seen = seenNow() // else it was left meanwhile: what was meant there is written there
+      // behind an own act it is meant for what that left; else for what the hand saw as it pressed, whatever came since
+      if (behind && card.value?.id === build) seen = seenNow()
       busy.value = mineNow = true
       refused.value = ''
       return seen

@@ -2,7 +2,7 @@
 
 import json
 from collections.abc import Sequence
-from contextlib import suppress
+from functools import partial
 
 from pydantic import BaseModel
 from sqlalchemy import select
@@ -20,7 +20,7 @@ from hollet.screens.sentences import line_of
 from hollet.screens.turned import TurnedView, turned_of
 from hollet.services.gear import gear_of
 from hollet.services.sheets import find_sheet
-from hollet.services.vehicles import vehicle_of
+from hollet.services.vehicles import VehicleStanding, vehicle_of, vehicles
 from hollet.services.workshop import Workshop
 from hollet.store import journal
 from hollet.store.models import BuildRow, VehicleRow
@@ -116,9 +116,8 @@ def _vehicle_facts(workshop: Workshop, vehicle: str) -> dict[str, str]:
         return dict(json.loads(row.facts)) if row else {}
 
 
-def _card(workshop: Workshop, row: tuple[str, str, str, str], *, others: bool = False) -> BuildCard:
+def _card(workshop: Workshop, row: tuple[str, str, str, str], stands: VehicleStanding) -> BuildCard:
     build, name, vehicle, about = row
-    stands = vehicle_of(workshop, vehicle, others)
     with workshop.held(build) as state:
         return BuildCard(
             id=build,
@@ -144,11 +143,8 @@ def _rows(workshop: Workshop, build: str | None = None) -> list[tuple[str, str, 
 
 
 def cards(workshop: Workshop) -> tuple[BuildCard, ...]:
-    """All builds, the one worked on last first."""
-    found = []
-    for row in _rows(workshop):
-        with suppress(Unavailable):  # `unreadable` names it
-            found.append(_card(workshop, row, others=True))
+    """All builds that can be shown, the one worked on last first."""
+    found = [card for card, _ in _shown(workshop) if card is not None]
     return tuple(
         sorted(found, key=lambda c: c.frame.resume.since if c.frame.resume else "", reverse=True)
     )
@@ -156,14 +152,32 @@ def cards(workshop: Workshop) -> tuple[BuildCard, ...]:
 
 def unreadable(workshop: Workshop) -> tuple[str, ...]:
     """Builds that cannot even be shown, a sentence each."""
-    found = []
-    for build, _, _, _ in _rows(workshop):
-        try:
-            with workshop.held(build):
-                continue
-        except Unavailable as error:
-            found.append(error.message)
-    return tuple(found)
+    return tuple(words for _, words in _shown(workshop) if words)
+
+
+def _shown(workshop: Workshop) -> list[tuple[BuildCard | None, str]]:
+    """Each build's card, or why there is none; made anew when its log, its words or a tool moved
+    on, and once an hour for what the hour decides.
+    """
+    heads, now = workshop.heads(), workshop.now()
+    tools = tuple((tool.id, tool.version) for tool in workshop.tools().values())
+    found, standing = [], vehicles(workshop)
+    for row in _rows(workshop):
+        stands = standing[row[2]]
+        made_of = (heads.get(row[0], 0), row, stands, tools, now[:13])
+        make = partial(_made, workshop, row, stands)
+        card, words = workshop.kept(("card", row[0]), made_of, make)
+        found.append((card.model_copy(update={"now": now}) if card is not None else None, words))
+    return found
+
+
+def _made(
+    workshop: Workshop, row: tuple[str, str, str, str], stands: VehicleStanding
+) -> tuple[BuildCard | None, str]:
+    try:
+        return _card(workshop, row, stands), ""
+    except Unavailable as error:
+        return None, error.message
 
 
 def frame(workshop: Workshop, build: str) -> BuildCard:
@@ -171,7 +185,7 @@ def frame(workshop: Workshop, build: str) -> BuildCard:
     rows = _rows(workshop, build)
     if not rows:
         raise NotFound("build", build)
-    return _card(workshop, rows[0])
+    return _card(workshop, rows[0], vehicle_of(workshop, rows[0][2]))
 
 
 def bench(workshop: Workshop, build: str, step: str) -> Bench:

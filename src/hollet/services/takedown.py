@@ -19,7 +19,7 @@ from hollet.core.procedure.fasteners import fastener_words, read_fasteners
 from hollet.core.procedure.pieces import BagLine
 from hollet.core.procedure.stuck import NEAR, StuckFacts, StuckView, stuck_ladder
 from hollet.screens.takedown import TakeDownView, takedown_view
-from hollet.services.vehicles import VehicleStanding, vehicle_name, vehicle_of
+from hollet.services.vehicles import VehicleStanding, vehicle_name, vehicles
 from hollet.services.workshop import Workshop, with_plan
 
 __all__ = [
@@ -120,7 +120,7 @@ def take_rebuild(
 
 def support(workshop: Workshop, build: str) -> SupportDesk:
     """What carries the load, and what to make safe."""
-    standing = vehicle_of(workshop, vehicle_name(workshop, build), others=True)
+    standing = vehicles(workshop)[vehicle_name(workshop, build)]
     with workshop.held(build) as state:
         said = state.each(Surroundings, "surroundings")
         return SupportDesk(

@@ -8,11 +8,11 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from hollet.core.entries import Entry, Note, VehicleStands
-from hollet.core.errors import Conflict, NotFound, Refused
+from hollet.core.errors import Conflict, NotFound, Refused, Unavailable
 from hollet.services.workshop import Workshop
 from hollet.store.models import BuildRow, VehicleRow
 
-__all__ = ["VehicleStanding", "describe", "vehicle_name", "vehicle_of"]
+__all__ = ["VehicleStanding", "describe", "vehicle_name", "vehicle_of", "vehicles"]
 
 CAN = {
     "rolls": "does not roll",
@@ -115,16 +115,21 @@ def _row(session: Session, build: str) -> VehicleRow:
     return row
 
 
-def _said(workshop: Workshop, build: str) -> list[Entry[VehicleStands]]:
-    with workshop.held(build) as state:
-        return list(state.each(VehicleStands, "vehicle"))
+def _said(workshop: Workshop, build: str, head: int) -> list[Entry[VehicleStands]]:
+    def said() -> list[Entry[VehicleStands]]:
+        try:
+            with workshop.held(build) as state:
+                return list(state.each(VehicleStands, "vehicle"))
+        except Unavailable:  # a build that cannot be read says nothing
+            return []
+
+    return workshop.kept(("vehicle", build), head, said)
 
 
-def _standing(workshop: Workshop, builds: list[str]) -> VehicleStanding:
+def _standing(workshop: Workshop, builds: list[str], heads: dict[str, int]) -> VehicleStanding:
     found = VehicleStanding()
-    for entry in sorted(
-        (e for build in builds for e in _said(workshop, build)), key=lambda e: e.time
-    ):
+    said = (e for build in builds for e in _said(workshop, build, heads.get(build, 0)))
+    for entry in sorted(said, key=lambda e: e.time):
         update = {
             key: value for key in (*CAN, "bay") if (value := getattr(entry.body, key)) is not None
         }
@@ -132,18 +137,29 @@ def _standing(workshop: Workshop, builds: list[str]) -> VehicleStanding:
     return found
 
 
-def vehicle_of(workshop: Workshop, vehicle: str, others: bool = False) -> VehicleStanding:
-    """How a vehicle stands; with `others` the bays of all other vehicles are looked at too.
+def vehicle_of(workshop: Workshop, vehicle: str) -> VehicleStanding:
+    """How a vehicle stands.
 
     No build may be held while this is called: it holds one after another.
     """
-    builds = _builds(workshop)
-    found = _standing(workshop, builds.get(vehicle, []))
-    if others and found.bay:
-        for name, theirs in builds.items():
-            there = _standing(workshop, theirs).bay if name != vehicle else None
-            if there and there.casefold() == found.bay.casefold():
-                return found.model_copy(
-                    update={"clash": f"{name} was said to stand in {found.bay} too"}
-                )
+    return _standing(workshop, _builds(workshop).get(vehicle, []), workshop.heads())
+
+
+def vehicles(workshop: Workshop) -> dict[str, VehicleStanding]:
+    """How each vehicle stands, and which other one was said to stand in its bay.
+
+    No build may be held while this is called: it holds one after another.
+    """
+    heads = workshop.heads()
+    found = {name: _standing(workshop, own, heads) for name, own in _builds(workshop).items()}
+    bays: dict[str, list[str]] = {}
+    for name, stands in found.items():
+        if stands.bay:
+            bays.setdefault(stands.bay.casefold(), []).append(name)
+    for names in bays.values():
+        for name in names:
+            other = next((n for n in names if n != name), None)
+            if other is not None:
+                words = f"{other} was said to stand in {found[name].bay} too"
+                found[name] = found[name].model_copy(update={"clash": words})
     return found

@@ -8,6 +8,7 @@ from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
 from datetime import UTC, datetime
 from pathlib import Path
+from typing import TypeVar, cast
 
 import uuid_utils
 from pydantic import ValidationError
@@ -28,6 +29,8 @@ __all__ = ["SHOP", "Clock", "Workshop", "utc_text", "with_plan"]
 
 SHOP = "shop"
 HELD = 20
+KEPT = 4000
+T = TypeVar("T")
 Clock = Callable[[], datetime]
 
 
@@ -47,6 +50,7 @@ class Workshop:
         self._locks: dict[str, threading.RLock] = {}
         self._guard = threading.Lock()
         self._listeners: dict[int, Callable[[str, int], object]] = {}
+        self._kept: OrderedDict[tuple[str, ...], tuple[object, object]] = OrderedDict()
         self._tools: dict[str, Instrument] | None = None
         if not look:
             with self.database.write() as session:
@@ -161,6 +165,27 @@ class Workshop:
             body=body,
             sent=sent,
         )
+
+    def heads(self) -> dict[str, int]:
+        """The newest line of each chain."""
+        with self.database.read() as session:
+            return journal.heads(session)
+
+    def kept(self, key: tuple[str, ...], fingerprint: object, make: Callable[[], T]) -> T:
+        """Something made of a build, kept while its `fingerprint` is the same: the Shop need not
+        fold every build again that no longer lies folded.
+        """
+        with self._guard:
+            known = self._kept.get(key)
+        if known is not None and known[0] == fingerprint:
+            return cast(T, known[1])
+        made = make()
+        with self._guard:
+            self._kept[key] = (fingerprint, made)
+            self._kept.move_to_end(key)
+            while len(self._kept) > KEPT:
+                self._kept.popitem(last=False)
+        return made
 
     def forget(self, build: str) -> None:
         """Drop the folded state, for example after an import."""

@@ -25,6 +25,7 @@ __all__ = [
     "chain_hash",
     "entry_of",
     "head",
+    "heads",
     "read",
     "readable",
     "row_of",
@@ -107,6 +108,12 @@ def head(session: Session, chain: str) -> tuple[int, str]:
         select(EntryRow.hash).where(EntryRow.chain == chain, EntryRow.seq == last)
     ).scalar_one()
     return int(last), str(found)
+
+
+def heads(session: Session) -> dict[str, int]:
+    """The newest sequence number of each chain."""
+    query = select(EntryRow.chain, func.max(EntryRow.seq)).group_by(EntryRow.chain)
+    return {row[0]: row[1] for row in session.execute(query)}
 
 
 def append(session: Session, draft: Draft, expected: tuple[int, str] | None = None) -> EntryRow:
