@@ -17,6 +17,7 @@ from hollet.services.logging import log_of
 from hollet.services.photos import store_photo
 from hollet.services.restoring import restore_backup
 from hollet.services.workshop import Workshop
+from hollet.store import journal
 from hollet.store.backups import write_backup
 from hollet.store.database import FILE
 
@@ -267,3 +268,25 @@ def test_the_shop_folds_no_build_twice(hand, monkeypatch):
     card = next(c for c in builds.cards(hand.workshop) if c.id == hand.build)
     assert [item.what for item in card.frame.left_open][-1] == "rag"
     assert set(folded) == {hand.build}
+
+
+def test_the_log_page_looks_at_what_is_new(hand, monkeypatch):
+    """Found whole once, only new lines are read again; a line changed meanwhile at the mark it
+    stood on is still seen.
+    """
+    hand.write("note", text="one")
+    assert log_of(hand.workshop, hand.build).whole
+    read: list[int] = []
+    chain_hash = journal.chain_hash
+
+    def counted(previous: str, row: journal.Line) -> str:
+        read.append(row.seq)
+        return chain_hash(previous, row)
+
+    monkeypatch.setattr(journal, "chain_hash", counted)
+    hand.write("note", text="two")
+    read.clear()
+    assert log_of(hand.workshop, hand.build).whole
+    assert read == [3]
+    doctored(hand.workshop.database.folder, "UPDATE entry SET hash='0' WHERE seq=3")
+    assert not log_of(hand.workshop, hand.build).whole

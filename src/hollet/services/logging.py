@@ -6,6 +6,7 @@ from collections.abc import Callable
 from typing import Any
 
 from pydantic import BaseModel, ConfigDict
+from sqlalchemy.orm import Session
 
 from hollet.core.acts.base import Act
 from hollet.core.acts.hand import Hand
@@ -163,12 +164,8 @@ def log_of(
             if _wanted(state, e, step, kind) and (before is None or e.seq < before)
         ][:limit]
         with workshop.database.read() as session:
-            broken = journal.broken_at(journal.read(session, build))
-            hashes = {
-                row.id: row.hash
-                for row in journal.read(session, build)
-                if row.id in {e.id for e in chosen}
-            }
+            broken = _broken(workshop, session, build)
+            hashes = journal.hashes_of(session, [e.id for e in chosen])
         accepted = state.all(Concession)[::-1]
         lines = tuple(
             line_of(state, e).model_copy(update={"hash": hashes.get(e.id, "")}) for e in chosen
@@ -181,6 +178,17 @@ def log_of(
             broken_at=broken,
             accepted=tuple(line_of(state, e) for e in accepted),
         )
+
+
+def _broken(workshop: Workshop, session: Session, build: str) -> int | None:
+    """The first line at which the chain does not hold; only what is new is looked at, once the rest
+    was found whole.
+    """
+    seq, mark = workshop.verified.get(build, (0, ""))
+    broken = journal.broken_behind(session, build, seq, mark)
+    if broken is None:
+        workshop.verified[build] = journal.head(session, build)
+    return broken
 
 
 FILTERS = {"left open": ("left open", "undone"), "accepted": ("concession",)}

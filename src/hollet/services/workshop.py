@@ -50,6 +50,7 @@ class Workshop:
         self._locks: dict[str, threading.RLock] = {}
         self._guard = threading.Lock()
         self._listeners: dict[int, Callable[[str, int], object]] = {}
+        self.verified: dict[str, tuple[int, str]] = {}
         self._kept: OrderedDict[tuple[str, ...], tuple[object, object]] = OrderedDict()
         self._tools: dict[str, Instrument] | None = None
         if not look:

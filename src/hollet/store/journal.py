@@ -2,7 +2,7 @@
 
 import hashlib
 import json
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -22,8 +22,10 @@ __all__ = [
     "append",
     "body_text",
     "broken_at",
+    "broken_behind",
     "chain_hash",
     "entry_of",
+    "hashes_of",
     "head",
     "heads",
     "read",
@@ -187,9 +189,27 @@ def row_of(session: Session, entry_id: str) -> EntryRow | None:
     return session.get(EntryRow, entry_id)
 
 
-def broken_at(rows: Iterator[Line] | Iterator[EntryRow]) -> int | None:
+def hashes_of(session: Session, ids: Sequence[str]) -> dict[str, str]:
+    """The marks of some lines."""
+    query = select(EntryRow.id, EntryRow.hash).where(EntryRow.id.in_(ids))
+    return {row[0]: row[1] for row in session.execute(query)}
+
+
+def broken_behind(session: Session, chain: str, seq: int, mark: str) -> int | None:
+    """The first line at which the chain does not hold, where it held up to line `seq` with `mark`
+    before; None where it holds.
+    """
+    if seq:
+        query = select(EntryRow.hash).where(EntryRow.chain == chain, EntryRow.seq == seq)
+        if session.execute(query).scalar_one_or_none() != mark:
+            return broken_at(read(session, chain))
+    return broken_at(read(session, chain, after=seq), mark, seq + 1)
+
+
+def broken_at(
+    rows: Iterator[Line] | Iterator[EntryRow], previous: str = "", expected: int = 1
+) -> int | None:
     """The first sequence number at which the chain does not hold, or None."""
-    previous, expected = "", 1
     for row in rows:
         if row.seq != expected or row.hash != chain_hash(previous, row):
             return expected
