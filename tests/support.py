@@ -19,7 +19,8 @@ from hollet.core.procedure.drafting import PlanAct, draft
 from hollet.core.procedure.read import read_sheet
 from hollet.core.procedure.sheet import Sheet
 from hollet.core.steps.tighten import joint_facts
-from hollet.screens.bench import bench_of, book_view
+from hollet.screens.bench import bench_of
+from hollet.screens.frame import book_view
 from hollet.screens.plandesk import Gear
 from hollet.services.logging import Sent, write_entry
 from hollet.services.workshop import Workshop

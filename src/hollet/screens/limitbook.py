@@ -18,7 +18,7 @@ from hollet.core.procedure.sheet import Step
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import decimal_text
 from hollet.core.quantities.units import find_unit
-from hollet.core.steps.measure import results_of
+from hollet.core.steps.results import results_of
 from hollet.core.steps.wrenches import ASSUMED_TOLERANCE
 from hollet.core.view import View
 

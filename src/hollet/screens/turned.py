@@ -10,7 +10,8 @@ from hollet.core.book.supports import support_view
 from hollet.core.entries import BookState, Done
 from hollet.core.entries.status import SETTLED, plan_of, statuses
 from hollet.core.instruments import Instrument
-from hollet.core.steps.inspection import STAYS_IN, open_parts
+from hollet.core.steps.inspection import open_parts
+from hollet.core.steps.parts import STAYS_IN
 from hollet.core.view import View
 
 __all__ = ["TurnedView", "turned_of"]

@@ -15,7 +15,8 @@ from hollet.core.errors import Conflict, NotFound, Unavailable
 from hollet.core.procedure.changes import apply
 from hollet.core.procedure.combining import combine_sheets
 from hollet.core.procedure.drafting import FactAct, draft
-from hollet.screens.bench import Bench, BookView, bench_of, book_view
+from hollet.screens.bench import Bench, bench_of
+from hollet.screens.frame import BookView, book_view
 from hollet.screens.sentences import line_of
 from hollet.screens.turned import TurnedView, turned_of
 from hollet.services.gear import gear_of

@@ -9,7 +9,7 @@ from hollet.core.errors import Refused
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import decimal_text, exact, minus
 from hollet.core.quantities.units import find_unit, from_canonical, units_of
-from hollet.core.steps.measure import read_leaves, read_text
+from hollet.core.steps.typed import read_leaves, read_text
 from hollet.services.workshop import Workshop
 
 __all__ = ["conversions", "read_figure"]

@@ -19,7 +19,7 @@ from hollet.core.procedure.drafting import draft
 from hollet.core.procedure.plan import Plan, select
 from hollet.core.procedure.read import read_sheet
 from hollet.core.procedure.sheet import Sheet
-from hollet.core.steps.measure import results_of
+from hollet.core.steps.results import results_of
 from hollet.exchange.csv import read_table, table
 from hollet.screens.limitbook import LimitBook, limit_book
 from hollet.screens.plandesk import Difference, PlanView, change_words, difference, plan_view

@@ -16,7 +16,7 @@ from hollet.core.errors import HolletError, NotFound, Refused
 from hollet.core.limits import Limit
 from hollet.core.procedure.results import ReadingSpec
 from hollet.core.procedure.sheet import Step
-from hollet.core.steps.measure import ReadingFacts, latest, readings_of
+from hollet.core.steps.readings import ReadingFacts, latest, readings_of
 from hollet.exchange.csv import read_table, table
 from hollet.exchange.paper import SheetRow, SheetStep
 from hollet.services.workshop import Workshop

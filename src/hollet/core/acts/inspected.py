@@ -30,7 +30,8 @@ from hollet.core.findings import CODES
 from hollet.core.limits import Safety
 from hollet.core.procedure.kinds.inspect import InspectPart, InspectStep
 from hollet.core.quantities.differing import alike
-from hollet.core.steps.inspection import REPLACED, STAYS_IN, PartFacts, find_part, inspection_facts
+from hollet.core.steps.inspection import find_part, inspection_facts
+from hollet.core.steps.parts import REPLACED, STAYS_IN, PartFacts
 
 __all__ = [
     "CauseAct",

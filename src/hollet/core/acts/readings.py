@@ -16,15 +16,9 @@ from hollet.core.procedure.results import ReadingSpec
 from hollet.core.procedure.sheet import Step
 from hollet.core.quantities.parse import Parsed
 from hollet.core.quantities.quantity import Quantity, decimal_text
-from hollet.core.steps.measure import (
-    ResultFacts,
-    odd_question,
-    pair_question,
-    read_leaves,
-    read_text,
-    result_of,
-    tool_question,
-)
+from hollet.core.steps.questions import odd_question, pair_question, tool_question
+from hollet.core.steps.results import ResultFacts, result_of
+from hollet.core.steps.typed import read_leaves, read_text
 
 __all__ = ["ConcessionAct", "DispositionAct", "ReadingAct"]
 

@@ -23,7 +23,8 @@ from hollet.core.procedure.kinds.tighten import TightenStep
 from hollet.core.procedure.schools import agreement_state
 from hollet.core.procedure.sheet import Step
 from hollet.core.steps.inspection import unfinished
-from hollet.core.steps.measure import readings_of, results_of
+from hollet.core.steps.readings import readings_of
+from hollet.core.steps.results import results_of
 from hollet.core.steps.run import attempts_of
 from hollet.core.steps.said import not_enough, said_figures
 from hollet.core.steps.tighten import joint_facts

@@ -23,7 +23,7 @@ from hollet.core.procedure.pieces import Opens
 from hollet.core.procedure.sheet import Step, blocks_of
 from hollet.core.procedure.words import RUNGS, STAGES
 from hollet.core.steps.inspection import open_parts, unseen_safety
-from hollet.core.steps.measure import results_of
+from hollet.core.steps.results import results_of
 from hollet.core.steps.run import attempts_of
 from hollet.core.steps.tighten import doubted_bolts, joint_facts
 

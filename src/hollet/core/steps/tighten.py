@@ -21,7 +21,7 @@ from hollet.core.procedure.joints import Joint
 from hollet.core.procedure.sheet import Sheet
 from hollet.core.quantities.quantity import decimal_text
 from hollet.core.steps.bolt import LOOSE, BoltFacts, advice, bolt_facts
-from hollet.core.steps.measure import in_doubt
+from hollet.core.steps.proof import in_doubt
 from hollet.core.steps.wrenches import ASSUMED_TOLERANCE, stage_ask, tolerance_of
 from hollet.core.tightening.patterns import circle_point, head_point
 

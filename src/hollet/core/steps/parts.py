@@ -1,0 +1,271 @@
+"""Parts that are looked at: what was decided about each, and whether that holds."""
+
+from collections.abc import Sequence
+
+from hollet.core.entries import BookState, Entry, PartDecided, PartRight
+from hollet.core.findings import DISPOSITIONS
+from hollet.core.procedure.kinds.inspect import InspectPart, InspectStep
+from hollet.core.procedure.tracing import Flow, Station
+from hollet.core.steps.beside import BesideFacts, besides, differing
+from hollet.core.steps.faces import (
+    FaceFacts,
+    Seen,
+    face_facts,
+    is_dirty,
+    look_words,
+    looks_at,
+    seen_view,
+)
+from hollet.core.view import View
+
+__all__ = [
+    "InspectionFacts",
+    "PartFacts",
+    "REPLACED",
+    "STAYS_IN",
+    "TO_DO",
+    "TraceFacts",
+    "UNSETTLED",
+    "bad_words",
+    "part_facts",
+]
+
+UNSETTLED = ("undecided", "deeper")
+
+
+GOES_OUT = ("replace", "replace_open", "other_use")
+
+
+REPLACED = ("replace", "replace_open")
+
+
+STAYS_IN = ("reuse", "watch")
+"""Choices by which a part is used again: with a bad finding on it a concession.
+
+One that is cleaned is looked at again, and decided then.
+"""
+
+
+TO_DO = {
+    "replace": "to be replaced",
+    "replace_open": "to be replaced while it is open",
+    "rework": "to be reworked",
+    "clean": "to be cleaned and looked at again",
+    "other_use": "kept for another use: another one has to go in",
+}
+
+
+class PartFacts(View):
+    """A part with its faces, where it lies on the trace, and what was decided about it.
+
+    `bad`: a bad finding stands on it; `conceded`: used again all the same, in writing; `barred`:
+    safety-critical, and its rung stays shut
+    until it is replaced or inspected by somebody licensed. `asks_name`: deciding to use it again is
+    a concession and asks for a name.
+    """
+
+    id: str
+    name: str
+    mark: str
+    faces: tuple[FaceFacts, ...]
+    seen: int
+    reached: str | None
+    wipe: str | None
+    choice: str | None
+    choice_words: str
+    reason: str
+    provisional: bool
+    since: str | None
+    needs: bool
+    to_do: str | None
+    right: str | None
+    decided: tuple[Seen, ...]
+    price: float | None
+    new_costs: float | None
+    wrong: float | None
+    group: str | None
+    position: str | None
+    beside: tuple[BesideFacts, ...] = ()
+    safety: str | None = None
+    bad: bool = False
+    conceded: bool = False
+    barred: bool = False
+    asks_name: bool = False
+    stays_shut: str | None = None
+
+
+class TraceFacts(View):
+    """The drawing of a trace: stations with their marks, flows followed or not yet, what failed."""
+
+    id: str
+    name: str
+    carries: str
+    outline: tuple[tuple[tuple[float, float], ...], ...]
+    stations: tuple[Station, ...]
+    marks: dict[str, str]
+    seen: dict[str, bool]
+    flows: tuple[Flow, ...]
+    reached: tuple[str, ...]
+    failed: str | None
+    words: str
+
+
+class InspectionFacts(View):
+    """All of one inspection step."""
+
+    step: str
+    parts: tuple[PartFacts, ...]
+    seen: int
+    total: int
+    trace: TraceFacts | None
+    next_part: str | None
+    next_face: str | None
+
+
+def part_facts(
+    state: BookState,
+    step: InspectStep,
+    part: InspectPart,
+    mark: str,
+    came: str | None,
+    sheet_faces: set[tuple[str, str]],
+) -> PartFacts:
+    faces = tuple(
+        face_facts(state, step, part, face, (part.id, face.id) not in sheet_faces)
+        for face in part.face
+    )
+    seen = sum(face.state != "not_seen" for face in faces)
+    last = state.newest(PartDecided, "part", f"{step.id}/{part.id}")
+    mended = [
+        e
+        for e in state.each(PartRight, "part", f"{step.id}/{part.id}")
+        if last is not None and e.seq > last.seq
+    ]
+    looks = [e for face in part.face for e in looks_at(state, step, part, face)]
+    later = (
+        [
+            e
+            for e in looks
+            if last is not None
+            and e.seq > max((last.seq, *(m.seq for m in mended)))
+            and e.body.code is not None
+        ]
+        if last
+        else []
+    )
+    later = [] if last is not None and last.body.choice in GOES_OUT else later
+    since = (
+        f"seen since it was decided: {look_words(later[-1])}, {later[-1].body.face_name}"
+        if later
+        else None
+    )
+    not_good = any(face.state in ("bad", "again") for face in faces)
+    bad = any(face.state == "bad" for face in faces)
+    choice = last.body.choice if last else None
+    laid = besides(state, step.id, part) if choice in REPLACED else ()
+    gone = (
+        choice in REPLACED
+        and bool(mended)
+        and any(b.entry for b in laid)
+        and differing(laid) is None
+    )
+    reworked = choice == "rework" and bool(mended)
+    conceded = (
+        bad and choice in STAYS_IN and last is not None and bool(last.body.name) and not since
+    )
+    licensed = conceded and last is not None and bool(last.body.licensed)
+    barred = bad and part.safety is not None and not gone and not licensed
+    good_again = (
+        choice == "clean"
+        and seen == len(faces)
+        and not not_good
+        and any(e.seq > last.seq for e in looks)
+        if last
+        else False
+    )
+    wipe = None
+    if (
+        came
+        and seen == len(faces)
+        and faces
+        and not not_good
+        and all(is_dirty(state, step, part, face) for face in part.face)
+    ):
+        wipe = f"good, and {came}: wash it and look again"
+    return PartFacts(
+        id=part.id,
+        name=part.name,
+        mark=mark,
+        faces=faces,
+        seen=seen,
+        reached=came,
+        wipe=wipe,
+        choice=choice,
+        choice_words=DISPOSITIONS[choice] if choice else "",
+        reason=last.body.reason if last else "",
+        provisional=last is not None and seen < len(faces),
+        since=since,
+        needs=seen == len(faces)
+        and not_good
+        and not (mended and not since)
+        and (choice is None or choice in UNSETTLED or since is not None),
+        to_do=TO_DO.get(choice or ""),
+        right=_right(choice, mended, bad, laid)
+        or ("looked at again clean, and good" if good_again else None),
+        decided=tuple(
+            seen_view(e, f"{DISPOSITIONS[e.body.choice]}: {e.body.reason}")
+            for e in state.each(PartDecided, "part", f"{step.id}/{part.id}")
+        ),
+        price=_price(part, last),
+        new_costs=part.price,
+        wrong=last.body.wrong if last and last.body.wrong is not None else part.wrong,
+        group=part.group,
+        position=part.position,
+        beside=laid,
+        safety=part.safety,
+        bad=bad,
+        conceded=conceded,
+        barred=barred,
+        asks_name=bad and not reworked,
+        stays_shut=_stays_shut(part) if bad and part.safety else None,
+    )
+
+
+def _right(
+    choice: str | None, mended: Sequence[Entry[PartRight]], bad: bool, laid: Sequence[BesideFacts]
+) -> str | None:
+    """What was done about a decision, where it is really done: a new part only when it was laid
+    beside the old, a cleaned one only when nothing bad is left.
+    """
+    if (
+        not mended
+        or (choice == "clean" and bad)
+        or (choice in REPLACED and not any(b.entry for b in laid))
+    ):
+        return None
+    return str(mended[-1].body.how)
+
+
+def _stays_shut(part: InspectPart) -> str:
+    rung = (
+        "fuel on"
+        if part.safety == "fuel"
+        else "ready to lift"
+        if part.safety == "lifting"
+        else "drive"
+    )
+    return (
+        f"safety-critical: {rung} stays shut until it is replaced, or inspected by somebody "
+        "licensed"
+    )
+
+
+def _price(part: InspectPart, decided: Entry[PartDecided] | None) -> float | None:
+    """What was said when it was decided; else what a new one costs, unless the old one stays."""
+    if decided is None or decided.body.choice in (*REPLACED, *UNSETTLED):
+        return part.price if decided is None or decided.body.price is None else decided.body.price
+    return decided.body.price
+
+
+def bad_words(part: PartFacts) -> str:
+    return "; ".join(f"{face.name} {face.words}" for face in part.faces if face.state == "bad")

@@ -1,0 +1,371 @@
+"""Results of a build: their verdicts, and what was decided about them."""
+
+from collections.abc import Sequence
+from typing import Any
+
+from pydantic import BaseModel, ConfigDict
+
+from hollet.core.entries import BookState, Concession, Disposition, Key, PlanEdited
+from hollet.core.entries.status import plan_of
+from hollet.core.errors import Refused
+from hollet.core.instruments import Instrument, Spread, combine
+from hollet.core.limits import Judgement, Limit, judge, judge_lower_end
+from hollet.core.procedure.formulas import evaluate, sensitivities
+from hollet.core.procedure.kinds import BaseStep
+from hollet.core.procedure.results import ReadingSpec, ResultSpec
+from hollet.core.procedure.sheet import Sheet
+from hollet.core.steps.proof import doubt_of, maybe_swapped, not_proven, warnings_of
+from hollet.core.steps.readings import asks_again, latest, reading_mean, spread_of
+from hollet.core.steps.settling import settling_tools
+from hollet.core.steps.working import digits_read, working_of
+
+__all__ = ["ResultFacts", "SourceVerdict", "result_of", "results_of", "specs_of"]
+
+FIGURES = ("lo", "hi", "target")
+
+
+class SourceVerdict(BaseModel):
+    """How a result is judged by one of several sources of its limit, and whether that one is in
+    force.
+    """
+
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
+    source: str
+    asks: str
+    verdict: str
+    side: str | None
+    words: str
+    in_force: bool
+
+
+class ResultFacts(BaseModel):
+    """One judged result, its concession or disposition, and what would settle it; `asks` is its
+    limit in words, `advice` what its calculation says is next,
+    held back while a reading of it is asked about."""
+
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
+    id: str
+    name: str
+    limit: Limit
+    judgement: Judgement
+    readings: tuple[str, ...] = ()
+    conceded: bool = False
+    licensed: bool = False
+    concession: str | None = None
+    lapsed: str | None = None
+    disposition: str | None = None
+    settled_by: tuple[str, ...] = ()
+    refusal: str | None = None
+    warnings: tuple[str, ...] = ()
+    asks: str = ""
+    advice: str | None = None
+    turned: str | None = None
+    sources: tuple[SourceVerdict, ...] = ()
+
+    @property
+    def open(self) -> bool:
+        """Whether the result still needs something: not read, undecided, or outside and not
+        conceded.
+        """
+        return self.judgement.verdict != "inside" and not self.conceded
+
+
+def results_of(
+    state: BookState, step: BaseStep, tools: Sequence[Instrument] = ()
+) -> tuple[ResultFacts, ...]:
+    """All results of a step, judged by the limits as they stand now."""
+    return tuple(result_of(state, step, spec, tools) for spec in step.results())
+
+
+def result_of(
+    state: BookState, step: BaseStep, spec: ResultSpec, tools: Sequence[Instrument] = ()
+) -> ResultFacts:
+    """One result with its verdict, its working and what holds about it; remembered by readings,
+    limit and tools.
+    """
+    changed = [n for reading in specs_of(plan_of(state), spec) for n in reading.changed_by]
+    made_of = [Key("reading", name) for name in spec.named()]
+    about = Key("result", f"{step.id}/{spec.id}")
+    fingerprint = (
+        state.seen_at((about, *made_of, *(Key("step", name) for name in changed))),
+        tuple((tool.id, tool.version) for tool in tools),
+    )
+    return state.remembered(
+        ("result", step.id, spec.id), fingerprint, lambda: _result_of(state, step, spec, tools)
+    )
+
+
+def specs_of(plan: Sheet, spec: ResultSpec) -> list[ReadingSpec]:
+    """The readings that a result is made of, as the sheet asks for them, in its order."""
+    known = {reading.id: reading for step in plan.step for reading in step.readings()}
+    return [known[name] for name in spec.named() if name in known]
+
+
+def _result_of(
+    state: BookState, step: BaseStep, spec: ResultSpec, tools: Sequence[Instrument]
+) -> ResultFacts:
+    plan: Sheet = plan_of(state)
+    limit = plan.find_limit(spec.limit)
+    assert limit is not None
+    specs, entries = specs_of(plan, spec), {name: latest(state, name) for name in spec.named()}
+    taken = {name: entry for name, entry in entries.items() if entry is not None}
+    base: dict[str, Any] = {"id": spec.id, "name": spec.name, "limit": limit, "asks": limit.words()}
+    if len(taken) < len(entries):
+        return ResultFacts(**base, judgement=judge(None, None, limit))
+    base |= {
+        "readings": tuple(entry.id for entry in taken.values()),
+        "warnings": warnings_of(state, specs, taken),
+    }
+    try:
+        means = {name: reading_mean(entry) for name, entry in taken.items()}
+        value, formula, advice = evaluate(spec, means)
+        if (
+            len(taken) == 2
+            and limit.dimension == "length"
+            and "clearance" in limit.id
+            and value <= 0
+        ):
+            raise Refused(
+                "negative_clearance",
+                "what goes in is not smaller than its bore: which of the two figures is wrong?",
+            )
+    except Refused as refusal:
+        return ResultFacts(**base, judgement=judge(None, None, limit), refusal=refusal.message)
+    try:
+        spreads = {name: spread_of(entry) for name, entry in taken.items()}
+    except Refused as refusal:
+        return _with_choices(
+            state,
+            step,
+            spec,
+            ResultFacts(**base, judgement=judge(value, None, limit), refusal=refusal.message),
+        )
+    base["warnings"] = (*base["warnings"], *maybe_swapped(spec, specs, means, value, limit))
+    counts = (
+        _end_counts(spec, means, spreads, limit)
+        if spec.how == "ends"
+        else sensitivities(spec, means)
+    )
+    parts = [(c, spreads[name]) for name, c in counts.items()]
+    judgement = _judged(
+        spec,
+        means,
+        spreads,
+        parts,
+        value,
+        limit,
+        working_of(parts, list(taken.values()), limit, formula),
+        digits_read(taken.values(), limit),
+    )
+    big_u = judgement.U or 0.0
+    doubt = doubt_of(
+        [(counts.get(name, 1.0), spreads[name]) for name in taken], taken, tools
+    )  # a doubted tool counts at either end
+    sure = not (
+        doubt
+        or judgement.verdict == "too_close"
+        or base["warnings"]
+        or any(asks_again(state, s, taken[s.id]) for s in specs)
+    )  # nobody saws on a figure that is asked about
+    base |= {"advice": advice if sure else None, "sources": _by_source(limit, value, big_u)}
+    held = (
+        f"tool in doubt: {doubt}"
+        if doubt is not None
+        else not_proven(state, specs, taken, spreads, limit)
+    )
+    if held is not None:
+        judgement = judgement.model_copy(
+            update={
+                "verdict": "too_close" if limit.given else judgement.verdict,
+                "words": held,
+                "needs": None,
+            }
+        )
+    specs = [s for s in specs if s.id in counts]
+    by = (
+        settling_tools([s.tool for s in specs], parts, limit, tools, value)
+        if judgement.verdict == "too_close" and len(specs) == len(parts)
+        else ()
+    )
+    return _with_choices(state, step, spec, ResultFacts(**base, judgement=judgement, settled_by=by))
+
+
+def _span(spec: ResultSpec, means: dict[str, float]) -> tuple[str, str]:
+    """The smallest and the largest of the readings that are looked at from both ends."""
+    return min(spec.over, key=lambda n: means[n]), max(spec.over, key=lambda n: means[n])
+
+
+def _ends(
+    spec: ResultSpec,
+    means: dict[str, float],
+    spreads: dict[str, Spread],
+    limit: Limit,
+    working: tuple[str, ...] = (),
+    digits: int = 0,
+) -> tuple[Judgement, Judgement]:
+    """The smallest against the lower limit, and the largest against the upper one."""
+    less = sum(means[name] for name in spec.less)
+    ends = [
+        (
+            means[name] - less,
+            combine([(1, spreads[name]), *((-1, spreads[other]) for other in spec.less)])[2],
+        )
+        for name in _span(spec, means)
+    ]
+    low, high = (
+        judge(v, u, limit.model_copy(update={side: None}), working, digits)
+        for (v, u), side in zip(ends, ("hi", "lo"), strict=True)
+    )
+    return low, high
+
+
+def _urgency(judgement: Judgement) -> tuple[int, float]:
+    order = ("outside", "too_close", "inside")
+    return order.index(judgement.verdict) if judgement.verdict in order else len(order), _room(
+        judgement
+    )
+
+
+def _end_counts(
+    spec: ResultSpec, means: dict[str, float], spreads: dict[str, Spread], limit: Limit
+) -> dict[str, float]:
+    """How often each reading counts at the end that decides."""
+    low, high = _ends(spec, means, spreads, limit)
+    at = _span(spec, means)[
+        0 if limit.hi is None or (limit.lo is not None and _urgency(low) < _urgency(high)) else 1
+    ]
+    return {at: 1.0} | dict.fromkeys(spec.less, -1.0)
+
+
+def _judged(
+    spec: ResultSpec,
+    means: dict[str, float],
+    spreads: dict[str, Spread],
+    parts: Sequence[tuple[float, Spread]],
+    value: float,
+    limit: Limit,
+    working: tuple[str, ...],
+    digits: int,
+) -> Judgement:
+    """The verdict: on the value; on a lower end; or on both ends, the smallest against the lower
+    limit and the largest against the upper one.
+    """
+    big_u = combine(parts)[2]
+    if any(spread.bound for _, spread in parts):
+        if len(parts) == 1:
+            return judge_lower_end(value, big_u, limit, working, digits)
+        return judge(value, big_u, limit, working, digits).model_copy(
+            update={
+                "verdict": "too_close",
+                "words": "one leaf alone is the lower end of a gap",
+                "needs": None,
+            }
+        )
+    if spec.how != "ends":
+        return judge(value, big_u, limit, working, digits)
+    low, high = _ends(spec, means, spreads, limit, working, digits)
+    if limit.lo is None or limit.hi is None:
+        return high if limit.lo is None else low
+    worse = min((low, high), key=_urgency)
+    whole = judge(
+        worse.value,
+        worse.U,
+        limit,
+        (
+            *working,
+            (
+                f"smallest {low.value_text} against the lower limit, largest {high.value_text} "
+                "against the upper"
+            ),
+        ),
+        digits,
+    )
+    return whole.model_copy(
+        update={
+            "verdict": worse.verdict,
+            "side": worse.side,
+            "words": worse.words,
+            "needs": worse.needs,
+        }
+    )
+
+
+def _room(judged: Judgement) -> float:
+    """How far a value lies from the one limit that it was judged by."""
+    edge = judged.lo if judged.lo is not None else judged.hi
+    return abs((judged.value or 0.0) - (edge or 0.0))
+
+
+def _by_source(limit: Limit, value: float, big_u: float) -> tuple[SourceVerdict, ...]:
+    """What each source would say, where more than one has spoken."""
+    found = []
+    for answer in limit.answers if len(limit.answers) > 1 else ():
+        said = limit.as_said(answer)
+        judged = judge(value, big_u, said)
+        page = f", p. {answer.page}" if answer.page else ""
+        found.append(
+            SourceVerdict(
+                source=f"{answer.source}{page}",
+                asks=said.words(),
+                verdict=judged.verdict,
+                side=judged.side,
+                words=judged.words,
+                in_force=limit.in_force(answer),
+            )
+        )
+    return tuple(found)
+
+
+def _with_choices(
+    state: BookState, step: BaseStep, spec: ResultSpec, facts: ResultFacts
+) -> ResultFacts:
+    """Concession and disposition as they hold: a concession lapses when its reading or its limit
+    changed.
+    """
+    about = f"{step.id}/{spec.id}"
+    decided = state.newest(Disposition, "result", about)
+    accepted = state.newest(Concession, "result", about)
+    update: dict[str, object] = {"disposition": decided.body.choice if decided else None}
+    if accepted is not None:
+        words = accepted_words(accepted.body)
+        if not _stands(accepted.body, facts):
+            update["lapsed"] = f"{words} (lapsed: the reading or the limit has changed)"
+        elif decided is None or decided.seq < accepted.seq:
+            update |= {
+                "conceded": facts.judgement.verdict != "inside",
+                "concession": words,
+                "licensed": bool(accepted.body.licensed),
+            }
+    edited = state.newest(PlanEdited, "turned", about)
+    if (
+        edited is not None
+        and facts.readings
+        and all(state.entries[name].seq < edited.seq for name in facts.readings)
+    ):
+        turn = next(t for t in edited.body.turned if (t.step, t.result) == (step.id, spec.id))
+        update["turned"] = (
+            f"{turn.was} became {turn.now} as {edited.who} changed the figure, "
+            f"{edited.bench_time[:10]}"
+        )
+    return facts.model_copy(update=update)
+
+
+def _stands(accepted: Concession, facts: ResultFacts) -> bool:
+    """Whether a concession still holds: for the same readings, against the same figures."""
+    limits = accepted.limit, facts.limit
+    same = all(
+        a == b for a, b in zip(*([x.figure(k) for k in FIGURES] for x in limits), strict=True)
+    )
+    return accepted.readings == facts.readings and same
+
+
+def accepted_words(body: Concession) -> str:
+    """A concession in words: by whom, why, for which use, looked at again when,
+    inspected by whom.
+    """
+    more = (
+        (f" For: {body.use}." if body.use else "")
+        + (f" Looked at again {body.recheck}." if body.recheck else "")
+        + (f" Licensed inspection: {body.licensed}." if body.licensed else "")
+    )
+    return f"accepted by {body.name}: {body.reason}{more}"

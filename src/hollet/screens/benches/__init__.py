@@ -1,0 +1,1 @@
+"""Benches, one module a kind of step."""

@@ -1,0 +1,229 @@
+"""What all benches share."""
+
+from collections.abc import Sequence
+from typing import Any
+
+from hollet.core.book.around import AroundWords, around_now, around_words
+from hollet.core.book.bags import BagContent, bag_contents
+from hollet.core.book.captures import CaptureView, captures_of, compares_of
+from hollet.core.book.complete import bare_openings, clash, not_open_any_more, obstacles
+from hollet.core.book.passing import (
+    Danger,
+    Obstacle,
+    Waiting,
+    box_of,
+    guards,
+    kind_of_box,
+    live_dangers,
+    not_pressed,
+    reason_keys,
+    waiting_for,
+)
+from hollet.core.book.photos import PhotoView, photos_of
+from hollet.core.book.removals import puts_back
+from hollet.core.book.settings import Keeping, keeps_of
+from hollet.core.book.windows import Chance, chances
+from hollet.core.entries import BookState, Confirmed, Key, Line
+from hollet.core.entries.status import SETTLED, StepStatus, plan_of, statuses, whole_of
+from hollet.core.instruments import Instrument
+from hollet.core.procedure.pieces import Caution, PartNeed, Role
+from hollet.core.procedure.plan import Plan
+from hollet.core.procedure.schools import Extra
+from hollet.core.procedure.sheet import Step, blocks_of
+from hollet.core.procedure.words import RUNGS, STAGES
+from hollet.core.view import View
+from hollet.screens.plandesk import Gear
+from hollet.screens.sentences import LogLine, line_of
+
+__all__ = ["BenchBase", "base_of"]
+
+
+class ToolNeed(View):
+    """A tool that the step needs, and whether the shop has it."""
+
+    name: str
+    state: str
+
+
+class FluidView(View):
+    """A fluid that may run out here, or whose circuit stays closed, and whether it is drained."""
+
+    name: str
+    words: str
+    drained: bool
+    stays_closed: bool
+
+
+class BenchBase(View):
+    """What all benches share.
+
+    `may_pass`: a reason may pass what is in the way (`pass_words`, with keys that give it);
+    `may_happen`: a danger is in the way, and that it
+    has happened can be told. `other_box` is pressed when the step was done in another way.
+    """
+
+    step: str
+    number: str
+    title: str
+    stage: str
+    stage_name: str
+    do: str
+    why: str | None
+    caution: Caution | None
+    box: str | None
+    confirmed: bool
+    confirmed_by: str
+    status: StepStatus
+    settled: bool
+    lacking: str | None
+    obstacles: tuple[Obstacle, ...]
+    dangers: tuple[Danger, ...]
+    waited_for: tuple[str, ...]
+    other_box: str | None
+    may_pass: bool
+    pass_words: str
+    pass_keys: tuple[str, ...]
+    may_happen: bool
+    skip_keys: tuple[str, ...]
+    chance_keys: tuple[str, ...]
+    capture_keys: tuple[str, ...]
+    clash: str | None
+    gear: tuple[ToolNeed, ...]
+    people: tuple[Role, ...]
+    parts: tuple[PartNeed, ...]
+    hours: tuple[float, float] | None
+    chances: tuple[Chance, ...]
+    ahead: tuple[str, ...]
+    extras: tuple[Extra, ...]
+    waits: tuple[Waiting, ...]
+    blocks: str
+    opens: tuple[str, ...]
+    closes: tuple[str, ...]
+    next: tuple[str, ...]
+    following: str | None
+    captures: tuple[CaptureView, ...]
+    compares: tuple[CaptureView, ...]
+    refit_bags: tuple[BagContent, ...]
+    keeps: tuple[Keeping, ...]
+    fluids: tuple[FluidView, ...]
+    hidden: tuple[str, ...]
+    needed_open: tuple[str, ...]
+    around: tuple[AroundWords, ...]
+    photos: tuple[PhotoView, ...]
+    lifts: bool
+    seen: int
+    now: str
+    primary: str
+    lines: tuple[LogLine, ...]
+
+
+def base_of(
+    state: BookState, step: Step, gear: Gear, tools: Sequence[Instrument], now: str
+) -> dict[str, Any]:
+    plan = plan_of(state)
+    known = statuses(state)
+    box, found = box_of(step), obstacles(state, step, tools, now)
+    presses = state.each(Confirmed, "step", step.id)
+    press = next((e for e in reversed(presses) if e.body.what == box), None)
+    later = [s for s in plan.step[plan.step.index(step) + 1 :] if known[s.id].status not in SETTLED]
+    opened, back = {o.id: o.what for s in plan.step for o in s.opens}, puts_back(plan, step)
+    return {
+        "step": step.id,
+        "number": step.number,
+        "title": step.title,
+        "stage": step.stage,
+        "stage_name": STAGES[step.stage],
+        "do": step.do,
+        "why": step.why,
+        "caution": step.caution,
+        "status": known[step.id],
+        "settled": known[step.id].status in SETTLED,
+        "lacking": next((o.words for o in found if o.code not in ("danger", "must_wait")), None),
+        "obstacles": found,
+        "dangers": tuple(d for d in live_dangers(state) if d.step == step.id),
+        "other_box": kind_of_box(state, step),
+        "skip_keys": reason_keys("skip"),
+        "chance_keys": reason_keys("last_chance"),
+        "capture_keys": reason_keys("capture"),
+        "may_pass": bool(found) and all(o.by == "reason" for o in found),
+        "may_happen": any(o.by == "thing" for o in found) and known[step.id].status not in SETTLED,
+        "pass_words": found[0].words if found else "",
+        "pass_keys": found[0].keys if found else (),
+        "waited_for": tuple(
+            f"{s.title}: {link.because}" for s, link in guards(whole_of(state), step.id)
+        ),
+        "clash": clash(state, step),
+        "gear": tuple(
+            ToolNeed(name=tool, state=gear.tools.get(tool.casefold(), "not in the list yet"))
+            for tool in step.tools
+        ),
+        "people": step.people,
+        "parts": step.parts,
+        "hours": step.hours,
+        "chances": chances(state, step),
+        "ahead": _ahead(state, later, step),
+        "extras": tuple(x for x in plan.extra if x.at == step.id and x.id not in plan.extras),
+        "box": box,
+        "confirmed": box is None or not not_pressed(state, step, box, now),
+        "confirmed_by": press.who if press else "",
+        "waits": waiting_for(state, step.id, now, known),
+        "blocks": RUNGS.get(blocks_of(plan, step), "nothing"),
+        "opens": tuple(o.what for o in step.opens),
+        "closes": tuple(opened.get(c, c) for c in step.closes),
+        "next": tuple(f"{s.number} {s.title}" for s in later[:3]),
+        "following": later[0].id if later else None,
+        "captures": captures_of(state, step),
+        "compares": compares_of(state, step),
+        "keeps": keeps_of(state, step),
+        "refit_bags": tuple(c for c in bag_contents(state) if c.owner in back),
+        "fluids": _fluids(plan, step, known),
+        "hidden": step.hidden,
+        "needed_open": not_open_any_more(state, step),
+        "around": around_words(around_now(state), step, bool(bare_openings(state))),
+        "photos": photos_of(state, step.id),
+        "lifts": step.lifts,
+        "seen": state.seen.get(Key("step", step.id), 0),
+        "now": now,
+        "primary": step.pressed(),
+        "lines": tuple(line_of(state, e) for e in _all_of_step(state, step.id)[-12:]),
+    }
+
+
+def _fluids(plan: Plan, step: Step, known: dict[str, StepStatus]) -> tuple[FluidView, ...]:
+    """What still runs out at this step; drained once a step that drains it is done."""
+    found = []
+    for fluid in plan.fluid:
+        if fluid.id not in step.holds:
+            continue
+        drains = [s for s in plan.step if fluid.id in s.drains]
+        drained = bool(drains) and any(known[s.id].status == "done" for s in drains)
+        amount = f"{fluid.amount} " if fluid.amount else ""
+        if fluid.stays_closed:
+            words = f"{fluid.name}: the circuit stays closed, nothing is opened"
+        elif drained:
+            words = f"{fluid.name}: drained, the rest runs out {fluid.runs_out}"
+        else:
+            words = f"{fluid.name} still in, {amount}runs out {fluid.runs_out}: tray under it first"
+        found.append(
+            FluidView(
+                name=fluid.name, words=words, drained=drained, stays_closed=fluid.stays_closed
+            )
+        )
+    return tuple(found)
+
+
+def _ahead(state: BookState, later: Sequence[Step], step: Step) -> tuple[str, ...]:
+    """Last chances of the step that comes next, announced one step early."""
+    if not later:
+        return ()
+    waiting = [
+        c.thing
+        for c in chances(state, later[0])
+        if c.state in ("open", "no step") and c.step != step.id
+    ]
+    return tuple(f"last chance before {later[0].number}: {thing}" for thing in waiting)
+
+
+def _all_of_step(state: BookState, step: str) -> list[Line]:
+    struck = [e for i in state.struck if (e := state.entries[i]).body.at() == step]
+    return sorted([*state.of_step(step), *struck], key=lambda e: e.seq)

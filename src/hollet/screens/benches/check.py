@@ -1,0 +1,33 @@
+"""The bench of a step that is ticked."""
+
+from collections.abc import Sequence
+from typing import Any, Literal
+
+from hollet.core.entries import BookState
+from hollet.core.instruments import Instrument
+from hollet.core.procedure.kinds.check import CheckStep
+from hollet.core.steps.said import SaidFigure, said_figures
+from hollet.screens.as_taken import Follower, TakenView, followers, taken_of
+from hollet.screens.benches.base import BenchBase
+
+__all__ = ["CheckBench", "check_bench"]
+
+
+class CheckBench(BenchBase):
+    """Tick it; with the figures that must be said first."""
+
+    kind: Literal["check"] = "check"
+    asks: tuple[SaidFigure, ...] = ()
+    taken: tuple[TakenView, ...] = ()
+    followers: tuple[Follower, ...] = ()
+
+
+def check_bench(
+    state: BookState, step: CheckStep, tools: Sequence[Instrument], base: dict[str, Any]
+) -> CheckBench:
+    return CheckBench(
+        **base,
+        asks=said_figures(state, step),
+        taken=taken_of(state, step),
+        followers=followers(state, step),
+    )

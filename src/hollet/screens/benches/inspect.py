@@ -1,0 +1,70 @@
+"""The bench at which parts are looked at, face by face."""
+
+from collections.abc import Sequence
+from typing import Any, Literal
+
+from hollet.core.entries import BookState
+from hollet.core.findings import (
+    CLEANING,
+    CONFIDENCE,
+    DISPOSITIONS,
+    METHODS,
+    SURFACES,
+    FindingCode,
+    codes_for,
+)
+from hollet.core.instruments import Instrument
+from hollet.core.limits import SAFETY_NAMES
+from hollet.core.procedure.kinds.inspect import InspectStep
+from hollet.core.steps.causes import explanations
+from hollet.core.steps.inspection import inspection_facts
+from hollet.core.steps.parts import REPLACED, STAYS_IN, InspectionFacts
+from hollet.core.view import View
+from hollet.screens.benches.base import BenchBase
+
+__all__ = ["InspectBench", "inspect_bench"]
+
+
+class PartCodes(View):
+    """The terms that belong to a kind of face."""
+
+    on: str
+    codes: tuple[FindingCode, ...]
+
+
+class InspectBench(BenchBase):
+    """Face by face; what each may show, and what was found."""
+
+    kind: Literal["inspect"] = "inspect"
+    inspection: InspectionFacts
+    codes: tuple[PartCodes, ...]
+    cleaning: tuple[str, ...]
+    confidence: tuple[str, ...]
+    methods: tuple[str, ...]
+    dispositions: dict[str, str]
+    replaced: tuple[str, ...]
+    stays_in: tuple[str, ...]
+    surfaces: dict[str, str]
+    safety: dict[str, str]
+    causes: tuple[str, ...]
+
+
+def inspect_bench(
+    state: BookState, step: InspectStep, tools: Sequence[Instrument], base: dict[str, Any]
+) -> InspectBench:
+    facts = inspection_facts(state, step)
+    surfaces = dict.fromkeys(face.on for part in facts.parts for face in part.faces)
+    return InspectBench(
+        **base,
+        inspection=facts,
+        codes=tuple(PartCodes(on=on, codes=codes_for(on)) for on in surfaces),
+        cleaning=CLEANING,
+        confidence=CONFIDENCE,
+        methods=METHODS,
+        dispositions=DISPOSITIONS,
+        replaced=REPLACED,
+        stays_in=STAYS_IN,
+        surfaces=SURFACES,
+        safety=SAFETY_NAMES,
+        causes=explanations(state),
+    )

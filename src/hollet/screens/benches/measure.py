@@ -1,0 +1,134 @@
+"""The bench at which figures are read and judged."""
+
+from collections.abc import Sequence
+from typing import Any, Literal
+
+from hollet.core.checking import standing
+from hollet.core.entries import BookState, Reading
+from hollet.core.instruments import Instrument, single_reading_U
+from hollet.core.limits import Limit
+from hollet.core.procedure.kinds.measure import MeasureStep
+from hollet.core.quantities.parse import parse
+from hollet.core.quantities.quantity import decimal_text
+from hollet.core.steps.readings import ReadingFacts, readings_of
+from hollet.core.steps.results import ResultFacts, results_of
+from hollet.core.view import View
+from hollet.screens.benches.base import BenchBase
+
+__all__ = ["MeasureBench", "ToolChoice", "measure_bench", "tool_choice"]
+
+
+class ToolChoice(View):
+    """A tool of the shop for a kind of reading, with what it can do here."""
+
+    id: str
+    code: str
+    name: str
+    kind: str
+    unit: str
+    dimension: str
+    U_text: str
+    setting: str | None
+    words: str
+    can: bool
+
+
+class MeasureBench(BenchBase):
+    """Read it, judge it, decide. `large` is the result to show large: the one that the newest
+    reading belongs to. `asked_state`: what the sheet asks
+    for, said once a sitting with one press and never filled in as said."""
+
+    kind: Literal["measure"] = "measure"
+    readings: tuple[ReadingFacts, ...]
+    results: tuple[ResultFacts, ...]
+    tools: tuple[ToolChoice, ...]
+    next_reading: str | None
+    large: str | None
+    asked_state: str | None
+    draw: str | None
+    rework: str | None
+    replace: str | None
+
+
+def tool_choice(tool: Instrument, value: float, limit: Limit | None) -> ToolChoice:
+    """What a tool can do near a value: its uncertainty there, and why it cannot, where
+    it cannot.
+    """
+    words, u_text, can = "no usual repeatability: read three times", "", False
+    if tool.s is not None:
+        big_u = single_reading_U(tool, value)
+        u_text, can, words = f"±{decimal_text(big_u, 4)}", True, tool.name
+        lo, hi = (limit.figure("lo"), limit.figure("hi")) if limit else (None, None)
+        if lo is not None and hi is not None and 2 * big_u > hi - lo:
+            words, can = "too wide: it can never prove inside", False
+    if value and not tool.covers(value):
+        words, can = f"range {tool.lo} to {tool.hi} {tool.unit}", False
+    stands = standing(tool)
+    if stands.sign == "outside":
+        words, can = stands.words, False
+    return ToolChoice(
+        id=tool.id,
+        code=tool.code,
+        name=tool.name,
+        kind=tool.kind,
+        unit=tool.unit,
+        dimension=tool.dimension,
+        U_text=u_text,
+        setting=tool.setting,
+        words=words,
+        can=can,
+    )
+
+
+def measure_bench(
+    state: BookState, step: MeasureStep, tools: Sequence[Instrument], base: dict[str, Any]
+) -> MeasureBench:
+    readings = readings_of(state, step, tools)
+    shop = {tool.id: tool for tool in tools}
+    choices: dict[str, ToolChoice] = {}
+    for spec, reading in zip(step.reading, readings, strict=True):
+        nominal = float(parse(spec.nominal).nominal or 0)
+        for name in reading.tools:
+            choices.setdefault(name, tool_choice(shop[name], nominal, None))
+    results = results_of(state, step, tools)
+    alone = {
+        r.readings[0]: r.judgement for r in results if len(r.readings) == 1
+    }  # a reading that is judged by itself shows its verdict on the drawing
+    readings = tuple(
+        r.model_copy(update={"verdict": alone[r.entry].verdict, "side": alone[r.entry].side})
+        if r.entry in alone
+        else r
+        for r in readings
+    )
+    return MeasureBench(
+        **base | {"primary": f"{step.short or step.title}: done"},
+        readings=readings,
+        results=results,
+        tools=tuple(choices.values()),
+        next_reading=next((r.id for r in readings if r.entry is None), None),
+        large=_largest(state, step, results),
+        asked_state=_asked_state(step, results),
+        draw=step.draw,
+        rework=step.rework,
+        replace=step.replace,
+    )
+
+
+def _largest(state: BookState, step: MeasureStep, results: Sequence[ResultFacts]) -> str | None:
+    """The result that the newest reading of the step belongs to; one already read before one that
+    still lacks a figure.
+    """
+    newest = state.newest(Reading, "step", step.id)
+    own = [spec.id for spec in step.result if newest and newest.body.reading in spec.named()]
+    read = {r.id for r in results if r.readings}
+    return next((name for name in own if name in read), own[0] if own else None)
+
+
+def _asked_state(step: MeasureStep, results: Sequence[ResultFacts]) -> str | None:
+    """The state that the sheet asks for in this step, where it is one."""
+    asked = {
+        state
+        for state in (*(r.state for r in step.reading), *(r.limit.condition for r in results))
+        if state
+    }
+    return asked.pop() if len(asked) == 1 else None

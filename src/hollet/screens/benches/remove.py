@@ -1,0 +1,44 @@
+"""The bench at which something comes off."""
+
+from collections.abc import Sequence
+from typing import Any, Literal
+
+from hollet.core.book.bags import BagContent, bag_contents, next_bag, recent_hand
+from hollet.core.book.passing import reason_keys
+from hollet.core.entries import BookState
+from hollet.core.instruments import Instrument
+from hollet.core.procedure.kinds.remove import RemoveStep
+from hollet.core.procedure.pieces import BagLine
+from hollet.screens.benches.base import BenchBase
+
+__all__ = ["RemoveBench", "remove_bench"]
+
+
+class RemoveBench(BenchBase):
+    """Take it off, fasteners into a bag."""
+
+    kind: Literal["remove"] = "remove"
+    proposed: tuple[BagLine, ...]
+    next_bag: int
+    bags: tuple[BagContent, ...]
+    bagged: tuple[BagContent, ...]
+    recent: tuple[BagLine, ...]
+    places: tuple[str, ...]
+    bag_keys: tuple[str, ...]
+
+
+def remove_bench(
+    state: BookState, step: RemoveStep, tools: Sequence[Instrument], base: dict[str, Any]
+) -> RemoveBench:
+    bags = bag_contents(state)
+    sizes, places = recent_hand(state)
+    return RemoveBench(
+        **base,
+        proposed=step.bag,
+        next_bag=next_bag(bags),
+        bags=bags,
+        recent=sizes,
+        places=places,
+        bag_keys=reason_keys("bag"),
+        bagged=tuple(bag for bag in bags if bag.owner == step.id),
+    )

@@ -1,0 +1,121 @@
+"""The bench of one rung of the first start."""
+
+from collections.abc import Sequence
+from typing import Any, Literal
+
+from hollet.core.book.gates import GateAnswer, OpenItem, dry_run_decision, gate_answers, open_items
+from hollet.core.book.passing import reason_keys
+from hollet.core.entries import BookState
+from hollet.core.entries.status import plan_of
+from hollet.core.instruments import Instrument
+from hollet.core.procedure.kinds.run import RunStep
+from hollet.core.procedure.words import RUNGS
+from hollet.core.steps.run import (
+    AttemptFacts,
+    RestFacts,
+    attempts_of,
+    burst_limit,
+    cranked_s,
+    isolated_again,
+    rest_of,
+)
+from hollet.screens.benches.base import BenchBase
+
+__all__ = ["RunBench", "run_bench"]
+
+
+class RunBench(BenchBase):
+    """One rung of the first start.
+
+    `isolate_at_once`: one press may name all that is isolated, by whoever named it last
+    (`isolated_by`).
+    """
+
+    kind: Literal["run"] = "run"
+    rung: str
+    rung_name: str
+    rungs: tuple[GateAnswer, ...]
+    gate: GateAnswer
+    isolate: tuple[str, ...]
+    expect: str
+    watch: tuple[str, ...]
+    limit_s: float | None
+    limit_words: str
+    assumed: bool
+    attempts: tuple[AttemptFacts, ...]
+    running: AttemptFacts | None
+    cranked_s: float
+    total_s: float | None
+    still_runs: str | None
+    suspects: tuple[str, ...]
+    gate_keys: tuple[str, ...]
+    rest: RestFacts | None
+    isolate_at_once: bool
+    isolated_by: str
+    gauge_unit: str
+
+
+def run_bench(
+    state: BookState, step: RunStep, tools: Sequence[Instrument], base: dict[str, Any]
+) -> RunBench:
+    plan = plan_of(state)
+    items = open_items(state, tools)
+    answers = gate_answers(state, tools, items)
+    gate = next(a for a in answers if a.rung == step.rung)
+    attempts = attempts_of(state, step)
+    limit = plan.find_limit(step.time_limit)
+    total = plan.find_limit(step.total_limit)
+    most = limit.figure("hi") if limit else None
+    if gate.answer == "limited" and step.rung == "fire" and most is not None:
+        most = min(most, dry_run_decision(state) or most)
+    if most is not None:
+        most = burst_limit(most, total.figure("hi") if total else None, attempts)
+    now = base["now"]
+    resting, (at_once, by) = rest_of(state, step, now), isolated_again(state, step, now)
+    gauge = next(
+        (tool for tool in tools if tool.kind == "pressure gauge" and not tool.retired), None
+    )
+    used = [
+        plan.find_limit(n)
+        for n in (step.time_limit, step.pressure, step.pressure_by, step.coolant)
+        if n
+    ]
+    return RunBench(
+        **base | {"primary": f"{RUNGS[step.rung]} now"},
+        rung=step.rung,
+        rung_name=RUNGS[step.rung],
+        rungs=answers,
+        gate=gate,
+        isolate=step.isolate,
+        expect=step.expect,
+        watch=step.watch,
+        limit_s=most,
+        limit_words=limit.words() if limit else "not given",
+        assumed=any(x is not None and x.source is None for x in used),
+        attempts=attempts,
+        running=next((a for a in attempts if not a.ended), None),
+        cranked_s=cranked_s(attempts),
+        total_s=total.figure("hi") if total else None,
+        still_runs=step.still_runs,
+        suspects=_suspects(state, items),
+        gate_keys=reason_keys("gate"),
+        rest=resting[0] if resting is not None else None,
+        isolate_at_once=at_once,
+        isolated_by=by,
+        gauge_unit=gauge.unit if gauge is not None else "bar",
+    )
+
+
+def _suspects(state: BookState, items: tuple[OpenItem, ...]) -> tuple[str, ...]:
+    """First suspects when something is wrong: what was changed last, then the temporary items still
+    in.
+    """
+    plan = plan_of(state)
+    changed = []
+    for entry in state.last_lines(80):
+        step = plan.find_step(entry.body.at())
+        done = entry.body.stands().status == "done"
+        if done and step is not None and step.as_run() is None and not step.readings():
+            changed.append(f"{step.number} {step.title}")
+    temporary = [item.what for item in items if item.kind == "temporary"]
+    return tuple(changed[:3] + temporary[:5])

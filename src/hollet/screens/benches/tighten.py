@@ -1,0 +1,127 @@
+"""The bench of a joint."""
+
+from collections.abc import Sequence
+from typing import Any, Literal
+
+from hollet.core.book.passing import reason_keys
+from hollet.core.entries import BookState, Key
+from hollet.core.entries.status import plan_of
+from hollet.core.instruments import Instrument
+from hollet.core.procedure.joints import Joint
+from hollet.core.procedure.kinds.tighten import TightenStep
+from hollet.core.quantities.quantity import decimal_text
+from hollet.core.steps.tighten import JointFacts, doubted_bolts, joint_facts
+from hollet.core.steps.wrenches import Setting, setting_for, stage_ask, wrench_holds
+from hollet.core.view import View
+from hollet.screens.benches.base import BenchBase
+
+__all__ = ["TightenBench", "tighten_bench"]
+
+
+class WrenchChoice(View):
+    """A wrench for this joint: what to set, and whether it may be used."""
+
+    id: str
+    code: str
+    name: str
+    words: str
+    usable: bool
+    holds: bool
+
+
+class TightenBench(BenchBase):
+    """One bolt at a time."""
+
+    kind: Literal["tighten"] = "tighten"
+    joint: JointFacts
+    layout: str
+    sides: tuple[str, str] | None
+    fastener: str
+    treatment: str | None
+    source: str | None
+    setting: Setting | None
+    wrenches: tuple[WrenchChoice, ...]
+    wide: str | None
+    bolt_keys: tuple[str, ...]
+    doubts: tuple[str, ...]
+
+
+def tighten_bench(
+    state: BookState, step: TightenStep, tools: Sequence[Instrument], base: dict[str, Any]
+) -> TightenBench:
+    joint = plan_of(state).find_joint(step.joint)
+    assert joint is not None
+    facts = joint_facts(state, joint)
+    stage = facts.next_stage or max(1, min((b.stage for b in facts.bolts), default=1))
+    wrenches = []
+    for tool in tools:
+        if tool.retired or "wrench" not in tool.kind:
+            continue
+        kind = stage_ask(joint, stage)[0]
+        setting = setting_for(joint, stage, tool, facts.adapter)
+        words = setting.refusal or (
+            f"set {setting.figure} {setting.unit}, holds ±{tool.mpe_percent} %"
+            if kind == "torque"
+            else "angle"
+        )
+        wrenches.append(
+            WrenchChoice(
+                id=tool.id,
+                code=tool.code,
+                name=tool.name,
+                words=words,
+                usable=setting.refusal is None,
+                holds=wrench_holds(tool, facts.tolerance),
+            )
+        )
+    wide = None
+    if (
+        facts.wrench is not None
+        and not wrench_holds(facts.wrench, facts.tolerance)
+        and facts.wrench_reason is None
+    ):
+        wide = (
+            f"{facts.wrench.code} holds ±{facts.wrench.mpe_percent} %, the joint asks "
+            f"±{decimal_text(facts.tolerance)} %"
+        )
+    primary = "It clicked"
+    if facts.next_stage and stage_ask(joint, facts.next_stage)[0] == "angle":
+        primary = "Turned"
+    elif facts.to_mark:
+        primary = "Marked"
+    elif facts.final:
+        primary = f"{step.short or step.title}: done"
+    return TightenBench(
+        **base
+        | {
+            "primary": primary,
+            "seen": max(base["seen"], state.seen.get(Key("joint", joint.id), 0)),
+        },
+        joint=facts,
+        layout=joint.layout.kind,
+        sides=joint.sides,
+        fastener=joint.fastener,
+        treatment=joint.treatment,
+        source=joint.source,
+        setting=setting_for(joint, facts.next_stage, facts.wrench, facts.adapter)
+        if facts.next_stage
+        else None,
+        wrenches=tuple(wrenches),
+        wide=wide,
+        bolt_keys=reason_keys("bolt"),
+        doubts=_doubted(state, joint, tools),
+    )
+
+
+def _doubted(state: BookState, joint: Joint, tools: Sequence[Instrument]) -> tuple[str, ...]:
+    """Bolts pulled with a wrench found wrong since, in one line for each fault."""
+    faults: dict[str, list[str]] = {}
+    for bolt, words in sorted(doubted_bolts(state, joint, tools).items()):
+        faults.setdefault(words, []).append(str(bolt))
+    return tuple(
+        (
+            f"{'Bolt' if len(bolts) == 1 else 'Bolts'} {', '.join(bolts)}: {words}. Pull anew with "
+            "a wrench that is good"
+        )
+        for words, bolts in faults.items()
+    )

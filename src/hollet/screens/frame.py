@@ -1,0 +1,171 @@
+"""The frame round every bench: the strip, the last lines, and where the mechanic stopped."""
+
+from hollet.core.book.around import around_now
+from hollet.core.book.gates import OpenItem, left_open
+from hollet.core.book.passing import Danger, current_step, live_dangers, waiting_for
+from hollet.core.book.secure import is_stopped
+from hollet.core.book.supports import support_view
+from hollet.core.entries import BookState, PlanEdited
+from hollet.core.entries.status import SETTLED, StepStatus, plan_of, statuses
+from hollet.core.procedure.sheet import Step
+from hollet.core.procedure.words import STAGES
+from hollet.core.steps.tighten import joint_facts
+from hollet.core.view import View
+from hollet.screens.sentences import LogLine, line_of
+
+__all__ = ["BookView", "book_view"]
+
+
+class StageRow(View):
+    """One of the nine stages with its counts."""
+
+    id: str
+    name: str
+    done: int
+    total: int
+
+
+class StepRow(View):
+    """One step on the strip."""
+
+    id: str
+    number: str
+    short: str
+    title: str
+    stage: str
+    kind: str
+    status: str
+    waits: bool
+
+
+class Resume(View):
+    """Where the mechanic stopped, in one line, what hangs or is dangerous, and what is
+    left loose.
+    """
+
+    title: str
+    line: str
+    hangs: str
+    loose: str
+    since: str
+
+
+class BookView(View):
+    """The frame round every bench of a build."""
+
+    stages: tuple[StageRow, ...]
+    steps: tuple[StepRow, ...]
+    current: str
+    written: tuple[LogLine, ...]
+    left_open: tuple[OpenItem, ...]
+    resume: Resume | None
+    head: int
+    title: str
+    carried: str
+    carried_stays: bool
+    dangers: tuple[Danger, ...]
+    stopped: bool
+    around: tuple[str, ...]
+
+
+def book_view(state: BookState, now: str) -> BookView:
+    """The strip, the last lines and what is left open, at the moment `now` (UTC, ISO 8601)."""
+    plan = plan_of(state)
+    known = statuses(state)
+    rows = tuple(
+        StepRow(
+            id=s.id,
+            number=s.number,
+            short=s.short or s.title,
+            title=s.title,
+            stage=s.stage,
+            kind=s.kind,
+            status=known[s.id].status,
+            waits=bool(waiting_for(state, s.id, now, known)),
+        )
+        for s in plan.step
+    )
+    stages = tuple(
+        StageRow(
+            id=stage,
+            name=name,
+            done=sum(r.stage == stage and r.status in SETTLED for r in rows),
+            total=sum(r.stage == stage for r in rows),
+        )
+        for stage, name in STAGES.items()
+    )
+    support = support_view(state)
+    newest = [e for i in state.order[-60:] if (e := state.entries[i]).body.strikes() is None][-3:]
+    return BookView(
+        stages=stages,
+        steps=rows,
+        current=current_step(state, now, known),
+        written=tuple(line_of(state, e) for e in newest),
+        left_open=left_open(state),
+        resume=_resume(state, known, now),
+        head=state.head,
+        title=plan.title,
+        carried=support.line if support.bodies else "",
+        carried_stays=support.stays,
+        dangers=live_dangers(state),
+        stopped=is_stopped(state),
+        around=around_now(state),
+    )
+
+
+def _resume(state: BookState, known: dict[str, StepStatus], now: str) -> Resume | None:
+    last = state.last
+    if last is None or last == state.newest(PlanEdited, "plan"):
+        return None
+    plan = plan_of(state)
+    step = plan.find_step(current_step(state, now, known))
+    assert step is not None
+    title, line = _where(state, step, known)
+    joint = plan.find_joint(next(iter(step.tightens()), None))
+    if joint is not None:
+        facts = joint_facts(state, joint)
+        if facts.begun and facts.next_bolt and facts.next_stage:
+            title = f"You stopped at bolt {facts.next_bolt}, stage {facts.next_stage}"
+            done = [b.number for b in facts.bolts if b.stage >= facts.next_stage]
+            whole = f"Bolts 1 to {done[-1]} have stage {facts.next_stage}. " if done else ""
+            line = f"{whole}Bolt {facts.next_bolt} is not pulled in this stage."
+    left = [item for item in left_open(state) if item.kind not in ("danger", "load")]
+    loose = f"Left open: {'; '.join(item.what for item in left[:3])}" + (
+        f" and {len(left) - 3} more." if len(left) > 3 else "."
+    )
+    return Resume(
+        title=title,
+        line=line,
+        hangs=_hangs(state),
+        loose=loose if left else "Nothing is left open.",
+        since=last.time,
+    )
+
+
+def _where(state: BookState, step: Step, known: dict[str, StepStatus]) -> tuple[str, str]:
+    """The step begun, else the last one really done, and what comes next."""
+    here = f"{step.number} {step.short or step.title}"
+    if known[step.id].status == "begun":
+        return f"You stopped at {here}", known[step.id].doubt or "This step is not done."
+    done = [
+        (state.entries[s.entry].seq, name)
+        for name, s in known.items()
+        if s.status == "done" and s.entry
+    ]
+    last = plan_of(state).find_step(max(done)[1]) if done else None
+    if last is None:
+        return f"Next is {here}", "Nothing is done yet."
+    return f"Last done: {last.number} {last.short or last.title}", f"Next is {here}."
+
+
+def _hangs(state: BookState) -> str:
+    """What is dangerous to come back to: dangers that are live, loads that hang or of which nobody
+    knows what carries them.
+    """
+    said = [f"{danger.title}: {danger.words}" for danger in live_dangers(state)]
+    said += [
+        f"{body.name}: {body.because}"
+        for body in support_view(state).bodies
+        if body.hangs or not body.known
+    ]
+    return ". ".join(said)
