@@ -9,13 +9,16 @@ from pydantic import TypeAdapter
 
 from hollet.core.acts.hand import Hand as AtBench
 from hollet.core.acts.kinds import AnyAct, accept
-from hollet.core.book.gates import gate_answers, left_open, open_items
+from hollet.core.book.gates import gate_answers
+from hollet.core.book.ledger import left_open
+from hollet.core.book.open_items import open_items
 from hollet.core.entries import Body, BookState, Entry, Line, PlanEdited
 from hollet.core.entries.fold import fold
 from hollet.core.entries.status import statuses
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.combining import combine_sheets
-from hollet.core.procedure.drafting import PlanAct, draft
+from hollet.core.procedure.drafting import draft
+from hollet.core.procedure.planacts import PlanAct
 from hollet.core.procedure.read import read_sheet
 from hollet.core.procedure.sheet import Sheet
 from hollet.core.steps.tighten import joint_facts

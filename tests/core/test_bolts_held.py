@@ -14,7 +14,8 @@ from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument
 from hollet.core.quantities.parse import measured
 from hollet.core.quantities.quantity import Measured
-from hollet.core.steps.run import attempt_facts, attempts_of, cranked_s
+from hollet.core.steps.run import attempt_facts, attempts_of
+from hollet.core.steps.starter import cranked_s
 from tests.support import SMALL, Book, small_sheet, tool, tools
 
 A, B = "attempt-1", "attempt-2"

@@ -4,9 +4,11 @@ something out.
 
 import pytest
 
-from hollet.core.book.rebuild import Choices, rebuild_changes, rebuild_view
+from hollet.core.book.order_back import Choices
+from hollet.core.book.rebuild import rebuild_view
 from hollet.core.book.secure import secure_view
 from hollet.core.book.supports import support_view
+from hollet.core.book.take_over import rebuild_changes
 from hollet.core.entries import PartDecided
 from hollet.core.errors import Refused
 from hollet.core.procedure.changes import apply

@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from hollet.core.ageing import suspects
-from hollet.core.book.gates import open_items
+from hollet.core.book.open_items import open_items
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.findings import CODES, SURFACES, codes_for
 from hollet.core.procedure.read import read_sheet

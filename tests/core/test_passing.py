@@ -9,14 +9,15 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from hollet.core.acts.base import is_thin
-from hollet.core.book.passing import live_dangers, proven
+from hollet.core.book.dangers import live_dangers, proven
 from hollet.core.book.secure import secure_view
 from hollet.core.book.spoken import spoken_notes
 from hollet.core.entries import Done, Skipped
 from hollet.core.errors import Conflict, HolletError, NotFound, Refused
 from hollet.core.procedure.drafting import draft
 from hollet.library.shelf import sheet_text
-from hollet.screens.plandesk import Gear, difference
+from hollet.screens.difference import difference
+from hollet.screens.plandesk import Gear
 from hollet.screens.turned import turned_of
 from tests.support import ACT, SMALL, Book, small_sheet, tools
 

@@ -4,8 +4,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from hollet.core.book.rebuild import Choices, rebuild_changes, rebuild_view
+from hollet.core.book.order_back import Choices
+from hollet.core.book.rebuild import rebuild_view
 from hollet.core.book.removals import find_removal, removals
+from hollet.core.book.take_over import rebuild_changes
 from hollet.core.entries import PlanEdited
 from hollet.core.errors import Conflict, Refused
 from hollet.core.procedure.changes import apply

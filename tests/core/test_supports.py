@@ -5,8 +5,9 @@ stuck parts.
 import pytest
 
 from hollet.core.book.around import MEANS, around_words
+from hollet.core.book.points import POINTS
 from hollet.core.book.secure import secure_view
-from hollet.core.book.supports import POINTS, support_view
+from hollet.core.book.supports import support_view
 from hollet.core.errors import Conflict, Refused
 from hollet.core.procedure.stuck import STUCK, StuckFacts, Try, stuck_ladder
 from tests.core.test_passing import press, shelf

@@ -6,7 +6,7 @@ from datetime import UTC, datetime, timedelta
 import pytest
 from PIL import Image
 
-from hollet.core.book.rebuild import Choices
+from hollet.core.book.order_back import Choices
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.procedure.stuck import StuckFacts
 from hollet.library.pictures import PICTURES, picture

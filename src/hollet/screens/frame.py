@@ -1,8 +1,9 @@
 """The frame round every bench: the strip, the last lines, and where the mechanic stopped."""
 
 from hollet.core.book.around import around_now
-from hollet.core.book.gates import OpenItem, left_open
-from hollet.core.book.passing import Danger, current_step, live_dangers, waiting_for
+from hollet.core.book.dangers import Danger, live_dangers
+from hollet.core.book.ledger import OpenItem, left_open
+from hollet.core.book.passing import current_step, waiting_for
 from hollet.core.book.secure import is_stopped
 from hollet.core.book.supports import support_view
 from hollet.core.entries import BookState, PlanEdited

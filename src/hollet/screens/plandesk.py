@@ -1,28 +1,22 @@
 """The plan desk: what it shows of a plan, and the difference that a change would make, before it is
-taken.
-"""
+taken."""
 
-from collections.abc import Mapping, Sequence, Set
+from collections.abc import Mapping, Set
 
 from hollet.core.book.windows import Chance, chances
 from hollet.core.entries import BookState
 from hollet.core.entries.status import SETTLED, selection_of, statuses
-from hollet.core.procedure.changes import (
-    Change,
-    Names,
-    apply,
-)
 from hollet.core.procedure.closings import Gap, plan_gaps
 from hollet.core.procedure.hunt import HuntItem, hunt_list
 from hollet.core.procedure.late import hours_of, late_insertion
 from hollet.core.procedure.pieces import After, Role
-from hollet.core.procedure.plan import Plan, known_of, select
+from hollet.core.procedure.plan import Plan, known_of
 from hollet.core.procedure.schools import Agreement, Extra, School, agreement_state, possible
 from hollet.core.procedure.sheet import Step, is_danger
 from hollet.core.view import View
 from hollet.core.words import counted
 
-__all__ = ["Difference", "Gear", "PlanView", "change_words", "difference", "hunt_of", "plan_view"]
+__all__ = ["Gear", "PlanView", "clashes_of", "hunt_of", "plan_view", "settled_in"]
 
 
 class Gear(View):
@@ -169,42 +163,13 @@ class PlanView(View):
     people: int
 
 
-class LateView(View):
-    """What a late step meets: what comes off again, what it is too late for, and the hours."""
-
-    off: tuple[str, ...]
-    too_late: tuple[str, ...]
-    hours: tuple[float, float]
-    without_hours: tuple[str, ...]
-
-
-class Difference(View):
-    """What a change would do; `not_there` are the steps that others wait for as for a danger and
-    that it takes out: said not to be on this vehicle.
-    """
-
-    what: str
-    steps_in: tuple[str, ...]
-    steps_out: tuple[str, ...]
-    standing: tuple[str, ...]
-    not_there: tuple[str, ...]
-    moved: tuple[str, ...]
-    figures: tuple[str, ...]
-    hours_before: tuple[float, float]
-    hours_after: tuple[float, float]
-    hunt_before: int
-    hunt_after: int
-    late: LateView | None
-    clashes: tuple[str, ...]
-
-
-def _settled(state: BookState) -> set[str]:
+def settled_in(state: BookState) -> set[str]:
     return {step for step, status in statuses(state).items() if status.status in SETTLED}
 
 
 def hunt_of(state: BookState, gear: Gear) -> tuple[HuntItem, ...]:
     """The hunt list of a build."""
-    return hunt_list(selection_of(state), _settled(state), gear.tools, gear.instruments)
+    return hunt_list(selection_of(state), settled_in(state), gear.tools, gear.instruments)
 
 
 def plan_view(state: BookState, gear: Gear) -> PlanView:
@@ -298,7 +263,7 @@ def _not_brought(plan: Plan) -> tuple[Gap, ...]:
     )
 
 
-def _clashes(old: Plan, new: Plan, settled: Set[str]) -> tuple[str, ...]:
+def clashes_of(old: Plan, new: Plan, settled: Set[str]) -> tuple[str, ...]:
     """Parts that do not go together any more by the change, and what that costs: the step that it
     holds up, what waits behind it, what comes off again.
     """
@@ -414,96 +379,3 @@ def _agreement(agreement: Agreement, plan: Plan, numbers: Mapping[str, str]) -> 
         state=found.state,
         words=found.words,
     )
-
-
-def difference(state: BookState, changes: Sequence[Change], gear: Gear) -> Difference:
-    """What the changes would do to the plan that applies; nothing is changed."""
-    whole = state.whole
-    assert whole is not None
-    old, new_whole = selection_of(state), apply(whole, changes)
-    new = select(new_whole)
-    settled = _settled(state)
-    was, now = {s.id: s for s in old.plan.step}, {s.id: s for s in new.plan.step}
-    out = [s for s in old.plan.step if s.id not in now]
-    why = {left.step.id: left.because for left in new.left_out}
-    put_in = next((step.id for change in changes if (step := change.put_in())), None)
-    return Difference(
-        what=change_words(whole, changes),
-        steps_in=tuple(f"{s.number} {s.title}" for s in new.plan.step if s.id not in was),
-        steps_out=tuple(f"{s.number} {s.title}: {why.get(s.id, '')}" for s in out),
-        standing=tuple(f"{s.number} {s.title}" for s in out if state.of_step(s.id)),
-        not_there=_not_there(new.plan, new_whole, out),
-        moved=_moved(changes, old.plan),
-        figures=_figures(old.plan, new.plan),
-        hours_before=hours_of(list(old.plan.step)),
-        hours_after=hours_of(list(new.plan.step)),
-        hunt_before=len(hunt_list(old, settled, gear.tools, gear.instruments)),
-        hunt_after=len(hunt_list(new, settled, gear.tools, gear.instruments)),
-        late=_late(new.plan, put_in, settled) if put_in else None,
-        clashes=_clashes(old.plan, new.plan, settled),
-    )
-
-
-def _not_there(plan: Plan, whole: Plan, out: Sequence[Step]) -> tuple[str, ...]:
-    """Safety steps that go, with what still waits for them.
-
-    One taken out by hand satisfies nothing: what waits for it stays held.
-    """
-    found = []
-    for step in out:
-        waits = [
-            f"{s.number} {s.title}"
-            for s in plan.step
-            for link in s.after
-            if link.step == step.id and is_danger(whole, link)
-        ]
-        if waits:
-            held = (
-                "stay held until it is said not to be there"
-                if step.id in whole.retired
-                else "wait for it no more: it is said not to be on this vehicle"
-            )
-            found.append(f"{step.number} {step.title}: {', '.join(waits)} {held}")
-    return tuple(found)
-
-
-def _late(plan: Plan, step: str, settled: Set[str]) -> LateView:
-    found = late_insertion(plan, step, settled)
-    return LateView(
-        off=tuple(f"{s.number} {s.title}: {because}" for s, because in found.off),
-        too_late=tuple(f"{s.number} {s.title}: {because}" for s, because in found.too_late),
-        hours=found.hours,
-        without_hours=found.without_hours,
-    )
-
-
-def _moved(changes: Sequence[Change], plan: Plan) -> tuple[str, ...]:
-    orders = [order for change in changes if (order := change.order()) is not None]
-    if not orders:
-        return ()
-    here = {step.id: step for step in plan.step}
-    was = [s for s in orders[-1][0] if s in here]
-    now = [s for s in orders[-1][1] if s in here]
-    return tuple(
-        f"{here[step].number} {here[step].title}"
-        for k, step in enumerate(now)
-        if was.index(step) != k
-    )[:20]
-
-
-def _figures(old: Plan, new: Plan) -> tuple[str, ...]:
-    before = {limit.id: limit for limit in old.limit}
-    return tuple(
-        f"{limit.name}: {before[limit.id].words()} becomes {limit.words()}"
-        for limit in new.limit
-        if limit.id in before and limit.words() != before[limit.id].words()
-    )
-
-
-def change_words(plan: Plan, changes: Sequence[Change]) -> str:
-    """What the changes are, in one line for the log."""
-    steps = {step.id: f"{step.number} {step.short or step.title}" for step in plan.step}
-    names = Names(steps, dict(known_of(plan).names))
-    told = [change for change in changes if change.order() is None] or changes
-    said = [change.words(names) for change in told]
-    return "; ".join(dict.fromkeys(words for words in said if words))[:200]

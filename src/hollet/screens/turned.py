@@ -4,8 +4,8 @@ opened again.
 
 from collections.abc import Sequence
 
-from hollet.core.book.gates import open_items
-from hollet.core.book.passing import live_dangers
+from hollet.core.book.dangers import live_dangers
+from hollet.core.book.open_items import open_items
 from hollet.core.book.supports import support_view
 from hollet.core.entries import BookState, Done
 from hollet.core.entries.status import SETTLED, plan_of, statuses

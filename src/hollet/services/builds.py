@@ -8,13 +8,16 @@ from pydantic import BaseModel
 from sqlalchemy import select
 
 from hollet.core import entries as b
-from hollet.core.book.gates import GATE_LINE, GateAnswer, OpenItem, gate_answers, open_items
+from hollet.core.book.gates import GATE_LINE, GateAnswer, gate_answers
+from hollet.core.book.ledger import OpenItem
+from hollet.core.book.open_items import open_items
 from hollet.core.entries import Concession
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import Conflict, NotFound, Unavailable
 from hollet.core.procedure.changes import apply
 from hollet.core.procedure.combining import combine_sheets
-from hollet.core.procedure.drafting import FactAct, draft
+from hollet.core.procedure.drafting import draft
+from hollet.core.procedure.planacts import FactAct
 from hollet.screens.bench import Bench, bench_of
 from hollet.screens.frame import BookView, book_view
 from hollet.screens.sentences import line_of

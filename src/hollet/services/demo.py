@@ -9,7 +9,7 @@ from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from typing import Any
 
-from hollet.core.book.rebuild import Choices
+from hollet.core.book.order_back import Choices
 from hollet.core.entries import GearEdited
 from hollet.core.errors import Conflict
 from hollet.core.procedure.fasteners import read_fasteners

@@ -11,7 +11,7 @@ from pydantic import TypeAdapter
 from hollet.core.acts.base import step_named
 from hollet.core.acts.kinds import AnyAct
 from hollet.core.book.bags import bag_contents, next_bag
-from hollet.core.procedure.drafting import PlanAct
+from hollet.core.procedure.planacts import PlanAct
 from hollet.core.procedure.sheet import Step
 from hollet.library.pictures import picture
 from hollet.services.builds import bench

@@ -21,8 +21,9 @@ from hollet.core.procedure.read import read_sheet
 from hollet.core.procedure.sheet import Sheet
 from hollet.core.steps.results import results_of
 from hollet.exchange.csv import read_table, table
+from hollet.screens.difference import Difference, change_words, difference
 from hollet.screens.limitbook import LimitBook, limit_book
-from hollet.screens.plandesk import Difference, PlanView, change_words, difference, plan_view
+from hollet.screens.plandesk import PlanView, plan_view
 from hollet.screens.sentences import LogLine, line_of
 from hollet.services.gear import gear_of
 from hollet.services.sheets import find_sheet, keep_sheet

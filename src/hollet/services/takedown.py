@@ -6,10 +6,12 @@ from pydantic import BaseModel
 
 from hollet.core import entries as b
 from hollet.core.book.around import AROUND
-from hollet.core.book.rebuild import Choices, RebuildView, rebuild_changes, rebuild_view
+from hollet.core.book.order_back import Choices
+from hollet.core.book.rebuild import RebuildView, rebuild_view
 from hollet.core.book.secure import SecureView, secure_view
 from hollet.core.book.spoken import SpokenView, spoken_notes
 from hollet.core.book.supports import SupportView, support_view
+from hollet.core.book.take_over import rebuild_changes
 from hollet.core.book.tries import tries_of
 from hollet.core.entries import Surroundings
 from hollet.core.entries.status import plan_of

@@ -6,9 +6,9 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, model_validator
 
 from hollet.core.acts.kinds import AnyAct
-from hollet.core.book.rebuild import Choices
+from hollet.core.book.order_back import Choices
 from hollet.core.keepable import keepable
-from hollet.core.procedure.drafting import PlanAct
+from hollet.core.procedure.planacts import PlanAct
 from hollet.core.procedure.stuck import Near
 from hollet.services.devices import DeviceView
 from hollet.services.logging import Sent

@@ -6,7 +6,7 @@ from pydantic import Field
 
 from hollet.core.acts.base import Act, step_named
 from hollet.core.acts.hand import Hand
-from hollet.core.book.supports import forbidden_point
+from hollet.core.book.points import forbidden_point
 from hollet.core.entries import (
     BookState,
     GoneOn,

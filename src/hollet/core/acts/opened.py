@@ -4,8 +4,8 @@ from typing import ClassVar, Literal
 
 from hollet.core.acts.base import Act, step_named
 from hollet.core.acts.hand import Hand
-from hollet.core.book.gates import opened_by_hand, opened_item
-from hollet.core.book.supports import held_up_by
+from hollet.core.book.ledger import opened_by_hand, opened_item
+from hollet.core.book.loads import held_up_by
 from hollet.core.entries import BookState, Key, LeftOpen, StepBody, Undone
 from hollet.core.entries.base import Short
 from hollet.core.errors import NotFound, Refused

@@ -23,14 +23,9 @@ from hollet.core.procedure.kinds.run import RunStep
 from hollet.core.quantities.parse import measured
 from hollet.core.quantities.quantity import Measured, decimal_text
 from hollet.core.slips import SlipCheck, question, slip_check, slip_input
-from hollet.core.steps.run import (
-    AttemptFacts,
-    attempt_facts,
-    attempts_of,
-    burst_limit,
-    cranked_s,
-    rest_of,
-)
+from hollet.core.steps.attempt import AttemptFacts
+from hollet.core.steps.run import attempt_facts, attempts_of
+from hollet.core.steps.starter import burst_limit, cranked_s, rest_of
 
 __all__ = ["AttemptEndedAct", "AttemptStartedAct", "SampleSaid", "SamplesAct"]
 

@@ -6,8 +6,9 @@ from pydantic import Field
 
 from hollet.core.acts.base import Act, Passing, held, own_reason, step_named
 from hollet.core.acts.hand import Hand
+from hollet.core.book.boxes import kind_of_box, not_pressed
 from hollet.core.book.complete import obstacles
-from hollet.core.book.passing import Obstacle, kind_of_box, not_pressed
+from hollet.core.book.passing import Obstacle
 from hollet.core.entries import (
     BookState,
     Confirmed,

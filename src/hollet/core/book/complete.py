@@ -4,11 +4,12 @@ from collections.abc import Callable, Sequence
 from typing import Any
 
 from hollet.core.book.bags import bag_contents, short_of
+from hollet.core.book.boxes import box_of, not_pressed
 from hollet.core.book.captures import compares_of, uncaptured
-from hollet.core.book.gates import left_open
-from hollet.core.book.passing import Obstacle, box_of, not_pressed, reason_keys, unsettled_before
+from hollet.core.book.ledger import left_open
+from hollet.core.book.loads import not_carried
+from hollet.core.book.passing import Obstacle, reason_keys, unsettled_before
 from hollet.core.book.removals import puts_back
-from hollet.core.book.supports import not_carried
 from hollet.core.book.windows import chances
 from hollet.core.entries import BookState, Confirmed
 from hollet.core.entries.status import SETTLED, plan_of, selection_of, status_of, statuses

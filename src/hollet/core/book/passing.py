@@ -6,66 +6,44 @@ Order is passed by a reason. A danger (`procedure.sheet.is_danger`) is passed by
 thing itself: the step before it done, or done
 in another way with its box pressed, or the thing not there. A caution's box is pressed, never
 argued away. What an old log passed all the
-same stays done, proves nothing, and its danger is named until a later fact ends it.
-"""
+same stays done, proves nothing, and its danger is named until a later fact ends it."""
 
 from collections.abc import Sequence
-from datetime import datetime, timedelta
+from datetime import timedelta
 from typing import Literal
 
-from hollet.core.entries import (
-    BookState,
-    Confirmed,
-    Done,
-    Entry,
-    Happened,
-    Line,
-    NotThere,
-    Reopened,
-    Started,
-    Stopped,
-    Supported,
-    Undone,
-)
+from hollet.core.book.boxes import link_box, live_words, moment
+from hollet.core.book.dangers import proven, target_of
+from hollet.core.entries import BookState, Done, Started
 from hollet.core.entries.status import (
     SETTLED,
     StepStatus,
     last_as,
     plan_of,
     settled_steps,
-    status_of,
     statuses,
     whole_of,
 )
-from hollet.core.procedure.kinds import BaseStep
 from hollet.core.procedure.pieces import After
-from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.sheet import Step, is_danger
 from hollet.core.quantities.parse import parse
 from hollet.core.view import View
 
 __all__ = [
-    "BOX_HOURS",
-    "Danger",
     "Obstacle",
     "Waiting",
-    "box_of",
     "current_step",
     "drying",
-    "guards",
-    "kind_of_box",
-    "live_dangers",
-    "not_pressed",
     "passed_by_words",
-    "proven",
     "reason_keys",
     "unsettled_before",
     "waiting_for",
 ]
 
-BOX_HOURS = 12
 DRYING_H = 8.0
 """How long a drying takes where the sheet does not say: one night, assumed."""
+
+
 KEYS: dict[str, tuple[str, ...]] = {
     "access closes": (
         "it can still be reached from here",
@@ -154,247 +132,9 @@ class Waiting(View):
     origin: str = "sheet"
 
 
-class Danger(View):
-    """A danger that is live: something was done or happened, and what should have come before it
-    was not so. Ends by a later fact.
-    """
-
-    step: str
-    number: str
-    title: str
-    words: str
-    box: str
-    blocks: str
-    since: str
-    who: str
-    clear_at: str
-
-
 def reason_keys(kind: str) -> tuple[str, ...]:
     """The reasons that one touch gives for passing something of this kind."""
     return KEYS.get(kind, KEYS["unfinished"])
-
-
-def box_of(step: BaseStep) -> str | None:
-    """The box of a step's caution."""
-    return step.caution.confirm if step.caution is not None else None
-
-
-def _seen_box(step: BaseStep) -> str:
-    """What is pressed where the sheet gives no box: the step's own words, seen now."""
-    return f"{step.title}: seen now"
-
-
-def _link_box(link: After, target: BaseStep) -> str:
-    return link.box or box_of(target) or _seen_box(target)
-
-
-def _live_words(link: After, target: BaseStep) -> str:
-    return link.live or f"not so: {target.title[0].lower()}{target.title[1:]}; {link.because}"
-
-
-def guards(plan: Plan, step_id: str) -> tuple[tuple[BaseStep, After], ...]:
-    """The steps that wait for this one as for a danger, with their links."""
-    return tuple(
-        (s, link)
-        for s in plan.step
-        for link in s.after
-        if link.step == step_id and is_danger(plan, link)
-    )
-
-
-def kind_of_box(state: BookState, step: Step) -> str | None:
-    """The box that must be pressed to call the step done in another way: its caution's, or its own
-    words where a danger waits for it.
-    """
-    return box_of(step) or (_seen_box(step) if guards(whole_of(state), step.id) else None)
-
-
-def _moment(text: str) -> datetime:
-    return datetime.fromisoformat(text)
-
-
-def _touched(state: BookState, step: BaseStep, press: Line, until: int) -> bool:
-    """Whether a stop, a reopening, an undoing or a support taken away touched the step between a
-    press and the line `until`.
-    """
-
-    def between(entry: Line) -> bool:
-        return press.seq < entry.seq < until
-
-    if any(between(e) for e in state.each(Stopped, "stop")):
-        return True
-    near = {step.id, *(link.step for link in step.after)}
-    if any(between(e) for name in near for e in state.each(Reopened, "step", name)):
-        return True
-    whole = whole_of(state)
-    items = {
-        *step.requires,
-        *(item.id for name in near if (s := whole.find_step(name)) is not None for item in s.opens),
-    }
-    if any(between(e) for item in items for e in state.each(Undone, "open", item)):
-        return True
-    bodies = {c.body for c in step.carries} | {r.body for r in step.releases}
-    return any(
-        e.body.gone and e.body.carries in bodies and between(e)
-        for e in state.each(Supported, "load")
-    )
-
-
-def not_pressed(
-    state: BookState, step: BaseStep, box: str, now: str, until: int | None = None
-) -> bool:
-    """Whether a box has to be pressed (again): never pressed, more than 12 hours ago, or something
-    touched it since.
-
-    Parameters
-    ----------
-    now : the moment for which it must hold, UTC in ISO 8601.
-    until : only presses before this line count; all where absent.
-    """
-    end = until if until is not None else state.head + 1
-    press = next(
-        (
-            e
-            for e in reversed(state.each(Confirmed, "step", step.id))
-            if e.body.what == box and e.seq < end
-        ),
-        None,
-    )
-    return (
-        press is None
-        or _moment(now) - _moment(press.time) > timedelta(hours=BOX_HOURS)
-        or _touched(state, step, press, end)
-    )
-
-
-def _seen_since(state: BookState, step_id: str, box: str, seq: int) -> bool:
-    presses = state.each(Confirmed, "step", step_id)
-    return any(e.body.what == box and e.seq > seq for e in presses)
-
-
-def proven(state: BookState, step_id: str) -> bool:
-    """Whether facts that stand now prove a step: done and its own dangers dealt with, or the thing
-    not there.
-    """
-    return _proofs(state).get(step_id, False)
-
-
-def _proofs(state: BookState) -> dict[str, bool]:
-    return state.remembered(("proofs",), state.head, lambda: _find_proofs(state))
-
-
-def _find_proofs(state: BookState) -> dict[str, bool]:
-    whole = whole_of(state)
-    known: dict[str, bool] = {}
-    waited = {link.step for step in whole.step for link in step.after if is_danger(whole, link)}
-
-    def proof(step_id: str) -> bool:
-        if step_id not in known:
-            known[step_id] = False  # a circle proves nothing
-            step = whole.find_step(step_id)
-            known[step_id] = step is not None and holds(step)
-        return known[step_id]
-
-    def holds(step: Step) -> bool:
-        if last_as(state, step.id, NotThere) is not None:
-            return True
-        done = last_as(state, step.id, Done)
-        if done is None or status_of(state, step).status != "done":
-            return False
-        box = _asked_box(step, done, step.id in waited)
-        return not _unguarded(state, whole, step, done, box, proof)
-
-    for step in whole.step:
-        proof(step.id)
-    return known
-
-
-def _asked_box(step: Step, done: Entry[Done] | None, waited: bool) -> str | None:
-    """The box that a step needs: its own, or what is seen where it was done in another way."""
-    other_way = waited and done is not None and done.body.reason and done.body.passed != ()
-    return box_of(step) or (_seen_box(step) if other_way else None)
-
-
-def _unguarded(
-    state: BookState, whole: Plan, step: Step, last: Line, box: str | None, proof: object
-) -> list[tuple[str, str, str]]:
-    """What a done or happened step passed and nothing has ended since, as (what is live, the box
-    that ends it, where it is cleared).
-    """
-    found = []
-    if (
-        box is not None
-        and not_pressed(state, step, box, last.time, last.seq)
-        and not _seen_since(state, step.id, box, last.seq)
-    ):
-        found.append((f"not seen: {box}", box, step.id))
-    for link in step.after:
-        target = _target(state, whole, link)
-        if target is None or not is_danger(whole, link) or proof(link.step):  # type: ignore[operator]
-            continue
-        ends = _link_box(link, target)
-        if not _seen_since(state, step.id, ends, last.seq):
-            found.append((_live_words(link, target), ends, target.id))
-    return found
-
-
-def _target(state: BookState, whole: Plan, link: After) -> Step | None:
-    """The step that a link waits for: one of the plan, or one taken out by hand; what a fact or way
-    leaves out is said not to be there.
-    """
-    here = plan_of(state).find_step(link.step)
-    return (
-        here
-        if here is not None
-        else whole.find_step(link.step)
-        if link.step in whole.retired
-        else None
-    )
-
-
-def live_dangers(state: BookState) -> tuple[Danger, ...]:
-    """Every danger that was passed and is live: named in header and gate until it is ended, or what
-    was done is back as it was.
-    """
-    return state.remembered(("dangers",), state.head, lambda: _find_dangers(state))
-
-
-def _find_dangers(state: BookState) -> tuple[Danger, ...]:
-    from hollet.core.book.removals import back_steps  # removals ask for statuses, as this room does
-
-    plan, whole, proofs = plan_of(state), whole_of(state), _proofs(state)
-    waited = {link.step for step in whole.step for link in step.after if is_danger(whole, link)}
-    found = []
-    for step in plan.step:
-        done = last_as(state, step.id, Done)
-        last: Line | None = done or last_as(state, step.id, Happened)
-        if last is None:
-            continue
-        back = back_steps(plan, step)
-        if back and all(_done_after(state, name, last.seq) for name in back):
-            continue
-        asked = _asked_box(step, done, step.id in waited)
-        for words, box, clear in _unguarded(state, whole, step, last, asked, proofs.get):
-            found.append(
-                Danger(
-                    step=step.id,
-                    number=step.number,
-                    title=step.title,
-                    words=words,
-                    box=box,
-                    blocks="power_on",
-                    since=last.time,
-                    who=last.who,
-                    clear_at=clear,
-                )
-            )
-    return tuple(found)
-
-
-def _done_after(state: BookState, step_id: str, seq: int) -> bool:
-    done = last_as(state, step_id, Done)
-    return done is not None and done.seq > seq
 
 
 def drying(state: BookState, link: After, now: str) -> tuple[str, str] | None:
@@ -406,10 +146,10 @@ def drying(state: BookState, link: After, now: str) -> tuple[str, str] | None:
         return None
     given = parse(link.lasts, "time").nominal if link.lasts else None
     hours = float(given) / 3600 if given is not None else DRYING_H
-    until = _moment(last.time) + timedelta(hours=hours)
-    if _moment(now) >= until:
+    until = moment(last.time) + timedelta(hours=hours)
+    if moment(now) >= until:
         return None
-    left = (until - _moment(now)).total_seconds() / 3600
+    left = (until - moment(now)).total_seconds() / 3600
     words = f"{max(left, 0.1):.2g} h left of {hours:g} h" + (
         "" if given is not None else ", one night assumed"
     )
@@ -430,7 +170,7 @@ def waiting_for(
     )
     found = []
     for link in step.after:
-        target = _target(state, whole, link)
+        target = target_of(state, whole, link)
         if target is None:
             continue
         about = {
@@ -447,8 +187,8 @@ def waiting_for(
                     Waiting(
                         **about,
                         danger=True,
-                        live=_live_words(link, target),
-                        box=_link_box(link, target),
+                        live=live_words(link, target),
+                        box=link_box(link, target),
                     )
                 )
         elif any(

@@ -6,8 +6,9 @@ what the weather takes.
 """
 
 from hollet.core.book.around import around_now
-from hollet.core.book.gates import OpenItem, left_open
-from hollet.core.book.passing import current_step, live_dangers
+from hollet.core.book.dangers import live_dangers
+from hollet.core.book.ledger import OpenItem, left_open
+from hollet.core.book.passing import current_step
 from hollet.core.book.spoken import spoken_notes
 from hollet.core.book.supports import support_view
 from hollet.core.entries import BookState, Entry, GoneOn, Secured, Stopped

@@ -2,7 +2,7 @@
 closes the evening.
 """
 
-from hollet.core.book.passing import kind_of_box
+from hollet.core.book.boxes import kind_of_box
 from hollet.core.entries import BookState, Spoken, Worded
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import NotFound, Refused

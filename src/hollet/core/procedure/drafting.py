@@ -2,19 +2,14 @@
 
 import re
 from collections.abc import Callable, Set
-from typing import Annotated, Any, ClassVar, Literal
+from typing import Any
 
-from pydantic import Field, StringConstraints
-
-from hollet.core.errors import Conflict, NotFound, Refused
-from hollet.core.limits import Limit, SourceAnswer
+from hollet.core.errors import NotFound, Refused
 from hollet.core.procedure.changes import (
     Change,
     ExtraChange,
     FactChange,
     HiddenChange,
-    JointChange,
-    LimitChange,
     OrderChange,
     PartChange,
     PeopleChange,
@@ -25,253 +20,35 @@ from hollet.core.procedure.changes import (
     WayChange,
     apply,
 )
-from hollet.core.procedure.hunt import generic_for
-from hollet.core.procedure.joints import Joint, TighteningStage
+from hollet.core.procedure.drafting_figures import (
+    draft_answer,
+    draft_generic,
+    draft_joint,
+    draft_limit,
+    draft_settle,
+)
 from hollet.core.procedure.kinds.check import CheckStep
 from hollet.core.procedure.pieces import After
 from hollet.core.procedure.plan import Plan, select
+from hollet.core.procedure.planacts import (
+    ExtraAct,
+    FactAct,
+    HiddenAct,
+    MoveAct,
+    PartAct,
+    PeopleAct,
+    PutInAct,
+    ReasonAct,
+    RetireAct,
+    SchoolAct,
+    WayAct,
+)
 from hollet.core.procedure.precedence import contradiction, in_order
 from hollet.core.procedure.schools import School, Way
 from hollet.core.procedure.sheet import is_danger
-from hollet.core.procedure.words import STAGE_RANK, STAGES, Hours, Id, Part, ReasonKind, Stage
-from hollet.core.quantities.parse import parse
+from hollet.core.procedure.words import STAGE_RANK, STAGES
 
-__all__ = ["PlanAct", "draft"]
-
-Text = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
-Said = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=400)]
-"""Words that somebody typed: blanks are none."""
-Figure = Annotated[str, Field(max_length=40)]
-
-
-class PlanActBase(Part):
-    """What a screen asks of a plan. `guarded`: it is refused where the plan moved on since; a
-    figure has a version of its own.
-    """
-
-    guarded: ClassVar[bool] = True
-
-    def kept(self) -> bool:
-        """Whether it goes into the user's own copy of the sheet too."""
-        return False
-
-    def near(self) -> tuple[str, ...]:
-        """The steps that it ties something to."""
-        return ()
-
-
-class FactAct(PlanActBase):
-    """A fact is known, or is not known after all."""
-
-    act: Literal["fact"]
-    fact: Id
-    value: Text | None = None
-
-
-class WayAct(PlanActBase):
-    """A way of a school is chosen."""
-
-    act: Literal["way"]
-    school: Id
-    way: Id
-
-
-class ExtraAct(PlanActBase):
-    """Extra work is wanted, or not."""
-
-    act: Literal["extra"]
-    extra: Id
-    wanted: bool
-
-
-class PartAct(PlanActBase):
-    """Which kind of a part it is."""
-
-    act: Literal["part"]
-    part: Id
-    option: Text | None = None
-
-
-class Before(Part):
-    """A step that the new one must come before, and why."""
-
-    step: Id
-    because: Said
-    kind: ReasonKind = "access closes"
-
-
-class PutInAct(PlanActBase):
-    """A forgotten step: behind which one, before which ones and why; `keep` puts it into the user's
-    own copy of the sheet.
-    """
-
-    act: Literal["put_in"]
-    title: Said
-    do: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=2000)]
-    stage: Stage
-    short: Annotated[str, Field(max_length=24)] | None = None
-    hours: Hours | None = None
-    behind: Id | None = None
-    before: tuple[Before, ...] = ()
-    after: tuple[Before, ...] = ()
-    keep: bool = False
-
-    def kept(self) -> bool:
-        return self.keep
-
-    def near(self) -> tuple[str, ...]:
-        return tuple(link.step for link in (*self.before, *self.after))
-
-
-class HiddenAct(PlanActBase):
-    """Something hidden at a step that the sheet does not know."""
-
-    act: Literal["hidden"]
-    step: Id
-    thing: Annotated[str, StringConstraints(strip_whitespace=True, min_length=3, max_length=300)]
-
-
-class OwnWay(Part):
-    """A way as the mechanic knows it."""
-
-    name: Text
-    does: Said
-
-
-class SchoolAct(PlanActBase):
-    """A question with the ways that the mechanic knows; the one that is gone, and why."""
-
-    act: Literal["school"]
-    question: Text
-    way: Annotated[tuple[OwnWay, ...], Field(min_length=2, max_length=4)]
-    take: Annotated[int, Field(ge=0, le=3)]
-    because: Said
-
-
-class PeopleAct(PlanActBase):
-    """Who comes to a step that needs more than one pair of hands; absent is "to be asked"."""
-
-    act: Literal["people"]
-    step: Id
-    who: Text | None = None
-
-
-class MoveAct(PlanActBase):
-    """A step comes behind another, or first of its stage."""
-
-    act: Literal["move"]
-    step: Id
-    behind: Id | None = None
-
-
-class RetireAct(PlanActBase):
-    """A step is taken out of the plan, or put back."""
-
-    act: Literal["retire"]
-    step: Id
-    back: bool = False
-
-
-class ReasonAct(PlanActBase):
-    """A reason is given, changed, or taken away (`because` absent)."""
-
-    act: Literal["reason"]
-    step: Id
-    waits_for: Id
-    because: Said | None = None
-    kind: ReasonKind = "access closes"
-
-
-class LimitAct(PlanActBase):
-    """The figures of a limit as edited; `own` marks the mechanic's own choice."""
-
-    guarded: ClassVar[bool] = False
-
-    act: Literal["limit"]
-    limit: Id
-    version: int
-    lo: Figure | None = None
-    hi: Figure | None = None
-    target: Figure | None = None
-    source: Annotated[str, Field(max_length=200)] | None = None
-    page: Annotated[str, Field(max_length=40)] | None = None
-    own: bool = False
-    same_source: bool = False
-
-
-class AnswerAct(PlanActBase):
-    """What another source says of a limit; the one in force stays in force until
-    somebody chooses.
-    """
-
-    guarded: ClassVar[bool] = False
-
-    act: Literal["answer"]
-    limit: Id
-    version: int
-    lo: Figure | None = None
-    hi: Figure | None = None
-    target: Figure | None = None
-    source: Annotated[str, Field(min_length=1, max_length=200)]
-    page: Annotated[str, Field(max_length=40)] | None = None
-
-
-class SettleAct(PlanActBase):
-    """One of the sources is taken (by its place), or the part where all agree."""
-
-    guarded: ClassVar[bool] = False
-
-    act: Literal["settle"]
-    limit: Id
-    version: int
-    take: Annotated[int, Field(ge=0, le=20)] | Literal["both"]
-
-
-class JointAct(PlanActBase):
-    """Stages, tolerance and source of a joint."""
-
-    guarded: ClassVar[bool] = False
-
-    act: Literal["joint"]
-    joint: Id
-    version: int
-    stage: Annotated[tuple[Figure, ...], Field(min_length=1, max_length=8)]
-    tolerance: Figure | None = None
-    source: Annotated[str, Field(max_length=200)] | None = None
-    own: bool = False
-
-
-class GenericAct(PlanActBase):
-    """The one stage of a joint that is not given gets the generic torque of its thread and grade;
-    it stays assumed.
-    """
-
-    guarded: ClassVar[bool] = False
-
-    act: Literal["generic"]
-    joint: Id
-    version: int
-
-
-PlanAct = Annotated[
-    FactAct
-    | WayAct
-    | ExtraAct
-    | PartAct
-    | PutInAct
-    | HiddenAct
-    | SchoolAct
-    | PeopleAct
-    | MoveAct
-    | RetireAct
-    | ReasonAct
-    | LimitAct
-    | AnswerAct
-    | SettleAct
-    | JointAct
-    | GenericAct,
-    Field(discriminator="act"),
-]
+__all__ = ["draft"]
 
 
 def draft(plan: Plan, act: Any, done: Set[str], who: str) -> tuple[Change, ...]:
@@ -566,190 +343,6 @@ def _reason(plan: Plan, act: ReasonAct, done: Set[str], who: str) -> tuple[Chang
     return _kept_in_order(plan, [ReasonChange(step=step.id, before=before, after=after)])
 
 
-def _limit_of(plan: Plan, act: LimitAct | AnswerAct | SettleAct) -> Limit:
-    limit = plan.find_limit(act.limit)
-    if limit is None:
-        raise NotFound("limit", act.limit)
-    if limit.version != act.version:
-        raise Conflict(
-            f"{limit.name} was edited by somebody else: {limit.words()} now", reason_code="moved_on"
-        )
-    return limit
-
-
-def _checked(limit: Limit) -> Limit:
-    for key in ("lo", "hi", "target"):
-        limit.figure(key)
-    lo, hi = limit.figure("lo"), limit.figure("hi")
-    if lo is not None and hi is not None and lo > hi:
-        raise Refused("limits_reversed", "the lower limit lies above the upper limit", field="lo")
-    return limit
-
-
-def _said(limit: Limit) -> SourceAnswer:
-    return SourceAnswer(
-        source=limit.source or limit.own or "no source",
-        page=limit.page,
-        lo=limit.lo,
-        hi=limit.hi,
-        target=limit.target,
-    )
-
-
-def _limit(plan: Plan, act: LimitAct, done: Set[str], who: str) -> tuple[Change, ...]:
-    limit = _limit_of(plan, act)
-    source = f"{who} decided" if act.own else act.source or None
-    changed = (act.lo, act.hi, act.target) != (limit.lo, limit.hi, limit.target)
-    _checked(limit.model_copy(update={"lo": act.lo, "hi": act.hi, "target": act.target}))
-    if (
-        changed
-        and not act.own
-        and not act.same_source
-        and source is not None
-        and limit.given
-        and (source, act.page) == (limit.source, limit.page)
-    ):
-        raise Refused(
-            "source_asked",
-            f"{limit.name}: {limit.words()} was from {source}. Where does the new figure come "
-            "from? Name its source, call it your own, "
-            "or say that it stands so in the same place",
-            field="source",
-        )
-    after = limit.model_copy(
-        update={
-            "lo": act.lo,
-            "hi": act.hi,
-            "target": act.target,
-            "source": source,
-            "page": act.page,
-            "own": who if act.own else None,
-            "settled": bool(limit.answers),
-            "version": limit.version + 1,
-        }
-    )
-    return (LimitChange(before=limit, after=_checked(after)),)
-
-
-def _answer(plan: Plan, act: AnswerAct, done: Set[str], who: str) -> tuple[Change, ...]:
-    limit = _limit_of(plan, act)
-    said = SourceAnswer(source=act.source, page=act.page, lo=act.lo, hi=act.hi, target=act.target)
-    _checked(limit.model_copy(update={"lo": act.lo, "hi": act.hi, "target": act.target}))
-    if not limit.given and limit.target is None:
-        update = {**said.model_dump(), "answers": (*limit.answers, said)}
-    else:
-        update = {"answers": (*(limit.answers or (_said(limit),)), said), "settled": False}
-    return (
-        LimitChange(
-            before=limit, after=limit.model_copy(update={**update, "version": limit.version + 1})
-        ),
-    )
-
-
-def _settle(plan: Plan, act: SettleAct, done: Set[str], who: str) -> tuple[Change, ...]:
-    limit = _limit_of(plan, act)
-    if act.take == "both":
-        common = limit.common()
-        if common is None:
-            raise Refused(
-                "no_overlap",
-                "the sources leave no figure on which all agree: take one of them, or look further",
-                field="take",
-            )
-        after = common.model_copy(
-            update={
-                "page": None,
-                "source": " and ".join(dict.fromkeys(a.source for a in limit.answers)),
-            }
-        )
-    else:
-        if act.take >= len(limit.answers):
-            raise NotFound("source", str(act.take))
-        after = limit.model_copy(update=limit.answers[act.take].model_dump())
-    return (
-        LimitChange(
-            before=limit,
-            after=_checked(
-                after.model_copy(
-                    update={"settled": True, "own": None, "version": limit.version + 1}
-                )
-            ),
-        ),
-    )
-
-
-def _joint_of(plan: Plan, act: JointAct | GenericAct) -> Joint:
-    joint = plan.find_joint(act.joint)
-    if joint is None:
-        raise NotFound("joint", act.joint)
-    if joint.version != act.version:
-        raise Conflict(
-            f"{joint.name} was edited by somebody else: look again", reason_code="moved_on"
-        )
-    return joint
-
-
-def _generic(plan: Plan, act: GenericAct, done: Set[str], who: str) -> tuple[Change, ...]:
-    joint = _joint_of(plan, act)
-    fallback, words = generic_for(joint)
-    if fallback is None:
-        raise Refused(
-            "no_generic",
-            f"{joint.name}: "
-            f"{words or 'thread and grade must be known, and only the last stage missing'}",
-            field="joint",
-        )
-    stages = (*joint.stage[:-1], TighteningStage(torque=fallback))
-    return (
-        JointChange(
-            before=joint,
-            after=joint.model_copy(
-                update={"stage": stages, "source": None, "own": None, "version": joint.version + 1}
-            ),
-        ),
-    )
-
-
-def _joint(plan: Plan, act: JointAct, done: Set[str], who: str) -> tuple[Change, ...]:
-    joint = _joint_of(plan, act)
-    if len(act.stage) != len(joint.stage) and any(
-        stage.torque or stage.angle for stage in joint.stage
-    ):
-        raise Refused("bad_entry", f"{joint.name} has {len(joint.stage)} stages", field="stage")
-    stages = tuple(_stage(text, k) for k, text in enumerate(act.stage, 1))
-    if act.tolerance:
-        parse(act.tolerance, "percent", "%")
-    after = joint.model_copy(
-        update={
-            "stage": stages,
-            "tolerance": act.tolerance or None,
-            "version": joint.version + 1,
-            "source": f"{who} decided" if act.own else act.source or None,
-            "own": who if act.own else None,
-        }
-    )
-    return (JointChange(before=joint, after=after),)
-
-
-def _stage(text: str, number: int) -> TighteningStage:
-    if not text.strip():
-        return TighteningStage()
-    angle = text.strip().lower().endswith(("deg", "°"))
-    parsed = parse(text, "angle" if angle else "torque", None if angle else "N·m")
-    if parsed.nominal is None or parsed.nominal <= 0:
-        raise Refused(
-            "bad_number",
-            f"stage {number}: '{text}' must be one figure above zero, such as 50 Nm or 90 deg",
-            field="stage",
-        )
-    bare = not re.search(r"[a-z°]", text, re.IGNORECASE)
-    return (
-        TighteningStage(angle=text.strip())
-        if angle
-        else TighteningStage(torque=f"{text.strip()} Nm" if bare else text.strip())
-    )
-
-
 DRAFT: dict[str, Callable[[Plan, Any, Set[str], str], tuple[Change, ...]]] = {
     "fact": _fact,
     "way": _way,
@@ -762,9 +355,9 @@ DRAFT: dict[str, Callable[[Plan, Any, Set[str], str], tuple[Change, ...]]] = {
     "move": _move,
     "retire": _retire,
     "reason": _reason,
-    "limit": _limit,
-    "answer": _answer,
-    "settle": _settle,
-    "joint": _joint,
-    "generic": _generic,
+    "limit": draft_limit,
+    "answer": draft_answer,
+    "settle": draft_settle,
+    "joint": draft_joint,
+    "generic": draft_generic,
 }

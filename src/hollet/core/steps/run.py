@@ -2,139 +2,35 @@
 
 Clock, burst, total and rest are counted here, from acknowledged samples and from the clock. Samples
 are judged whole: the last oil pressure and
-lamp count for 15 s; older is no reading, asked for 5 s, then STOP.
-"""
+lamp count for 15 s; older is no reading, asked for 5 s, then STOP."""
 
 from collections.abc import Sequence
 from datetime import datetime
-from itertools import pairwise
-
-from pydantic import BaseModel, ConfigDict
 
 from hollet.core.entries import AttemptEnded, AttemptStarted, BookState, Entry, RunSample, Samples
 from hollet.core.entries.status import plan_of
 from hollet.core.limits import Limit
 from hollet.core.procedure.kinds.run import RunStep
 from hollet.core.procedure.plan import Plan
-from hollet.core.quantities.quantity import Measured, decimal_text, round9
-from hollet.core.running import STALE_S, Seen, oil_state
+from hollet.core.quantities.quantity import round9
 from hollet.core.states import state_conflict
+from hollet.core.steps.attempt import AttemptFacts, OpenFigure, TrackFacts
+from hollet.core.steps.stop import deadlines_of, is_enough, oil_of, short_words, stop_of
 
-__all__ = [
-    "ASKED_S",
-    "AttemptFacts",
-    "Deadline",
-    "OpenFigure",
-    "RestFacts",
-    "TrackFacts",
-    "attempt_facts",
-    "attempts_of",
-    "burst_limit",
-    "cranked_s",
-    "isolated_again",
-    "rest_of",
-]
+__all__ = ["attempt_facts", "attempts_of"]
 
-ASKED_S = 5.0
-"""How long a figure that is too old is asked for before it is a stop."""
 GRACE_S = 3.0
 """How much later than its second a sample may reach the server and still count at that second: a
 press, a short word, the wire; assumed.
 """
-REST_S = 30.0
-"""Rest of the starter between two bursts where the sheet gives none: twice a usual
-burst, assumed.
-"""
-FRESH_S = 300.0
-"""How long what was isolated may be named in one press; after that thing by thing."""
+
+
 TRACKS = (
     ("rpm", "Revs", "r/min", "speed", 1.0),
     ("oil", "Oil", "bar", "pressure", 0.01),
     ("coolant", "Coolant", "°C", "temperature", 1.0),
     ("timing", "Timing", "°", "angle", 1.0),
 )
-
-
-class Deadline(BaseModel):
-    """By `at_s` something must have been entered, else STOP with `reason`; from `asked_from` it is
-    asked for. Silence is never a pass.
-    """
-
-    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
-    at_s: float
-    asked_from: float | None = None
-    kind: str
-    reason: str
-    what: str
-    met: bool = False
-
-
-class OpenFigure(BaseModel):
-    """A figure that was kept and is asked about: it counts for nothing until it is written again
-    with its unit, or as typed.
-    """
-
-    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
-    t: float
-    question: str
-    typed: str
-    key: str
-
-
-class RestFacts(BaseModel):
-    """The rest of the starter: how long it is to be (assumed or given), and since when it rests."""
-
-    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
-    rest_s: float
-    assumed: bool
-    since: str
-
-
-class TrackFacts(BaseModel):
-    """One measured course: samples as [t, value] in the unit shown, with its limits."""
-
-    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
-    key: str
-    name: str
-    unit: str
-    lo: float | None = None
-    hi: float | None = None
-    lo_from: float = 0.0
-    samples: tuple[tuple[float, float], ...] = ()
-    verdict: str = "not_read"
-
-
-class AttemptFacts(BaseModel):
-    """One attempt as it stands; `stop` is the first reason to turn the key back."""
-
-    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
-    id: str
-    number: int
-    step: str
-    rung: str
-    started: str
-    who: str
-    isolated: tuple[str, ...]
-    expected: str
-    limit_s: float
-    gate: str
-    gate_reasons: tuple[str, ...]
-    deadlines: tuple[Deadline, ...]
-    tracks: tuple[TrackFacts, ...]
-    stop: str | None = None
-    stop_at: float | None = None
-    ended: bool = False
-    after_s: float | None = None
-    end_reason: str | None = None
-    passed: bool = False
-    cause: str | None = None
-    change: str | None = None
-    lamp_out: bool = False
-    pressure_at: float | None = None
-    expected_seen: bool = False
-    last_s: float = 0.0
-    asked: tuple[OpenFigure, ...] = ()
-    words: tuple[str, ...] = ()
 
 
 def attempts_of(state: BookState, step: RunStep) -> tuple[AttemptFacts, ...]:
@@ -156,11 +52,11 @@ def attempt_facts(state: BookState, step: RunStep, attempt: str) -> AttemptFacts
     wanted = pressure.figure("lo") if pressure else None
     due = by.figure("hi") if by else None
     counted = _counted(start, lines)
-    showed = next((s.t for s in counted if s.lamp_out or _enough(s, wanted)), None)
-    deadlines = _deadlines(start, due, showed, pressure, counted)
+    showed = next((s.t for s in counted if s.lamp_out or is_enough(s, wanted)), None)
+    deadlines = deadlines_of(start, due, showed, pressure, counted)
     coolant = plan.find_limit(step.coolant)
     turned = _turned_s(start, end) if end else None
-    stop, stop_at = _stop(counted, deadlines, turned, coolant, wanted, due)
+    stop, stop_at = stop_of(counted, deadlines, turned, coolant, wanted, due)
     return AttemptFacts(
         id=attempt,
         number=start.body.number,
@@ -215,20 +111,6 @@ def _turned_s(start: Entry[AttemptStarted], end: Entry[AttemptEnded]) -> float:
     return max(float(end.body.after_s), min(clocks) - GRACE_S)
 
 
-def _oil(sample: RunSample) -> float | None:
-    """Oil pressure in kPa as it counts: one that is asked about counts for nothing."""
-    return (
-        sample.oil.figure("pressure") if sample.oil is not None and sample.asked is None else None
-    )
-
-
-def _enough(sample: RunSample, wanted_kpa: float | None) -> bool:
-    oil = _oil(sample)
-    return (
-        wanted_kpa is not None and oil is not None and oil > 0 and round9(oil) >= round9(wanted_kpa)
-    )
-
-
 def _asked(samples: Sequence[RunSample]) -> tuple[OpenFigure, ...]:
     """Figures asked about that no later figure of their kind has answered."""
     found = [
@@ -236,150 +118,9 @@ def _asked(samples: Sequence[RunSample]) -> tuple[OpenFigure, ...]:
         for k, s in enumerate(samples)
         if s.asked
         and s.oil is not None
-        and not any(_oil(later) is not None or later.lamp_out for later in samples[k + 1 :])
+        and not any(oil_of(later) is not None or later.lamp_out for later in samples[k + 1 :])
     ]
     return tuple(found[-1:])
-
-
-def _deadlines(
-    start: Entry[AttemptStarted],
-    due: float | None,
-    showed: float | None,
-    pressure: Limit | None,
-    samples: Sequence[RunSample],
-) -> tuple[Deadline, ...]:
-    found = []
-    if due is not None:
-        asked = f" of {pressure.lo} {pressure.unit}" if pressure and pressure.lo else ""
-        met = showed is not None and round9(showed) <= round9(due)
-        found.append(
-            Deadline(
-                at_s=due,
-                kind="pressure",
-                what=f"oil pressure{asked} or lamp out",
-                met=met,
-                reason=f"No oil pressure{asked} entered by {decimal_text(due)} s: key off",
-            )
-        )
-        read = [s.t for s in samples if _oil(s) is not None or s.lamp_out]
-        if met and read:
-            old = max(max(read), due) + STALE_S
-            found.append(
-                Deadline(
-                    at_s=old + ASKED_S,
-                    asked_from=old,
-                    kind="reading",
-                    what="oil pressure, read again",
-                    reason="No reading of the oil pressure for "
-                    f"{decimal_text(STALE_S + ASKED_S)} s: key off",
-                )
-            )
-    limit = start.body.limit_s
-    found.append(
-        Deadline(
-            at_s=limit,
-            kind="end",
-            what="end of the time allowed",
-            reason=f"The time allowed, {_clock(limit)}, is over: key off",
-        )
-    )
-    return tuple(sorted(found, key=lambda d: d.at_s))
-
-
-def _clock(seconds: float) -> str:
-    return (
-        f"{decimal_text(seconds, 0 if seconds == int(seconds) else 1)} s"
-        if seconds < 90
-        else f"{decimal_text(seconds / 60, 0 if seconds % 60 == 0 else 1)} min"
-    )
-
-
-SEEN_WORDS = {
-    "fire": "Fire: key off, people away, extinguisher at the foot of it",
-    "fuel leak": "Fuel leak: key off, no spark, extinguisher at hand",
-    "leak": "Leak seen: key off and look",
-}
-
-
-def _stop(
-    samples: list[RunSample],
-    deadlines: tuple[Deadline, ...],
-    turned: float | None,
-    coolant: Limit | None,
-    wanted: float | None,
-    due: float | None,
-) -> tuple[str | None, float | None]:
-    """The first reason to stop among what was entered, and its moment; whole samples are judged,
-    and a deadline that passed stays passed.
-    """
-    hottest = coolant.figure("hi") if coolant else None
-    found: list[tuple[float, str]] = []
-    seen = Seen()
-    for s in samples:
-        seen = seen.with_(
-            s.t, s.rpm.figure("speed") if s.rpm is not None else None, _oil(s), s.lamp_out
-        )
-        if s.seen is not None:
-            found.append((s.t, SEEN_WORDS.get(s.seen, f"{s.seen.capitalize()}: key off and look")))
-        hot = s.coolant.figure("temperature") if s.coolant is not None else None
-        if (
-            coolant is not None
-            and hottest is not None
-            and hot is not None
-            and round9(hot) > round9(hottest)
-        ):
-            found.append(
-                (s.t, f"Coolant {_short(s.coolant)}, limit {coolant.hi} {coolant.unit}: key off")
-            )
-        if due is not None and wanted is not None and round9(s.t) >= round9(due):
-            state = oil_state(seen, s.t, lambda _: wanted, STALE_S)
-            if state == "no_pressure" and seen.oil is not None:
-                found.append(
-                    (
-                        s.t,
-                        (
-                            f"Oil pressure {decimal_text(seen.oil / 100, 1)} bar, asked "
-                            f"{decimal_text(wanted / 100, 1)}: key off"
-                        ),
-                    )
-                )
-    until = turned if turned is not None else max((s.t for s in samples), default=0.0)
-    # what had to be shown by then is missing at that very second; the time allowed may be used to
-    # its end
-    found += [
-        (d.at_s, d.reason)
-        for d in deadlines
-        if not d.met
-        and (
-            round9(d.at_s) < round9(until) or (d.kind != "end" and round9(d.at_s) == round9(until))
-        )
-    ]
-    if turned is not None or samples:
-        found += _gaps(samples, due, until)
-    if not found:
-        return None, None
-    at, reason = min(
-        found, key=lambda f: f[0]
-    )  # what was seen or read comes before what is missing
-    return reason, at
-
-
-def _gaps(samples: Sequence[RunSample], due: float | None, until: float) -> list[tuple[float, str]]:
-    """Stretches in which nobody read the oil pressure for too long, once it had to be there."""
-    read = sorted(s.t for s in samples if _oil(s) is not None or s.lamp_out)
-    if due is None or not read:
-        return []
-    most = STALE_S + ASKED_S
-    marks = [max(due, read[0]), *(t for t in read if t > due), until]
-    return [
-        (a + most, f"No reading of the oil pressure for {decimal_text(most)} s: key off")
-        for a, b in pairwise(marks)
-        if round9(b - a) > most
-    ]
-
-
-def _short(figure: Measured | None) -> str:
-    return "" if figure is None else f"{figure.value} {figure.unit}"
 
 
 def _timing_words(plan: Plan, step: RunStep, samples: Sequence[RunSample]) -> tuple[str, ...]:
@@ -391,16 +132,16 @@ def _timing_words(plan: Plan, step: RunStep, samples: Sequence[RunSample]) -> tu
     value, lo, hi = said.timing.figure("angle"), limit.figure("lo"), limit.figure("hi")
     clash = state_conflict(said.timing_state, limit.condition)
     if clash:
-        return (f"Timing {_short(said.timing)}: {clash}",)
+        return (f"Timing {short_words(said.timing)}: {clash}",)
     if not limit.given:
-        return (f"Timing {_short(said.timing)}: its band is not given",)
+        return (f"Timing {short_words(said.timing)}: its band is not given",)
     low, high = (
         lo is not None and round9(value) < round9(lo),
         hi is not None and round9(value) > round9(hi),
     )
     return (
         (
-            f"Timing {_short(said.timing)}: "
+            f"Timing {short_words(said.timing)}: "
             f"{'too late' if low else 'too early' if high else 'inside'}, "
             f"{limit.words()}{f', {limit.condition}' if limit.condition else ''}"
         ),
@@ -441,52 +182,3 @@ def _tracks(
                 )
             )
     return tuple(tracks)
-
-
-def burst_limit(seconds: float, most: float | None, attempts: Sequence[AttemptFacts]) -> float:
-    """How long an attempt may last: its own limit, and what is left of all cranking without
-    pressure; STOP comes then, not at the next start.
-    """
-    left = (most - cranked_s(attempts)) if most is not None else seconds
-    return min(seconds, left) if left > 0 else seconds
-
-
-def rest_of(state: BookState, step: RunStep, now: str) -> tuple[RestFacts, float] | None:
-    """The rest of the starter after the last burst, and how much of it is left in s; None where it
-    is over, or nothing was cranked.
-    """
-    if step.rung != "crank":
-        return None
-    last = state.newest(AttemptEnded, "step", step.id)
-    if last is None:
-        return None
-    limit = plan_of(state).find_limit(step.rest)
-    given = limit.figure("lo") or limit.figure("target") if limit is not None else None
-    rest = given if given is not None else REST_S
-    left = rest - (datetime.fromisoformat(now) - datetime.fromisoformat(last.time)).total_seconds()
-    return (
-        (RestFacts(rest_s=rest, assumed=given is None, since=last.time), left) if left > 0 else None
-    )
-
-
-def isolated_again(state: BookState, step: RunStep, now: str) -> tuple[bool, str]:
-    """Whether what is isolated may be named in one press, and who named it last: not when something
-    was touched since, nor after five minutes.
-    """
-    last = state.newest(AttemptStarted, "step", step.id)
-    if last is None:
-        return False, ""
-    newest = (state.entries[i] for i in state.order[-200:])
-    touched = any(entry.body.touches and entry.seq > last.seq for entry in newest)
-    fresh = (
-        datetime.fromisoformat(now) - datetime.fromisoformat(last.time)
-    ).total_seconds() <= FRESH_S
-    return fresh and not touched, last.who
-
-
-def cranked_s(attempts: Sequence[AttemptFacts]) -> float:
-    """Seconds of cranking so far without oil pressure."""
-    total = 0.0
-    for attempt in attempts:
-        total = 0.0 if attempt.pressure_at is not None else total + (attempt.after_s or 0.0)
-    return total

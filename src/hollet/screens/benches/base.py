@@ -5,20 +5,11 @@ from typing import Any
 
 from hollet.core.book.around import AroundWords, around_now, around_words
 from hollet.core.book.bags import BagContent, bag_contents
+from hollet.core.book.boxes import box_of, guards, kind_of_box, not_pressed
 from hollet.core.book.captures import CaptureView, captures_of, compares_of
 from hollet.core.book.complete import bare_openings, clash, not_open_any_more, obstacles
-from hollet.core.book.passing import (
-    Danger,
-    Obstacle,
-    Waiting,
-    box_of,
-    guards,
-    kind_of_box,
-    live_dangers,
-    not_pressed,
-    reason_keys,
-    waiting_for,
-)
+from hollet.core.book.dangers import Danger, live_dangers
+from hollet.core.book.passing import Obstacle, Waiting, reason_keys, waiting_for
 from hollet.core.book.photos import PhotoView, photos_of
 from hollet.core.book.removals import puts_back
 from hollet.core.book.settings import Keeping, keeps_of

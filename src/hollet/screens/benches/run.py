@@ -3,22 +3,18 @@
 from collections.abc import Sequence
 from typing import Any, Literal
 
-from hollet.core.book.gates import GateAnswer, OpenItem, dry_run_decision, gate_answers, open_items
+from hollet.core.book.gates import GateAnswer, dry_run_decision, gate_answers
+from hollet.core.book.ledger import OpenItem
+from hollet.core.book.open_items import open_items
 from hollet.core.book.passing import reason_keys
 from hollet.core.entries import BookState
 from hollet.core.entries.status import plan_of
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.kinds.run import RunStep
 from hollet.core.procedure.words import RUNGS
-from hollet.core.steps.run import (
-    AttemptFacts,
-    RestFacts,
-    attempts_of,
-    burst_limit,
-    cranked_s,
-    isolated_again,
-    rest_of,
-)
+from hollet.core.steps.attempt import AttemptFacts
+from hollet.core.steps.run import attempts_of
+from hollet.core.steps.starter import RestFacts, burst_limit, cranked_s, isolated_again, rest_of
 from hollet.screens.benches.base import BenchBase
 
 __all__ = ["RunBench", "run_bench"]

@@ -2,8 +2,9 @@
 
 from fastapi import APIRouter, Response
 
+from hollet.screens.difference import Difference
 from hollet.screens.limitbook import LimitBook
-from hollet.screens.plandesk import Difference, PlanView
+from hollet.screens.plandesk import PlanView
 from hollet.services import planning
 from hollet.services.planning import Edited
 from hollet.web.models import LimitsFile, PlanEdit, PlanLook

@@ -1,0 +1,273 @@
+"""What is left open: dangers, loads, temporary states, empty systems, joints begun."""
+
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from hollet.core.book.dangers import live_dangers
+from hollet.core.book.fluids import empty_fluids
+from hollet.core.book.loads import held_up_by
+from hollet.core.book.look_again import BY_DAY, looks_due
+from hollet.core.book.removals import back_steps
+from hollet.core.book.supports import support_view
+from hollet.core.entries import BookState, LeftOpen, Line
+from hollet.core.entries.status import plan_of, status_of
+from hollet.core.procedure.pieces import Opens
+from hollet.core.procedure.sheet import blocks_of
+from hollet.core.steps.tighten import joint_facts
+
+__all__ = ["OpenItem", "RANKS", "left_open", "open_item", "temporary_items"]
+
+Rank = Literal["danger", "wrong", "open", "not_reached"]
+
+
+RANKS: tuple[Rank, ...] = ("danger", "wrong", "open", "not_reached")
+
+
+RANK_OF: dict[str, Rank] = {
+    "danger": "danger",
+    "load": "danger",
+    "result": "wrong",
+    "part": "wrong",
+    "capture": "wrong",
+    "setting": "wrong",
+    "lost": "wrong",
+    "isolate": "wrong",
+    "temporary": "open",
+    "joint": "open",
+    "empty": "open",
+    "missing": "open",
+    "look_again": "open",
+    "step": "not_reached",
+}
+
+
+class OpenItem(BaseModel):
+    """One thing left open: what it is, the first rung it blocks, where it is cleared; how bad it
+    is, and the box that ends a danger.
+
+    `holds_up`: undoing it asks what carries that body now. `no_closer`: no step of the plan closes
+    it.
+    """
+
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
+    id: str
+    kind: str
+    what: str
+    blocks: str
+    step: str | None = None
+    clear_at: str | None = None
+    clear_number: str = ""
+    step_number: str = ""
+    stage: str = ""
+    undo: str = ""
+    since: str = ""
+    who: str = ""
+    open_for: str | None = None
+    note: str | None = None
+    assumed: bool = False
+    sort: str = "other"
+    where: str | None = None
+    rank: Rank = "open"
+    box: str | None = None
+    holds_up: str | None = None
+    no_closer: bool = False
+
+
+def left_open(state: BookState) -> tuple[OpenItem, ...]:
+    """Live dangers, what is carried by nobody knows what, temporary states, empty systems, joints
+    begun and not final, what to look at again: the ledger of the plate.
+    """
+    return (
+        *_dangers(state),
+        *temporary_items(state),
+        *_empty(state),
+        *_joints(state),
+        *_look_again(state),
+    )
+
+
+def _look_again(state: BookState) -> list[OpenItem]:
+    return [
+        open_item(
+            id=f"look:{due.step}",
+            kind="look_again",
+            what=due.words,
+            blocks="nothing",
+            step=due.step,
+            step_number=due.number,
+            clear_at=due.step,
+            clear_number=due.number,
+            undo="look again by day",
+            box=BY_DAY,
+            since=due.since,
+            who=due.who,
+        )
+        for due in looks_due(state)
+    ]
+
+
+def open_item(**facts: object) -> OpenItem:
+    return OpenItem.model_validate({"rank": RANK_OF[str(facts["kind"])], **facts})
+
+
+def _dangers(state: BookState) -> list[OpenItem]:
+    found = [
+        open_item(
+            id=f"danger:{d.step}:{d.clear_at}",
+            kind="danger",
+            what=f"{d.title}: {d.words}",
+            blocks=d.blocks,
+            step=d.step,
+            step_number=d.number,
+            clear_at=d.clear_at,
+            undo=d.box,
+            box=d.box,
+            since=d.since,
+            who=d.who,
+        )
+        for d in live_dangers(state)
+    ]
+    found += [
+        open_item(
+            id=f"load:{body.body}",
+            kind="load",
+            what=f"{body.name}: nobody said what carries it",
+            blocks="crank",
+            undo="say what carries it",
+        )
+        for body in support_view(state).bodies
+        if not body.known
+    ]
+    return found
+
+
+def temporary_items(state: BookState) -> tuple[OpenItem, ...]:
+    plan = plan_of(state)
+    found = []
+    for item_id, entries in state.names("open"):
+        opener = entries[-1]
+        if item_id in opener.body.closed():
+            continue
+        by_hand = opened_by_hand(state, item_id)
+        item = opened_item(state, item_id)
+        step = plan.find_step(opener.body.at())
+        closer = next((s for s in plan.step if item_id in s.closes), None)
+        if closer is None and by_hand is not None and step is not None:
+            closer = plan.find_step(by_hand.closes_at) or plan.find_step(
+                next(iter(back_steps(plan, step)), None)
+            )
+        found.append(
+            open_item(
+                id=item_id,
+                kind="temporary",
+                clear_at=closer.id if closer else None,
+                no_closer=closer is None and by_hand is None,
+                clear_number=closer.number if closer else "",
+                what=item.what,
+                blocks=item.blocks,
+                step=opener.body.at(),
+                undo=item.undo,
+                step_number=step.number if step else "",
+                stage=step.stage if step else "",
+                since=opener.time,
+                who=opener.who,
+                open_for=item.open_for,
+                note=item.if_left,
+                sort=item.sort,
+                where=item.where,
+                holds_up=_holds_up(state, opener, item),
+            )
+        )
+    return tuple(sorted(found, key=lambda i: i.since))
+
+
+def opened_by_hand(state: BookState, item_id: str) -> LeftOpen | None:
+    """What was left open by hand, where it was a hand that opened it last."""
+    left = state.newest(LeftOpen, "open", item_id)
+    return left.body if left is not None and left == state.live("open", item_id)[-1] else None
+
+
+def opened_item(state: BookState, item_id: str) -> Opens:
+    """What is open, as the step or the hand that opened it last said it."""
+    opener = state.live("open", item_id)[-1].body
+    return next(item for item in opener.opened() if item.id == item_id)
+
+
+def _holds_up(state: BookState, opener: Line, item: Opens) -> str | None:
+    """The body that undoing this item asks about: what its step set on something, or whatever is
+    blocked or held.
+    """
+    step = opener.body.at()
+    bodies = held_up_by(state, step) if step and not opened_by_hand(state, item.id) else ()
+    return bodies[0] if bodies else "other" if item.sort == "block" else None
+
+
+def _empty(state: BookState) -> list[OpenItem]:
+    """Fluids that are out; where the step that fills it is still to come and blocks no later rung,
+    that step says so itself.
+    """
+    plan = plan_of(state)
+    found = []
+    for empty in empty_fluids(state):
+        drained, fills = plan.find_step(empty.drained_at), plan.find_step(empty.filled_at)
+        found.append(
+            open_item(
+                id=f"empty:{empty.fluid}",
+                kind="empty",
+                what=f"{empty.name}: drained and not filled",
+                blocks=empty.blocks,
+                step=empty.drained_at,
+                step_number=drained.number if drained else "",
+                stage=drained.stage if drained else "",
+                clear_at=fills.id if fills else None,
+                clear_number=fills.number if fills else "",
+                undo="fill it",
+                since=empty.since,
+                who=empty.who,
+                no_closer=fills is None,
+            )
+        )
+    return found
+
+
+def _joints(state: BookState) -> tuple[OpenItem, ...]:
+    """Joints begun and not final, and joints whose tightening was passed over: nothing else says
+    that they hold.
+    """
+    plan = plan_of(state)
+    found = []
+    for joint in plan.joint:
+        facts = joint_facts(state, joint)
+        step = next((s for s in plan.step if joint.id in s.tightens()), None)
+        status = status_of(state, step) if step is not None else None
+        passed = (
+            status is not None
+            and status.status in ("done", "skipped", "not_applicable")
+            and not (facts.begun and facts.final)
+        )
+        if facts.final if facts.begun else not passed:
+            continue
+        live = state.live("joint", joint.id)
+        since, who = (
+            (live[0].time, live[0].who)
+            if live
+            else (status.time, status.who)
+            if status is not None
+            else ("", "")
+        )
+        found.append(
+            open_item(
+                id=f"joint:{joint.id}",
+                kind="joint",
+                what=f"{joint.name}, {facts.progress}" + ("" if facts.begun else ", passed over"),
+                since=since,
+                who=who,
+                blocks=blocks_of(plan, step) if step else "crank",
+                step=step.id if step else None,
+                step_number=step.number if step else "",
+                stage=step.stage if step else "",
+                undo=joint.wait_for or "tighten to the last stage",
+            )
+        )
+    return tuple(found)
