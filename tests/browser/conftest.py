@@ -32,6 +32,8 @@ ARGS = [
     "--use-fake-ui-for-media-stream",
 ]  # a beep in place of a voice
 
+POLICY = "Content Security Policy"  # as Chromium names it when something is held back
+
 expect.set_options(
     timeout=25_000
 )  # a busy machine is no defect; what never comes fails all the same
@@ -193,11 +195,12 @@ def empty(tmp_path):
 
 @pytest.fixture
 def mk(page):
-    """A page on which MK has already said who is at the bench; errors in its console
-    fail the test.
+    """A page on which MK has already said who is at the bench; an error in a script, or anything
+    that Hollet's own headers forbid its screens, fails the test.
     """
     problems: list[str] = []
     page.on("pageerror", lambda error: problems.append(str(error)))
+    page.on("console", lambda said: problems.append(said.text) if POLICY in said.text else None)
     page.add_init_script("localStorage.setItem('hollet.who', 'MK')")
     yield Bench(page)
     assert problems == []

@@ -29,8 +29,9 @@ GUARDED = ("/api/", "/ws/", "/openapi")
 SCHEMES = {"http": "http", "https": "https", "ws": "http", "wss": "https"}
 POLICY = (
     "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; "
-    "img-src 'self' data: blob:; media-src 'self' blob:; connect-src 'self'; object-src 'none'; "
-    "base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
+    "font-src 'self' data:; img-src 'self' data: blob:; media-src 'self' blob:; "
+    "connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; "
+    "frame-ancestors 'none'"
 )
 HEADERS = (
     (b"content-security-policy", POLICY.encode()),
