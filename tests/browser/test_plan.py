@@ -321,6 +321,7 @@ def test_what_the_mechanic_knows(demo, mk):
     dialog.locator("input[name=add-words]").fill("a nut behind the lower bolt")
     mk.page.keyboard.press("Enter")
     expect(mk.page.get_by_text("Hidden: a nut behind the lower bolt (MK)")).to_be_visible()
+    expect(dialog).to_be_hidden()
     mk.key("n")
     dialog.get_by_role("button", name="Another way").click()
     dialog.locator("input[name=add-words]").fill("How the lower bolt is reached")

@@ -1,12 +1,15 @@
 """The Shop, a new build, the log, archives, gates and the strip: what is round the bench."""
 
+import shutil
 from pathlib import Path
 
 from playwright.sync_api import Route, expect
 
 from hollet.library.shelf import sheet_names, sheet_text
+from tests.browser.conftest import Local
 from tests.browser.regions import Bench, api, new_build, write
 from tests.browser.test_bench import engine
+from tests.services.test_faults import doctored
 from tests.support import SMALL
 
 
@@ -18,6 +21,24 @@ def test_first_run_offers_three_acts(empty, page):
     bench.press("Look at the demo")
     bench.shows("Where you were")
     expect(page.get_by_text("One: engine out, top end").first).to_be_visible()
+
+
+def test_a_broken_log_is_said_in_the_shop_and_on_the_bench(demo_data, tmp_path, page):
+    """One bad line takes no page down; the build reads only, and says from which line."""
+    shutil.copytree(demo_data, tmp_path / "data")
+    bad = "chain != 'shop' AND seq = 30"
+    doctored(tmp_path / "data", f"UPDATE entry SET kind = 'banana' WHERE {bad}")
+    server = Local(tmp_path / "data")
+    try:
+        bench = Bench(page).go(server.url, "Where you were")
+        told = page.get_by_role("alert").filter(has_text="Broken at line 30 of the log: read only")
+        expect(told.first).to_be_visible()
+        told.first.get_by_role("link", name="Log").click()
+        expect(page.get_by_role("main").get_by_text("Broken at line 30")).to_be_visible()
+        page.keyboard.press("Escape")
+        expect(told.first).to_be_visible()
+    finally:
+        server.stop()
 
 
 def test_new_build_from_an_own_sheet(empty, page, tmp_path):

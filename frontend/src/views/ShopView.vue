@@ -66,6 +66,7 @@ useKeys(() => ({ ' ': () => first.value && open(first.value.id), PageDown: () =>
             <BuildTape :stages="card.frame.stages" :strands="card.frame.left_open" :current="current(card)?.stage ?? 'plan'" />
             <p class="counts"><b class="count" :class="{ none: !card.frame.left_open.length }">{{ card.frame.left_open.length }}</b> <span class="nowrap">left open</span> <span class="mut">{{ card.vehicle }}: {{ card.about }}</span></p>
             <p v-if="card.bay || card.can.length || card.frame.carried" class="stands t16"><span v-if="card.bay"><b>{{ card.bay }}</b></span><span v-for="c in card.can" :key="c" :class="{ mut: c.startsWith('does not') }">{{ c }}</span><span v-if="card.frame.carried" :class="{ outside: !card.frame.carried_stays }">{{ card.frame.carried }}{{ card.frame.carried_stays ? '' : ': may not stay so overnight' }}</span></p>
+            <p v-if="card.broken" class="block t16" role="alert">Broken at line {{ card.broken }} of the log: read only, nothing behind it counts. <RouterLink :to="{ name: 'log', params: { build: card.id } }">Log</RouterLink></p>
             <p v-if="card.clash" class="block t16">{{ card.clash }}</p>
             <p v-if="card.frame.stopped" class="block t16">Work is stopped. <RouterLink :to="{ name: 'support', params: { build: card.id } }">What to make safe</RouterLink></p>
           </article>
