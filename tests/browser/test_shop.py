@@ -30,7 +30,7 @@ def test_a_broken_log_is_said_in_the_shop_and_on_the_bench(demo_data, tmp_path, 
     doctored(tmp_path / "data", f"UPDATE entry SET kind = 'banana' WHERE {bad}")
     server = Local(tmp_path / "data")
     try:
-        bench = Bench(page).go(server.url, "Where you were")
+        Bench(page).go(server.url, "Where you were")
         told = page.get_by_role("alert").filter(has_text="Broken at line 30 of the log: read only")
         expect(told.first).to_be_visible()
         told.first.get_by_role("link", name="Log").click()
