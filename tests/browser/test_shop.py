@@ -30,11 +30,14 @@ def test_a_broken_log_is_said_in_the_shop_and_on_the_bench(demo_data, tmp_path, 
     doctored(tmp_path / "data", f"UPDATE entry SET kind = 'banana' WHERE {bad}")
     server = Local(tmp_path / "data")
     try:
-        Bench(page).go(server.url, "Where you were")
+        bench = Bench(page).go(server.url, "Where you were")
         told = page.get_by_role("alert").filter(has_text="Broken at line 30 of the log: read only")
         expect(told.first).to_be_visible()
         told.first.get_by_role("link", name="Log").click()
-        expect(page.get_by_role("main").get_by_text("Broken at line 30")).to_be_visible()
+        bench.shows("29 lines")
+        expect(
+            page.get_by_role("main").get_by_text("Broken at line 30", exact=True)
+        ).to_be_visible()
         page.keyboard.press("Escape")
         expect(told.first).to_be_visible()
     finally:
