@@ -70,6 +70,13 @@ class Bench:
         expect(self.page.locator("h1")).to_contain_text(title)
         return self
 
+    def quiet(self) -> "Bench":
+        """Wait until the page asks for nothing more: what it asks again when its live channel opens
+        would otherwise bring in what another screen wrote meanwhile.
+        """
+        self.page.wait_for_load_state("networkidle")
+        return self
+
     def key(self, key: str) -> None:
         """Press a key with nothing in focus; what a double press would swallow, later than one
         would count.

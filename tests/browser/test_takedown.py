@@ -364,6 +364,7 @@ def test_two_devices_at_one_removal(hanging, mk):
         "**/ws/live", lambda socket: None
     )  # this screen hears nothing of the other
     mk.go(f"{hanging.url}/builds/{build}/steps/bell_bolts_out", "Bell")
+    mk.quiet()
     write(
         hanging.url,
         build,

@@ -97,6 +97,40 @@ def test_taken_away_and_struck(book: Book):
     assert not book.view().carried_stays
 
 
+HELD = """
+carries = [
+  { body = "engine", by = "jack" },
+  { body = "gearbox", by = "stand", count = 2, points = [
+    "gearbox tail", "gearbox, front of the case"
+  ] },
+]
+"""
+
+
+def test_a_hand_places_what_a_step_counted():
+    """What a step set at named places stays there when one more is put in; only the one that nobody
+    placed is taken up by the hand that says where it stands.
+    """
+    text = TAKE.replace('id = "lead_off"', 'id = "lead_off"' + HELD, 1)
+    book = Book(small_sheet(text), tools())
+    book.do("done", step="lead_off")
+    view = support_view(book.state)
+    assert view.title == "Carried on 3 points, 1 of them nobody placed"
+    assert [p.x is None for p in view.supports] == [True, False, False]
+    put(book, "a", "stand", "gearbox", "bell housing")
+    assert len([p for p in support_view(book.state).supports if p.carries == "gearbox"]) == 3
+    put(book, "b", "stand", "gearbox", "gearbox tail", padding="timber")
+    put(book, "c", "jack", "engine", "bell housing")
+    view = support_view(book.state)
+    assert view.title == "Carried on 4 points"
+    assert sorted(p.point for p in view.supports) == [
+        "bell housing",
+        "bell housing",
+        "gearbox tail",
+        "gearbox, front of the case",
+    ]
+
+
 def test_secure_now(book: Book):
     """The list from the state: people first, what hangs, fuel, bare openings, weather; ticked as
     done; then the card.

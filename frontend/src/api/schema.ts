@@ -6794,7 +6794,8 @@ export interface components {
          * SupportPoint
          * @description One support that is in: what stands where, whether it may stay, and why not.
          *
-         *     `made_by` is the step that set it, where no hand did.
+         *     `made_by` is the step that set it, where no hand did; `x` and `y` are None where nobody said at
+         *     which point, or said one that the drawing does not have.
          */
         SupportPoint: {
             /** Because */
@@ -6841,7 +6842,8 @@ export interface components {
          * @description The map: supports, bodies (the dangerous first), the points to choose from, and one line that
          *     says what carries the load now.
          *
-         *     `taken`: bodies from which a hand took a support and nobody said yet that the rest carries them.
+         *     `title`: on how many points, and how many of them nobody placed; `taken`: bodies from which a
+         *     hand took a support and nobody said yet that the rest carries them.
          *     `known`: somebody has said what carries every body; `stays`: all of it may stay overnight;
          *     `ground_asked`: the ground of the bay is not said.
          */
@@ -6862,6 +6864,8 @@ export interface components {
             supports: components["schemas"]["SupportPoint"][];
             /** Taken */
             taken: string[];
+            /** Title */
+            title: string;
         };
         /**
          * SupportedAct

@@ -1,12 +1,16 @@
 <script setup lang="ts">
 /** The vehicle from above: what stands under which point, where nothing may ever stand, front at the left. */
+import { computed } from 'vue'
 import type { SupportDesk } from '@/api/client'
+import { looseMarks, planMarks } from './supports'
 
 type Map = SupportDesk['map']
-defineProps<{ map: Map; chosen: string | null }>()
+const props = defineProps<{ map: Map; chosen: string | null }>()
 const emit = defineEmits<{ choose: [point: string] }>()
 const X = (x: number) => 30 + x * 580
 const Y = (y: number) => 14 + y * 192
+const marks = computed(() => planMarks(props.map.supports, X, Y))
+const loose = computed(() => looseMarks(props.map.supports, 144))
 </script>
 
 <template>
@@ -22,14 +26,14 @@ const Y = (y: number) => 14 + y * 192
         <g v-if="p.forbidden"><rect :x="X(p.x) - 16" :y="Y(p.y) - 9" width="32" height="18" fill="var(--now)" stroke="var(--ink)" stroke-width="1.4" /><path v-for="k in 4" :key="k" :d="`M${X(p.x) - 16 + k * 8 - 8} ${Y(p.y) + 9} l8 -18`" stroke="var(--ink)" stroke-width="1.4" /></g>
         <g v-else class="point" @click="emit('choose', p.name)"><circle :cx="X(p.x)" :cy="Y(p.y)" r="16" fill="transparent" /><circle :cx="X(p.x)" :cy="Y(p.y)" :r="chosen === p.name ? 11 : 4" :fill="chosen === p.name ? 'var(--yel)' : 'var(--metal)'" :stroke="chosen === p.name ? 'var(--onyel)' : 'none'" stroke-width="3" /></g>
       </template>
-      <g v-for="(s, k) in map.supports" :key="s.id">
-        <template v-if="s.x !== null && s.y !== null">
-          <rect v-if="s.kind !== 'jack' && s.kind !== 'hook'" :x="X(s.x) - 16" :y="Y(s.y) - 16" width="32" height="32" :fill="s.stays ? 'var(--ink)' : 'var(--now)'" :stroke="s.stays ? 'var(--ink)' : 'var(--out)'" stroke-width="3" />
-          <circle v-else :cx="X(s.x)" :cy="Y(s.y)" r="16" fill="var(--now)" :stroke="s.stays ? 'var(--ink)' : 'var(--out)'" stroke-width="3.4" />
-          <text :x="X(s.x)" :y="Y(s.y) + 7" text-anchor="middle" font-size="20" font-weight="800" :fill="s.stays && s.kind !== 'jack' && s.kind !== 'hook' ? 'var(--now)' : s.stays ? 'var(--ink)' : 'var(--out)'">{{ k + 1 }}</text>
-        </template>
+      <g v-for="m in marks" :key="m.numbers[0]">
+        <rect v-if="m.kind !== 'jack' && m.kind !== 'hook'" :x="m.x - 16" :y="m.y - 16" width="32" height="32" :fill="m.stays ? 'var(--ink)' : 'var(--now)'" :stroke="m.stays ? 'var(--ink)' : 'var(--out)'" stroke-width="3" />
+        <circle v-else :cx="m.x" :cy="m.y" r="16" fill="var(--now)" :stroke="m.stays ? 'var(--ink)' : 'var(--out)'" stroke-width="3.4" />
+        <text :x="m.x" :y="m.y + 7" text-anchor="middle" font-size="20" font-weight="800" :fill="m.stays && m.kind !== 'jack' && m.kind !== 'hook' ? 'var(--now)' : m.stays ? 'var(--ink)' : 'var(--out)'">{{ m.numbers[0] }}</text>
       </g>
+      <g v-for="m in loose" :key="m.numbers[0]"><circle :cx="m.x" :cy="m.y" r="15" fill="var(--now)" :stroke="m.stays ? 'var(--ink)' : 'var(--out)'" stroke-width="2.4" stroke-dasharray="5 4" /><text :x="m.x" :y="m.y + 6" text-anchor="middle" font-size="16" font-weight="800" :fill="m.stays ? 'var(--ink)' : 'var(--out)'">{{ m.numbers[0] }}</text></g>
     </svg>
+    <p v-if="loose.length" class="t16"><b>In the margin, dashed: nobody said at which point. Choose it below.</b></p>
     <figcaption class="t16">Hatched: never there, {{ map.points.filter((p) => p.forbidden).map((p) => p.name).join(', ') }}</figcaption>
   </figure>
 </template>

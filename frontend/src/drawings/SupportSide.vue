@@ -2,28 +2,27 @@
 /** The vehicle from the side, and what stands under it or holds it from above; numbers as in the plan. */
 import { computed } from 'vue'
 import type { SupportDesk } from '@/api/client'
+import { looseMarks, sideMarks, type Support } from './supports'
 
 type Map = SupportDesk['map']
 const props = defineProps<{ map: Map }>()
 const X = (x: number) => 30 + x * 580
 const FLOOR = 190
+/** How high what carries a body reaches. */
+const TOPS: Record<string, number> = { vehicle: 136, axle: 146 }
 const onHook = (body: string) => props.map.supports.some((s) => s.carries === body && s.kind === 'hook')
 /** A unit that stands on its own cradle is drawn behind the vehicle, not in its bay. */
-const unit = (s: Map['supports'][number]) => s.carries === 'engine' || s.carries === 'powertrain'
+const unit = (s: Support) => s.carries === 'engine' || s.carries === 'powertrain'
 const apart = computed(() => props.map.supports.some((s) => unit(s) && s.kind === 'cradle') && !onHook('engine') && !onHook('powertrain'))
 const raised = computed(() => props.map.supports.some((s) => s.carries === 'vehicle' && s.kind !== 'wheels'))
-/** Supports at the same place along the vehicle are drawn once, with both numbers. */
-const drawn = computed(() => {
-  const found: { x: number; kind: string; stays: boolean; names: string; top: number }[] = []
-  props.map.supports.forEach((s, k) => {
-    if (s.x === null) return
-    const at = apart.value && unit(s) ? 0.985 : s.x
-    const same = found.find((f) => Math.abs(f.x - at) < 0.03 && f.kind === s.kind)
-    const beside = found.some((f) => Math.abs(f.x - at) < 0.06) ? at + 0.075 : at // two kinds at one place stand side by side
-    if (same) { same.names += ` ${k + 1}`; same.stays &&= s.stays } else found.push({ x: beside, kind: s.kind, stays: s.stays, names: String(k + 1), top: s.carries === 'vehicle' ? 136 : s.carries === 'axle' ? 146 : 152 })
-  })
-  return found
-})
+const marks = computed(() =>
+  sideMarks(props.map.supports, (s, x) => (apart.value && unit(s) ? 0.985 : x)).map((m) => ({
+    ...m,
+    x: X(m.x),
+    top: TOPS[props.map.supports[m.numbers[0] - 1].carries] ?? 152,
+  })),
+)
+const loose = computed(() => looseMarks(props.map.supports, 60))
 const colour = (stays: boolean) => (stays ? 'var(--ink)' : 'var(--out)')
 </script>
 
@@ -36,15 +35,17 @@ const colour = (stays: boolean) => (stays ? 'var(--ink)' : 'var(--out)')
       <g stroke="var(--ink)" stroke-width="3" :transform="apart ? 'translate(476 8)' : onHook('engine') || onHook('powertrain') ? 'translate(0 -6)' : ''"><path d="M92 92 H160 V140 H104 L92 128 Z" fill="var(--zinc2)" /></g>
       <path d="M166 104 L184 100 V138 L166 136 Z M184 108 H286 V130 H184 Z" fill="var(--zinc2)" stroke="var(--ink)" stroke-width="3" />
     </g>
-    <g v-for="d in drawn" :key="d.names">
-      <path v-if="d.kind === 'hook'" :d="`M${X(d.x)} 4 V70 m0 0 l-16 20 m16 -20 l16 20`" fill="none" :stroke="colour(d.stays)" stroke-width="3" />
-      <path v-else-if="d.kind === 'jack'" :d="`M${X(d.x) - 30} ${FLOOR - 4} H${X(d.x) + 30} M${X(d.x) - 18} ${FLOOR - 4} L${X(d.x)} ${d.top} M${X(d.x) - 12} ${d.top} H${X(d.x) + 12}`" fill="none" :stroke="colour(d.stays)" stroke-width="4" />
-      <path v-else-if="d.kind === 'cradle'" :d="`M${X(d.x) - 40} ${FLOOR} L${X(d.x) - 28} ${d.top} H${X(d.x) + 28} L${X(d.x) + 40} ${FLOOR} Z`" :fill="d.stays ? 'var(--ink)' : 'var(--now)'" :stroke="colour(d.stays)" stroke-width="3" />
-      <path v-else-if="d.kind === 'wheels'" :d="`M${X(d.x) - 20} ${FLOOR - 3} H${X(d.x) + 20}`" :stroke="colour(d.stays)" stroke-width="6" />
-      <path v-else-if="d.kind === 'timber' || d.kind === 'ramp'" :d="`M${X(d.x) - 26} ${FLOOR} V${d.top + 12} H${X(d.x) + 26} V${FLOOR} Z`" :fill="d.stays ? 'var(--ink)' : 'var(--now)'" :stroke="colour(d.stays)" stroke-width="3" />
-      <path v-else :d="`M${X(d.x) - 18} ${FLOOR} L${X(d.x)} ${d.top - 8} L${X(d.x) + 18} ${FLOOR} Z`" :fill="d.stays ? 'var(--ink)' : 'var(--now)'" :stroke="colour(d.stays)" stroke-width="3" />
-      <g><rect :x="X(d.x) - 10 - d.names.length * 4" :y="d.kind === 'hook' ? 26 : FLOOR - 26" :width="20 + d.names.length * 8" height="24" rx="12" fill="var(--now)" :stroke="colour(d.stays)" stroke-width="2" /><text :x="X(d.x)" :y="(d.kind === 'hook' ? 26 : FLOOR - 26) + 18" text-anchor="middle" font-size="16" font-weight="800" :fill="colour(d.stays)">{{ d.names }}</text></g>
+    <g v-for="d in marks" :key="d.numbers[0]">
+      <path v-if="d.kind === 'hook'" :d="`M${d.x} 4 V70 m0 0 l-16 20 m16 -20 l16 20`" fill="none" :stroke="colour(d.stays)" stroke-width="3" />
+      <path v-else-if="d.kind === 'jack'" :d="`M${d.x - 30} ${FLOOR - 4} H${d.x + 30} M${d.x - 18} ${FLOOR - 4} L${d.x} ${d.top} M${d.x - 12} ${d.top} H${d.x + 12}`" fill="none" :stroke="colour(d.stays)" stroke-width="4" />
+      <path v-else-if="d.kind === 'cradle'" :d="`M${d.x - 40} ${FLOOR} L${d.x - 28} ${d.top} H${d.x + 28} L${d.x + 40} ${FLOOR} Z`" :fill="d.stays ? 'var(--ink)' : 'var(--now)'" :stroke="colour(d.stays)" stroke-width="3" />
+      <path v-else-if="d.kind === 'wheels'" :d="`M${d.x - 20} ${FLOOR - 3} H${d.x + 20}`" :stroke="colour(d.stays)" stroke-width="6" />
+      <path v-else-if="d.kind === 'timber' || d.kind === 'ramp'" :d="`M${d.x - 26} ${FLOOR} V${d.top + 12} H${d.x + 26} V${FLOOR} Z`" :fill="d.stays ? 'var(--ink)' : 'var(--now)'" :stroke="colour(d.stays)" stroke-width="3" />
+      <path v-else :d="`M${d.x - 18} ${FLOOR} L${d.x} ${d.top - 8} L${d.x + 18} ${FLOOR} Z`" :fill="d.stays ? 'var(--ink)' : 'var(--now)'" :stroke="colour(d.stays)" stroke-width="3" />
+      <g><rect :x="d.x - 6 - d.numbers.length * 6" :y="d.kind === 'hook' ? 26 : FLOOR - 26" :width="12 + d.numbers.length * 12" height="24" rx="12" fill="var(--now)" :stroke="colour(d.stays)" stroke-width="2" /><text :x="d.x" :y="(d.kind === 'hook' ? 26 : FLOOR - 26) + 18" text-anchor="middle" font-size="16" font-weight="800" :fill="colour(d.stays)">{{ d.numbers.join(' ') }}</text></g>
     </g>
+    <g v-for="d in loose" :key="d.numbers[0]"><circle :cx="d.x" :cy="d.y" r="15" fill="var(--now)" :stroke="colour(d.stays)" stroke-width="2.4" stroke-dasharray="5 4" /><text :x="d.x" :y="d.y + 6" text-anchor="middle" font-size="16" font-weight="800" :fill="colour(d.stays)">{{ d.numbers[0] }}</text></g>
+    <text v-if="loose.length" x="4" y="32" class="t16" fill="var(--ink)">where?</text>
   </svg>
 </template>
 

@@ -19,6 +19,7 @@ const shop = useShop()
 const desk = ref<SupportDesk | null>(null)
 const problem = ref('')
 const point = ref<string | null>(null)
+const pointField = ref<HTMLSelectElement | null>(null)
 const kind = ref('stand')
 const ground = ref('hard')
 const padding = ref('')
@@ -38,7 +39,7 @@ const going = ref('')
 const title = computed(() => {
   if (!secure.value || !map.value) return ''
   if (secure.value.stopped) return first.value ? `Secure now, ${(secure.value.items.length - todo.value.length) + 1} of ${secure.value.items.length}: ${first.value.what}` : secure.value.made_safe ? 'Made safe. Hang the card on it' : `Not safe: ${secure.value.not_safe}`
-  return map.value.known ? `Carried on ${map.value.supports.length} ${map.value.supports.length === 1 ? 'point' : 'points'}` : 'Nobody said yet what carries it'
+  return map.value.title
 })
 let asked = 0
 async function load() {
@@ -99,6 +100,11 @@ async function onWheels() {
     if (!(await write({ kind: 'supported', support: v7(), support_kind: 'wheels', carries: 'vehicle', point: at, padding: null, ground: 'unknown', rated: null, step: null, gone: false }))) return
   }
 }
+/** Of one that a step only counted: the hand says at which point it stands. */
+function where(s: SupportDesk['map']['supports'][number]) {
+  kind.value = s.kind
+  pointField.value?.focus()
+}
 const standsOn = (id: string) => write({ kind: 'vehicle stands', rolls: null, steers: null, brakes: null, starts: null, bay: null, ground: id as 'hard' })
 const press = () => { if (!pressedTwice()) void primary() }
 const print = () => window.print()
@@ -114,12 +120,12 @@ useKeys(() => ({ ' ': primary, PageDown: primary, p: print, r: speak, PageUp: sp
         <p v-if="secure.hurt" class="block"><b>Hurt:</b> {{ secure.hurt }}. An ambulance first, then the list.</p></header>
       <div class="work">
         <SupportSide :map="map" /><SupportPlan :map="map" :chosen="point" @choose="point = $event" />
-        <ol class="list"><li v-for="(s, k) in map.supports" :key="s.id" :class="{ bad: !s.stays }"><b class="t20">{{ k + 1 }}</b><span>{{ s.kind_words }} at {{ s.point }}{{ s.padding ? `, ${s.padding}` : '' }}<small>{{ s.carries }}, {{ s.because }}{{ s.x === null ? '; not in the drawing, nobody said at which point' : '' }}</small></span><button type="button" class="btn small" @click="away(s)">Away</button></li></ol>
+        <ol class="list"><li v-for="(s, k) in map.supports" :key="s.id" :class="{ bad: !s.stays }"><b class="t20">{{ k + 1 }}</b><span>{{ s.kind_words }} at {{ s.point }}{{ s.padding ? `, ${s.padding}` : '' }}<small>{{ s.carries }}, {{ s.because }}{{ s.x === null ? '; not in the drawing, nobody said at which point' : '' }}</small></span><button v-if="s.x === null" type="button" class="btn small" @click="where(s)">Where?</button><button type="button" class="btn small" @click="away(s)">Away</button></li></ol>
         <p v-if="!map.known && !map.bodies.length" class="block">Nobody said yet what carries it. <button type="button" class="btn small" @click="onWheels">The vehicle stands on its wheels, nothing hangs</button></p>
         <p v-for="body in map.taken" :key="body" class="block">A support was taken from the {{ body }}. Does the rest carry it? <button type="button" class="btn small" @click="rest(body)">It is carried by the rest</button></p>
         <p v-if="map.ground_asked" class="block ground"><b>What ground has this bay?</b> <span class="chips"><button v-for="(name, id) in GROUND" :key="id" type="button" class="btn small" @click="standsOn(id)">{{ name }}</button></span></p>
         <form class="put" aria-label="Put a support in" @submit.prevent="put">
-          <label class="field"><span>at which point</span><select v-model="point" class="entry" name="point"><option :value="null">choose, or touch the drawing</option><option v-for="p in map.points" :key="p.id" :value="p.name" :disabled="p.forbidden !== null">{{ p.name }}{{ p.forbidden ? `: never, ${p.forbidden}` : '' }}</option></select></label>
+          <label class="field"><span>at which point</span><select ref="pointField" v-model="point" class="entry" name="point"><option :value="null">choose, or touch the drawing</option><option v-for="p in map.points" :key="p.id" :value="p.name" :disabled="p.forbidden !== null">{{ p.name }}{{ p.forbidden ? `: never, ${p.forbidden}` : '' }}</option></select></label>
           <div class="chips" role="group" aria-label="What stands there"><button v-for="(name, id) in KINDS" :key="id" type="button" class="btn small" :aria-pressed="kind === id" @click="kind = id">{{ name }}</button></div>
           <div class="chips" role="group" aria-label="Ground"><button v-for="(name, id) in GROUND" :key="id" type="button" class="btn small" :aria-pressed="ground === id" @click="ground = id">{{ name }}</button><input v-model="padding" class="entry pad" name="padding" maxlength="80" placeholder="padding" aria-label="padding" /></div>
           <button type="submit" class="btn" :disabled="!point">It stands there</button>
@@ -163,7 +169,7 @@ header { grid-area: head; } .work { grid-area: work; display: grid; gap: 10px; a
 .sub { font-weight: 460; }
 .figure { min-height: 330px; max-height: 420px; overflow: auto; display: grid; gap: 8px; align-content: start; }
 .acts { display: grid; gap: 10px; } .two { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; } .two .btn { font-size: 18px; }
-.list li { display: grid; grid-template-columns: 30px 1fr auto; gap: 10px; align-items: center; border-top: 1px solid var(--hair); padding: 4px 0; }
+.list li { display: grid; grid-template-columns: 30px 1fr auto auto; gap: 10px; align-items: center; border-top: 1px solid var(--hair); padding: 4px 0; } .list .btn:last-child { grid-column: 4; }
 .bad b { color: var(--out); } small { display: block; font-size: 16px; color: var(--mut); } .bad small { color: var(--out); }
 .put { display: grid; gap: 8px; border: 2px solid var(--line); padding: 10px; } .pad { width: 150px; flex: 1 1 120px; }
 .bodies { display: grid; grid-template-columns: repeat(auto-fit, minmax(190px, 1fr)); gap: 12px; } .bodies li { display: flex; gap: 10px; border-top: 3px solid var(--line); padding-top: 6px; }

@@ -145,17 +145,16 @@ class _Loads:
             return
         if body.support_kind not in UNFIT:  # a helper's hands answer nothing
             self.taken.pop(body.carries, None)
-        if known is None:  # a hand says where one stands that a step only counted
-            loose = next(
-                (
-                    s
-                    for s in self.of(body.carries)
-                    if s.made_by is not None and s.kind == body.support_kind
-                ),
-                None,
-            )
-            if loose is not None:
-                del self.supports[loose.id]
+        if known is None:  # a hand says where one stands that a step set there or only counted
+            same = [
+                s
+                for s in self.of(body.carries)
+                if s.made_by is not None
+                and s.kind == body.support_kind
+                and s.point in (body.point, NOT_SAID)
+            ]
+            if same:
+                del self.supports[min(same, key=lambda s: s.point == NOT_SAID).id]
         self.said.add(body.carries)
         self.free.discard(body.carries)
         self.supports[body.support] = Support(

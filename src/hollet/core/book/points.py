@@ -3,7 +3,7 @@
 from hollet.core.procedure.words import Carried
 from hollet.core.view import View
 
-__all__ = ["NOT_SAID", "POINTS", "Point", "forbidden_point", "place_known"]
+__all__ = ["NOT_SAID", "POINTS", "Point", "forbidden_point"]
 
 NOT_SAID = "place not said"
 
@@ -72,11 +72,6 @@ POINTS: tuple[Point, ...] = tuple(
         ("diff_cover", "thin axle cover", "axle", 0.90, 0.50, "it cracks and leaks"),
     )
 )
-
-
-def place_known(point: str) -> bool:
-    """Whether a support's place was said."""
-    return point != NOT_SAID
 
 
 def forbidden_point(point: str) -> str | None:

@@ -32,7 +32,8 @@ __all__ = ["BodyStand", "SupportPoint", "SupportView", "carried_words", "support
 class SupportPoint(View):
     """One support that is in: what stands where, whether it may stay, and why not.
 
-    `made_by` is the step that set it, where no hand did.
+    `made_by` is the step that set it, where no hand did; `x` and `y` are None where nobody said at
+    which point, or said one that the drawing does not have.
     """
 
     id: str
@@ -68,7 +69,8 @@ class SupportView(View):
     """The map: supports, bodies (the dangerous first), the points to choose from, and one line that
     says what carries the load now.
 
-    `taken`: bodies from which a hand took a support and nobody said yet that the rest carries them.
+    `title`: on how many points, and how many of them nobody placed; `taken`: bodies from which a
+    hand took a support and nobody said yet that the rest carries them.
     `known`: somebody has said what carries every body; `stays`: all of it may stay overnight;
     `ground_asked`: the ground of the bay is not said.
     """
@@ -76,6 +78,7 @@ class SupportView(View):
     supports: tuple[SupportPoint, ...]
     bodies: tuple[BodyStand, ...]
     points: tuple[Point, ...]
+    title: str
     line: str
     known: bool
     stays: bool
@@ -190,12 +193,24 @@ def support_view(state: BookState) -> SupportView:
         supports=tuple(points),
         bodies=bodies,
         points=POINTS,
+        title=_title(known, points),
         line=carried_words(bodies, points),
         known=known,
         stays=known and all(b.stays for b in bodies),
         ground_asked=asked,
         taken=tuple(loads.taken),
     )
+
+
+def _title(known: bool, points: list[SupportPoint]) -> str:
+    """On how many points it is carried; a point that the drawing cannot show is never just counted
+    with the others.
+    """
+    if not known:
+        return "Nobody said yet what carries it"
+    lost = sum(p.x is None for p in points)
+    on = f"Carried on {len(points)} {'point' if len(points) == 1 else 'points'}"
+    return f"{on}, {lost} of them nobody placed" if lost else on
 
 
 def carried_words(bodies: tuple[BodyStand, ...], points: list[SupportPoint]) -> str:
