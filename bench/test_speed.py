@@ -26,7 +26,6 @@ from hollet.services import builds
 from hollet.services.logging import Sent, write_entry
 from hollet.services.sheets import parse_sheet
 from hollet.services.workshop import Workshop
-from hollet.store import journal
 from tests.services.conftest import stock
 from tests.support import Book, small_sheet, tools
 
@@ -54,11 +53,11 @@ def grown(folder: Path, count: int) -> tuple[Workshop, str]:
         KINDS["reading"].model_validate_json(json.dumps(reading)),
         Note(text="a line", step="bore"),
     ]
-    with workshop.database.write() as session:
-        place = journal.head(session, build)
+    with workshop.store.write() as books:
+        place = books.log.head(build)
         for number in range(count):
             draft = workshop.draft(build, bodies[number % 2], "MK")
-            row = journal.append(session, draft, place)
+            row = books.log.append(draft, place)
             place = (row.seq, row.hash)
     workshop.forget(build)
     return workshop, build

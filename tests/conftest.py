@@ -1,10 +1,15 @@
 """Profiles and fixtures shared by all suites."""
 
 import os
+import tempfile
+from pathlib import Path
 
 import pytest
 
 from tests.support import Book, small_sheet, tools
+
+# the key of the seals, never the one of who runs the tests
+os.environ["HOLLET_KEY"] = str(Path(tempfile.gettempdir()) / "hollet-tests" / "seal.key")
 
 try:
     from hypothesis import HealthCheck, settings

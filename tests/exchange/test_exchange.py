@@ -22,6 +22,8 @@ ENTRY = {
     "version": 1,
     "body": '{"text":"x"}',
     "hash": "0" * 64,
+    "sent": "",
+    "rule": 2,
 }
 PHOTO = hashlib.sha256(b"p").hexdigest()
 

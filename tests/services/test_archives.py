@@ -7,12 +7,13 @@ import pytest
 from hollet.core.errors import Conflict, Refused
 from hollet.exchange.archive import pack, unpack
 from hollet.services import builds, planning
-from hollet.services.archives import attempts_csv, export_build, import_build, verify
+from hollet.services.archives import attempts_csv, export_build, import_build
 from hollet.services.demo import fill_demo, make_demo
 from hollet.services.inspection import inspection
 from hollet.services.logging import log_of
 from hollet.services.restoring import restore_backup
 from hollet.services.sheets import keep_sheet
+from hollet.services.verifying import verify
 from hollet.services.workshop import Workshop
 from tests.support import SMALL
 
@@ -160,9 +161,9 @@ def test_demo_only_into_an_empty_hollet(demo):
 
 def test_backup_and_restore(hand, tmp_path):
     """Restored, the later line is gone, and the database before it is kept."""
-    file = hand.workshop.database.backup(tmp_path / "copy.sqlite")
+    file = hand.workshop.store.backup(tmp_path / "copy.sqlite")
     hand.write("note", text="later")
-    folder = hand.workshop.database.folder
+    folder = hand.workshop.store.folder
     hand.workshop.close()
     kept = restore_backup(file, folder, NOW)
     assert kept is not None
@@ -176,7 +177,7 @@ def test_restoring_rubbish_changes_nothing(hand, tmp_path):
     """A file that is no backup is refused and the database stays."""
     bad = tmp_path / "bad.sqlite"
     bad.write_bytes(b"rubbish" * 1000)
-    folder, build = hand.workshop.database.folder, hand.build
+    folder, build = hand.workshop.store.folder, hand.build
     hand.workshop.close()
     with pytest.raises(Refused, match="no Hollet database"):
         restore_backup(bad, folder, NOW)
@@ -188,10 +189,13 @@ def test_verify_finds_a_doctored_plan(hand):
     """A plan table that does not follow from the log is named."""
     from sqlalchemy import text
 
-    with hand.workshop.database.write() as session:
-        session.execute(text("UPDATE build SET plan = replace(plan, 'Small job', 'Smaller job')"))
+    with hand.workshop.store.write() as books:
+        books.session.execute(
+            text("UPDATE build SET plan = replace(plan, 'Small job', 'Smaller job')")
+        )
     assert [line for line in verify(hand.workshop) if line.startswith("broken")] == [
-        "broken: plan of Job, rebuilt from its log"
+        "broken: plan of Job, rebuilt from its log",
+        "broken: the plan of the build Job was changed past Hollet",
     ]
 
 

@@ -5,10 +5,10 @@ and over the wire.
 import pytest
 
 from hollet.core.errors import NotFound, Refused
-from hollet.services.archives import verify
 from hollet.services.builds import bench, gate, make_build
 from hollet.services.demo_script import DemoClock, Script
 from hollet.services.tools import check_tool, edit_tool, presets, try_tool
+from hollet.services.verifying import verify
 from hollet.services.workshop import Workshop
 from hollet.web.app import create_app
 from tests.web.support import from_here

@@ -12,34 +12,19 @@ import pytest
 from hollet.core.errors import Refused, Unavailable
 from hollet.library.pictures import picture
 from hollet.services import builds
-from hollet.services.archives import verify
 from hollet.services.logging import log_of
 from hollet.services.photos import store_photo
 from hollet.services.restoring import restore_backup
+from hollet.services.verifying import verify
 from hollet.services.workshop import Workshop
-from hollet.store import journal
+from hollet.store import chain
 from hollet.store.backups import write_backup
 from hollet.store.database import FILE
+from hollet.store.records import Line
+from tests.services.harm import doctored
 
 NOW = datetime(2026, 3, 20, 12, 0, tzinfo=UTC)
 PHOTO = picture("front_cover")
-
-
-def doctored(folder: Path, *statements: str) -> None:
-    """Change a database as no Hollet would."""
-    with closing(sqlite3.connect(folder / FILE)) as connection, connection:
-        connection.execute("DROP TRIGGER entry_no_update")
-        connection.execute("DROP TRIGGER entry_no_delete")
-        for statement in statements:
-            connection.execute(statement)
-        connection.execute(
-            "CREATE TRIGGER entry_no_update BEFORE UPDATE ON entry "
-            "BEGIN SELECT RAISE(ABORT, 'the log is only added to'); END"
-        )
-        connection.execute(
-            "CREATE TRIGGER entry_no_delete BEFORE DELETE ON entry "
-            "BEGIN SELECT RAISE(ABORT, 'the log is only added to'); END"
-        )
 
 
 @pytest.fixture
@@ -47,7 +32,7 @@ def stopped(hand):
     """The folder of a Hollet with a few lines, stopped."""
     for number in range(3):
         hand.write("note", text=f"line {number}")
-    folder = hand.workshop.database.folder
+    folder = hand.workshop.store.folder
     hand.workshop.close()
     yield folder
     hand.workshop = Workshop(folder)
@@ -55,7 +40,7 @@ def stopped(hand):
 
 def test_one_hollet_a_folder(hand, tmp_path):
     """A second one, and a restore under a running one, are refused with who holds the folder."""
-    folder = hand.workshop.database.folder
+    folder = hand.workshop.store.folder
     file = write_backup(folder, tmp_path / "copy")
     for use in (lambda: Workshop(folder), lambda: restore_backup(file, folder, NOW)):
         with pytest.raises(Unavailable, match=f"process {os.getpid()} since") as refusal:
@@ -73,9 +58,9 @@ def test_looking_makes_nothing(tmp_path):
 
 def test_looking_beside_a_running_one(hand, tmp_path):
     """Verify and backup go on while Hollet runs."""
-    beside = Workshop(hand.workshop.database.folder, look=True)
+    beside = Workshop(hand.workshop.store.folder, look=True)
     assert all(line.startswith("ok") for line in verify(beside))
-    assert beside.database.backup(tmp_path / "copy").is_file()
+    assert beside.store.backup(tmp_path / "copy").is_file()
     beside.close()
 
 
@@ -126,7 +111,7 @@ def test_a_backup_holds_the_photos(hand, tmp_path):
     """Backed up to one file and restored into an empty folder, everything is whole."""
     stored = store_photo(hand.workshop, PHOTO)
     hand.write("photo", photo=stored.photo, width=stored.width, height=stored.height, what="bay")
-    file = hand.workshop.database.backup(tmp_path / "copy.zip")
+    file = hand.workshop.store.backup(tmp_path / "copy.zip")
     assert restore_backup(file, tmp_path / "new", NOW) is None
     again = Workshop(tmp_path / "new")
     assert log_of(again, hand.build).total == 2
@@ -138,7 +123,7 @@ def test_a_day_of_backups_is_a_folder_with_photos(hand, tmp_path):
     """The daily copy is restored like any other."""
     stored = store_photo(hand.workshop, PHOTO)
     hand.write("photo", photo=stored.photo, width=stored.width, height=stored.height, what="bay")
-    day = hand.workshop.database.daily_backup(NOW)
+    day = hand.workshop.store.daily_backup(NOW)
     assert day is not None
     restore_backup(day, tmp_path / "new", NOW)
     assert len(list((tmp_path / "new" / "photos").glob("*.jpg"))) == 1
@@ -194,9 +179,9 @@ def test_dropped_triggers_are_seen(stopped, hand):
 
 def test_a_full_disk_is_said(hand):
     """One sentence and what to do; nothing is half-written, and it works again after."""
-    with hand.workshop.database.write() as session:
-        pages = session.connection().exec_driver_sql("PRAGMA page_count").scalar()
-        session.connection().exec_driver_sql(f"PRAGMA max_page_count={pages}")
+    with hand.workshop.store.write() as books:
+        pages = books.session.connection().exec_driver_sql("PRAGMA page_count").scalar()
+        books.session.connection().exec_driver_sql(f"PRAGMA max_page_count={pages}")
 
     def many() -> None:
         for _ in range(200):
@@ -205,8 +190,8 @@ def test_a_full_disk_is_said(hand):
     with pytest.raises(Unavailable, match="disk is full") as refusal:
         many()
     assert refusal.value.reason_code == "disk_full"
-    with hand.workshop.database.write() as session:
-        session.connection().exec_driver_sql("PRAGMA max_page_count=1000000")
+    with hand.workshop.store.write() as books:
+        books.session.connection().exec_driver_sql("PRAGMA max_page_count=1000000")
     hand.write("note", text="written again")
     assert all(line.startswith("ok") for line in verify(hand.workshop))
 
@@ -220,7 +205,7 @@ def test_a_photo_on_a_full_disk(hand, monkeypatch):
     monkeypatch.setattr("hollet.store.files.os.fsync", full)
     with pytest.raises(Unavailable, match="disk is full"):
         store_photo(hand.workshop, PHOTO)
-    assert list((hand.workshop.database.folder / "photos").glob("*")) == []
+    assert list((hand.workshop.store.folder / "photos").glob("*")) == []
 
 
 def test_a_folder_that_cannot_be_made(tmp_path):
@@ -277,16 +262,16 @@ def test_the_log_page_looks_at_what_is_new(hand, monkeypatch):
     hand.write("note", text="one")
     assert log_of(hand.workshop, hand.build).whole
     read: list[int] = []
-    chain_hash = journal.chain_hash
+    chain_hash = chain.chain_hash
 
-    def counted(previous: str, row: journal.Line) -> str:
+    def counted(previous: str, row: Line) -> str:
         read.append(row.seq)
         return chain_hash(previous, row)
 
-    monkeypatch.setattr(journal, "chain_hash", counted)
+    monkeypatch.setattr(chain, "chain_hash", counted)
     hand.write("note", text="two")
     read.clear()
     assert log_of(hand.workshop, hand.build).whole
     assert read == [3]
-    doctored(hand.workshop.database.folder, "UPDATE entry SET hash='0' WHERE seq=3")
+    doctored(hand.workshop.store.folder, "UPDATE entry SET hash='0' WHERE seq=3")
     assert not log_of(hand.workshop, hand.build).whole

@@ -6,17 +6,16 @@ import json
 import tomllib
 
 import pytest
-from sqlalchemy import select
 
 from hollet.core.entries import GearEdited, Note
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.services import builds, planning, sheets, shop, vehicles
-from hollet.services.archives import export_build, import_build, verify
+from hollet.services.archives import export_build, import_build
 from hollet.services.gear import all_gear, edit_gear, gear_of
 from hollet.services.logging import log_of
+from hollet.services.verifying import verify
 from hollet.services.workshop import SHOP, Workshop
-from hollet.store import journal
-from hollet.store.models import BuildRow, VehicleRow
+from hollet.store.chain import entry_of
 from tests.support import ACT, SMALL
 
 FACTS = SMALL.replace(
@@ -165,10 +164,8 @@ def test_facts_go_with_the_vehicle(workshop):
         version=1,
         entry_id=workshop.new_id(),
     )
-    with workshop.database.read() as session:
-        assert json.loads(session.execute(select(VehicleRow.facts)).scalar_one()) == {
-            "turbo": "yes"
-        }
+    with workshop.store.read() as books:
+        assert [json.loads(v.facts) for v in books.vehicles.all()] == [{"turbo": "yes"}]
     assert [b.name for b in builds.cards(workshop)] == ["A", "B"]
 
 
@@ -202,11 +199,10 @@ def test_a_line_of_the_first_version_is_lifted(hand):
         "before": limit.model_dump(exclude_none=True),
         "after": after,
     }
-    with hand.workshop.database.write() as session:
-        draft = hand.workshop.draft(hand.build, Note(text="x"), "MK")
-        row = journal.append(session, draft)
+    with hand.workshop.store.write() as books:
+        row = books.log.append(hand.workshop.draft(hand.build, Note(text="x"), "MK"))
     row.kind, row.version, row.body = "plan edited", 1, json.dumps(body)
-    entry = journal.entry_of(row)
+    entry = entry_of(row)
     assert [(c.op, c.after.hi) for c in entry.body.changes] == [("limit", "0.080")]
     assert json.loads(row.body)["path"] == "limit/clearance"
 
@@ -290,8 +286,8 @@ def test_gear_is_kept_and_guarded(workshop):
     edit_gear(workshop, GearEdited(name="engine hoist", state="broken"), version=1, who="TR")
     assert [(g.name, g.state) for g in all_gear(workshop)] == [("Engine hoist", "broken")]
     assert gear_of(workshop).lacking() == ("engine hoist",)
-    with workshop.database.read() as session:
-        assert [row.kind for row in journal.read(session, SHOP)].count("gear edited") == 2
+    with workshop.store.read() as books:
+        assert [row.kind for row in books.log.read(SHOP)].count("gear edited") == 2
 
 
 def test_unknown_builds_and_sheets(workshop):
@@ -302,8 +298,8 @@ def test_unknown_builds_and_sheets(workshop):
         builds.make_build(workshop, sheets=["none"], name="x", vehicle="y", about="z", who="MK")
     with pytest.raises(Refused):
         builds.make_build(workshop, sheets=[], name="x", vehicle="y", about="z", who="MK")
-    with workshop.database.read() as session:
-        assert session.execute(select(BuildRow)).first() is None
+    with workshop.store.read() as books:
+        assert books.builds.all() == []
 
 
 def test_the_vehicle_in_other_words(hand):
@@ -355,7 +351,7 @@ def test_no_words_of_a_vehicle_without_their_line(hand, monkeypatch):
     def full(*_):
         raise OSError("no space left")
 
-    monkeypatch.setattr("hollet.store.journal.append", full)
+    monkeypatch.setattr("hollet.store.tables.SqliteLog.append", full)
     with pytest.raises(OSError, match="no space left"):
         vehicles.describe(
             hand.workshop,

@@ -11,9 +11,10 @@ from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.procedure.stuck import StuckFacts
 from hollet.library.pictures import PICTURES, picture
 from hollet.services import builds, devices, photos, sounds, takedown
-from hollet.services.archives import export_build, import_build, verify
+from hollet.services.archives import export_build, import_build
 from hollet.services.builds import make_build
 from hollet.services.devices import Pairing
+from hollet.services.verifying import verify
 from hollet.services.workshop import Workshop
 from hollet.store.database import SCHEMA
 from tests.support import Hand
@@ -65,7 +66,7 @@ def test_no_photo(workshop, data, code):
     with pytest.raises(Refused) as refusal:
         photos.store_photo(workshop, data)
     assert refusal.value.reason_code == code
-    assert not list(workshop.database.folder.glob("photos/*"))
+    assert not list(workshop.store.folder.glob("photos/*"))
 
 
 def test_too_many_pixels(workshop, monkeypatch):
@@ -190,7 +191,7 @@ def test_pairing(workshop):
     assert shown.qr.startswith("M")
     paired = pairing.pair(shown.code, "phone of MK", "MK", PEER)
     assert devices.known_device(workshop, paired.token).name == "phone of MK"
-    assert paired.token not in (workshop.database.folder / "hollet.sqlite").read_bytes().decode(
+    assert paired.token not in (workshop.store.folder / "hollet.sqlite").read_bytes().decode(
         "latin-1"
     )
     with pytest.raises(Refused):

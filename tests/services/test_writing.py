@@ -8,7 +8,6 @@ from hollet.services import builds, planning, sheets, tools
 from hollet.services.figures import read_figure
 from hollet.services.logging import log_of, stands_on
 from hollet.services.workshop import SHOP, Workshop, initials
-from hollet.store import journal
 from tests.support import ACT, SMALL
 
 
@@ -28,7 +27,7 @@ def test_same_id_after_a_restart(hand):
     entry_id = hand.workshop.new_id()
     hand.write("note", entry_id, text="x")
     hand.workshop.close()
-    again = Workshop(hand.workshop.database.folder)
+    again = Workshop(hand.workshop.store.folder)
     hand.workshop = again
     assert hand.write("note", entry_id, text="x").seq == 2
     again.close()
@@ -206,8 +205,8 @@ def test_tool_versions_and_log(hand):
     assert (edited.version, hand.workshop.tools()["m1"].mpe) == (2, "0.003")
     with pytest.raises(Conflict):
         tools.edit_tool(hand.workshop, tool.model_dump(), who="TR", version=1)
-    with hand.workshop.database.read() as session:
-        rows = list(journal.read(session, SHOP))
+    with hand.workshop.store.read() as books:
+        rows = list(books.log.read(SHOP))
     assert rows[-1].kind == "tool edited"
     assert rows[-1].who == "TR"
 

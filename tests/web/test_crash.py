@@ -12,8 +12,8 @@ import urllib.error
 import urllib.request
 from http.client import HTTPException
 
-from hollet.services.archives import verify
 from hollet.services.logging import log_of
+from hollet.services.verifying import verify
 from hollet.services.workshop import Workshop
 from tests.services.conftest import stock
 

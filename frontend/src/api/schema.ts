@@ -4203,13 +4203,16 @@ export interface components {
         };
         /**
          * LogView
-         * @description A stretch of the log, newest first, and whether the chain holds.
+         * @description A stretch of the log, newest first, whether the chain holds, and what was `changed` past
+         *     Hollet.
          */
         LogView: {
             /** Accepted */
             accepted: components["schemas"]["LogLine"][];
             /** Broken At */
             broken_at: number | null;
+            /** Changed */
+            changed: string[];
             /** Lines */
             lines: components["schemas"]["LogLine"][];
             /** Struck */
@@ -6353,6 +6356,8 @@ export interface components {
         ShopView: {
             /** Builds */
             builds: components["schemas"]["BuildCard"][];
+            /** Changed */
+            changed: string[];
             /** Currency */
             currency: string;
             /** Gear */

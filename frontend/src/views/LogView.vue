@@ -66,6 +66,7 @@ watch([kind, step, () => book.frame?.head], () => void load(), { immediate: true
       <aside>
         <h2 class="t20">Is the record whole?</h2>
         <p class="t28" :class="log.whole ? 'in' : 'outside'"><i :class="{ whole: log.whole }" aria-hidden="true" /> {{ log.whole ? 'Whole' : `Broken at line ${log.broken_at}` }}</p>
+        <p v-for="words in log.changed" :key="words" class="block" role="alert">{{ words }}</p>
         <p>Each line carries the mark of the line before it. {{ log.whole ? `All ${log.total} marks fit: no line was changed, taken out or put between.` : 'Lines from there on cannot be trusted. Compare with a backup.' }}</p>
         <h2 v-if="log.accepted.length" class="t20">Accepted in writing</h2>
         <ul><li v-for="line in log.accepted" :key="line.id" class="t16">{{ line.text }}</li></ul>

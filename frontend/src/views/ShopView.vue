@@ -41,6 +41,7 @@ useKeys(() => ({ ' ': () => first.value && open(first.value.id), PageDown: () =>
       <nav aria-label="Shop"><RouterLink class="btn small" to="/tools">Tools <kbd>T</kbd></RouterLink><RouterLink class="btn small" to="/sums">Sums <kbd>U</kbd></RouterLink><RouterLink class="btn small" to="/phones">Phones <kbd>H</kbd></RouterLink><RouterLink class="btn small" to="/new">New build <kbd>N</kbd></RouterLink><ArchiveButton /><button type="button" class="btn small" @click="session.toggleTheme">{{ session.dark ? 'Light' : 'Dark' }} <kbd>D</kbd></button><button type="button" class="btn small" @click="session.asked = true">{{ session.who || 'Who?' }}</button></nav>
     </section>
     <main>
+      <p v-for="words in shop.view?.changed ?? []" :key="words" class="block" role="alert"><b>{{ words }}.</b> No verdict that stands on it can be trusted until you have looked: “hollet verify” lists it, “hollet seal” takes it as it is.</p>
       <p v-for="words in shop.view?.unreadable ?? []" :key="words" class="block" role="alert">{{ words }}</p>
       <div v-if="shop.problem" class="block" role="alert"><p class="t24">{{ shop.problem }}</p><button type="button" class="btn small" @click="shop.load()">Look again</button></div>
       <section v-if="shop.view && !builds.length" class="empty">

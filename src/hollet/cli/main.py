@@ -22,6 +22,7 @@ __all__ = ["app"]
 
 app = typer.Typer(no_args_is_help=True, add_completion=False, help=__doc__)
 Port = Annotated[int, typer.Option(help="Port on 127.0.0.1.")]
+Initials = Annotated[str, typer.Option("--who", help="The initials of who takes it so.")]
 Data = Annotated[
     Path | None,
     typer.Option(
@@ -72,12 +73,12 @@ def serve(
         raise fail(f"Port {port} is busy: stop what uses it, or start with --port {port + 1}.")
     try:
         workshop = Workshop(data_folder(data))
-        found = workshop.database.quick_check()
-        if found != "ok":
+        found = workshop.store.damage()
+        if found:
             raise Unavailable(
                 f"the database is damaged ({found}): restore a backup with 'hollet restore FILE'"
             )
-        workshop.database.daily_backup(datetime.now(UTC))
+        workshop.store.daily_backup(datetime.now(UTC))
     except (HolletError, OSError) as error:
         raise fail(f"Hollet cannot start: {error}") from error
     typer.echo(
@@ -198,7 +199,7 @@ def looked_at(data: Path | None) -> "Workshop":
 def backup(file: Path, data: Data = None) -> None:
     """Copy the whole database to FILE while Hollet runs."""
     workshop = looked_at(data)
-    typer.echo(f"Copied to {workshop.database.backup(file)}")
+    typer.echo(f"Copied to {workshop.store.backup(file)}")
     workshop.close()
 
 
@@ -220,7 +221,7 @@ def restore(file: Path, data: Data = None) -> None:
 @app.command()
 def verify(data: Data = None) -> None:
     """Check the database, every chain and every plan; exit code 1 when something is broken."""
-    from hollet.services.archives import verify as check
+    from hollet.services.verifying import verify as check
 
     workshop = looked_at(data)
     lines = check(workshop)
@@ -228,6 +229,23 @@ def verify(data: Data = None) -> None:
     typer.echo("\n".join(lines))
     if any(line.startswith("broken") for line in lines):
         raise typer.Exit(1)
+
+
+@app.command()
+def seal(who: Initials, data: Data = None) -> None:
+    """Take everything as it stands now for what Hollet left, where it was changed past Hollet on
+    purpose. Stop Hollet first; the shop's log says who took what.
+    """
+    from hollet.services.verifying import accept_as_it_is
+    from hollet.services.workshop import Workshop
+
+    try:
+        workshop = Workshop(data_folder(data))
+        taken = accept_as_it_is(workshop, who)
+        workshop.close()
+    except HolletError as error:
+        raise fail(error.message) from error
+    typer.echo("\n".join(f"taken as it is: {words}" for words in taken) or "nothing was changed")
 
 
 @app.command()

@@ -24,9 +24,22 @@ from hollet.core.errors import Refused
 
 __all__ = ["FIELDS", "FORMAT", "Unpacked", "pack", "unpack"]
 
-FORMAT = "hollet-build-3"
-KNOWN_FORMATS = ("hollet-build-1", "hollet-build-2", FORMAT)
-FIELDS = ("id", "chain", "seq", "time", "bench_time", "who", "kind", "version", "body", "hash")
+FORMAT = "hollet-build-4"
+KNOWN_FORMATS = ("hollet-build-1", "hollet-build-2", "hollet-build-3", FORMAT)
+FIELDS = (
+    "id",
+    "chain",
+    "seq",
+    "time",
+    "bench_time",
+    "who",
+    "kind",
+    "version",
+    "body",
+    "hash",
+    "sent",
+    "rule",
+)
 MEMBERS = ("build.json", "log.jsonl")
 PHOTO = re.compile(r"photos/([0-9a-f]{64})\.jpg")
 SOUND = re.compile(r"sounds/([0-9a-f]{64})\.snd")
@@ -69,6 +82,8 @@ class LineIn(BaseModel):
     version: Annotated[int, Field(ge=1, le=99)]
     body: Annotated[str, Field(max_length=20_000_000)]
     hash: Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
+    sent: Annotated[str, Field(pattern=r"^([0-9a-f]{64})?$")] = ""
+    rule: Annotated[int, Field(ge=1, le=2)] = 1
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,6 +1,5 @@
-"""Whole builds out and in, attempts as CSV, and the check of everything."""
+"""Whole builds out and in, and attempts as CSV."""
 
-import hashlib
 import json
 import re
 from collections.abc import Callable
@@ -8,43 +7,37 @@ from datetime import datetime
 from typing import Any
 
 from pydantic import ValidationError
-from sqlalchemy import func, select
-from sqlalchemy.orm import Session
 
-from hollet.core.entries import Body, BookState
+from hollet.core.entries import BookState
 from hollet.core.entries.fold import state_after
 from hollet.core.entries.kinds import KINDS
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import Conflict, Refused
-from hollet.core.procedure.plan import Plan
 from hollet.core.steps.run import attempts_of
 from hollet.exchange.archive import FIELDS, pack, unpack
 from hollet.exchange.csv import table
 from hollet.services.photos import reencode
 from hollet.services.sounds import check_sound
-from hollet.services.workshop import SHOP, Workshop
-from hollet.store import journal
+from hollet.services.workshop import Workshop
+from hollet.store.chain import broken_at, entry_of
 from hollet.store.files import PHOTOS, SOUNDS, keep, path_of
-from hollet.store.models import BuildRow, EntryRow, VehicleRow
+from hollet.store.protocols import Books
+from hollet.store.records import BuildRecord, Line, PlanRecord, VehicleRecord
 
-__all__ = ["attempts_csv", "export_build", "import_build", "verify"]
+__all__ = ["attempts_csv", "export_build", "import_build"]
 
 
 NAME = re.compile(r"[0-9A-Za-z-]{1,64}")
 KEPT = {"photo": PHOTOS, "sound": SOUNDS}
 """Under which key of a body the name of which sort of file stands."""
-SHOWN: dict[str, Callable[[Body], str | None]] = {
-    PHOTOS: lambda body: body.shown_photo(),
-    SOUNDS: lambda body: body.shown_sound(),
-}
 
 
 def export_build(workshop: Workshop, build: str) -> bytes:
     """The archive of a build."""
-    with workshop.held(build), workshop.database.read() as session:
-        row = session.get(BuildRow, build)
+    with workshop.held(build), workshop.store.read() as books:
+        row = books.builds.get(build)
         assert row is not None
-        vehicle = session.get(VehicleRow, row.vehicle)
+        vehicle = books.vehicles.get(row.vehicle)
         assert vehicle is not None
         facts = {
             "id": row.id,
@@ -52,12 +45,12 @@ def export_build(workshop: Workshop, build: str) -> bytes:
             "made": row.made,
             "vehicle": {"id": vehicle.id, "name": vehicle.name, "about": vehicle.about},
         }
-        entries = [{key: getattr(e, key) for key in FIELDS} for e in journal.read(session, build)]
+        entries = [{key: getattr(e, key) for key in FIELDS} for e in books.log.read(build)]
     files = {
         sort: {
             name: path.read_bytes()
             for name in sorted(_named(entries, key))
-            if (path := path_of(workshop.database.folder, name, sort)).is_file()
+            if (path := path_of(workshop.store.folder, name, sort)).is_file()
         }
         for key, sort in KEPT.items()
     }
@@ -72,11 +65,11 @@ def _named(entries: list[dict[str, Any]], key: str) -> set[str]:
     }
 
 
-def _free_name(session: Session, name: str) -> str:
+def _free_name(books: Books, name: str) -> str:
     """The name, or with a number where another vehicle of the shop has it: two vehicles of one name
     would be taken for one.
     """
-    taken = set(session.execute(select(VehicleRow.name)).scalars())
+    taken = {vehicle.name for vehicle in books.vehicles.all()}
     return next(
         free
         for free in (name, *(f"{name} ({k})" for k in range(2, len(taken) + 3)))
@@ -101,53 +94,32 @@ def import_build(workshop: Workshop, data: bytes) -> str:
     assert whole is not None
     _check_files(unpacked.photos, _named(unpacked.entries, "photo"), "photo", reencode)
     _check_files(unpacked.sounds, _named(unpacked.entries, "sound"), "recording", check_sound)
-    with workshop.database.read() as session:
-        if session.get(BuildRow, build) is not None:
-            raise Conflict(
-                "this build is here already: nothing was read in", reason_code="build_here"
-            )
+    with workshop.store.read() as books:
+        _not_here(books, build)
     for sort, kept in (
         (PHOTOS, unpacked.photos),
         (SOUNDS, unpacked.sounds),
     ):  # a file lies on the disk before its entry does; a left-over one harms nobody
         for data in kept.values():
-            keep(workshop.database.folder, data, sort)
-    with workshop.database.write() as session:
-        if session.get(BuildRow, build) is not None:
-            raise Conflict(
-                "this build is here already: nothing was read in", reason_code="build_here"
-            )
-        vehicle = facts["vehicle"]
-        if session.get(VehicleRow, vehicle["id"]) is None:
-            session.add(
-                VehicleRow(
-                    id=vehicle["id"],
-                    name=_free_name(session, vehicle["name"]),
-                    about=vehicle["about"],
-                    version=1,
-                    facts=json.dumps(whole.facts, sort_keys=True),
-                )
-            )
-            session.flush()
-        session.add(
-            BuildRow(
-                id=build,
-                name=facts["name"],
-                vehicle=vehicle["id"],
-                made=facts["made"],
-                plan=whole.model_dump_json(),
-                version=1,
-            )
-        )
-        session.flush()
-        if any(journal.row_of(session, row.id) is not None for row in rows):
-            raise Conflict(
-                "lines of this archive are here already under another build", reason_code="id_used"
-            )
-        session.add_all(rows)
+            keep(workshop.store.folder, data, sort)
+    vehicle = facts["vehicle"]
+    with workshop.store.write() as books:
+        _not_here(books, build)
+        if books.vehicles.get(vehicle["id"]) is None:
+            name = _free_name(books, vehicle["name"])
+            known = json.dumps(whole.facts, sort_keys=True)
+            books.vehicles.put(VehicleRecord(vehicle["id"], name, vehicle["about"], known, 1))
+        books.builds.put(BuildRecord(build, facts["name"], vehicle["id"], facts["made"]))
+        books.plans.put(PlanRecord(build, whole.model_dump_json(), 1))
+        books.log.take_in(rows)
     workshop.forget(build)
     workshop.tell("", 0)
     return build
+
+
+def _not_here(books: Books, build: str) -> None:
+    if books.builds.get(build) is not None:
+        raise Conflict("this build is here already: nothing was read in", reason_code="build_here")
 
 
 def _check_files(
@@ -168,7 +140,7 @@ def _check_files(
 
 def _checked(
     facts: dict[str, Any], entries: list[dict[str, Any]]
-) -> tuple[dict[str, Any], list[EntryRow], BookState]:
+) -> tuple[dict[str, Any], list[Line], BookState]:
     try:
         build, vehicle = facts["id"], facts["vehicle"]
         texts = [
@@ -183,21 +155,21 @@ def _checked(
             raise ValueError
         if not all(NAME.fullmatch(name) for name in (build, vehicle["id"])):
             raise ValueError
-        rows = [EntryRow(**e, strikes=None, sent="") for e in entries]
+        rows = [Line(**e, strikes=None) for e in entries]
         if any(row.chain != build or row.kind not in KINDS for row in rows):
             raise ValueError
         if any(row.version > KINDS[row.kind].version for row in rows):
             raise ValueError
-        broken = journal.broken_at(iter(rows))
+        folded = [entry_of(row) for row in rows]
+        for row, entry in zip(rows, folded, strict=True):
+            row.strikes = entry.body.strikes()
+        broken = broken_at(rows)
         if broken is not None:
             raise Refused(
                 "bad_archive",
                 f"the archive was not read in: its chain breaks at line {broken}",
                 field="file",
             )
-        folded = [journal.entry_of(row) for row in rows]
-        for row, entry in zip(rows, folded, strict=True):
-            row.strikes = entry.body.strikes()
         state = state_after(folded)
         if state.plan is None:
             raise ValueError
@@ -210,31 +182,6 @@ def _checked(
             field="file",
         ) from error
     return facts, rows, state
-
-
-def _verified_files(workshop: Workshop, name: str, state: BookState) -> list[str]:
-    """A line each on the photos and recordings of a build: whether each lies on the disk with the
-    bytes that its name is the hash of.
-    """
-    lines = []
-    for sort, shown in SHOWN.items():
-        named = {found for e in state.entries.values() if (found := shown(e.body))}
-        paths = {file: path_of(workshop.database.folder, file, sort) for file in sorted(named)}
-        bad = [
-            file
-            for file, path in paths.items()
-            if not path.is_file() or hashlib.sha256(path.read_bytes()).hexdigest() != file
-        ]
-        if named:
-            lines.append(
-                (
-                    f"broken: {sort} of {name}, {len(bad)} of {len(named)} missing or changed, "
-                    f"{bad[0][:12]}"
-                )
-                if bad
-                else f"ok: {sort} of {name}, {len(named)}"
-            )
-    return lines
 
 
 def attempts_csv(workshop: Workshop, build: str) -> str:
@@ -289,53 +236,3 @@ def attempts_csv(workshop: Workshop, build: str) -> str:
                     (*own, "", "", "", "", assumed)
                 ]
     return table(head, rows)
-
-
-TRIGGERS = {"entry_no_update", "entry_no_delete"}
-"""What keeps the log from being rewritten."""
-
-
-def verify(workshop: Workshop) -> list[str]:
-    """Everything that can be checked, in lines; each begins with "ok" or "broken"."""
-    whole = workshop.database.integrity() == "ok"
-    lines = [f"{'ok' if whole else 'broken'}: database file"]
-    lines += [f"broken: there is no {name}" for name in workshop.database.missing_columns()]
-    missing = TRIGGERS - workshop.database.triggers()
-    lines += ["broken: what keeps the log from being rewritten was taken out"] if missing else []
-    with workshop.database.read() as session:
-        lines += _verified_chain(session, SHOP, "shop")[0]
-        builds = [(r.id, r.name, r.plan) for r in session.execute(select(BuildRow)).scalars()]
-        for chain, name, plan in builds:
-            told, state = _verified_chain(session, chain, name)
-            lines += told
-            if state is not None:
-                same = _reads(plan) == state.whole
-                lines += _verified_files(workshop, name, state)
-                lines.append(f"{'ok' if same else 'broken'}: plan of {name}, rebuilt from its log")
-        orphans = _orphans(session, {SHOP, *(chain for chain, _, _ in builds)})
-    return lines + [f"broken: the build of {count} lines is gone ({c})" for c, count in orphans]
-
-
-def _reads(plan: str) -> Plan | None:
-    try:
-        return Plan.model_validate_json(plan)
-    except ValidationError:
-        return None
-
-
-def _verified_chain(session: Session, chain: str, name: str) -> tuple[list[str], BookState | None]:
-    """A line on a chain; and its state, where every line holds and can be read."""
-    broken = journal.broken_at(journal.read(session, chain))
-    entries = [journal.readable(row) for row in journal.read(session, chain)]
-    unread = next((k for k, entry in enumerate(entries, 1) if entry is None), None)
-    at = min((line for line in (broken, unread) if line is not None), default=None)
-    if at is not None:
-        return [f"broken: log of {name} at line {at}"], None
-    state = state_after(entry for entry in entries if entry is not None)
-    return [f"ok: log of {name}, {len(entries)} lines"], state
-
-
-def _orphans(session: Session, known: set[str]) -> list[tuple[str, int]]:
-    """Chains of lines whose build is not there."""
-    counted = select(EntryRow.chain, func.count()).group_by(EntryRow.chain)
-    return [(row[0], row[1]) for row in session.execute(counted) if row[0] not in known]

@@ -2,10 +2,10 @@
 
 import json
 from collections.abc import Sequence
+from dataclasses import replace
 from functools import partial
 
 from pydantic import BaseModel
-from sqlalchemy import select
 
 from hollet.core import entries as b
 from hollet.core.book.gates import GATE_LINE, GateAnswer, gate_answers
@@ -24,10 +24,9 @@ from hollet.screens.sentences import line_of
 from hollet.screens.turned import TurnedView, turned_of
 from hollet.services.gear import gear_of
 from hollet.services.sheets import find_sheet
-from hollet.services.vehicles import VehicleStanding, vehicle_of, vehicles
+from hollet.services.vehicles import VehicleStanding, vehicle_named, vehicle_of, vehicles
 from hollet.services.workshop import Workshop
-from hollet.store import journal
-from hollet.store.models import BuildRow, VehicleRow
+from hollet.store.records import BuildRecord, PlanRecord, VehicleRecord
 
 __all__ = ["BuildCard", "GateView", "bench", "cards", "frame", "gate", "make_build", "turned"]
 
@@ -85,39 +84,24 @@ def make_build(
     build = build_id or workshop.new_id()
     body = b.PlanEdited(what=f"plan made from {plan.title}"[:200], sheet=plan)
     first = workshop.draft(build, body, who)
-    with workshop.database.write() as session:
-        if session.get(BuildRow, build) is not None:
+    with workshop.store.write() as books:
+        if books.builds.get(build) is not None:
             raise Conflict("this build is made already", reason_code="id_used")
-        found = session.execute(
-            select(VehicleRow).where(VehicleRow.name == vehicle)
-        ).scalar_one_or_none()
-        if found is None:
-            found = VehicleRow(id=workshop.new_id(), name=vehicle, about=about, version=1)
-            session.add(found)
-        found.facts = json.dumps(plan.facts, sort_keys=True)
-        session.flush()
-        session.add(
-            BuildRow(
-                id=build,
-                name=name,
-                vehicle=found.id,
-                made=first.time,
-                plan=plan.model_dump_json(),
-                version=1,
-            )
+        found = vehicle_named(books, vehicle) or VehicleRecord(
+            workshop.new_id(), vehicle, about, "{}", 1
         )
-        session.flush()
-        journal.append(session, first)
+        books.vehicles.put(replace(found, facts=json.dumps(plan.facts, sort_keys=True)))
+        books.builds.put(BuildRecord(build, name, found.id, first.time))
+        books.plans.put(PlanRecord(build, plan.model_dump_json(), 1))
+        books.log.append(first)
     workshop.tell("", 0)
     return build
 
 
 def _vehicle_facts(workshop: Workshop, vehicle: str) -> dict[str, str]:
-    with workshop.database.read() as session:
-        row = session.execute(
-            select(VehicleRow).where(VehicleRow.name == vehicle)
-        ).scalar_one_or_none()
-        return dict(json.loads(row.facts)) if row else {}
+    with workshop.store.read() as books:
+        found = vehicle_named(books, vehicle)
+        return dict(json.loads(found.facts)) if found else {}
 
 
 def _card(workshop: Workshop, row: tuple[str, str, str, str], stands: VehicleStanding) -> BuildCard:
@@ -138,12 +122,14 @@ def _card(workshop: Workshop, row: tuple[str, str, str, str], stands: VehicleSta
 
 
 def _rows(workshop: Workshop, build: str | None = None) -> list[tuple[str, str, str, str]]:
-    query = select(BuildRow.id, BuildRow.name, VehicleRow.name, VehicleRow.about).join(
-        VehicleRow, VehicleRow.id == BuildRow.vehicle
-    )
-    query = query.where(BuildRow.id == build) if build else query.order_by(BuildRow.made)
-    with workshop.database.read() as session:
-        return [(r[0], r[1], r[2], r[3]) for r in session.execute(query)]
+    with workshop.store.read() as books:
+        if build is not None:
+            one = books.builds.get(build)
+            found = [one] if one is not None else []
+        else:
+            found = sorted(books.builds.all(), key=lambda b: b.made)
+        of = {v.id: v for v in books.vehicles.all()}
+        return [(b.id, b.name, of[b.vehicle].name, of[b.vehicle].about) for b in found]
 
 
 def cards(workshop: Workshop) -> tuple[BuildCard, ...]:

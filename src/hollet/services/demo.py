@@ -22,7 +22,7 @@ from hollet.services.gear import edit_gear
 from hollet.services.takedown import take_rebuild
 from hollet.services.tools import check_tool, edit_tool, presets, set_gauge, try_tool
 from hollet.services.workshop import Workshop
-from hollet.store.models import ShopRow
+from hollet.store.records import ShopRecord
 
 __all__ = ["fill_demo", "make_demo"]
 
@@ -145,14 +145,8 @@ def fill_demo(workshop: Workshop, now: datetime | None = None, *, box_open: bool
     clock = DemoClock(now - timedelta(days=23))
     workshop.clock = clock
     try:
-        with workshop.database.write() as session:
-            shop = session.get(ShopRow, 1)
-            assert shop is not None
-            shop.name, shop.time_zone, shop.currency = (
-                "Harrow Moss rescue post",
-                "Europe/London",
-                "GBP",
-            )
+        with workshop.store.write() as books:
+            books.shop.put(ShopRecord(1, "Harrow Moss rescue post", "Europe/London", "GBP", 1))
         _tools(workshop)
         _engine_of_one(workshop, clock, now)
         clock.now = (

@@ -9,16 +9,15 @@ owner. Of a token only the SHA-256 is stored.
 import hashlib
 import secrets
 import threading
+from dataclasses import replace
 from datetime import datetime, timedelta
 
 from pydantic import BaseModel
-from sqlalchemy import select
 
 from hollet.core.entries import DeviceEdited
 from hollet.core.errors import NotFound, Refused
 from hollet.services.workshop import SHOP, Workshop
-from hollet.store import journal
-from hollet.store.models import DeviceRow
+from hollet.store.records import DeviceRecord
 
 __all__ = [
     "DeviceView",
@@ -114,12 +113,11 @@ class Pairing:
         draft = self.workshop.draft(
             SHOP, DeviceEdited(device=device, name=name, state="paired"), who
         )
-        with self.workshop.database.write() as session:
-            row = DeviceRow(id=device, name=name, token_hash=_hash(token), made=self.workshop.now())
-            session.add(row)
-            journal.append(session, draft)
-            view = _view(row)
-        return Paired(device=view, token=token)
+        record = DeviceRecord(device, name, _hash(token), self.workshop.now(), None)
+        with self.workshop.store.write() as books:
+            books.devices.put(record)
+            books.log.append(draft)
+        return Paired(device=_view(record), token=token)
 
 
 def _wrong(alive: bool, tries: int) -> str:
@@ -134,44 +132,35 @@ def _hash(token: str) -> str:
     return hashlib.sha256(token.encode()).hexdigest()
 
 
-def _view(row: DeviceRow) -> DeviceView:
-    return DeviceView(id=row.id, name=row.name, made=row.made, revoked=row.revoked)
+def _view(record: DeviceRecord) -> DeviceView:
+    return DeviceView(id=record.id, name=record.name, made=record.made, revoked=record.revoked)
 
 
 def all_devices(workshop: Workshop) -> tuple[DeviceView, ...]:
     """All devices, the newest first, revoked ones too."""
-    with workshop.database.read() as session:
-        return tuple(
-            _view(row)
-            for row in session.execute(select(DeviceRow).order_by(DeviceRow.made.desc())).scalars()
-        )
+    with workshop.store.read() as books:
+        newest = sorted(books.devices.all(), key=lambda d: d.made, reverse=True)
+        return tuple(_view(record) for record in newest)
 
 
 def known_device(workshop: Workshop, token: str) -> DeviceView | None:
     """The device with this token, if it is paired and not revoked."""
-    with workshop.database.read() as session:
-        row = session.execute(
-            select(DeviceRow).where(DeviceRow.token_hash == _hash(token))
-        ).scalar_one_or_none()
-        return _view(row) if row is not None and row.revoked is None else None
+    wanted = _hash(token)
+    with workshop.store.read() as books:
+        found = next((d for d in books.devices.all() if d.token_hash == wanted), None)
+        return _view(found) if found is not None and found.revoked is None else None
 
 
 def revoke(workshop: Workshop, device: str, who: str) -> DeviceView:
     """The device may open Hollet no more, at once."""
-    with workshop.database.write() as session:
-        row = session.get(DeviceRow, device)
-        if row is None:
+    with workshop.store.write() as books:
+        record = books.devices.get(device)
+        if record is None:
             raise NotFound("device", device)
-        if row.revoked is None:
-            row.revoked = workshop.now()
-            journal.append(
-                session,
-                workshop.draft(
-                    SHOP,
-                    DeviceEdited(device=device, name=row.name, state="revoked"),
-                    who,
-                ),
-            )
-        view = _view(row)
+        if record.revoked is None:
+            record = replace(record, revoked=workshop.now())
+            books.devices.put(record)
+            said = DeviceEdited(device=device, name=record.name, state="revoked")
+            books.log.append(workshop.draft(SHOP, said, who))
     workshop.tell("", 0)  # its open channels look whether they may go on
-    return view
+    return _view(record)

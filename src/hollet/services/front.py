@@ -20,6 +20,7 @@ from hollet.services import (
     sounds,
     tools,
     vehicles,
+    verifying,
 )
 from hollet.services.builds import BuildCard
 from hollet.services.gear import GearView
@@ -55,6 +56,7 @@ class ShopView(BaseModel):
     gear: list[GearView]
     presets: list[dict[str, Any]]
     unreadable: list[str]
+    changed: list[str]
 
 
 class AppendView(BaseModel):
@@ -81,6 +83,7 @@ def shop_view(workshop: Workshop) -> ShopView:
         gear=list(gear.all_gear(workshop)),
         presets=list(tools.presets()),
         unreadable=list(builds.unreadable(workshop)),
+        changed=verifying.changed_past(workshop),
     )
 
 

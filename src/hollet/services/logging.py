@@ -6,7 +6,6 @@ from collections.abc import Callable
 from typing import Any
 
 from pydantic import BaseModel, ConfigDict
-from sqlalchemy.orm import Session
 
 from hollet.core.acts.base import Act
 from hollet.core.acts.hand import Hand
@@ -16,8 +15,10 @@ from hollet.core.errors import Conflict, HolletError, NotFound
 from hollet.screens.sentences import LogLine, line_of
 from hollet.services.photos import photo_path
 from hollet.services.sounds import sound_path
+from hollet.services.verifying import changed_past
 from hollet.services.workshop import Workshop
-from hollet.store import journal
+from hollet.store.chain import broken_at
+from hollet.store.protocols import Books
 
 __all__ = ["LogView", "Sent", "log_of", "stands_on", "write_entry"]
 
@@ -36,13 +37,16 @@ class Sent(BaseModel):
 
 
 class LogView(BaseModel):
-    """A stretch of the log, newest first, and whether the chain holds."""
+    """A stretch of the log, newest first, whether the chain holds, and what was `changed` past
+    Hollet.
+    """
 
     lines: tuple[LogLine, ...]
     total: int
     struck: int
     whole: bool
     broken_at: int | None
+    changed: tuple[str, ...]
     accepted: tuple[LogLine, ...]
 
 
@@ -84,8 +88,8 @@ def write_entry(workshop: Workshop, build: str, sent: Sent, act: Act[Any]) -> Lo
 
 
 def _own_id(workshop: Workshop, entry_id: str) -> None:
-    with workshop.database.read() as session:
-        if journal.row_of(session, entry_id) is not None:
+    with workshop.store.read() as books:
+        if books.log.line(entry_id) is not None:
             raise Conflict(
                 "a line of another build has this id already: nothing was written",
                 reason_code="id_used",
@@ -93,8 +97,8 @@ def _own_id(workshop: Workshop, entry_id: str) -> None:
 
 
 def _again(workshop: Workshop, state: BookState, known: Line, digest: str) -> LogLine:
-    with workshop.database.read() as session:
-        row = journal.row_of(session, known.id)
+    with workshop.store.read() as books:
+        row = books.log.line(known.id)
     if row is None or row.sent != digest:
         raise Conflict(
             f"line {known.seq} has this id already, with something else in it",
@@ -163,9 +167,9 @@ def log_of(
             for e in entries
             if _wanted(state, e, step, kind) and (before is None or e.seq < before)
         ][:limit]
-        with workshop.database.read() as session:
-            broken = _broken(workshop, session, build)
-            hashes = journal.hashes_of(session, [e.id for e in chosen])
+        with workshop.store.read() as books:
+            broken = _broken(workshop, books, build)
+            hashes = books.log.hashes([e.id for e in chosen])
         accepted = state.all(Concession)[::-1]
         lines = tuple(
             line_of(state, e).model_copy(update={"hash": hashes.get(e.id, "")}) for e in chosen
@@ -176,19 +180,23 @@ def log_of(
             struck=len(state.struck),
             whole=broken is None,
             broken_at=broken,
+            changed=tuple(changed_past(workshop)),
             accepted=tuple(line_of(state, e) for e in accepted),
         )
 
 
-def _broken(workshop: Workshop, session: Session, build: str) -> int | None:
-    """The first line at which the chain does not hold; only what is new is looked at, once the rest
-    was found whole.
+def _broken(workshop: Workshop, books: Books, build: str) -> int | None:
+    """The first line at which the chain does not hold, or that is gone from its end; only what is
+    new is looked at, once the rest was found whole.
     """
     seq, mark = workshop.verified.get(build, (0, ""))
-    broken = journal.broken_behind(session, build, seq, mark)
-    if broken is None:
-        workshop.verified[build] = journal.head(session, build)
-    return broken
+    if seq and books.log.hash_at(build, seq) != mark:
+        return broken_at(books.log.read(build)) or seq
+    broken = broken_at(books.log.read(build, after=seq), mark, seq + 1)
+    if broken is not None:
+        return broken
+    head = workshop.verified[build] = books.log.head(build)
+    return workshop.cut_at(build, head[0])
 
 
 FILTERS = {"left open": ("left open", "undone"), "accepted": ("concession",)}

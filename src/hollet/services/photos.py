@@ -84,16 +84,14 @@ def store_photo(workshop: Workshop, data: bytes) -> StoredPhoto:
     Its entry in a log is written apart.
     """
     stored, width, height = reencode(data)
-    return StoredPhoto(
-        photo=files.keep(workshop.database.folder, stored), width=width, height=height
-    )
+    return StoredPhoto(photo=files.keep(workshop.store.folder, stored), width=width, height=height)
 
 
 def photo_path(workshop: Workshop, photo: str) -> Path:
     """The file of a photo; raises NotFound."""
     if not (len(photo) == 64 and all(c in "0123456789abcdef" for c in photo)):
         raise NotFound("photo", photo[:80])
-    path = files.path_of(workshop.database.folder, photo)
+    path = files.path_of(workshop.store.folder, photo)
     if not path.is_file():
         raise NotFound("photo", photo)
     return path

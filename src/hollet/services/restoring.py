@@ -5,11 +5,12 @@ from datetime import datetime
 from pathlib import Path
 
 from hollet.core.errors import HolletError, Refused
-from hollet.services.archives import verify
+from hollet.services.verifying import verify
 from hollet.services.workshop import Workshop
 from hollet.store.backups import FILE, copy, is_hollet, keep_as_it_is, unfold
 from hollet.store.files import ENDINGS
 from hollet.store.lock import FolderLock
+from hollet.store.seals import HEADS
 
 __all__ = ["restore_backup"]
 
@@ -76,5 +77,7 @@ def _swap(trial: Path, folder: Path, now: datetime) -> Path | None:
                 shutil.copy2(path, folder / sort / path.name)
     for leftover in (folder / f"{FILE}-wal", folder / f"{FILE}-shm"):
         leftover.unlink(missing_ok=True)
+    shutil.rmtree(folder / HEADS, ignore_errors=True)
     copy(trial / FILE, folder / FILE)
+    shutil.copytree(trial / HEADS, folder / HEADS)
     return kept

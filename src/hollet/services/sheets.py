@@ -4,7 +4,6 @@ import re
 import tomllib
 
 from pydantic import BaseModel
-from sqlalchemy import select
 
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.procedure.combining import combine_sheets
@@ -13,7 +12,7 @@ from hollet.core.procedure.read import read_sheet
 from hollet.core.procedure.sheet import Sheet
 from hollet.library.shelf import sheet_names, sheet_text
 from hollet.services.workshop import Workshop
-from hollet.store.models import SheetRow
+from hollet.store.records import SheetRecord
 
 __all__ = ["SheetCard", "find_sheet", "keep_sheet", "parse_sheet", "save_sheet", "sheet_cards"]
 
@@ -80,10 +79,8 @@ def _card(sheet: Sheet, shipped: bool) -> SheetCard:
 
 def sheet_cards(workshop: Workshop) -> tuple[SheetCard, ...]:
     """Shipped and own sheets."""
-    with workshop.database.read() as session:
-        own = [
-            row.text for row in session.execute(select(SheetRow).order_by(SheetRow.id)).scalars()
-        ]
+    with workshop.store.read() as books:
+        own = [record.text for record in books.sheets.all()]
     return (
         *(_card(_ships(name), True) for name in sheet_names()),
         *(_card(parse_sheet(text), False) for text in own),
@@ -103,12 +100,9 @@ def save_sheet(workshop: Workshop, text: str) -> SheetCard:
 def keep_sheet(workshop: Workshop, text: str) -> SheetCard:
     """Keep the text of an own sheet, new or in place of the one with its id."""
     sheet = parse_sheet(text)
-    with workshop.database.write() as session:
-        row = session.get(SheetRow, sheet.id)
-        if row is None:
-            session.add(SheetRow(id=sheet.id, title=sheet.title, text=text, version=1))
-        else:
-            row.title, row.text, row.version = sheet.title, text, row.version + 1
+    with workshop.store.write() as books:
+        old = books.sheets.get(sheet.id)
+        books.sheets.put(SheetRecord(sheet.id, sheet.title, text, old.version + 1 if old else 1))
     return _card(sheet, False)
 
 
@@ -116,10 +110,10 @@ def find_sheet(workshop: Workshop, sheet_id: str, *, missing_ok: bool = False) -
     """The sheet with this id; NotFound, or None with `missing_ok`, when there is none."""
     if sheet_id in sheet_names():
         return _ships(sheet_id)
-    with workshop.database.read() as session:
-        row = session.get(SheetRow, sheet_id)
-        if row is None:
+    with workshop.store.read() as books:
+        record = books.sheets.get(sheet_id)
+        if record is None:
             if missing_ok:
                 return None
             raise NotFound("sheet", sheet_id)
-        return parse_sheet(row.text)
+        return parse_sheet(record.text)

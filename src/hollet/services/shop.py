@@ -1,5 +1,6 @@
 """The workshop's own facts: its name, time zone and currency."""
 
+from dataclasses import asdict
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from pydantic import BaseModel
@@ -7,8 +8,7 @@ from pydantic import BaseModel
 from hollet.core.entries import Note
 from hollet.core.errors import Conflict, Refused
 from hollet.services.workshop import SHOP, Workshop
-from hollet.store import journal
-from hollet.store.models import ShopRow
+from hollet.store.records import ShopRecord
 
 __all__ = ["ShopFacts", "edit_shop", "shop_facts"]
 
@@ -26,12 +26,10 @@ class ShopFacts(BaseModel):
 
 def shop_facts(workshop: Workshop) -> ShopFacts:
     """What the frame says of the shop."""
-    with workshop.database.read() as session:
-        row = session.get(ShopRow, 1)
-        assert row is not None
-        return ShopFacts(
-            name=row.name, time_zone=row.time_zone, currency=row.currency, version=row.version
-        )
+    with workshop.store.read() as books:
+        record = books.shop.get(1)
+        assert record is not None
+        return ShopFacts.model_validate(asdict(record))
 
 
 def edit_shop(workshop: Workshop, facts: ShopFacts, who: str) -> ShopFacts:
@@ -63,19 +61,14 @@ def edit_shop(workshop: Workshop, facts: ShopFacts, who: str) -> ShopFacts:
         ),
         who,
     )
-    with workshop.database.write() as session:
-        row = session.get(ShopRow, 1)
-        assert row is not None
-        if row.version != facts.version:
+    with workshop.store.write() as books:
+        record = books.shop.get(1)
+        assert record is not None
+        if record.version != facts.version:
             raise Conflict(
                 "the shop was described anew by somebody else: look again", reason_code="moved_on"
             )
-        row.name, row.time_zone, row.currency, row.version = (
-            name,
-            facts.time_zone,
-            currency,
-            row.version + 1,
-        )
-        journal.append(session, draft)
+        books.shop.put(ShopRecord(1, name, facts.time_zone, currency, record.version + 1))
+        books.log.append(draft)
     workshop.tell("", 0)
     return shop_facts(workshop)

@@ -56,14 +56,14 @@ def store_sound(workshop: Workshop, data: bytes) -> StoredSound:
     Its entry in a log is written apart.
     """
     check_sound(data)
-    return StoredSound(sound=files.keep(workshop.database.folder, data, files.SOUNDS))
+    return StoredSound(sound=files.keep(workshop.store.folder, data, files.SOUNDS))
 
 
 def sound_path(workshop: Workshop, sound: str) -> Path:
     """The file of a recording; raises NotFound."""
     if not (len(sound) == 64 and all(c in "0123456789abcdef" for c in sound)):
         raise NotFound("recording", sound[:80])
-    path = files.path_of(workshop.database.folder, sound, files.SOUNDS)
+    path = files.path_of(workshop.store.folder, sound, files.SOUNDS)
     if not path.is_file():
         raise NotFound("recording", sound)
     return path

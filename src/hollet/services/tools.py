@@ -12,8 +12,7 @@ from hollet.core.instruments import Instrument
 from hollet.core.quantities.parse import parse
 from hollet.library.shelf import instrument_presets
 from hollet.services.workshop import SHOP, Workshop, initials
-from hollet.store import journal
-from hollet.store.models import InstrumentRow
+from hollet.store.records import InstrumentRecord
 
 __all__ = ["check_tool", "edit_tool", "presets", "set_gauge", "try_tool", "zero_tool"]
 
@@ -187,16 +186,10 @@ def _keep(
 ) -> Instrument:
     draft = workshop.draft(SHOP, ToolEdited(tool=tool, reason=reason), who)
     before = workshop.draft(SHOP, said, who) if said else None
-    with workshop.database.write() as session:
+    with workshop.store.write() as books:
         if before is not None:
-            journal.append(session, before)
-        row = session.get(InstrumentRow, tool.id)
-        if row is None:
-            session.add(
-                InstrumentRow(id=tool.id, tool=tool.model_dump_json(), version=tool.version)
-            )
-        else:
-            row.tool, row.version = tool.model_dump_json(), tool.version
-        journal.append(session, draft)
+            books.log.append(before)
+        books.instruments.put(InstrumentRecord(tool.id, tool.model_dump_json(), tool.version))
+        books.log.append(draft)
     workshop.tools_changed()
     return tool

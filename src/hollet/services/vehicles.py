@@ -3,16 +3,17 @@
 The newest answer of any open build counts.
 """
 
+from dataclasses import replace
+
 from pydantic import BaseModel
-from sqlalchemy import select
-from sqlalchemy.orm import Session
 
 from hollet.core.entries import Entry, Note, VehicleStands
 from hollet.core.errors import Conflict, NotFound, Refused, Unavailable
 from hollet.services.workshop import Workshop
-from hollet.store.models import BuildRow, VehicleRow
+from hollet.store.protocols import Books
+from hollet.store.records import VehicleRecord
 
-__all__ = ["VehicleStanding", "describe", "vehicle_name", "vehicle_of", "vehicles"]
+__all__ = ["VehicleStanding", "describe", "vehicle_name", "vehicle_named", "vehicle_of", "vehicles"]
 
 CAN = {
     "rolls": "does not roll",
@@ -46,13 +47,17 @@ class VehicleStanding(BaseModel):
 
 
 def _builds(workshop: Workshop) -> dict[str, list[str]]:
-    with workshop.database.read() as session:
+    with workshop.store.read() as books:
+        names = {vehicle.id: vehicle.name for vehicle in books.vehicles.all()}
         found: dict[str, list[str]] = {}
-        for build, vehicle in session.execute(
-            select(BuildRow.id, VehicleRow.name).join(VehicleRow, VehicleRow.id == BuildRow.vehicle)
-        ):
-            found.setdefault(vehicle, []).append(build)
+        for build in books.builds.all():
+            found.setdefault(names[build.vehicle], []).append(build.id)
         return found
+
+
+def vehicle_named(books: Books, name: str) -> VehicleRecord | None:
+    """The vehicle of this name."""
+    return next((v for v in books.vehicles.all() if v.name == name), None)
 
 
 def vehicle_name(workshop: Workshop, build: str) -> str:
@@ -84,32 +89,30 @@ def describe(workshop: Workshop, build: str, *, name: str, about: str, was: str,
             field="about" if name else "name",
         )
 
-    def keep(session: Session) -> None:
-        row = _row(session, build)
+    def keep(books: Books) -> None:
+        row = _row(books, build)
         if (row.name, row.about) != (old, was):
             raise Conflict(
                 f"the vehicle was described anew by somebody else: {row.name}, {row.about}",
                 reason_code="moved_on",
             )
-        taken = session.execute(
-            select(VehicleRow.id).where(VehicleRow.name == name, VehicleRow.id != row.id)
-        ).first()
-        if taken is not None:
+        other = vehicle_named(books, name)
+        if other is not None and other.id != row.id:
             raise Refused("name_used", f"another vehicle is called {name} already", field="name")
-        row.name, row.about, row.version = name, about, row.version + 1
+        books.vehicles.put(replace(row, name=name, about=about, version=row.version + 1))
 
     with workshop.held(build) as state:
-        with workshop.database.read() as session:
-            row = _row(session, build)
+        with workshop.store.read() as books:
+            row = _row(books, build)
             old, now = row.name, row.about
         if (old, now) != (name, about):
             words = f"the vehicle: {old}, {now} became {name}, {about}"
             workshop.write(build, state, workshop.draft(build, Note(text=words), who), also=keep)
 
 
-def _row(session: Session, build: str) -> VehicleRow:
-    built = session.get(BuildRow, build)
-    row = session.get(VehicleRow, built.vehicle) if built is not None else None
+def _row(books: Books, build: str) -> VehicleRecord:
+    built = books.builds.get(build)
+    row = books.vehicles.get(built.vehicle) if built is not None else None
     if row is None:
         raise NotFound("build", build)
     return row

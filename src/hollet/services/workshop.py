@@ -6,14 +6,13 @@ import threading
 from collections import OrderedDict
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
+from dataclasses import replace
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import TypeVar, cast
 
 import uuid_utils
 from pydantic import ValidationError
-from sqlalchemy import select
-from sqlalchemy.orm import Session
 
 from hollet.core.entries import Body, BookState, Line
 from hollet.core.entries.fold import fold
@@ -21,9 +20,11 @@ from hollet.core.errors import NotFound, Refused, Unavailable
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.plan import select as select_plan
-from hollet.store import journal
+from hollet.store import chain
 from hollet.store.database import Database
-from hollet.store.models import BuildRow, InstrumentRow, ShopRow, VehicleRow
+from hollet.store.protocols import Books, Store
+from hollet.store.records import BuildRecord, Draft, PlanRecord, ShopRecord
+from hollet.store.records import Line as StoredLine
 
 __all__ = ["SHOP", "Clock", "Workshop", "utc_text", "with_plan"]
 
@@ -42,9 +43,18 @@ def utc_text(moment: datetime) -> str:
 class Workshop:
     """What all services share. Thread-safe: one lock a build, at most 20 builds held folded."""
 
-    def __init__(self, folder: Path, clock: Clock | None = None, *, look: bool = False) -> None:
-        """Open the workshop in `folder`; or only `look` at it, beside the one that runs on it."""
-        self.database = Database(folder, look=look)
+    def __init__(
+        self,
+        folder: Path,
+        clock: Clock | None = None,
+        *,
+        look: bool = False,
+        store: Store | None = None,
+    ) -> None:
+        """Open the workshop in `folder`; or only `look` at it, beside the one that runs on it; or
+        work on another `store`.
+        """
+        self.store: Store = store or Database(folder, look=look)
         self.clock = clock or (lambda: datetime.now(UTC))
         self._states: OrderedDict[str, BookState] = OrderedDict()
         self._locks: dict[str, threading.RLock] = {}
@@ -54,13 +64,13 @@ class Workshop:
         self._kept: OrderedDict[tuple[str, ...], tuple[object, object]] = OrderedDict()
         self._tools: dict[str, Instrument] | None = None
         if not look:
-            with self.database.write() as session:
-                if session.get(ShopRow, 1) is None:
-                    session.add(ShopRow(id=1, name="Workshop", time_zone="UTC", version=1))
+            with self.store.write() as books:
+                if books.shop.get(1) is None:
+                    books.shop.put(ShopRecord(1, "Workshop", "UTC", "", 1))
 
     def close(self) -> None:
         """Let go of the database."""
-        self.database.close()
+        self.store.close()
 
     def now(self) -> str:
         """The time of the clock as UTC text."""
@@ -82,14 +92,16 @@ class Workshop:
         state = self._states.get(build)
         if state is None:
             state = BookState()
-            with self.database.read() as session:
-                built = session.get(BuildRow, build)
+            with self.store.read() as books:
+                built = books.builds.get(build)
                 if built is None:
                     raise NotFound("build", build)
                 with no_collection():
-                    self._fold(state, journal.read(session, build))
+                    self._fold(state, books.log.read(build))
+                if state.broken is None:
+                    state.broken = self.cut_at(build, state.head)
                 if state.whole is None:
-                    _plan_alone(state, built)
+                    _plan_alone(state, built, books.plans.get(build))
         with self._guard:
             self._states[build] = state
             self._states.move_to_end(build)
@@ -97,10 +109,22 @@ class Workshop:
                 self._states.popitem(last=False)
         return state
 
-    def _fold(self, state: BookState, rows: Iterator[journal.Line]) -> None:
+    def cut_at(self, chain_id: str, head: int) -> int | None:
+        """The first line that is gone from the end of a chain of `head` lines, or whose seal cannot
+        be trusted; None where it reaches as far as it was sealed.
+        """
+        try:
+            sealed = self.store.sealed(chain_id)
+        except Unavailable:
+            return head + 1
+        if sealed is None:
+            return head + 1 if head else None
+        return head + 1 if sealed[0] > head else None
+
+    def _fold(self, state: BookState, rows: Iterator[StoredLine]) -> None:
         """Fold a log as far as it can be read."""
         for row in rows:
-            entry = journal.readable(row) if row.seq == state.head + 1 else None
+            entry = chain.readable(row) if row.seq == state.head + 1 else None
             if entry is None:
                 state.broken = state.head + 1
                 return
@@ -111,8 +135,8 @@ class Workshop:
         self,
         build: str,
         state: BookState,
-        draft: journal.Draft,
-        also: Callable[[Session], None] | None = None,
+        draft: Draft,
+        also: Callable[[Books], None] | None = None,
     ) -> Line:
         """Append one entry, and with it what else changes (the edited plan, the vehicle's words),
         in one transaction; then fold and tell.
@@ -120,46 +144,46 @@ class Workshop:
         What `also` raises is raised here, and nothing is written.
         """
         _whole(state)
-        with self.database.write() as session:
-            row = journal.append(session, draft, (state.head, state.last_hash))
+        with self.store.write() as books:
+            row = books.log.append(draft, (state.head, state.last_hash))
             if also is not None:
-                also(session)
-        entry = journal.entry_of(row)
+                also(books)
+        entry = chain.entry_of(row)
         fold(state, entry)
         state.last_hash = row.hash
         self.tell(build, entry.seq)
         return entry
 
-    def write_all(self, build: str, state: BookState, drafts: Sequence[journal.Draft]) -> None:
+    def write_all(self, build: str, state: BookState, drafts: Sequence[Draft]) -> None:
         """Append several entries in one transaction, all or none; then fold and tell."""
         _whole(state)
         head, last, rows = state.head, state.last_hash, []
-        with self.database.write() as session:
+        with self.store.write() as books:
             for draft in drafts:
-                row = journal.append(session, draft, (head, last))
+                row = books.log.append(draft, (head, last))
                 head, last = row.seq, row.hash
                 rows.append(row)
         for row in rows:
-            fold(state, journal.entry_of(row))
+            fold(state, chain.entry_of(row))
             state.last_hash = row.hash
         if rows:
             self.tell(build, state.head)
 
     def draft(
         self,
-        chain: str,
+        chain_id: str,
         body: Body,
         who: str,
         *,
         entry_id: str = "",
         bench_time: str = "",
         sent: str = "",
-    ) -> journal.Draft:
+    ) -> Draft:
         """A draft with the server's time."""
         now = self.now()
-        return journal.Draft(
+        return Draft(
             id=entry_id or self.new_id(),
-            chain=chain,
+            chain=chain_id,
             time=now,
             bench_time=bench_time or now,
             who=initials(who),
@@ -169,8 +193,8 @@ class Workshop:
 
     def heads(self) -> dict[str, int]:
         """The newest line of each chain."""
-        with self.database.read() as session:
-            return journal.heads(session)
+        with self.store.read() as books:
+            return books.log.heads()
 
     def kept(self, key: tuple[str, ...], fingerprint: object, make: Callable[[], T]) -> T:
         """Something made of a build, kept while its `fingerprint` is the same: the Shop need not
@@ -208,9 +232,8 @@ class Workshop:
     def tools(self) -> dict[str, Instrument]:
         """All tools of the shop by id, retired ones too."""
         if self._tools is None:
-            with self.database.read() as session:
-                rows = session.execute(select(InstrumentRow)).scalars()
-                found = (Instrument.model_validate_json(row.tool) for row in rows)
+            with self.store.read() as books:
+                found = (Instrument.model_validate_json(r.tool) for r in books.instruments.all())
                 self._tools = {tool.id: tool for tool in sorted(found, key=lambda t: t.code)}
         return self._tools
 
@@ -227,16 +250,16 @@ def _whole(state: BookState) -> None:
     """Refuse to write behind a line that cannot be read."""
     if state.broken is not None:
         raise Unavailable(
-            f"line {state.broken} of this build's log cannot be read: it is read only. Look with "
-            "'hollet verify', and restore a backup",
+            f"line {state.broken} of this build's log is gone or cannot be read: it is read only. "
+            "Look with 'hollet verify', and restore a backup",
             reason_code="broken_log",
         )
 
 
-def _plan_alone(state: BookState, built: BuildRow) -> None:
+def _plan_alone(state: BookState, built: BuildRecord, kept: PlanRecord | None) -> None:
     """The plan as its table has it, where the log does not even hold the first line."""
     try:
-        plan = Plan.model_validate_json(built.plan)
+        plan = Plan.model_validate_json(kept.plan if kept is not None else "")
     except ValidationError as error:
         raise Unavailable(
             f"{built.name} cannot be read: neither its log nor its plan is whole. Look with "
@@ -248,18 +271,20 @@ def _plan_alone(state: BookState, built: BuildRow) -> None:
 
 def with_plan(
     build: str, plan: Plan, facts: dict[str, str] | None = None
-) -> Callable[[Session], None]:
+) -> Callable[[Books], None]:
     """What is kept beside the entry of a plan edit: the plan of the build, and the facts of its
     vehicle where they changed.
     """
 
-    def keep(session: Session) -> None:
-        built = session.get(BuildRow, build)
+    def keep(books: Books) -> None:
+        built, kept = books.builds.get(build), books.plans.get(build)
         assert built is not None
-        built.plan, built.version = plan.model_dump_json(), built.version + 1
-        vehicle = session.get(VehicleRow, built.vehicle) if facts is not None else None
+        assert kept is not None
+        books.plans.put(PlanRecord(build, plan.model_dump_json(), kept.version + 1))
+        vehicle = books.vehicles.get(built.vehicle) if facts is not None else None
         if vehicle is not None:
-            vehicle.facts, vehicle.version = json.dumps(facts, sort_keys=True), vehicle.version + 1
+            words = json.dumps(facts, sort_keys=True)
+            books.vehicles.put(replace(vehicle, facts=words, version=vehicle.version + 1))
 
     return keep
 

@@ -5,6 +5,7 @@ are kept anyway.
 """
 
 import os
+import re
 import shutil
 import sqlite3
 import tempfile
@@ -15,6 +16,7 @@ from pathlib import Path
 
 from hollet.core.errors import Refused
 from hollet.store.files import ENDINGS, is_kept_file
+from hollet.store.seals import HEADS
 
 __all__ = [
     "FILE",
@@ -29,6 +31,7 @@ __all__ = [
 
 FILE = "hollet.sqlite"
 KEEP = 14
+HEAD = re.compile(rf"{HEADS}/[0-9A-Za-z-]{{1,64}}")
 MOST = 20_000_000_000
 """More than so many bytes are no backup of a workshop."""
 
@@ -69,14 +72,30 @@ def _kept(folder: Path) -> list[Path]:
     return [path for sort in ENDINGS for path in sorted((folder / sort).glob("*.*"))]
 
 
+def _heads(folder: Path) -> list[Path]:
+    """The sealed heads of its chains. They are copied before the database is, so that they never
+    lie before their chains.
+    """
+    return [p for p in sorted((folder / HEADS).glob("*")) if p.suffix != ".part"]
+
+
+def _belongs(name: str) -> bool:
+    return name == FILE or is_kept_file(name) or HEAD.fullmatch(name) is not None
+
+
 def write_backup(folder: Path, target: Path) -> Path:
     """The whole data folder as one file, while Hollet runs; whole or not at all."""
     part = target.with_name(target.name + ".part")
     try:
         with tempfile.TemporaryDirectory(dir=target.parent) as trial:
+            heads = {
+                path.relative_to(folder).as_posix(): path.read_bytes() for path in _heads(folder)
+            }
             copy(folder / FILE, Path(trial) / FILE)
             with zipfile.ZipFile(part, "w", zipfile.ZIP_STORED, allowZip64=True) as archive:
                 archive.write(Path(trial) / FILE, FILE, zipfile.ZIP_DEFLATED)
+                for name, data in heads.items():
+                    archive.writestr(name, data)
                 for path in _kept(folder):
                     if is_kept_file(path.relative_to(folder).as_posix()):
                         archive.write(path, path.relative_to(folder).as_posix())
@@ -90,7 +109,9 @@ def keep_beside(folder: Path, name: str) -> Path:
     """A copy inside the data folder: the database copied, photos and recordings linked."""
     target, making = folder / name, folder / f"{name}.making"
     shutil.rmtree(making, ignore_errors=True)
-    making.mkdir(parents=True)
+    (making / HEADS).mkdir(parents=True)
+    for path in _heads(folder):
+        shutil.copy2(path, making / HEADS / path.name)
     for path in _kept(folder):
         linked = making / path.relative_to(folder)
         linked.parent.mkdir(exist_ok=True)
@@ -131,7 +152,7 @@ def unfold(backup: Path, into: Path) -> None:
     if backup.is_dir():
         if not (backup / FILE).is_file():
             raise Refused("damaged", f"{backup} holds no {FILE}: it is no backup of Hollet")
-        for path in (backup / FILE, *_kept(backup)):
+        for path in (backup / FILE, *_heads(backup), *_kept(backup)):
             target = into / path.relative_to(backup)
             target.parent.mkdir(exist_ok=True)
             shutil.copy2(path, target)
@@ -146,7 +167,7 @@ def _unzip(backup: Path, into: Path) -> None:
         with zipfile.ZipFile(backup) as archive:
             infos = archive.infolist()
             names = [info.filename for info in infos]
-            strange = [name for name in names if name != FILE and not is_kept_file(name)]
+            strange = [name for name in names if not _belongs(name)]
             if strange or FILE not in names or sum(info.file_size for info in infos) > MOST:
                 raise Refused("damaged", f"{backup.name} is no backup of Hollet")
             for info in infos:

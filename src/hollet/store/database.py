@@ -1,12 +1,12 @@
 """One SQLite file in one folder: opening, migrating, backing up.
 
-WAL, synchronous=FULL, one writer.
+WAL, synchronous=FULL, one writer. What it keeps is sealed (`seals`).
 """
 
 import sqlite3
 import threading
 from collections.abc import Iterator
-from contextlib import closing, contextmanager
+from contextlib import closing, contextmanager, suppress
 from datetime import datetime
 from pathlib import Path
 from typing import Any
@@ -20,11 +20,15 @@ from hollet.core.errors import Unavailable
 from hollet.store.backups import FILE, daily, keep_beside, write_backup
 from hollet.store.lock import FolderLock
 from hollet.store.models import Base
+from hollet.store.seals import HEADS, Head, SealKey, Torn, head_of, keep_head, key_file
+from hollet.store.tables import SqliteBooks
 from hollet.store.troubles import trouble
 
 __all__ = ["FILE", "SCHEMA", "Database"]
 
-SCHEMA = "0004"  # the newest migration, so that an ordinary start need not import alembic (0.2 s)
+TRIGGERS = {"entry_no_update", "entry_no_delete"}
+"""What keeps the log from being rewritten."""
+SCHEMA = "0005"  # the newest migration, so that an ordinary start need not import alembic (0.2 s)
 
 
 def _connect(engine: Engine, *, immediate: bool, foreign_keys: bool = True) -> Engine:
@@ -83,27 +87,80 @@ class Database:
             immediate=True,
         )
         self._reader = _connect(create_engine(url), immediate=False)
+        self._key = SealKey(key_file())
+        if not look and not (self.folder / HEADS).is_dir():
+            self.seal()
 
     @contextmanager
-    def write(self) -> Iterator[Session]:
-        """One transaction; committed at the end, rolled back on any error."""
+    def write(self) -> Iterator[SqliteBooks]:
+        """One transaction; committed and sealed at the end, rolled back on any error."""
         with self._lock:
             if self._closed:
                 raise Unavailable("Hollet is stopping: nothing was written", reason_code="stopping")
             try:
                 with Session(self._writer) as session, session.begin():
-                    yield session
+                    books = SqliteBooks(session)
+                    yield books
+                    books.seal(self._key)
+                    self._first_heads(books)
             except DatabaseError as error:
                 raise _named(error) from error
+            self._keep_heads(books)
+
+    def _first_heads(self, books: SqliteBooks) -> None:
+        """A new chain has its seal before its first line: later, a seal that is gone was taken."""
+        try:
+            for chain in books.chains:
+                if not (self.folder / HEADS / chain).exists():
+                    keep_head(self.folder, self._key, chain, Head(0, ""))
+        except OSError as error:
+            raise trouble(error) from error
+
+    def _keep_heads(self, books: SqliteBooks) -> None:
+        for chain, place in books.chains.items():
+            # the lines are kept by now: a seal that the disk does not take lies behind, no more
+            with suppress(OSError):
+                keep_head(self.folder, self._key, chain, Head(*place))
 
     @contextmanager
-    def read(self) -> Iterator[Session]:
-        """A session for reading."""
+    def read(self) -> Iterator[SqliteBooks]:
+        """What was last committed."""
         try:
             with Session(self._reader) as session:
-                yield session
+                yield SqliteBooks(session)
         except DatabaseError as error:
             raise _named(error) from error
+
+    def sealed(self, chain: str) -> tuple[int, str] | None:
+        """Up to which line a chain was sealed."""
+        head = head_of(self.folder, self._key, chain)
+        return (head.seq, head.hash) if head is not None else None
+
+    def doctored(self, *, plans: bool) -> list[Torn]:
+        """Records that were changed past Hollet."""
+        with self.read() as books:
+            return books.torn(self._key, plans=plans)
+
+    def seal(self) -> None:
+        """Seal everything as it stands now."""
+        (self.folder / HEADS).mkdir(exist_ok=True)
+        with self.write() as books:
+            books.touch_all()
+            for chain in books.log.heads():
+                books.chains[chain] = books.log.head(chain)
+
+    def faults(self) -> list[str]:
+        """What is wrong with the file, its tables and the triggers that guard the log."""
+        found = [] if self._pragma("integrity_check") == "ok" else ["database file"]
+        found += [f"there is no {name}" for name in self._missing_columns()]
+        if TRIGGERS - self._triggers():
+            found.append("what keeps the log from being rewritten was taken out")
+        return found
+
+    def damage(self) -> str:
+        """The faster check made at each start."""
+        found = self._pragma("quick_check")
+        return "" if found == "ok" else found
 
     def close(self) -> None:
         """Close all connections, after the write under way: SQLite must not lose its connection in
@@ -135,31 +192,25 @@ class Database:
                 reason_code="other_schema",
             )
 
-    def integrity(self) -> str:
-        """SQLite's own check: "ok" or what is wrong."""
-        with self.read() as session:
-            return str(session.execute(text("PRAGMA integrity_check")).scalar())
+    def _pragma(self, name: str) -> str:
+        with self.read() as books:
+            return str(books.session.execute(text(f"PRAGMA {name}")).scalar())
 
-    def missing_columns(self) -> list[str]:
+    def _missing_columns(self) -> list[str]:
         """Columns that the tables must have and have not, as table.column."""
         found = []
-        with self.read() as session:
+        with self.read() as books:
             for table in Base.metadata.sorted_tables:
-                rows = session.execute(text(f"PRAGMA table_info({table.name})"))
+                rows = books.session.execute(text(f"PRAGMA table_info({table.name})"))
                 there = {row[1] for row in rows}
                 found += [f"{table.name}.{c.name}" for c in table.columns if c.name not in there]
         return found
 
-    def triggers(self) -> set[str]:
+    def _triggers(self) -> set[str]:
         """The triggers that stand."""
-        with self.read() as session:
-            found = session.execute(text("SELECT name FROM sqlite_master WHERE type='trigger'"))
-            return set(found.scalars())
-
-    def quick_check(self) -> str:
-        """The faster check made at each start: "ok" or what is wrong."""
-        with self.read() as session:
-            return str(session.execute(text("PRAGMA quick_check")).scalar())
+        with self.read() as books:
+            query = text("SELECT name FROM sqlite_master WHERE type='trigger'")
+            return set(books.session.execute(query).scalars())
 
     def backup(self, target: Path) -> Path:
         """The whole data folder as one file, while Hollet runs."""

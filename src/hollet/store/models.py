@@ -10,6 +10,7 @@ __all__ = [
     "EntryRow",
     "GearRow",
     "InstrumentRow",
+    "SealRow",
     "SheetRow",
     "ShopRow",
     "VehicleRow",
@@ -50,8 +51,8 @@ class BuildRow(Base):
     name: Mapped[str] = mapped_column(Text)
     vehicle: Mapped[str] = mapped_column(Text, ForeignKey("vehicle.id"))
     made: Mapped[str] = mapped_column(Text)
-    plan: Mapped[str] = mapped_column(Text)
-    version: Mapped[int] = mapped_column(Integer)
+    plan: Mapped[str] = mapped_column(Text, default="")
+    version: Mapped[int] = mapped_column(Integer, default=0)
 
 
 class InstrumentRow(Base):
@@ -101,7 +102,8 @@ class SheetRow(Base):
 class EntryRow(Base):
     """One line of a log.
 
-    `body` is the very text that was hashed; `sent` the hash of what the client sent.
+    `body` is the very text that was hashed; `sent` the hash of what the client sent; `rule` which
+    fields the hash covers.
     """
 
     __tablename__ = "entry"
@@ -118,3 +120,12 @@ class EntryRow(Base):
     strikes: Mapped[str | None] = mapped_column(Text, nullable=True)
     hash: Mapped[str] = mapped_column(Text)
     sent: Mapped[str] = mapped_column(Text)
+    rule: Mapped[int] = mapped_column(Integer, default=1, server_default="1")
+
+
+class SealRow(Base):
+    """The seal of a record, by table and id; and one over how many there are."""
+
+    __tablename__ = "seal"
+    id: Mapped[str] = mapped_column(Text, primary_key=True)
+    mark: Mapped[str] = mapped_column(Text)

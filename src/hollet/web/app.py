@@ -4,6 +4,7 @@ front end.
 
 import asyncio
 import contextlib
+import logging
 from collections.abc import AsyncIterator
 from pathlib import Path
 from typing import Any
@@ -19,6 +20,7 @@ from starlette.routing import Match
 from hollet import __version__
 from hollet.core.errors import Conflict, HolletError, NotFound, Refused, Unavailable
 from hollet.services.devices import Pairing, known_device
+from hollet.services.upkeep import EVERY, copied_today
 from hollet.services.workshop import Workshop
 from hollet.web.access import TOKEN, Access, Gatekeeper
 from hollet.web.models import Problem
@@ -48,9 +50,13 @@ def create_app(workshop: Workshop, dist: Path = DIST, address: str | None = None
 
     @contextlib.asynccontextmanager
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
-        warm = asyncio.create_task(asyncio.to_thread(_warm))
+        tasks = [
+            asyncio.create_task(asyncio.to_thread(_warm)),
+            asyncio.create_task(_upkeep(workshop)),
+        ]
         yield
-        warm.cancel()
+        for task in tasks:
+            task.cancel()
 
     app = FastAPI(
         title="Hollet",
@@ -88,6 +94,15 @@ def _warm() -> None:
     from hollet.core.verdicts import coverage_factor
 
     coverage_factor(4.0)
+
+
+async def _upkeep(workshop: Workshop) -> None:
+    """A copy a day, also of a Hollet that runs for weeks."""
+    while True:
+        await asyncio.sleep(EVERY)
+        wrong = await asyncio.to_thread(copied_today, workshop)
+        if wrong:
+            logging.getLogger("uvicorn.error").warning(wrong)
 
 
 def _errors(app: FastAPI) -> None:
