@@ -82,7 +82,7 @@ def book_view(state: BookState, now: str) -> BookView:
             stage=s.stage,
             kind=s.kind,
             status=known[s.id].status,
-            waits=bool(waiting_for(state, s.id, now, known)),
+            waits=bool(waiting_for(state, s.id, now)),
         )
         for s in plan.step
     )
@@ -100,7 +100,7 @@ def book_view(state: BookState, now: str) -> BookView:
     return BookView(
         stages=stages,
         steps=rows,
-        current=current_step(state, now, known),
+        current=current_step(state, now),
         written=tuple(line_of(state, e) for e in newest),
         left_open=left_open(state),
         resume=_resume(state, known, now),
@@ -119,7 +119,7 @@ def _resume(state: BookState, known: dict[str, StepStatus], now: str) -> Resume 
     if last is None or last == state.newest(PlanEdited, "plan"):
         return None
     plan = plan_of(state)
-    step = plan.find_step(current_step(state, now, known))
+    step = plan.find_step(current_step(state, now))
     assert step is not None
     title, line = _where(state, step, known)
     joint = plan.find_joint(next(iter(step.tightens()), None))

@@ -39,8 +39,16 @@ class LogLine(BaseModel):
     strikable: bool = True
 
 
-def line_of(state: BookState, entry: Line) -> LogLine:
-    """The line of one entry, struck or not."""
+def line_of(state: BookState, entry: Line, mark: str = "") -> LogLine:
+    """The line of one entry, struck or not, with its `mark` in the chain; remembered while neither
+    its strike nor the thing that it names moved on.
+    """
+    titled = entry.body.titled()
+    made_of = (entry.id in state.struck, state.seen.get(titled, 0), mark)
+    return state.remembered(("line", entry.id), made_of, lambda: _line_of(state, entry, mark))
+
+
+def _line_of(state: BookState, entry: Line, mark: str) -> LogLine:
     body, step_id = entry.body, entry.body.at()
     step = plan_of(state).find_step(step_id) if step_id else None
     number = step.number if step else ("no longer in the plan" if step_id else "")
@@ -65,6 +73,7 @@ def line_of(state: BookState, entry: Line) -> LogLine:
         struck_time=strike.time if strike else None,
         strikable=body.strikable and strike is None,
         sound=body.shown_sound(),
+        hash=mark,
         photo=body.shown_photo(),
     )
 

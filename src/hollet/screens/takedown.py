@@ -8,7 +8,7 @@ from hollet.core.book.passing import current_step, reason_keys
 from hollet.core.book.photos import PhotoView, all_photos
 from hollet.core.book.removals import Removal, removals
 from hollet.core.entries import BookState
-from hollet.core.entries.status import plan_of, statuses
+from hollet.core.entries.status import plan_of
 from hollet.core.procedure.pieces import BagLine
 from hollet.core.procedure.words import KINDS_OF_REASON
 from hollet.core.view import View
@@ -60,7 +60,7 @@ def takedown_view(state: BookState, now: str) -> TakeDownView:
     """The take-down as it stands at the moment `now` (UTC, ISO 8601)."""
     bags, off = bag_contents(state), removals(state)
     sizes, places = recent_hand(state)
-    at = plan_of(state).find_step(current_step(state, now, statuses(state)))
+    at = plan_of(state).find_step(current_step(state, now))
     assert at is not None
     parts = [
         r for r in off if r.own or ((s := plan_of(state).find_step(r.step)) and s.takes_off)

@@ -42,7 +42,7 @@ def turned_of(state: BookState, tools: Sequence[Instrument]) -> tuple[TurnedView
         TurnedView(step=d.step, number=d.number, words=f"{d.title}: {d.words}")
         for d in live_dangers(state)
     ]
-    for item in open_items(state, tools, known):
+    for item in open_items(state, tools):
         if (
             item.step is not None
             and item.step in known

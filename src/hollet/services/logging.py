@@ -171,9 +171,7 @@ def log_of(
             broken = _broken(workshop, books, build)
             hashes = books.log.hashes([e.id for e in chosen])
         accepted = state.all(Concession)[::-1]
-        lines = tuple(
-            line_of(state, e).model_copy(update={"hash": hashes.get(e.id, "")}) for e in chosen
-        )
+        lines = tuple(line_of(state, e, hashes.get(e.id, "")) for e in chosen)
         return LogView(
             lines=lines,
             total=len(entries),

@@ -1,10 +1,10 @@
 """The log and the tables in SQLite, within one session; what was touched is sealed at its end."""
 
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import fields
-from typing import Generic, TypeVar
+from dataclasses import dataclass, fields
+from typing import Any, Generic, TypeVar
 
-from sqlalchemy import Select, func, select
+from sqlalchemy import Select, Table, bindparam, func, select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
@@ -109,41 +109,57 @@ class SqliteLog:
         return {row[0]: row[1] for row in self._session.execute(query)}
 
 
+@dataclass(frozen=True)
+class Sort(Generic[R]):
+    """The records of one sort: which columns of which table they are, and the questions asked of
+    it, made once.
+    """
+
+    name: str
+    names: tuple[str, ...]
+    made: Callable[..., R]
+    table: Table
+    one: Select[Any]
+    every: Select[Any]
+
+
+def _sort(name: str, row: type[Base], of: type[R]) -> Sort[R]:
+    names, table = tuple(f.name for f in fields(of)), row.metadata.tables[row.__tablename__]
+    asked = select(*(table.c[column] for column in names))
+    one = asked.where(table.c["id"] == bindparam("id"))
+    return Sort(name, names, of, table, one, asked.order_by(table.c["id"]))
+
+
+SHOP = _sort("shop", ShopRow, ShopRecord)
+VEHICLES = _sort("vehicles", VehicleRow, VehicleRecord)
+BUILDS = _sort("builds", BuildRow, BuildRecord)
+PLANS = _sort("plans", BuildRow, PlanRecord)
+INSTRUMENTS = _sort("instruments", InstrumentRow, InstrumentRecord)
+GEAR = _sort("gear", GearRow, GearRecord)
+DEVICES = _sort("devices", DeviceRow, DeviceRecord)
+SHEETS = _sort("sheets", SheetRow, SheetRecord)
+
+
 class SqliteTable(Generic[R]):
-    """The records of one sort, in the columns of their names."""
+    """The records of one sort within one session."""
 
-    def __init__(
-        self,
-        session: Session,
-        touched: set[tuple[str, str]],
-        name: str,
-        row: type[Base],
-        of: type[R],
-    ) -> None:
-        self._session, self._touched, self.name = session, touched, name
-        self._row = row
-        self._made: Callable[..., R] = of
-        self._names = tuple(f.name for f in fields(of))
-        self._id = row.__table__.c["id"]
-
-    def _select(self) -> Select[tuple[object, ...]]:
-        return select(*(self._row.__table__.c[name] for name in self._names))
+    def __init__(self, session: Session, touched: set[tuple[str, str]], sort: Sort[R]) -> None:
+        self._session, self._touched, self._sort, self.name = session, touched, sort, sort.name
 
     def get(self, record_id: str | int) -> R | None:
-        row = self._session.execute(self._select().where(self._id == record_id)).first()
-        return self._made(*row) if row is not None else None
+        row = self._session.execute(self._sort.one, {"id": record_id}).first()
+        return self._sort.made(*row) if row is not None else None
 
     def all(self) -> list[R]:
-        return [self._made(*r) for r in self._session.execute(self._select().order_by(self._id))]
+        return [self._sort.made(*row) for row in self._session.execute(self._sort.every)]
 
     def put(self, record: R) -> None:
-        table = self._row.__table__
-        values = {name: getattr(record, name) for name in self._names}
-        there = self._session.execute(select(self._id).where(self._id == record.id)).first()
-        if there is None:
-            self._session.execute(table.insert().values(**values))  # type: ignore[attr-defined]
+        table = self._sort.table
+        values = {name: getattr(record, name) for name in self._sort.names}
+        if self.get(record.id) is None:
+            self._session.execute(table.insert().values(**values))
         else:
-            self._session.execute(table.update().where(self._id == record.id).values(**values))  # type: ignore[attr-defined]
+            self._session.execute(table.update().where(table.c["id"] == record.id).values(**values))
         self._touched.add((self.name, str(record.id)))
 
 
@@ -156,14 +172,14 @@ class SqliteBooks:
         self.records: set[tuple[str, str]] = set()
         self.log = SqliteLog(session, self.chains)
         made = (session, self.records)
-        self.shop = SqliteTable(*made, "shop", ShopRow, ShopRecord)
-        self.vehicles = SqliteTable(*made, "vehicles", VehicleRow, VehicleRecord)
-        self.builds = SqliteTable(*made, "builds", BuildRow, BuildRecord)
-        self.plans = SqliteTable(*made, "plans", BuildRow, PlanRecord)
-        self.instruments = SqliteTable(*made, "instruments", InstrumentRow, InstrumentRecord)
-        self.gear = SqliteTable(*made, "gear", GearRow, GearRecord)
-        self.devices = SqliteTable(*made, "devices", DeviceRow, DeviceRecord)
-        self.sheets = SqliteTable(*made, "sheets", SheetRow, SheetRecord)
+        self.shop = SqliteTable(*made, SHOP)
+        self.vehicles = SqliteTable(*made, VEHICLES)
+        self.builds = SqliteTable(*made, BUILDS)
+        self.plans = SqliteTable(*made, PLANS)
+        self.instruments = SqliteTable(*made, INSTRUMENTS)
+        self.gear = SqliteTable(*made, GEAR)
+        self.devices = SqliteTable(*made, DEVICES)
+        self.sheets = SqliteTable(*made, SHEETS)
         self._tables: tuple[SqliteTable[Record], ...] = (
             self.shop,
             self.vehicles,

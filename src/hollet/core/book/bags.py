@@ -174,6 +174,10 @@ def _content(state: BookState, bag: int, tally: _Tally) -> BagContent:
 
 def bag_contents(state: BookState) -> tuple[BagContent, ...]:
     """All bags by number, as they are now; a bag whose lines were struck is free again."""
+    return state.remembered(("bags",), state.head, lambda: _contents(state))
+
+
+def _contents(state: BookState) -> tuple[BagContent, ...]:
     bags = sorted((int(bag), entries) for bag, entries in state.names("bag"))
     found = ((bag, _tally(entries)) for bag, entries in bags)
     return tuple(_content(state, bag, tally) for bag, tally in found if tally is not None)

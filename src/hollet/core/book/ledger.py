@@ -78,12 +78,16 @@ def left_open(state: BookState) -> tuple[OpenItem, ...]:
     """Live dangers, what is carried by nobody knows what, temporary states, empty systems, joints
     begun and not final, what to look at again: the ledger of the plate.
     """
-    return (
-        *_dangers(state),
-        *temporary_items(state),
-        *_empty(state),
-        *_joints(state),
-        *_look_again(state),
+    return state.remembered(
+        ("left_open",),
+        state.head,
+        lambda: (
+            *_dangers(state),
+            *temporary_items(state),
+            *_empty(state),
+            *_joints(state),
+            *_look_again(state),
+        ),
     )
 
 

@@ -30,6 +30,10 @@ class LookAgain(View):
 
 def looks_due(state: BookState) -> tuple[LookAgain, ...]:
     """The steps to look at again by day, oldest first."""
+    return state.remembered(("looks_due",), state.head, lambda: _looks(state))
+
+
+def _looks(state: BookState) -> tuple[LookAgain, ...]:
     if not state.live("surroundings"):
         return ()
     found: dict[str, LookAgain] = {}

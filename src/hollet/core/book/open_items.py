@@ -24,14 +24,16 @@ own, all others drive.
 """
 
 
-def open_items(
-    state: BookState, tools: Sequence[Instrument] = (), known: dict[str, StepStatus] | None = None
-) -> tuple[OpenItem, ...]:
+def open_items(state: BookState, tools: Sequence[Instrument] = ()) -> tuple[OpenItem, ...]:
     """Everything open: dangers, steps, temporary states, empty systems, joints, results, parts and
-    missing values, each with the rung it blocks.
+    missing values, each with the rung it blocks; remembered by log and tools.
     """
-    plan = plan_of(state)
-    known = known or statuses(state)
+    made_of = (state.head, tuple((tool.id, tool.version) for tool in tools))
+    return state.remembered(("open_items",), made_of, lambda: _open_items(state, tools))
+
+
+def _open_items(state: BookState, tools: Sequence[Instrument]) -> tuple[OpenItem, ...]:
+    plan, known = plan_of(state), statuses(state)
     found = list(left_open(state))
     for step in plan.step:
         status = known[step.id]

@@ -17,7 +17,6 @@ from hollet.core.book.dangers import proven, target_of
 from hollet.core.entries import BookState, Done, Started
 from hollet.core.entries.status import (
     SETTLED,
-    StepStatus,
     last_as,
     plan_of,
     settled_steps,
@@ -156,15 +155,13 @@ def drying(state: BookState, link: After, now: str) -> tuple[str, str] | None:
     return until.isoformat(timespec="seconds").replace("+00:00", "Z"), words
 
 
-def waiting_for(
-    state: BookState, step_id: str, now: str, known: dict[str, StepStatus] | None = None
-) -> tuple[Waiting, ...]:
+def waiting_for(state: BookState, step_id: str, now: str) -> tuple[Waiting, ...]:
     """What a step still waits for, dangers first, with the reasons."""
     plan, whole = plan_of(state), whole_of(state)
     step = plan.find_step(step_id)
     if step is None:
         return ()
-    settled = settled_steps(known if known is not None else statuses(state))
+    settled = settled_steps(state)
     begun = tuple(
         words for entry in state.each(Started, "step", step_id) for words in entry.body.passed
     )
@@ -258,11 +255,11 @@ def passed_by_words(obstacle: Obstacle) -> str:
     return words[obstacle.by]
 
 
-def current_step(state: BookState, now: str, all_statuses: dict[str, StepStatus]) -> str:
+def current_step(state: BookState, now: str) -> str:
     """Where am I: the step last worked on if it is not settled, else the first open one that waits
     for nothing.
     """
-    plan = plan_of(state)
+    plan, all_statuses = plan_of(state), statuses(state)
     for entry in state.last_lines(200):
         step = entry.body.at()
         if step is not None and step in all_statuses:
@@ -272,7 +269,5 @@ def current_step(state: BookState, now: str, all_statuses: dict[str, StepStatus]
     open_steps: Sequence[Step] = [
         step for step in plan.step if all_statuses[step.id].status not in SETTLED
     ]
-    free = next(
-        (step.id for step in open_steps if not waiting_for(state, step.id, now, all_statuses)), None
-    )
+    free = next((step.id for step in open_steps if not waiting_for(state, step.id, now)), None)
     return free or (open_steps[0].id if open_steps else plan.step[-1].id)

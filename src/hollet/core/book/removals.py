@@ -43,12 +43,23 @@ def back_steps(plan: Plan, step: Step) -> tuple[str, ...]:
     Those that say so (`refits`); else those that undo what it left open or tighten the joint that
     it took out.
     """
-    said = tuple(s.id for s in plan.step if step.id in s.refits)
-    if said:
-        return said
-    opened = {item.id for item in step.opens}
-    joint = step.takes_out()
-    return tuple(s.id for s in plan.step if opened & set(s.closes) or joint in s.tightens())
+    return plan.derived("back", plan.step, _ways_back).get(step.id, ())
+
+
+def _ways_back(steps: tuple[Step, ...]) -> dict[str, tuple[str, ...]]:
+    """The way back of every step."""
+    refitted: dict[str, list[str]] = {}
+    for s in steps:
+        for named in s.refits:
+            refitted.setdefault(named, []).append(s.id)
+    found = {}
+    for step in steps:
+        opened, joint = {item.id for item in step.opens}, step.takes_out()
+        found[step.id] = tuple(
+            refitted.get(step.id)
+            or (s.id for s in steps if opened & set(s.closes) or joint in s.tightens())
+        )
+    return found
 
 
 def puts_back(plan: Plan, step: Step) -> tuple[str, ...]:

@@ -12,7 +12,7 @@ from hollet.core.book.passing import current_step
 from hollet.core.book.spoken import spoken_notes
 from hollet.core.book.supports import support_view
 from hollet.core.entries import BookState, Entry, GoneOn, Secured, Stopped
-from hollet.core.entries.status import plan_of, statuses
+from hollet.core.entries.status import plan_of
 from hollet.core.steps.run import attempts_of
 from hollet.core.view import View
 
@@ -76,7 +76,7 @@ def secure_view(state: BookState, now: str) -> SecureView:
     ticked = {
         e.body.item for e in state.each(Secured, "stop") if stop is not None and e.seq > stop.seq
     }
-    step = plan.find_step(current_step(state, now, statuses(state)))
+    step = plan.find_step(current_step(state, now))
     assert step is not None
     opened = left_open(state)
     hanging = [body for body in support.bodies if body.hangs or not body.stays]

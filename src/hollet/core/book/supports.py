@@ -176,6 +176,10 @@ def _unknown(body: Carried) -> BodyStand:
 
 def support_view(state: BookState) -> SupportView:
     """The supports in force and what they mean; the dangerous first."""
+    return state.remembered(("support",), state.head, lambda: _supports(state))
+
+
+def _supports(state: BookState) -> SupportView:
     loads = loads_now(state)
     points = [_point(support) for support in loads.supports.values()]
     found = [_unknown(body) for body in loads.unknown()]

@@ -133,9 +133,17 @@ def _find_stood_on(state: BookState) -> dict[str, str]:
 
 def statuses(state: BookState) -> dict[str, StepStatus]:
     """Status of every step of the plan, in its order."""
-    return {step.id: status_of(state, step) for step in plan_of(state).step}
+    return state.remembered(
+        ("statuses",),
+        state.head,
+        lambda: {step.id: status_of(state, step) for step in plan_of(state).step},
+    )
 
 
-def settled_steps(all_statuses: dict[str, StepStatus]) -> set[str]:
+def settled_steps(state: BookState) -> set[str]:
     """Steps that nothing waits for any more."""
-    return {step for step, status in all_statuses.items() if status.status in SETTLED}
+    return state.remembered(
+        ("settled",),
+        state.head,
+        lambda: {step for step, known in statuses(state).items() if known.status in SETTLED},
+    )

@@ -4,7 +4,8 @@ from it (see `plan`).
 How a sheet is read and checked: `read`, `laws`.
 """
 
-from typing import Annotated, Any
+from collections.abc import Callable
+from typing import Annotated, Any, Protocol, TypeVar, cast
 
 from pydantic import Field, field_validator
 
@@ -18,6 +19,16 @@ from hollet.core.procedure.tracing import Trace
 from hollet.core.procedure.words import DANGERS, STAGE_RANK, Id, Part, Prose, Rung, Words
 
 __all__ = ["Sheet", "Step", "Variant", "blocks_of", "is_danger", "numbered"]
+
+
+class _Named(Protocol):
+    @property
+    def id(self) -> str: ...
+
+
+S = TypeVar("S")
+T = TypeVar("T")
+P = TypeVar("P", bound=_Named)
 
 
 class Variant(Part):
@@ -60,33 +71,49 @@ class Sheet(Part):
     def _number(cls, steps: tuple[Any, ...]) -> tuple[Any, ...]:
         return numbered(steps)
 
+    def derived(self, name: str, source: S, make: Callable[[S], T]) -> T:
+        """Something made of one part of this sheet, kept as long as that part is the same object:
+        a copy with other steps makes its own.
+        """
+        known = self.__dict__.get(f"_{name}")
+        if known is not None and known[0] is source:
+            return cast(T, known[1])
+        made = make(source)
+        self.__dict__[f"_{name}"] = (source, made)
+        return made
+
     def find_step(self, step_id: str | None) -> Step | None:
         """The step with this id."""
-        return next((step for step in self.step if step.id == step_id), None)
+        return self.derived("step", self.step, _by_id).get(step_id or "")
 
     def find_limit(self, limit_id: str | None) -> Limit | None:
         """The limit with this id."""
-        return next((limit for limit in self.limit if limit.id == limit_id), None)
+        return self.derived("limit", self.limit, _by_id).get(limit_id or "")
 
     def find_joint(self, joint_id: str | None) -> Joint | None:
         """The joint with this id."""
-        return next((joint for joint in self.joint if joint.id == joint_id), None)
+        return self.derived("joint", self.joint, _by_id).get(joint_id or "")
 
     def find_fluid(self, fluid_id: str | None) -> Fluid | None:
         """The fluid with this id."""
-        return next((fluid for fluid in self.fluid if fluid.id == fluid_id), None)
+        return self.derived("fluid", self.fluid, _by_id).get(fluid_id or "")
 
     def find_trace(self, trace_id: str | None) -> Trace | None:
         """The debris trace with this id."""
-        return next((trace for trace in self.trace if trace.id == trace_id), None)
+        return self.derived("trace", self.trace, _by_id).get(trace_id or "")
 
     def find_school(self, school_id: str | None) -> School | None:
         """The school with this id."""
-        return next((school for school in self.school if school.id == school_id), None)
+        return self.derived("school", self.school, _by_id).get(school_id or "")
 
     def all_facts(self) -> dict[str, Fact]:
         """The common facts and this sheet's own options, by id."""
         return FACTS | {fact.id: fact for fact in self.option}
+
+
+def _by_id(parts: tuple[P, ...]) -> dict[str, P]:
+    """Parts by their ids, the first of each."""
+    return {part.id: part for part in reversed(parts)}
 
 
 def numbered(steps: tuple[Any, ...]) -> tuple[Any, ...]:

@@ -97,8 +97,12 @@ def result_of(
 
 def specs_of(plan: Sheet, spec: ResultSpec) -> list[ReadingSpec]:
     """The readings that a result is made of, as the sheet asks for them, in its order."""
-    known = {reading.id: reading for step in plan.step for reading in step.readings()}
+    known = plan.derived("readings", plan.step, _reading_specs)
     return [known[name] for name in spec.named() if name in known]
+
+
+def _reading_specs(steps: tuple[BaseStep, ...]) -> dict[str, ReadingSpec]:
+    return {reading.id: reading for step in steps for reading in step.readings()}
 
 
 def _result_of(

@@ -157,7 +157,7 @@ def base_of(
         "box": box,
         "confirmed": box is None or not not_pressed(state, step, box, now),
         "confirmed_by": press.who if press else "",
-        "waits": waiting_for(state, step.id, now, known),
+        "waits": waiting_for(state, step.id, now),
         "blocks": RUNGS.get(blocks_of(plan, step), "nothing"),
         "opens": tuple(o.what for o in step.opens),
         "closes": tuple(opened.get(c, c) for c in step.closes),
