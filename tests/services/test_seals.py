@@ -140,7 +140,7 @@ def test_an_older_copy_put_in_its_place(hand, folder, tmp_path):
         (lambda file: file.unlink(), "its seal is gone"),
         (lambda file: file.write_text(""), "its seal was changed"),
         (
-            lambda file: file.write_text(file.read_text().replace("33", "30")),
+            lambda file: file.write_text(file.read_text().replace('"seq": 3', '"seq": 2')),
             "its seal was changed",
         ),
     ],
@@ -157,6 +157,18 @@ def test_a_seal_behind_its_chain_is_no_harm(hand, folder):
     before = (folder / HEADS / hand.build).read_text()
     hand.write("note", text="acknowledged")
     (folder / HEADS / hand.build).write_text(before)
+    assert broken(hand.workshop) == []
+
+
+def test_a_seal_cut_short_is_no_harm(hand, folder):
+    """A power cut in the middle of the newest seal leaves the one before it."""
+    file = folder / HEADS / hand.build
+    written = bytearray(file.read_bytes())
+    at = bytes(written).index(b'"seq": 33')
+    written[at : at + 60] = b"\0" * 60
+    file.write_bytes(written)
+    assert broken(hand.workshop) == []
+    hand.write("note", text="goes on")
     assert broken(hand.workshop) == []
 
 

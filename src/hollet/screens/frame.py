@@ -82,7 +82,7 @@ def book_view(state: BookState, now: str) -> BookView:
             stage=s.stage,
             kind=s.kind,
             status=known[s.id].status,
-            waits=bool(waiting_for(state, s.id, now)),
+            waits=known[s.id].status not in SETTLED and bool(waiting_for(state, s.id, now)),
         )
         for s in plan.step
     )

@@ -31,6 +31,12 @@ from hollet.store.records import BuildRecord, PlanRecord, VehicleRecord
 __all__ = ["BuildCard", "GateView", "bench", "cards", "frame", "gate", "make_build", "turned"]
 
 
+MINUTE = 16
+"""So many letters of a UTC text tell the minute: what only the hour decides (dry, due) is looked at
+again each minute.
+"""
+
+
 class BuildCard(BaseModel):
     """One build in the Shop."""
 
@@ -106,14 +112,16 @@ def _vehicle_facts(workshop: Workshop, vehicle: str) -> dict[str, str]:
 
 def _card(workshop: Workshop, row: tuple[str, str, str, str], stands: VehicleStanding) -> BuildCard:
     build, name, vehicle, about = row
+    now = workshop.now()
     with workshop.held(build) as state:
+        made_of = (state.head, now[:MINUTE])
         return BuildCard(
             id=build,
             name=name,
             vehicle=vehicle,
             about=about,
-            now=workshop.now(),
-            frame=book_view(state, workshop.now()),
+            now=now,
+            frame=state.remembered(("frame",), made_of, lambda: book_view(state, now)),
             broken=state.broken,
             can=stands.can(),
             bay=stands.bay or "",
@@ -121,15 +129,16 @@ def _card(workshop: Workshop, row: tuple[str, str, str, str], stands: VehicleSta
         )
 
 
-def _rows(workshop: Workshop, build: str | None = None) -> list[tuple[str, str, str, str]]:
-    with workshop.store.read() as books:
-        if build is not None:
-            one = books.builds.get(build)
-            found = [one] if one is not None else []
-        else:
+def _rows(workshop: Workshop) -> dict[str, tuple[str, str, str, str]]:
+    """Id, name, vehicle and its words of every build, the oldest first."""
+
+    def read() -> dict[str, tuple[str, str, str, str]]:
+        with workshop.store.read() as books:
+            of = {v.id: v for v in books.vehicles.all()}
             found = sorted(books.builds.all(), key=lambda b: b.made)
-        of = {v.id: v for v in books.vehicles.all()}
-        return [(b.id, b.name, of[b.vehicle].name, of[b.vehicle].about) for b in found]
+        return {b.id: (b.id, b.name, of[b.vehicle].name, of[b.vehicle].about) for b in found}
+
+    return workshop.kept(("rows",), workshop.store.version, read)
 
 
 def cards(workshop: Workshop) -> tuple[BuildCard, ...]:
@@ -152,7 +161,7 @@ def _shown(workshop: Workshop) -> list[tuple[BuildCard | None, str]]:
     heads, now = workshop.heads(), workshop.now()
     tools = tuple((tool.id, tool.version) for tool in workshop.tools().values())
     found, standing = [], vehicles(workshop)
-    for row in _rows(workshop):
+    for row in _rows(workshop).values():
         stands = standing[row[2]]
         made_of = (heads.get(row[0], 0), row, stands, tools, now[:13])
         make = partial(_made, workshop, row, stands)
@@ -172,10 +181,10 @@ def _made(
 
 def frame(workshop: Workshop, build: str) -> BuildCard:
     """One build with its frame."""
-    rows = _rows(workshop, build)
-    if not rows:
+    row = _rows(workshop).get(build)
+    if row is None:
         raise NotFound("build", build)
-    return _card(workshop, rows[0], vehicle_of(workshop, rows[0][2]))
+    return _card(workshop, row, vehicle_of(workshop, row[2]))
 
 
 def bench(workshop: Workshop, build: str, step: str) -> Bench:
@@ -184,9 +193,14 @@ def bench(workshop: Workshop, build: str, step: str) -> Bench:
         found = plan_of(state).find_step(step)
         if found is None:
             raise NotFound("step", step)
-        return bench_of(
-            state, found, tuple(workshop.tools().values()), gear_of(workshop), workshop.now()
+        tools, gear, now = tuple(workshop.tools().values()), gear_of(workshop), workshop.now()
+        moment = now if found.as_run() is not None else now[:MINUTE]  # a running clock never waits
+        made = state.remembered(
+            ("bench",),
+            (step, state.head, workshop.store.version, moment),
+            lambda: bench_of(state, found, tools, gear, now),
         )
+        return made.model_copy(update={"now": now})
 
 
 def turned(workshop: Workshop, build: str) -> tuple[TurnedView, ...]:

@@ -28,8 +28,12 @@ class GearView(BaseModel):
 
 def all_gear(workshop: Workshop) -> tuple[GearView, ...]:
     """Every tool that somebody said something about, by name."""
-    with workshop.store.read() as books:
-        return tuple(_view(record) for record in books.gear.all())
+
+    def read() -> tuple[GearView, ...]:
+        with workshop.store.read() as books:
+            return tuple(_view(record) for record in books.gear.all())
+
+    return workshop.kept(("gear",), workshop.store.version, read)
 
 
 def _view(record: GearRecord) -> GearView:

@@ -67,7 +67,6 @@ def write_entry(workshop: Workshop, build: str, sent: Sent, act: Act[Any]) -> Lo
         known = state.entries.get(sent.id)
         if known is not None:
             return _again(workshop, state, known, digest)
-        _own_id(workshop, sent.id)
         for sort, name in act.files():  # a photo lies on the disk before its entry does
             KEPT[sort](workshop, name)
         try:
@@ -85,15 +84,6 @@ def write_entry(workshop: Workshop, build: str, sent: Sent, act: Act[Any]) -> Lo
             sent=digest,
         )
         return line_of(state, workshop.write(build, state, draft))
-
-
-def _own_id(workshop: Workshop, entry_id: str) -> None:
-    with workshop.store.read() as books:
-        if books.log.line(entry_id) is not None:
-            raise Conflict(
-                "a line of another build has this id already: nothing was written",
-                reason_code="id_used",
-            )
 
 
 def _again(workshop: Workshop, state: BookState, known: Line, digest: str) -> LogLine:

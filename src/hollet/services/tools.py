@@ -191,5 +191,4 @@ def _keep(
             books.log.append(before)
         books.instruments.put(InstrumentRecord(tool.id, tool.model_dump_json(), tool.version))
         books.log.append(draft)
-    workshop.tools_changed()
     return tool

@@ -47,12 +47,16 @@ class VehicleStanding(BaseModel):
 
 
 def _builds(workshop: Workshop) -> dict[str, list[str]]:
-    with workshop.store.read() as books:
-        names = {vehicle.id: vehicle.name for vehicle in books.vehicles.all()}
-        found: dict[str, list[str]] = {}
-        for build in books.builds.all():
-            found.setdefault(names[build.vehicle], []).append(build.id)
-        return found
+
+    def read() -> dict[str, list[str]]:
+        with workshop.store.read() as books:
+            names = {vehicle.id: vehicle.name for vehicle in books.vehicles.all()}
+            found: dict[str, list[str]] = {}
+            for build in books.builds.all():
+                found.setdefault(names[build.vehicle], []).append(build.id)
+            return found
+
+    return workshop.kept(("vehicles",), workshop.store.version, read)
 
 
 def vehicle_named(books: Books, name: str) -> VehicleRecord | None:

@@ -62,7 +62,6 @@ class Workshop:
         self._listeners: dict[int, Callable[[str, int], object]] = {}
         self.verified: dict[str, tuple[int, str]] = {}
         self._kept: OrderedDict[tuple[str, ...], tuple[object, object]] = OrderedDict()
-        self._tools: dict[str, Instrument] | None = None
         if not look:
             with self.store.write() as books:
                 if books.shop.get(1) is None:
@@ -193,8 +192,7 @@ class Workshop:
 
     def heads(self) -> dict[str, int]:
         """The newest line of each chain."""
-        with self.store.read() as books:
-            return books.log.heads()
+        return self.store.heads()
 
     def kept(self, key: tuple[str, ...], fingerprint: object, make: Callable[[], T]) -> T:
         """Something made of a build, kept while its `fingerprint` is the same: the Shop need not
@@ -231,19 +229,16 @@ class Workshop:
 
     def tools(self) -> dict[str, Instrument]:
         """All tools of the shop by id, retired ones too."""
-        if self._tools is None:
-            with self.store.read() as books:
-                found = (Instrument.model_validate_json(r.tool) for r in books.instruments.all())
-                self._tools = {tool.id: tool for tool in sorted(found, key=lambda t: t.code)}
-        return self._tools
+        return self.kept(("tools",), self.store.version, self._read_tools)
+
+    def _read_tools(self) -> dict[str, Instrument]:
+        with self.store.read() as books:
+            found = (Instrument.model_validate_json(r.tool) for r in books.instruments.all())
+            return {tool.id: tool for tool in sorted(found, key=lambda t: t.code)}
 
     def tools_of(self, who: str) -> dict[str, Instrument]:
         """All tools as `who` reads them."""
         return {name: tool.in_hands(initials(who)) for name, tool in self.tools().items()}
-
-    def tools_changed(self) -> None:
-        """Read the tools again when next asked for."""
-        self._tools = None
 
 
 def _whole(state: BookState) -> None:

@@ -76,7 +76,7 @@ def _heads(folder: Path) -> list[Path]:
     """The sealed heads of its chains. They are copied before the database is, so that they never
     lie before their chains.
     """
-    return [p for p in sorted((folder / HEADS).glob("*")) if p.suffix != ".part"]
+    return sorted((folder / HEADS).glob("*"))
 
 
 def _belongs(name: str) -> bool:

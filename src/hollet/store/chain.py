@@ -8,6 +8,7 @@ from typing import Any
 from hollet.core.entries import Body, Entry
 from hollet.core.entries import Line as BookLine
 from hollet.core.entries.kinds import KINDS, lifted
+from hollet.core.errors import Conflict
 from hollet.store.records import Draft, Line
 
 __all__ = [
@@ -17,6 +18,7 @@ __all__ = [
     "chain_hash",
     "entry_of",
     "line_behind",
+    "moved_on",
     "readable",
 ]
 
@@ -82,6 +84,16 @@ def line_behind(place: tuple[int, str], draft: Draft) -> Line:
     )
     line.hash = chain_hash(previous, line)
     return line
+
+
+def moved_on(seq: int, *, used: bool) -> Conflict:
+    """Why a line was not written: its id is one of a line there is, or its place is taken."""
+    if used:
+        return Conflict(
+            "another line has this id already, perhaps of another build: nothing was written",
+            reason_code="id_used",
+        )
+    return Conflict(f"the log moved on before line {seq} was written: look again")
 
 
 def entry_of(line: Line) -> BookLine:

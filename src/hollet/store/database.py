@@ -69,6 +69,8 @@ class Database:
         self.path = folder / FILE
         self._lock = threading.Lock()
         self._closed = False
+        self._heads: dict[str, int] | None = None
+        self.version = 0
         self._held = None if look else _hold(folder)
         try:
             self._open(look=look)
@@ -105,6 +107,7 @@ class Database:
                     self._first_heads(books)
             except DatabaseError as error:
                 raise _named(error) from error
+            self.version += bool(books.records)
             self._keep_heads(books)
 
     def _first_heads(self, books: SqliteBooks) -> None:
@@ -118,6 +121,8 @@ class Database:
 
     def _keep_heads(self, books: SqliteBooks) -> None:
         for chain, place in books.chains.items():
+            if self._heads is not None:
+                self._heads[chain] = place[0]
             # the lines are kept by now: a seal that the disk does not take lies behind, no more
             with suppress(OSError):
                 keep_head(self.folder, self._key, chain, Head(*place))
@@ -130,6 +135,13 @@ class Database:
                 yield SqliteBooks(session)
         except DatabaseError as error:
             raise _named(error) from error
+
+    def heads(self) -> dict[str, int]:
+        """The newest line of each chain: counted once, and kept while this one server writes."""
+        if self._heads is None:
+            with self.read() as books:
+                self._heads = books.log.heads()
+        return dict(self._heads)
 
     def sealed(self, chain: str) -> tuple[int, str] | None:
         """Up to which line a chain was sealed."""

@@ -10,7 +10,7 @@ from pathlib import Path
 from typing import Generic, TypeVar
 
 from hollet.core.errors import Conflict, Unavailable
-from hollet.store.chain import line_behind
+from hollet.store.chain import line_behind, moved_on
 from hollet.store.records import (
     BuildRecord,
     DeviceRecord,
@@ -48,10 +48,7 @@ class MemoryLog:
     def append(self, draft: Draft, expected: tuple[int, str] | None = None) -> Line:
         newest = self.head(draft.chain)
         if draft.id in self.ids or (expected or newest)[0] != newest[0]:
-            raise Conflict(
-                f"the log moved on before line {newest[0] + 1} was written, or its id is used "
-                "already: look again"
-            )
+            raise moved_on(newest[0] + 1, used=draft.id in self.ids)
         line = line_behind(expected or newest, draft)
         self._keep(line)
         return line
@@ -133,6 +130,7 @@ class MemoryStore:
         self._books = MemoryBooks()
         self._lock = threading.Lock()
         self._closed = False
+        self.version = 0
 
     @contextmanager
     def write(self) -> Iterator[MemoryBooks]:
@@ -142,10 +140,14 @@ class MemoryStore:
             books = self._books.copied()
             yield books
             self._books = books
+            self.version += 1
 
     @contextmanager
     def read(self) -> Iterator[MemoryBooks]:
         yield self._books
+
+    def heads(self) -> dict[str, int]:
+        return self._books.log.heads()
 
     def close(self) -> None:
         self._closed = True

@@ -112,11 +112,18 @@ class Store(Protocol):
     @property
     def folder(self) -> Path: ...
 
+    @property
+    def version(self) -> int:
+        """How often this process changed records: what was read of them holds while it stands."""
+
     def write(self) -> AbstractContextManager[Books]:
         """One transaction; kept at the end, undone on any error. Writers wait for one another."""
 
     def read(self) -> AbstractContextManager[Books]:
         """What was last kept."""
+
+    def heads(self) -> dict[str, int]:
+        """The newest sequence number of each chain, as this process wrote them."""
 
     def close(self) -> None:
         """Let go, after the write under way."""

@@ -21,6 +21,8 @@ from hollet.store.records import Record
 __all__ = ["HEADS", "Head", "SealKey", "Torn", "head_of", "key_file", "keep_head", "record_text"]
 
 KEY_BYTES = 32
+PLACE = 512
+"""Bytes for one seal of a head; a file holds two."""
 HEADS = "heads"
 """The folder of the chains' heads within the data folder."""
 
@@ -101,28 +103,44 @@ def record_text(table: str, record: Record) -> str:
 
 
 def keep_head(folder: Path, key: SealKey, chain: str, head: Head) -> None:
-    """Seal the head of a chain, whole or not at all. The disk need not have it before the line is
+    """Seal the head of a chain in the one of its two places that the seal before it is not in: cut
+    short by a power cut, the one before still stands. The disk need not have it before the line is
     acknowledged: a seal may lie behind its chain, never before it.
     """
-    target = folder / HEADS / chain
-    part = target.with_name(f"{chain}.part")
-    said = asdict(head)
-    part.write_text(json.dumps({**said, "seal": key.mark(_head_text(chain, head))}))
-    part.replace(target)
+    data = json.dumps({**asdict(head), "seal": key.mark(_head_text(chain, head))})
+    descriptor = os.open(folder / HEADS / chain, os.O_WRONLY | os.O_CREAT, 0o644)
+    try:
+        os.pwrite(descriptor, data.ljust(PLACE - 1).encode() + b"\n", head.seq % 2 * PLACE)
+    finally:
+        os.close(descriptor)
 
 
 def head_of(folder: Path, key: SealKey, chain: str) -> Head | None:
-    """The sealed head of a chain; None where there is none, Unavailable where it is not ours."""
+    """The sealed head of a chain; None where there is none, Unavailable where none is ours."""
     try:
-        data = json.loads((folder / HEADS / chain).read_text())
-        head = Head(int(data["seq"]), str(data["hash"]))
-        if key.fits(_head_text(chain, head), str(data["seal"])):
-            return head
+        written = (folder / HEADS / chain).read_bytes()
     except FileNotFoundError:
         return None
-    except (OSError, ValueError, KeyError, TypeError):
-        pass  # torn, or written by another hand: not ours either way
-    raise Unavailable(
+    except OSError as error:
+        raise _not_ours(chain) from error
+    places = (written[:PLACE], written[PLACE:])
+    found = [head for place in places if (head := _read_head(key, chain, place)) is not None]
+    if not found:
+        raise _not_ours(chain)
+    return max(found, key=lambda head: head.seq)
+
+
+def _read_head(key: SealKey, chain: str, place: bytes) -> Head | None:
+    try:
+        data = json.loads(place)
+        head = Head(int(data["seq"]), str(data["hash"]))
+        return head if key.fits(_head_text(chain, head), str(data["seal"])) else None
+    except (ValueError, KeyError, TypeError):  # torn, or written by another hand
+        return None
+
+
+def _not_ours(chain: str) -> Unavailable:
+    return Unavailable(
         f"the seal of the log {chain} was changed: look with 'hollet verify'",
         reason_code="seal_changed",
     )

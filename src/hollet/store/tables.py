@@ -9,7 +9,7 @@ from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
 from hollet.core.errors import Conflict
-from hollet.store.chain import line_behind
+from hollet.store.chain import line_behind, moved_on
 from hollet.store.models import (
     Base,
     BuildRow,
@@ -65,10 +65,7 @@ class SqliteLog:
         try:
             self._insert([line])
         except IntegrityError as error:
-            raise Conflict(
-                f"the log moved on before line {line.seq} was written, or its id is used already: "
-                "look again"
-            ) from error
+            raise moved_on(line.seq, used=self.hashes([line.id]) != {}) from error
         return line
 
     def take_in(self, lines: Sequence[Line]) -> None:

@@ -179,8 +179,18 @@ def bag_contents(state: BookState) -> tuple[BagContent, ...]:
 
 def _contents(state: BookState) -> tuple[BagContent, ...]:
     bags = sorted((int(bag), entries) for bag, entries in state.names("bag"))
-    found = ((bag, _tally(entries)) for bag, entries in bags)
-    return tuple(_content(state, bag, tally) for bag, tally in found if tally is not None)
+    found = (_one(state, bag, entries) for bag, entries in bags)
+    return tuple(content for content in found if content is not None)
+
+
+def _one(state: BookState, bag: int, entries: Sequence[Line]) -> BagContent | None:
+    def made() -> BagContent | None:
+        tally = _tally(entries)
+        return _content(state, bag, tally) if tally is not None else None
+
+    replaced = state.each(Replaced, "replaced", str(bag))
+    made_of = (tuple(e.id for e in entries), tuple(e.id for e in replaced))
+    return state.remembered(("bag", str(bag)), made_of, made)
 
 
 def next_bag(contents: Sequence[BagContent]) -> int:

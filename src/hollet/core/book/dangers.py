@@ -1,8 +1,10 @@
 """What is proven, and what is live because it was passed without being dealt with."""
 
+from collections.abc import Callable
+
 from hollet.core.book.boxes import box_of, link_box, live_words, not_pressed, seen_box, seen_since
 from hollet.core.entries import BookState, Done, Entry, Happened, Line, NotThere
-from hollet.core.entries.status import last_as, plan_of, status_of, whole_of
+from hollet.core.entries.status import last_as, plan_of, status_of, statuses, whole_of
 from hollet.core.procedure.pieces import After
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.sheet import Step, is_danger
@@ -39,9 +41,9 @@ def _proofs(state: BookState) -> dict[str, bool]:
 
 
 def _find_proofs(state: BookState) -> dict[str, bool]:
-    whole = whole_of(state)
+    whole, standing = whole_of(state), statuses(state)
     known: dict[str, bool] = {}
-    waited = {link.step for step in whole.step for link in step.after if is_danger(whole, link)}
+    waited = _waited_for(state)
 
     def proof(step_id: str) -> bool:
         if step_id not in known:
@@ -54,7 +56,8 @@ def _find_proofs(state: BookState) -> dict[str, bool]:
         if last_as(state, step.id, NotThere) is not None:
             return True
         done = last_as(state, step.id, Done)
-        if done is None or status_of(state, step).status != "done":
+        now = standing.get(step.id) or status_of(state, step)
+        if done is None or now.status != "done":
             return False
         box = _asked_box(step, done, step.id in waited)
         return not _unguarded(state, whole, step, done, box, proof)
@@ -64,6 +67,22 @@ def _find_proofs(state: BookState) -> dict[str, bool]:
     return known
 
 
+def _waited_for(state: BookState) -> frozenset[str]:
+    """The steps that something waits for because of a danger."""
+    return frozenset(link.step for links in _danger_links(state).values() for link in links)
+
+
+def _danger_links(state: BookState) -> dict[str, tuple[After, ...]]:
+    """What each step waits for because of a danger."""
+    whole = whole_of(state)
+
+    def made() -> dict[str, tuple[After, ...]]:
+        found = {s.id: tuple(a for a in s.after if is_danger(whole, a)) for s in whole.step}
+        return {name: links for name, links in found.items() if links}
+
+    return state.remembered(("danger links",), 0, made)
+
+
 def _asked_box(step: Step, done: Entry[Done] | None, waited: bool) -> str | None:
     """The box that a step needs: its own, or what is seen where it was done in another way."""
     other_way = waited and done is not None and done.body.reason and done.body.passed != ()
@@ -71,7 +90,12 @@ def _asked_box(step: Step, done: Entry[Done] | None, waited: bool) -> str | None
 
 
 def _unguarded(
-    state: BookState, whole: Plan, step: Step, last: Line, box: str | None, proof: object
+    state: BookState,
+    whole: Plan,
+    step: Step,
+    last: Line,
+    box: str | None,
+    proof: Callable[[str], bool | None],
 ) -> list[tuple[str, str, str]]:
     """What a done or happened step passed and nothing has ended since, as (what is live, the box
     that ends it, where it is cleared).
@@ -83,9 +107,9 @@ def _unguarded(
         and not seen_since(state, step.id, box, last.seq)
     ):
         found.append((f"not seen: {box}", box, step.id))
-    for link in step.after:
+    for link in _danger_links(state).get(step.id, ()):
         target = target_of(state, whole, link)
-        if target is None or not is_danger(whole, link) or proof(link.step):  # type: ignore[operator]
+        if target is None or proof(link.step):
             continue
         ends = link_box(link, target)
         if not seen_since(state, step.id, ends, last.seq):
@@ -118,7 +142,7 @@ def _find_dangers(state: BookState) -> tuple[Danger, ...]:
     from hollet.core.book.removals import back_steps  # removals ask for statuses, as this room does
 
     plan, whole, proofs = plan_of(state), whole_of(state), _proofs(state)
-    waited = {link.step for step in whole.step for link in step.after if is_danger(whole, link)}
+    waited = _waited_for(state)
     found = []
     for step in plan.step:
         done = last_as(state, step.id, Done)

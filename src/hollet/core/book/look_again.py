@@ -39,7 +39,7 @@ def _looks(state: BookState) -> tuple[LookAgain, ...]:
     found: dict[str, LookAgain] = {}
     plan = plan_of(state)
     looked = {e.id for e in state.all(Confirmed) if e.body.what == BY_DAY}
-    for entry in state.lines():
+    for entry in state.of_kinds(lambda kind: kind is Confirmed or kind.looks or kind.says):
         step = plan.find_step(entry.body.at())
         if step is None:
             continue

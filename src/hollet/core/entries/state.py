@@ -111,6 +111,20 @@ class BookState:
         once = {entry.id: entry for entries in filed.values() for entry in entries}
         return cast(list[Entry[B]], sorted(once.values(), key=lambda entry: entry.seq))
 
+    def since(self, seq: int) -> Iterator[Line]:
+        """The entries behind a sequence number, newest first, struck ones too."""
+        for entry_id in reversed(self.order):
+            entry = self.entries[entry_id]
+            if entry.seq <= seq:
+                return
+            yield entry
+
+    def of_kinds(self, wanted: Callable[[type[Body]], bool]) -> list[Line]:
+        """All entries of some kinds that are not struck, oldest first."""
+        kinds = [filed for kind, filed in self.by_kind.items() if wanted(kind)]
+        once = {e.id: e for filed in kinds for entries in filed.values() for e in entries}
+        return sorted(once.values(), key=lambda entry: entry.seq)
+
     def struck_of(self, kind: type[B], place: Place, name: str = "") -> list[Entry[B]]:
         """Struck entries of one kind about a thing."""
         found = self.lost.get(kind)

@@ -3,6 +3,7 @@
 What it waits for, and what may pass that: `passing`.
 """
 
+from collections.abc import Iterator
 from typing import TypeVar
 
 from pydantic import BaseModel, ConfigDict
@@ -133,11 +134,30 @@ def _find_stood_on(state: BookState) -> dict[str, str]:
 
 def statuses(state: BookState) -> dict[str, StepStatus]:
     """Status of every step of the plan, in its order."""
-    return state.remembered(
-        ("statuses",),
-        state.head,
-        lambda: {step.id: status_of(state, step) for step in plan_of(state).step},
-    )
+    return state.remembered(("statuses",), state.head, lambda: _statuses(state))
+
+
+def _statuses(state: BookState) -> dict[str, StepStatus]:
+    """Every status anew after a strike; else only of the steps that the lines since the last call
+    are about, and of those that stood on what was struck, then or now.
+    """
+    stood, struck = _stood_on_struck(state), len(state.struck)
+    known = state.memo.get(("last statuses",))
+    found: dict[str, StepStatus] = {}
+    steps = plan_of(state).step
+    if known is not None and known[0] == struck and known[1] is state.plan:
+        head, before, found = known[2][0], known[2][1], dict(known[2][2])
+        touched = {name for line in state.since(head) for name in _steps_of(line)}
+        touched |= {*stood, *before}
+        steps = tuple(step for step in steps if step.id in touched)
+    found.update({step.id: status_of(state, step) for step in steps})
+    state.memo[("last statuses",)] = (struck, state.plan, (state.head, stood, found))
+    return found
+
+
+def _steps_of(line: Line) -> Iterator[str]:
+    keys = line.body.keys()
+    return (key.name for key in keys if key.place == "step")
 
 
 def settled_steps(state: BookState) -> set[str]:

@@ -1,6 +1,6 @@
 """One bolt of a joint: what it went through, how it stands, and what puts it right."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Set
 
 from pydantic import BaseModel, ConfigDict
 
@@ -141,7 +141,7 @@ class _History:
             return None
         return act_verdict(self.joint, self.latest)
 
-    def passed(self, stages: set[int]) -> bool:
+    def passed(self, stages: Set[int]) -> bool:
         """Whether it was passed over at its stage, or since it got too much."""
         return self.stage in stages or (self.over and any(s >= self.since for s in stages))
 
@@ -166,7 +166,7 @@ def bolt_facts(
     acts: Iterable[Entry[Fastener]],
     *,
     out: bool,
-    passed: set[int],
+    passed: Set[int],
 ) -> BoltFacts:
     """How a bolt stands after its `acts` since the joint was taken out (`out`), and the stages at
     which it was passed over.

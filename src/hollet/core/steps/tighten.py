@@ -107,17 +107,17 @@ def _bolts(state: BookState, joint: Joint) -> tuple[BoltFacts, ...]:
     decided = state.each(Decision, "joint", joint.id)
     passed = [(d.body.bolt, d.body.stage) for d in decided if d.body.about == "pass_over"]
     places = _places(joint)
-    return tuple(
-        bolt_facts(
-            joint,
-            number,
-            (place, places[place]),
-            [act for act in acts if act.body.bolt == number],
-            out=out,
-            passed={stage for bolt, stage in passed if bolt == number and stage is not None},
+
+    def bolt(number: int, place: str) -> BoltFacts:
+        own = [act for act in acts if act.body.bolt == number]
+        over = frozenset(stage for bolt, stage in passed if bolt == number and stage is not None)
+        return state.remembered(
+            ("bolt", joint.id, str(number)),
+            (out, tuple(act.id for act in own), over),
+            lambda: bolt_facts(joint, number, (place, places[place]), own, out=out, passed=over),
         )
-        for number, place in enumerate(joint.sequence(), 1)
-    )
+
+    return tuple(bolt(number, place) for number, place in enumerate(joint.sequence(), 1))
 
 
 def _stages(joint: Joint, bolts: Sequence[BoltFacts]) -> tuple[StageFacts, ...]:
