@@ -4,6 +4,7 @@ one bolt in the browser, long builds; and how much JavaScript the first page loa
 
 import gzip
 import json
+import os
 import re
 import socket
 import statistics
@@ -52,6 +53,7 @@ def started(*command: str) -> Iterator[tuple[str, float]]:
         [sys.executable, "-m", *(word.replace("PORT", str(number)) for word in command)],
         stdout=subprocess.DEVNULL,
         cwd=ROOT,
+        env={**os.environ, "PYTHONDONTWRITEBYTECODE": ""},  # as a user starts it the second time
     )
     url = f"http://127.0.0.1:{number}"
     try:

@@ -22,9 +22,14 @@ export const useJournal = defineStore('journal', () => {
   async function refresh() {
     waiting.value = await queue.all()
   }
+  /** Kept on the device, and in the list that the screen shows. */
+  async function keep(item: queue.Waiting) {
+    await queue.keep(item)
+    waiting.value = [...waiting.value.filter((other) => other.id !== item.id), item]
+  }
   async function forget(id: string) {
     await queue.drop(id)
-    await refresh()
+    waiting.value = waiting.value.filter((other) => other.id !== id)
   }
   /** A photo or a recording goes first, then its entry with the name that the server gave it. */
   async function post(waits: queue.Waiting): Promise<AppendView> {
@@ -58,14 +63,13 @@ export const useJournal = defineStore('journal', () => {
     const who = await useSession().whoIsIt()
     const on = about(build, entry)
     const id = v7()
-    const ahead = async () => (await queue.all()).filter((other) => other.about === on && other.id < id).at(-1)
-    const kept: queue.Waiting = { id, build, who, bench_time: benchTime(), seen, entry, refused: null, file, about: on, after: (await ahead())?.id ?? null, tries: 0 }
-    await queue.keep(kept)
-    await refresh()
+    const ahead = () => waiting.value.filter((other) => other.about === on && other.id < id).at(-1)
+    const kept: queue.Waiting = { id, build, who, bench_time: benchTime(), seen, entry, refused: null, file, about: on, after: ahead()?.id ?? null, tries: 0 }
+    await keep(kept)
     const now = await turn()
-    const before = await ahead()
+    const before = ahead()
     const item = { ...kept, seen: now, after: before?.id ?? null }
-    await queue.keep(item)
+    if (item.seen !== kept.seen || item.after !== kept.after) await keep(item)
     if (before) {
       later(0)
       return null // it goes behind the one about the same that is still on its way

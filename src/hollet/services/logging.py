@@ -3,6 +3,7 @@
 import hashlib
 import json
 from collections.abc import Callable
+from itertools import islice
 from typing import Any
 
 from pydantic import BaseModel, ConfigDict
@@ -151,12 +152,9 @@ def log_of(
     entry kind).
     """
     with workshop.held(build) as state:
-        entries = [state.entries[i] for i in reversed(state.order)]
-        chosen = [
-            e
-            for e in entries
-            if _wanted(state, e, step, kind) and (before is None or e.seq < before)
-        ][:limit]
+        newest = (state.entries[i] for i in reversed(state.order))
+        wanted = (e for e in newest if before is None or e.seq < before)
+        chosen = list(islice((e for e in wanted if _wanted(state, e, step, kind)), limit))
         with workshop.store.read() as books:
             broken = _broken(workshop, books, build)
             hashes = books.log.hashes([e.id for e in chosen])
@@ -164,7 +162,7 @@ def log_of(
         lines = tuple(line_of(state, e, hashes.get(e.id, "")) for e in chosen)
         return LogView(
             lines=lines,
-            total=len(entries),
+            total=len(state.order),
             struck=len(state.struck),
             whole=broken is None,
             broken_at=broken,

@@ -69,7 +69,8 @@ class Edited(BaseModel):
 def desk(workshop: Workshop, build: str) -> PlanView:
     """The plan desk."""
     with workshop.held(build) as state:
-        return plan_view(state, gear_of(workshop))
+        gear, made_of = gear_of(workshop), (state.head, workshop.store.version)
+        return state.remembered(("desk",), made_of, lambda: plan_view(state, gear))
 
 
 def preview(workshop: Workshop, build: str, acts: Sequence[Any], who: str) -> Difference:

@@ -67,12 +67,19 @@ def verify(workshop: Workshop) -> list[str]:
         known = {SHOP, *(build.id for build in builds)}
         orphans = [(c, n) for c, n in books.log.heads().items() if c not in known]
     lines += [f"broken: the build of {count} lines is gone ({c})" for c, count in orphans]
-    changed = changed_past(workshop, plans=True)
+    changed = _changed(workshop, plans=True)
     return lines + ([f"broken: {words}" for words in changed] or ["ok: seals"])
 
 
-def changed_past(workshop: Workshop, *, plans: bool = False) -> list[str]:
-    """What was changed, taken out or put in past Hollet, a sentence each."""
+def changed_past(workshop: Workshop) -> list[str]:
+    """What was changed, taken out or put in past Hollet, a sentence each, the plans left out;
+    looked at once a minute, and after each change.
+    """
+    made_of = (workshop.now()[:16], workshop.store.version)
+    return workshop.kept(("changed",), made_of, lambda: _changed(workshop, plans=False))
+
+
+def _changed(workshop: Workshop, *, plans: bool) -> list[str]:
     torn = workshop.store.doctored(plans=plans)
     if not torn:
         return []
@@ -126,7 +133,7 @@ def accept_as_it_is(workshop: Workshop, who: str) -> list[str]:
     The way out where something was changed past Hollet on purpose. A chain whose lines do not fit
     one another stays broken: no seal mends that.
     """
-    found = changed_past(workshop, plans=True)
+    found = _changed(workshop, plans=True)
     with workshop.store.read() as books:
         for chain, head in books.log.heads().items():
             gone = workshop.cut_at(chain, head)
