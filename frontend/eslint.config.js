@@ -8,6 +8,16 @@ export default defineConfig(
   js.configs.recommended,
   tseslint.configs.recommended,
   pluginVue.configs['flat/essential'],
-  { files: ['**/*.ts', '**/*.vue'], languageOptions: { parserOptions: { parser: tseslint.parser, extraFileExtensions: ['.vue'] } } },
-  { rules: { 'no-undef': 'off', 'vue/no-ref-as-operand': 'error', eqeqeq: 'error' } },
+  {
+    files: ['**/*.ts', '**/*.vue'],
+    languageOptions: { parserOptions: { parser: tseslint.parser, extraFileExtensions: ['.vue'] } },
+  },
+  {
+    rules: {
+      'no-undef': 'off',
+      'vue/no-ref-as-operand': 'error',
+      eqeqeq: 'error',
+      'vue/max-len': ['error', { code: 110, template: 110 }],
+    },
+  },
 )

@@ -18,7 +18,14 @@ export type MeasureBenchView = Schemas['MeasureBench']
 export type TightenBenchView = Schemas['TightenBench']
 export type FillBenchView = Schemas['FillBench']
 export type RunBenchView = Schemas['RunBench']
-export type BenchView = CheckBenchView | InspectBenchView | RemoveBenchView | MeasureBenchView | TightenBenchView | FillBenchView | RunBenchView
+export type BenchView =
+  | CheckBenchView
+  | InspectBenchView
+  | RemoveBenchView
+  | MeasureBenchView
+  | TightenBenchView
+  | FillBenchView
+  | RunBenchView
 export type PlanView = Schemas['PlanView']
 export type PlanRow = Schemas['PlanRow']
 export type Difference = Schemas['Difference']
@@ -53,7 +60,10 @@ export class Refusal extends Error {
   }
 }
 
-/** No answer that can be read; `status` is null when nothing came back at all. Log entries wait in the browser (see the journal store); nothing else does. */
+/**
+ * No answer that can be read; `status` is null when nothing came back at all. Log entries wait in the
+ * browser (see the journal store); nothing else does.
+ */
 export class Unreached extends Error {
   constructor(readonly status: number | null = null) {
     super('Hollet cannot be reached, so nothing was changed. Try again when it is back.')
@@ -95,5 +105,8 @@ export async function got<T>(call: Promise<Answer<T>>): Promise<T> {
   if (answer.response.status === 401) window.location.assign('/pair')
   const problem = answer.error as Partial<Problem> | undefined
   if (!problem?.message) throw new Unreached(answer.response.status)
-  throw new Refusal({ refuse: true, reason_code: 'http', newer: [], field: null, ...problem } as Problem, answer.response.status)
+  throw new Refusal(
+    { refuse: true, reason_code: 'http', newer: [], field: null, ...problem } as Problem,
+    answer.response.status,
+  )
 }

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** What all benches share: title, waits, caution, the work at the left, figure and primary button at the right. */
+/**
+ * What all benches share: title, waits, caution, the work at the left, figure and primary button at the
+ * right.
+ */
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { BenchView } from '@/api/client'
@@ -20,7 +23,22 @@ import { useAgo } from '@/composables/time'
 import { capital, STATUS_WORDS } from '@/composables/words'
 import { useBook } from '@/stores/book'
 
-const props = withDefaults(defineProps<{ bench: BenchView; title?: string; line?: string; primary?: string; ready?: boolean; say?: string; noPrimary?: boolean; attempt?: boolean; underWay?: boolean; alarm?: boolean; ownPhotos?: boolean }>(), { ready: true })
+const props = withDefaults(
+  defineProps<{
+    bench: BenchView
+    title?: string
+    line?: string
+    primary?: string
+    ready?: boolean
+    say?: string
+    noPrimary?: boolean
+    attempt?: boolean
+    underWay?: boolean
+    alarm?: boolean
+    ownPhotos?: boolean
+  }>(),
+  { ready: true },
+)
 const emit = defineEmits<{ primary: [] }>()
 const book = useBook()
 const router = useRouter()
@@ -39,10 +57,29 @@ const stuck = ref<InstanceType<typeof StuckDialog> | null>(null)
 const photos = ref<InstanceType<typeof StepPhotos> | null>(null)
 const takingDown = computed(() => props.bench.stage === 'take_down')
 /** What the core says is missing holds back a plain tick; the other benches lead to it themselves. */
-const blocking = computed(() => !settled.value && props.bench.confirmed && ['check', 'remove'].includes(props.bench.kind) && props.bench.lacking !== null)
+const blocking = computed(
+  () =>
+    !settled.value &&
+    props.bench.confirmed &&
+    ['check', 'remove'].includes(props.bench.kind) &&
+    props.bench.lacking !== null,
+)
 /** Captures and last chances have their own way out, beside each of them. */
-const answered = computed(() => props.bench.clash !== null || props.bench.captures.some((c) => c.state === 'missing') || props.bench.chances.some((c) => c.state === 'open' || c.state === 'no step'))
-const can = computed(() => props.ready && !blocking.value && !settled.value && (!waits.value || props.attempt) && props.bench.confirmed && !book.busy)
+const answered = computed(
+  () =>
+    props.bench.clash !== null ||
+    props.bench.captures.some((c) => c.state === 'missing') ||
+    props.bench.chances.some((c) => c.state === 'open' || c.state === 'no step'),
+)
+const can = computed(
+  () =>
+    props.ready &&
+    !blocking.value &&
+    !settled.value &&
+    (!waits.value || props.attempt) &&
+    props.bench.confirmed &&
+    !book.busy,
+)
 const openNext = computed(() => settled.value && props.bench.following !== null)
 
 async function done(withReason?: string | null, spoken: string | null = null) {
@@ -63,7 +100,15 @@ function clicked() {
 async function allTheSame() {
   const { waits, pass_words, pass_keys, other_box, confirmed, box } = props.bench
   const asked = waits.length ? null : box && confirmed ? null : other_box
-  const said = await reason.value?.put({ title: waits.length ? 'Done out of order' : 'Done in another way', button: 'Done all the same', why: `${capital(pass_words)}.`, keys: pass_keys, least: 10, box: asked, aloud: aloud.value })
+  const said = await reason.value?.put({
+    title: waits.length ? 'Done out of order' : 'Done in another way',
+    button: 'Done all the same',
+    why: `${capital(pass_words)}.`,
+    keys: pass_keys,
+    least: 10,
+    box: asked,
+    aloud: aloud.value,
+  })
   if (!said) return
   if (asked && !(await book.act({ kind: 'confirmed', step: props.bench.step, what: asked }))) return
   await done(said.words, said.spoken)
@@ -73,52 +118,159 @@ const aloud = computed(() => (props.bench.other_box ? undefined : props.bench.st
 /** Work before what it waits for, with a reason; the step itself is done later, by what it asks. */
 async function begin() {
   const { pass_words, pass_keys } = props.bench
-  const said = await reason.value?.put({ title: 'Begin out of order', button: 'Begin all the same', why: `${capital(pass_words)}.`, keys: pass_keys, least: 10, aloud: aloud.value })
-  if (said) await book.act({ kind: 'started', step: props.bench.step, reason: said.words || null, spoken: said.spoken })
+  const said = await reason.value?.put({
+    title: 'Begin out of order',
+    button: 'Begin all the same',
+    why: `${capital(pass_words)}.`,
+    keys: pass_keys,
+    least: 10,
+    aloud: aloud.value,
+  })
+  if (said)
+    await book.act({
+      kind: 'started',
+      step: props.bench.step,
+      reason: said.words || null,
+      spoken: said.spoken,
+    })
 }
 async function notThere() {
-  const answer = await reason.value?.put({ title: 'It is not there', button: 'It is not there', thing: props.bench.title, least: 10, why: 'Said of this thing alone: nothing waits for it any more. The line can be struck.' })
-  if (answer && (await book.act({ kind: 'not there', step: props.bench.step, thing: answer.thing || props.bench.title, looked: answer.words }))) next()
+  const answer = await reason.value?.put({
+    title: 'It is not there',
+    button: 'It is not there',
+    thing: props.bench.title,
+    least: 10,
+    why: 'Said of this thing alone: nothing waits for it any more. The line can be struck.',
+  })
+  if (
+    answer &&
+    (await book.act({
+      kind: 'not there',
+      step: props.bench.step,
+      thing: answer.thing || props.bench.title,
+      looked: answer.words,
+    }))
+  )
+    next()
 }
 const happened = () => book.act({ kind: 'happened', step: props.bench.step })
 async function skip(notApplicable: boolean) {
-  const why = props.bench.waited_for.length ? `Skipped, it satisfies nothing that stands on it: ${props.bench.waited_for.join('; ')}.` : undefined
-  const said = await reason.value?.put({ title: notApplicable ? 'This step does not apply' : 'Skip this step', button: notApplicable ? 'Not applicable' : 'Skipped', keys: props.bench.skip_keys, least: 10, why, aloud: aloud.value })
-  if (said && (await book.act({ kind: 'skipped', step: props.bench.step, reason: said.words || null, not_applicable: notApplicable, spoken: said.spoken }))) next()
+  const why = props.bench.waited_for.length
+    ? `Skipped, it satisfies nothing that stands on it: ${props.bench.waited_for.join('; ')}.`
+    : undefined
+  const said = await reason.value?.put({
+    title: notApplicable ? 'This step does not apply' : 'Skip this step',
+    button: notApplicable ? 'Not applicable' : 'Skipped',
+    keys: props.bench.skip_keys,
+    least: 10,
+    why,
+    aloud: aloud.value,
+  })
+  if (
+    said &&
+    (await book.act({
+      kind: 'skipped',
+      step: props.bench.step,
+      reason: said.words || null,
+      not_applicable: notApplicable,
+      spoken: said.spoken,
+    }))
+  )
+    next()
 }
 async function letGo(thing: string) {
-  const said = await reason.value?.ask({ title: `Let it go: ${thing}`, button: 'Not wanted', keys: props.bench.chance_keys, least: 10, why: 'After this step nobody reaches it without taking things off again.' })
-  if (said) await book.act({ kind: 'decision', step: props.bench.step, about: 'last_chance', thing, reason: said })
+  const said = await reason.value?.ask({
+    title: `Let it go: ${thing}`,
+    button: 'Not wanted',
+    keys: props.bench.chance_keys,
+    least: 10,
+    why: 'After this step nobody reaches it without taking things off again.',
+  })
+  if (said)
+    await book.act({ kind: 'decision', step: props.bench.step, about: 'last_chance', thing, reason: said })
 }
 const reopen = () => book.act({ kind: 'reopened', step: props.bench.step, reason: 'looked at again' })
 function speak() {
   readOut(props.say ?? `${props.bench.title}. ${props.bench.do}`)
 }
 useKeys(() => ({
-  ' ': press, PageDown: press, r: speak, PageUp: speak,
+  ' ': press,
+  PageDown: press,
+  r: speak,
+  PageUp: speak,
   ...(takingDown.value ? { k: () => capture.value?.first(), u: () => stuck.value?.ask() } : {}),
   ...(photos.value ? { p: () => photos.value?.take() } : {}),
 }))
-defineExpose({ done, ask: (options: { title: string; why?: string; button: string; least?: number; keys?: readonly string[] }) => reason.value?.ask(options) })
+defineExpose({
+  done,
+  ask: (options: { title: string; why?: string; button: string; least?: number; keys?: readonly string[] }) =>
+    reason.value?.ask(options),
+})
 </script>
 
 <template>
   <article class="bench">
     <header>
-      <h1 class="t28" :class="{ alarm }">{{ resume ? `${resume.title}, ${since}` : (title ?? bench.title) }}</h1>
+      <h1 class="t28" :class="{ alarm }">
+        {{ resume ? `${resume.title}, ${since}` : (title ?? bench.title) }}
+      </h1>
       <p class="t20 sub">{{ resume ? resume.line : (line ?? `${bench.number}, ${bench.stage_name}`) }}</p>
       <p v-if="resume?.hangs" class="t20 outside b">{{ resume.hangs }}</p>
     </header>
     <div class="work">
       <HoldBlock v-if="!underWay" :bench="bench" :build="book.card?.id ?? ''" />
-      <p v-if="bench.clash && !settled" class="block">{{ bench.clash }}. <RouterLink :to="{ name: 'plan', params: { build: book.card?.id ?? '' } }">Change it on the plan desk</RouterLink></p>
-      <LastChanceBlock v-if="bench.chances.length && !underWay && !settled" title="After this nobody reaches" :chances="bench.chances" :build="book.card?.id ?? ''" act :first="bench.chances.find((c) => c.state === 'open' || c.state === 'no step')?.thing" @let-go="letGo" @seen="book.act({ kind: 'decision', step: bench.step, about: 'last_chance', thing: $event, done_here: true })" @put-in="router.push({ name: 'plan', params: { build: book.card?.id ?? '' } })" />
-      <CautionBlock v-if="bench.caution && !underWay" :caution="bench.caution" :confirmed="bench.confirmed" :by="bench.confirmed_by" :folded="bench.lines.length > 0" @confirm="book.act({ kind: 'confirmed', step: bench.step, what: bench.caution.confirm ?? '' })" />
+      <p v-if="bench.clash && !settled" class="block">
+        {{ bench.clash }}.
+        <RouterLink :to="{ name: 'plan', params: { build: book.card?.id ?? '' } }"
+          >Change it on the plan desk</RouterLink
+        >
+      </p>
+      <LastChanceBlock
+        v-if="bench.chances.length && !underWay && !settled"
+        title="After this nobody reaches"
+        :chances="bench.chances"
+        :build="book.card?.id ?? ''"
+        act
+        :first="bench.chances.find((c) => c.state === 'open' || c.state === 'no step')?.thing"
+        @let-go="letGo"
+        @seen="
+          book.act({
+            kind: 'decision',
+            step: bench.step,
+            about: 'last_chance',
+            thing: $event,
+            done_here: true,
+          })
+        "
+        @put-in="router.push({ name: 'plan', params: { build: book.card?.id ?? '' } })"
+      />
+      <CautionBlock
+        v-if="bench.caution && !underWay"
+        :caution="bench.caution"
+        :confirmed="bench.confirmed"
+        :by="bench.confirmed_by"
+        :folded="bench.lines.length > 0"
+        @confirm="book.act({ kind: 'confirmed', step: bench.step, what: bench.caution.confirm ?? '' })"
+      />
       <StepGuards v-if="!underWay" :bench="bench" />
-      <CaptureBlock v-if="!underWay && (bench.captures.length || takingDown)" ref="capture" :captures="bench.captures" :keys="bench.capture_keys" :step="bench.step" :settled="settled" />
+      <CaptureBlock
+        v-if="!underWay && (bench.captures.length || takingDown)"
+        ref="capture"
+        :captures="bench.captures"
+        :keys="bench.capture_keys"
+        :step="bench.step"
+        :settled="settled"
+      />
       <RefitBlock v-if="!underWay" :bench="bench" />
       <slot name="work" />
-      <StepPhotos v-if="!ownPhotos && !underWay && (bench.photos.length || takingDown)" ref="photos" class="stepphotos" :photos="bench.photos" :what="bench.title" :step="bench.step" />
+      <StepPhotos
+        v-if="!ownPhotos && !underWay && (bench.photos.length || takingDown)"
+        ref="photos"
+        class="stepphotos"
+        :photos="bench.photos"
+        :what="bench.title"
+        :step="bench.step"
+      />
       <StepNeeds v-if="!underWay" :bench="bench" />
       <p v-if="book.refused" class="problem" role="alert">{{ book.refused }}</p>
     </div>
@@ -126,25 +278,71 @@ defineExpose({ done, ask: (options: { title: string; why?: string; button: strin
       <div class="figure"><slot name="figure" /></div>
       <div class="acts">
         <slot name="primary">
-          <button v-if="!noPrimary || openNext" type="button" class="btn primary" :class="{ long: (openNext ? 'On to the next' : (primary ?? bench.primary)).length > 15 }" :disabled="!can && !openNext" @click="clicked">{{ openNext ? 'On to the next' : (primary ?? bench.primary) }}<kbd>Space or right pedal</kbd></button>
+          <button
+            v-if="!noPrimary || openNext"
+            type="button"
+            class="btn primary"
+            :class="{ long: (openNext ? 'On to the next' : (primary ?? bench.primary)).length > 15 }"
+            :disabled="!can && !openNext"
+            @click="clicked"
+          >
+            {{ openNext ? 'On to the next' : (primary ?? bench.primary) }}<kbd>Space or right pedal</kbd>
+          </button>
         </slot>
         <div v-if="$slots.second" class="two"><slot name="second" /></div>
         <div v-if="!underWay" class="small">
-          <template v-if="settled"><span class="state">{{ STATUS_WORDS[bench.status.status] }} by {{ bench.status.who }}<template v-if="bench.status.reason">: {{ bench.status.reason }}</template></span><button type="button" class="btn small" @click="reopen">Open it again</button></template>
+          <template v-if="settled"
+            ><span class="state"
+              >{{ STATUS_WORDS[bench.status.status] }} by {{ bench.status.who
+              }}<template v-if="bench.status.reason">: {{ bench.status.reason }}</template></span
+            ><button type="button" class="btn small" @click="reopen">Open it again</button></template
+          >
           <template v-else>
-            <button v-if="bench.may_happen" type="button" class="btn small whole" @click="happened">It has happened already</button>
-            <button v-else-if="waits && bench.kind === 'tighten' && bench.obstacles[0]?.by === 'reason'" type="button" class="btn small whole" @click="begin">Begin out of order</button>
-            <button v-else-if="waits && bench.may_pass" type="button" class="btn small whole" @click="allTheSame">Done out of order</button>
-            <p v-else-if="blocking && !answered" class="t16 whole">{{ bench.lacking }}. <button v-if="bench.may_pass" type="button" class="btn small" @click="allTheSame">Done in another way</button></p>
-            <button type="button" class="btn small" @click="skip(false)">Skip</button><button type="button" class="btn small" @click="skip(true)">Not applicable</button><button type="button" class="btn small" @click="notThere">Not there</button>
-            <template v-if="takingDown"><button type="button" class="btn small" @click="capture?.own()">Keep as found</button><button type="button" class="btn small" @click="stuck?.ask()">It is stuck <kbd>U</kbd></button></template>
+            <button v-if="bench.may_happen" type="button" class="btn small whole" @click="happened">
+              It has happened already
+            </button>
+            <button
+              v-else-if="waits && bench.kind === 'tighten' && bench.obstacles[0]?.by === 'reason'"
+              type="button"
+              class="btn small whole"
+              @click="begin"
+            >
+              Begin out of order
+            </button>
+            <button
+              v-else-if="waits && bench.may_pass"
+              type="button"
+              class="btn small whole"
+              @click="allTheSame"
+            >
+              Done out of order
+            </button>
+            <p v-else-if="blocking && !answered" class="t16 whole">
+              {{ bench.lacking }}.
+              <button v-if="bench.may_pass" type="button" class="btn small" @click="allTheSame">
+                Done in another way
+              </button>
+            </p>
+            <button type="button" class="btn small" @click="skip(false)">Skip</button
+            ><button type="button" class="btn small" @click="skip(true)">Not applicable</button
+            ><button type="button" class="btn small" @click="notThere">Not there</button>
+            <template v-if="takingDown"
+              ><button type="button" class="btn small" @click="capture?.own()">Keep as found</button
+              ><button type="button" class="btn small" @click="stuck?.ask()">
+                It is stuck <kbd>U</kbd>
+              </button></template
+            >
           </template>
         </div>
       </div>
     </aside>
     <section v-if="bench.lines.length" class="lines" aria-label="Written at this step">
       <h2 class="t16 mut">Written at this step</h2>
-      <ol><li v-for="item in [...bench.lines].reverse()" :key="item.id"><LineText :line="item" /> <span class="t16 mut">{{ item.who }}</span></li></ol>
+      <ol>
+        <li v-for="item in [...bench.lines].reverse()" :key="item.id">
+          <LineText :line="item" /> <span class="t16 mut">{{ item.who }}</span>
+        </li>
+      </ol>
     </section>
     <AskDialog ref="reason" />
     <StuckDialog v-if="takingDown" ref="stuck" :step="bench.step" :about="bench.title" />
@@ -152,39 +350,149 @@ defineExpose({ done, ask: (options: { title: string; why?: string; button: strin
 </template>
 
 <style scoped>
-.bench { display: grid; grid-template: 'head side' auto 'work side' 1fr 'lines lines' auto / minmax(0, 1fr) 308px; column-gap: 32px; min-height: 100%; }
-header { grid-area: head; }
-.alarm { font-size: 96px; font-weight: 850; color: var(--out); line-height: 1; }
-.alarm + .sub { font-size: 28px; font-weight: 780; }
-.sub { font-weight: 460; margin: 2px 0 8px; }
-.work { grid-area: work; min-width: 0; }
-.work > :deep(* + *) { margin-top: 10px; }
-.side { grid-area: side; display: flex; flex-direction: column; }
-.figure { min-height: 318px; padding-bottom: 10px; }
-.acts { display: flex; flex-direction: column; gap: 10px; }
-.two { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; }
-.small { display: flex; gap: 8px; flex-wrap: wrap; align-items: center; }
-.small .btn { flex: 1 1 auto; white-space: nowrap; padding: 6px; font-size: 16px; gap: 4px; }
-.small .whole { flex-basis: 100%; }
-.stepphotos { max-width: 326px; }
-.state { font-weight: 650; font-size: 16px; flex-basis: 100%; }
-.lines { grid-area: lines; margin-top: 16px; border-top: 1px solid var(--hair); padding-top: 6px; }
-.lines li { border-top: 1px solid var(--hair); padding: 5px 0; }
+.bench {
+  display: grid;
+  grid-template: 'head side' auto 'work side' 1fr 'lines lines' auto / minmax(0, 1fr) 308px;
+  column-gap: 32px;
+  min-height: 100%;
+}
+header {
+  grid-area: head;
+}
+.alarm {
+  font-size: 96px;
+  font-weight: 850;
+  color: var(--out);
+  line-height: 1;
+}
+.alarm + .sub {
+  font-size: 28px;
+  font-weight: 780;
+}
+.sub {
+  font-weight: 460;
+  margin: 2px 0 8px;
+}
+.work {
+  grid-area: work;
+  min-width: 0;
+}
+.work > :deep(* + *) {
+  margin-top: 10px;
+}
+.side {
+  grid-area: side;
+  display: flex;
+  flex-direction: column;
+}
+.figure {
+  min-height: 318px;
+  padding-bottom: 10px;
+}
+.acts {
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+}
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+}
+.small {
+  display: flex;
+  gap: 8px;
+  flex-wrap: wrap;
+  align-items: center;
+}
+.small .btn {
+  flex: 1 1 auto;
+  white-space: nowrap;
+  padding: 6px;
+  font-size: 16px;
+  gap: 4px;
+}
+.small .whole {
+  flex-basis: 100%;
+}
+.stepphotos {
+  max-width: 326px;
+}
+.state {
+  font-weight: 650;
+  font-size: 16px;
+  flex-basis: 100%;
+}
+.lines {
+  grid-area: lines;
+  margin-top: 16px;
+  border-top: 1px solid var(--hair);
+  padding-top: 6px;
+}
+.lines li {
+  border-top: 1px solid var(--hair);
+  padding: 5px 0;
+}
 @media (max-width: 959px) {
-  .bench { display: flex; flex-direction: column; }
-  .side { order: 1; display: grid; grid-template-columns: 1fr 1fr; gap: 16px; border-bottom: 3px solid var(--line); padding-bottom: 12px; margin-bottom: 12px; }
-  .work { order: 2; } .lines { order: 3; }
-  .figure { min-height: 0; }
+  .bench {
+    display: flex;
+    flex-direction: column;
+  }
+  .side {
+    order: 1;
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 16px;
+    border-bottom: 3px solid var(--line);
+    padding-bottom: 12px;
+    margin-bottom: 12px;
+  }
+  .work {
+    order: 2;
+  }
+  .lines {
+    order: 3;
+  }
+  .figure {
+    min-height: 0;
+  }
 }
 @media (max-width: 600px) {
-  .side { display: contents; }
-  .figure { order: 3; padding-top: 10px; }
-  .work { order: 2; }
-  .acts { display: contents; }
-  .two { order: 4; margin-top: 10px; }
-  .small { order: 5; margin-top: 10px; }
-  .lines { order: 6; }
-  .acts :deep(.primary) { order: 7; min-height: 84px; position: sticky; bottom: 0; z-index: 3; margin-top: 10px; outline: 8px solid var(--now); }
-  .acts :deep(kbd) { display: none; }
+  .side {
+    display: contents;
+  }
+  .figure {
+    order: 3;
+    padding-top: 10px;
+  }
+  .work {
+    order: 2;
+  }
+  .acts {
+    display: contents;
+  }
+  .two {
+    order: 4;
+    margin-top: 10px;
+  }
+  .small {
+    order: 5;
+    margin-top: 10px;
+  }
+  .lines {
+    order: 6;
+  }
+  .acts :deep(.primary) {
+    order: 7;
+    min-height: 84px;
+    position: sticky;
+    bottom: 0;
+    z-index: 3;
+    margin-top: 10px;
+    outline: 8px solid var(--now);
+  }
+  .acts :deep(kbd) {
+    display: none;
+  }
 }
 </style>

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** A fluid: the amount by jug, the level by eye, and where it is coolant the written decision for one dry run. */
+/**
+ * A fluid: the amount by jug, the level by eye, and where it is coolant the written decision for one dry
+ * run.
+ */
 import { computed, ref } from 'vue'
 import { type FillBenchView, Refusal } from '@/api/client'
 import LimitBar from '@/drawings/LimitBar.vue'
@@ -22,7 +25,20 @@ async function pour(sure = false) {
   problem.value = question.value = ''
   try {
     const typed = text.value.trim()
-    if ((await book.write({ kind: 'reading', step: props.bench.step, reading: props.bench.step, typed: [typed], unit: 'L', instrument: tool.value.id, sure }) || !book.refused) && text.value.trim() === typed) text.value = ''
+    if (
+      ((await book.write({
+        kind: 'reading',
+        step: props.bench.step,
+        reading: props.bench.step,
+        typed: [typed],
+        unit: 'L',
+        instrument: tool.value.id,
+        sure,
+      })) ||
+        !book.refused) &&
+      text.value.trim() === typed
+    )
+      text.value = ''
   } catch (error) {
     book.refused = ''
     if (error instanceof Refusal && error.problem.reason_code === 'odd_figure') question.value = error.message
@@ -30,8 +46,16 @@ async function pour(sure = false) {
   }
 }
 async function dryRun() {
-  const reason = await frame.value?.ask({ title: 'One run without coolant', button: 'Decided', least: 10, why: '30 s at most, then a full cool-down. It heats the exhaust valves first. The gates say so, and everything above Fire stays shut.' })
-  if (reason) await book.act({ kind: 'decision', step: props.bench.step, about: 'dry_run', seconds: 30, reason })
+  const reason = await frame.value?.ask({
+    title: 'One run without coolant',
+    button: 'Decided',
+    least: 10,
+    why:
+      '30 s at most, then a full cool-down. It heats the exhaust valves first. ' +
+      'The gates say so, and everything above Fire stays shut.',
+  })
+  if (reason)
+    await book.act({ kind: 'decision', step: props.bench.step, about: 'dry_run', seconds: 30, reason })
 }
 </script>
 
@@ -39,30 +63,87 @@ async function dryRun() {
   <BenchFrame ref="frame" :bench="bench" :ready="bench.lacking === null" @primary="frame?.done()">
     <template #work>
       <StepWords :bench="bench" large />
-      <button type="button" class="btn row level" :aria-pressed="bench.level_seen" :disabled="bench.level_seen" @click="book.act({ kind: 'confirmed', step: bench.step, what: bench.level })"><i aria-hidden="true">{{ bench.level_seen ? '✓' : '' }}</i><span>{{ bench.level }}</span></button>
+      <button
+        type="button"
+        class="btn row level"
+        :aria-pressed="bench.level_seen"
+        :disabled="bench.level_seen"
+        @click="book.act({ kind: 'confirmed', step: bench.step, what: bench.level })"
+      >
+        <i aria-hidden="true">{{ bench.level_seen ? '✓' : '' }}</i><span>{{ bench.level }}</span>
+      </button>
       <div v-if="bench.coolant && !bench.settled" class="quiet" style="margin-top: 14px">
-        <p v-if="bench.dry_run_s">Decided in writing: one run of {{ bench.dry_run_s }} s at most without coolant, then a full cool-down.</p>
-        <template v-else><p>Without coolant Fire stays shut.</p><button type="button" class="btn small" @click="dryRun">Decide one dry run in writing</button></template>
+        <p v-if="bench.dry_run_s">
+          Decided in writing: one run of {{ bench.dry_run_s }} s at most without coolant, then a full
+          cool-down.
+        </p>
+        <template v-else
+          ><p>Without coolant Fire stays shut.</p>
+          <button type="button" class="btn small" @click="dryRun">
+            Decide one dry run in writing
+          </button></template
+        >
       </div>
     </template>
     <template #figure>
       <p class="t20">{{ bench.fluid }}</p>
-      <p class="amount">{{ bench.amount.target ?? bench.amount.hi }}<span>{{ bench.amount.unit }}</span></p>
-      <p><span :class="{ assumed: !bench.amount.source }">{{ bench.amount.source ?? 'assumed' }}</span></p>
-      <LimitBar :bar="bench.judgement" :verdict="bench.judgement.verdict" :side="bench.judgement.side" :assumed="bench.judgement.assumed" :lo-text="bench.amount.lo ?? ''" :hi-text="bench.amount.hi ?? ''" :words="bench.judgement.words" />
+      <p class="amount">
+        {{ bench.amount.target ?? bench.amount.hi }}<span>{{ bench.amount.unit }}</span>
+      </p>
+      <p>
+        <span :class="{ assumed: !bench.amount.source }">{{ bench.amount.source ?? 'assumed' }}</span>
+      </p>
+      <LimitBar
+        :bar="bench.judgement"
+        :verdict="bench.judgement.verdict"
+        :side="bench.judgement.side"
+        :assumed="bench.judgement.assumed"
+        :lo-text="bench.amount.lo ?? ''"
+        :hi-text="bench.amount.hi ?? ''"
+        :words="bench.judgement.words"
+      />
       <p v-if="bench.typed.length" class="b">{{ bench.typed.join(', ') }} in, {{ bench.judgement.words }}</p>
-      <form @submit.prevent="pour()"><label class="field"><span>poured in, L</span><input v-model="text" class="entry" inputmode="decimal" autocomplete="off" name="amount" /></label>
-        <p class="t16" aria-live="polite" style="min-height: 24px">{{ text && figure ? (figure.ok ? `is ${figure.value} ${figure.unit}` : figure.words) : '' }}</p>
+      <form @submit.prevent="pour()">
+        <label class="field"
+          ><span>poured in, L</span
+          ><input v-model="text" class="entry" inputmode="decimal" autocomplete="off" name="amount"
+        /></label>
+        <p class="t16" aria-live="polite" style="min-height: 24px">
+          {{ text && figure ? (figure.ok ? `is ${figure.value} ${figure.unit}` : figure.words) : '' }}
+        </p>
         <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-        <div v-if="question" class="block"><p class="b">{{ question }}</p><button type="button" class="btn small" @click="pour(true)">It is right, write it</button></div>
-        <button type="submit" class="btn small" style="width: 100%">Poured in</button></form>
+        <div v-if="question" class="block">
+          <p class="b">{{ question }}</p>
+          <button type="button" class="btn small" @click="pour(true)">It is right, write it</button>
+        </div>
+        <button type="submit" class="btn small" style="width: 100%">Poured in</button>
+      </form>
     </template>
   </BenchFrame>
 </template>
 
 <style scoped>
-.amount { font-size: 132px; font-weight: 850; letter-spacing: -0.05em; line-height: 1; }
-.amount span { font-size: 36px; margin-left: 10px; letter-spacing: 0; }
-.level { justify-content: flex-start; max-width: 560px; margin-top: 14px; }
-.level i { width: 26px; height: 26px; border: 2px solid var(--ink); font-style: normal; line-height: 22px; }
+.amount {
+  font-size: 132px;
+  font-weight: 850;
+  letter-spacing: -0.05em;
+  line-height: 1;
+}
+.amount span {
+  font-size: 36px;
+  margin-left: 10px;
+  letter-spacing: 0;
+}
+.level {
+  justify-content: flex-start;
+  max-width: 560px;
+  margin-top: 14px;
+}
+.level i {
+  width: 26px;
+  height: 26px;
+  border: 2px solid var(--ink);
+  font-style: normal;
+  line-height: 22px;
+}
 </style>

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** What a step needs: tools with their state, people with their roles, parts; and what is cheap while it is open. */
+/**
+ * What a step needs: tools with their state, people with their roles, parts; and what is cheap while it is
+ * open.
+ */
 import type { BenchView } from '@/api/client'
 import { hours } from '@/composables/words'
 import { useBook } from '@/stores/book'
@@ -9,15 +12,46 @@ const book = useBook()
 </script>
 
 <template>
-  <div v-if="bench.gear.length || bench.people.length || bench.parts.length || bench.extras.length || bench.ahead.length" class="needs">
+  <div
+    v-if="
+      bench.gear.length ||
+      bench.people.length ||
+      bench.parts.length ||
+      bench.extras.length ||
+      bench.ahead.length
+    "
+    class="needs"
+  >
     <p v-for="line in bench.ahead" :key="line" class="b">{{ line }}</p>
-    <p v-if="bench.gear.length">Tools: <template v-for="(t, k) in bench.gear" :key="t.name">{{ k ? ', ' : '' }}{{ t.name }}<b v-if="t.state !== 'owned'"> ({{ t.state }})</b></template></p>
-    <ul v-if="bench.people.length > 0"><li v-for="p in bench.people" :key="p.role"><b>{{ p.role }}</b>: {{ p.does }}</li></ul>
-    <p v-if="bench.parts.length">New parts: {{ bench.parts.map((p) => `${p.count} × ${p.name}`).join(', ') }}</p>
-    <p v-for="x in bench.extras" :key="x.id" class="quiet">While it is open, <b>{{ x.thing }}</b>: {{ hours(x.now.hours) }} now, {{ hours(x.later.hours) }} later. {{ x.because }}. <RouterLink :to="{ name: 'plan', params: { build: book.card?.id ?? '' } }">Yes or no, on the plan desk</RouterLink></p>
+    <p v-if="bench.gear.length">
+      Tools:
+      <template v-for="(t, k) in bench.gear" :key="t.name"
+        >{{ k ? ', ' : '' }}{{ t.name }}<b v-if="t.state !== 'owned'"> ({{ t.state }})</b></template
+      >
+    </p>
+    <ul v-if="bench.people.length > 0">
+      <li v-for="p in bench.people" :key="p.role">
+        <b>{{ p.role }}</b>: {{ p.does }}
+      </li>
+    </ul>
+    <p v-if="bench.parts.length">
+      New parts: {{ bench.parts.map((p) => `${p.count} × ${p.name}`).join(', ') }}
+    </p>
+    <p v-for="x in bench.extras" :key="x.id" class="quiet">
+      While it is open, <b>{{ x.thing }}</b>: {{ hours(x.now.hours) }} now, {{ hours(x.later.hours) }} later.
+      {{ x.because }}.
+      <RouterLink :to="{ name: 'plan', params: { build: book.card?.id ?? '' } }"
+        >Yes or no, on the plan desk</RouterLink
+      >
+    </p>
   </div>
 </template>
 
 <style scoped>
-.needs { display: grid; gap: 6px; font-size: 16px; max-width: 640px; }
+.needs {
+  display: grid;
+  gap: 6px;
+  font-size: 16px;
+  max-width: 640px;
+}
 </style>

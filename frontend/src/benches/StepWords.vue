@@ -8,16 +8,46 @@ defineProps<{ bench: BenchView; large?: boolean }>()
 <template>
   <div class="words">
     <p :class="large ? 't24' : 't20'" class="do">{{ bench.do }}</p>
-    <details v-if="bench.why"><summary>Why</summary><p>{{ bench.why }}</p></details>
-    <p v-for="what in bench.opens" :key="what" class="opens"><svg width="26" height="18" aria-hidden="true"><circle cx="7" cy="9" r="4.6" fill="none" stroke="var(--vio)" stroke-width="3" /><path d="M12 9H26" stroke="var(--vio)" stroke-width="4" /></svg>leaves open: {{ what }}</p>
-    <p v-for="what in bench.closes" :key="what" class="opens"><svg width="26" height="18" aria-hidden="true"><path d="M0 9H16" stroke="var(--vio)" stroke-width="4" /><circle cx="19" cy="9" r="6" fill="var(--vio)" /></svg>undoes: {{ what }}</p>
-    <p v-if="!bench.settled && bench.blocks !== 'nothing'" class="t16 mut">Not done, it blocks {{ bench.blocks.toLowerCase() }}.</p>
+    <details v-if="bench.why">
+      <summary>Why</summary>
+      <p>{{ bench.why }}</p>
+    </details>
+    <p v-for="what in bench.opens" :key="what" class="opens">
+      <svg width="26" height="18" aria-hidden="true">
+        <circle cx="7" cy="9" r="4.6" fill="none" stroke="var(--vio)" stroke-width="3" />
+        <path d="M12 9H26" stroke="var(--vio)" stroke-width="4" /></svg
+      >leaves open: {{ what }}
+    </p>
+    <p v-for="what in bench.closes" :key="what" class="opens">
+      <svg width="26" height="18" aria-hidden="true">
+        <path d="M0 9H16" stroke="var(--vio)" stroke-width="4" />
+        <circle cx="19" cy="9" r="6" fill="var(--vio)" /></svg
+      >undoes: {{ what }}
+    </p>
+    <p v-if="!bench.settled && bench.blocks !== 'nothing'" class="t16 mut">
+      Not done, it blocks {{ bench.blocks.toLowerCase() }}.
+    </p>
   </div>
 </template>
 
 <style scoped>
-.words { display: grid; gap: 10px; max-width: 640px; }
-.do { font-weight: 560; }
-summary { cursor: pointer; font-weight: 650; min-height: 44px; line-height: 44px; }
-.opens { display: flex; gap: 8px; align-items: center; }
+.words {
+  display: grid;
+  gap: 10px;
+  max-width: 640px;
+}
+.do {
+  font-weight: 560;
+}
+summary {
+  cursor: pointer;
+  font-weight: 650;
+  min-height: 44px;
+  line-height: 44px;
+}
+.opens {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
 </style>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-/** One bolt at a time: the figure to set is the largest thing, the joint is drawn, the next bolt is yellow. */
+/**
+ * One bolt at a time: the figure to set is the largest thing, the joint is drawn, the next bolt is yellow.
+ */
 import { computed, ref } from 'vue'
 import { Refusal, type TightenBenchView } from '@/api/client'
 import BoltPattern from '@/drawings/BoltPattern.vue'
@@ -32,33 +34,73 @@ const checking = ref(false)
 
 const joint = computed(() => props.bench.joint)
 const setting = computed(() => props.bench.setting)
-/** Bolts that this bench pulled and the server does not have yet: the bench moves on along the core's own list, and takes none twice. */
-const kept = computed(() => (book.busy ? [] : journal.waiting).filter((w) => w.build === book.card?.id && w.entry.kind === 'fastener' && w.entry.step === props.bench.step).map((w) => ('bolt' in w.entry ? w.entry.bolt : 0)))
-const next = computed(() => (kept.value.length ? (joint.value.ahead.find((n) => !kept.value.includes(n)) ?? null) : joint.value.next_bolt))
+const spoken = computed(() => (setting.value?.kind === 'angle' ? 'degrees' : 'newton metres'))
+const line = computed(() => {
+  const { fastener, treatment } = props.bench
+  return `${joint.value.name}, ${joint.value.progress}. ${fastener}${treatment ? `, ${treatment}` : ''}`
+})
+const reach = computed(() => {
+  const length = joint.value.adapter?.length
+  if (!length) return ''
+  const said = length.typed ?? length.value
+  return length.typed && length.typed !== length.value ? said : `${said} ${length.unit}`
+})
+/**
+ * Bolts that this bench pulled and the server does not have yet: the bench moves on along the core's own
+ * list, and takes none twice.
+ */
+const kept = computed(() =>
+  (book.busy ? [] : journal.waiting)
+    .filter(
+      (w) => w.build === book.card?.id && w.entry.kind === 'fastener' && w.entry.step === props.bench.step,
+    )
+    .map((w) => ('bolt' in w.entry ? w.entry.bolt : 0)),
+)
+const next = computed(() =>
+  kept.value.length
+    ? (joint.value.ahead.find((n) => !kept.value.includes(n)) ?? null)
+    : joint.value.next_bolt,
+)
 const stage = computed(() => joint.value.next_stage)
-const indicating = computed(() => joint.value.wrench?.kind === 'indicating wrench' && setting.value?.kind === 'torque')
+const indicating = computed(
+  () => joint.value.wrench?.kind === 'indicating wrench' && setting.value?.kind === 'torque',
+)
 const blocked = computed(() => !joint.value.final && next.value === null)
 const needsWrench = computed(() => setting.value?.kind === 'torque' && setting.value.set_to === null)
 const title = computed(() => {
   if (joint.value.final) return `${joint.value.name}: final`
   if (joint.value.to_mark) return `Bolt ${next.value}: mark it`
-  if (kept.value.length && next.value === null) return `${kept.value.length} bolts wait to be saved: nothing more until they are`
+  if (kept.value.length && next.value === null)
+    return `${kept.value.length} bolts wait to be saved: nothing more until they are`
   return stage.value ? `Bolt ${next.value}, stage ${stage.value}` : (joint.value.waits ?? joint.value.name)
 })
-const ready = computed(() => (joint.value.final || joint.value.to_mark || (!needsWrench.value && !props.bench.wide && !indicating.value && !blocked.value)))
+const ready = computed(
+  () =>
+    joint.value.final ||
+    joint.value.to_mark ||
+    (!needsWrench.value && !props.bench.wide && !indicating.value && !blocked.value),
+)
 const figure = computed(() => setting.value?.figure ?? '')
 const size = computed(() => (figure.value.length <= 3 ? 'huge' : 'large'))
 const of = computed(() => joint.value.bolts[(asked.value ?? 1) - 1])
 const outside = computed(() => joint.value.outside.map((n) => joint.value.bolts[n - 1]))
 const sides = computed(() => props.bench.sides as [string, string] | null)
-const say = computed(() => `Bolt ${next.value}, stage ${stage.value}, ${setting.value?.figure} ${setting.value?.kind === 'angle' ? 'degrees' : 'newton metres'}`)
+const say = computed(
+  () => `Bolt ${next.value}, stage ${stage.value}, ${setting.value?.figure} ${spoken.value}`,
+)
 
 async function click() {
   problem.value = ''
   if (joint.value.final) return frame.value?.done()
   if (next.value === null) return
   const act = joint.value.to_mark ? 'marked' : 'clicked'
-  await book.act({ kind: 'fastener', step: props.bench.step, bolt: next.value, act, stage: act === 'clicked' ? stage.value : null })
+  await book.act({
+    kind: 'fastener',
+    step: props.bench.step,
+    bolt: next.value,
+    act,
+    stage: act === 'clicked' ? stage.value : null,
+  })
 }
 function askOther(bolt: number | null = next.value, at: number | null = stage.value, more = false) {
   if (bolt === null || props.bench.waits.length) return
@@ -74,13 +116,24 @@ const angles = computed(() => joint.value.stages[(otherStage.value || 1) - 1]?.k
 const otherTitle = computed(() => {
   if (turned.value) return `Bolt ${otherBolt.value}: how much more was it turned?`
   if (angles.value) return `Bolt ${otherBolt.value}: how far was it turned?`
-  return indicating.value ? `Bolt ${otherBolt.value}: what did it read?` : `Bolt ${otherBolt.value}: where did the wrench stand?`
+  return indicating.value
+    ? `Bolt ${otherBolt.value}: what did it read?`
+    : `Bolt ${otherBolt.value}: where did the wrench stand?`
 })
 async function writeOther(asTyped = false) {
   if (!typed.value.trim()) return
   const act = indicating.value || angles.value ? ('read' as const) : ('clicked' as const)
   try {
-    const entry = { kind: 'fastener' as const, step: props.bench.step, bolt: otherBolt.value, act, stage: otherStage.value || 1, typed: typed.value.trim(), more: turned.value, as_typed: asTyped }
+    const entry = {
+      kind: 'fastener' as const,
+      step: props.bench.step,
+      bolt: otherBolt.value,
+      act,
+      stage: otherStage.value || 1,
+      typed: typed.value.trim(),
+      more: turned.value,
+      as_typed: asTyped,
+    }
     if ((await book.write(entry)) || !book.refused) other.value = false
   } catch (error) {
     book.refused = ''
@@ -92,36 +145,89 @@ async function again(bolt: number) {
   asked.value = null
   const at = joint.value.bolts[bolt - 1].stage
   if (indicating.value) return askOther(bolt, at)
-  await book.act({ kind: 'fastener', step: props.bench.step, bolt, act: 'clicked', stage: at, note: 'put right' })
+  await book.act({
+    kind: 'fastener',
+    step: props.bench.step,
+    bolt,
+    act: 'clicked',
+    stage: at,
+    note: 'put right',
+  })
 }
 /** The bolt pulled last, pulled once more at the same setting; never after an angle. */
 async function checkAgain(moved: boolean) {
   checking.value = false
   const bolt = joint.value.last_bolt
   if (bolt === null) return
-  await book.act({ kind: 'fastener', step: props.bench.step, bolt, act: 'clicked', stage: joint.value.bolts[bolt - 1].stage, note: moved ? 'checked again, it moved before the click' : 'checked again, it clicked without moving' })
+  await book.act({
+    kind: 'fastener',
+    step: props.bench.step,
+    bolt,
+    act: 'clicked',
+    stage: joint.value.bolts[bolt - 1].stage,
+    note: moved ? 'checked again, it moved before the click' : 'checked again, it clicked without moving',
+  })
 }
-function askCheck() { if (joint.value.last_bolt !== null && !indicating.value) checking.value = true }
-const act = (bolt: number, own: { act: 'fresh' } | { act: 'state'; tightness: 'out' } | { act: 'clicked'; stage: number; more: true; note: string }) => {
+function askCheck() {
+  if (joint.value.last_bolt !== null && !indicating.value) checking.value = true
+}
+const act = (
+  bolt: number,
+  own:
+    | { act: 'fresh' }
+    | { act: 'state'; tightness: 'out' }
+    | { act: 'clicked'; stage: number; more: true; note: string },
+) => {
   asked.value = null
   return book.act({ kind: 'fastener', step: props.bench.step, bolt, ...own })
 }
 async function outOfOrder(bolt: number) {
   asked.value = null
-  await book.act({ kind: 'fastener', step: props.bench.step, bolt, act: 'clicked', stage: stage.value, note: 'out of order', sure: true })
+  await book.act({
+    kind: 'fastener',
+    step: props.bench.step,
+    bolt,
+    act: 'clicked',
+    stage: stage.value,
+    note: 'out of order',
+    sure: true,
+  })
 }
 async function loosen(bolt: number) {
   asked.value = null
-  await book.act({ kind: 'fastener', step: props.bench.step, bolt, act: 'state', tightness: 'loosened again' })
+  await book.act({
+    kind: 'fastener',
+    step: props.bench.step,
+    bolt,
+    act: 'state',
+    tightness: 'loosened again',
+  })
 }
-async function state(bolt: number, tightness: 'by hand' | 'snug' | 'cinched' | 'left out on purpose' | 'out') {
+async function state(
+  bolt: number,
+  tightness: 'by hand' | 'snug' | 'cinched' | 'left out on purpose' | 'out',
+) {
   asked.value = null
   await book.act({ kind: 'fastener', step: props.bench.step, bolt, act: 'state', tightness })
 }
 async function passOver(bolt: number) {
   asked.value = null
-  const reason = await frame.value?.ask({ title: `Leave bolt ${bolt} as it is`, button: 'Left with this reason', keys: props.bench.bolt_keys, least: 10, why: 'It stays marked, and the joint counts it as passed over.' })
-  if (reason) await book.act({ kind: 'decision', step: props.bench.step, about: 'pass_over', bolt, stage: joint.value.bolts[bolt - 1].stage, reason })
+  const reason = await frame.value?.ask({
+    title: `Leave bolt ${bolt} as it is`,
+    button: 'Left with this reason',
+    keys: props.bench.bolt_keys,
+    least: 10,
+    why: 'It stays marked, and the joint counts it as passed over.',
+  })
+  if (reason)
+    await book.act({
+      kind: 'decision',
+      step: props.bench.step,
+      about: 'pass_over',
+      bolt,
+      stage: joint.value.bolts[bolt - 1].stage,
+      reason,
+    })
 }
 function askWrench() {
   wrench.value = joint.value.wrench?.id ?? props.bench.wrenches.find((w) => w.usable)?.id ?? ''
@@ -134,7 +240,14 @@ function askWrench() {
 async function takeWrench(reason: string | null = null) {
   const length = adapter.value.trim()
   try {
-    await book.write({ kind: 'decision', step: props.bench.step, about: 'wrench', wrench: wrench.value, adapter: length ? { length, angle: angle.value.trim() || '0' } : null, reason })
+    await book.write({
+      kind: 'decision',
+      step: props.bench.step,
+      about: 'wrench',
+      wrench: wrench.value,
+      adapter: length ? { length, angle: angle.value.trim() || '0' } : null,
+      reason,
+    })
     tools.value = false
   } catch (error) {
     book.refused = ''
@@ -142,7 +255,12 @@ async function takeWrench(reason: string | null = null) {
   }
 }
 async function goOn() {
-  const reason = await frame.value?.ask({ title: 'Go on with this wrench', button: 'Go on', least: 10, why: `${props.bench.wide}.` })
+  const reason = await frame.value?.ask({
+    title: 'Go on with this wrench',
+    button: 'Go on',
+    least: 10,
+    why: `${props.bench.wide}.`,
+  })
   if (!reason) return
   askWrench()
   tools.value = false
@@ -152,99 +270,397 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
 </script>
 
 <template>
-  <BenchFrame ref="frame" :bench="bench" :title="title" :line="`${joint.name}, ${joint.progress}. ${bench.fastener}${bench.treatment ? `, ${bench.treatment}` : ''}`" :ready="ready" :no-primary="blocked || indicating" :say="say" @primary="click">
+  <BenchFrame
+    ref="frame"
+    :bench="bench"
+    :title="title"
+    :line="line"
+    :ready="ready"
+    :no-primary="blocked || indicating"
+    :say="say"
+    @primary="click"
+  >
     <template #work>
       <p v-for="d in bench.doubts" :key="d" class="block b">{{ d }}</p>
-      <ol class="ladder"><li v-for="s in joint.stages" :key="s.number" :class="{ done: s.done === joint.bolts.length, now: s.number === stage }"><b>{{ s.kind === 'angle' ? '+' : '' }}{{ s.figure }}{{ s.kind === 'angle' ? '°' : '' }}</b><span>stage {{ s.number }}</span><small>{{ s.done === joint.bolts.length ? 'done' : s.number === stage ? `${s.done} of ${joint.bolts.length}` : '' }}</small></li></ol>
-      <BoltPattern :bolts="joint.bolts" :stage-count="joint.stages.length" :stage-now="stage" :next="next" :layout="bench.layout" :sides="sides" @press="asked = $event" />
-      <ol class="sr"><li v-for="b in joint.bolts" :key="b.number">Bolt {{ b.number }}, {{ b.tightness }}{{ b.gets ? `, ${b.gets}, ${b.words}` : '' }}{{ b.marked ? ', marked' : '' }}</li></ol>
+      <ol class="ladder">
+        <li
+          v-for="s in joint.stages"
+          :key="s.number"
+          :class="{ done: s.done === joint.bolts.length, now: s.number === stage }"
+        >
+          <b>{{ s.kind === 'angle' ? '+' : '' }}{{ s.figure }}{{ s.kind === 'angle' ? '°' : '' }}</b
+          ><span>stage {{ s.number }}</span
+          ><small>{{
+            s.done === joint.bolts.length
+              ? 'done'
+              : s.number === stage
+                ? `${s.done} of ${joint.bolts.length}`
+                : ''
+          }}</small>
+        </li>
+      </ol>
+      <BoltPattern
+        :bolts="joint.bolts"
+        :stage-count="joint.stages.length"
+        :stage-now="stage"
+        :next="next"
+        :layout="bench.layout"
+        :sides="sides"
+        @press="asked = $event"
+      />
+      <ol class="sr">
+        <li v-for="b in joint.bolts" :key="b.number">
+          Bolt {{ b.number }}, {{ b.tightness }}{{ b.gets ? `, ${b.gets}, ${b.words}` : ''
+          }}{{ b.marked ? ', marked' : '' }}
+        </li>
+      </ol>
       <div class="under">
-        <WrenchSketch v-if="joint.wrench && setting?.kind === 'torque' && setting.set_to !== null" :adapter="joint.adapter ? `${joint.adapter.length.typed ?? joint.adapter.length.value} ${joint.adapter.length.typed === joint.adapter.length.value || !joint.adapter.length.typed ? joint.adapter.length.unit : ''}`.trim() : ''" :angle="Number(joint.adapter?.angle.value ?? 0)" :grip="Number(joint.wrench.grip_mm ?? 0)" :sum="setting.working[0] ?? ''" :mark="setting.working.length > 2 ? setting.working[1] : ''" />
-        <button v-for="bolt in outside.slice(0, 1)" :key="bolt.number" type="button" class="block right" @click="asked = bolt.number">
+        <WrenchSketch
+          v-if="joint.wrench && setting?.kind === 'torque' && setting.set_to !== null"
+          :adapter="reach"
+          :angle="Number(joint.adapter?.angle.value ?? 0)"
+          :grip="Number(joint.wrench.grip_mm ?? 0)"
+          :sum="setting.working[0] ?? ''"
+          :mark="setting.working.length > 2 ? setting.working[1] : ''"
+        />
+        <button
+          v-for="bolt in outside.slice(0, 1)"
+          :key="bolt.number"
+          type="button"
+          class="block right"
+          @click="asked = bolt.number"
+        >
           <VerdictMark :verdict="bolt.verdict" :side="bolt.side" :size="9" />
-          <span><b class="t20">Put bolt {{ bolt.number }} right: {{ bolt.words.replace('outside, ', '') }}</b><small>{{ outside.length > 1 ? `${outside.length - 1} more after it. ` : '' }}{{ bolt.stage < joint.stages.length ? `Stage ${bolt.stage + 1} waits for it.` : 'The joint waits for it.' }}</small></span>
+          <span
+            ><b class="t20">Put bolt {{ bolt.number }} right: {{ bolt.words.replace('outside, ', '') }}</b
+            ><small
+              >{{ outside.length > 1 ? `${outside.length - 1} more after it. ` : ''
+              }}{{
+                bolt.stage < joint.stages.length
+                  ? `Stage ${bolt.stage + 1} waits for it.`
+                  : 'The joint waits for it.'
+              }}</small
+            ></span
+          >
         </button>
       </div>
-      <div v-if="joint.condition" class="quiet condition"><p><b>The last stage waits for this:</b> {{ joint.condition }}</p><button type="button" class="btn small" @click="book.act({ kind: 'confirmed', step: bench.step, what: joint.condition })">It is so</button></div>
-      <p v-if="kept.length" class="quiet" role="status"><b>Not yet saved: bolt {{ kept.join(', ') }}.</b> They are kept on this device and sent when the server answers.</p>
-      <p v-if="joint.last_bolt !== null && !indicating && !joint.final"><button type="button" class="btn small" @click="askCheck">Not sure? Check bolt {{ joint.last_bolt }} <kbd>C</kbd></button></p>
-      <p class="t16">Final is: {{ joint.final_words }}. <span v-if="joint.bolts.some((b) => b.recheck)">Due for recheck, dashed on the drawing.</span></p>
+      <div v-if="joint.condition" class="quiet condition">
+        <p><b>The last stage waits for this:</b> {{ joint.condition }}</p>
+        <button
+          type="button"
+          class="btn small"
+          @click="book.act({ kind: 'confirmed', step: bench.step, what: joint.condition })"
+        >
+          It is so
+        </button>
+      </div>
+      <p v-if="kept.length" class="quiet" role="status">
+        <b>Not yet saved: bolt {{ kept.join(', ') }}.</b> They are kept on this device and sent when the
+        server answers.
+      </p>
+      <p v-if="joint.last_bolt !== null && !indicating && !joint.final">
+        <button type="button" class="btn small" @click="askCheck">
+          Not sure? Check bolt {{ joint.last_bolt }} <kbd>C</kbd>
+        </button>
+      </p>
+      <p class="t16">
+        Final is: {{ joint.final_words }}.
+        <span v-if="joint.bolts.some((b) => b.recheck)">Due for recheck, dashed on the drawing.</span>
+      </p>
       <p class="t16 mut">{{ bench.do }}</p>
     </template>
     <template #figure>
       <template v-if="setting">
-        <p class="t20">{{ setting.kind === 'angle' ? `Bolt ${next}: turn by` : `Bolt ${next}: set the wrench to` }}</p>
-        <p class="hero" :class="size">{{ figure }}<span>{{ setting.unit }}</span></p>
+        <p class="t20">
+          {{ setting.kind === 'angle' ? `Bolt ${next}: turn by` : `Bolt ${next}: set the wrench to` }}
+        </p>
+        <p class="hero" :class="size">
+          {{ figure }}<span>{{ setting.unit }}</span>
+        </p>
         <template v-if="setting.judgement">
           <p class="t28">Bolt gets {{ setting.judgement.value_text }}</p>
-          <p>asked {{ setting.judgement.target_text }}, limits <span :class="{ assumed: joint.tolerance_assumed }">±{{ joint.tolerance }} %{{ joint.tolerance_assumed ? ' assumed' : '' }}</span></p>
-          <LimitBar :bar="setting.judgement" :verdict="setting.judgement.verdict" :side="setting.judgement.side" :assumed="setting.judgement.assumed" :lo-text="setting.judgement.lo_text" :hi-text="setting.judgement.hi_text" :words="setting.judgement.words" />
+          <p>
+            asked {{ setting.judgement.target_text }}, limits
+            <span :class="{ assumed: joint.tolerance_assumed }"
+              >±{{ joint.tolerance }} %{{ joint.tolerance_assumed ? ' assumed' : '' }}</span
+            >
+          </p>
+          <LimitBar
+            :bar="setting.judgement"
+            :verdict="setting.judgement.verdict"
+            :side="setting.judgement.side"
+            :assumed="setting.judgement.assumed"
+            :lo-text="setting.judgement.lo_text"
+            :hi-text="setting.judgement.hi_text"
+            :words="setting.judgement.words"
+          />
           <WorkingLines :lines="setting.working" />
         </template>
         <p v-if="setting.refusal" class="block">{{ setting.refusal }}</p>
         <p v-if="setting.note" class="t20">{{ setting.note }}</p>
-        <div v-if="bench.wide" class="block"><p class="b">{{ bench.wide }}: another wrench, or go on with a reason.</p><button type="button" class="btn small" @click="goOn">Go on with a reason</button></div>
+        <div v-if="bench.wide" class="block">
+          <p class="b">{{ bench.wide }}: another wrench, or go on with a reason.</p>
+          <button type="button" class="btn small" @click="goOn">Go on with a reason</button>
+        </div>
       </template>
-      <p v-else-if="joint.to_mark" class="t24">All at the last stage. Paint a stroke over bolt {{ next }} and the head.</p>
-      <p v-else-if="joint.final" class="t24">Every bolt is final{{ joint.bolts.some((b) => b.marked) ? ' and marked' : '' }}.</p>
+      <p v-else-if="joint.to_mark" class="t24">
+        All at the last stage. Paint a stroke over bolt {{ next }} and the head.
+      </p>
+      <p v-else-if="joint.final" class="t24">
+        Every bolt is final{{ joint.bolts.some((b) => b.marked) ? ' and marked' : '' }}.
+      </p>
       <p v-else class="t24">{{ joint.waits }}</p>
     </template>
     <template #second>
-      <button type="button" class="btn second" @click="askOther()">{{ indicating ? 'It read' : 'Other figure' }}<kbd>E</kbd></button>
-      <button type="button" class="btn second" @click="askWrench">{{ joint.wrench ? joint.wrench.code : 'Choose a' }} wrench<kbd>W</kbd></button>
+      <button type="button" class="btn second" @click="askOther()">
+        {{ indicating ? 'It read' : 'Other figure' }}<kbd>E</kbd>
+      </button>
+      <button type="button" class="btn second" @click="askWrench">
+        {{ joint.wrench ? joint.wrench.code : 'Choose a' }} wrench<kbd>W</kbd>
+      </button>
     </template>
   </BenchFrame>
   <el-dialog v-model="other" :title="otherTitle" width="640" append-to-body>
-    <form @submit.prevent="writeOther()"><label class="field"><span>stage {{ otherStage }}, with or without unit</span><input v-model="typed" class="entry big" autofocus inputmode="decimal" name="other" autocomplete="off" @input="odd = false" /></label><p v-if="problem" class="problem" role="alert">{{ problem }}</p><div class="two"><button type="submit" class="btn">Write it</button><button v-if="odd" type="button" class="btn" @click="writeOther(true)">It is right as typed: {{ typed }}</button></div></form>
+    <form @submit.prevent="writeOther()">
+      <label class="field"
+        ><span>stage {{ otherStage }}, with or without unit</span
+        ><input
+          v-model="typed"
+          class="entry big"
+          autofocus
+          inputmode="decimal"
+          name="other"
+          autocomplete="off"
+          @input="odd = false"
+      /></label>
+      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+      <div class="two">
+        <button type="submit" class="btn">Write it</button
+        ><button v-if="odd" type="button" class="btn" @click="writeOther(true)">
+          It is right as typed: {{ typed }}
+        </button>
+      </div>
+    </form>
   </el-dialog>
   <el-dialog v-model="tools" title="Which wrench, which adapter?" width="640" append-to-body>
     <form class="wrenches" @submit.prevent="takeWrench()">
-      <label v-for="w in bench.wrenches" :key="w.id" class="wrench"><input v-model="wrench" type="radio" name="wrench" :value="w.id" /><span><b>{{ w.code }}</b> {{ w.name }}<small>{{ w.words }}{{ w.holds ? '' : ', wider than the joint asks' }}</small></span></label>
-      <div class="two"><label class="field"><span>adapter, drive to bolt, in mm or with its unit (empty for none)</span><input v-model="adapter" class="entry" name="adapter" /></label><label class="field"><span>angle: 0 straight out, 90 square</span><input v-model="angle" class="entry" inputmode="decimal" name="angle" /></label></div>
+      <label v-for="w in bench.wrenches" :key="w.id" class="wrench"
+        ><input v-model="wrench" type="radio" name="wrench" :value="w.id" /><span
+          ><b>{{ w.code }}</b> {{ w.name
+          }}<small>{{ w.words }}{{ w.holds ? '' : ', wider than the joint asks' }}</small></span
+        ></label
+      >
+      <div class="two">
+        <label class="field"
+          ><span>adapter, drive to bolt, in mm or with its unit (empty for none)</span
+          ><input v-model="adapter" class="entry" name="adapter" /></label
+        ><label class="field"
+          ><span>angle: 0 straight out, 90 square</span
+          ><input v-model="angle" class="entry" inputmode="decimal" name="angle"
+        /></label>
+      </div>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <button type="submit" class="btn" :disabled="!wrench">Take this one</button>
     </form>
   </el-dialog>
-  <el-dialog v-model="checking" :title="`Bolt ${joint.last_bolt ?? ''}: pull it once more at the same setting`" width="640" append-to-body>
-    <div class="two"><button type="button" class="btn" @click="checkAgain(false)">It clicked without moving</button><button type="button" class="btn" @click="checkAgain(true)">It moved, then clicked</button></div>
+  <el-dialog
+    v-model="checking"
+    :title="`Bolt ${joint.last_bolt ?? ''}: pull it once more at the same setting`"
+    width="640"
+    append-to-body
+  >
+    <div class="two">
+      <button type="button" class="btn" @click="checkAgain(false)">It clicked without moving</button
+      ><button type="button" class="btn" @click="checkAgain(true)">It moved, then clicked</button>
+    </div>
   </el-dialog>
-  <el-dialog :model-value="asked !== null" :title="`Bolt ${asked ?? ''}`" width="640" append-to-body @close="asked = null">
-    <p v-if="asked && asked !== next && stage && joint.bolts[asked - 1].stage === stage - 1 && !needsWrench && !indicating && !blocked"><button type="button" class="btn" @click="outOfOrder(asked)">It was pulled now, before bolt {{ next }}</button></p>
-    <p v-if="asked" class="t20">{{ joint.bolts[asked - 1].tightness }}{{ joint.bolts[asked - 1].words ? `, ${joint.bolts[asked - 1].words}` : '' }}</p>
+  <el-dialog
+    :model-value="asked !== null"
+    :title="`Bolt ${asked ?? ''}`"
+    width="640"
+    append-to-body
+    @close="asked = null"
+  >
+    <p
+      v-if="
+        asked &&
+        asked !== next &&
+        stage &&
+        joint.bolts[asked - 1].stage === stage - 1 &&
+        !needsWrench &&
+        !indicating &&
+        !blocked
+      "
+    >
+      <button type="button" class="btn" @click="outOfOrder(asked)">
+        It was pulled now, before bolt {{ next }}
+      </button>
+    </p>
+    <p v-if="asked" class="t20">
+      {{ joint.bolts[asked - 1].tightness
+      }}{{ joint.bolts[asked - 1].words ? `, ${joint.bolts[asked - 1].words}` : '' }}
+    </p>
     <template v-if="asked && joint.outside.includes(asked)">
       <p class="quiet">{{ joint.put_right[joint.outside.indexOf(asked)] }}</p>
       <div class="two">
-        <button v-if="of.todo === 'out'" type="button" class="btn" @click="act(asked, { act: 'state', tightness: 'out' })">It is out</button>
-        <button v-else-if="of.todo === 'fresh'" type="button" class="btn" @click="act(asked, { act: 'fresh' })">A fresh one is in its place</button>
-        <template v-else-if="of.todo === 'more'"><button type="button" class="btn" @click="act(asked, { act: 'clicked', stage: of.stage, more: true, note: 'turned on' })">Turned {{ of.more }}° more</button><button type="button" class="btn" @click="askOther(asked, of.stage, true)">Turned another angle</button></template>
+        <button
+          v-if="of.todo === 'out'"
+          type="button"
+          class="btn"
+          @click="act(asked, { act: 'state', tightness: 'out' })"
+        >
+          It is out
+        </button>
+        <button
+          v-else-if="of.todo === 'fresh'"
+          type="button"
+          class="btn"
+          @click="act(asked, { act: 'fresh' })"
+        >
+          A fresh one is in its place
+        </button>
+        <template v-else-if="of.todo === 'more'"
+          ><button
+            type="button"
+            class="btn"
+            @click="act(asked, { act: 'clicked', stage: of.stage, more: true, note: 'turned on' })"
+          >
+            Turned {{ of.more }}° more</button
+          ><button type="button" class="btn" @click="askOther(asked, of.stage, true)">
+            Turned another angle
+          </button></template
+        >
         <button v-else type="button" class="btn" @click="again(asked)">Pulled again</button>
         <button type="button" class="btn" @click="passOver(asked)">Leave it, with a reason</button>
       </div>
       <p class="t16 mut" style="margin-top: 12px">or its state is</p>
     </template>
-    <div v-if="asked" class="choices"><button v-for="word in ['by hand', 'snug', 'cinched', 'out', 'left out on purpose'] as const" :key="word" type="button" class="btn" @click="state(asked, word)">{{ word }}</button><button type="button" class="btn" @click="loosen(asked)">loosened again</button></div>
+    <div v-if="asked" class="choices">
+      <button
+        v-for="word in ['by hand', 'snug', 'cinched', 'out', 'left out on purpose'] as const"
+        :key="word"
+        type="button"
+        class="btn"
+        @click="state(asked, word)"
+      >
+        {{ word }}</button><button type="button" class="btn" @click="loosen(asked)">loosened again</button>
+    </div>
   </el-dialog>
 </template>
 
 <style scoped>
-.ladder { display: flex; gap: 6px; margin-bottom: 6px; }
-.ladder li { flex: 1; border: 1px solid var(--hair); border-bottom: 8px solid var(--hair); padding: 3px 8px; display: flex; align-items: baseline; gap: 6px; min-height: 46px; white-space: nowrap; font-size: 16px; }
-.ladder li b { font-size: 22px; font-weight: 780; }
-.ladder small { margin-left: auto; font-size: 16px; }
-.ladder .done { border-bottom-color: var(--ink); }
-.ladder .now { border: 3px solid var(--ink); border-bottom: 8px solid var(--yel); padding: 1px 6px; flex: 1.5; }
-.under { display: flex; gap: 14px; align-items: flex-start; flex-wrap: wrap; }
-.right { flex: 1; min-width: 300px; display: flex; gap: 12px; align-items: center; text-align: left; border: 0; border-left: 8px solid var(--out); min-height: 92px; cursor: pointer; }
-.right small { display: block; font-size: 16px; }
-.two { display: flex; gap: 8px; flex-wrap: wrap; margin-top: 8px; }
-.two > * { flex: 1; }
-.hero { font-weight: 850; letter-spacing: -0.035em; line-height: 0.95; margin: 4px 0 8px; white-space: nowrap; }
-.huge { font-size: 192px; } .large { font-size: 132px; }
-.hero span { font-size: 36px; font-weight: 780; letter-spacing: 0; margin-left: 8px; }
-.huge:has(span) { font-size: clamp(132px, 14vw, 192px); }
-.wrenches { display: grid; gap: 10px; }
-.wrench { display: flex; gap: 12px; align-items: center; border-top: 1px solid var(--hair); min-height: 52px; cursor: pointer; }
-.wrench input { width: 26px; height: 26px; accent-color: var(--ink); }
-.wrench small { display: block; font-size: 16px; }
-.choices { display: grid; grid-template-columns: 1fr 1fr 1fr; gap: 8px; margin-top: 12px; }
+.ladder {
+  display: flex;
+  gap: 6px;
+  margin-bottom: 6px;
+}
+.ladder li {
+  flex: 1;
+  border: 1px solid var(--hair);
+  border-bottom: 8px solid var(--hair);
+  padding: 3px 8px;
+  display: flex;
+  align-items: baseline;
+  gap: 6px;
+  min-height: 46px;
+  white-space: nowrap;
+  font-size: 16px;
+}
+.ladder li b {
+  font-size: 22px;
+  font-weight: 780;
+}
+.ladder small {
+  margin-left: auto;
+  font-size: 16px;
+}
+.ladder .done {
+  border-bottom-color: var(--ink);
+}
+.ladder .now {
+  border: 3px solid var(--ink);
+  border-bottom: 8px solid var(--yel);
+  padding: 1px 6px;
+  flex: 1.5;
+}
+.under {
+  display: flex;
+  gap: 14px;
+  align-items: flex-start;
+  flex-wrap: wrap;
+}
+.right {
+  flex: 1;
+  min-width: 300px;
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  text-align: left;
+  border: 0;
+  border-left: 8px solid var(--out);
+  min-height: 92px;
+  cursor: pointer;
+}
+.right small {
+  display: block;
+  font-size: 16px;
+}
+.two {
+  display: flex;
+  gap: 8px;
+  flex-wrap: wrap;
+  margin-top: 8px;
+}
+.two > * {
+  flex: 1;
+}
+.hero {
+  font-weight: 850;
+  letter-spacing: -0.035em;
+  line-height: 0.95;
+  margin: 4px 0 8px;
+  white-space: nowrap;
+}
+.huge {
+  font-size: 192px;
+}
+.large {
+  font-size: 132px;
+}
+.hero span {
+  font-size: 36px;
+  font-weight: 780;
+  letter-spacing: 0;
+  margin-left: 8px;
+}
+.huge:has(span) {
+  font-size: clamp(132px, 14vw, 192px);
+}
+.wrenches {
+  display: grid;
+  gap: 10px;
+}
+.wrench {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  border-top: 1px solid var(--hair);
+  min-height: 52px;
+  cursor: pointer;
+}
+.wrench input {
+  width: 26px;
+  height: 26px;
+  accent-color: var(--ink);
+}
+.wrench small {
+  display: block;
+  font-size: 16px;
+}
+.choices {
+  display: grid;
+  grid-template-columns: 1fr 1fr 1fr;
+  gap: 8px;
+  margin-top: 12px;
+}
 </style>

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** A filled sheet typed in, in one pass: Enter writes the figure and goes on to the next; the log has each as it is written. */
+/**
+ * A filled sheet typed in, in one pass: Enter writes the figure and goes on to the next; the log has each as
+ * it is written.
+ */
 import { computed, nextTick, ref } from 'vue'
 import { type MeasureBenchView, type ReadingFacts, Refusal } from '@/api/client'
 import { useBook } from '@/stores/book'
@@ -13,8 +16,12 @@ const sure = ref<string | null>(null)
 const toolOf = ref<Record<string, string>>({})
 const list = ref<HTMLElement | null>(null)
 const kinds = computed(() => [...new Set(props.bench.readings.map((r) => r.tool_kind))])
-const offered = (kind: string) => props.bench.tools.filter((t) => t.kind === kind || (t.kind === 'caliper' && ['micrometer', 'bore gauge'].includes(kind)))
-const tool = (kind: string) => offered(kind).find((t) => t.id === toolOf.value[kind]) ?? offered(kind).at(0) ?? null
+const offered = (kind: string) =>
+  props.bench.tools.filter(
+    (t) => t.kind === kind || (t.kind === 'caliper' && ['micrometer', 'bore gauge'].includes(kind)),
+  )
+const tool = (kind: string) =>
+  offered(kind).find((t) => t.id === toolOf.value[kind]) ?? offered(kind).at(0) ?? null
 
 async function go(at: number) {
   await nextTick()
@@ -24,11 +31,28 @@ async function write(r: ReadingFacts, at: number) {
   const text = (texts.value[r.id] ?? '').trim()
   const with_ = tool(r.tool_kind)
   if (!text) return go(at + 1)
-  if (!with_) { said.value[r.id] = `no ${r.tool_kind} in the shop`; return }
-  const typed = text.split(';').map((t) => t.trim()).filter(Boolean)
+  if (!with_) {
+    said.value[r.id] = `no ${r.tool_kind} in the shop`
+    return
+  }
+  const typed = text
+    .split(';')
+    .map((t) => t.trim())
+    .filter(Boolean)
   try {
-    const done = await book.write({ kind: 'reading', step: props.bench.step, reading: r.id, typed, unit: with_.unit, instrument: with_.id, sure: sure.value === r.id })
-    if (!done && book.refused) { said.value[r.id] = book.refused; return }
+    const done = await book.write({
+      kind: 'reading',
+      step: props.bench.step,
+      reading: r.id,
+      typed,
+      unit: with_.unit,
+      instrument: with_.id,
+      sure: sure.value === r.id,
+    })
+    if (!done && book.refused) {
+      said.value[r.id] = book.refused
+      return
+    }
     said.value[r.id] = done ? '' : 'not yet saved'
     texts.value[r.id] = ''
     sure.value = null
@@ -36,31 +60,109 @@ async function write(r: ReadingFacts, at: number) {
   } catch (error) {
     book.refused = ''
     said.value[r.id] = (error as Error).message
-    if (error instanceof Refusal && error.problem.reason_code === 'odd_figure') { said.value[r.id] += ' Enter once more if it is'; sure.value = r.id }
+    if (error instanceof Refusal && error.problem.reason_code === 'odd_figure') {
+      said.value[r.id] += ' Enter once more if it is'
+      sure.value = r.id
+    }
     await go(at)
   }
 }
-void go(Math.max(0, props.bench.readings.findIndex((r) => r.entry === null)))
+void go(
+  Math.max(
+    0,
+    props.bench.readings.findIndex((r) => r.entry === null),
+  ),
+)
 </script>
 
 <template>
   <section ref="list" class="typein" aria-label="Type the sheet in">
-    <div class="head"><h2 class="t20">Type the sheet in</h2><button type="button" class="btn small" @click="emit('close')">To the drawing <kbd>W</kbd></button></div>
-    <div class="tools"><label v-for="k in kinds" :key="k" class="field"><span>{{ k }}</span><select class="entry" :name="`tool-${k}`" :value="tool(k)?.id" @change="toolOf[k] = ($event.target as HTMLSelectElement).value"><option v-for="t in offered(k)" :key="t.id" :value="t.id">{{ t.code }} {{ t.name }}</option></select></label></div>
+    <div class="head">
+      <h2 class="t20">Type the sheet in</h2>
+      <button type="button" class="btn small" @click="emit('close')">To the drawing <kbd>W</kbd></button>
+    </div>
+    <div class="tools">
+      <label v-for="k in kinds" :key="k" class="field"
+        ><span>{{ k }}</span
+        ><select
+          class="entry"
+          :name="`tool-${k}`"
+          :value="tool(k)?.id"
+          @change="toolOf[k] = ($event.target as HTMLSelectElement).value"
+        >
+          <option v-for="t in offered(k)" :key="t.id" :value="t.id">{{ t.code }} {{ t.name }}</option>
+        </select></label
+      >
+    </div>
     <p class="t16 mut">Enter writes and goes on; an empty field is passed over. Repeats are parted by ;</p>
-    <ol><li v-for="(r, k) in bench.readings" :key="r.id" :class="{ asks: said[r.id] }"><label><span>{{ r.name }}</span><b>{{ r.value_text ? `${r.value_text} ${r.unit}` : '–' }}</b><input v-model="texts[r.id]" class="entry" :name="`in-${r.id}`" autocomplete="off" @keydown.enter.prevent="write(r, k)" @keydown.down.prevent="go(k + 1)" @keydown.up.prevent="go(k - 1)" @input="sure = sure === r.id ? null : sure" /></label><p v-if="said[r.id]" class="problem" role="alert">{{ said[r.id] }}</p></li></ol>
+    <ol>
+      <li v-for="(r, k) in bench.readings" :key="r.id" :class="{ asks: said[r.id] }">
+        <label
+          ><span>{{ r.name }}</span
+          ><b>{{ r.value_text ? `${r.value_text} ${r.unit}` : '–' }}</b
+          ><input
+            v-model="texts[r.id]"
+            class="entry"
+            :name="`in-${r.id}`"
+            autocomplete="off"
+            @keydown.enter.prevent="write(r, k)"
+            @keydown.down.prevent="go(k + 1)"
+            @keydown.up.prevent="go(k - 1)"
+            @input="sure = sure === r.id ? null : sure"
+        /></label>
+        <p v-if="said[r.id]" class="problem" role="alert">{{ said[r.id] }}</p>
+      </li>
+    </ol>
   </section>
 </template>
 
 <style scoped>
-.typein { display: grid; gap: 8px; }
-.head { display: flex; justify-content: space-between; align-items: center; gap: 8px; }
-.tools { display: flex; gap: 8px; flex-wrap: wrap; }
-.tools .entry { min-height: 44px; font-size: 16px; }
-ol { columns: 2; column-gap: 20px; }
-li { break-inside: avoid; border-top: 1px solid var(--hair); padding: 3px 0; }
-li label { display: grid; grid-template-columns: 1fr auto 110px; gap: 8px; align-items: center; font-size: 16px; line-height: 1.15; }
-li .entry { min-height: 44px; padding: 2px 8px; }
-.asks { background: var(--closew); }
-@media (max-width: 900px) { ol { columns: 1; } }
+.typein {
+  display: grid;
+  gap: 8px;
+}
+.head {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 8px;
+}
+.tools {
+  display: flex;
+  gap: 8px;
+  flex-wrap: wrap;
+}
+.tools .entry {
+  min-height: 44px;
+  font-size: 16px;
+}
+ol {
+  columns: 2;
+  column-gap: 20px;
+}
+li {
+  break-inside: avoid;
+  border-top: 1px solid var(--hair);
+  padding: 3px 0;
+}
+li label {
+  display: grid;
+  grid-template-columns: 1fr auto 110px;
+  gap: 8px;
+  align-items: center;
+  font-size: 16px;
+  line-height: 1.15;
+}
+li .entry {
+  min-height: 44px;
+  padding: 2px 8px;
+}
+.asks {
+  background: var(--closew);
+}
+@media (max-width: 900px) {
+  ol {
+    columns: 1;
+  }
+}
 </style>

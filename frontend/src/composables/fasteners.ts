@@ -1,4 +1,7 @@
-/** The hand at the bag: lines of like fasteners, which one is in hand, what a typed line means. No rule of the job here. */
+/**
+ * The hand at the bag: lines of like fasteners, which one is in hand, what a typed line means. No rule of
+ * the job here.
+ */
 import { computed, ref, watch } from 'vue'
 import { type BagLine, client, got, type Schemas } from '@/api/client'
 
@@ -18,7 +21,9 @@ export function useFasteners() {
     if (!typed.trim()) return
     timer = window.setTimeout(() => {
       void got<unknown>(client.POST('/api/fasteners', { body: { text: typed } }))
-        .then((answer) => { if (mine === asked) reads.value = answer as Schemas['FastenerView'] })
+        .then((answer) => {
+          if (mine === asked) reads.value = answer as Schemas['FastenerView']
+        })
         .catch(() => undefined)
     }, 60)
   })
@@ -58,7 +63,10 @@ export function useFasteners() {
   async function take(): Promise<boolean> {
     const typed = text.value.trim()
     if (!typed) return true
-    const found = reads.value ?? ((await got<unknown>(client.POST('/api/fasteners', { body: { text: typed } })).catch(() => null)) as Schemas['FastenerView'] | null)
+    const found =
+      reads.value ??
+      ((await got<unknown>(client.POST('/api/fasteners', { body: { text: typed } })).catch(() => null)) as
+        Schemas['FastenerView'] | null)
     reads.value = found
     if (!found?.ok || !found.line) return false
     add(found.line)
@@ -69,7 +77,11 @@ export function useFasteners() {
   /** Digits set the count of the line in hand, arrows choose it. */
   const keys = () => ({
     ...Object.fromEntries(Array.from({ length: 9 }, (_, k) => [String(k + 1), () => count(k + 1)])),
-    0: () => count(10), '+': () => more(1), '-': () => more(-1), ArrowDown: () => move(1), ArrowUp: () => move(-1),
+    0: () => count(10),
+    '+': () => more(1),
+    '-': () => more(-1),
+    ArrowDown: () => move(1),
+    ArrowUp: () => move(-1),
   })
   return { lines, at, text, reads, pieces, kept, start, add, choose, type, count, more, move, take, keys }
 }

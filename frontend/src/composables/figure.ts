@@ -21,8 +21,12 @@ export function useFigure(text: MaybeRefOrGetter<string>, field: MaybeRefOrGette
     if (!typed.trim()) return
     timer = window.setTimeout(() => {
       void got(client.POST('/api/quantity', { body: { text: typed, ...toValue(field) } }))
-        .then((answer) => { if (mine === asked) view.value = answer })
-        .catch(() => { if (mine === asked) view.value = null })
+        .then((answer) => {
+          if (mine === asked) view.value = answer
+        })
+        .catch(() => {
+          if (mine === asked) view.value = null
+        })
     }, 60)
   })
   return { view }

@@ -1,4 +1,7 @@
-/** What was typed at a step and is on its way or kept in the browser: the hand goes on, nothing is typed twice. */
+/**
+ * What was typed at a step and is on its way or kept in the browser: the hand goes on, nothing is typed
+ * twice.
+ */
 import { computed, type ComputedRef } from 'vue'
 import type { Entry } from '@/api/client'
 import { useBook } from '@/stores/book'
@@ -10,5 +13,10 @@ export type Kept<K extends Entry['kind']> = Extract<Entry, { kind: K }>
 export function useKept<K extends Entry['kind']>(kind: K, step: () => string): ComputedRef<Kept<K>[]> {
   const book = useBook()
   const journal = useJournal()
-  return computed(() => journal.notSaved.filter((item) => item.build === book.card?.id).map((item) => item.entry).filter((entry): entry is Kept<K> => entry.kind === kind && 'step' in entry && entry.step === step()))
+  return computed(() =>
+    journal.notSaved
+      .filter((item) => item.build === book.card?.id)
+      .map((item) => item.entry)
+      .filter((entry): entry is Kept<K> => entry.kind === kind && 'step' in entry && entry.step === step()),
+  )
 }

@@ -1,4 +1,7 @@
-/** Keys and pedals. Presses only, held keys do not repeat, and a control that has the focus takes Space for itself. */
+/**
+ * Keys and pedals. Presses only, held keys do not repeat, and a control that has the focus takes Space for
+ * itself.
+ */
 import { onMounted, onUnmounted } from 'vue'
 
 const WAKE_AFTER_MS = 30 * 60 * 1000
@@ -11,13 +14,20 @@ export type KeyMap = Record<string, Action>
 
 function typing(): boolean {
   const at = document.activeElement
-  return at instanceof HTMLInputElement || at instanceof HTMLTextAreaElement || at instanceof HTMLSelectElement
+  return (
+    at instanceof HTMLInputElement || at instanceof HTMLTextAreaElement || at instanceof HTMLSelectElement
+  )
 }
 
 function focusTakes(key: string): boolean {
   const at = document.activeElement
-  const control = at instanceof HTMLButtonElement || at instanceof HTMLAnchorElement || at?.getAttribute('role') === 'button'
-  return control && [' ', 'Enter', 'Backspace', 'ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'].includes(key)
+  const control =
+    at instanceof HTMLButtonElement ||
+    at instanceof HTMLAnchorElement ||
+    at?.getAttribute('role') === 'button'
+  return (
+    control && [' ', 'Enter', 'Backspace', 'ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'].includes(key)
+  )
 }
 
 function dialogOpen(): boolean {

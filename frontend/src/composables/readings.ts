@@ -1,4 +1,7 @@
-/** The reading in hand: which it is, what is typed for it, with which tool; writing it, and going on to the next. */
+/**
+ * The reading in hand: which it is, what is typed for it, with which tool; writing it, and going on to the
+ * next.
+ */
 import { computed, nextTick, ref, type Ref, watch } from 'vue'
 import { type MeasureBenchView, Refusal } from '@/api/client'
 import { useBook } from '@/stores/book'
@@ -23,15 +26,34 @@ export function useReadings(bench: () => MeasureBenchView, entry: Ref<HTMLInputE
   const onTheWay = useKept('reading', () => bench().step)
   const kept = computed(() => new Map(onTheWay.value.map((sent) => [sent.reading, sent.typed])))
   /** What is typed but not acknowledged stands on the drawing too, in the dashed box of what is not read. */
-  const readings = computed(() => bench().readings.map((r) => (kept.value.has(r.id) ? { ...r, value_text: `${kept.value.get(r.id)?.at(-1)}…`, entry: null } : r)))
+  const readings = computed(() =>
+    bench().readings.map((r) =>
+      kept.value.has(r.id) ? { ...r, value_text: `${kept.value.get(r.id)?.at(-1)}…`, entry: null } : r,
+    ),
+  )
   const next = computed(() => {
     const first = bench().next_reading
-    return first !== null && kept.value.has(first) ? (readings.value.find((r) => r.entry === null && !kept.value.has(r.id))?.id ?? null) : first
+    return first !== null && kept.value.has(first)
+      ? (readings.value.find((r) => r.entry === null && !kept.value.has(r.id))?.id ?? null)
+      : first
   })
   const reading = computed(() => readings.value.find((r) => r.id === (picked.value ?? next.value)) ?? null)
-  const tools = computed(() => (reading.value?.tools ?? []).map((id) => bench().tools.find((t) => t.id === id)).filter((t) => t !== undefined))
-  const tool = computed(() => tools.value.find((t) => t.id === toolPicked.value[reading.value?.tool_kind ?? '']) ?? tools.value.at(0) ?? null)
-  const { view: figure } = useFigure(text, () => ({ dimension: tool.value?.dimension ?? null, unit: tool.value?.unit ?? null, tool: tool.value?.id ?? null }))
+  const tools = computed(() =>
+    (reading.value?.tools ?? [])
+      .map((id) => bench().tools.find((t) => t.id === id))
+      .filter((t) => t !== undefined),
+  )
+  const tool = computed(
+    () =>
+      tools.value.find((t) => t.id === toolPicked.value[reading.value?.tool_kind ?? '']) ??
+      tools.value.at(0) ??
+      null,
+  )
+  const { view: figure } = useFigure(text, () => ({
+    dimension: tool.value?.dimension ?? null,
+    unit: tool.value?.unit ?? null,
+    tool: tool.value?.id ?? null,
+  }))
 
   /** What was typed is written or given up; a state typed for one reading never passes on to the next. */
   function clear() {
@@ -80,14 +102,24 @@ export function useReadings(bench: () => MeasureBenchView, entry: Ref<HTMLInputE
     sending = true
     problem.value = question.value = text.value = '' // free at once for the next figure
     try {
-      const saved = await book.write({ kind: 'reading', step: bench().step, reading: reading.value.id, typed, unit: tool.value.unit, instrument: tool.value.id, state: taken.value.trim() || sitting.value || null, sure })
+      const saved = await book.write({
+        kind: 'reading',
+        step: bench().step,
+        reading: reading.value.id,
+        typed,
+        unit: tool.value.unit,
+        instrument: tool.value.id,
+        state: taken.value.trim() || sitting.value || null,
+        sure,
+      })
       if (saved || !book.refused) onward()
       else text.value = sent
     } catch (error) {
       ahead.value = false
       text.value = sent
       book.refused = ''
-      if (error instanceof Refusal && error.problem.reason_code === 'odd_figure') question.value = error.message
+      if (error instanceof Refusal && error.problem.reason_code === 'odd_figure')
+        question.value = error.message
       else problem.value = (error as Error).message
     } finally {
       sending = false
@@ -108,11 +140,33 @@ export function useReadings(bench: () => MeasureBenchView, entry: Ref<HTMLInputE
       if (entered && early.trim()) void write()
     })
   }
-  watch(() => bench().step, () => {
-    sitting.value = ''
-    round.value = false
-    picked.value = null
-    clear()
-  })
-  return { readings, reading, tools, tool, toolPicked, text, repeats, taken, sitting, figure, question, problem, pick, move, again, begin, another, write }
+  watch(
+    () => bench().step,
+    () => {
+      sitting.value = ''
+      round.value = false
+      picked.value = null
+      clear()
+    },
+  )
+  return {
+    readings,
+    reading,
+    tools,
+    tool,
+    toolPicked,
+    text,
+    repeats,
+    taken,
+    sitting,
+    figure,
+    question,
+    problem,
+    pick,
+    move,
+    again,
+    begin,
+    another,
+    write,
+  }
 }

@@ -1,4 +1,7 @@
-/** A note spoken into this device: recorded while it is held. Where the page may not listen, the phone's own recorder does. */
+/**
+ * A note spoken into this device: recorded while it is held. Where the page may not listen, the phone's own
+ * recorder does.
+ */
 import { onUnmounted, ref } from 'vue'
 
 const LONGEST_MS = 120_000 // what is longer is typed
@@ -18,7 +21,9 @@ export function useRecorder(said: (sound: Blob) => unknown) {
     problem.value = ''
     try {
       const stream = await navigator.mediaDevices.getUserMedia({ audio: true })
-      const deaf = () => { for (const track of stream.getTracks()) track.stop() }
+      const deaf = () => {
+        for (const track of stream.getTracks()) track.stop()
+      }
       if (held !== mine) return deaf() // let go while the device still asked
       const parts: Blob[] = []
       const tape = new MediaRecorder(stream)

@@ -5,7 +5,14 @@ const NOW = new Date('2026-03-20T12:00:00Z')
 const before = (minutes: number) => new Date(NOW.getTime() - minutes * 60000).toISOString()
 
 describe('ago', () => {
-  it.each([[0, 'just now'], [47, '47 min ago'], [89, '89 min ago'], [120, '2 h ago'], [35 * 60, '35 h ago'], [72 * 60, '3 days ago']])('%i minutes is %s', (minutes, words) => {
+  it.each([
+    [0, 'just now'],
+    [47, '47 min ago'],
+    [89, '89 min ago'],
+    [120, '2 h ago'],
+    [35 * 60, '35 h ago'],
+    [72 * 60, '3 days ago'],
+  ])('%i minutes is %s', (minutes, words) => {
     expect(ago(before(minutes), NOW)).toBe(words)
   })
   it('never runs into the future', () => {
@@ -30,7 +37,13 @@ describe('benchTime', () => {
 })
 
 describe('minutesSeconds', () => {
-  it.each([[0, '0:00'], [9.9, '0:09'], [61, '1:01'], [-3, '0:00'], [600, '10:00']])('%d s is %s', (seconds, text) => {
+  it.each([
+    [0, '0:00'],
+    [9.9, '0:09'],
+    [61, '1:01'],
+    [-3, '0:00'],
+    [600, '10:00'],
+  ])('%d s is %s', (seconds, text) => {
     expect(minutesSeconds(seconds)).toBe(text)
   })
 })

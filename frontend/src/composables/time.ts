@@ -3,7 +3,9 @@ import { useNow } from '@vueuse/core'
 import { computed, type ComputedRef, type MaybeRefOrGetter, toValue } from 'vue'
 
 export function clockOf(iso: string, zone: string): string {
-  return new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZone: zone }).format(new Date(iso))
+  return new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZone: zone }).format(
+    new Date(iso),
+  )
 }
 
 export function dayOf(iso: string, zone: string): string {

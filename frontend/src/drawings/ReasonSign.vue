@@ -13,7 +13,25 @@ const SIGNS: Record<string, string> = {
 </script>
 
 <template>
-  <svg class="sign" :width="props.size ?? 22" :height="props.size ?? 22" viewBox="0 0 22 22" aria-hidden="true"><path :d="SIGNS[kind] ?? SIGNS.safety" fill="none" stroke="currentcolor" stroke-width="2.4" stroke-linejoin="round" /></svg>
+  <svg
+    class="sign"
+    :width="props.size ?? 22"
+    :height="props.size ?? 22"
+    viewBox="0 0 22 22"
+    aria-hidden="true"
+  >
+    <path
+      :d="SIGNS[kind] ?? SIGNS.safety"
+      fill="none"
+      stroke="currentcolor"
+      stroke-width="2.4"
+      stroke-linejoin="round"
+    />
+  </svg>
 </template>
 
-<style scoped>.sign { flex: none; }</style>
+<style scoped>
+.sign {
+  flex: none;
+}
+</style>

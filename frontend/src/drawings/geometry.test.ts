@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { arc, domainOf, fit, markPath, scale } from './geometry'
+import { arc, arrow, domainOf, fit, markPath, scale, whiskers } from './geometry'
 
 const bar = (own: object) => ({ lo: null, hi: null, target: null, value: null, U: null, ...own })
 
@@ -42,7 +42,16 @@ describe('arc', () => {
 
 describe('fit', () => {
   it('keeps every bolt inside the box, the upper row above', () => {
-    const places = fit([{ x: -1, y: 1 }, { x: 1, y: 1 }, { x: 0, y: -1 }], 200, 100, 10)
+    const places = fit(
+      [
+        { x: -1, y: 1 },
+        { x: 1, y: 1 },
+        { x: 0, y: -1 },
+      ],
+      200,
+      100,
+      10,
+    )
     for (const p of places) {
       expect(p.x).toBeGreaterThanOrEqual(10)
       expect(p.x).toBeLessThanOrEqual(190)
@@ -50,7 +59,17 @@ describe('fit', () => {
     expect(places[0].y).toBeLessThan(places[2].y)
   })
   it('puts a single row in the middle', () => {
-    expect(fit([{ x: 0, y: 0 }, { x: 1, y: 0 }], 200, 100, 10).map((p) => p.y)).toEqual([50, 50])
+    expect(
+      fit(
+        [
+          { x: 0, y: 0 },
+          { x: 1, y: 0 },
+        ],
+        200,
+        100,
+        10,
+      ).map((p) => p.y),
+    ).toEqual([50, 50])
   })
 })
 
@@ -58,5 +77,35 @@ describe('markPath', () => {
   it('draws a diamond for too close and an arrowhead for outside', () => {
     expect(markPath('too_close', 10)).toMatch(/^M0 -10.5/)
     expect(markPath('outside', 10)).toMatch(/^M-10 -10 L11 0/)
+  })
+})
+
+describe('whiskers', () => {
+  it('reach from end to end, with an upright at each', () => {
+    expect(whiskers(10, 30, 50, 6)).toBe('M10 50 H30 M10 44 v12 M30 44 v12')
+  })
+  it('are a bare line where there is no room for uprights', () => {
+    expect(whiskers(10, 30, 50, 0)).toBe('M10 50 H30')
+  })
+})
+
+describe('arrow', () => {
+  const a = { x: 0, y: 0 }
+  const b = { x: 100, y: 0 }
+  it('begins and ends outside its stations', () => {
+    const { tip, d } = arrow(a, b, 14)
+    expect(Math.hypot(tip.x - b.x, tip.y - b.y)).toBeCloseTo(17, 6)
+    const [x, y] = d.slice(1).split(' Q')[0].split(' ').map(Number)
+    expect(Math.hypot(x - a.x, y - a.y)).toBeCloseTo(15, 6)
+  })
+  it('there and back bow to different sides', () => {
+    const bow = (way: string) => Number(way.split('Q')[1].split(' ')[1])
+    expect(bow(arrow(a, b, 14).d)).toBe(12)
+    expect(bow(arrow(b, a, 14).d)).toBe(-12)
+  })
+  it('is straight between neighbours, and points at its end', () => {
+    const near = arrow(a, { x: 0, y: 40 }, 14)
+    expect(near.tip.x).toBeCloseTo(0, 9)
+    expect(near.turn).toBeCloseTo(90, 9)
   })
 })

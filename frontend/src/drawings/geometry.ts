@@ -29,7 +29,10 @@ export function scale(domain: [number, number], width: number): (value: number) 
 
 /** An arc of a ring, clockwise from the top; angles in turns. */
 export function arc(cx: number, cy: number, r: number, from: number, to: number): string {
-  const at = (turn: number) => [cx + r * Math.sin(2 * Math.PI * turn), cy - r * Math.cos(2 * Math.PI * turn)].map((n) => n.toFixed(2)).join(' ')
+  const at = (turn: number) =>
+    [cx + r * Math.sin(2 * Math.PI * turn), cy - r * Math.cos(2 * Math.PI * turn)]
+      .map((n) => n.toFixed(2))
+      .join(' ')
   return `M${at(from)} A${r} ${r} 0 ${to - from > 0.5 ? 1 : 0} 1 ${at(to)}`
 }
 
@@ -40,14 +43,49 @@ export function markPath(verdict: string, s: number): string {
 }
 
 /** Places of bolts fitted into a box, keeping their proportions where there is room. */
-export function fit(points: { x: number; y: number }[], width: number, height: number, pad: number): { x: number; y: number }[] {
+export function fit(
+  points: { x: number; y: number }[],
+  width: number,
+  height: number,
+  pad: number,
+): { x: number; y: number }[] {
   const xs = points.map((p) => p.x)
   const ys = points.map((p) => p.y)
   const spanX = Math.max(...xs) - Math.min(...xs)
   const spanY = Math.max(...ys) - Math.min(...ys)
-  const place = (value: number, least: number, span: number, size: number) => (span ? pad + ((value - least) / span) * (size - 2 * pad) : size / 2)
+  const place = (value: number, least: number, span: number, size: number) =>
+    span ? pad + ((value - least) / span) * (size - 2 * pad) : size / 2
   return points.map((p) => ({
     x: place(p.x, Math.min(...xs), spanX, width),
     y: height - place(p.y, Math.min(...ys), spanY, height),
   }))
+}
+
+/** A level line with an upright at each end, `half` high on either side: the reach of an uncertainty. */
+export function whiskers(from: number, to: number, y: number, half: number): string {
+  const line = `M${from} ${y} H${to}`
+  return half ? `${line} M${from} ${y - half} v${2 * half} M${to} ${y - half} v${2 * half}` : line
+}
+
+/** An arrow between two round stations, bowed a little so that the ways there and back lie apart. */
+export interface Arrow {
+  d: string
+  tip: { x: number; y: number }
+  turn: number
+}
+
+/** The way from station `a` to station `b`, each of radius `r`; `turn` in degrees at its tip. */
+export function arrow(a: { x: number; y: number }, b: { x: number; y: number }, r: number): Arrow {
+  const [dx, dy] = [b.x - a.x, b.y - a.y]
+  const long = Math.hypot(dx, dy) || 1
+  const bend = long > 60 ? 12 : 0
+  const mid = { x: (a.x + b.x) / 2 - (dy / long) * bend, y: (a.y + b.y) / 2 + (dx / long) * bend }
+  const toward = (end: { x: number; y: number }, gap: number) => {
+    const far = Math.hypot(end.x - mid.x, end.y - mid.y) || 1
+    return { x: end.x - ((end.x - mid.x) / far) * gap, y: end.y - ((end.y - mid.y) / far) * gap }
+  }
+  const from = toward(a, r + 1)
+  const tip = toward(b, r + 3)
+  const turn = (Math.atan2(b.y - mid.y, b.x - mid.x) * 180) / Math.PI
+  return { d: `M${from.x} ${from.y} Q${mid.x} ${mid.y} ${tip.x} ${tip.y}`, tip, turn }
 }

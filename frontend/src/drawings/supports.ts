@@ -1,4 +1,7 @@
-/** Where the supports of a load map are drawn. Every support gets a mark: one that nobody placed stands in the margin. */
+/**
+ * Where the supports of a load map are drawn. Every support gets a mark: one that nobody placed stands in
+ * the margin.
+ */
 
 export interface Support {
   kind: string
@@ -24,8 +27,14 @@ const PLAN_WIDE = 36
 
 const placed = (s: Support): s is Support & { x: number; y: number } => s.x !== null && s.y !== null
 
-/** From the side, as shares of the length: those of a kind at one place are one mark, other kinds at that place stand beside it. */
-export function sideMarks(supports: readonly Support[], along: (s: Support, x: number) => number = (_s, x) => x): Mark[] {
+/**
+ * From the side, as shares of the length: those of a kind at one place are one mark, other kinds at that
+ * place stand beside it.
+ */
+export function sideMarks(
+  supports: readonly Support[],
+  along: (s: Support, x: number) => number = (_s, x) => x,
+): Mark[] {
   const marks: (Mark & { at: number })[] = []
   supports.forEach((s, k) => {
     if (!placed(s)) return
@@ -44,7 +53,11 @@ export function sideMarks(supports: readonly Support[], along: (s: Support, x: n
 }
 
 /** From above, in the drawing's own units: one mark a support, moved along where another stands already. */
-export function planMarks(supports: readonly Support[], X: (x: number) => number, Y: (y: number) => number): Mark[] {
+export function planMarks(
+  supports: readonly Support[],
+  X: (x: number) => number,
+  Y: (y: number) => number,
+): Mark[] {
   const marks: Mark[] = []
   supports.forEach((s, k) => {
     if (!placed(s)) return
@@ -61,5 +74,11 @@ export function looseMarks(supports: readonly Support[], top: number): Mark[] {
   return supports
     .map((s, k) => ({ s, k }))
     .filter(({ s }) => !placed(s))
-    .map(({ s, k }, row) => ({ x: MARGIN_X, y: top + row * MARGIN_Y, kind: s.kind, stays: s.stays, numbers: [k + 1] }))
+    .map(({ s, k }, row) => ({
+      x: MARGIN_X,
+      y: top + row * MARGIN_Y,
+      kind: s.kind,
+      stays: s.stays,
+      numbers: [k + 1],
+    }))
 }

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** What the mechanic knows and the sheet does not, with one touch: a note, something hidden at this step, another way to do it. */
+/**
+ * What the mechanic knows and the sheet does not, with one touch: a note, something hidden at this step,
+ * another way to do it.
+ */
 import { computed, ref } from 'vue'
 import type { PlanAct } from '@/api/client'
 import { useBook } from '@/stores/book'
@@ -13,17 +16,28 @@ const SORTS = { note: 'A note', hidden: 'Hidden here', school: 'Another way to d
 const open = ref(false)
 const sort = ref<keyof typeof SORTS>('note')
 const words = ref('')
-const ways = ref([{ name: '', does: '' }, { name: '', does: '' }])
+const ways = ref([
+  { name: '', does: '' },
+  { name: '', does: '' },
+])
 const take = ref(0)
 const because = ref('')
 const problem = ref('')
 const said = computed(() => ways.value.filter((w) => w.name.trim()))
-const ready = computed(() => words.value.trim().length >= 3 && (sort.value !== 'school' || (said.value.length >= 2 && said.value.every((w) => w.does.trim()) && because.value.trim())))
+const ready = computed(
+  () =>
+    words.value.trim().length >= 3 &&
+    (sort.value !== 'school' ||
+      (said.value.length >= 2 && said.value.every((w) => w.does.trim()) && because.value.trim())),
+)
 
 function ask(first: keyof typeof SORTS = 'note') {
   sort.value = props.step ? first : 'note'
   words.value = because.value = problem.value = ''
-  ways.value = [{ name: '', does: '' }, { name: '', does: '' }]
+  ways.value = [
+    { name: '', does: '' },
+    { name: '', does: '' },
+  ]
   take.value = 0
   open.value = true
 }
@@ -39,9 +53,16 @@ async function add() {
     await book.act({ kind: 'note', step: props.step, text: words.value.trim() })
     return
   }
-  const act: PlanAct = sort.value === 'hidden'
-    ? { act: 'hidden', step: props.step ?? '', thing: words.value.trim() }
-    : { act: 'school', question: words.value.trim(), way: said.value.map((w) => ({ name: w.name.trim(), does: w.does.trim() })), take: take.value, because: because.value.trim() }
+  const act: PlanAct =
+    sort.value === 'hidden'
+      ? { act: 'hidden', step: props.step ?? '', thing: words.value.trim() }
+      : {
+          act: 'school',
+          question: words.value.trim(),
+          way: said.value.map((w) => ({ name: w.name.trim(), does: w.does.trim() })),
+          take: take.value,
+          because: because.value.trim(),
+        }
   try {
     await plan.load(props.build)
     await plan.take([act], '')
@@ -56,30 +77,98 @@ defineExpose({ ask })
 <template>
   <el-dialog v-model="open" title="Add what you know" width="640" append-to-body>
     <form class="add" @submit.prevent="add">
-      <div class="chips" role="group" aria-label="What it is"><template v-for="(name, id) in SORTS" :key="id"><button v-if="step || id === 'note'" type="button" class="btn small" :aria-pressed="sort === id" @click="sort = id">{{ name }}</button></template></div>
-      <label v-if="sort === 'note'" class="field"><span>For the log</span><textarea v-model="words" class="entry" name="add-words" maxlength="4000" autofocus /></label>
+      <div class="chips" role="group" aria-label="What it is">
+        <template v-for="(name, id) in SORTS" :key="id"
+          ><button
+            v-if="step || id === 'note'"
+            type="button"
+            class="btn small"
+            :aria-pressed="sort === id"
+            @click="sort = id"
+          >
+            {{ name }}
+          </button></template
+        >
+      </div>
+      <label v-if="sort === 'note'" class="field"
+        ><span>For the log</span
+        ><textarea v-model="words" class="entry" name="add-words" maxlength="4000" autofocus />
+      </label>
       <SayButton v-if="sort === 'note'" label="Hold and say it instead" @said="spoken" />
-      <label v-else-if="sort === 'hidden'" class="field"><span>What nobody sees before it is too late, in a few words</span><input v-model="words" class="entry" name="add-words" maxlength="300" autocomplete="off" autofocus /></label>
+      <label v-else-if="sort === 'hidden'" class="field"
+        ><span>What nobody sees before it is too late, in a few words</span
+        ><input v-model="words" class="entry" name="add-words" maxlength="300" autocomplete="off" autofocus
+      /></label>
       <template v-else>
-        <label class="field"><span>The question on which ways differ</span><input v-model="words" class="entry" name="add-words" maxlength="80" autocomplete="off" autofocus /></label>
-        <fieldset v-for="(w, k) in ways" :key="k"><legend class="t16">Way {{ k + 1 }}</legend>
-          <label class="field"><span>its name</span><input v-model="w.name" class="entry" :name="`way-${k}`" maxlength="80" autocomplete="off" /></label>
-          <label class="field"><span>what is done</span><input v-model="w.does" class="entry" :name="`does-${k}`" maxlength="400" autocomplete="off" /></label>
-          <label class="take"><input v-model="take" type="radio" name="take" :value="k" /><span>this one is gone here</span></label></fieldset>
-        <button v-if="ways.length < 4" type="button" class="btn small" @click="ways.push({ name: '', does: '' })">One more way</button>
-        <label class="field"><span>gone because</span><input v-model="because" class="entry" name="add-because" maxlength="400" autocomplete="off" /></label>
+        <label class="field"
+          ><span>The question on which ways differ</span
+          ><input v-model="words" class="entry" name="add-words" maxlength="80" autocomplete="off" autofocus
+        /></label>
+        <fieldset v-for="(w, k) in ways" :key="k">
+          <legend class="t16">Way {{ k + 1 }}</legend>
+          <label class="field"
+            ><span>its name</span
+            ><input v-model="w.name" class="entry" :name="`way-${k}`" maxlength="80" autocomplete="off"
+          /></label>
+          <label class="field"
+            ><span>what is done</span
+            ><input v-model="w.does" class="entry" :name="`does-${k}`" maxlength="400" autocomplete="off"
+          /></label>
+          <label class="take"
+            ><input v-model="take" type="radio" name="take" :value="k" /><span
+              >this one is gone here</span
+            ></label
+          >
+        </fieldset>
+        <button
+          v-if="ways.length < 4"
+          type="button"
+          class="btn small"
+          @click="ways.push({ name: '', does: '' })"
+        >
+          One more way
+        </button>
+        <label class="field"
+          ><span>gone because</span
+          ><input v-model="because" class="entry" name="add-because" maxlength="400" autocomplete="off"
+        /></label>
       </template>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-      <button type="submit" class="btn" :disabled="!ready">{{ sort === 'note' ? 'Into the log' : 'Into the plan' }}</button>
+      <button type="submit" class="btn" :disabled="!ready">
+        {{ sort === 'note' ? 'Into the log' : 'Into the plan' }}
+      </button>
     </form>
   </el-dialog>
 </template>
 
 <style scoped>
-.add { display: grid; gap: 14px; }
-.add textarea { min-height: 130px; }
-fieldset { border: 2px solid var(--line); padding: 8px 12px; margin: 0; display: grid; grid-template-columns: 1fr 1fr; gap: 8px 12px; }
-.take { display: flex; gap: 10px; align-items: center; min-height: 44px; grid-column: 1 / -1; }
-.take input { width: 24px; height: 24px; }
-.problem { color: var(--out); }
+.add {
+  display: grid;
+  gap: 14px;
+}
+.add textarea {
+  min-height: 130px;
+}
+fieldset {
+  border: 2px solid var(--line);
+  padding: 8px 12px;
+  margin: 0;
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px 12px;
+}
+.take {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  min-height: 44px;
+  grid-column: 1 / -1;
+}
+.take input {
+  width: 24px;
+  height: 24px;
+}
+.problem {
+  color: var(--out);
+}
 </style>

@@ -16,7 +16,12 @@ async function read() {
   const form = new FormData()
   form.append('file', file)
   try {
-    const card = await got(client.POST('/api/archives', { body: form as never, bodySerializer: (body: unknown) => body as FormData }))
+    const card = await got(
+      client.POST('/api/archives', {
+        body: form as never,
+        bodySerializer: (body: unknown) => body as FormData,
+      }),
+    )
     await router.push({ name: 'build', params: { build: card.id } })
   } catch (error) {
     shop.problem = (error as Error).message
@@ -26,6 +31,8 @@ async function read() {
 </script>
 
 <template>
-  <button type="button" class="btn" :class="large ? 'second big' : 'small'" @click="input?.click()">Read in an archive</button>
+  <button type="button" class="btn" :class="large ? 'second big' : 'small'" @click="input?.click()">
+    Read in an archive
+  </button>
   <input ref="input" type="file" accept=".zip" hidden aria-label="Archive of a build" @change="read" />
 </template>

@@ -1,12 +1,35 @@
 <script setup lang="ts">
-/** What nobody reaches once a step is done, by name; open lines can be done, let go with a reason, or put in. */
+/**
+ * What nobody reaches once a step is done, by name; open lines can be done, let go with a reason, or put in.
+ */
 import type { Schemas } from '@/api/client'
 
-const props = defineProps<{ title: string; chances: readonly Schemas['Chance'][]; build: string; act?: boolean; first?: string | null }>()
-const emit = defineEmits<{ letGo: [thing: string]; seen: [thing: string]; putIn: [chance: Schemas['Chance']] }>()
-const WORD: Record<string, string> = { done: 'done', 'let go': 'not wanted', 'left out': 'not for this vehicle' }
+const props = defineProps<{
+  title: string
+  chances: readonly Schemas['Chance'][]
+  build: string
+  act?: boolean
+  first?: string | null
+}>()
+const emit = defineEmits<{
+  letGo: [thing: string]
+  seen: [thing: string]
+  putIn: [chance: Schemas['Chance']]
+}>()
+const WORD: Record<string, string> = {
+  done: 'done',
+  'let go': 'not wanted',
+  'left out': 'not for this vehicle',
+}
 const open = (chance: Schemas['Chance']) => chance.state === 'open' || chance.state === 'no step'
-const said = (chance: Schemas['Chance']) => (chance.state === 'open' && !props.act ? `${chance.number}, in the plan` : WORD[chance.state] ? (chance.state === 'done' && chance.number ? `${chance.number}, ${chance.words}` : chance.words || WORD[chance.state]) : `${chance.number} ${chance.words}`.trim())
+const said = (chance: Schemas['Chance']) =>
+  chance.state === 'open' && !props.act
+    ? `${chance.number}, in the plan`
+    : WORD[chance.state]
+      ? chance.state === 'done' && chance.number
+        ? `${chance.number}, ${chance.words}`
+        : chance.words || WORD[chance.state]
+      : `${chance.number} ${chance.words}`.trim()
 </script>
 
 <template>
@@ -15,14 +38,45 @@ const said = (chance: Schemas['Chance']) => (chance.state === 'open' && !props.a
     <div class="body">
       <h2 class="t20">{{ title }}</h2>
       <ul>
-        <li v-for="c in chances" :key="c.thing" :class="{ missing: c.state === 'no step' && c.thing === first, todo: open(c) && act }">
-          <span class="what"><b>{{ c.thing }}</b><small>{{ c.because }}</small></span>
-          <span class="state"><i v-if="c.state === 'done'" class="disc" aria-hidden="true" />{{ said(c) }}</span>
+        <li
+          v-for="c in chances"
+          :key="c.thing"
+          :class="{ missing: c.state === 'no step' && c.thing === first, todo: open(c) && act }"
+        >
+          <span class="what"
+            ><b>{{ c.thing }}</b
+            ><small>{{ c.because }}</small></span
+          >
+          <span class="state"
+            ><i v-if="c.state === 'done'" class="disc" aria-hidden="true" />{{ said(c) }}</span
+          >
           <span v-if="open(c)" class="do">
-            <RouterLink v-if="c.step && act" class="btn small" :to="{ name: 'step', params: { build, step: c.step } }">Do it now</RouterLink>
-            <button v-if="c.state === 'no step'" type="button" class="btn small" :class="{ go: true }" @click="emit('putIn', c)">Put it in</button>
-            <button v-if="act && c.state === 'no step'" type="button" class="btn small" @click="emit('seen', c.thing)">It is done</button>
-            <button v-if="act" type="button" class="btn small" @click="emit('letGo', c.thing)">Not wanted</button>
+            <RouterLink
+              v-if="c.step && act"
+              class="btn small"
+              :to="{ name: 'step', params: { build, step: c.step } }"
+              >Do it now</RouterLink
+            >
+            <button
+              v-if="c.state === 'no step'"
+              type="button"
+              class="btn small"
+              :class="{ go: true }"
+              @click="emit('putIn', c)"
+            >
+              Put it in
+            </button>
+            <button
+              v-if="act && c.state === 'no step'"
+              type="button"
+              class="btn small"
+              @click="emit('seen', c.thing)"
+            >
+              It is done
+            </button>
+            <button v-if="act" type="button" class="btn small" @click="emit('letGo', c.thing)">
+              Not wanted
+            </button>
           </span>
         </li>
       </ul>
@@ -31,8 +85,20 @@ const said = (chance: Schemas['Chance']) => (chance.state === 'open' && !props.a
 </template>
 
 <style scoped>
-.closing .missing { background: var(--yel); color: var(--onyel); outline: 2px solid var(--yeledge); outline-offset: -2px; }
-.closing .missing small { color: var(--onyel); }
-.missing .btn { background: var(--now); color: var(--ink); }
-.todo:not(.missing) { background: var(--zinc2); }
+.closing .missing {
+  background: var(--yel);
+  color: var(--onyel);
+  outline: 2px solid var(--yeledge);
+  outline-offset: -2px;
+}
+.closing .missing small {
+  color: var(--onyel);
+}
+.missing .btn {
+  background: var(--now);
+  color: var(--ink);
+}
+.todo:not(.missing) {
+  background: var(--zinc2);
+}
 </style>

@@ -39,7 +39,16 @@ function ask() {
 async function leave() {
   if (!what.value.trim() || !props.step) return
   open.value = false
-  await book.act({ kind: 'left open', step: props.step, item: v7(), what: what.value.trim(), blocks: blocks.value as 'crank', undo: undo.value.trim() || SORTS[sort.value].undo, sort: sort.value as 'other', where: where.value.trim() || null })
+  await book.act({
+    kind: 'left open',
+    step: props.step,
+    item: v7(),
+    what: what.value.trim(),
+    blocks: blocks.value as 'crank',
+    undo: undo.value.trim() || SORTS[sort.value].undo,
+    sort: sort.value as 'other',
+    where: where.value.trim() || null,
+  })
 }
 defineExpose({ ask })
 </script>
@@ -47,25 +56,84 @@ defineExpose({ ask })
 <template>
   <el-dialog v-model="open" title="Leave something open" width="640" append-to-body>
     <form class="leave" @submit.prevent="leave">
-      <fieldset><legend class="t16 mut">Of which sort</legend>
-        <label v-for="(s, id) in SORTS" :key="id"><input type="radio" name="sort" :value="id" :checked="sort === id" @change="choose(id)" /><span>{{ s.words }}</span></label></fieldset>
-      <label class="field"><span>What is left open, in a word or two</span><input v-model="what" class="entry big" maxlength="120" autofocus name="what" /></label>
-      <fieldset><legend class="t16 mut">It must be undone before</legend>
-        <label v-for="(name, rung) in RUNG_NAMES" :key="rung"><input v-model="blocks" type="radio" name="blocks" :value="rung" /><span>{{ name }}</span></label></fieldset>
-      <div class="chips" role="group" aria-label="Where it is tucked"><button v-for="w in WHERE" :key="w" type="button" class="btn small" :aria-pressed="where === w" @click="where = where === w ? '' : w">{{ w }}</button></div>
-      <label class="field"><span>Where it is tucked</span><input v-model="where" class="entry" maxlength="120" name="where" /></label>
-      <label class="field"><span>What undoes it</span><input v-model="undo" class="entry" maxlength="120" name="undo" :placeholder="SORTS[sort].undo" /></label>
+      <fieldset>
+        <legend class="t16 mut">Of which sort</legend>
+        <label v-for="(s, id) in SORTS" :key="id"
+          ><input type="radio" name="sort" :value="id" :checked="sort === id" @change="choose(id)" /><span>{{
+            s.words
+          }}</span></label
+        >
+      </fieldset>
+      <label class="field"
+        ><span>What is left open, in a word or two</span
+        ><input v-model="what" class="entry big" maxlength="120" autofocus name="what"
+      /></label>
+      <fieldset>
+        <legend class="t16 mut">It must be undone before</legend>
+        <label v-for="(name, rung) in RUNG_NAMES" :key="rung"
+          ><input v-model="blocks" type="radio" name="blocks" :value="rung" /><span>{{ name }}</span></label
+        >
+      </fieldset>
+      <div class="chips" role="group" aria-label="Where it is tucked">
+        <button
+          v-for="w in WHERE"
+          :key="w"
+          type="button"
+          class="btn small"
+          :aria-pressed="where === w"
+          @click="where = where === w ? '' : w"
+        >
+          {{ w }}
+        </button>
+      </div>
+      <label class="field"
+        ><span>Where it is tucked</span><input v-model="where" class="entry" maxlength="120" name="where"
+      /></label>
+      <label class="field"
+        ><span>What undoes it</span
+        ><input v-model="undo" class="entry" maxlength="120" name="undo" :placeholder="SORTS[sort].undo"
+      /></label>
       <button type="submit" class="btn" :disabled="!what.trim()">Left open</button>
     </form>
   </el-dialog>
 </template>
 
 <style scoped>
-.leave { display: grid; gap: 14px; }
-fieldset { border: 0; padding: 0; margin: 0; display: flex; flex-wrap: wrap; gap: 8px; }
-fieldset label { position: relative; }
-fieldset input { position: absolute; opacity: 0; inset: 0; width: 100%; height: 100%; margin: 0; }
-fieldset span { display: block; border: 2px solid var(--line); padding: 9px 14px; min-height: 44px; }
-fieldset input:checked + span { background: var(--ink); color: var(--now); }
-fieldset input:focus-visible + span { outline: 4px solid var(--ink); outline-offset: 3px; }
+.leave {
+  display: grid;
+  gap: 14px;
+}
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+fieldset label {
+  position: relative;
+}
+fieldset input {
+  position: absolute;
+  opacity: 0;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  margin: 0;
+}
+fieldset span {
+  display: block;
+  border: 2px solid var(--line);
+  padding: 9px 14px;
+  min-height: 44px;
+}
+fieldset input:checked + span {
+  background: var(--ink);
+  color: var(--now);
+}
+fieldset input:focus-visible + span {
+  outline: 4px solid var(--ink);
+  outline-offset: 3px;
+}
 </style>

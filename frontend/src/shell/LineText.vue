@@ -7,11 +7,23 @@ defineProps<{ line: LogLine }>()
 </script>
 
 <template>
-  <span class="line"><span class="hand" :class="{ struck: line.struck_by }">{{ line.text }}</span><template v-if="line.struck_reason"><span class="t16">struck, {{ line.struck_reason }}</span></template>
-    <template v-else-if="line.verdict"> <VerdictMark :verdict="line.verdict" :side="line.side" :size="7" /> <span class="hand b" :class="line.verdict">{{ line.verdict_words }}</span></template></span>
+  <span class="line"
+    ><span class="hand" :class="{ struck: line.struck_by }">{{ line.text }}</span
+    ><template v-if="line.struck_reason"
+      ><span class="t16">struck, {{ line.struck_reason }}</span></template
+    >
+    <template v-else-if="line.verdict">
+      <VerdictMark :verdict="line.verdict" :side="line.side" :size="7" />
+      <span class="hand b" :class="line.verdict">{{ line.verdict_words }}</span></template
+    ></span
+  >
 </template>
 
 <style scoped>
-.line { min-width: 0; }
-.line > * + * { margin-left: 8px; }
+.line {
+  min-width: 0;
+}
+.line > * + * {
+  margin-left: 8px;
+}
 </style>

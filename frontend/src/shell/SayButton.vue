@@ -18,13 +18,42 @@ defineExpose({ begin, end, listening })
 
 <template>
   <span class="say">
-    <button type="button" class="btn small" :class="{ listening }" @pointerdown="possible && begin()" @pointerup="end" @pointercancel="end" @pointerleave="end" @keydown.space.prevent="!$event.repeat && begin()" @keyup.space.prevent="end" @click="!possible && input?.click()">{{ listening ? 'Listening, let go to keep it' : label }}<kbd v-if="cap && !listening">{{ cap }}</kbd></button>
-    <input ref="input" class="sr" type="file" accept="audio/*" capture tabindex="-1" aria-label="Recording file" name="sound" @change="chosen" />
+    <button
+      type="button"
+      class="btn small"
+      :class="{ listening }"
+      @pointerdown="possible && begin()"
+      @pointerup="end"
+      @pointercancel="end"
+      @pointerleave="end"
+      @keydown.space.prevent="!$event.repeat && begin()"
+      @keyup.space.prevent="end"
+      @click="!possible && input?.click()"
+    >
+      {{ listening ? 'Listening, let go to keep it' : label }}<kbd v-if="cap && !listening">{{ cap }}</kbd>
+    </button>
+    <input
+      ref="input"
+      class="sr"
+      type="file"
+      accept="audio/*"
+      capture
+      tabindex="-1"
+      aria-label="Recording file"
+      name="sound"
+      @change="chosen"
+    />
     <small v-if="problem" role="alert">{{ problem }}</small>
   </span>
 </template>
 
 <style scoped>
-.say { display: contents; }
-.listening { background: var(--out); color: var(--now); border-color: var(--out); }
+.say {
+  display: contents;
+}
+.listening {
+  background: var(--out);
+  color: var(--now);
+  border-color: var(--out);
+}
 </style>

@@ -23,7 +23,17 @@ function ask() {
 async function say() {
   problem.value = ''
   try {
-    await got(client.POST('/api/shop', { body: { who: await session.whoIsIt(), name: name.value, time_zone: zone.value.trim(), currency: currency.value, version: shop.view?.version ?? 0 } }))
+    await got(
+      client.POST('/api/shop', {
+        body: {
+          who: await session.whoIsIt(),
+          name: name.value,
+          time_zone: zone.value.trim(),
+          currency: currency.value,
+          version: shop.view?.version ?? 0,
+        },
+      }),
+    )
     open.value = false
     await shop.load()
   } catch (error) {
@@ -36,9 +46,30 @@ defineExpose({ ask })
 <template>
   <el-dialog v-model="open" title="The shop" width="460" append-to-body>
     <form class="shop-form" @submit.prevent="say">
-      <label class="field"><span>Its name</span><input v-model="name" class="entry" name="shop-name" maxlength="80" autocomplete="off" /></label>
-      <label class="field"><span>Time zone</span><input v-model="zone" class="entry" name="shop-zone" maxlength="60" autocomplete="off" placeholder="Europe/London" /></label>
-      <label class="field"><span>It counts money in</span><input v-model="currency" class="entry" name="shop-currency" maxlength="8" autocomplete="off" placeholder="EUR" /></label>
+      <label class="field"
+        ><span>Its name</span
+        ><input v-model="name" class="entry" name="shop-name" maxlength="80" autocomplete="off"
+      /></label>
+      <label class="field"
+        ><span>Time zone</span
+        ><input
+          v-model="zone"
+          class="entry"
+          name="shop-zone"
+          maxlength="60"
+          autocomplete="off"
+          placeholder="Europe/London"
+      /></label>
+      <label class="field"
+        ><span>It counts money in</span
+        ><input
+          v-model="currency"
+          class="entry"
+          name="shop-currency"
+          maxlength="8"
+          autocomplete="off"
+          placeholder="EUR"
+      /></label>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <button type="submit" class="btn" :disabled="!name.trim() || !zone.trim()">Say it so</button>
     </form>
@@ -46,6 +77,11 @@ defineExpose({ ask })
 </template>
 
 <style scoped>
-.shop-form { display: grid; gap: 12px; }
-.problem { color: var(--out); }
+.shop-form {
+  display: grid;
+  gap: 12px;
+}
+.problem {
+  color: var(--out);
+}
 </style>

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** The ladder for what does not come: each rung with what it may harm and when to stop; tries and minutes are logged. */
+/**
+ * The ladder for what does not come: each rung with what it may harm and when to stop; tries and minutes are
+ * logged.
+ */
 import { computed, ref, watch } from 'vue'
 import { client, got, type Schemas } from '@/api/client'
 import { useBook } from '@/stores/book'
@@ -22,7 +25,12 @@ const STATE: Record<string, string> = { free: '', tried: 'tried', refused: 'not 
 async function look() {
   if (!open.value || !part.value.trim()) return
   try {
-    desk.value = (await got<unknown>(client.POST('/api/builds/{build}/stuck', { params: { path: { build: build.value } }, body: { step: props.step, part: part.value.trim(), ...facts.value } }))) as Schemas['StuckDesk']
+    desk.value = (await got<unknown>(
+      client.POST('/api/builds/{build}/stuck', {
+        params: { path: { build: build.value } },
+        body: { step: props.step, part: part.value.trim(), ...facts.value },
+      }),
+    )) as Schemas['StuckDesk']
     problem.value = ''
   } catch (error) {
     problem.value = (error as Error).message
@@ -39,7 +47,16 @@ async function tried(came: boolean) {
   if (!rung.value) return
   problem.value = ''
   try {
-    await book.write({ kind: 'tried', step: props.step, part: part.value.trim(), rung: rung.value as 'soak', time: `${minutes.value} min`, came, ...facts.value, harmed: null })
+    await book.write({
+      kind: 'tried',
+      step: props.step,
+      part: part.value.trim(),
+      rung: rung.value as 'soak',
+      time: `${minutes.value} min`,
+      came,
+      ...facts.value,
+      harmed: null,
+    })
     rung.value = null
     await look()
   } catch (error) {
@@ -52,41 +69,155 @@ defineExpose({ ask })
 
 <template>
   <el-dialog v-model="open" title="It does not come" width="760" append-to-body>
-    <label class="field"><span>What is stuck</span><input v-model="part" class="entry" name="part" maxlength="120" /></label>
-    <fieldset class="near"><legend class="t16 mut">Near it, or on it</legend>
-      <label v-for="n in desk?.near ?? []" :key="n.id"><input v-model="near" type="checkbox" :value="n.id" /><span>{{ n.name }}</span></label>
+    <label class="field"
+      ><span>What is stuck</span><input v-model="part" class="entry" name="part" maxlength="120"
+    /></label>
+    <fieldset class="near">
+      <legend class="t16 mut">Near it, or on it</legend>
+      <label v-for="n in desk?.near ?? []" :key="n.id"
+        ><input v-model="near" type="checkbox" :value="n.id" /><span>{{ n.name }}</span></label
+      >
       <label><input v-model="cleaned" type="checkbox" name="cleaned" /><span>cleaner was on it</span></label>
-      <label><input v-model="wiped" type="checkbox" name="wiped" /><span>wiped dry, and 15 min gone since</span></label></fieldset>
+      <label
+        ><input v-model="wiped" type="checkbox" name="wiped" /><span
+          >wiped dry, and 15 min gone since</span
+        ></label
+      >
+    </fieldset>
     <ol class="rungs">
       <li v-for="(r, k) in desk?.rungs ?? []" :key="r.id" :class="[r.state, { at: rung === r.id }]">
-        <button type="button" class="rung" :aria-expanded="rung === r.id" :disabled="r.state === 'refused'" @click="rung = rung === r.id ? null : r.id"><b class="t20">{{ k + 1 }} {{ r.name }}</b><span>{{ r.words || r.do }}</span><em v-if="STATE[r.state]">{{ STATE[r.state] }}</em></button>
+        <button
+          type="button"
+          class="rung"
+          :aria-expanded="rung === r.id"
+          :disabled="r.state === 'refused'"
+          @click="rung = rung === r.id ? null : r.id"
+        >
+          <b class="t20">{{ k + 1 }} {{ r.name }}</b
+          ><span>{{ r.words || r.do }}</span
+          ><em v-if="STATE[r.state]">{{ STATE[r.state] }}</em>
+        </button>
         <div v-if="rung === r.id" class="open">
-          <p>{{ r.do }}</p><p><b>May harm:</b> {{ r.harm }}</p><p><b>Stop when:</b> {{ r.stop }}</p>
-          <div class="line"><span>minutes</span><button v-for="m in r.id === 'soak' ? [30, 480, 720] : [1, 5, 10, 20]" :key="m" type="button" class="btn small" :aria-pressed="minutes === m" @click="minutes = m">{{ m >= 60 ? `${m / 60} h` : m }}</button>
-            <button type="button" class="btn" @click="tried(true)">It came</button><button type="button" class="btn" @click="tried(false)">{{ r.id === 'soak' ? 'Soaking now' : 'It did not come' }}</button></div>
+          <p>{{ r.do }}</p>
+          <p><b>May harm:</b> {{ r.harm }}</p>
+          <p><b>Stop when:</b> {{ r.stop }}</p>
+          <div class="line">
+            <span>minutes</span
+            ><button
+              v-for="m in r.id === 'soak' ? [30, 480, 720] : [1, 5, 10, 20]"
+              :key="m"
+              type="button"
+              class="btn small"
+              :aria-pressed="minutes === m"
+              @click="minutes = m"
+            >
+              {{ m >= 60 ? `${m / 60} h` : m }}
+            </button>
+            <button type="button" class="btn" @click="tried(true)">It came</button
+            ><button type="button" class="btn" @click="tried(false)">
+              {{ r.id === 'soak' ? 'Soaking now' : 'It did not come' }}
+            </button>
+          </div>
         </div>
       </li>
     </ol>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-    <p class="t16 mut">Eye protection. The vehicle maker's manual goes first; a specialist with the part on the bench is cheaper than a hub.</p>
+    <p class="t16 mut">
+      Eye protection. The vehicle maker's manual goes first; a specialist with the part on the bench is
+      cheaper than a hub.
+    </p>
   </el-dialog>
 </template>
 
 <style scoped>
-.near { border: 0; padding: 0; margin: 10px 0; display: flex; flex-wrap: wrap; gap: 6px; }
-.near label { position: relative; }
-.near input { position: absolute; opacity: 0; inset: 0; width: 100%; height: 100%; margin: 0; }
-.near span { display: block; border: 2px solid var(--line); padding: 7px 10px; min-height: 44px; line-height: 26px; }
-.near input:checked + span { background: var(--ink); color: var(--now); }
-.near input:focus-visible + span { outline: 4px solid var(--ink); outline-offset: 3px; }
-.rung { display: grid; grid-template-columns: 180px 1fr auto; gap: 12px; align-items: center; width: 100%; min-height: 48px; text-align: left; background: none; border: 0; border-top: 1px solid var(--hair); padding: 4px 2px; cursor: pointer; font-size: 18px; color: var(--ink); }
-.rung span { font-size: 16px; }
-em { font-style: normal; font-weight: 700; font-size: 16px; }
-.refused .rung { color: var(--mut); cursor: default; background: repeating-linear-gradient(135deg, var(--hair) 0 1px, transparent 1px 7px); }
-.enough em { color: var(--out); }
-.at { outline: 3px solid var(--ink); }
-.open { padding: 4px 12px 10px; display: grid; gap: 6px; }
-.line { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; }
-.line [aria-pressed='true'] { background: var(--ink); color: var(--now); }
-@media (max-width: 600px) { .rung { grid-template-columns: 1fr; gap: 2px; } }
+.near {
+  border: 0;
+  padding: 0;
+  margin: 10px 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+.near label {
+  position: relative;
+}
+.near input {
+  position: absolute;
+  opacity: 0;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  margin: 0;
+}
+.near span {
+  display: block;
+  border: 2px solid var(--line);
+  padding: 7px 10px;
+  min-height: 44px;
+  line-height: 26px;
+}
+.near input:checked + span {
+  background: var(--ink);
+  color: var(--now);
+}
+.near input:focus-visible + span {
+  outline: 4px solid var(--ink);
+  outline-offset: 3px;
+}
+.rung {
+  display: grid;
+  grid-template-columns: 180px 1fr auto;
+  gap: 12px;
+  align-items: center;
+  width: 100%;
+  min-height: 48px;
+  text-align: left;
+  background: none;
+  border: 0;
+  border-top: 1px solid var(--hair);
+  padding: 4px 2px;
+  cursor: pointer;
+  font-size: 18px;
+  color: var(--ink);
+}
+.rung span {
+  font-size: 16px;
+}
+em {
+  font-style: normal;
+  font-weight: 700;
+  font-size: 16px;
+}
+.refused .rung {
+  color: var(--mut);
+  cursor: default;
+  background: repeating-linear-gradient(135deg, var(--hair) 0 1px, transparent 1px 7px);
+}
+.enough em {
+  color: var(--out);
+}
+.at {
+  outline: 3px solid var(--ink);
+}
+.open {
+  padding: 4px 12px 10px;
+  display: grid;
+  gap: 6px;
+}
+.line {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  flex-wrap: wrap;
+}
+.line [aria-pressed='true'] {
+  background: var(--ink);
+  color: var(--now);
+}
+@media (max-width: 600px) {
+  .rung {
+    grid-template-columns: 1fr;
+    gap: 2px;
+  }
+}
 </style>

@@ -6,7 +6,15 @@ import { useSession } from '@/stores/session'
 const session = useSession()
 const initials = ref('')
 const problem = ref('')
-watch(() => session.asked, (open) => { if (open) { initials.value = session.who; problem.value = '' } })
+watch(
+  () => session.asked,
+  (open) => {
+    if (open) {
+      initials.value = session.who
+      problem.value = ''
+    }
+  },
+)
 
 function say() {
   const clean = initials.value.trim()
@@ -16,10 +24,25 @@ function say() {
 </script>
 
 <template>
-  <el-dialog :model-value="session.asked" title="Who is at the bench?" width="420" append-to-body @close="session.dismiss()">
+  <el-dialog
+    :model-value="session.asked"
+    title="Who is at the bench?"
+    width="420"
+    append-to-body
+    @close="session.dismiss()"
+  >
     <form @submit.prevent="say">
-      <label class="field"><span>Your initials stand on every line you write</span>
-        <input v-model="initials" class="entry big" autofocus maxlength="6" autocomplete="off" name="initials" :aria-invalid="!!problem" /></label>
+      <label class="field"
+        ><span>Your initials stand on every line you write</span>
+        <input
+          v-model="initials"
+          class="entry big"
+          autofocus
+          maxlength="6"
+          autocomplete="off"
+          name="initials"
+          :aria-invalid="!!problem"
+      /></label>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <button type="submit" class="btn" style="margin-top: 14px; width: 100%">This is me</button>
     </form>

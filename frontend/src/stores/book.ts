@@ -1,12 +1,36 @@
-/** The open build: its frame, the step in hand, and writing to it. Status is displayed here, never computed. */
+/**
+ * The open build: its frame, the step in hand, and writing to it. Status is displayed here, never computed.
+ */
 import { until } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import { type AppendView, type BenchView, type BuildCard, client, type Entry, got, type LogLine, Refusal } from '@/api/client'
+import {
+  type AppendView,
+  type BenchView,
+  type BuildCard,
+  client,
+  type Entry,
+  got,
+  type LogLine,
+  Refusal,
+} from '@/api/client'
 import { useJournal } from './journal'
 
 /** Kinds that are not about the step on the screen: what was seen of them is the frame's newest line. */
-const OF_THE_FRAME: Entry['kind'][] = ['undone', 'removed', 'pinned', 'compared', 'captured', 'replaced', 'supported', 'vehicle stands', 'stopped', 'secured', 'gone on', 'surroundings']
+const OF_THE_FRAME: Entry['kind'][] = [
+  'undone',
+  'removed',
+  'pinned',
+  'compared',
+  'captured',
+  'replaced',
+  'supported',
+  'vehicle stands',
+  'stopped',
+  'secured',
+  'gone on',
+  'surroundings',
+]
 
 export const useBook = defineStore('book', () => {
   const card = ref<BuildCard | null>(null)
@@ -42,7 +66,9 @@ export const useBook = defineStore('book', () => {
     try {
       const loaded = await got(client.GET('/api/builds/{build}', { params: { path: { build } } }))
       const path = { build, step: step ?? '' }
-      const stepView = step ? await got(client.GET('/api/builds/{build}/steps/{step}', { params: { path } })) : null
+      const stepView = step
+        ? await got(client.GET('/api/builds/{build}/steps/{step}', { params: { path } }))
+        : null
       if (mine !== asked) return
       card.value = loaded
       ahead.value = Date.now() - new Date(loaded.now).getTime()
@@ -60,9 +86,13 @@ export const useBook = defineStore('book', () => {
     if (card.value) await open(card.value.id, wanted)
   }
 
-  /** Show what was written; resolves when the step on the screen has it too, so that nothing is built upon an older one. */
+  /**
+   * Show what was written; resolves when the step on the screen has it too, so that nothing is built upon an
+   * older one.
+   */
   async function take(view: AppendView, fromQueue = false) {
-    if (!card.value || view.build.id !== card.value.id || view.build.frame.head < card.value.frame.head) return
+    if (!card.value || view.build.id !== card.value.id || view.build.frame.head < card.value.frame.head)
+      return
     asked++
     card.value = view.build
     last.value = view.line
@@ -71,7 +101,10 @@ export const useBook = defineStore('book', () => {
     else if (wanted || !view.bench || fromQueue) await reload()
   }
 
-  /** Write an entry; true when it is on the server, false when it waits or was refused (then `refused` says why). */
+  /**
+   * Write an entry; true when it is on the server, false when it waits or was refused (then `refused` says
+   * why).
+   */
   async function write(entry: Entry, file?: Blob): Promise<boolean> {
     const ofFrame = OF_THE_FRAME.includes(entry.kind)
     const build = card.value?.id
@@ -84,7 +117,8 @@ export const useBook = defineStore('book', () => {
     const turn = async () => {
       const behind = busy.value
       while (busy.value) await until(busy).toBe(false) // another act waits its turn, kept and not swallowed
-      // behind an own act it is meant for what that left; else for what the hand saw as it pressed, whatever came since
+      // behind an own act it is meant for what that left;
+      // else for what the hand saw as it pressed, whatever came since
       if (behind && card.value?.id === build) seen = seenNow()
       busy.value = mineNow = true
       refused.value = ''

@@ -1,15 +1,30 @@
-/** Sends entries: first kept, then sent, then dropped when the server has them. What it refuses waits for a person. */
+/**
+ * Sends entries: first kept, then sent, then dropped when the server has them. What it refuses waits for a
+ * person.
+ */
 import { defineStore } from 'pinia'
 import { v7 } from 'uuid'
 import { computed, ref } from 'vue'
-import { type AppendView, client, type Entry, got, Refusal, sendPhoto, sendSound, Unreached } from '@/api/client'
+import {
+  type AppendView,
+  client,
+  type Entry,
+  got,
+  Refusal,
+  sendPhoto,
+  sendSound,
+  Unreached,
+} from '@/api/client'
 import { benchTime } from '@/composables/time'
 import { useSession } from './session'
 import * as queue from './queue'
 import { about, next, sendable } from './stepper'
 
 const FORM_KEEPS_IT = 422 // the form that sent it still shows what was typed, and the sentence
-const answered = (problem: unknown) => (problem instanceof Refusal ? { status: problem.status, readable: true } : { status: problem instanceof Unreached ? problem.status : null, readable: false })
+const answered = (problem: unknown) =>
+  problem instanceof Refusal
+    ? { status: problem.status, readable: true }
+    : { status: problem instanceof Unreached ? problem.status : null, readable: false }
 
 export const useJournal = defineStore('journal', () => {
   const waiting = ref<queue.Waiting[]>([])
@@ -41,7 +56,10 @@ export const useJournal = defineStore('journal', () => {
     }
     const { id, who, bench_time, seen, entry } = item
     const path = { build: item.build }
-    const call = client.POST('/api/builds/{build}/entries', { params: { path }, body: { id, who, bench_time, seen, after: item.after ?? null, entry } })
+    const call = client.POST('/api/builds/{build}/entries', {
+      params: { path },
+      body: { id, who, bench_time, seen, after: item.after ?? null, entry },
+    })
     return (await got<unknown>(call)) as AppendView // the client widens tuples to lists
   }
   /** Keep what the answer made of an item; the pause before the next try, or null. */
@@ -51,20 +69,42 @@ export const useJournal = defineStore('journal', () => {
       if (step.tries !== item.tries) await queue.keep({ ...item, tries: step.tries })
       return step.pause
     }
-    await queue.keep({ ...item, refused: problem instanceof Error ? problem.message : 'the server gave no answer that can be read' })
+    await queue.keep({
+      ...item,
+      refused: problem instanceof Error ? problem.message : 'the server gave no answer that can be read',
+    })
     return null
   }
 
   /**
-   * Write one entry: kept at once, sent when it is its `turn`, which says what was seen by then. Resolves with the new
+   * Write one entry: kept at once, sent when it is its `turn`, which says what was seen by then. Resolves
+   * with the new
    * screen, or null while it waits; throws a Refusal.
    */
-  async function write(build: string, entry: Entry, seen: number, turn: () => Promise<number>, file?: Blob): Promise<AppendView | null> {
+  async function write(
+    build: string,
+    entry: Entry,
+    seen: number,
+    turn: () => Promise<number>,
+    file?: Blob,
+  ): Promise<AppendView | null> {
     const who = await useSession().whoIsIt()
     const on = about(build, entry)
     const id = v7()
     const ahead = () => waiting.value.filter((other) => other.about === on && other.id < id).at(-1)
-    const kept: queue.Waiting = { id, build, who, bench_time: benchTime(), seen, entry, refused: null, file, about: on, after: ahead()?.id ?? null, tries: 0 }
+    const kept: queue.Waiting = {
+      id,
+      build,
+      who,
+      bench_time: benchTime(),
+      seen,
+      entry,
+      refused: null,
+      file,
+      about: on,
+      after: ahead()?.id ?? null,
+      tries: 0,
+    }
     await keep(kept)
     const now = await turn()
     const before = ahead()
@@ -97,7 +137,10 @@ export const useJournal = defineStore('journal', () => {
     timer = window.setTimeout(() => void sync(), pause)
   }
 
-  /** Send all that waits, in order; what is refused stays with its reason, and only what is about the same waits behind it. */
+  /**
+   * Send all that waits, in order; what is refused stays with its reason, and only what is about the same
+   * waits behind it.
+   */
   async function sync() {
     if (syncing) return
     syncing = true
@@ -114,7 +157,8 @@ export const useJournal = defineStore('journal', () => {
         held.add(item.about)
         const wait = await tried(item, problem)
         if (wait !== null) pause = Math.min(pause ?? wait, wait)
-        if (problem instanceof Unreached && problem.status === null) break // nobody there: the others need not try
+        // nobody there: the others need not try
+        if (problem instanceof Unreached && problem.status === null) break
       }
     }
     await refresh()

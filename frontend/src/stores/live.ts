@@ -18,7 +18,8 @@ export function listenLive(): void {
     }
     socket.onmessage = (event: MessageEvent<string>) => {
       const news = JSON.parse(event.data) as { build: string; seq: number }
-      if (book.card && news.build === book.card.id && news.seq > book.card.frame.head && !book.busy) void book.reload()
+      if (book.card && news.build === book.card.id && news.seq > book.card.frame.head && !book.busy)
+        void book.reload()
       if (!news.build && shop.view) void shop.load()
     }
     socket.onclose = () => {

@@ -2,7 +2,15 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import { v7 } from 'uuid'
-import { client, type Difference, got, type LimitBook, type PlanAct, type PlanView, type Schemas } from '@/api/client'
+import {
+  client,
+  type Difference,
+  got,
+  type LimitBook,
+  type PlanAct,
+  type PlanView,
+  type Schemas,
+} from '@/api/client'
 import { useBook } from './book'
 import { useSession } from './session'
 
@@ -25,7 +33,9 @@ export const usePlan = defineStore('plan', () => {
     build.value = id
     const path = { build: id }
     try {
-      const loaded = (await got<unknown>(client.GET('/api/builds/{build}/plan', { params: { path } }))) as PlanView
+      const loaded = (await got<unknown>(
+        client.GET('/api/builds/{build}/plan', { params: { path } }),
+      )) as PlanView
       if (build.value === id) view.value = loaded
       problem.value = ''
     } catch (error) {
@@ -35,7 +45,9 @@ export const usePlan = defineStore('plan', () => {
   async function loadFigures(id: string) {
     build.value = id
     try {
-      figures.value = (await got<unknown>(client.GET('/api/builds/{build}/limits', { params: { path: { build: id } } }))) as LimitBook
+      figures.value = (await got<unknown>(
+        client.GET('/api/builds/{build}/limits', { params: { path: { build: id } } }),
+      )) as LimitBook
       problem.value = ''
     } catch (error) {
       problem.value = (error as Error).message
@@ -44,11 +56,19 @@ export const usePlan = defineStore('plan', () => {
   /** What the acts would change; throws a Refusal. */
   async function look(acts: PlanAct[]): Promise<Difference> {
     const who = await useSession().whoIsIt()
-    const call = client.POST('/api/builds/{build}/plan/difference', { params: { path: { build: build.value } }, body: { who, acts } })
+    const call = client.POST('/api/builds/{build}/plan/difference', {
+      params: { path: { build: build.value } },
+      body: { who, acts },
+    })
     return (await got<unknown>(call)) as Difference
   }
   /** Take the acts on the plan as it was `seen`; throws a Refusal, and then nothing was written. */
-  async function take(acts: PlanAct[], reason: string, seen = view.value?.version ?? 0, id = v7()): Promise<Edited> {
+  async function take(
+    acts: PlanAct[],
+    reason: string,
+    seen = view.value?.version ?? 0,
+    id = v7(),
+  ): Promise<Edited> {
     const who = await useSession().whoIsIt()
     const body = { id, who, version: seen, acts, reason: reason || null }
     const call = client.POST('/api/builds/{build}/plan', { params: { path: { build: build.value } }, body })

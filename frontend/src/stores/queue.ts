@@ -24,7 +24,9 @@ interface Shelf extends DBSchema {
 let shelf: Promise<IDBPDatabase<Shelf>> | null = null
 
 function open(): Promise<IDBPDatabase<Shelf>> {
-  shelf ??= openDB<Shelf>('hollet', 1, { upgrade: (db) => void db.createObjectStore('queue', { keyPath: 'id' }) })
+  shelf ??= openDB<Shelf>('hollet', 1, {
+    upgrade: (db) => void db.createObjectStore('queue', { keyPath: 'id' }),
+  })
   return shelf
 }
 
@@ -41,5 +43,6 @@ export async function drop(id: string): Promise<void> {
 /** All that waits, in the order in which it was typed (ids of version 7 sort by time). */
 export async function all(): Promise<Waiting[]> {
   const kept = (await (await open()).getAll('queue')) as (Omit<Waiting, 'about'> & { about?: string })[]
-  return kept.map((item) => ({ ...item, about: item.about ?? about(item.build, item.entry) })) // from before it was kept
+  // from before it was kept
+  return kept.map((item) => ({ ...item, about: item.about ?? about(item.build, item.entry) }))
 }

@@ -34,7 +34,8 @@ export const useSession = defineStore('session', () => {
   /** Closed without an answer: what waited for it is told so, and keeps what was typed. */
   function dismiss() {
     asked.value = false
-    for (const { notSaid } of waiting) notSaid(new Error('Nobody said who is at the bench: nothing was written'))
+    for (const { notSaid } of waiting)
+      notSaid(new Error('Nobody said who is at the bench: nothing was written'))
     waiting = []
   }
   return { who, asked, dark, toggleTheme, whoIsIt, setWho, dismiss }

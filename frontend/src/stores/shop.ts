@@ -7,13 +7,18 @@ export const useShop = defineStore('shop', () => {
   const view = ref<Schemas['ShopView'] | null>(null)
   const problem = ref('')
   const zone = computed(() => view.value?.time_zone ?? 'UTC')
-  /** An amount of money as the shop counts it; without a currency it is a bare number, and the Shop asks for one. */
-  const money = (amount: number | string) => `${amount}${view.value?.currency ? ` ${view.value.currency}` : ''}`
+  /**
+   * An amount of money as the shop counts it; without a currency it is a bare number, and the Shop asks for
+   * one.
+   */
+  const money = (amount: number | string) =>
+    `${amount}${view.value?.currency ? ` ${view.value.currency}` : ''}`
   const tools = computed(() => view.value?.tools ?? [])
 
   async function load() {
     try {
-      view.value = (await got<unknown>(client.GET('/api/shop'))) as Schemas['ShopView'] // the client widens tuples to lists
+      // the client widens tuples to lists
+      view.value = (await got<unknown>(client.GET('/api/shop'))) as Schemas['ShopView']
       problem.value = ''
     } catch (error) {
       problem.value = (error as Error).message

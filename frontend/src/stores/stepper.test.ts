@@ -32,8 +32,14 @@ describe('sendable', () => {
     expect(sendable(items).map((x) => x.id)).toEqual(['1', '4'])
   })
   it('tells readings and faces of one step apart, bolts of one joint not', () => {
-    expect(about('x', { kind: 'reading', step: 's', reading: 'a' })).not.toBe(about('x', { kind: 'reading', step: 's', reading: 'b' }))
-    expect(about('x', { kind: 'finding', step: 's', part: 'p', face: 'a' })).not.toBe(about('x', { kind: 'finding', step: 's', part: 'p', face: 'b' }))
-    expect(about('x', { kind: 'fastener', step: 's', bolt: 5 })).toBe(about('x', { kind: 'fastener', step: 's', bolt: 6 }))
+    expect(about('x', { kind: 'reading', step: 's', reading: 'a' })).not.toBe(
+      about('x', { kind: 'reading', step: 's', reading: 'b' }),
+    )
+    expect(about('x', { kind: 'finding', step: 's', part: 'p', face: 'a' })).not.toBe(
+      about('x', { kind: 'finding', step: 's', part: 'p', face: 'b' }),
+    )
+    expect(about('x', { kind: 'fastener', step: 's', bolt: 5 })).toBe(
+      about('x', { kind: 'fastener', step: 's', bolt: 6 }),
+    )
   })
 })

@@ -19,7 +19,8 @@ const MAY_PASS = [408, 429, 500, 502, 503, 504]
 const pause = (tries: number) => Math.min(FIRST_PAUSE_MS * 2 ** tries, LONGEST_PAUSE_MS)
 
 /**
- * Sent; tried again after a pause that grows (without an answer for ever, else five times); or it needs a person, who writes it
+ * Sent; tried again after a pause that grows (without an answer for ever, else five times); or it needs a
+ * person, who writes it
  * again or drops it. Nothing is dropped without one.
  */
 export function next(state: Tried, answer: Answered): Step {
@@ -35,9 +36,26 @@ export function next(state: Tried, answer: Answered): Step {
 
 /** What an entry is about, so that only entries about the same wait for each other. */
 export function about(build: string, entry: { kind: string } & Record<string, unknown>): string {
-  const named = ['reading', 'attempt', 'item', 'support', 'photo', 'capture', 'setting', 'bag', 'removal', 'figure', 'sound'].find((key) => typeof entry[key] === 'string' || typeof entry[key] === 'number')
+  const named = [
+    'reading',
+    'attempt',
+    'item',
+    'support',
+    'photo',
+    'capture',
+    'setting',
+    'bag',
+    'removal',
+    'figure',
+    'sound',
+  ].find((key) => typeof entry[key] === 'string' || typeof entry[key] === 'number')
   const face = entry.kind === 'finding' ? `${String(entry.part)}/${String(entry.face)}` : ''
-  return [build, typeof entry.step === 'string' ? entry.step : '', named ? String(entry[named]) : '', face].join('|')
+  return [
+    build,
+    typeof entry.step === 'string' ? entry.step : '',
+    named ? String(entry[named]) : '',
+    face,
+  ].join('|')
 }
 
 export interface Queued {
@@ -45,7 +63,9 @@ export interface Queued {
   about: string
   refused: string | null
 }
-/** Those that may be sent now, in order: everything that does not wait behind a refused one about the same. */
+/**
+ * Those that may be sent now, in order: everything that does not wait behind a refused one about the same.
+ */
 export function sendable<T extends Queued>(items: readonly T[]): T[] {
   const held = new Set<string>()
   return items.filter((item) => {

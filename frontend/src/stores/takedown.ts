@@ -16,7 +16,9 @@ export const useTakeDown = defineStore('takedown', () => {
     build.value = id
     const mine = ++asked
     try {
-      const loaded = (await got<unknown>(client.GET('/api/builds/{build}/takedown', { params: { path: { build: id } } }))) as TakeDown
+      const loaded = (await got<unknown>(
+        client.GET('/api/builds/{build}/takedown', { params: { path: { build: id } } }),
+      )) as TakeDown
       if (mine === asked) {
         view.value = loaded
         problem.value = ''
@@ -25,6 +27,11 @@ export const useTakeDown = defineStore('takedown', () => {
       if (mine === asked) problem.value = (error as Error).message
     }
   }
-  watch(() => book.frame?.head, () => { if (build.value && book.card?.id === build.value) void load(build.value) })
+  watch(
+    () => book.frame?.head,
+    () => {
+      if (build.value && book.card?.id === build.value) void load(build.value)
+    },
+  )
   return { view, problem, load }
 })

@@ -18,46 +18,237 @@ const shown = ref('bags')
 const chosen = ref<number | null>(null)
 const view = computed(() => down.view)
 const bag = computed(() => view.value?.bags.find((b) => b.bag === chosen.value) ?? null)
-const counts = computed(() => ({ bags: view.value?.bags.length ?? 0, off: view.value?.removals.length ?? 0, kept: view.value?.captures.length ?? 0, photos: view.value?.photos.length ?? 0 }))
-const WORD: Record<string, string> = { missing: 'not kept yet', 'let go': 'gone without', kept: 'kept, to be compared at refit', same: 'as found', differs: 'not as found' }
-const TABS = [['bags', 'Bags'], ['off', 'Off'], ['kept', 'Kept as found'], ['photos', 'Photos']] as const
+const counts = computed(() => ({
+  bags: view.value?.bags.length ?? 0,
+  off: view.value?.removals.length ?? 0,
+  kept: view.value?.captures.length ?? 0,
+  photos: view.value?.photos.length ?? 0,
+}))
+const WORD: Record<string, string> = {
+  missing: 'not kept yet',
+  'let go': 'gone without',
+  kept: 'kept, to be compared at refit',
+  same: 'as found',
+  differs: 'not as found',
+}
+const TABS = [
+  ['bags', 'Bags'],
+  ['off', 'Off'],
+  ['kept', 'Kept as found'],
+  ['photos', 'Photos'],
+] as const
 const owner = (b: { owner: string }) => view.value?.removals.find((r) => r.id === b.owner)
-const photoAt = computed(() => { const asked = route.query.photo; return view.value?.photos.filter((p) => !asked || p.photo === asked) ?? [] })
+const photoAt = computed(() => {
+  const asked = route.query.photo
+  return view.value?.photos.filter((p) => !asked || p.photo === asked) ?? []
+})
 
-watch(() => props.build, (id) => void down.load(id), { immediate: true })
-watch(() => route.query.bag, (n) => { if (n) { shown.value = 'bags'; chosen.value = Number(n) } }, { immediate: true })
-watch(() => route.query.photo, (p) => { if (p) shown.value = 'photos' }, { immediate: true })
-useKeys(() => Object.fromEntries(TABS.map(([id], k) => [String(k + 1), () => { shown.value = id }])))
+watch(
+  () => props.build,
+  (id) => void down.load(id),
+  { immediate: true },
+)
+watch(
+  () => route.query.bag,
+  (n) => {
+    if (n) {
+      shown.value = 'bags'
+      chosen.value = Number(n)
+    }
+  },
+  { immediate: true },
+)
+watch(
+  () => route.query.photo,
+  (p) => {
+    if (p) shown.value = 'photos'
+  },
+  { immediate: true },
+)
+useKeys(() =>
+  Object.fromEntries(
+    TABS.map(([id], k) => [
+      String(k + 1),
+      () => {
+        shown.value = id
+      },
+    ]),
+  ),
+)
 </script>
 
 <template>
   <WorkFrame :build="build" :step="null" desk="bags">
     <div v-if="view" class="bags">
-      <div class="head"><h1 class="t28">{{ view.bags_used }} bags hold {{ view.pieces_left }} pieces</h1><RouterLink class="btn small" :to="{ name: 'off', params: { build } }">It came off <kbd>Q</kbd></RouterLink><RouterLink class="btn small" :to="{ name: 'back', params: { build } }">The order back</RouterLink></div>
-      <div class="filter" role="group" aria-label="What to show"><button v-for="([id, name], k) in TABS" :key="id" type="button" :aria-pressed="shown === id" @click="shown = id"><kbd>{{ k + 1 }}</kbd> {{ name }} {{ counts[id] }}</button></div>
+      <div class="head">
+        <h1 class="t28">{{ view.bags_used }} bags hold {{ view.pieces_left }} pieces</h1>
+        <RouterLink class="btn small" :to="{ name: 'off', params: { build } }"
+          >It came off <kbd>Q</kbd></RouterLink
+        ><RouterLink class="btn small" :to="{ name: 'back', params: { build } }">The order back</RouterLink>
+      </div>
+      <div class="filter" role="group" aria-label="What to show">
+        <button
+          v-for="([id, name], k) in TABS"
+          :key="id"
+          type="button"
+          :aria-pressed="shown === id"
+          @click="shown = id"
+        >
+          <kbd>{{ k + 1 }}</kbd> {{ name }} {{ counts[id] }}
+        </button>
+      </div>
       <template v-if="shown === 'bags'">
-        <BagTray :bags="view.bags" :current="chosen ?? undefined" :next="view.next_bag" all @choose="chosen = $event" />
-        <section v-if="bag" class="one" :aria-label="`Bag ${bag.bag}`"><p class="number">{{ bag.bag }}</p><div><h2 class="t24">{{ bag.number }} {{ bag.what }}</h2><ul><li v-for="l in bag.lines" :key="`${l.size}${l.length}${l.odd}`">{{ l.words }}{{ l.holes ? `, holes ${l.holes}` : '' }}{{ l.odd ? `, ${l.odd}` : '' }}</li></ul><p class="mut">{{ bag.place ? `The part lies ${bag.place}. ` : '' }}{{ owner(bag)?.back_words ? `Goes back at ${owner(bag)?.back_words}` : 'No step puts it back yet: take the order back over' }}</p></div></section>
+        <BagTray
+          :bags="view.bags"
+          :current="chosen ?? undefined"
+          :next="view.next_bag"
+          all
+          @choose="chosen = $event"
+        />
+        <section v-if="bag" class="one" :aria-label="`Bag ${bag.bag}`">
+          <p class="number">{{ bag.bag }}</p>
+          <div>
+            <h2 class="t24">{{ bag.number }} {{ bag.what }}</h2>
+            <ul>
+              <li v-for="l in bag.lines" :key="`${l.size}${l.length}${l.odd}`">
+                {{ l.words }}{{ l.holes ? `, holes ${l.holes}` : '' }}{{ l.odd ? `, ${l.odd}` : '' }}
+              </li>
+            </ul>
+            <p class="mut">
+              {{ bag.place ? `The part lies ${bag.place}. ` : ''
+              }}{{
+                owner(bag)?.back_words
+                  ? `Goes back at ${owner(bag)?.back_words}`
+                  : 'No step puts it back yet: take the order back over'
+              }}
+            </p>
+          </div>
+        </section>
         <p v-else-if="view.bags.length" class="mut">Touch a bag to see what is in it.</p>
         <p v-else>No bag is in use yet.</p>
       </template>
-      <table v-else-if="shown === 'off'"><thead><tr><th>off</th><th>what</th><th>bag</th><th>lies</th><th>goes back at</th></tr></thead><tbody><tr v-for="r in view.removals" :key="r.id" :class="{ mut: r.state === 'back' }"><td>{{ dayOf(r.time, shop.zone) }} {{ r.who }}</td><td><b>{{ r.number }} {{ r.what }}</b></td><td>{{ r.bags.map((b) => b.bag).join(', ') }}</td><td>{{ r.place }}</td><td>{{ r.state === 'back' ? 'is back: ' : '' }}{{ r.back_words || 'no step yet' }}</td></tr></tbody></table>
-      <table v-else-if="shown === 'kept'"><thead><tr><th>what</th><th>kind</th><th>as found</th><th>now</th></tr></thead><tbody><tr v-for="c in view.captures" :key="c.id"><td><b>{{ c.number }} {{ c.what }}</b></td><td>{{ c.kind_words }}</td><td>{{ c.words }} <RouterLink v-if="c.photo" :to="{ query: { photo: c.photo } }">photo</RouterLink></td><td :class="{ outside: c.state === 'differs', in: c.state === 'same' }">{{ WORD[c.state] }}{{ c.compared ? `: ${c.compared}` : '' }}</td></tr></tbody></table>
-      <div v-else class="album"><StepPhotos v-for="p in photoAt" :key="p.photo" :photos="[p]" :what="p.what" :step="p.step" :removal="p.removal" /><p v-if="!view.photos.length">No photo yet. Each step has a button for one.</p></div>
+      <table v-else-if="shown === 'off'">
+        <thead>
+          <tr>
+            <th>off</th>
+            <th>what</th>
+            <th>bag</th>
+            <th>lies</th>
+            <th>goes back at</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="r in view.removals" :key="r.id" :class="{ mut: r.state === 'back' }">
+            <td>{{ dayOf(r.time, shop.zone) }} {{ r.who }}</td>
+            <td>
+              <b>{{ r.number }} {{ r.what }}</b>
+            </td>
+            <td>{{ r.bags.map((b) => b.bag).join(', ') }}</td>
+            <td>{{ r.place }}</td>
+            <td>{{ r.state === 'back' ? 'is back: ' : '' }}{{ r.back_words || 'no step yet' }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <table v-else-if="shown === 'kept'">
+        <thead>
+          <tr>
+            <th>what</th>
+            <th>kind</th>
+            <th>as found</th>
+            <th>now</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="c in view.captures" :key="c.id">
+            <td>
+              <b>{{ c.number }} {{ c.what }}</b>
+            </td>
+            <td>{{ c.kind_words }}</td>
+            <td>
+              {{ c.words }} <RouterLink v-if="c.photo" :to="{ query: { photo: c.photo } }">photo</RouterLink>
+            </td>
+            <td :class="{ outside: c.state === 'differs', in: c.state === 'same' }">
+              {{ WORD[c.state] }}{{ c.compared ? `: ${c.compared}` : '' }}
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <div v-else class="album">
+        <StepPhotos
+          v-for="p in photoAt"
+          :key="p.photo"
+          :photos="[p]"
+          :what="p.what"
+          :step="p.step"
+          :removal="p.removal"
+        />
+        <p v-if="!view.photos.length">No photo yet. Each step has a button for one.</p>
+      </div>
     </div>
     <p v-else-if="down.problem" class="block" role="alert">{{ down.problem }}</p>
   </WorkFrame>
 </template>
 
 <style scoped>
-.bags { display: grid; gap: 12px; }
-.head { display: flex; gap: 12px; align-items: center; flex-wrap: wrap; }
-.head h1 { flex: 1; }
-.filter { display: flex; gap: 4px; flex-wrap: wrap; border-bottom: 2px solid var(--line); }
-.filter button { border: 0; background: none; min-height: 44px; padding: 4px 12px; border-bottom: 5px solid transparent; cursor: pointer; }
-.filter [aria-pressed='true'] { font-weight: 750; border-bottom-color: var(--ink); }
-.one { display: flex; gap: 24px; align-items: flex-start; border-top: 3px solid var(--line); padding-top: 12px; }
-.number { font-size: 132px; font-weight: 850; letter-spacing: -0.03em; line-height: 0.9; }
-.album { display: grid; grid-template-columns: repeat(auto-fill, minmax(300px, 1fr)); gap: 16px; }
-@media (max-width: 700px) { th:nth-child(1), td:nth-child(1) { display: table-cell; } table { font-size: 16px; } .number { font-size: 60px; } }
+.bags {
+  display: grid;
+  gap: 12px;
+}
+.head {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  flex-wrap: wrap;
+}
+.head h1 {
+  flex: 1;
+}
+.filter {
+  display: flex;
+  gap: 4px;
+  flex-wrap: wrap;
+  border-bottom: 2px solid var(--line);
+}
+.filter button {
+  border: 0;
+  background: none;
+  min-height: 44px;
+  padding: 4px 12px;
+  border-bottom: 5px solid transparent;
+  cursor: pointer;
+}
+.filter [aria-pressed='true'] {
+  font-weight: 750;
+  border-bottom-color: var(--ink);
+}
+.one {
+  display: flex;
+  gap: 24px;
+  align-items: flex-start;
+  border-top: 3px solid var(--line);
+  padding-top: 12px;
+}
+.number {
+  font-size: 132px;
+  font-weight: 850;
+  letter-spacing: -0.03em;
+  line-height: 0.9;
+}
+.album {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(300px, 1fr));
+  gap: 16px;
+}
+@media (max-width: 700px) {
+  th:nth-child(1),
+  td:nth-child(1) {
+    display: table-cell;
+  }
+  table {
+    font-size: 16px;
+  }
+  .number {
+    font-size: 60px;
+  }
+}
 </style>

@@ -16,7 +16,11 @@ const problem = ref('')
 async function pair() {
   problem.value = ''
   try {
-    await got(client.POST('/api/pair', { body: { code: code.value.trim(), name: name.value.trim(), who: who.value.trim() } }))
+    await got(
+      client.POST('/api/pair', {
+        body: { code: code.value.trim(), name: name.value.trim(), who: who.value.trim() },
+      }),
+    )
     session.setWho(who.value.trim())
     window.location.assign('/')
   } catch (error) {
@@ -32,20 +36,58 @@ async function pair() {
       <h1 class="t28">This device is not paired yet</h1>
       <p>On the workshop's computer open Shop, Phones, and show a code.</p>
       <form @submit.prevent="pair">
-        <label class="field"><span>code</span><input v-model="code" class="entry big" inputmode="numeric" autocomplete="one-time-code" maxlength="6" name="code" /></label>
-        <label class="field"><span>name of this device, such as phone of MK</span><input v-model="name" class="entry" maxlength="40" name="device" /></label>
-        <label class="field"><span>your initials</span><input v-model="who" class="entry" maxlength="6" name="who" autocapitalize="characters" /></label>
+        <label class="field"
+          ><span>code</span
+          ><input
+            v-model="code"
+            class="entry big"
+            inputmode="numeric"
+            autocomplete="one-time-code"
+            maxlength="6"
+            name="code"
+        /></label>
+        <label class="field"
+          ><span>name of this device, such as phone of MK</span
+          ><input v-model="name" class="entry" maxlength="40" name="device"
+        /></label>
+        <label class="field"
+          ><span>your initials</span
+          ><input v-model="who" class="entry" maxlength="6" name="who" autocapitalize="characters"
+        /></label>
         <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-        <button type="submit" class="btn primary long" :disabled="!code.trim() || !name.trim() || !who.trim()">Pair this device</button>
+        <button
+          type="submit"
+          class="btn primary long"
+          :disabled="!code.trim() || !name.trim() || !who.trim()"
+        >
+          Pair this device
+        </button>
       </form>
     </main>
   </div>
 </template>
 
 <style scoped>
-.page { min-height: 100dvh; display: grid; grid-template-rows: 76px 1fr; }
-.top { padding: 14px 20px; }
-main { background: var(--now); border-top: 8px solid var(--yel); padding: 18px 20px; }
-form { display: grid; gap: 14px; max-width: 420px; margin-top: 14px; }
-.entry.big { letter-spacing: 0.2em; }
+.page {
+  min-height: 100dvh;
+  display: grid;
+  grid-template-rows: 76px 1fr;
+}
+.top {
+  padding: 14px 20px;
+}
+main {
+  background: var(--now);
+  border-top: 8px solid var(--yel);
+  padding: 18px 20px;
+}
+form {
+  display: grid;
+  gap: 14px;
+  max-width: 420px;
+  margin-top: 14px;
+}
+.entry.big {
+  letter-spacing: 0.2em;
+}
 </style>

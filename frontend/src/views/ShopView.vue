@@ -22,92 +22,351 @@ const now = useNow({ interval: 20000 })
 const builds = computed(() => shop.view?.builds ?? [])
 const first = computed(() => builds.value[0] ?? null)
 const current = (card: Schemas['BuildCard']) => card.frame.steps.find((s) => s.id === card.frame.current)
-const stageName = (card: Schemas['BuildCard']) => card.frame.stages.find((s) => s.id === current(card)?.stage)?.name ?? ''
+const stageName = (card: Schemas['BuildCard']) =>
+  card.frame.stages.find((s) => s.id === current(card)?.stage)?.name ?? ''
 const open = (build: string) => void router.push({ name: 'build', params: { build } })
 const newest = computed(() => first.value?.frame.written.at(-1) ?? null)
 
 onMounted(() => void shop.load())
 async function demo() {
-  await got(client.POST('/api/demo')).then(shop.load).catch((error: Error) => { shop.problem = error.message })
+  await got(client.POST('/api/demo'))
+    .then(shop.load)
+    .catch((error: Error) => {
+      shop.problem = error.message
+    })
 }
 const tapKeys = () => Object.fromEntries(builds.value.map((b, k) => [String(k + 1), () => open(b.id)]))
-useKeys(() => ({ ' ': () => first.value && open(first.value.id), PageDown: () => first.value && open(first.value.id), n: () => void router.push('/new'), t: () => void router.push('/tools'), u: () => void router.push('/sums'), h: () => void router.push('/phones'), d: session.toggleTheme, ...tapKeys() }))
+useKeys(() => ({
+  ' ': () => first.value && open(first.value.id),
+  PageDown: () => first.value && open(first.value.id),
+  n: () => void router.push('/new'),
+  t: () => void router.push('/tools'),
+  u: () => void router.push('/sums'),
+  h: () => void router.push('/phones'),
+  d: session.toggleTheme,
+  ...tapKeys(),
+}))
 </script>
 
 <template>
   <div class="shop">
     <section class="top" aria-label="Hollet">
-      <MarkLogo /><span class="place"><button type="button" class="name" @click="described?.ask()">{{ shop.view?.name }}</button>{{ shop.view && !shop.view.currency ? ', which currency?' : '' }}<br /><span class="mut t16">{{ dayOf(now.toISOString(), shop.zone) }} {{ clockOf(now.toISOString(), shop.zone) }}</span></span>
-      <nav aria-label="Shop"><RouterLink class="btn small" to="/tools">Tools <kbd>T</kbd></RouterLink><RouterLink class="btn small" to="/sums">Sums <kbd>U</kbd></RouterLink><RouterLink class="btn small" to="/phones">Phones <kbd>H</kbd></RouterLink><RouterLink class="btn small" to="/new">New build <kbd>N</kbd></RouterLink><ArchiveButton /><button type="button" class="btn small" @click="session.toggleTheme">{{ session.dark ? 'Light' : 'Dark' }} <kbd>D</kbd></button><button type="button" class="btn small" @click="session.asked = true">{{ session.who || 'Who?' }}</button></nav>
+      <MarkLogo /><span class="place"
+        ><button type="button" class="name" @click="described?.ask()">{{ shop.view?.name }}</button
+        >{{ shop.view && !shop.view.currency ? ', which currency?' : '' }}<br /><span class="mut t16"
+          >{{ dayOf(now.toISOString(), shop.zone) }} {{ clockOf(now.toISOString(), shop.zone) }}</span
+        ></span
+      >
+      <nav aria-label="Shop">
+        <RouterLink class="btn small" to="/tools">Tools <kbd>T</kbd></RouterLink
+        ><RouterLink class="btn small" to="/sums">Sums <kbd>U</kbd></RouterLink
+        ><RouterLink class="btn small" to="/phones">Phones <kbd>H</kbd></RouterLink
+        ><RouterLink class="btn small" to="/new">New build <kbd>N</kbd></RouterLink
+        ><ArchiveButton /><button type="button" class="btn small" @click="session.toggleTheme">
+          {{ session.dark ? 'Light' : 'Dark' }} <kbd>D</kbd></button
+        ><button type="button" class="btn small" @click="session.asked = true">
+          {{ session.who || 'Who?' }}
+        </button>
+      </nav>
     </section>
     <main>
-      <p v-for="words in shop.view?.changed ?? []" :key="words" class="block" role="alert"><b>{{ words }}.</b> No verdict that stands on it can be trusted until you have looked: “hollet verify” lists it, “hollet seal” takes it as it is.</p>
+      <p v-for="words in shop.view?.changed ?? []" :key="words" class="block" role="alert">
+        <b>{{ words }}.</b> Trust no verdict on it until you have looked: “hollet verify” lists it, “hollet
+        seal” takes it as it is.
+      </p>
       <p v-for="words in shop.view?.unreadable ?? []" :key="words" class="block" role="alert">{{ words }}</p>
-      <div v-if="shop.problem" class="block" role="alert"><p class="t24">{{ shop.problem }}</p><button type="button" class="btn small" @click="shop.load()">Look again</button></div>
+      <div v-if="shop.problem" class="block" role="alert">
+        <p class="t24">{{ shop.problem }}</p>
+        <button type="button" class="btn small" @click="shop.load()">Look again</button>
+      </div>
       <section v-if="shop.view && !builds.length" class="empty">
         <h1 class="t28">No build yet</h1>
-        <p class="t20">Hollet holds the torque values, the sequences and the clearances of a job, and remembers what is loose.</p>
-        <div class="three"><RouterLink class="btn primary long" to="/new">New build from a sheet<kbd>N</kbd></RouterLink><ArchiveButton large /><button type="button" class="btn second big" @click="demo">Look at the demo</button></div>
+        <p class="t20">
+          Hollet holds the torque values, the sequences and the clearances of a job, and remembers what is
+          loose.
+        </p>
+        <div class="three">
+          <RouterLink class="btn primary long" to="/new">New build from a sheet<kbd>N</kbd></RouterLink
+          ><ArchiveButton large /><button type="button" class="btn second big" @click="demo">
+            Look at the demo
+          </button>
+        </div>
       </section>
       <template v-else-if="first">
         <section class="tonight">
           <h1 class="t28">Where you were</h1>
           <button type="button" class="btn primary go" @click="open(first.id)">
-            <span class="t20">{{ first.name }}{{ first.frame.resume ? `, ${ago(first.frame.resume.since, now)}` : '' }}</span>
-            <span class="big">{{ first.frame.resume?.title ?? `Begin at ${current(first)?.number} ${current(first)?.short}` }}</span>
+            <span class="t20"
+              >{{ first.name }}{{ first.frame.resume ? `, ${ago(first.frame.resume.since, now)}` : '' }}</span
+            >
+            <span class="big">{{
+              first.frame.resume?.title ?? `Begin at ${current(first)?.number} ${current(first)?.short}`
+            }}</span>
             <kbd>Space or right pedal</kbd>
           </button>
-          <p v-if="first.frame.resume" class="t20 line">{{ first.frame.resume.line }} {{ first.frame.resume.loose }}</p>
-          <ol><li v-for="(card, k) in builds.slice(1)" :key="card.id"><button type="button" class="other" @click="open(card.id)"><kbd>{{ k + 2 }}</kbd><span><b class="t20">{{ card.frame.resume?.title ?? `Begin at ${current(card)?.number}` }}</b><small>{{ card.name }}{{ card.frame.resume ? `, ${ago(card.frame.resume.since, now)}` : '' }}</small></span></button></li></ol>
+          <p v-if="first.frame.resume" class="t20 line">
+            {{ first.frame.resume.line }} {{ first.frame.resume.loose }}
+          </p>
+          <ol>
+            <li v-for="(card, k) in builds.slice(1)" :key="card.id">
+              <button type="button" class="other" @click="open(card.id)">
+                <kbd>{{ k + 2 }}</kbd><span
+                  ><b class="t20">{{ card.frame.resume?.title ?? `Begin at ${current(card)?.number}` }}</b
+                  ><small
+                    >{{ card.name
+                    }}{{ card.frame.resume ? `, ${ago(card.frame.resume.since, now)}` : '' }}</small
+                  ></span
+                >
+              </button>
+            </li>
+          </ol>
         </section>
         <section class="builds">
-          <ol class="heads t16" aria-hidden="true"><li v-for="stage in first.frame.stages" :key="stage.id">{{ stage.name }}</li></ol>
+          <ol class="heads t16" aria-hidden="true">
+            <li v-for="stage in first.frame.stages" :key="stage.id">{{ stage.name }}</li>
+          </ol>
           <article v-for="card in builds" :key="card.id">
-            <div class="title"><h2 class="t24"><RouterLink :to="{ name: 'build', params: { build: card.id } }">{{ card.name }}</RouterLink></h2><span>{{ stageName(card) }}, {{ current(card)?.number }} {{ current(card)?.short }}</span></div>
-            <BuildTape :stages="card.frame.stages" :strands="card.frame.left_open" :current="current(card)?.stage ?? 'plan'" />
-            <p class="counts"><b class="count" :class="{ none: !card.frame.left_open.length }">{{ card.frame.left_open.length }}</b> <span class="nowrap">left open</span> <span class="mut">{{ card.vehicle }}: {{ card.about }}</span></p>
-            <p v-if="card.bay || card.can.length || card.frame.carried" class="stands t16"><span v-if="card.bay"><b>{{ card.bay }}</b></span><span v-for="c in card.can" :key="c" :class="{ mut: c.startsWith('does not') }">{{ c }}</span><span v-if="card.frame.carried" :class="{ outside: !card.frame.carried_stays }">{{ card.frame.carried }}{{ card.frame.carried_stays ? '' : ': may not stay so overnight' }}</span></p>
-            <p v-if="card.broken" class="block t16" role="alert">Broken at line {{ card.broken }} of the log: read only, nothing behind it counts. <RouterLink :to="{ name: 'log', params: { build: card.id } }">Log</RouterLink></p>
+            <div class="title">
+              <h2 class="t24">
+                <RouterLink :to="{ name: 'build', params: { build: card.id } }">{{ card.name }}</RouterLink>
+              </h2>
+              <span>{{ stageName(card) }}, {{ current(card)?.number }} {{ current(card)?.short }}</span>
+            </div>
+            <BuildTape
+              :stages="card.frame.stages"
+              :strands="card.frame.left_open"
+              :current="current(card)?.stage ?? 'plan'"
+            />
+            <p class="counts">
+              <b class="count" :class="{ none: !card.frame.left_open.length }">{{
+                card.frame.left_open.length
+              }}</b>
+              <span class="nowrap">left open</span>
+              <span class="mut">{{ card.vehicle }}: {{ card.about }}</span>
+            </p>
+            <p v-if="card.bay || card.can.length || card.frame.carried" class="stands t16">
+              <span v-if="card.bay"
+                ><b>{{ card.bay }}</b></span
+              ><span v-for="c in card.can" :key="c" :class="{ mut: c.startsWith('does not') }">{{ c }}</span
+              ><span v-if="card.frame.carried" :class="{ outside: !card.frame.carried_stays }"
+                >{{ card.frame.carried
+                }}{{ card.frame.carried_stays ? '' : ': may not stay so overnight' }}</span
+              >
+            </p>
+            <p v-if="card.broken" class="block t16" role="alert">
+              Broken at line {{ card.broken }} of the log: read only, nothing behind it counts.
+              <RouterLink :to="{ name: 'log', params: { build: card.id } }">Log</RouterLink>
+            </p>
             <p v-if="card.clash" class="block t16">{{ card.clash }}</p>
-            <p v-if="card.frame.stopped" class="block t16">Work is stopped. <RouterLink :to="{ name: 'support', params: { build: card.id } }">What to make safe</RouterLink></p>
+            <p v-if="card.frame.stopped" class="block t16">
+              Work is stopped.
+              <RouterLink :to="{ name: 'support', params: { build: card.id } }">What to make safe</RouterLink>
+            </p>
           </article>
         </section>
       </template>
     </main>
     <ShopDialog ref="described" />
-    <footer><span class="b">Written</span><span v-if="newest"><time class="mut">{{ clockOf(newest.time, shop.zone) }}</time> <LineText :line="newest" /></span></footer>
+    <footer>
+      <span class="b">Written</span
+      ><span v-if="newest"
+        ><time class="mut">{{ clockOf(newest.time, shop.zone) }}</time> <LineText :line="newest"
+      /></span>
+    </footer>
   </div>
 </template>
 
 <style scoped>
-.shop { min-height: 100dvh; display: grid; grid-template-rows: 76px 1fr auto; }
-.top .name { border: 0; background: none; padding: 0; font: inherit; text-decoration: underline dotted; cursor: pointer; color: inherit; display: inline-block; min-height: 44px; vertical-align: top; }
-.top .place { line-height: 1.2; white-space: nowrap; min-width: 220px; min-height: 66px; }
-.top { display: flex; align-items: center; gap: 20px; padding: 0 20px; }
-nav { margin-left: auto; display: flex; gap: 8px; }
-nav :deep(.btn) { padding: 6px 8px; gap: 5px; white-space: nowrap; }
-main { background: var(--now); border-top: 8px solid var(--yel); border-bottom: 3px solid var(--line); padding: 18px 20px; display: grid; grid-template-columns: 500px minmax(0, 1fr); gap: 44px; align-content: start; }
-.block, .empty { grid-column: 1 / -1; }
-.go { width: 100%; align-items: flex-start; text-align: left; margin: 12px 0; padding: 16px 20px; gap: 10px; }
-.go .big { font-size: 44px; font-weight: 820; line-height: 1.05; }
-.go kbd { align-self: flex-end; }
-.line { font-weight: 460; margin-bottom: 12px; }
-.other { display: flex; gap: 16px; align-items: center; min-height: 74px; width: 100%; border: 0; border-top: 1px solid var(--hair); background: none; text-align: left; cursor: pointer; }
-.other small { display: block; font-size: 18px; }
-.builds { border-left: 2px solid var(--hair); padding-left: 22px; }
-.heads { display: grid; grid-template-columns: repeat(9, 1fr); border-bottom: 2px solid var(--line); padding-bottom: 4px; align-items: end; line-height: 1.1; }
-article { padding: 12px 0; border-bottom: 2px solid var(--line); }
-.title { display: flex; justify-content: space-between; align-items: baseline; gap: 14px; margin-bottom: 8px; flex-wrap: wrap; }
-.title a { text-decoration: none; min-height: 44px; display: inline-flex; align-items: center; }
-.stands { display: flex; gap: 12px; flex-wrap: wrap; margin-top: 6px; }
-.nowrap { white-space: nowrap; }
-.counts { display: flex; gap: 10px; align-items: center; margin-top: 8px; }
-.count { background: var(--plate); color: var(--onplate); min-width: 28px; text-align: center; padding: 1px 6px; }
-.count.none { background: none; color: var(--ink); outline: 2px solid var(--line); }
-footer { display: flex; gap: 20px; padding: 14px 20px; min-height: 60px; }
-.empty { max-width: 900px; }
-.three { display: grid; grid-template-columns: repeat(3, 1fr); gap: 14px; margin-top: 20px; }
-.three .big, .three :deep(.big) { min-height: 108px; font-size: 24px; }
-@media (max-width: 1179px) { main { grid-template-columns: minmax(0, 1fr); } .builds { border: 0; padding: 0; } .top { flex-wrap: wrap; height: auto; padding: 10px 20px; } .shop { grid-template-rows: auto 1fr auto; } nav { margin: 0; flex-wrap: wrap; } }
-@media (max-width: 700px) { .three { grid-template-columns: 1fr; } }
+.shop {
+  min-height: 100dvh;
+  display: grid;
+  grid-template-rows: 76px 1fr auto;
+}
+.top .name {
+  border: 0;
+  background: none;
+  padding: 0;
+  font: inherit;
+  text-decoration: underline dotted;
+  cursor: pointer;
+  color: inherit;
+  display: inline-block;
+  min-height: 44px;
+  vertical-align: top;
+}
+.top .place {
+  line-height: 1.2;
+  white-space: nowrap;
+  min-width: 220px;
+  min-height: 66px;
+}
+.top {
+  display: flex;
+  align-items: center;
+  gap: 20px;
+  padding: 0 20px;
+}
+nav {
+  margin-left: auto;
+  display: flex;
+  gap: 8px;
+}
+nav :deep(.btn) {
+  padding: 6px 8px;
+  gap: 5px;
+  white-space: nowrap;
+}
+main {
+  background: var(--now);
+  border-top: 8px solid var(--yel);
+  border-bottom: 3px solid var(--line);
+  padding: 18px 20px;
+  display: grid;
+  grid-template-columns: 500px minmax(0, 1fr);
+  gap: 44px;
+  align-content: start;
+}
+.block,
+.empty {
+  grid-column: 1 / -1;
+}
+.go {
+  width: 100%;
+  align-items: flex-start;
+  text-align: left;
+  margin: 12px 0;
+  padding: 16px 20px;
+  gap: 10px;
+}
+.go .big {
+  font-size: 44px;
+  font-weight: 820;
+  line-height: 1.05;
+}
+.go kbd {
+  align-self: flex-end;
+}
+.line {
+  font-weight: 460;
+  margin-bottom: 12px;
+}
+.other {
+  display: flex;
+  gap: 16px;
+  align-items: center;
+  min-height: 74px;
+  width: 100%;
+  border: 0;
+  border-top: 1px solid var(--hair);
+  background: none;
+  text-align: left;
+  cursor: pointer;
+}
+.other small {
+  display: block;
+  font-size: 18px;
+}
+.builds {
+  border-left: 2px solid var(--hair);
+  padding-left: 22px;
+}
+.heads {
+  display: grid;
+  grid-template-columns: repeat(9, 1fr);
+  border-bottom: 2px solid var(--line);
+  padding-bottom: 4px;
+  align-items: end;
+  line-height: 1.1;
+}
+article {
+  padding: 12px 0;
+  border-bottom: 2px solid var(--line);
+}
+.title {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  gap: 14px;
+  margin-bottom: 8px;
+  flex-wrap: wrap;
+}
+.title a {
+  text-decoration: none;
+  min-height: 44px;
+  display: inline-flex;
+  align-items: center;
+}
+.stands {
+  display: flex;
+  gap: 12px;
+  flex-wrap: wrap;
+  margin-top: 6px;
+}
+.nowrap {
+  white-space: nowrap;
+}
+.counts {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  margin-top: 8px;
+}
+.count {
+  background: var(--plate);
+  color: var(--onplate);
+  min-width: 28px;
+  text-align: center;
+  padding: 1px 6px;
+}
+.count.none {
+  background: none;
+  color: var(--ink);
+  outline: 2px solid var(--line);
+}
+footer {
+  display: flex;
+  gap: 20px;
+  padding: 14px 20px;
+  min-height: 60px;
+}
+.empty {
+  max-width: 900px;
+}
+.three {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 14px;
+  margin-top: 20px;
+}
+.three .big,
+.three :deep(.big) {
+  min-height: 108px;
+  font-size: 24px;
+}
+@media (max-width: 1179px) {
+  main {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .builds {
+    border: 0;
+    padding: 0;
+  }
+  .top {
+    flex-wrap: wrap;
+    height: auto;
+    padding: 10px 20px;
+  }
+  .shop {
+    grid-template-rows: auto 1fr auto;
+  }
+  nav {
+    margin: 0;
+    flex-wrap: wrap;
+  }
+}
+@media (max-width: 700px) {
+  .three {
+    grid-template-columns: 1fr;
+  }
+}
 </style>

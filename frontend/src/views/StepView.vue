@@ -9,12 +9,24 @@ import WorkFrame from '@/shell/WorkFrame.vue'
 const props = defineProps<{ build: string; step?: string }>()
 const book = useBook()
 const router = useRouter()
-const bench = computed(() => (book.card?.id === props.build && book.bench?.step === props.step ? book.bench : null))
+const bench = computed(() =>
+  book.card?.id === props.build && book.bench?.step === props.step ? book.bench : null,
+)
 
-watch(() => [props.step, book.frame?.current, book.card?.id], () => {
-  if (!props.step && book.card?.id === props.build && book.frame) void router.replace({ name: 'step', params: { build: props.build, step: book.frame.current } })
-}, { immediate: true })
-watch(() => props.step, () => { book.refused = '' })
+watch(
+  () => [props.step, book.frame?.current, book.card?.id],
+  () => {
+    if (!props.step && book.card?.id === props.build && book.frame)
+      void router.replace({ name: 'step', params: { build: props.build, step: book.frame.current } })
+  },
+  { immediate: true },
+)
+watch(
+  () => props.step,
+  () => {
+    book.refused = ''
+  },
+)
 </script>
 
 <template>

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** The sums of the bench, usable without a build: figures in as they are typed, the answer out with its working. */
+/**
+ * The sums of the bench, usable without a build: figures in as they are typed, the answer out with its
+ * working.
+ */
 import { computed, onMounted, reactive, ref, watch } from 'vue'
 import { useLocalStorage } from '@vueuse/core'
 import { useRoute, useRouter } from 'vue-router'
@@ -8,6 +11,8 @@ import { useKeys } from '@/composables/keys'
 import FamilySketch from '@/drawings/FamilySketch.vue'
 import MarkLogo from '@/shell/MarkLogo.vue'
 
+/** How a field is filled in that takes more than one figure. */
+const HOW: Record<string, string> = { figures: ', several', named: ', each as name: figure; …' }
 const route = useRoute()
 const router = useRouter()
 const all = ref<CalculationForm[]>([])
@@ -30,8 +35,13 @@ onMounted(async () => {
 const form = computed(() => all.value.find((f) => f.name === route.query.sum) ?? null)
 const families = computed(() => {
   const words = sought.value.trim().toLowerCase()
-  const found = all.value.filter((f) => !words || `${f.title} ${f.family} ${f.about}`.toLowerCase().includes(words))
-  return [...new Set(found.map((f) => f.family))].map((family) => ({ family, forms: found.filter((f) => f.family === family) }))
+  const found = all.value.filter(
+    (f) => !words || `${f.title} ${f.family} ${f.about}`.toLowerCase().includes(words),
+  )
+  return [...new Set(found.map((f) => f.family))].map((family) => ({
+    family,
+    forms: found.filter((f) => f.family === family),
+  }))
 })
 function choose(name: string) {
   const found = all.value.find((f) => f.name === name)
@@ -40,11 +50,19 @@ function choose(name: string) {
   problem.value = ''
   wrong.value = null
   for (const key of Object.keys(typed)) typed[key] = ''
-  for (const field of found?.fields ?? []) typed[field.name] = field.default || (field.kind === 'choice' ? (field.options[0] ?? '') : '')
+  for (const field of found?.fields ?? [])
+    typed[field.name] = field.default || (field.kind === 'choice' ? (field.options[0] ?? '') : '')
   if (found && route.query.sum !== name) void router.replace({ query: { sum: name } })
 }
 function shown(leaf: { value: unknown; unit?: string }): string {
-  const text = (v: unknown) => (typeof v === 'number' ? String(Number(v.toPrecision(6))).replace('-', '−') : v === true ? 'yes' : v === false ? 'no' : String(v).replace(/_/g, ' '))
+  const text = (v: unknown) =>
+    typeof v === 'number'
+      ? String(Number(v.toPrecision(6))).replace('-', '−')
+      : v === true
+        ? 'yes'
+        : v === false
+          ? 'no'
+          : String(v).replace(/_/g, ' ')
   const value = Array.isArray(leaf.value) ? leaf.value.map(text).join(', ') : text(leaf.value)
   return leaf.unit && leaf.unit !== '1' ? `${value} ${leaf.unit}` : value
 }
@@ -54,9 +72,17 @@ async function reckon() {
   wrong.value = null
   try {
     const given = Object.fromEntries(form.value.fields.map((f) => [f.name, typed[f.name] ?? '']))
-    const found = (await got(client.POST('/api/calculations/{name}', { params: { path: { name: form.value.name } }, body: { typed: given } }))) as Record<string, never>
+    const found = (await got(
+      client.POST('/api/calculations/{name}', {
+        params: { path: { name: form.value.name } },
+        body: { typed: given },
+      }),
+    )) as Record<string, never>
     working.value = found.working as unknown as string[]
-    lastNames.value = [form.value.name, ...lastNames.value.filter((name) => name !== form.value?.name)].slice(0, 5)
+    lastNames.value = [form.value.name, ...lastNames.value.filter((name) => name !== form.value?.name)].slice(
+      0,
+      5,
+    )
     answer.value = Object.fromEntries(Object.entries(found).filter(([key]) => key !== 'working'))
   } catch (error) {
     answer.value = null
@@ -76,69 +102,271 @@ watch(figure, async (text) => {
 })
 /** The five sums reckoned last on this device. */
 const lastNames = useLocalStorage<string[]>('hollet.sums', [])
-const last = computed(() => lastNames.value.map((name) => all.value.find((f) => f.name === name)).filter((f) => f !== undefined))
+const last = computed(() =>
+  lastNames.value.map((name) => all.value.find((f) => f.name === name)).filter((f) => f !== undefined),
+)
 useKeys(() => ({ '/': () => finder.value?.focus() }))
 </script>
 
 <template>
   <div class="page">
-    <section class="top" aria-label="Hollet"><MarkLogo /><p class="t16">Type figures as you write them: 3.5 thou, .0035", 0.09 mm, 62 ft-lb. Without a unit, the one named counts. Several: parted by spaces or ;</p></section>
+    <section class="top" aria-label="Hollet">
+      <MarkLogo />
+      <p class="t16">
+        Type figures as you write them: 3.5 thou, .0035", 0.09 mm, 62 ft-lb. Without a unit, the one named
+        counts. Several: parted by spaces or ;
+      </p>
+    </section>
     <main>
-      <nav aria-label="Sums"><label class="field"><span>find a sum <kbd>/</kbd></span><input ref="finder" v-model="sought" class="entry" name="sought" autocomplete="off" /></label>
-        <section v-for="g in families" :key="g.family"><h2 class="t16 mut">{{ g.family }}</h2><ul><li v-for="f in g.forms" :key="f.name"><button type="button" :aria-pressed="f.name === form?.name" @click="choose(f.name)">{{ f.title }}</button></li></ul></section>
+      <nav aria-label="Sums">
+        <label class="field"
+          ><span>find a sum <kbd>/</kbd></span
+          ><input ref="finder" v-model="sought" class="entry" name="sought" autocomplete="off"
+        /></label>
+        <section v-for="g in families" :key="g.family">
+          <h2 class="t16 mut">{{ g.family }}</h2>
+          <ul>
+            <li v-for="f in g.forms" :key="f.name">
+              <button type="button" :aria-pressed="f.name === form?.name" @click="choose(f.name)">
+                {{ f.title }}
+              </button>
+            </li>
+          </ul>
+        </section>
         <p v-if="all.length && !families.length">No sum by that word.</p>
       </nav>
       <article v-if="form">
         <h1 class="t28">{{ form.title }}</h1>
-        <div class="about"><FamilySketch :family="form.family" /><p>{{ form.about }}</p></div>
+        <div class="about">
+          <FamilySketch :family="form.family" />
+          <p>{{ form.about }}</p>
+        </div>
         <form @submit.prevent="reckon">
-          <label v-for="f in form.fields" :key="f.name" class="field"><span>{{ f.label }}{{ f.kind === 'figures' ? ', several' : f.kind === 'named' ? ', each as name: figure; …' : '' }}{{ f.unit && f.unit !== '1' ? `, ${f.unit}` : '' }}</span>
-            <select v-if="f.kind === 'choice' || f.kind === 'yes_no'" v-model="typed[f.name]" class="entry" :name="f.name"><option v-for="o in f.kind === 'yes_no' ? ['yes', 'no'] : f.options" :key="o" :value="o">{{ o.replace(/_/g, ' ') }}</option></select>
-            <input v-else v-model="typed[f.name]" class="entry" :name="f.name" autocomplete="off" :aria-invalid="wrong === f.name || undefined" />
+          <label v-for="f in form.fields" :key="f.name" class="field"
+            ><span
+              >{{ f.label }}{{ HOW[f.kind] ?? '' }}{{ f.unit && f.unit !== '1' ? `, ${f.unit}` : '' }}</span
+            >
+            <select
+              v-if="f.kind === 'choice' || f.kind === 'yes_no'"
+              v-model="typed[f.name]"
+              class="entry"
+              :name="f.name"
+            >
+              <option v-for="o in f.kind === 'yes_no' ? ['yes', 'no'] : f.options" :key="o" :value="o">
+                {{ o.replace(/_/g, ' ') }}
+              </option>
+            </select>
+            <input
+              v-else
+              v-model="typed[f.name]"
+              class="entry"
+              :name="f.name"
+              autocomplete="off"
+              :aria-invalid="wrong === f.name || undefined"
+            />
           </label>
           <button type="submit" class="btn primary reckon">Reckon <kbd>Enter</kbd></button>
         </form>
         <p v-if="problem" class="block" role="alert">{{ problem }}</p>
-        <section v-if="answer" class="answer" aria-live="polite"><dl><div v-for="(leaf, key) in answer" :key="key"><dt>{{ String(key).replace(/_/g, ' ') }}</dt><dd :class="{ outside: leaf.value === false, words: typeof leaf.value === 'string' && leaf.value.length > 24 }">{{ shown(leaf) }}</dd></div></dl>
-          <h2 class="t16 mut">Working</h2><p v-for="l in working" :key="l">{{ l }}</p>
-          <p class="t16 mut">Nominal figures, without what the tools may be off by: a verdict with its tool belongs to a step. The maker's figures come first.</p></section>
+        <section v-if="answer" class="answer" aria-live="polite">
+          <dl>
+            <div v-for="(leaf, key) in answer" :key="key">
+              <dt>{{ String(key).replace(/_/g, ' ') }}</dt>
+              <dd
+                :class="{
+                  outside: leaf.value === false,
+                  words: typeof leaf.value === 'string' && leaf.value.length > 24,
+                }"
+              >
+                {{ shown(leaf) }}
+              </dd>
+            </div>
+          </dl>
+          <h2 class="t16 mut">Working</h2>
+          <p v-for="l in working" :key="l">{{ l }}</p>
+          <p class="t16 mut">
+            Nominal figures, without what the tools may be off by: a verdict with its tool belongs to a step.
+            The maker's figures come first.
+          </p>
+        </section>
       </article>
       <article v-else-if="all.length || problem" class="start">
-        <h1 class="t28">In the other unit</h1><p v-if="problem" class="block" role="alert">{{ problem }}</p>
-        <label class="field other"><span>a figure with its unit, such as 62 ft-lb</span><input v-model="figure" class="entry big" name="figure" autocomplete="off" maxlength="60" /></label>
+        <h1 class="t28">In the other unit</h1>
+        <p v-if="problem" class="block" role="alert">{{ problem }}</p>
+        <label class="field other"
+          ><span>a figure with its unit, such as 62 ft-lb</span
+          ><input v-model="figure" class="entry big" name="figure" autocomplete="off" maxlength="60"
+        /></label>
         <p v-if="figure.trim() && units && !units.ok" class="problem" aria-live="polite">{{ units.words }}</p>
-        <dl v-else-if="figure.trim() && units" aria-live="polite"><div v-for="u in units.rows" :key="u.unit"><dd>{{ u.exact ? '' : '≈ ' }}{{ u.value }} <small>{{ u.unit }}</small></dd></div></dl>
-        <template v-if="last.length"><h2 class="t20">Reckoned last</h2><div class="chips"><button v-for="f in last" :key="f.name" type="button" class="btn small" @click="choose(f.name)">{{ f.title }}</button></div></template>
+        <dl v-else-if="figure.trim() && units" aria-live="polite">
+          <div v-for="u in units.rows" :key="u.unit">
+            <dd>
+              {{ u.exact ? '' : '≈ ' }}{{ u.value }} <small>{{ u.unit }}</small>
+            </dd>
+          </div>
+        </dl>
+        <template v-if="last.length"
+          ><h2 class="t20">Reckoned last</h2>
+          <div class="chips">
+            <button v-for="f in last" :key="f.name" type="button" class="btn small" @click="choose(f.name)">
+              {{ f.title }}
+            </button>
+          </div></template
+        >
         <h2 class="t20">{{ all.length }} sums of the bench</h2>
-        <ul class="tiles"><li v-for="g in families" :key="g.family"><button type="button" @click="sought = g.family"><FamilySketch :family="g.family" /><b>{{ g.family }}</b><span class="t16 mut">{{ g.forms.length }} {{ g.forms.length === 1 ? 'sum' : 'sums' }}</span></button></li></ul>
+        <ul class="tiles">
+          <li v-for="g in families" :key="g.family">
+            <button type="button" @click="sought = g.family">
+              <FamilySketch :family="g.family" /><b>{{ g.family }}</b
+              ><span class="t16 mut">{{ g.forms.length }} {{ g.forms.length === 1 ? 'sum' : 'sums' }}</span>
+            </button>
+          </li>
+        </ul>
       </article>
     </main>
   </div>
 </template>
 
 <style scoped>
-.page { min-height: 100dvh; display: grid; grid-template-rows: 76px 1fr; }
-.top { padding: 16px 20px; display: flex; justify-content: space-between; gap: 16px; align-items: center; }
-main { background: var(--now); border-top: 8px solid var(--yel); padding: 14px 20px; display: grid; grid-template-columns: 320px minmax(0, 1fr); gap: 32px; align-items: start; }
-nav { max-height: calc(100dvh - 110px); overflow-y: auto; padding-right: 8px; position: sticky; top: 0; }
-nav h2 { margin: 10px 0 2px; }
-nav button { border: 0; background: none; text-align: left; min-height: 44px; width: 100%; cursor: pointer; padding: 4px 8px; border-left: 5px solid transparent; }
-nav [aria-pressed='true'] { font-weight: 750; border-left-color: var(--ink); background: var(--zinc2); }
-.start { display: grid; gap: 10px; }
-.other { max-width: 420px; }
-.start dd { font-size: 28px; } .start small { font-size: 18px; font-weight: 500; }
-.tiles { display: grid; grid-template-columns: repeat(auto-fill, minmax(190px, 1fr)); gap: 10px; }
-.tiles li { display: grid; }
-.tiles button { border: 2px solid var(--line); background: var(--now); width: 100%; min-height: 150px; display: grid; gap: 4px; justify-items: start; align-content: end; padding: 10px; text-align: left; cursor: pointer; }
-.tiles :deep(svg) { max-height: 76px; width: auto; }
-.about { display: flex; gap: 20px; align-items: flex-start; margin: 8px 0 14px; max-width: 860px; }
-form { display: grid; grid-template-columns: repeat(auto-fill, minmax(250px, 1fr)); gap: 12px; align-items: end; }
-.btn.reckon { min-height: 60px; font-size: 24px; flex-direction: row; }
-[aria-invalid] { border-color: var(--out); }
-.answer { border-top: 3px solid var(--line); margin-top: 16px; padding-top: 10px; }
-dl { display: flex; flex-wrap: wrap; gap: 8px 36px; margin-bottom: 8px; }
-dt { font-size: 16px; color: var(--mut); }
-dd { font-size: 36px; font-weight: 780; line-height: 1.15; }
-.words { font-size: 24px; }
-@media (max-width: 959px) { main { grid-template-columns: 1fr; } nav { max-height: 320px; position: static; } .top p { display: none; } }
+.page {
+  min-height: 100dvh;
+  display: grid;
+  grid-template-rows: 76px 1fr;
+}
+.top {
+  padding: 16px 20px;
+  display: flex;
+  justify-content: space-between;
+  gap: 16px;
+  align-items: center;
+}
+main {
+  background: var(--now);
+  border-top: 8px solid var(--yel);
+  padding: 14px 20px;
+  display: grid;
+  grid-template-columns: 320px minmax(0, 1fr);
+  gap: 32px;
+  align-items: start;
+}
+nav {
+  max-height: calc(100dvh - 110px);
+  overflow-y: auto;
+  padding-right: 8px;
+  position: sticky;
+  top: 0;
+}
+nav h2 {
+  margin: 10px 0 2px;
+}
+nav button {
+  border: 0;
+  background: none;
+  text-align: left;
+  min-height: 44px;
+  width: 100%;
+  cursor: pointer;
+  padding: 4px 8px;
+  border-left: 5px solid transparent;
+}
+nav [aria-pressed='true'] {
+  font-weight: 750;
+  border-left-color: var(--ink);
+  background: var(--zinc2);
+}
+.start {
+  display: grid;
+  gap: 10px;
+}
+.other {
+  max-width: 420px;
+}
+.start dd {
+  font-size: 28px;
+}
+.start small {
+  font-size: 18px;
+  font-weight: 500;
+}
+.tiles {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
+  gap: 10px;
+}
+.tiles li {
+  display: grid;
+}
+.tiles button {
+  border: 2px solid var(--line);
+  background: var(--now);
+  width: 100%;
+  min-height: 150px;
+  display: grid;
+  gap: 4px;
+  justify-items: start;
+  align-content: end;
+  padding: 10px;
+  text-align: left;
+  cursor: pointer;
+}
+.tiles :deep(svg) {
+  max-height: 76px;
+  width: auto;
+}
+.about {
+  display: flex;
+  gap: 20px;
+  align-items: flex-start;
+  margin: 8px 0 14px;
+  max-width: 860px;
+}
+form {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
+  gap: 12px;
+  align-items: end;
+}
+.btn.reckon {
+  min-height: 60px;
+  font-size: 24px;
+  flex-direction: row;
+}
+[aria-invalid] {
+  border-color: var(--out);
+}
+.answer {
+  border-top: 3px solid var(--line);
+  margin-top: 16px;
+  padding-top: 10px;
+}
+dl {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 36px;
+  margin-bottom: 8px;
+}
+dt {
+  font-size: 16px;
+  color: var(--mut);
+}
+dd {
+  font-size: 36px;
+  font-weight: 780;
+  line-height: 1.15;
+}
+.words {
+  font-size: 24px;
+}
+@media (max-width: 959px) {
+  main {
+    grid-template-columns: 1fr;
+  }
+  nav {
+    max-height: 320px;
+    position: static;
+  }
+  .top p {
+    display: none;
+  }
+}
 </style>

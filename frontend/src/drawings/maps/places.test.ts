@@ -2,14 +2,22 @@ import { describe, expect, it } from 'vitest'
 import { PLACES } from './places'
 
 const CASES: Record<string, string[][]> = {
-  bores: ['1', '2', '3', '4'].flatMap((c) => ['top', 'mid', 'low'].flatMap((d) => ['along', 'across'].map((a) => [c, d, a]))),
-  journals: ['1', '2', '3', '4', '5'].flatMap((c) => ['front', 'rear'].flatMap((d) => ['upright', 'across'].map((a) => [c, d, a]))),
+  bores: ['1', '2', '3', '4'].flatMap((c) =>
+    ['top', 'mid', 'low'].flatMap((d) => ['along', 'across'].map((a) => [c, d, a])),
+  ),
+  journals: ['1', '2', '3', '4', '5'].flatMap((c) =>
+    ['front', 'rear'].flatMap((d) => ['upright', 'across'].map((a) => [c, d, a])),
+  ),
   shells: ['1', '2', '3', '4'].flatMap((c) => ['upper', 'lower'].map((h) => [c, h])),
   cylinders: ['1', '2', '3', '4'].flatMap((c) => ['inlet', 'exhaust'].map((h) => [c, h])),
   round: ['1', '9', '17', '25', '33'].map((t) => [t]),
   corners: [['front left'], ['front right'], ['rear left'], ['rear right']],
   shafts: [['gearbox'], ['shaft'], ['axle']],
-  links: [['engine', 'minus'], ['body', 'minus'], ['dash', 'minus']],
+  links: [
+    ['engine', 'minus'],
+    ['body', 'minus'],
+    ['dash', 'minus'],
+  ],
   stack: [['A'], ['B'], ['piston crown']],
   flange: ['1', '2', '3', '4', '5', '6'].map((t) => [t]),
   belt: [['fan belt'], ['pump belt']],
@@ -28,7 +36,10 @@ describe.each(Object.entries(CASES))('the drawing of %s', (name, all) => {
   })
   it('lets no two boxes lie on each other', () => {
     for (const [i, a] of drawn.places.entries())
-      for (const b of drawn.places.slice(i + 1)) expect(Math.abs(a.x - b.x) >= Math.min(a.w ?? 78, b.w ?? 78) - 1 || Math.abs(a.y - b.y) >= 29).toBe(true)
+      for (const b of drawn.places.slice(i + 1))
+        expect(Math.abs(a.x - b.x) >= Math.min(a.w ?? 78, b.w ?? 78) - 1 || Math.abs(a.y - b.y) >= 29).toBe(
+          true,
+        )
   })
 })
 
