@@ -5,6 +5,10 @@ import tseslint from 'typescript-eslint'
 
 export default defineConfig(
   { ignores: ['src/api/schema.ts', 'src/components.d.ts'] },
+  {
+    files: ['public/*.js'],
+    languageOptions: { globals: { self: 'readonly', caches: 'readonly', fetch: 'readonly' } },
+  },
   js.configs.recommended,
   tseslint.configs.recommended,
   pluginVue.configs['flat/essential'],

@@ -52,6 +52,8 @@ def browser_context_args(browser_context_args):
         **browser_context_args,
         "viewport": {"width": 1280, "height": 800},
         "reduced_motion": "reduce",
+        # what keeps the page on the device has a test of its own; elsewhere every request is seen
+        "service_workers": "block",
     }
 
 

@@ -116,7 +116,7 @@ def test_what_waits_is_kept_in_the_browser(mortal, mk: Bench):
     mortal.start()
     mk.page.reload()
     mk.shows("Bolt 7")
-    expect(mk.page.get_by_text("not yet saved")).to_have_count(0)
+    expect(mk.page.get_by_text("not yet saved: fastener")).to_have_count(0)
     lines = [
         line
         for line in api(mortal.url, f"/api/builds/{engine(mortal)}/log?step=head_bolts_tight")[
@@ -302,3 +302,38 @@ def test_dry_run_only_in_writing(demo, mk: Bench):
     mk.press("Decide one dry run in writing")
     mk.reason("to hear the tappets before the radiator comes", "Decided")
     expect(mk.page.get_by_text("one run of 30 s at most without coolant").first).to_be_visible()
+
+
+def test_a_reload_while_hollet_is_stopped(mortal, browser):
+    """The last bench is there as it was kept, and says so; a bolt waits over two reloads; back
+    again, everything is fresh and the bolt is written.
+    """
+    context = browser.new_context(
+        viewport={"width": 1280, "height": 800}, reduced_motion="reduce", service_workers="allow"
+    )
+    context.add_init_script("localStorage.setItem('hollet.who', 'MK')")
+    bench = Bench(context.new_page())
+    page = bench.page
+    gone = page.get_by_text("Hollet cannot be reached. This is as it stood at")
+    here = f"{mortal.url}/builds/{engine(mortal)}/steps/head_bolts_tight"
+    bench.go(here, "bolt 6")
+    page.wait_for_function("() => navigator.serviceWorker.controller !== null")
+    page.wait_for_function("async () => (await (await caches.open('shell')).keys()).length > 20")
+    page.reload()  # now every answer goes through it
+    bench.shows("bolt 6").quiet()
+    expect(gone).to_have_count(0)
+    mortal.kill()
+    page.reload()
+    bench.shows("bolt 6")
+    expect(gone).to_be_visible()
+    bench.key(" ")
+    expect(page.get_by_text("not yet saved: fastener")).to_be_visible()
+    page.reload()
+    expect(page.get_by_text("not yet saved: fastener")).to_be_visible()
+    expect(gone).to_be_visible()
+    mortal.start()
+    page.reload()
+    bench.written("bolt 6, stage 2: wrench 44, bolt 50.3")
+    bench.shows("Bolt 7")
+    expect(gone).to_have_count(0)
+    context.close()

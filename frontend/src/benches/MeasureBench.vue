@@ -178,9 +178,9 @@ useKeys(() => ({
       />
       <div v-for="(limit, k) in limits" :key="limit.id" class="limit">
         <h2>
-          <b class="t20">{{ limit.name }}</b> <span v-if="limit.given">{{ limit.asks }}</span>
-          <span class="t16">{{ limit.condition }}</span>
-          <RouterLink
+          <b class="t20">{{ limit.name }}</b> <span v-if="limit.given">{{ limit.asks }}</span> {{ ' '
+          }}<span class="t16">{{ limit.condition }}</span> {{ ' '
+          }}<RouterLink
             v-if="!limit.given"
             class="assumed"
             :to="{ name: 'limits', params: { build: book.card?.id ?? '' }, query: { figure: limit.id } }"
@@ -237,7 +237,7 @@ useKeys(() => ({
             ><span class="t16"
               >{{ figure.words ? `${figure.words}:` : 'is' }} {{ figure.exact ? 'exactly' : 'about' }}</span
             >
-            <b class="t24">{{ figure.value }} {{ figure.unit }}</b></template
+            {{ ' ' }}<b class="t24">{{ figure.value }} {{ figure.unit }}</b></template
           ><span v-else-if="text && figure" class="problem">{{ figure.words }}</span>
         </p>
         <p v-if="reading.hint" class="t16">{{ reading.hint }}</p>

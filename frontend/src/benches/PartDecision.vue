@@ -132,7 +132,7 @@ async function right() {
     <ol v-if="part.decided.length" class="looks">
       <li v-for="(d, k) in part.decided" :key="d.entry" :class="{ mut: k < part.decided.length - 1 }">
         <b>{{ k < part.decided.length - 1 ? 'decided before' : 'decided' }}</b>
-        <span class="hand">{{ d.words }}</span> <span class="t16 mut">{{ d.who }}</span>
+        {{ ' ' }}<span class="hand">{{ d.words }}</span> <span class="t16 mut">{{ d.who }}</span>
       </li>
     </ol>
     <BesideTable v-if="part.beside.length" :step="bench.step" :part="part" />

@@ -51,7 +51,8 @@ function pressed(event: MouseEvent) {
     </div>
     <figcaption class="t16">
       <span class="mut">{{ photo.what }}</span>
-      <span v-for="p in pins.filter((q) => q.word)" :key="p.n"
+      {{ ' '
+      }}<span v-for="p in pins.filter((q) => q.word)" :key="p.n"
         ><b>&nbsp; {{ p.n }}</b> {{ p.word }}</span
       >
     </figcaption>

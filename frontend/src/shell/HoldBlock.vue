@@ -21,7 +21,8 @@ const load = computed(() =>
   <section v-if="bench.dangers.length" class="danger" role="alert" aria-label="Live danger">
     <p v-for="d in bench.dangers" :key="d.box">
       <b>{{ capital(d.words) }}</b>
-      <button
+      {{ ' '
+      }}<button
         type="button"
         class="btn small"
         @click="book.act({ kind: 'confirmed', step: bench.step, what: d.box })"
@@ -33,13 +34,15 @@ const load = computed(() =>
   <section v-if="live.length || load" class="danger" aria-label="Held">
     <p v-for="w in live" :key="w.step">
       <b>{{ capital(w.live) }}</b>
-      <RouterLink class="btn small" :to="{ name: 'step', params: { build, step: w.step } }"
+      {{ ' '
+      }}<RouterLink class="btn small" :to="{ name: 'step', params: { build, step: w.step } }"
         >See to it: {{ w.number }}</RouterLink
       >
     </p>
     <p v-if="load">
       <b>{{ capital(load.words) }}</b>
-      <RouterLink class="btn small" :to="{ name: 'support', params: { build } }"
+      {{ ' '
+      }}<RouterLink class="btn small" :to="{ name: 'support', params: { build } }"
         >Say what carries it</RouterLink
       >
     </p>

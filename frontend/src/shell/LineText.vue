@@ -14,7 +14,7 @@ defineProps<{ line: LogLine }>()
     >
     <template v-else-if="line.verdict">
       <VerdictMark :verdict="line.verdict" :side="line.side" :size="7" />
-      <span class="hand b" :class="line.verdict">{{ line.verdict_words }}</span></template
+      {{ ' ' }}<span class="hand b" :class="line.verdict">{{ line.verdict_words }}</span></template
     ></span
   >
 </template>

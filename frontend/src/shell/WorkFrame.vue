@@ -175,7 +175,7 @@ defineExpose({
       <div v-if="book.card?.broken" class="live" role="alert">
         <b>Broken at line {{ book.card.broken }} of the log: read only</b
         ><span>Nothing behind it counts. Stop Hollet, look with “hollet verify”, restore a backup.</span>
-        <RouterLink class="btn small" :to="{ name: 'log', params: { build } }">Log</RouterLink>
+        {{ ' ' }}<RouterLink class="btn small" :to="{ name: 'log', params: { build } }">Log</RouterLink>
       </div>
       <div
         v-for="d in (book.frame?.dangers ?? []).slice(0, 2)"
@@ -184,13 +184,15 @@ defineExpose({
         role="alert"
       >
         <b>{{ d.number }} {{ d.title }}: {{ d.words }}</b>
-        <RouterLink class="btn small" :to="{ name: 'step', params: { build, step: d.step } }"
+        {{ ' '
+        }}<RouterLink class="btn small" :to="{ name: 'step', params: { build, step: d.step } }"
           >See to it</RouterLink
         >
       </div>
       <div v-if="book.frame?.stopped && desk !== 'load'" class="block stopped" role="alert">
         <b>Work is stopped.</b>
-        <RouterLink class="btn small" :to="{ name: 'support', params: { build } }"
+        {{ ' '
+        }}<RouterLink class="btn small" :to="{ name: 'support', params: { build } }"
           >What to make safe</RouterLink
         >
       </div>
@@ -254,8 +256,8 @@ defineExpose({
 <style scoped>
 .frame {
   display: grid;
-  height: 100vh;
-  height: 100dvh;
+  height: calc(100vh - var(--reach, 0px));
+  height: calc(100dvh - var(--reach, 0px));
   grid-template:
     'left written' minmax(116px, auto) 'left now' minmax(0, 1fr)
     'left next' 110px / 260px minmax(0, 1fr);

@@ -126,6 +126,7 @@ export const useBook = defineStore('book', () => {
     }
     try {
       const view = await journal.write(build, entry, seen, turn, file)
+      touched.value = true
       if (view) await take(view)
       return view !== null
     } catch (error) {

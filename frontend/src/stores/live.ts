@@ -15,6 +15,7 @@ export function listenLive(): void {
       wait = 500
       void journal.sync()
       void book.reload()
+      if (shop.view) void shop.load()
     }
     socket.onmessage = (event: MessageEvent<string>) => {
       const news = JSON.parse(event.data) as { build: string; seq: number }

@@ -216,8 +216,8 @@ useKeys(() =>
           <p v-if="c.doubt" class="block">{{ c.doubt }}.</p>
           <ul>
             <li v-for="e in c.evidence" :key="e.entry">
-              <b>{{ SORT_WORD[e.sort] }}:</b> <span class="hand">{{ e.text }}</span>
-              <span class="t16 mut">{{ e.who }}</span>
+              <b>{{ SORT_WORD[e.sort] }}:</b> <span class="hand">{{ e.text }}</span> {{ ' '
+              }}<span class="t16 mut">{{ e.who }}</span>
             </li>
           </ul>
           <form class="line" @submit.prevent="evidence(c.id)">

@@ -53,7 +53,8 @@ const opened = ref<string[]>([])
           >
             <h2>
               <span class="t24">{{ rung.name }}</span>
-              <span class="answer" :class="rung.answer.replaceAll(' ', '-')"
+              {{ ' '
+              }}<span class="answer" :class="rung.answer.replaceAll(' ', '-')"
                 ><i aria-hidden="true" />{{ rung.answer }}{{ rung.limit ? `: ${rung.limit}` : '' }}</span
               ><small v-if="rung.answer === 'shut' && !rung.items.length"> by what stands before it</small>
             </h2>

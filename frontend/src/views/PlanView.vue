@@ -253,7 +253,10 @@ useKeys(() => ({
           <button type="button" class="btn small" :aria-expanded="gapsOpen" @click="gapsOpen = !gapsOpen">
             {{ undone }}
           </button>
-          <span v-if="view.gaps.length" class="t16">{{ view.gaps[0].number }} {{ view.gaps[0].words }}</span>
+          {{ ' '
+          }}<span v-if="view.gaps.length" class="t16"
+            >{{ view.gaps[0].number }} {{ view.gaps[0].words }}</span
+          >
           <ul v-if="gapsOpen">
             <li v-for="g in view.gaps" :key="g.kind + g.item">
               <b>{{ g.number }}</b> {{ g.words }}

@@ -141,8 +141,8 @@ useKeys(() => ({
               <b class="count" :class="{ none: !card.frame.left_open.length }">{{
                 card.frame.left_open.length
               }}</b>
-              <span class="nowrap">left open</span>
-              <span class="mut">{{ card.vehicle }}: {{ card.about }}</span>
+              {{ ' ' }}<span class="nowrap">left open</span> {{ ' '
+              }}<span class="mut">{{ card.vehicle }}: {{ card.about }}</span>
             </p>
             <p v-if="card.bay || card.can.length || card.frame.carried" class="stands t16">
               <span v-if="card.bay"

@@ -306,7 +306,8 @@ useKeys(() => ({
         </p>
         <p v-if="map.ground_asked" class="block ground">
           <b>What ground has this bay?</b>
-          <span class="chips"
+          {{ ' '
+          }}<span class="chips"
             ><button
               v-for="(name, id) in GROUND"
               :key="id"
@@ -365,7 +366,7 @@ useKeys(() => ({
           <form v-for="n in unworded" :key="n.entry" @submit.prevent="word(n.entry)">
             <p>
               <b>{{ n.number }} {{ n.title }}</b>
-              <span class="mut">{{ clockOf(n.time, shop.zone) }}, {{ n.who }}</span>
+              {{ ' ' }}<span class="mut">{{ clockOf(n.time, shop.zone) }}, {{ n.who }}</span>
             </p>
             <audio
               controls

@@ -216,8 +216,8 @@ function tried(words: string) {
               </td>
               <td>
                 <template v-if="states[t.id]"
-                  ><VerdictMark :verdict="states[t.id].sign" :size="8" :word="states[t.id].words" />
-                  <span :class="states[t.id].sign">{{ states[t.id].words }}</span></template
+                  ><VerdictMark :verdict="states[t.id].sign" :size="8" :word="states[t.id].words" /> {{ ' '
+                  }}<span :class="states[t.id].sign">{{ states[t.id].words }}</span></template
                 >
               </td>
               <td class="nowrap">{{ t.lo ?? '' }} to {{ t.hi ?? '' }} {{ t.unit }}</td>

@@ -183,12 +183,12 @@ def _pages(app: FastAPI, dist: Path) -> None:
         if path.startswith(("api/", "ws/", "assets/")):
             raise _unknown(app, path)
         file = dist / path
-        known = path in ("favicon.svg",) and file.is_file()
+        known = path in ("favicon.svg", "sw.js") and file.is_file()
         if not (dist / "index.html").is_file():
             raise Unavailable(
                 "the front end is not built yet: run 'make build'", reason_code="not_built"
             )
         return FileResponse(
             file if known else dist / "index.html",
-            headers={} if known else {"Cache-Control": "no-cache"},
+            headers={} if path == "favicon.svg" else {"Cache-Control": "no-cache"},
         )
