@@ -3,7 +3,7 @@ PY := .venv/bin/python
 SHELL := /bin/bash
 PORT ?= 8765
 
-.PHONY: demo demo-fresh test build setup lint types unit browser count bench api check-api shots chromium clean
+.PHONY: demo demo-fresh test build setup lint types unit browser count bench mutate api check-api shots chromium clean
 
 demo: build
 	.venv/bin/hollet demo --port $(PORT)
@@ -65,6 +65,10 @@ count:
 bench: build chromium
 	$(PY) -m pytest bench -p no:schemathesis -p no:playwright --benchmark-columns=min,median,max,rounds --benchmark-sort=name
 	$(PY) -m bench.table
+
+# how many of a sample of planted faults the suite sees; takes a while, not in CI
+mutate: setup
+	$(PY) -m bench.mutate 60
 
 shots: build chromium
 	$(PY) -m bench.shots

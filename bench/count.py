@@ -8,6 +8,7 @@ import sys
 from pathlib import Path
 
 GENERATED = re.compile(r"/migrations/|\.d\.ts$|/api/schema\.ts$|eslint\.config")
+TEST = re.compile(r"^tests/|\.test\.ts$|src/testing\.ts$")
 STYLE = re.compile(r"<style.*?</style>", re.S)
 COMMENT = re.compile(r"^\s*(#|//|\*|/\*|<!--)")
 
@@ -31,9 +32,7 @@ def main() -> int:
         if Path(name).suffix in (".py", ".ts", ".vue")
     ]
     files = [path for path in files if path.is_file() and not GENERATED.search(f"/{path}")]
-    tests = sum(
-        lines(p) for p in files if str(p).startswith("tests/") or p.name.endswith(".test.ts")
-    )
+    tests = sum(lines(p) for p in files if TEST.search(str(p)))
     total = sum(lines(p) for p in files)
     share = 100 * tests / total
     print(

@@ -240,3 +240,16 @@ def test_unknown_step(book: Book):
     """An entry to a step that is not in the plan is not found."""
     with pytest.raises(NotFound):
         book.do("done", step="nothing")
+
+
+def test_items_of_a_rung_stand_in_the_order_to_clear(book: Book):
+    """What is cleared at an earlier step comes first; what has no step of its own comes last."""
+    book.do("left open", step="cover_on", item="rag", what="Rag in the inlet", blocks="crank")
+    book.do("left open", step="head_out", item="wire", what="Wire tied up", blocks="crank")
+    for rung in RUNGS:
+        items = book.gate(rung).items
+        for rank in {item.rank for item in items}:
+            own = [i.clear_number or i.step_number or "9.99" for i in items if i.rank == rank]
+            assert own == sorted(own), rung
+    crank = [item.id for item in book.gate("crank").items if item.id in ("rag", "wire")]
+    assert crank == ["wire", "rag"]

@@ -297,6 +297,10 @@ def test_dry_run_limits_fire(book: Book):
     book.do("decision", step="water", about="dry_run", seconds=10, reason="only to hear it")
     assert book.gate("fire").answer == "limited"
     assert book.gate("run_on").answer == "shut"
+    book.do("left open", step="cover_on", item="rag", what="Rag in the inlet", blocks="fire")
+    assert book.gate("fire").answer == "shut"  # the decision is about coolant, and nothing else
+    book.do("undone", item="rag")
+    assert book.gate("fire").answer == "limited"
     book.do("attempt started", step="fire", attempt=A)
     assert facts(book, "fire").limit_s == 10
     book.do("attempt ended", step="fire", attempt=A, after_s=4, reason="heard it")

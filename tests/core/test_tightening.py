@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from hollet.core.catalogue import compute
 from hollet.core.errors import Refused
 from hollet.core.tightening.adapters import in_usable_range, lever_ratio, permissible_percent
+from hollet.core.tightening.generic import generic_words, read_thread
 from hollet.core.tightening.patterns import (
     check_permutation,
     circle_order,
@@ -17,6 +18,66 @@ from hollet.core.tightening.patterns import (
     head_point,
     moments,
 )
+
+
+@pytest.mark.parametrize(
+    ("thread", "read"),
+    [
+        ("3/8-16", (0.375, 16.0, False)),
+        ("1 1/8-7", (1.125, 7.0, False)),
+        ("M10×1.5", (10.0, 1.5, True)),
+        (" m8x1.25 ", (8.0, 1.25, True)),
+    ],
+)
+def test_a_thread_is_read(thread, read):
+    """Diameter in the unit of its kind, pitch in mm or threads per inch."""
+    assert read_thread(thread) == read
+
+
+@pytest.mark.parametrize("thread", ["3/8", "M10", "3/0-16", "M10x", "10x1.5", ""])
+def test_a_thread_without_its_pitch_is_refused(thread):
+    """It says what a thread looks like."""
+    with pytest.raises(Refused, match=r"M10×1.5 or 3/8-16"):
+        read_thread(thread)
+
+
+def test_generic_torque_of_both_kinds_of_thread():
+    """By hand: 3/8-16 has 0.0775 in², grade 5 proves 85 ksi, so 4940 lbf at 75 %, times 0.2 and
+    0.375 in over 12; M10×1.5 has 58.0 mm², 8.8 proves 580 MPa, so 25.2 kN, times 0.2 and 10 mm.
+    """
+    words, working = generic_words("3/8-16", "5")
+    assert words == "31 ft-lb"
+    assert "4940 lbf" in working
+    words, working = generic_words("M10x1.5", "8.8")
+    assert words == "50 Nm"
+    assert "25225 N" in working
+    assert generic_words("M10x1.5", "8.8", "oiled")[0] == "38 Nm"
+
+
+def test_generic_torque_beyond_its_table():
+    """A grade that is none, and one that ends below this diameter, are refused by field."""
+    for thread, grade in (("3/8-16", "9"), ("M10x1.5", "7.7"), ("2 1/2-4", "8")):
+        with pytest.raises(Refused) as refusal:
+            generic_words(thread, grade)
+        assert refusal.value.reason_code == "class_unknown"
+
+
+def test_a_head_is_drawn_as_it_lies():
+    """Row A on top, column 1 at the left, the middle in the middle."""
+    places = {bolt: head_point(bolt, 3, 2.0, 10.0) for bolt in ("A1", "A2", "A3", "B1", "B3")}
+    assert places == {
+        "A1": (-2.0, 5.0),
+        "A2": (0.0, 5.0),
+        "A3": (2.0, 5.0),
+        "B1": (-2.0, -5.0),
+        "B3": (2.0, -5.0),
+    }
+
+
+def test_a_circle_begins_at_the_top_and_goes_clockwise():
+    """Four bolts: top, right, bottom, left."""
+    places = [tuple(round(c, 9) for c in circle_point(k, 4)) for k in (1, 2, 3, 4)]
+    assert places == [(0, 1), (1, 0), (0, -1), (-1, 0)]
 
 
 def q(value: float, unit: str) -> dict:

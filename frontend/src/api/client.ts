@@ -48,7 +48,10 @@ export type Inspection = Schemas['InspectionView']
 export type CalculationForm = Schemas['CalculationForm']
 export type SupportDesk = Schemas['SupportDesk']
 
-export const client = createClient<paths>({ baseUrl: window.location.origin })
+export const client = createClient<paths>({
+  baseUrl: window.location.origin,
+  fetch: (request) => fetch(request),
+})
 
 /** A refusal by the server, in its own sentence. */
 export class Refusal extends Error {
