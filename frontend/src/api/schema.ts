@@ -4,13364 +4,13200 @@
  */
 
 export interface paths {
-  '/api/archives': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Read Archive
-     * @description Read an archive of a build in.
-     */
-    post: operations['read_archive']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Make Build
-     * @description A new build from a sheet.
-     */
-    post: operations['make_build']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds/{build}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Get Build
-     * @description The frame of a build.
-     */
-    get: operations['get_build']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds/{build}/archive': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Get Archive
-     * @description The whole build as one file.
-     */
-    get: operations['get_archive']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds/{build}/attempts.csv': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Get Attempts
-     * @description All attempts as CSV.
-     */
-    get: operations['get_attempts']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds/{build}/entries': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Write Entry
-     * @description Write one entry; the answer is the line and the screen as it is now.
-     */
-    post: operations['write_entry']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds/{build}/entries/{entry}/stands': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Get Stands
-     * @description What stands on a line, before it is struck.
-     */
-    get: operations['get_stands']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds/{build}/gate': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Get Gate
-     * @description The ladder of gates.
-     */
-    get: operations['get_gate']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds/{build}/inspection': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Get Inspection
-     * @description The findings desk: what was seen, like parts side by side, money, explanations, what is
-     *     suspect for its age.
-     */
-    get: operations['get_inspection']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds/{build}/limits': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Get Limits
-     * @description The limit book.
-     */
-    get: operations['get_limits']
-    put?: never
-    /**
-     * Read Limits
-     * @description Read limits in from CSV or TOML; without `take` only the difference is told.
-     */
-    post: operations['read_limits']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds/{build}/limits.csv': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Get Limits Csv
-     * @description The limits as CSV.
-     */
-    get: operations['get_limits_csv']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds/{build}/limits.toml': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Get Limits Toml
-     * @description The limits and joints as TOML.
-     */
-    get: operations['get_limits_toml']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds/{build}/log': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Get Log
-     * @description The log, newest first.
-     */
-    get: operations['get_log']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds/{build}/plan': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Get Plan
-     * @description The plan desk.
-     */
-    get: operations['get_plan']
-    put?: never
-    /**
-     * Edit Plan
-     * @description Change the plan; the answer is the line, the verdicts that turned, and the desk
-     *     as it is now.
-     */
-    post: operations['edit_plan']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds/{build}/plan/difference': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Look At Plan
-     * @description What the acts would change; nothing is written.
-     */
-    post: operations['look_at_plan']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds/{build}/readings': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Read Readings
-     * @description Write the readings of a CSV table, all or none.
-     */
-    post: operations['read_readings']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds/{build}/readings.csv': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Get Readings
-     * @description All readings as CSV, taken or not.
-     */
-    get: operations['get_readings']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds/{build}/rebuild': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Take Rebuild
-     * @description Take the order back over as the plan.
-     */
-    post: operations['take_rebuild']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds/{build}/rebuild/look': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Look At Rebuild
-     * @description The order back with these choices; nothing is written.
-     */
-    post: operations['look_at_rebuild']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds/{build}/sheet.pdf': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Get Sheet
-     * @description The measuring sheet to fill in by hand.
-     */
-    get: operations['get_sheet']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds/{build}/steps/{step}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Get Bench
-     * @description The bench of a step.
-     */
-    get: operations['get_bench']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds/{build}/stuck': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Look At Stuck
-     * @description The ladder for a stuck part.
-     */
-    post: operations['look_at_stuck']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds/{build}/support': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Get Support
-     * @description What carries the load, and what to make safe.
-     */
-    get: operations['get_support']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds/{build}/takedown': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Get Takedown
-     * @description All that is off, the bags, what was kept as found.
-     */
-    get: operations['get_takedown']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds/{build}/turned': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Get Turned
-     * @description What an old build calls done and the rules of today do not.
-     */
-    get: operations['get_turned']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/builds/{build}/vehicle': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Describe Vehicle
-     * @description Say anew what the vehicle is, for all its builds.
-     */
-    post: operations['describe_vehicle']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/calculations': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * List Forms
-     * @description The calculations that can be filled in by hand.
-     */
-    get: operations['list_forms']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/calculations/{name}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Run Typed
-     * @description Run one calculation on what was typed into its form; a refusal is status 422 with
-     *     its field.
-     */
-    post: operations['run_typed']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/compute': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * List Calculations
-     * @description Names of all calculations.
-     */
-    get: operations['list_calculations']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/compute/{name}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Run Calculation
-     * @description Run one calculation; a refusal is status 422 with its reason code.
-     */
-    post: operations['run_calculation']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/conversions': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Convert
-     * @description A figure in all other units of its kind; one that cannot be read is an answer here, not an
-     *     error.
-     */
-    post: operations['convert']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/demo': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Read Demo
-     * @description Put the demo builds into an empty Hollet.
-     */
-    post: operations['read_demo']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/devices': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Get Devices
-     * @description All devices, and the address at which they find Hollet.
-     */
-    get: operations['get_devices']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/devices/code': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * New Code
-     * @description A fresh code, good for ten minutes and one device.
-     */
-    post: operations['new_code']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/devices/{device}/revoke': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Revoke
-     * @description This device may open Hollet no more.
-     */
-    post: operations['revoke']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/fasteners': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Read Fasteners
-     * @description What a typed line of fasteners means.
-     */
-    post: operations['read_fasteners']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/gear': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Edit Gear
-     * @description Say of a tool whether it is owned, borrowed, missing, broken or lent.
-     */
-    post: operations['edit_gear']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pair': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Pair
-     * @description Take this device in; its token goes into a cookie that scripts cannot read.
-     */
-    post: operations['pair']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/photos': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Store Photo
-     * @description Keep a photo; it is on disk when this answers.
-     */
-    post: operations['store_photo']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/photos/{photo}.jpg': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Get Photo
-     * @description A photo by its hash.
-     */
-    get: operations['get_photo']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/quantity': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Read Quantity
-     * @description What is being typed, in the canonical unit; a figure that cannot be read is an answer here,
-     *     not an error.
-     */
-    post: operations['read_quantity']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/sheets': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Save Sheet
-     * @description Check and keep an uploaded sheet.
-     */
-    post: operations['save_sheet']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/shop': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Get Shop
-     * @description All builds, sheets and tools.
-     */
-    get: operations['get_shop']
-    put?: never
-    /**
-     * Edit Shop
-     * @description Say anew what the shop is called, where its clock stands, and in what it counts.
-     */
-    post: operations['edit_shop']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/sounds': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Store Sound
-     * @description Keep a recording; it is on disk when this answers.
-     */
-    post: operations['store_sound']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/sounds/{sound}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Get Sound
-     * @description A recording by its hash.
-     */
-    get: operations['get_sound']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/tools': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Edit Tool
-     * @description Keep a new or edited tool.
-     */
-    post: operations['edit_tool']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/tools/{tool}/checked': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Check Tool
-     * @description The tool held against a standard.
-     */
-    post: operations['check_tool']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/tools/{tool}/set': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Set Gauge
-     * @description A gauge was set with a micrometer.
-     */
-    post: operations['set_gauge']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/tools/{tool}/tried': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Try Tool
-     * @description One thing read many times: the hands of the user.
-     */
-    post: operations['try_tool']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/tools/{tool}/zeroed': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Zero Tool
-     * @description The tool was zeroed again.
-     */
-    post: operations['zero_tool']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
+    "/api/archives": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Archive
+         * @description Read an archive of a build in.
+         */
+        post: operations["read_archive"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Build
+         * @description A new build from a sheet.
+         */
+        post: operations["make_build"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Build
+         * @description The frame of a build.
+         */
+        get: operations["get_build"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Archive
+         * @description The whole build as one file.
+         */
+        get: operations["get_archive"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/attempts.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Attempts
+         * @description All attempts as CSV.
+         */
+        get: operations["get_attempts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write Entry
+         * @description Write one entry; the answer is the line and the screen as it is now.
+         */
+        post: operations["write_entry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/entries/{entry}/stands": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Stands
+         * @description What stands on a line, before it is struck.
+         */
+        get: operations["get_stands"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/gate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Gate
+         * @description The ladder of gates.
+         */
+        get: operations["get_gate"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/inspection": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Inspection
+         * @description The findings desk: what was seen, like parts side by side, money, explanations, what is
+         *     suspect for its age.
+         */
+        get: operations["get_inspection"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/limits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Limits
+         * @description The limit book.
+         */
+        get: operations["get_limits"];
+        put?: never;
+        /**
+         * Read Limits
+         * @description Read limits in from CSV or TOML; without `take` only the difference is told.
+         */
+        post: operations["read_limits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/limits.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Limits Csv
+         * @description The limits as CSV.
+         */
+        get: operations["get_limits_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/limits.toml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Limits Toml
+         * @description The limits and joints as TOML.
+         */
+        get: operations["get_limits_toml"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Log
+         * @description The log, newest first.
+         */
+        get: operations["get_log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Plan
+         * @description The plan desk.
+         */
+        get: operations["get_plan"];
+        put?: never;
+        /**
+         * Edit Plan
+         * @description Change the plan; the answer is the line, the verdicts that turned, and the desk
+         *     as it is now.
+         */
+        post: operations["edit_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/plan/difference": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Plan
+         * @description What the acts would change; nothing is written.
+         */
+        post: operations["look_at_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Readings
+         * @description Write the readings of a CSV table, all or none.
+         */
+        post: operations["read_readings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/readings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Readings
+         * @description All readings as CSV, taken or not.
+         */
+        get: operations["get_readings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/rebuild": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Rebuild
+         * @description Take the order back over as the plan.
+         */
+        post: operations["take_rebuild"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/rebuild/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Rebuild
+         * @description The order back with these choices; nothing is written.
+         */
+        post: operations["look_at_rebuild"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Sheet
+         * @description The measuring sheet to fill in by hand.
+         */
+        get: operations["get_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/steps/{step}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Bench
+         * @description The bench of a step.
+         */
+        get: operations["get_bench"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/stuck": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Stuck
+         * @description The ladder for a stuck part.
+         */
+        post: operations["look_at_stuck"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/support": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Support
+         * @description What carries the load, and what to make safe.
+         */
+        get: operations["get_support"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/takedown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Takedown
+         * @description All that is off, the bags, what was kept as found.
+         */
+        get: operations["get_takedown"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/turned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Turned
+         * @description What an old build calls done and the rules of today do not.
+         */
+        get: operations["get_turned"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/vehicle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Describe Vehicle
+         * @description Say anew what the vehicle is, for all its builds.
+         */
+        post: operations["describe_vehicle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calculations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Forms
+         * @description The calculations that can be filled in by hand.
+         */
+        get: operations["list_forms"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calculations/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Run Typed
+         * @description Run one calculation on what was typed into its form; a refusal is status 422 with
+         *     its field.
+         */
+        post: operations["run_typed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Calculations
+         * @description Names of all calculations.
+         */
+        get: operations["list_calculations"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Run Calculation
+         * @description Run one calculation; a refusal is status 422 with its reason code.
+         */
+        post: operations["run_calculation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/conversions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Convert
+         * @description A figure in all other units of its kind; one that cannot be read is an answer here, not an
+         *     error.
+         */
+        post: operations["convert"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/demo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Demo
+         * @description Put the demo builds into an empty Hollet.
+         */
+        post: operations["read_demo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Devices
+         * @description All devices, and the address at which they find Hollet.
+         */
+        get: operations["get_devices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * New Code
+         * @description A fresh code, good for ten minutes and one device.
+         */
+        post: operations["new_code"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/{device}/revoke": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Revoke
+         * @description This device may open Hollet no more.
+         */
+        post: operations["revoke"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fasteners": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Fasteners
+         * @description What a typed line of fasteners means.
+         */
+        post: operations["read_fasteners"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Edit Gear
+         * @description Say of a tool whether it is owned, borrowed, missing, broken or lent.
+         */
+        post: operations["edit_gear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pair
+         * @description Take this device in; its token goes into a cookie that scripts cannot read.
+         */
+        post: operations["pair"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Store Photo
+         * @description Keep a photo; it is on disk when this answers.
+         */
+        post: operations["store_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo}.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Photo
+         * @description A photo by its hash.
+         */
+        get: operations["get_photo"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quantity": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Quantity
+         * @description What is being typed, in the canonical unit; a figure that cannot be read is an answer here,
+         *     not an error.
+         */
+        post: operations["read_quantity"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Save Sheet
+         * @description Check and keep an uploaded sheet.
+         */
+        post: operations["save_sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Shop
+         * @description All builds, sheets and tools.
+         */
+        get: operations["get_shop"];
+        put?: never;
+        /**
+         * Edit Shop
+         * @description Say anew what the shop is called, where its clock stands, and in what it counts.
+         */
+        post: operations["edit_shop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Store Sound
+         * @description Keep a recording; it is on disk when this answers.
+         */
+        post: operations["store_sound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sounds/{sound}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Sound
+         * @description A recording by its hash.
+         */
+        get: operations["get_sound"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Edit Tool
+         * @description Keep a new or edited tool.
+         */
+        post: operations["edit_tool"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tools/{tool}/checked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check Tool
+         * @description The tool held against a standard.
+         */
+        post: operations["check_tool"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tools/{tool}/set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Gauge
+         * @description A gauge was set with a micrometer.
+         */
+        post: operations["set_gauge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tools/{tool}/tried": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Tool
+         * @description One thing read many times: the hands of the user.
+         */
+        post: operations["try_tool"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tools/{tool}/zeroed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Zero Tool
+         * @description The tool was zeroed again.
+         */
+        post: operations["zero_tool"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
-export type webhooks = Record<string, never>
+export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    /**
-     * Adapter
-     * @description A crowfoot or the like: its length in the plane of rotation, and its angle (0
-     *     straight out).
-     */
-    Adapter: {
-      angle: components['schemas']['Measured']
-      length: components['schemas']['Measured']
-    }
-    /**
-     * AdapterSaid
-     * @description An adapter as typed: its length (`60 mm`, `2.5 in`) and its angle (`0`).
-     */
-    AdapterSaid: {
-      /**
-       * Angle
-       * @default 0
-       */
-      angle?: string
-      /** Length */
-      length: string
-    }
-    /**
-     * Agreement
-     * @description Parts whose kinds must agree: `allowed` lists the combinations, in the order of `part`; a
-     *     clash blocks `step`.
-     */
-    Agreement: {
-      /** Allowed */
-      allowed: string[][]
-      /** Because */
-      because: string
-      /** Id */
-      id: string
-      /** Name */
-      name: string
-      /** Part */
-      part: components['schemas']['PartChoice'][]
-      /** Step */
-      step: string
-      /**
-       * When
-       * @default []
-       */
-      when: components['schemas']['Condition'][]
-    }
-    /**
-     * AgreementView
-     * @description Parts that must agree, with what is known of each.
-     */
-    AgreementView: {
-      agreement: components['schemas']['Agreement']
-      /** Number */
-      number: string
-      /** Options */
-      options: {
-        [key: string]: string
-      }
-      /** State */
-      state: string
-      /** Words */
-      words: string
-    }
-    /**
-     * AnswerAct
-     * @description What another source says of a limit; the one in force stays in force until
-     *     somebody chooses.
-     */
-    AnswerAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      act: 'answer'
-      /** Hi */
-      hi?: string | null
-      /** Limit */
-      limit: string
-      /** Lo */
-      lo?: string | null
-      /** Page */
-      page?: string | null
-      /** Source */
-      source: string
-      /** Target */
-      target?: string | null
-      /** Version */
-      version: number
-    }
-    /**
-     * Apart
-     * @description A reason that held for coming off only.
-     */
-    Apart: {
-      /** Because */
-      because: string
-      /** What */
-      what: string
-      /** Why */
-      why: string
-    }
-    /**
-     * AppendView
-     * @description The line as written, and the screen as it is now.
-     */
-    AppendView: {
-      /** Bench */
-      bench:
-        | (
-            | components['schemas']['CheckBench']
-            | components['schemas']['InspectBench']
-            | components['schemas']['RemoveBench']
-            | components['schemas']['MeasureBench']
-            | components['schemas']['TightenBench']
-            | components['schemas']['FillBench']
-            | components['schemas']['RunBench']
-          )
-        | null
-      build: components['schemas']['BuildCard']
-      line: components['schemas']['LogLine']
-    }
-    /**
-     * AroundWords
-     * @description One condition, and what it means here.
-     */
-    AroundWords: {
-      /**
-       * Id
-       * @enum {string}
-       */
-      id: 'wind' | 'dust' | 'cold' | 'damp' | 'dark' | 'noise'
-      /** Name */
-      name: string
-      /** Words */
-      words: string
-    }
-    /**
-     * AttemptEndedAct
-     * @description The key is off.
-     */
-    AttemptEndedAct: {
-      /** After S */
-      after_s: number
-      /** Attempt */
-      attempt: string
-      /** Cause */
-      cause?: string | null
-      /** Change */
-      change?: string | null
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'attempt ended'
-      /**
-       * Passed
-       * @default false
-       */
-      passed?: boolean
-      /**
-       * Reason
-       * @default key off
-       */
-      reason?: string
-      /** Step */
-      step: string
-    }
-    /**
-     * AttemptFacts
-     * @description One attempt as it stands; `stop` is the first reason to turn the key back.
-     */
-    AttemptFacts: {
-      /** After S */
-      after_s: number | null
-      /**
-       * Asked
-       * @default []
-       */
-      asked: components['schemas']['OpenFigure'][]
-      /** Cause */
-      cause: string | null
-      /** Change */
-      change: string | null
-      /** Deadlines */
-      deadlines: components['schemas']['Deadline'][]
-      /** End Reason */
-      end_reason: string | null
-      /**
-       * Ended
-       * @default false
-       */
-      ended: boolean
-      /** Expected */
-      expected: string
-      /**
-       * Expected Seen
-       * @default false
-       */
-      expected_seen: boolean
-      /** Gate */
-      gate: string
-      /** Gate Reasons */
-      gate_reasons: string[]
-      /** Id */
-      id: string
-      /** Isolated */
-      isolated: string[]
-      /**
-       * Lamp Out
-       * @default false
-       */
-      lamp_out: boolean
-      /**
-       * Last S
-       * @default 0
-       */
-      last_s: number
-      /** Limit S */
-      limit_s: number
-      /** Number */
-      number: number
-      /**
-       * Passed
-       * @default false
-       */
-      passed: boolean
-      /** Pressure At */
-      pressure_at: number | null
-      /** Rung */
-      rung: string
-      /** Started */
-      started: string
-      /** Step */
-      step: string
-      /** Stop */
-      stop: string | null
-      /** Stop At */
-      stop_at: number | null
-      /** Tracks */
-      tracks: components['schemas']['TrackFacts'][]
-      /** Who */
-      who: string
-      /**
-       * Words
-       * @default []
-       */
-      words: string[]
-    }
-    /**
-     * AttemptStartedAct
-     * @description An attempt begins; a reason is needed at a shut rung.
-     */
-    AttemptStartedAct: {
-      /** Attempt */
-      attempt: string
-      /**
-       * Isolated
-       * @default []
-       */
-      isolated?: string[]
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'attempt started'
-      /** Reason */
-      reason?: string | null
-      /** Step */
-      step: string
-    }
-    /**
-     * BagContent
-     * @description One compartment: whose fasteners, its lines, how many are left in it, lost, and `missing`:
-     *     lost and not replaced.
-     */
-    BagContent: {
-      /** Bag */
-      bag: number
-      /** Left */
-      left: number
-      /** Lines */
-      lines: components['schemas']['BagCount'][]
-      /** Lost */
-      lost: number
-      /** Missing */
-      missing: number
-      /** Number */
-      number: string
-      /** Owner */
-      owner: string
-      /** Pieces */
-      pieces: number
-      /** Place */
-      place: string | null
-      /** Step */
-      step: string | null
-      /** What */
-      what: string
-      /** Words */
-      words: string
-    }
-    /**
-     * BagCount
-     * @description Like fasteners of a bag: how many went in, are left, went back, are lost.
-     */
-    BagCount: {
-      /** Count */
-      count: number
-      /** Fitted */
-      fitted: number
-      /** Holes */
-      holes: string | null
-      /** Left */
-      left: number
-      /** Length */
-      length: string | null
-      /** Lost */
-      lost: number
-      /** Odd */
-      odd: string | null
-      /** Size */
-      size: string
-      /** Words */
-      words: string
-    }
-    /**
-     * BagLine
-     * @description Like fasteners of one bag.
-     */
-    'BagLine-Input': {
-      /** Count */
-      count: number
-      /** Holes */
-      holes?: string | null
-      /** Length */
-      length?: string | null
-      /** Odd */
-      odd?: string | null
-      /** Size */
-      size: string
-    }
-    /**
-     * BagLine
-     * @description Like fasteners of one bag.
-     */
-    'BagLine-Output': {
-      /** Count */
-      count: number
-      /** Holes */
-      holes: string | null
-      /** Length */
-      length: string | null
-      /** Odd */
-      odd: string | null
-      /** Size */
-      size: string
-    }
-    /**
-     * BaggedAct
-     * @description Fasteners into a bag.
-     */
-    BaggedAct: {
-      /** Bag */
-      bag: number
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'bagged'
-      /** Lines */
-      lines: components['schemas']['BagLine-Input'][]
-      /** Place */
-      place?: string | null
-      /** Step */
-      step: string
-    }
-    /**
-     * Before
-     * @description A step that the new one must come before, and why.
-     */
-    Before: {
-      /** Because */
-      because: string
-      /**
-       * Kind
-       * @default access closes
-       * @enum {string}
-       */
-      kind?:
-        | 'access closes'
-        | 'safety'
-        | 'setting kept'
-        | 'contamination'
-        | 'load needed'
-        | 'stored energy'
-        | 'drying'
-        | 'spill'
-      /** Step */
-      step: string
-    }
-    /**
-     * BesideFacts
-     * @description One feature: what the old and the new part show, the difference in words; open, same,
-     *     differs, or differs and will do.
-     */
-    BesideFacts: {
-      /** Entry */
-      entry: string | null
-      /** Feature */
-      feature: string
-      /**
-       * State
-       * @enum {string}
-       */
-      state: 'open' | 'same' | 'differs' | 'will_do'
-      /**
-       * Who
-       * @default
-       */
-      who: string
-      /** Words */
-      words: string
-    }
-    /**
-     * BodyStand
-     * @description One body: whether it is known what carries it, fit to stand overnight or not, and why.
-     */
-    BodyStand: {
-      /** Because */
-      because: string
-      /**
-       * Body
-       * @enum {string}
-       */
-      body: 'vehicle' | 'engine' | 'gearbox' | 'powertrain' | 'axle' | 'hub' | 'other'
-      /** Hangs */
-      hangs: boolean
-      /** Known */
-      known: boolean
-      /** Name */
-      name: string
-      /** Stays */
-      stays: boolean
-      /** Supports */
-      supports: string[]
-    }
-    /** Body_read_archive */
-    Body_read_archive: {
-      /** File */
-      file: string
-    }
-    /** Body_store_photo */
-    Body_store_photo: {
-      /** File */
-      file: string
-    }
-    /** Body_store_sound */
-    Body_store_sound: {
-      /** File */
-      file: string
-    }
-    /**
-     * BoltFacts
-     * @description One fastener: tightness, stage reached, verdict of its latest act, what is set and due.
-     *
-     *     `over`: it got more than was asked and is not put right yet; `todo` is the next act of putting
-     *     it right (`out`, `fresh`, `again`, `more`),
-     *     `more` what is still to be turned of an angle, in degrees.
-     */
-    BoltFacts: {
-      /** Entry */
-      entry: string | null
-      /**
-       * Final
-       * @default false
-       */
-      final: boolean
-      /**
-       * Gets
-       * @default
-       */
-      gets: string
-      /**
-       * Locked
-       * @default false
-       */
-      locked: boolean
-      /**
-       * Marked
-       * @default false
-       */
-      marked: boolean
-      /** More */
-      more: string | null
-      /** Number */
-      number: number
-      /**
-       * Over
-       * @default false
-       */
-      over: boolean
-      /**
-       * Passed Over
-       * @default false
-       */
-      passed_over: boolean
-      /** Place */
-      place: string
-      /**
-       * Recheck
-       * @default false
-       */
-      recheck: boolean
-      /** Side */
-      side: string | null
-      /**
-       * Stage
-       * @default 0
-       */
-      stage: number
-      /**
-       * Stages
-       * @default []
-       */
-      stages: string[]
-      /**
-       * Tightness
-       * @default as found
-       */
-      tightness: string
-      /** Todo */
-      todo: string | null
-      /**
-       * Verdict
-       * @default
-       */
-      verdict: string
-      /**
-       * Waits
-       * @default false
-       */
-      waits: boolean
-      /**
-       * Words
-       * @default
-       */
-      words: string
-      /** X */
-      x: number
-      /** Y */
-      y: number
-    }
-    /**
-     * BookView
-     * @description The frame round every bench of a build.
-     */
-    BookView: {
-      /** Around */
-      around: string[]
-      /** Carried */
-      carried: string
-      /** Carried Stays */
-      carried_stays: boolean
-      /** Current */
-      current: string
-      /** Dangers */
-      dangers: components['schemas']['Danger'][]
-      /** Head */
-      head: number
-      /** Left Open */
-      left_open: components['schemas']['OpenItem'][]
-      resume: components['schemas']['Resume'] | null
-      /** Stages */
-      stages: components['schemas']['StageRow'][]
-      /** Steps */
-      steps: components['schemas']['StepRow'][]
-      /** Stopped */
-      stopped: boolean
-      /** Title */
-      title: string
-      /** Written */
-      written: components['schemas']['LogLine'][]
-    }
-    /**
-     * BuildCard
-     * @description One build in the Shop.
-     */
-    BuildCard: {
-      /** About */
-      about: string
-      /** Bay */
-      bay: string
-      /** Broken */
-      broken?: number | null
-      /** Can */
-      can: string[]
-      /** Clash */
-      clash: string
-      frame: components['schemas']['BookView']
-      /** Id */
-      id: string
-      /** Name */
-      name: string
-      /** Now */
-      now: string
-      /** Vehicle */
-      vehicle: string
-    }
-    /**
-     * BuildEdit
-     * @description A new build from one sheet or several, with what is known of the vehicle.
-     */
-    BuildEdit: {
-      /** About */
-      about: string
-      /**
-       * Facts
-       * @default {}
-       */
-      facts?: {
-        [key: string]: string
-      }
-      /** Id */
-      id: string
-      /** Name */
-      name: string
-      /** Sheets */
-      sheets: string[]
-      /** Vehicle */
-      vehicle: string
-      /** Who */
-      who: string
-    }
-    /**
-     * CalculationForm
-     * @description A calculation for the eye: its family, what it reckons and by which rule, its fields.
-     */
-    CalculationForm: {
-      /** About */
-      about: string
-      /** Family */
-      family: string
-      /** Fields */
-      fields: components['schemas']['FormField'][]
-      /** Name */
-      name: string
-      /** Title */
-      title: string
-    }
-    /**
-     * CaptureView
-     * @description One capture: demanded by the sheet or made by hand; `state` is missing, let go, kept, same or
-     *     differs.
-     */
-    CaptureView: {
-      /** Because */
-      because: string
-      /** Compare At */
-      compare_at: string | null
-      /**
-       * Compared
-       * @default
-       */
-      compared: string
-      /**
-       * Factory
-       * @default false
-       */
-      factory: boolean
-      /** Id */
-      id: string
-      /** Kind */
-      kind: string
-      /** Kind Words */
-      kind_words: string
-      /** Number */
-      number: string
-      /** Photo */
-      photo: string | null
-      /** Place */
-      place: string | null
-      /** State */
-      state: string
-      /** Step */
-      step: string | null
-      /** Strokes */
-      strokes: number | null
-      /**
-       * Time
-       * @default
-       */
-      time: string
-      /** Typed */
-      typed: string | null
-      /** What */
-      what: string
-      /**
-       * Who
-       * @default
-       */
-      who: string
-      /**
-       * Wires
-       * @default []
-       */
-      wires: components['schemas']['Wire'][]
-      /** Within */
-      within: string | null
-      /** Words */
-      words: string
-    }
-    /**
-     * CapturedAct
-     * @description The state as found, at a step or of a removal.
-     */
-    CapturedAct: {
-      /** Capture */
-      capture: string
-      /** Capture Kind */
-      capture_kind?: ('photo' | 'wires' | 'mark' | 'index' | 'length' | 'reading' | 'straight_ahead') | null
-      /**
-       * Factory
-       * @default false
-       */
-      factory?: boolean
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'captured'
-      /** Photo */
-      photo?: string | null
-      /** Place */
-      place?: string | null
-      /** Removal */
-      removal?: string | null
-      /** Step */
-      step?: string | null
-      /** Strokes */
-      strokes?: number | null
-      /** Typed */
-      typed?: string | null
-      /** What */
-      what?: string | null
-      /**
-       * Wires
-       * @default []
-       */
-      wires?: components['schemas']['Wire'][]
-      /** Words */
-      words?: string | null
-    }
-    /**
-     * Carry
-     * @description What carries a body once the step is done: by what, on which points (named or none), at how
-     *     many places.
-     */
-    Carry: {
-      /**
-       * Body
-       * @enum {string}
-       */
-      body: 'vehicle' | 'engine' | 'gearbox' | 'powertrain' | 'axle' | 'hub' | 'other'
-      /**
-       * By
-       * @enum {string}
-       */
-      by: 'stand' | 'jack' | 'hook' | 'cradle' | 'cart' | 'wheels' | 'ramp' | 'timber' | 'helper' | 'mounts'
-      /**
-       * Count
-       * @default 1
-       */
-      count?: number
-      /**
-       * Points
-       * @default []
-       */
-      points?: string[]
-    }
-    /**
-     * CauseAct
-     * @description An explanation.
-     */
-    CauseAct: {
-      /** Cause */
-      cause: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'cause'
-      /** Step */
-      step?: string | null
-      /** What */
-      what: string
-    }
-    /**
-     * CauseFacts
-     * @description An explanation with all that speaks for and against it, and a warning where it proves
-     *     nothing.
-     */
-    CauseFacts: {
-      /** Doubt */
-      doubt: string | null
-      /** Evidence */
-      evidence: components['schemas']['EvidenceFacts'][]
-      /** Id */
-      id: string
-      /** Settled */
-      settled: boolean
-      /** Step */
-      step: string | null
-      /** What */
-      what: string
-    }
-    /**
-     * Caution
-     * @description A danger to people: one or two lines, the reason, and what to do.
-     */
-    Caution: {
-      /** Confirm */
-      confirm: string | null
-      /** Text */
-      text: string
-      /** Why */
-      why: string
-    }
-    /**
-     * Chance
-     * @description One thing behind a step: `done`, `open` (a step does it and is not done), `no step`, `let go`
-     *     or `left out`.
-     */
-    Chance: {
-      /** Because */
-      because: string
-      /**
-       * Number
-       * @default
-       */
-      number: string
-      /** State */
-      state: string
-      /** Step */
-      step: string | null
-      /** Thing */
-      thing: string
-      /**
-       * Words
-       * @default
-       */
-      words: string
-    }
-    /**
-     * CheckBench
-     * @description Tick it; with the figures that must be said first.
-     */
-    CheckBench: {
-      /** Ahead */
-      ahead: string[]
-      /** Around */
-      around: components['schemas']['AroundWords'][]
-      /**
-       * Asks
-       * @default []
-       */
-      asks: components['schemas']['SaidFigure'][]
-      /** Blocks */
-      blocks: string
-      /** Box */
-      box: string | null
-      /** Capture Keys */
-      capture_keys: string[]
-      /** Captures */
-      captures: components['schemas']['CaptureView'][]
-      caution: components['schemas']['Caution'] | null
-      /** Chance Keys */
-      chance_keys: string[]
-      /** Chances */
-      chances: components['schemas']['Chance'][]
-      /** Clash */
-      clash: string | null
-      /** Closes */
-      closes: string[]
-      /** Compares */
-      compares: components['schemas']['CaptureView'][]
-      /** Confirmed */
-      confirmed: boolean
-      /** Confirmed By */
-      confirmed_by: string
-      /** Dangers */
-      dangers: components['schemas']['Danger'][]
-      /** Do */
-      do: string
-      /** Extras */
-      extras: components['schemas']['Extra'][]
-      /** Fluids */
-      fluids: components['schemas']['FluidView'][]
-      /**
-       * Followers
-       * @default []
-       */
-      followers: components['schemas']['Follower'][]
-      /** Following */
-      following: string | null
-      /** Gear */
-      gear: components['schemas']['ToolNeed'][]
-      /** Hidden */
-      hidden: string[]
-      /** Hours */
-      hours: [number, number] | null
-      /** Keeps */
-      keeps: components['schemas']['Keeping'][]
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'check'
-      /** Lacking */
-      lacking: string | null
-      /** Lifts */
-      lifts: boolean
-      /** Lines */
-      lines: components['schemas']['LogLine'][]
-      /** May Happen */
-      may_happen: boolean
-      /** May Pass */
-      may_pass: boolean
-      /** Needed Open */
-      needed_open: string[]
-      /** Next */
-      next: string[]
-      /** Now */
-      now: string
-      /** Number */
-      number: string
-      /** Obstacles */
-      obstacles: components['schemas']['Obstacle'][]
-      /** Opens */
-      opens: string[]
-      /** Other Box */
-      other_box: string | null
-      /** Parts */
-      parts: components['schemas']['PartNeed'][]
-      /** Pass Keys */
-      pass_keys: string[]
-      /** Pass Words */
-      pass_words: string
-      /** People */
-      people: components['schemas']['Role'][]
-      /** Photos */
-      photos: components['schemas']['PhotoView'][]
-      /** Primary */
-      primary: string
-      /** Refit Bags */
-      refit_bags: components['schemas']['BagContent'][]
-      /** Seen */
-      seen: number
-      /** Settled */
-      settled: boolean
-      /** Skip Keys */
-      skip_keys: string[]
-      /** Stage */
-      stage: string
-      /** Stage Name */
-      stage_name: string
-      status: components['schemas']['StepStatus']
-      /** Step */
-      step: string
-      /**
-       * Taken
-       * @default []
-       */
-      taken: components['schemas']['TakenView'][]
-      /** Title */
-      title: string
-      /** Waited For */
-      waited_for: string[]
-      /** Waits */
-      waits: components['schemas']['Waiting'][]
-      /** Why */
-      why: string | null
-    }
-    /**
-     * CheckEdit
-     * @description A tool held against a standard of known size; a deviation may be kept as its known offset.
-     */
-    CheckEdit: {
-      /**
-       * Keep Offset
-       * @default false
-       */
-      keep_offset?: boolean
-      /** Nominal */
-      nominal: string
-      /** Standard */
-      standard: string
-      /** Typed */
-      typed: string[]
-      /** Who */
-      who: string
-    }
-    /**
-     * Checked
-     * @description The tool after a check: by how much it was off (in its unit), what was permissible, and what
-     *     that means in words.
-     */
-    Checked: {
-      /** Allowed */
-      allowed: string
-      /** Good */
-      good: boolean
-      /** Off */
-      off: string
-      tool: components['schemas']['Instrument']
-      /** Words */
-      words: string
-    }
-    /**
-     * Choices
-     * @description What the mechanic decided of a proposed order: removals that do not go back, who wins in a
-     *     contradiction, reasons given.
-     */
-    Choices: {
-      /** Because */
-      because?: {
-        [key: string]: string
-      }
-      /**
-       * Take Down
-       * @default []
-       */
-      take_down?: [string, string][]
-      /**
-       * Without
-       * @default []
-       */
-      without?: string[]
-    }
-    /**
-     * ComparedAct
-     * @description A capture looked at again; `same` may be left out where strokes or a length say it.
-     */
-    ComparedAct: {
-      /** Capture */
-      capture: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'compared'
-      /** Same */
-      same?: boolean | null
-      /** Step */
-      step: string
-      /** Strokes */
-      strokes?: number | null
-      /** Typed */
-      typed?: string | null
-      /** Words */
-      words?: string | null
-    }
-    /**
-     * ConcessionAct
-     * @description A result accepted in writing.
-     */
-    ConcessionAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'concession'
-      /** Licensed */
-      licensed?: string | null
-      /** Name */
-      name: string
-      /** Reason */
-      reason: string
-      /** Recheck */
-      recheck?: string | null
-      /** Result */
-      result: string
-      /** Step */
-      step: string
-      /** Use */
-      use?: string | null
-    }
-    /**
-     * Condition
-     * @description What must hold: a fact, the way chosen of a school, an extra said yes to, or an option of a
-     *     part.
-     *
-     *     Exactly one of `fact`, `school`, `extra` and `part`; values by `one_of`, a year by `since` and
-     *     `until` (both included).
-     */
-    Condition: {
-      /** Extra */
-      extra: string | null
-      /** Fact */
-      fact: string | null
-      /**
-       * One Of
-       * @default []
-       */
-      one_of: string[]
-      /** Part */
-      part: string | null
-      /** School */
-      school: string | null
-      /** Since */
-      since: number | null
-      /** Until */
-      until: number | null
-    }
-    /**
-     * ConfirmedAct
-     * @description A precondition or level was seen.
-     */
-    ConfirmedAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'confirmed'
-      /** Step */
-      step: string
-      /** What */
-      what: string
-    }
-    /**
-     * Contradicts
-     * @description Take-down and sheet say opposite things: both with their reasons, and which is kept.
-     */
-    Contradicts: {
-      /** Before */
-      before: string
-      /** Before Title */
-      before_title: string
-      /** Kept */
-      kept: string
-      /** Sheet */
-      sheet: string
-      /** Take Down */
-      take_down: string
-      /** Then */
-      then: string
-      /** Then Title */
-      then_title: string
-    }
-    /**
-     * ConversionEdit
-     * @description A figure with its unit, as typed.
-     */
-    ConversionEdit: {
-      /** Text */
-      text: string
-    }
-    /**
-     * ConversionsView
-     * @description A figure in all units of its kind, or why it cannot be read.
-     */
-    ConversionsView: {
-      /** Ok */
-      ok: boolean
-      /** Rows */
-      rows: components['schemas']['ConvertedView'][]
-      /** Words */
-      words: string
-    }
-    /**
-     * ConvertedView
-     * @description A figure in another unit; not `exact` when digits were left off.
-     */
-    ConvertedView: {
-      /** Exact */
-      exact: boolean
-      /** Unit */
-      unit: string
-      /** Value */
-      value: string
-    }
-    /**
-     * Cost
-     * @description Hours and money, each as a range.
-     */
-    Cost: {
-      /**
-       * Hours
-       * @default [
-       *       0,
-       *       0
-       *     ]
-       */
-      hours: [number, number]
-      /**
-       * Money
-       * @default [
-       *       0,
-       *       0
-       *     ]
-       */
-      money: [number, number]
-    }
-    /**
-     * Danger
-     * @description A danger that is live: something was done or happened, and what should have come before it
-     *     was not so. Ends by a later fact.
-     */
-    Danger: {
-      /** Blocks */
-      blocks: string
-      /** Box */
-      box: string
-      /** Clear At */
-      clear_at: string
-      /** Number */
-      number: string
-      /** Since */
-      since: string
-      /** Step */
-      step: string
-      /** Title */
-      title: string
-      /** Who */
-      who: string
-      /** Words */
-      words: string
-    }
-    /**
-     * Deadline
-     * @description By `at_s` something must have been entered, else STOP with `reason`; from `asked_from` it is
-     *     asked for. Silence is never a pass.
-     */
-    Deadline: {
-      /** Asked From */
-      asked_from: number | null
-      /** At S */
-      at_s: number
-      /** Kind */
-      kind: string
-      /**
-       * Met
-       * @default false
-       */
-      met: boolean
-      /** Reason */
-      reason: string
-      /** What */
-      what: string
-    }
-    /**
-     * DecisionAct
-     * @description A wrench chosen, a bolt passed over, a dry run decided, a last chance or a capture let go, a
-     *     fluid left out.
-     */
-    DecisionAct: {
-      /**
-       * About
-       * @enum {string}
-       */
-      about: 'wrench' | 'pass_over' | 'dry_run' | 'last_chance' | 'capture' | 'empty'
-      adapter?: components['schemas']['AdapterSaid'] | null
-      /** Bolt */
-      bolt?: number | null
-      /**
-       * Done Here
-       * @default false
-       */
-      done_here?: boolean
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'decision'
-      /** Reason */
-      reason?: string | null
-      /** Seconds */
-      seconds?: number | null
-      /** Stage */
-      stage?: number | null
-      /** Step */
-      step: string
-      /** Thing */
-      thing?: string | null
-      /** Wrench */
-      wrench?: string | null
-    }
-    /**
-     * DeviceView
-     * @description One device.
-     */
-    DeviceView: {
-      /** Id */
-      id: string
-      /** Made */
-      made: string
-      /** Name */
-      name: string
-      /** Revoked */
-      revoked: string | null
-    }
-    /**
-     * DevicesView
-     * @description The address of Hollet on the workshop network, if it is open to it, and the devices.
-     */
-    DevicesView: {
-      /** Address */
-      address: string | null
-      /** Devices */
-      devices: components['schemas']['DeviceView'][]
-    }
-    /**
-     * Difference
-     * @description What a change would do; `not_there` are the steps that others wait for as for a danger and
-     *     that it takes out: said not to be on this vehicle.
-     */
-    Difference: {
-      /** Clashes */
-      clashes: string[]
-      /** Figures */
-      figures: string[]
-      /** Hours After */
-      hours_after: [number, number]
-      /** Hours Before */
-      hours_before: [number, number]
-      /** Hunt After */
-      hunt_after: number
-      /** Hunt Before */
-      hunt_before: number
-      late: components['schemas']['LateView'] | null
-      /** Moved */
-      moved: string[]
-      /** Not There */
-      not_there: string[]
-      /** Standing */
-      standing: string[]
-      /** Steps In */
-      steps_in: string[]
-      /** Steps Out */
-      steps_out: string[]
-      /** What */
-      what: string
-    }
-    /**
-     * DispositionAct
-     * @description Measure again, rework or replace.
-     */
-    DispositionAct: {
-      /**
-       * Choice
-       * @enum {string}
-       */
-      choice: 'measure_again' | 'rework' | 'replace'
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'disposition'
-      /** Note */
-      note?: string | null
-      /** Result */
-      result: string
-      /** Step */
-      step: string
-    }
-    /**
-     * DisturbedAct
-     * @description A setting was loosened after all.
-     */
-    DisturbedAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'disturbed'
-      /** Reason */
-      reason: string
-      /** Setting */
-      setting: string
-      /** Step */
-      step: string
-    }
-    /**
-     * DoneAct
-     * @description A step is done; a reason is needed when it is done before what it waits for, or in another
-     *     way.
-     */
-    DoneAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'done'
-      /** Reason */
-      reason?: string | null
-      /** Spoken */
-      spoken?: string | null
-      /** Step */
-      step: string
-    }
-    /**
-     * Doubt
-     * @description A stretch of time (UTC, ISO 8601) in which a tool may have been wrong: from its last good
-     *     check to the one that it failed.
-     */
-    Doubt: {
-      /** Since */
-      since: string
-      /** Until */
-      until: string
-      /** Words */
-      words: string
-    }
-    /**
-     * Edited
-     * @description The line written, the verdicts that turned, the desk as it is now, and where the change was
-     *     kept for next time.
-     */
-    Edited: {
-      desk: components['schemas']['PlanView']
-      /** Kept In */
-      kept_in?: string | null
-      line: components['schemas']['LogLine']
-      /** Turned */
-      turned: string[]
-    }
-    /**
-     * EntryEdit
-     * @description One entry from a screen; the id is a UUID of version 7 made there; `after` is the one before
-     *     it in the screen's own queue, about the same.
-     */
-    EntryEdit: {
-      /** After */
-      after?: string | null
-      /** Bench Time */
-      bench_time: string
-      /** Entry */
-      entry:
-        | components['schemas']['ConfirmedAct']
-        | components['schemas']['DoneAct']
-        | components['schemas']['HappenedAct']
-        | components['schemas']['NotThereAct']
-        | components['schemas']['ReopenedAct']
-        | components['schemas']['SaidAct']
-        | components['schemas']['SkippedAct']
-        | components['schemas']['StartedAct']
-        | components['schemas']['ConcessionAct']
-        | components['schemas']['DispositionAct']
-        | components['schemas']['ReadingAct']
-        | components['schemas']['FastenerAct']
-        | components['schemas']['LeftOpenAct']
-        | components['schemas']['UndoneAct']
-        | components['schemas']['BaggedAct']
-        | components['schemas']['CapturedAct']
-        | components['schemas']['ComparedAct']
-        | components['schemas']['DisturbedAct']
-        | components['schemas']['GuardedAct']
-        | components['schemas']['RemovedAct']
-        | components['schemas']['ReplacedAct']
-        | components['schemas']['SetAnewAct']
-        | components['schemas']['TriedAct']
-        | components['schemas']['UnbaggedAct']
-        | components['schemas']['NoteAct']
-        | components['schemas']['PhotoAct']
-        | components['schemas']['PinnedAct']
-        | components['schemas']['SpokenAct']
-        | components['schemas']['WordedAct']
-        | components['schemas']['DecisionAct']
-        | components['schemas']['AttemptEndedAct']
-        | components['schemas']['AttemptStartedAct']
-        | components['schemas']['SamplesAct']
-        | components['schemas']['GoneOnAct']
-        | components['schemas']['SecuredAct']
-        | components['schemas']['StoppedAct']
-        | components['schemas']['SupportedAct']
-        | components['schemas']['SurroundingsAct']
-        | components['schemas']['VehicleStandsAct']
-        | components['schemas']['CauseAct']
-        | components['schemas']['EvidenceAct']
-        | components['schemas']['FaceAddedAct']
-        | components['schemas']['FindingAct']
-        | components['schemas']['LaidBesideAct']
-        | components['schemas']['PartDecidedAct']
-        | components['schemas']['PartRightAct']
-        | components['schemas']['TracedAct']
-        | components['schemas']['StrikeAct']
-      /** Id */
-      id: string
-      /** Seen */
-      seen: number
-      /** Who */
-      who: string
-    }
-    /**
-     * EvidenceAct
-     * @description Something for or against an explanation.
-     */
-    EvidenceAct: {
-      /** Cause */
-      cause: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'evidence'
-      /**
-       * Sort
-       * @enum {string}
-       */
-      sort: 'for' | 'against' | 'varied' | 'changed' | 'maker' | 'would settle' | 'settled'
-      /** Text */
-      text: string
-    }
-    /**
-     * EvidenceFacts
-     * @description One piece of evidence.
-     */
-    EvidenceFacts: {
-      /** Entry */
-      entry: string
-      /** Sort */
-      sort: string
-      /** Text */
-      text: string
-      /** Who */
-      who: string
-    }
-    /**
-     * Exposure
-     * @description Money: decided already, the worst that may come for what is open, and what it costs if what
-     *     is reused is not good.
-     */
-    Exposure: {
-      /** Decided */
-      decided: number
-      /** If Wrong */
-      if_wrong: number
-      /** Open Parts */
-      open_parts: number
-      /** Without Price */
-      without_price: string[]
-      /** Worst Open */
-      worst_open: number
-    }
-    /**
-     * Extra
-     * @description Extra work that is cheap while access exists: at which step, the cost now, the cost of coming
-     *     back for it.
-     */
-    Extra: {
-      /** At */
-      at: string
-      /** Because */
-      because: string
-      /** Id */
-      id: string
-      later: components['schemas']['Cost']
-      /**
-       * Needs
-       * @default []
-       */
-      needs: components['schemas']['Pull'][]
-      now: components['schemas']['Cost']
-      /** Thing */
-      thing: string
-      /**
-       * When
-       * @default []
-       */
-      when: components['schemas']['Condition'][]
-    }
-    /**
-     * ExtraAct
-     * @description Extra work is wanted, or not.
-     */
-    ExtraAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      act: 'extra'
-      /** Extra */
-      extra: string
-      /** Wanted */
-      wanted: boolean
-    }
-    /**
-     * ExtraView
-     * @description While you are in there: the cost now, the cost later, and the answer.
-     */
-    ExtraView: {
-      extra: components['schemas']['Extra']
-      /** Number */
-      number: string
-      /** Wanted */
-      wanted: boolean | null
-    }
-    /**
-     * FaceAddedAct
-     * @description Another face to look at; a part that is not there yet is named.
-     */
-    FaceAddedAct: {
-      /** Face */
-      face: string
-      /** Face Name */
-      face_name: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'face added'
-      /**
-       * On
-       * @enum {string}
-       */
-      on:
-        | 'rolling'
-        | 'teeth'
-        | 'journal'
-        | 'shell'
-        | 'bore'
-        | 'spline'
-        | 'seal'
-        | 'thread'
-        | 'casting'
-        | 'flange'
-        | 'friction'
-        | 'plastic'
-        | 'sliding'
-        | 'fluid'
-        | 'wire'
-        | 'felt'
-      /** Part */
-      part: string
-      /** Part Name */
-      part_name: string
-      /** Safety */
-      safety?:
-        | ('steering' | 'brakes' | 'suspension' | 'wheels' | 'shafts' | 'fuel' | 'restraints' | 'lifting')
-        | 'none'
-        | null
-      /** Step */
-      step: string
-    }
-    /**
-     * FaceFacts
-     * @description A face: not_seen, good, again (dirty, unsure or light) or bad; what holds now, and what was
-     *     said before.
-     */
-    FaceFacts: {
-      /** Code */
-      code: string | null
-      /**
-       * Earlier
-       * @default []
-       */
-      earlier: components['schemas']['Seen'][]
-      /** Grade */
-      grade: number | null
-      /** Id */
-      id: string
-      /** Name */
-      name: string
-      /**
-       * Now
-       * @default []
-       */
-      now: components['schemas']['Seen'][]
-      /**
-       * On
-       * @enum {string}
-       */
-      on:
-        | 'rolling'
-        | 'teeth'
-        | 'journal'
-        | 'shell'
-        | 'bore'
-        | 'spline'
-        | 'seal'
-        | 'thread'
-        | 'casting'
-        | 'flange'
-        | 'friction'
-        | 'plastic'
-        | 'sliding'
-        | 'fluid'
-        | 'wire'
-        | 'felt'
-      /**
-       * Own
-       * @default false
-       */
-      own: boolean
-      /** State */
-      state: string
-      /** Words */
-      words: string
-    }
-    /**
-     * Fact
-     * @description One thing to know of a vehicle: its values, or a year when there are none.
-     */
-    Fact: {
-      /** Asks */
-      asks: string | null
-      /** Id */
-      id: string
-      /** Name */
-      name: string
-      /**
-       * Value
-       * @default []
-       */
-      value: string[]
-    }
-    /**
-     * FactAct
-     * @description A fact is known, or is not known after all.
-     */
-    FactAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      act: 'fact'
-      /** Fact */
-      fact: string
-      /** Value */
-      value?: string | null
-    }
-    /**
-     * FactView
-     * @description One fact that decides something here.
-     */
-    FactView: {
-      /** Decides */
-      decides: string[]
-      /** Id */
-      id: string
-      /** Name */
-      name: string
-      /** Value */
-      value: string | null
-      /** Values */
-      values: string[]
-    }
-    /**
-     * FastenerAct
-     * @description A click, a typed value, or a state, on one bolt; `sure` when it was really pulled out of the
-     *     joint's order.
-     *
-     *     `as_typed` answers the question about an odd figure. `more`: on an angle stage the figure is
-     *     what was turned on top of what it had.
-     */
-    FastenerAct: {
-      /**
-       * Act
-       * @enum {string}
-       */
-      act: 'clicked' | 'read' | 'state' | 'marked' | 'locked' | 'fresh'
-      /**
-       * As Typed
-       * @default false
-       */
-      as_typed?: boolean
-      /** Bolt */
-      bolt: number
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'fastener'
-      /**
-       * More
-       * @default false
-       */
-      more?: boolean
-      /** Note */
-      note?: string | null
-      /** Stage */
-      stage?: number | null
-      /** Step */
-      step: string
-      /**
-       * Sure
-       * @default false
-       */
-      sure?: boolean
-      /** Tightness */
-      tightness?:
-        | (
-            | 'as found'
-            | 'out'
-            | 'left out on purpose'
-            | 'by hand'
-            | 'snug'
-            | 'cinched'
-            | 'torqued'
-            | 'loosened again'
-          )
-        | null
-      /** Typed */
-      typed?: string | null
-    }
-    /**
-     * FastenerView
-     * @description What a typed line of fasteners means, or why it cannot be read.
-     */
-    FastenerView: {
-      line?: components['schemas']['BagLine-Output'] | null
-      /** Ok */
-      ok: boolean
-      /** Words */
-      words: string
-    }
-    /**
-     * FastenersLook
-     * @description A line of fasteners being typed.
-     */
-    FastenersLook: {
-      /** Text */
-      text: string
-    }
-    /**
-     * FigureRow
-     * @description One figure: `kind` limit or joint; `state` given, assumed, not given, own, conflict.
-     */
-    FigureRow: {
-      both: components['schemas']['Judgement'] | null
-      /**
-       * Both Words
-       * @default
-       */
-      both_words: string
-      /** Condition */
-      condition: string
-      /** First Step */
-      first_step: string | null
-      fit: components['schemas']['ToolFit'] | null
-      /** Id */
-      id: string
-      joint: components['schemas']['Joint'] | null
-      /**
-       * Judged
-       * @default []
-       */
-      judged: components['schemas']['JudgedRow'][]
-      /** Kind */
-      kind: string
-      limit: components['schemas']['Limit'] | null
-      /** Name */
-      name: string
-      /** Source */
-      source: string
-      /**
-       * Sources
-       * @default []
-       */
-      sources: components['schemas']['SourceRow'][]
-      /** Stage */
-      stage: string
-      /** State */
-      state: string
-      /** Steps */
-      steps: string[]
-      /** Tolerance */
-      tolerance: string | null
-      /** Unit */
-      unit: string
-      /** Words */
-      words: string
-    }
-    /**
-     * FillBench
-     * @description A fluid, its amount and its level.
-     */
-    FillBench: {
-      /** Ahead */
-      ahead: string[]
-      amount: components['schemas']['Limit']
-      /** Around */
-      around: components['schemas']['AroundWords'][]
-      /** Blocks */
-      blocks: string
-      /** Box */
-      box: string | null
-      /** Capture Keys */
-      capture_keys: string[]
-      /** Captures */
-      captures: components['schemas']['CaptureView'][]
-      caution: components['schemas']['Caution'] | null
-      /** Chance Keys */
-      chance_keys: string[]
-      /** Chances */
-      chances: components['schemas']['Chance'][]
-      /** Clash */
-      clash: string | null
-      /** Closes */
-      closes: string[]
-      /** Compares */
-      compares: components['schemas']['CaptureView'][]
-      /** Confirmed */
-      confirmed: boolean
-      /** Confirmed By */
-      confirmed_by: string
-      /** Coolant */
-      coolant: boolean
-      /** Dangers */
-      dangers: components['schemas']['Danger'][]
-      /** Do */
-      do: string
-      /** Dry Run S */
-      dry_run_s: number | null
-      /** Extras */
-      extras: components['schemas']['Extra'][]
-      /** Fluid */
-      fluid: string
-      /** Fluids */
-      fluids: components['schemas']['FluidView'][]
-      /** Following */
-      following: string | null
-      /** Gear */
-      gear: components['schemas']['ToolNeed'][]
-      /** Hidden */
-      hidden: string[]
-      /** Hours */
-      hours: [number, number] | null
-      judgement: components['schemas']['Judgement']
-      /** Keeps */
-      keeps: components['schemas']['Keeping'][]
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'fill'
-      /** Lacking */
-      lacking: string | null
-      /** Level */
-      level: string
-      /** Level Seen */
-      level_seen: boolean
-      /** Lifts */
-      lifts: boolean
-      /** Lines */
-      lines: components['schemas']['LogLine'][]
-      /** May Happen */
-      may_happen: boolean
-      /** May Pass */
-      may_pass: boolean
-      /** Needed Open */
-      needed_open: string[]
-      /** Next */
-      next: string[]
-      /** Now */
-      now: string
-      /** Number */
-      number: string
-      /** Obstacles */
-      obstacles: components['schemas']['Obstacle'][]
-      /** Opens */
-      opens: string[]
-      /** Other Box */
-      other_box: string | null
-      /** Parts */
-      parts: components['schemas']['PartNeed'][]
-      /** Pass Keys */
-      pass_keys: string[]
-      /** Pass Words */
-      pass_words: string
-      /** People */
-      people: components['schemas']['Role'][]
-      /** Photos */
-      photos: components['schemas']['PhotoView'][]
-      /** Primary */
-      primary: string
-      /** Refit Bags */
-      refit_bags: components['schemas']['BagContent'][]
-      /** Seen */
-      seen: number
-      /** Settled */
-      settled: boolean
-      /** Skip Keys */
-      skip_keys: string[]
-      /** Stage */
-      stage: string
-      /** Stage Name */
-      stage_name: string
-      status: components['schemas']['StepStatus']
-      /** Step */
-      step: string
-      /** Title */
-      title: string
-      /** Tools */
-      tools: components['schemas']['ToolChoice'][]
-      /** Typed */
-      typed: string[]
-      /** Waited For */
-      waited_for: string[]
-      /** Waits */
-      waits: components['schemas']['Waiting'][]
-      /** Why */
-      why: string | null
-    }
-    /**
-     * FindingAct
-     * @description What was seen on a face; without a code, nothing was found there.
-     */
-    FindingAct: {
-      /** Cause */
-      cause?: string | null
-      /**
-       * Cleaning
-       * @default wiped
-       * @enum {string}
-       */
-      cleaning?: 'as it came' | 'wiped' | 'washed' | 'polished'
-      /** Code */
-      code?: string | null
-      /**
-       * Confidence
-       * @default sure
-       * @enum {string}
-       */
-      confidence?: 'sure' | 'likely' | 'unsure'
-      /** Face */
-      face: string
-      /** Grade */
-      grade?: number | null
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'finding'
-      /**
-       * Method
-       * @default eye
-       * @enum {string}
-       */
-      method?:
-        | 'eye'
-        | 'lamp from the side'
-        | 'magnifier'
-        | 'fingertip'
-        | 'by hand'
-        | 'tapped'
-        | 'dye'
-        | 'listened'
-        | 'smelt'
-        | 'magnet'
-      /** Part */
-      part: string
-      /** Photo */
-      photo?: string | null
-      /** Step */
-      step: string
-      /** Words */
-      words?: string | null
-    }
-    /**
-     * FindingCode
-     * @description One term: how it looks, what it usually means, what would confirm that, where to look next,
-     *     what is usually done.
-     */
-    FindingCode: {
-      /**
-       * Bad From
-       * @default 2
-       */
-      bad_from: number | null
-      /**
-       * Bad On Safety
-       * @default 2
-       */
-      bad_on_safety: number | null
-      /** Confirm */
-      confirm: string
-      /**
-       * Grades
-       * @default [
-       *       "light",
-       *       "clear",
-       *       "heavy"
-       *     ]
-       */
-      grades: [string, string, string]
-      /** Id */
-      id: string
-      /** Looks */
-      looks: string
-      /** Means */
-      means: string
-      /** Name */
-      name: string
-      /** Next */
-      next: string
-      /** On */
-      on: (
-        | 'rolling'
-        | 'teeth'
-        | 'journal'
-        | 'shell'
-        | 'bore'
-        | 'spline'
-        | 'seal'
-        | 'thread'
-        | 'casting'
-        | 'flange'
-        | 'friction'
-        | 'plastic'
-        | 'sliding'
-        | 'fluid'
-        | 'wire'
-        | 'felt'
-      )[]
-      /** Usual */
-      usual: (
-        | 'reuse'
-        | 'clean'
-        | 'rework'
-        | 'replace'
-        | 'replace_open'
-        | 'other_use'
-        | 'watch'
-        | 'deeper'
-        | 'undecided'
-      )[]
-    }
-    /**
-     * Flow
-     * @description From one station to the next.
-     */
-    Flow: {
-      /** Start */
-      start: string
-      /** To */
-      to: string
-    }
-    /**
-     * FluidView
-     * @description A fluid that may run out here, or whose circuit stays closed, and whether it is drained.
-     */
-    FluidView: {
-      /** Drained */
-      drained: boolean
-      /** Name */
-      name: string
-      /** Stays Closed */
-      stays_closed: boolean
-      /** Words */
-      words: string
-    }
-    /**
-     * Follower
-     * @description A step that waits for this one, and why.
-     */
-    Follower: {
-      /** Because */
-      because: string
-      /** Number */
-      number: string
-      /** Step */
-      step: string
-      /** Title */
-      title: string
-    }
-    /**
-     * FormField
-     * @description One field: a figure, several, several with a name each, a whole or bare number, yes or no, or
-     *     one of a list.
-     */
-    FormField: {
-      /**
-       * Default
-       * @default
-       */
-      default: string
-      /** Dimension */
-      dimension: string | null
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: 'figure' | 'figures' | 'named' | 'number' | 'yes_no' | 'choice'
-      /** Label */
-      label: string
-      /** Name */
-      name: string
-      /**
-       * Needed
-       * @default true
-       */
-      needed: boolean
-      /**
-       * Options
-       * @default []
-       */
-      options: string[]
-      /** Unit */
-      unit: string | null
-    }
-    /**
-     * Gap
-     * @description One thing that the plan leaves undone: `never_closed`, `too_early`, `too_late`,
-     *     `never_filled` or `never_lowered`; at which step it begins.
-     */
-    Gap: {
-      /**
-       * Blocks
-       * @default nothing
-       */
-      blocks: string
-      /** Item */
-      item: string
-      /** Kind */
-      kind: string
-      /** Number */
-      number: string
-      /** Step */
-      step: string
-      /** Words */
-      words: string
-    }
-    /**
-     * GateAnswer
-     * @description May I? `shut`, `limited` (with its limit) or `nothing left open`; `items` are what shuts this
-     *     rung itself, the worst first.
-     *
-     *     `first` are those that are dangerous, wrong or open; `not_reached` groups the steps by stage.
-     */
-    GateAnswer: {
-      /** Answer */
-      answer: string
-      /**
-       * Check Open
-       * @default []
-       */
-      check_open: string[]
-      /**
-       * First
-       * @default []
-       */
-      first: components['schemas']['OpenItem'][]
-      /**
-       * Items
-       * @default []
-       */
-      items: components['schemas']['OpenItem'][]
-      /** Limit */
-      limit: string | null
-      /** Name */
-      name: string
-      /**
-       * Not Reached
-       * @default []
-       */
-      not_reached: components['schemas']['StageGroup'][]
-      /**
-       * Reasons
-       * @default []
-       */
-      reasons: string[]
-      /** Rung */
-      rung: string
-    }
-    /**
-     * GateView
-     * @description The ladder: each rung's answer and what is left, in the order to clear.
-     */
-    GateView: {
-      /** Line */
-      line: string
-      /** Notes */
-      notes: string[]
-      /** Nothing */
-      nothing: components['schemas']['OpenItem'][]
-      /** Rungs */
-      rungs: components['schemas']['GateAnswer'][]
-    }
-    /**
-     * GearEdit
-     * @description What is said of a tool that does not measure; `version` 0 for a new one.
-     */
-    GearEdit: {
-      /** Back By */
-      back_by?: string | null
-      /** Name */
-      name: string
-      /**
-       * State
-       * @enum {string}
-       */
-      state: 'owned' | 'borrowed' | 'missing' | 'broken' | 'lent'
-      /** Version */
-      version: number
-      /** Who */
-      who: string
-      /** Whose */
-      whose?: string | null
-    }
-    /**
-     * GearView
-     * @description One tool with its state.
-     */
-    GearView: {
-      /** Back By */
-      back_by: string | null
-      /** Id */
-      id: string
-      /** Name */
-      name: string
-      /** State */
-      state: string
-      /** Version */
-      version: number
-      /** Whose */
-      whose: string | null
-    }
-    /**
-     * GenericAct
-     * @description The one stage of a joint that is not given gets the generic torque of its thread and grade;
-     *     it stays assumed.
-     */
-    GenericAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      act: 'generic'
-      /** Joint */
-      joint: string
-      /** Version */
-      version: number
-    }
-    /**
-     * GoneOnAct
-     * @description Work goes on.
-     */
-    GoneOnAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'gone on'
-      /** Note */
-      note?: string | null
-    }
-    /**
-     * GuardedAct
-     * @description A setting that must not be loosened, found by hand.
-     */
-    GuardedAct: {
-      /**
-       * Blocks
-       * @default drive
-       * @enum {string}
-       */
-      blocks?: 'power_on' | 'crank' | 'fuel_on' | 'fire' | 'run_on' | 'gear' | 'drive' | 'nothing'
-      /** Holds */
-      holds: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'guarded'
-      /** Part At */
-      part_at: string
-      /** Setting */
-      setting: string
-      /** Step */
-      step: string
-      /** What */
-      what: string
-    }
-    /**
-     * Hands
-     * @description How far one person's readings of one thing scatter with a tool: `s` in its unit, from `n`
-     *     readings of `thing`.
-     */
-    Hands: {
-      /** N */
-      n: number
-      /** S */
-      s: string
-      /** Thing */
-      thing: string
-      /** Who */
-      who: string
-    }
-    /**
-     * HappenedAct
-     * @description The step has happened although a danger before it was not dealt with.
-     */
-    HappenedAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'happened'
-      /** Step */
-      step: string
-    }
-    /**
-     * HiddenAct
-     * @description Something hidden at a step that the sheet does not know.
-     */
-    HiddenAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      act: 'hidden'
-      /** Step */
-      step: string
-      /** Thing */
-      thing: string
-    }
-    /**
-     * HuntItem
-     * @description One thing to find: `kind` is figure, torque, amount, tool, helper, part or fact.
-     */
-    HuntItem: {
-      /** About */
-      about: string | null
-      /** Fallback */
-      fallback: string | null
-      /** Fallback Working */
-      fallback_working: string | null
-      /** Id */
-      id: string
-      /** Kind */
-      kind: string
-      /**
-       * Look In
-       * @default []
-       */
-      look_in: string[]
-      /** Name */
-      name: string
-      /** Number */
-      number: string
-      /** Stage */
-      stage: string
-      /** Stage Name */
-      stage_name: string
-      /** State */
-      state: string
-      /** Step */
-      step: string
-      /** Title */
-      title: string
-    }
-    /**
-     * InspectBench
-     * @description Face by face; what each may show, and what was found.
-     */
-    InspectBench: {
-      /** Ahead */
-      ahead: string[]
-      /** Around */
-      around: components['schemas']['AroundWords'][]
-      /** Blocks */
-      blocks: string
-      /** Box */
-      box: string | null
-      /** Capture Keys */
-      capture_keys: string[]
-      /** Captures */
-      captures: components['schemas']['CaptureView'][]
-      /** Causes */
-      causes: string[]
-      caution: components['schemas']['Caution'] | null
-      /** Chance Keys */
-      chance_keys: string[]
-      /** Chances */
-      chances: components['schemas']['Chance'][]
-      /** Clash */
-      clash: string | null
-      /** Cleaning */
-      cleaning: string[]
-      /** Closes */
-      closes: string[]
-      /** Codes */
-      codes: components['schemas']['PartCodes'][]
-      /** Compares */
-      compares: components['schemas']['CaptureView'][]
-      /** Confidence */
-      confidence: string[]
-      /** Confirmed */
-      confirmed: boolean
-      /** Confirmed By */
-      confirmed_by: string
-      /** Dangers */
-      dangers: components['schemas']['Danger'][]
-      /** Dispositions */
-      dispositions: {
-        [key: string]: string
-      }
-      /** Do */
-      do: string
-      /** Extras */
-      extras: components['schemas']['Extra'][]
-      /** Fluids */
-      fluids: components['schemas']['FluidView'][]
-      /** Following */
-      following: string | null
-      /** Gear */
-      gear: components['schemas']['ToolNeed'][]
-      /** Hidden */
-      hidden: string[]
-      /** Hours */
-      hours: [number, number] | null
-      inspection: components['schemas']['InspectionFacts']
-      /** Keeps */
-      keeps: components['schemas']['Keeping'][]
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'inspect'
-      /** Lacking */
-      lacking: string | null
-      /** Lifts */
-      lifts: boolean
-      /** Lines */
-      lines: components['schemas']['LogLine'][]
-      /** May Happen */
-      may_happen: boolean
-      /** May Pass */
-      may_pass: boolean
-      /** Methods */
-      methods: string[]
-      /** Needed Open */
-      needed_open: string[]
-      /** Next */
-      next: string[]
-      /** Now */
-      now: string
-      /** Number */
-      number: string
-      /** Obstacles */
-      obstacles: components['schemas']['Obstacle'][]
-      /** Opens */
-      opens: string[]
-      /** Other Box */
-      other_box: string | null
-      /** Parts */
-      parts: components['schemas']['PartNeed'][]
-      /** Pass Keys */
-      pass_keys: string[]
-      /** Pass Words */
-      pass_words: string
-      /** People */
-      people: components['schemas']['Role'][]
-      /** Photos */
-      photos: components['schemas']['PhotoView'][]
-      /** Primary */
-      primary: string
-      /** Refit Bags */
-      refit_bags: components['schemas']['BagContent'][]
-      /** Replaced */
-      replaced: string[]
-      /** Safety */
-      safety: {
-        [key: string]: string
-      }
-      /** Seen */
-      seen: number
-      /** Settled */
-      settled: boolean
-      /** Skip Keys */
-      skip_keys: string[]
-      /** Stage */
-      stage: string
-      /** Stage Name */
-      stage_name: string
-      status: components['schemas']['StepStatus']
-      /** Stays In */
-      stays_in: string[]
-      /** Step */
-      step: string
-      /** Surfaces */
-      surfaces: {
-        [key: string]: string
-      }
-      /** Title */
-      title: string
-      /** Waited For */
-      waited_for: string[]
-      /** Waits */
-      waits: components['schemas']['Waiting'][]
-      /** Why */
-      why: string | null
-    }
-    /**
-     * InspectionFacts
-     * @description All of one inspection step.
-     */
-    InspectionFacts: {
-      /** Next Face */
-      next_face: string | null
-      /** Next Part */
-      next_part: string | null
-      /** Parts */
-      parts: components['schemas']['PartFacts'][]
-      /** Seen */
-      seen: number
-      /** Step */
-      step: string
-      /** Total */
-      total: number
-      trace: components['schemas']['TraceFacts'] | null
-    }
-    /**
-     * InspectionView
-     * @description The findings desk of a build.
-     */
-    InspectionView: {
-      /** Causes */
-      causes: components['schemas']['CauseFacts'][]
-      exposure: components['schemas']['Exposure']
-      /** Facts */
-      facts: {
-        [key: string]: string
-      }
-      /** Parts */
-      parts: number
-      /** Seen */
-      seen: number
-      /** Steps */
-      steps: components['schemas']['InspectionFacts'][]
-      /** Suspects */
-      suspects: components['schemas']['Suspect'][]
-      /** Tables */
-      tables: components['schemas']['PositionTable'][]
-      /** Titles */
-      titles: {
-        [key: string]: string
-      }
-      /** To Decide */
-      to_decide: number
-      /** Total */
-      total: number
-    }
-    /**
-     * Instrument
-     * @description One tool of the shop; figures are decimal text in `unit`, half-widths are half-widths.
-     */
-    Instrument: {
-      /** Checked */
-      checked: string | null
-      /** Code */
-      code: string
-      /** Dimension */
-      dimension: string
-      /**
-       * Doubts
-       * @default []
-       */
-      doubts: components['schemas']['Doubt'][]
-      /** Good At */
-      good_at: string | null
-      /** Grip Mm */
-      grip_mm: string | null
-      /**
-       * Hands
-       * @default []
-       */
-      hands: components['schemas']['Hands'][]
-      /** Hi */
-      hi: string | null
-      /** Id */
-      id: string
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind:
-        | 'micrometer'
-        | 'bore gauge'
-        | 'caliper'
-        | 'depth gauge'
-        | 'dial indicator'
-        | 'feeler'
-        | 'gauge strip'
-        | 'rule'
-        | 'straight edge'
-        | 'jug'
-        | 'pressure gauge'
-        | 'thermometer'
-        | 'timing light'
-        | 'voltmeter'
-        | 'ohmmeter'
-        | 'angle gauge'
-        | 'leak-down tester'
-        | 'burette'
-        | 'scale'
-        | 'click wrench'
-        | 'indicating wrench'
-      /** Lo */
-      lo: string | null
-      /** Mpe */
-      mpe: string | null
-      /** Mpe Percent */
-      mpe_percent: string | null
-      /** Name */
-      name: string
-      /**
-       * Offset
-       * @default 0
-       */
-      offset: string
-      /** Resolution */
-      resolution: string
-      /**
-       * Retired
-       * @default false
-       */
-      retired: boolean
-      /** S */
-      s: string | null
-      set_with: components['schemas']['Instrument'] | null
-      /** Setting */
-      setting: string | null
-      /** Setting S */
-      setting_s: string | null
-      /** Source */
-      source: string | null
-      /** Travel */
-      travel: string | null
-      /** Unit */
-      unit: string
-      /**
-       * Version
-       * @default 1
-       */
-      version: number
-      /**
-       * Zero Error
-       * @default 0
-       */
-      zero_error: string
-      /**
-       * Zero No
-       * @default 1
-       */
-      zero_no: number
-    }
-    /**
-     * Joint
-     * @description Like fasteners tightened together; bolts are numbered in the order of tightening.
-     */
-    Joint: {
-      /**
-       * Critical
-       * @default false
-       */
-      critical: boolean
-      /** Fastener */
-      fastener: string
-      /**
-       * Final
-       * @default torqued
-       * @enum {string}
-       */
-      final: 'torqued' | 'cinched' | 'snug'
-      /** Grade */
-      grade: string | null
-      /** Id */
-      id: string
-      layout: components['schemas']['Layout']
-      /**
-       * Mark
-       * @default false
-       */
-      mark: boolean
-      /** Name */
-      name: string
-      /**
-       * Order
-       * @default []
-       */
-      order: string[]
-      /** Own */
-      own: string | null
-      /**
-       * Pattern
-       * @enum {string}
-       */
-      pattern: 'crosswise' | 'spiral' | 'star' | 'order'
-      /**
-       * @default {
-       *       "fresh": true
-       *     }
-       */
-      put_right: components['schemas']['PutRight']
-      /** Recheck */
-      recheck: string | null
-      /** Sides */
-      sides: [string, string] | null
-      /** Source */
-      source: string | null
-      /** Stage */
-      stage: components['schemas']['TighteningStage'][]
-      /** Thread */
-      thread: string | null
-      /** Tolerance */
-      tolerance: string | null
-      /** Treatment */
-      treatment: string | null
-      /**
-       * Version
-       * @default 1
-       */
-      version: number
-      /** Wait For */
-      wait_for: string | null
-    }
-    /**
-     * JointAct
-     * @description Stages, tolerance and source of a joint.
-     */
-    JointAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      act: 'joint'
-      /** Joint */
-      joint: string
-      /**
-       * Own
-       * @default false
-       */
-      own?: boolean
-      /** Source */
-      source?: string | null
-      /** Stage */
-      stage: string[]
-      /** Tolerance */
-      tolerance?: string | null
-      /** Version */
-      version: number
-    }
-    /**
-     * JointFacts
-     * @description The joint as it stands; `ahead` are the bolts of the stage in hand that follow each other
-     *     from here, the next one first.
-     */
-    JointFacts: {
-      adapter: components['schemas']['Adapter'] | null
-      /**
-       * Ahead
-       * @default []
-       */
-      ahead: number[]
-      /** Begun */
-      begun: boolean
-      /** Bolts */
-      bolts: components['schemas']['BoltFacts'][]
-      /** Condition */
-      condition: string | null
-      /** Final */
-      final: boolean
-      /**
-       * Final Words
-       * @default
-       */
-      final_words: string
-      /** Id */
-      id: string
-      /** Last Bolt */
-      last_bolt: number | null
-      /** Name */
-      name: string
-      /** Next Bolt */
-      next_bolt: number | null
-      /** Next Stage */
-      next_stage: number | null
-      /**
-       * Outside
-       * @default []
-       */
-      outside: number[]
-      /**
-       * Progress
-       * @default
-       */
-      progress: string
-      /**
-       * Put Right
-       * @default []
-       */
-      put_right: string[]
-      /** Stages */
-      stages: components['schemas']['StageFacts'][]
-      /**
-       * To Mark
-       * @default false
-       */
-      to_mark: boolean
-      /**
-       * Tolerance
-       * @default 10
-       */
-      tolerance: number
-      /**
-       * Tolerance Assumed
-       * @default true
-       */
-      tolerance_assumed: boolean
-      /** Waits */
-      waits: string | null
-      wrench: components['schemas']['Instrument'] | null
-      /** Wrench Reason */
-      wrench_reason: string | null
-    }
-    /**
-     * JudgedRow
-     * @description One result judged by the figure.
-     */
-    JudgedRow: {
-      judgement: components['schemas']['Judgement']
-      /** Name */
-      name: string
-    }
-    /**
-     * Judgement
-     * @description A verdict with its evidence; figures are canonical floats, texts are in the unit of the
-     *     limit.
-     */
-    Judgement: {
-      /** U */
-      U: number | null
-      /**
-       * U Text
-       * @default
-       */
-      U_text: string
-      /**
-       * Assumed
-       * @default false
-       */
-      assumed: boolean
-      /** Hi */
-      hi: number | null
-      /**
-       * Hi Text
-       * @default
-       */
-      hi_text: string
-      /** Lo */
-      lo: number | null
-      /**
-       * Lo Text
-       * @default
-       */
-      lo_text: string
-      /**
-       * Margins
-       * @default
-       */
-      margins: string
-      /** Needs */
-      needs: string | null
-      /** Side */
-      side: string | null
-      /** Target */
-      target: number | null
-      /**
-       * Target Text
-       * @default
-       */
-      target_text: string
-      /**
-       * Unit
-       * @default
-       */
-      unit: string
-      /** Value */
-      value: number | null
-      /**
-       * Value Text
-       * @default
-       */
-      value_text: string
-      /** Verdict */
-      verdict: string
-      /**
-       * Words
-       * @default
-       */
-      words: string
-      /**
-       * Working
-       * @default []
-       */
-      working: string[]
-    }
-    /**
-     * Keeping
-     * @description A setting at risk: what must not be loosened, what it holds, where to part things;
-     *     `disturbed` with the reason.
-     */
-    Keeping: {
-      /** Disturbed */
-      disturbed: string | null
-      /** Holds */
-      holds: string
-      /** Id */
-      id: string
-      /** Part At */
-      part_at: string
-      /** What */
-      what: string
-    }
-    /**
-     * LaidBesideAct
-     * @description One feature, old against new; what reads alike is the same by itself, a difference may be
-     *     said to do, with the reason.
-     */
-    LaidBesideAct: {
-      /** Feature */
-      feature: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'laid beside'
-      /** New */
-      new: string
-      /** Old */
-      old: string
-      /** Part */
-      part: string
-      /** Same */
-      same?: boolean | null
-      /** Step */
-      step: string
-      /** Why */
-      why?: string | null
-    }
-    /**
-     * LateView
-     * @description What a late step meets: what comes off again, what it is too late for, and the hours.
-     */
-    LateView: {
-      /** Hours */
-      hours: [number, number]
-      /** Off */
-      off: string[]
-      /** Too Late */
-      too_late: string[]
-      /** Without Hours */
-      without_hours: string[]
-    }
-    /**
-     * Layout
-     * @description Places of the bolts: a head of two rows, a circle, or explicit points in mm.
-     */
-    Layout: {
-      /** Columns */
-      columns: number | null
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: 'head' | 'circle' | 'points'
-      /** N */
-      n: number | null
-      /** Points */
-      points: {
-        [key: string]: [number, number]
-      }
-    }
-    /**
-     * LeftOpenAct
-     * @description Something left open by hand.
-     */
-    LeftOpenAct: {
-      /**
-       * Blocks
-       * @default crank
-       * @enum {string}
-       */
-      blocks?: 'power_on' | 'crank' | 'fuel_on' | 'fire' | 'run_on' | 'gear' | 'drive' | 'nothing'
-      /** Closes At */
-      closes_at?: string | null
-      /** Item */
-      item: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'left open'
-      /**
-       * Sort
-       * @default other
-       * @enum {string}
-       */
-      sort?: 'disconnected' | 'tied' | 'stand_in' | 'cap' | 'cover' | 'block' | 'open_port' | 'other'
-      /** Step */
-      step: string
-      /**
-       * Undo
-       * @default undo it
-       */
-      undo?: string
-      /** What */
-      what: string
-      /** Where */
-      where?: string | null
-    }
-    /**
-     * LeftOutView
-     * @description A step that is not in the plan, and why.
-     */
-    LeftOutView: {
-      /** Because */
-      because: string
-      /** Id */
-      id: string
-      /** Number */
-      number: string
-      /** Retired */
-      retired: boolean
-      /** Title */
-      title: string
-    }
-    /**
-     * Limit
-     * @description An allowed range, one- or two-sided; figures are decimal text in `unit`. Without a source it
-     *     is assumed.
-     *
-     *     `answers` keeps what several sources say, side by side; `settled` once somebody chose; `own`
-     *     names who decided it himself.
-     */
-    Limit: {
-      /**
-       * Answers
-       * @default []
-       */
-      answers: components['schemas']['SourceAnswer'][]
-      /** Condition */
-      condition: string | null
-      /** Dimension */
-      dimension: string
-      /** Hi */
-      hi: string | null
-      /** Id */
-      id: string
-      /** Lo */
-      lo: string | null
-      /** Name */
-      name: string
-      /** Own */
-      own: string | null
-      /** Page */
-      page: string | null
-      /** Safety */
-      safety:
-        | ('steering' | 'brakes' | 'suspension' | 'wheels' | 'shafts' | 'fuel' | 'restraints' | 'lifting')
-        | null
-      /**
-       * Settled
-       * @default false
-       */
-      settled: boolean
-      /** Source */
-      source: string | null
-      /** Step */
-      step: string | null
-      /** Target */
-      target: string | null
-      /** Unit */
-      unit: string
-      /**
-       * Version
-       * @default 1
-       */
-      version: number
-    }
-    /**
-     * LimitAct
-     * @description The figures of a limit as edited; `own` marks the mechanic's own choice.
-     */
-    LimitAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      act: 'limit'
-      /** Hi */
-      hi?: string | null
-      /** Limit */
-      limit: string
-      /** Lo */
-      lo?: string | null
-      /**
-       * Own
-       * @default false
-       */
-      own?: boolean
-      /** Page */
-      page?: string | null
-      /**
-       * Same Source
-       * @default false
-       */
-      same_source?: boolean
-      /** Source */
-      source?: string | null
-      /** Target */
-      target?: string | null
-      /** Version */
-      version: number
-    }
-    /**
-     * LimitBook
-     * @description All figures in the order of the steps that need them, and how many are in each state.
-     */
-    LimitBook: {
-      /** Counts */
-      counts: {
-        [key: string]: number
-      }
-      /** Rows */
-      rows: components['schemas']['FigureRow'][]
-    }
-    /**
-     * LimitsFile
-     * @description Limits to read in, as text; with `take` false only the difference is told.
-     */
-    LimitsFile: {
-      /**
-       * Form
-       * @enum {string}
-       */
-      form: 'csv' | 'toml'
-      /** Id */
-      id: string
-      /**
-       * Take
-       * @default false
-       */
-      take?: boolean
-      /** Text */
-      text: string
-      /** Who */
-      who: string
-    }
-    /**
-     * LogLine
-     * @description One line of the log for the eye.
-     */
-    LogLine: {
-      /**
-       * Assumed
-       * @default false
-       */
-      assumed: boolean
-      /** Bench Time */
-      bench_time: string
-      /**
-       * Hash
-       * @default
-       */
-      hash: string
-      /** Id */
-      id: string
-      /** Kind */
-      kind: string
-      /** Photo */
-      photo: string | null
-      /** Seq */
-      seq: number
-      /** Side */
-      side: string | null
-      /** Sound */
-      sound: string | null
-      /** Step */
-      step: string | null
-      /** Step Number */
-      step_number: string
-      /**
-       * Strikable
-       * @default true
-       */
-      strikable: boolean
-      /** Struck By */
-      struck_by: string | null
-      /** Struck Reason */
-      struck_reason: string | null
-      /** Struck Time */
-      struck_time: string | null
-      /** Text */
-      text: string
-      /** Time */
-      time: string
-      /**
-       * Verdict
-       * @default
-       */
-      verdict: string
-      /**
-       * Verdict Words
-       * @default
-       */
-      verdict_words: string
-      /** Who */
-      who: string
-    }
-    /**
-     * LogView
-     * @description A stretch of the log, newest first, whether the chain holds, and what was `changed` past
-     *     Hollet.
-     */
-    LogView: {
-      /** Accepted */
-      accepted: components['schemas']['LogLine'][]
-      /** Broken At */
-      broken_at: number | null
-      /** Changed */
-      changed: string[]
-      /** Lines */
-      lines: components['schemas']['LogLine'][]
-      /** Struck */
-      struck: number
-      /** Total */
-      total: number
-      /** Whole */
-      whole: boolean
-    }
-    /**
-     * MeasureBench
-     * @description Read it, judge it, decide. `large` is the result to show large: the one that the newest
-     *     reading belongs to. `asked_state`: what the sheet asks
-     *     for, said once a sitting with one press and never filled in as said.
-     */
-    MeasureBench: {
-      /** Ahead */
-      ahead: string[]
-      /** Around */
-      around: components['schemas']['AroundWords'][]
-      /** Asked State */
-      asked_state: string | null
-      /** Blocks */
-      blocks: string
-      /** Box */
-      box: string | null
-      /** Capture Keys */
-      capture_keys: string[]
-      /** Captures */
-      captures: components['schemas']['CaptureView'][]
-      caution: components['schemas']['Caution'] | null
-      /** Chance Keys */
-      chance_keys: string[]
-      /** Chances */
-      chances: components['schemas']['Chance'][]
-      /** Clash */
-      clash: string | null
-      /** Closes */
-      closes: string[]
-      /** Compares */
-      compares: components['schemas']['CaptureView'][]
-      /** Confirmed */
-      confirmed: boolean
-      /** Confirmed By */
-      confirmed_by: string
-      /** Dangers */
-      dangers: components['schemas']['Danger'][]
-      /** Do */
-      do: string
-      /** Draw */
-      draw: string | null
-      /** Extras */
-      extras: components['schemas']['Extra'][]
-      /** Fluids */
-      fluids: components['schemas']['FluidView'][]
-      /** Following */
-      following: string | null
-      /** Gear */
-      gear: components['schemas']['ToolNeed'][]
-      /** Hidden */
-      hidden: string[]
-      /** Hours */
-      hours: [number, number] | null
-      /** Keeps */
-      keeps: components['schemas']['Keeping'][]
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'measure'
-      /** Lacking */
-      lacking: string | null
-      /** Large */
-      large: string | null
-      /** Lifts */
-      lifts: boolean
-      /** Lines */
-      lines: components['schemas']['LogLine'][]
-      /** May Happen */
-      may_happen: boolean
-      /** May Pass */
-      may_pass: boolean
-      /** Needed Open */
-      needed_open: string[]
-      /** Next */
-      next: string[]
-      /** Next Reading */
-      next_reading: string | null
-      /** Now */
-      now: string
-      /** Number */
-      number: string
-      /** Obstacles */
-      obstacles: components['schemas']['Obstacle'][]
-      /** Opens */
-      opens: string[]
-      /** Other Box */
-      other_box: string | null
-      /** Parts */
-      parts: components['schemas']['PartNeed'][]
-      /** Pass Keys */
-      pass_keys: string[]
-      /** Pass Words */
-      pass_words: string
-      /** People */
-      people: components['schemas']['Role'][]
-      /** Photos */
-      photos: components['schemas']['PhotoView'][]
-      /** Primary */
-      primary: string
-      /** Readings */
-      readings: components['schemas']['ReadingFacts'][]
-      /** Refit Bags */
-      refit_bags: components['schemas']['BagContent'][]
-      /** Replace */
-      replace: string | null
-      /** Results */
-      results: components['schemas']['ResultFacts'][]
-      /** Rework */
-      rework: string | null
-      /** Seen */
-      seen: number
-      /** Settled */
-      settled: boolean
-      /** Skip Keys */
-      skip_keys: string[]
-      /** Stage */
-      stage: string
-      /** Stage Name */
-      stage_name: string
-      status: components['schemas']['StepStatus']
-      /** Step */
-      step: string
-      /** Title */
-      title: string
-      /** Tools */
-      tools: components['schemas']['ToolChoice'][]
-      /** Waited For */
-      waited_for: string[]
-      /** Waits */
-      waits: components['schemas']['Waiting'][]
-      /** Why */
-      why: string | null
-    }
-    /**
-     * Measured
-     * @description A figure in a log: the text as typed (absent where an old line kept none), and the value as
-     *     decimal text with its unit.
-     */
-    Measured: {
-      /** Typed */
-      typed?: string | null
-      /** Unit */
-      unit: string
-      /** Value */
-      value: string
-    }
-    /**
-     * MoveAct
-     * @description A step comes behind another, or first of its stage.
-     */
-    MoveAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      act: 'move'
-      /** Behind */
-      behind?: string | null
-      /** Step */
-      step: string
-    }
-    /**
-     * Named
-     * @description A code and its word.
-     */
-    Named: {
-      /** Id */
-      id: string
-      /** Name */
-      name: string
-    }
-    /**
-     * NotThereAct
-     * @description The thing is not on this vehicle: its name, and where it was looked for.
-     */
-    NotThereAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'not there'
-      /** Looked */
-      looked: string
-      /** Step */
-      step: string
-      /** Thing */
-      thing: string
-    }
-    /**
-     * NoteAct
-     * @description Words to the log.
-     */
-    NoteAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'note'
-      /** Step */
-      step?: string | null
-      /** Text */
-      text: string
-    }
-    /**
-     * Obstacle
-     * @description One thing in the way: what is so, in words, and what alone passes it.
-     *
-     *     `by` is `reason` (order: words or a key), `press` (the box `box`, seen now), `thing` (the step
-     *     `step` done, or done in another way, or
-     *     not there), `load` (say what carries it), or `nothing` (finish it).
-     */
-    Obstacle: {
-      /** Box */
-      box: string | null
-      /**
-       * By
-       * @enum {string}
-       */
-      by: 'reason' | 'press' | 'thing' | 'load' | 'nothing'
-      /** Code */
-      code: string
-      /**
-       * Keys
-       * @default []
-       */
-      keys: string[]
-      /**
-       * Number
-       * @default
-       */
-      number: string
-      /** Step */
-      step: string | null
-      /**
-       * Title
-       * @default
-       */
-      title: string
-      /** Words */
-      words: string
-    }
-    /**
-     * OpenFigure
-     * @description A figure that was kept and is asked about: it counts for nothing until it is written again
-     *     with its unit, or as typed.
-     */
-    OpenFigure: {
-      /** Key */
-      key: string
-      /** Question */
-      question: string
-      /** T */
-      t: number
-      /** Typed */
-      typed: string
-    }
-    /**
-     * OpenItem
-     * @description One thing left open: what it is, the first rung it blocks, where it is cleared; how bad it
-     *     is, and the box that ends a danger.
-     *
-     *     `holds_up`: undoing it asks what carries that body now. `no_closer`: no step of the plan closes
-     *     it.
-     */
-    OpenItem: {
-      /**
-       * Assumed
-       * @default false
-       */
-      assumed: boolean
-      /** Blocks */
-      blocks: string
-      /** Box */
-      box: string | null
-      /** Clear At */
-      clear_at: string | null
-      /**
-       * Clear Number
-       * @default
-       */
-      clear_number: string
-      /** Holds Up */
-      holds_up: string | null
-      /** Id */
-      id: string
-      /** Kind */
-      kind: string
-      /**
-       * No Closer
-       * @default false
-       */
-      no_closer: boolean
-      /** Note */
-      note: string | null
-      /** Open For */
-      open_for: string | null
-      /**
-       * Rank
-       * @default open
-       * @enum {string}
-       */
-      rank: 'danger' | 'wrong' | 'open' | 'not_reached'
-      /**
-       * Since
-       * @default
-       */
-      since: string
-      /**
-       * Sort
-       * @default other
-       */
-      sort: string
-      /**
-       * Stage
-       * @default
-       */
-      stage: string
-      /** Step */
-      step: string | null
-      /**
-       * Step Number
-       * @default
-       */
-      step_number: string
-      /**
-       * Undo
-       * @default
-       */
-      undo: string
-      /** What */
-      what: string
-      /** Where */
-      where: string | null
-      /**
-       * Who
-       * @default
-       */
-      who: string
-    }
-    /**
-     * OwnWay
-     * @description A way as the mechanic knows it.
-     */
-    OwnWay: {
-      /** Does */
-      does: string
-      /** Name */
-      name: string
-    }
-    /**
-     * PairEdit
-     * @description The code that the workshop's computer shows, and a name for this device.
-     */
-    PairEdit: {
-      /** Code */
-      code: string
-      /** Name */
-      name: string
-      /** Who */
-      who: string
-    }
-    /**
-     * PairingCode
-     * @description The code to type on the phone, until when it holds, and the address with the code in it as a
-     *     QR drawing (SVG path).
-     */
-    PairingCode: {
-      /** Code */
-      code: string
-      /** Qr */
-      qr: string
-      /** Size */
-      size: number
-      /** Until */
-      until: string
-      /** Url */
-      url: string
-    }
-    /**
-     * PartAct
-     * @description Which kind of a part it is.
-     */
-    PartAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      act: 'part'
-      /** Option */
-      option?: string | null
-      /** Part */
-      part: string
-    }
-    /**
-     * PartChoice
-     * @description A part of which there are several kinds.
-     */
-    PartChoice: {
-      /** Id */
-      id: string
-      /** Name */
-      name: string
-      /** Option */
-      option: string[]
-    }
-    /**
-     * PartCodes
-     * @description The terms that belong to a kind of face.
-     */
-    PartCodes: {
-      /** Codes */
-      codes: components['schemas']['FindingCode'][]
-      /** On */
-      on: string
-    }
-    /**
-     * PartDecidedAct
-     * @description What happens to a part, and why.
-     */
-    PartDecidedAct: {
-      /**
-       * Choice
-       * @enum {string}
-       */
-      choice:
-        | 'reuse'
-        | 'clean'
-        | 'rework'
-        | 'replace'
-        | 'replace_open'
-        | 'other_use'
-        | 'watch'
-        | 'deeper'
-        | 'undecided'
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'part decided'
-      /** Licensed */
-      licensed?: string | null
-      /** Name */
-      name?: string | null
-      /** Part */
-      part: string
-      /** Price */
-      price?: number | null
-      /** Reason */
-      reason: string
-      /** Step */
-      step: string
-      /** Wrong */
-      wrong?: number | null
-    }
-    /**
-     * PartFacts
-     * @description A part with its faces, where it lies on the trace, and what was decided about it.
-     *
-     *     `bad`: a bad finding stands on it; `conceded`: used again all the same, in writing; `barred`:
-     *     safety-critical, and its rung stays shut
-     *     until it is replaced or inspected by somebody licensed. `asks_name`: deciding to use it again is
-     *     a concession and asks for a name.
-     */
-    PartFacts: {
-      /**
-       * Asks Name
-       * @default false
-       */
-      asks_name: boolean
-      /**
-       * Bad
-       * @default false
-       */
-      bad: boolean
-      /**
-       * Barred
-       * @default false
-       */
-      barred: boolean
-      /**
-       * Beside
-       * @default []
-       */
-      beside: components['schemas']['BesideFacts'][]
-      /** Choice */
-      choice: string | null
-      /** Choice Words */
-      choice_words: string
-      /**
-       * Conceded
-       * @default false
-       */
-      conceded: boolean
-      /** Decided */
-      decided: components['schemas']['Seen'][]
-      /** Faces */
-      faces: components['schemas']['FaceFacts'][]
-      /** Group */
-      group: string | null
-      /** Id */
-      id: string
-      /** Mark */
-      mark: string
-      /** Name */
-      name: string
-      /** Needs */
-      needs: boolean
-      /** New Costs */
-      new_costs: number | null
-      /** Position */
-      position: string | null
-      /** Price */
-      price: number | null
-      /** Provisional */
-      provisional: boolean
-      /** Reached */
-      reached: string | null
-      /** Reason */
-      reason: string
-      /** Right */
-      right: string | null
-      /** Safety */
-      safety: string | null
-      /** Seen */
-      seen: number
-      /** Since */
-      since: string | null
-      /** Stays Shut */
-      stays_shut: string | null
-      /** To Do */
-      to_do: string | null
-      /** Wipe */
-      wipe: string | null
-      /** Wrong */
-      wrong: number | null
-    }
-    /**
-     * PartNeed
-     * @description A new part that the step needs.
-     */
-    PartNeed: {
-      /**
-       * Count
-       * @default 1
-       */
-      count: number
-      /** Name */
-      name: string
-      /**
-       * When
-       * @default []
-       */
-      when: components['schemas']['Condition'][]
-    }
-    /**
-     * PartRightAct
-     * @description What was decided about a part is done.
-     */
-    PartRightAct: {
-      /** How */
-      how: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'part put right'
-      /** Part */
-      part: string
-      /** Step */
-      step: string
-    }
-    /**
-     * PeopleAct
-     * @description Who comes to a step that needs more than one pair of hands; absent is "to be asked".
-     */
-    PeopleAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      act: 'people'
-      /** Step */
-      step: string
-      /** Who */
-      who?: string | null
-    }
-    /**
-     * PhotoAct
-     * @description A photo that is stored already, with its pins.
-     */
-    PhotoAct: {
-      /** Height */
-      height: number
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'photo'
-      /** Photo */
-      photo: string
-      /**
-       * Pins
-       * @default []
-       */
-      pins?: components['schemas']['Pin'][]
-      /** Removal */
-      removal?: string | null
-      /** Step */
-      step?: string | null
-      /** What */
-      what: string
-      /** Width */
-      width: number
-    }
-    /**
-     * PhotoView
-     * @description One photo: its hash, its size in pixels, what it shows, and its pins as they are now.
-     */
-    PhotoView: {
-      /** Entry */
-      entry: string
-      /** Height */
-      height: number
-      /** Number */
-      number: string
-      /** Photo */
-      photo: string
-      /** Pins */
-      pins: components['schemas']['Pin'][]
-      /** Removal */
-      removal: string | null
-      /** Step */
-      step: string | null
-      /** Time */
-      time: string
-      /** What */
-      what: string
-      /** Who */
-      who: string
-      /** Width */
-      width: number
-    }
-    /**
-     * Pin
-     * @description A numbered pin on a photo; x and y as shares of its width and height, a word.
-     */
-    Pin: {
-      /** N */
-      n: number
-      /**
-       * Word
-       * @default
-       */
-      word?: string
-      /** X */
-      x: number
-      /** Y */
-      y: number
-    }
-    /**
-     * PinnedAct
-     * @description The pins of a photo.
-     */
-    PinnedAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'pinned'
-      /** Photo */
-      photo: string
-      /** Pins */
-      pins: components['schemas']['Pin'][]
-    }
-    /**
-     * PlanEdit
-     * @description Acts on the plan, taken together; `version` is that of the desk that was looked at.
-     */
-    PlanEdit: {
-      /** Acts */
-      acts: (
-        | components['schemas']['FactAct']
-        | components['schemas']['WayAct']
-        | components['schemas']['ExtraAct']
-        | components['schemas']['PartAct']
-        | components['schemas']['PutInAct']
-        | components['schemas']['HiddenAct']
-        | components['schemas']['SchoolAct']
-        | components['schemas']['PeopleAct']
-        | components['schemas']['MoveAct']
-        | components['schemas']['RetireAct']
-        | components['schemas']['ReasonAct']
-        | components['schemas']['LimitAct']
-        | components['schemas']['AnswerAct']
-        | components['schemas']['SettleAct']
-        | components['schemas']['JointAct']
-        | components['schemas']['GenericAct']
-      )[]
-      /** Id */
-      id: string
-      /** Reason */
-      reason?: string | null
-      /** Version */
-      version: number
-      /** Who */
-      who: string
-    }
-    /**
-     * PlanLook
-     * @description Acts whose difference is asked for; nothing is written.
-     */
-    PlanLook: {
-      /** Acts */
-      acts: (
-        | components['schemas']['FactAct']
-        | components['schemas']['WayAct']
-        | components['schemas']['ExtraAct']
-        | components['schemas']['PartAct']
-        | components['schemas']['PutInAct']
-        | components['schemas']['HiddenAct']
-        | components['schemas']['SchoolAct']
-        | components['schemas']['PeopleAct']
-        | components['schemas']['MoveAct']
-        | components['schemas']['RetireAct']
-        | components['schemas']['ReasonAct']
-        | components['schemas']['LimitAct']
-        | components['schemas']['AnswerAct']
-        | components['schemas']['SettleAct']
-        | components['schemas']['JointAct']
-        | components['schemas']['GenericAct']
-      )[]
-      /** Who */
-      who: string
-    }
-    /**
-     * PlanRow
-     * @description One step on the plan desk, with the steps it waits for and those that wait for it.
-     */
-    PlanRow: {
-      /** After */
-      after: components['schemas']['ReasonView'][]
-      /** Before */
-      before: components['schemas']['ReasonView'][]
-      /** Chances */
-      chances: components['schemas']['Chance'][]
-      /** Comes */
-      comes: string | null
-      /** Hours */
-      hours: [number, number] | null
-      /** Id */
-      id: string
-      /** Kind */
-      kind: string
-      /** Number */
-      number: string
-      /** Own */
-      own: boolean
-      /** People */
-      people: components['schemas']['Role'][]
-      /** Perhaps */
-      perhaps: string | null
-      /** Settled */
-      settled: boolean
-      /** Short */
-      short: string
-      /** Shown Because */
-      shown_because: string | null
-      /** Stage */
-      stage: string
-      /** Status */
-      status: string
-      /** Title */
-      title: string
-      /** Tools */
-      tools: string[]
-    }
-    /**
-     * PlanView
-     * @description The whole desk.
-     */
-    PlanView: {
-      /** Agreements */
-      agreements: components['schemas']['AgreementView'][]
-      /** Combined */
-      combined: string[]
-      /** Extras */
-      extras: components['schemas']['ExtraView'][]
-      /** Facts */
-      facts: components['schemas']['FactView'][]
-      /** Gaps */
-      gaps: components['schemas']['Gap'][]
-      /** Hours */
-      hours: [number, number]
-      /** Hours Left */
-      hours_left: [number, number]
-      /** Hunt */
-      hunt: components['schemas']['HuntItem'][]
-      /** Left Out */
-      left_out: components['schemas']['LeftOutView'][]
-      /** Missing */
-      missing: number
-      /** People */
-      people: number
-      /** Reasons */
-      reasons: number
-      /** Rows */
-      rows: components['schemas']['PlanRow'][]
-      /** Schools */
-      schools: components['schemas']['SchoolView'][]
-      /** Title */
-      title: string
-      /** Version */
-      version: number
-      /** Without Hours */
-      without_hours: number
-    }
-    /**
-     * Point
-     * @description A place to support: its body, where it lies in the plan view (0..1 from the front, 0..1 from
-     *     the left), or why never there.
-     */
-    Point: {
-      /**
-       * Body
-       * @enum {string}
-       */
-      body: 'vehicle' | 'engine' | 'gearbox' | 'powertrain' | 'axle' | 'hub' | 'other'
-      /** Forbidden */
-      forbidden: string | null
-      /** Id */
-      id: string
-      /** Name */
-      name: string
-      /** X */
-      x: number
-      /** Y */
-      y: number
-    }
-    /**
-     * PositionRow
-     * @description One position of a group: its findings by face, the worst grade, the clearance
-     *     measured there.
-     */
-    PositionRow: {
-      clearance: components['schemas']['Judgement'] | null
-      /** Clearance Name */
-      clearance_name: string
-      /** Faces */
-      faces: components['schemas']['FaceFacts'][]
-      /** Grade */
-      grade: number
-      /** Part */
-      part: string
-      /** Position */
-      position: string
-    }
-    /**
-     * PositionTable
-     * @description Like parts side by side, with what the pattern does and does not say.
-     */
-    PositionTable: {
-      /** Group */
-      group: string
-      /** Rows */
-      rows: components['schemas']['PositionRow'][]
-      /** Says */
-      says: string[]
-    }
-    /**
-     * Problem
-     * @description Every refusal: a stable code, one sentence, the field, and newer lines where
-     *     there are some.
-     */
-    Problem: {
-      /** Field */
-      field?: string | null
-      /** Message */
-      message: string
-      /**
-       * Newer
-       * @default []
-       */
-      newer?: string[]
-      /** Reason Code */
-      reason_code: string
-      /**
-       * Refuse
-       * @default true
-       * @constant
-       */
-      refuse?: true
-    }
-    /**
-     * Pull
-     * @description A step, of this or another sheet, without which extra work cannot be done; what it is where
-     *     no sheet brings it.
-     */
-    Pull: {
-      /** Step */
-      step: string
-      /** Thing */
-      thing: string
-    }
-    /**
-     * PutInAct
-     * @description A forgotten step: behind which one, before which ones and why; `keep` puts it into the user's
-     *     own copy of the sheet.
-     */
-    PutInAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      act: 'put_in'
-      /**
-       * After
-       * @default []
-       */
-      after?: components['schemas']['Before'][]
-      /**
-       * Before
-       * @default []
-       */
-      before?: components['schemas']['Before'][]
-      /** Behind */
-      behind?: string | null
-      /** Do */
-      do: string
-      /** Hours */
-      hours?: [number, number] | null
-      /**
-       * Keep
-       * @default false
-       */
-      keep?: boolean
-      /** Short */
-      short?: string | null
-      /**
-       * Stage
-       * @enum {string}
-       */
-      stage:
-        'plan' | 'take_down' | 'inspect' | 'order' | 'prepare' | 'build_up' | 'fit_in' | 'wake' | 'settle'
-      /** Title */
-      title: string
-    }
-    /**
-     * PutRight
-     * @description What the sheet says to do about a bolt outside; Hollet never prescribes backing off by
-     *     itself.
-     *
-     *     `fresh`: whether one that got too much is replaced before it begins again at stage 1; it is,
-     *     unless the sheet says otherwise.
-     */
-    PutRight: {
-      /**
-       * Fresh
-       * @default true
-       */
-      fresh: boolean
-      /** Over */
-      over: string | null
-      /** Under */
-      under: string | null
-    }
-    /**
-     * QuantityEdit
-     * @description A text being typed in a reading field.
-     */
-    QuantityEdit: {
-      /** Dimension */
-      dimension?: string | null
-      /** Text */
-      text: string
-      /** Tool */
-      tool?: string | null
-      /** Unit */
-      unit?: string | null
-    }
-    /**
-     * QuantityView
-     * @description What the text means: exact decimal value in the canonical unit, and how it will be taken.
-     */
-    QuantityView: {
-      /** Deviation From */
-      deviation_from?: string | null
-      /** Exact */
-      exact: boolean
-      /** Ok */
-      ok: boolean
-      /** Reason Code */
-      reason_code?: string | null
-      /** Unit */
-      unit: string
-      /** Value */
-      value: string
-      /** Words */
-      words: string
-    }
-    /**
-     * ReadIn
-     * @description How many readings were written, and how many rows said nothing new.
-     */
-    ReadIn: {
-      /** Unchanged */
-      unchanged: number
-      /** Written */
-      written: number
-    }
-    /**
-     * ReadingAct
-     * @description Repeats as typed, the unit shown in the field, the tool; `sure` after an odd figure was asked
-     *     about.
-     */
-    ReadingAct: {
-      /** Datum */
-      datum?: string | null
-      /** Instrument */
-      instrument: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'reading'
-      /** Reading */
-      reading: string
-      /** State */
-      state?: string | null
-      /** Step */
-      step: string
-      /**
-       * Sure
-       * @default false
-       */
-      sure?: boolean
-      /** Typed */
-      typed: string[]
-      /** Unit */
-      unit: string
-    }
-    /**
-     * ReadingFacts
-     * @description One reading as it stands: typed text, value in the canonical unit, tool and spread.
-     *
-     *     `tools` are the ids of the shop's tools that may give it, the best first; `hint` says how such a
-     *     tool is typed.
-     */
-    ReadingFacts: {
-      /**
-       * Ask Again
-       * @default false
-       */
-      ask_again: boolean
-      /**
-       * At
-       * @default []
-       */
-      at: string[]
-      /** Datum */
-      datum: string | null
-      /** Entry */
-      entry: string | null
-      /** Hint */
-      hint: string | null
-      /** Id */
-      id: string
-      /** Moves */
-      moves: string | null
-      /** Name */
-      name: string
-      /** Place */
-      place: string | null
-      /** Side */
-      side: string | null
-      /** State */
-      state: string | null
-      /** Taken In */
-      taken_in: string | null
-      /** Tool */
-      tool: string | null
-      /** Tool Kind */
-      tool_kind: string
-      /**
-       * Tools
-       * @default []
-       */
-      tools: string[]
-      /**
-       * Typed
-       * @default []
-       */
-      typed: string[]
-      /**
-       * Unit
-       * @default
-       */
-      unit: string
-      /**
-       * Value Text
-       * @default
-       */
-      value_text: string
-      /** Verdict */
-      verdict: string | null
-      /**
-       * Who
-       * @default
-       */
-      who: string
-    }
-    /**
-     * ReadingsFile
-     * @description A CSV table of readings, as text.
-     */
-    ReadingsFile: {
-      /** Text */
-      text: string
-      /** Who */
-      who: string
-    }
-    /**
-     * ReasonAct
-     * @description A reason is given, changed, or taken away (`because` absent).
-     */
-    ReasonAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      act: 'reason'
-      /** Because */
-      because?: string | null
-      /**
-       * Kind
-       * @default access closes
-       * @enum {string}
-       */
-      kind?:
-        | 'access closes'
-        | 'safety'
-        | 'setting kept'
-        | 'contamination'
-        | 'load needed'
-        | 'stored energy'
-        | 'drying'
-        | 'spill'
-      /** Step */
-      step: string
-      /** Waits For */
-      waits_for: string
-    }
-    /**
-     * ReasonChoice
-     * @description A reason that one touch gives.
-     */
-    ReasonChoice: {
-      /** Kind */
-      kind: string
-      /** Words */
-      words: string
-    }
-    /**
-     * ReasonView
-     * @description One "before": the other step, why, and its kind.
-     */
-    ReasonView: {
-      /** Because */
-      because: string
-      /**
-       * Danger
-       * @default false
-       */
-      danger: boolean
-      /** Kind */
-      kind: string
-      /** Number */
-      number: string
-      /**
-       * Origin
-       * @default sheet
-       */
-      origin: string
-      /** Step */
-      step: string
-      /** Title */
-      title: string
-    }
-    /**
-     * RebuildEdit
-     * @description The order taken over with these choices.
-     */
-    RebuildEdit: {
-      /**
-       * @default {
-       *       "because": {},
-       *       "take_down": [],
-       *       "without": []
-       *     }
-       */
-      choices?: components['schemas']['Choices']
-      /** Id */
-      id: string
-      /** Who */
-      who: string
-    }
-    /**
-     * RebuildLine
-     * @description One step of the order back; `no_reason`: it puts something back, and nobody and nothing says
-     *     what it goes on after.
-     */
-    RebuildLine: {
-      /** Bags */
-      bags: string[]
-      /** Done */
-      done: boolean
-      /** From Words */
-      from_words: string
-      /** Marks */
-      marks: string[]
-      /** New */
-      new: boolean
-      /** No Reason */
-      no_reason: boolean
-      /** Not Reversed */
-      not_reversed: string | null
-      /** Number */
-      number: string
-      /** Removal */
-      removal: string | null
-      /** Stage */
-      stage: string
-      /** Step */
-      step: string
-      /** Title */
-      title: string
-      /** Why */
-      why: components['schemas']['Why'][]
-    }
-    /**
-     * RebuildLook
-     * @description Choices whose order is asked for; nothing is written.
-     */
-    RebuildLook: {
-      /**
-       * @default {
-       *       "because": {},
-       *       "take_down": [],
-       *       "without": []
-       *     }
-       */
-      choices?: components['schemas']['Choices']
-    }
-    /**
-     * RebuildView
-     * @description The whole proposal; `new` counts the steps that taking it over puts in.
-     */
-    RebuildView: {
-      /** Assumed */
-      assumed: number
-      /** Contradictions */
-      contradictions: components['schemas']['Contradicts'][]
-      /** Lines */
-      lines: components['schemas']['RebuildLine'][]
-      /** New */
-      new: number
-      /** Off */
-      off: number
-      /** One Way */
-      one_way: components['schemas']['Apart'][]
-      /** Reasons */
-      reasons: number
-      /** Taken */
-      taken: boolean
-    }
-    /**
-     * Removal
-     * @description One thing that came off.
-     *
-     *     `back` are the steps that put it back, `state` is off or back, `own` one that no step names.
-     */
-    Removal: {
-      /** Back */
-      back: string[]
-      /** Back Words */
-      back_words: string
-      /** Bags */
-      bags: components['schemas']['BagContent'][]
-      /** Because */
-      because: string | null
-      /** Entry */
-      entry: string
-      /** Id */
-      id: string
-      /** Number */
-      number: string
-      /** On Stand */
-      on_stand: boolean
-      /** Own */
-      own: boolean
-      /** Place */
-      place: string | null
-      /** Reason Kind */
-      reason_kind: string | null
-      /** Seq */
-      seq: number
-      /** State */
-      state: string
-      /** Step */
-      step: string | null
-      /** Time */
-      time: string
-      /** What */
-      what: string
-      /** Who */
-      who: string
-    }
-    /**
-     * RemoveBench
-     * @description Take it off, fasteners into a bag.
-     */
-    RemoveBench: {
-      /** Ahead */
-      ahead: string[]
-      /** Around */
-      around: components['schemas']['AroundWords'][]
-      /** Bag Keys */
-      bag_keys: string[]
-      /** Bagged */
-      bagged: components['schemas']['BagContent'][]
-      /** Bags */
-      bags: components['schemas']['BagContent'][]
-      /** Blocks */
-      blocks: string
-      /** Box */
-      box: string | null
-      /** Capture Keys */
-      capture_keys: string[]
-      /** Captures */
-      captures: components['schemas']['CaptureView'][]
-      caution: components['schemas']['Caution'] | null
-      /** Chance Keys */
-      chance_keys: string[]
-      /** Chances */
-      chances: components['schemas']['Chance'][]
-      /** Clash */
-      clash: string | null
-      /** Closes */
-      closes: string[]
-      /** Compares */
-      compares: components['schemas']['CaptureView'][]
-      /** Confirmed */
-      confirmed: boolean
-      /** Confirmed By */
-      confirmed_by: string
-      /** Dangers */
-      dangers: components['schemas']['Danger'][]
-      /** Do */
-      do: string
-      /** Extras */
-      extras: components['schemas']['Extra'][]
-      /** Fluids */
-      fluids: components['schemas']['FluidView'][]
-      /** Following */
-      following: string | null
-      /** Gear */
-      gear: components['schemas']['ToolNeed'][]
-      /** Hidden */
-      hidden: string[]
-      /** Hours */
-      hours: [number, number] | null
-      /** Keeps */
-      keeps: components['schemas']['Keeping'][]
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'remove'
-      /** Lacking */
-      lacking: string | null
-      /** Lifts */
-      lifts: boolean
-      /** Lines */
-      lines: components['schemas']['LogLine'][]
-      /** May Happen */
-      may_happen: boolean
-      /** May Pass */
-      may_pass: boolean
-      /** Needed Open */
-      needed_open: string[]
-      /** Next */
-      next: string[]
-      /** Next Bag */
-      next_bag: number
-      /** Now */
-      now: string
-      /** Number */
-      number: string
-      /** Obstacles */
-      obstacles: components['schemas']['Obstacle'][]
-      /** Opens */
-      opens: string[]
-      /** Other Box */
-      other_box: string | null
-      /** Parts */
-      parts: components['schemas']['PartNeed'][]
-      /** Pass Keys */
-      pass_keys: string[]
-      /** Pass Words */
-      pass_words: string
-      /** People */
-      people: components['schemas']['Role'][]
-      /** Photos */
-      photos: components['schemas']['PhotoView'][]
-      /** Places */
-      places: string[]
-      /** Primary */
-      primary: string
-      /** Proposed */
-      proposed: components['schemas']['BagLine-Output'][]
-      /** Recent */
-      recent: components['schemas']['BagLine-Output'][]
-      /** Refit Bags */
-      refit_bags: components['schemas']['BagContent'][]
-      /** Seen */
-      seen: number
-      /** Settled */
-      settled: boolean
-      /** Skip Keys */
-      skip_keys: string[]
-      /** Stage */
-      stage: string
-      /** Stage Name */
-      stage_name: string
-      status: components['schemas']['StepStatus']
-      /** Step */
-      step: string
-      /** Title */
-      title: string
-      /** Waited For */
-      waited_for: string[]
-      /** Waits */
-      waits: components['schemas']['Waiting'][]
-      /** Why */
-      why: string | null
-    }
-    /**
-     * RemovedAct
-     * @description Something came off that no step names; `sure` when it is meant although the same was logged
-     *     just before.
-     */
-    RemovedAct: {
-      /** Bag */
-      bag?: number | null
-      /** Because */
-      because?: string | null
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'removed'
-      /**
-       * Lines
-       * @default []
-       */
-      lines?: components['schemas']['BagLine-Input'][]
-      /**
-       * On Stand
-       * @default false
-       */
-      on_stand?: boolean
-      /** Place */
-      place?: string | null
-      /** Reason Kind */
-      reason_kind?:
-        | (
-            | 'access closes'
-            | 'safety'
-            | 'setting kept'
-            | 'contamination'
-            | 'load needed'
-            | 'stored energy'
-            | 'drying'
-            | 'spill'
-          )
-        | null
-      /** Removal */
-      removal: string
-      /** Step */
-      step?: string | null
-      /**
-       * Sure
-       * @default false
-       */
-      sure?: boolean
-      /** What */
-      what: string
-    }
-    /**
-     * ReopenedAct
-     * @description A step is reopened.
-     */
-    ReopenedAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'reopened'
-      /**
-       * Reason
-       * @default looked at again
-       */
-      reason?: string
-      /** Step */
-      step: string
-    }
-    /**
-     * ReplacedAct
-     * @description Lost fasteners replaced.
-     */
-    ReplacedAct: {
-      /** Bag */
-      bag: number
-      /** By */
-      by: string
-      /** Count */
-      count: number
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'replaced'
-    }
-    /**
-     * RestFacts
-     * @description The rest of the starter: how long it is to be (assumed or given), and since when it rests.
-     */
-    RestFacts: {
-      /** Assumed */
-      assumed: boolean
-      /** Rest S */
-      rest_s: number
-      /** Since */
-      since: string
-    }
-    /**
-     * ResultFacts
-     * @description One judged result, its concession or disposition, and what would settle it; `asks` is its
-     *     limit in words, `advice` what its calculation says is next,
-     *     held back while a reading of it is asked about.
-     */
-    ResultFacts: {
-      /** Advice */
-      advice: string | null
-      /**
-       * Asks
-       * @default
-       */
-      asks: string
-      /**
-       * Conceded
-       * @default false
-       */
-      conceded: boolean
-      /** Concession */
-      concession: string | null
-      /** Disposition */
-      disposition: string | null
-      /** Id */
-      id: string
-      judgement: components['schemas']['Judgement']
-      /** Lapsed */
-      lapsed: string | null
-      /**
-       * Licensed
-       * @default false
-       */
-      licensed: boolean
-      limit: components['schemas']['Limit']
-      /** Name */
-      name: string
-      /**
-       * Readings
-       * @default []
-       */
-      readings: string[]
-      /** Refusal */
-      refusal: string | null
-      /**
-       * Settled By
-       * @default []
-       */
-      settled_by: string[]
-      /**
-       * Sources
-       * @default []
-       */
-      sources: components['schemas']['SourceVerdict'][]
-      /** Turned */
-      turned: string | null
-      /**
-       * Warnings
-       * @default []
-       */
-      warnings: string[]
-    }
-    /**
-     * Resume
-     * @description Where the mechanic stopped, in one line, what hangs or is dangerous, and what is
-     *     left loose.
-     */
-    Resume: {
-      /** Hangs */
-      hangs: string
-      /** Line */
-      line: string
-      /** Loose */
-      loose: string
-      /** Since */
-      since: string
-      /** Title */
-      title: string
-    }
-    /**
-     * RetireAct
-     * @description A step is taken out of the plan, or put back.
-     */
-    RetireAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      act: 'retire'
-      /**
-       * Back
-       * @default false
-       */
-      back?: boolean
-      /** Step */
-      step: string
-    }
-    /**
-     * Role
-     * @description One person at a step, and what that person does.
-     */
-    Role: {
-      /** Does */
-      does: string
-      /** Role */
-      role: string
-    }
-    /**
-     * RunBench
-     * @description One rung of the first start.
-     *
-     *     `isolate_at_once`: one press may name all that is isolated, by whoever named it last
-     *     (`isolated_by`).
-     */
-    RunBench: {
-      /** Ahead */
-      ahead: string[]
-      /** Around */
-      around: components['schemas']['AroundWords'][]
-      /** Assumed */
-      assumed: boolean
-      /** Attempts */
-      attempts: components['schemas']['AttemptFacts'][]
-      /** Blocks */
-      blocks: string
-      /** Box */
-      box: string | null
-      /** Capture Keys */
-      capture_keys: string[]
-      /** Captures */
-      captures: components['schemas']['CaptureView'][]
-      caution: components['schemas']['Caution'] | null
-      /** Chance Keys */
-      chance_keys: string[]
-      /** Chances */
-      chances: components['schemas']['Chance'][]
-      /** Clash */
-      clash: string | null
-      /** Closes */
-      closes: string[]
-      /** Compares */
-      compares: components['schemas']['CaptureView'][]
-      /** Confirmed */
-      confirmed: boolean
-      /** Confirmed By */
-      confirmed_by: string
-      /** Cranked S */
-      cranked_s: number
-      /** Dangers */
-      dangers: components['schemas']['Danger'][]
-      /** Do */
-      do: string
-      /** Expect */
-      expect: string
-      /** Extras */
-      extras: components['schemas']['Extra'][]
-      /** Fluids */
-      fluids: components['schemas']['FluidView'][]
-      /** Following */
-      following: string | null
-      gate: components['schemas']['GateAnswer']
-      /** Gate Keys */
-      gate_keys: string[]
-      /** Gauge Unit */
-      gauge_unit: string
-      /** Gear */
-      gear: components['schemas']['ToolNeed'][]
-      /** Hidden */
-      hidden: string[]
-      /** Hours */
-      hours: [number, number] | null
-      /** Isolate */
-      isolate: string[]
-      /** Isolate At Once */
-      isolate_at_once: boolean
-      /** Isolated By */
-      isolated_by: string
-      /** Keeps */
-      keeps: components['schemas']['Keeping'][]
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'run'
-      /** Lacking */
-      lacking: string | null
-      /** Lifts */
-      lifts: boolean
-      /** Limit S */
-      limit_s: number | null
-      /** Limit Words */
-      limit_words: string
-      /** Lines */
-      lines: components['schemas']['LogLine'][]
-      /** May Happen */
-      may_happen: boolean
-      /** May Pass */
-      may_pass: boolean
-      /** Needed Open */
-      needed_open: string[]
-      /** Next */
-      next: string[]
-      /** Now */
-      now: string
-      /** Number */
-      number: string
-      /** Obstacles */
-      obstacles: components['schemas']['Obstacle'][]
-      /** Opens */
-      opens: string[]
-      /** Other Box */
-      other_box: string | null
-      /** Parts */
-      parts: components['schemas']['PartNeed'][]
-      /** Pass Keys */
-      pass_keys: string[]
-      /** Pass Words */
-      pass_words: string
-      /** People */
-      people: components['schemas']['Role'][]
-      /** Photos */
-      photos: components['schemas']['PhotoView'][]
-      /** Primary */
-      primary: string
-      /** Refit Bags */
-      refit_bags: components['schemas']['BagContent'][]
-      rest: components['schemas']['RestFacts'] | null
-      /** Rung */
-      rung: string
-      /** Rung Name */
-      rung_name: string
-      /** Rungs */
-      rungs: components['schemas']['GateAnswer'][]
-      running: components['schemas']['AttemptFacts'] | null
-      /** Seen */
-      seen: number
-      /** Settled */
-      settled: boolean
-      /** Skip Keys */
-      skip_keys: string[]
-      /** Stage */
-      stage: string
-      /** Stage Name */
-      stage_name: string
-      status: components['schemas']['StepStatus']
-      /** Step */
-      step: string
-      /** Still Runs */
-      still_runs: string | null
-      /** Suspects */
-      suspects: string[]
-      /** Title */
-      title: string
-      /** Total S */
-      total_s: number | null
-      /** Waited For */
-      waited_for: string[]
-      /** Waits */
-      waits: components['schemas']['Waiting'][]
-      /** Watch */
-      watch: string[]
-      /** Why */
-      why: string | null
-    }
-    /**
-     * SaidAct
-     * @description A figure that the step asks for; `sure` answers the question about an unusual one.
-     */
-    SaidAct: {
-      /** Figure */
-      figure: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'said'
-      /** Step */
-      step: string
-      /**
-       * Sure
-       * @default false
-       */
-      sure?: boolean
-      /** Typed */
-      typed: string
-    }
-    /**
-     * SaidFigure
-     * @description One figure: its name and unit, as typed and in words when somebody said it, by whom, and what
-     *     it is too small or too large for.
-     */
-    SaidFigure: {
-      /** Id */
-      id: string
-      /** Name */
-      name: string
-      /** Problem */
-      problem: string | null
-      /** Typed */
-      typed: string | null
-      /** Unit */
-      unit: string
-      /** Who */
-      who: string
-      /** Words */
-      words: string | null
-    }
-    /**
-     * SampleSaid
-     * @description One moment as typed: revs, oil pressure, temperature and timing as text with units.
-     */
-    SampleSaid: {
-      /**
-       * As Typed
-       * @default false
-       */
-      as_typed?: boolean
-      /** Coolant */
-      coolant?: string | null
-      /**
-       * Lamp Out
-       * @default false
-       */
-      lamp_out?: boolean
-      /** Oil */
-      oil?: string | null
-      /** Rpm */
-      rpm?: string | null
-      /** Seen */
-      seen?: ('leak' | 'fuel leak' | 'noise' | 'smoke' | 'glow' | 'fire') | null
-      /** T */
-      t: number
-      /** Timing */
-      timing?: string | null
-      /** Timing State */
-      timing_state?: string | null
-    }
-    /**
-     * SamplesAct
-     * @description Samples of an attempt.
-     */
-    SamplesAct: {
-      /** Attempt */
-      attempt: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'samples'
-      /** Samples */
-      samples: components['schemas']['SampleSaid'][]
-      /** Step */
-      step: string
-    }
-    /**
-     * SchoolAct
-     * @description A question with the ways that the mechanic knows; the one that is gone, and why.
-     */
-    SchoolAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      act: 'school'
-      /** Because */
-      because: string
-      /** Question */
-      question: string
-      /** Take */
-      take: number
-      /** Way */
-      way: components['schemas']['OwnWay'][]
-    }
-    /**
-     * SchoolView
-     * @description One school: `chosen` by somebody, or only `in_force` as Hollet's pick; `fixed` says what was
-     *     begun.
-     */
-    SchoolView: {
-      /** Because */
-      because: string
-      /** Chosen */
-      chosen: string | null
-      /** Fixed */
-      fixed: string | null
-      /** Id */
-      id: string
-      /** In Force */
-      in_force: string
-      /** Pick */
-      pick: string
-      /** Question */
-      question: string
-      /** Ways */
-      ways: components['schemas']['WayView'][]
-    }
-    /**
-     * SecureItem
-     * @description One thing to make safe; `key` names it in the log.
-     *
-     *     One that is not `own` is done by the facts alone, and no press ticks it.
-     */
-    SecureItem: {
-      /** Because */
-      because: string
-      /** Done */
-      done: boolean
-      /** Key */
-      key: string
-      /**
-       * Own
-       * @default true
-       */
-      own: boolean
-      /** What */
-      what: string
-    }
-    /**
-     * SecureView
-     * @description The list, whether work is stopped, and the card.
-     *
-     *     `made_safe` only when every item is done and it is known what carries each load, and fit; else
-     *     `not_safe` says why.
-     */
-    SecureView: {
-      /** Card */
-      card: string[]
-      /** Going */
-      going: string
-      /** Hurt */
-      hurt: string | null
-      /** Items */
-      items: components['schemas']['SecureItem'][]
-      /** Leave */
-      leave: string[]
-      /** Made Safe */
-      made_safe: boolean
-      /** Near Miss */
-      near_miss: string | null
-      /** Not Safe */
-      not_safe: string
-      /** People Left */
-      people_left: number | null
-      /** Said */
-      said: string[]
-      /** Since */
-      since: string
-      /** Step */
-      step: string
-      /** Stopped */
-      stopped: boolean
-      /** Who */
-      who: string
-      /** Why */
-      why: string
-    }
-    /**
-     * SecuredAct
-     * @description One thing made safe.
-     */
-    SecuredAct: {
-      /** Item */
-      item: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'secured'
-      /** Step */
-      step?: string | null
-      /** What */
-      what: string
-    }
-    /**
-     * Seen
-     * @description One look at a face, or one decision, in words.
-     */
-    Seen: {
-      /** Entry */
-      entry: string
-      /** Photo */
-      photo: string | null
-      /** Time */
-      time: string
-      /** Who */
-      who: string
-      /** Words */
-      words: string
-    }
-    /**
-     * SetAnewAct
-     * @description A disturbed setting is set again.
-     */
-    SetAnewAct: {
-      /** How */
-      how: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'set anew'
-      /** Setting */
-      setting: string
-      /** Step */
-      step: string
-    }
-    /**
-     * SetGaugeEdit
-     * @description A gauge set with a micrometer.
-     */
-    SetGaugeEdit: {
-      /** Master */
-      master: string
-      /** Setting */
-      setting: string
-      /** Who */
-      who: string
-    }
-    /**
-     * Setting
-     * @description The figure for the hand: what to set, what the bolt gets, and how that lies in
-     *     the tolerance.
-     */
-    Setting: {
-      /** Figure */
-      figure: string
-      /** Gets */
-      gets: number | null
-      judgement: components['schemas']['Judgement'] | null
-      /** Kind */
-      kind: string
-      /** Note */
-      note: string | null
-      /** Refusal */
-      refusal: string | null
-      /** Set To */
-      set_to: number | null
-      /** Unit */
-      unit: string
-      /**
-       * Working
-       * @default []
-       */
-      working: string[]
-    }
-    /**
-     * SettleAct
-     * @description One of the sources is taken (by its place), or the part where all agree.
-     */
-    SettleAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      act: 'settle'
-      /** Limit */
-      limit: string
-      /** Take */
-      take: number | 'both'
-      /** Version */
-      version: number
-    }
-    /**
-     * SheetCard
-     * @description A sheet to make a build from, and the facts on which it depends.
-     */
-    SheetCard: {
-      /** About */
-      about: string
-      /** Facts */
-      facts: components['schemas']['Fact'][]
-      /** Hours */
-      hours: [number, number]
-      /** Id */
-      id: string
-      /** Shipped */
-      shipped: boolean
-      /** Steps */
-      steps: number
-      /** Title */
-      title: string
-    }
-    /**
-     * SheetEdit
-     * @description A sheet as TOML text.
-     */
-    SheetEdit: {
-      /** Text */
-      text: string
-    }
-    /**
-     * ShopEdit
-     * @description What the shop is called, its time zone and currency, and the version that was looked at.
-     */
-    ShopEdit: {
-      /** Currency */
-      currency: string
-      /** Name */
-      name: string
-      /** Time Zone */
-      time_zone: string
-      /** Version */
-      version: number
-      /** Who */
-      who: string
-    }
-    /**
-     * ShopFacts
-     * @description Name and time zone of the shop, and the currency in which it counts ('' while
-     *     nobody said).
-     */
-    ShopFacts: {
-      /** Currency */
-      currency: string
-      /** Name */
-      name: string
-      /** Time Zone */
-      time_zone: string
-      /** Version */
-      version: number
-    }
-    /**
-     * ShopView
-     * @description The Shop.
-     */
-    ShopView: {
-      /** Builds */
-      builds: components['schemas']['BuildCard'][]
-      /** Changed */
-      changed: string[]
-      /** Currency */
-      currency: string
-      /** Gear */
-      gear: components['schemas']['GearView'][]
-      /** Name */
-      name: string
-      /** Now */
-      now: string
-      /** Presets */
-      presets: {
-        [key: string]: unknown
-      }[]
-      /** Sheets */
-      sheets: components['schemas']['SheetCard'][]
-      /** Standings */
-      standings: {
-        [key: string]: components['schemas']['Standing']
-      }
-      /** Time Zone */
-      time_zone: string
-      /** Tools */
-      tools: components['schemas']['Instrument'][]
-      /** Unreadable */
-      unreadable: string[]
-      /** Version */
-      version: number
-    }
-    /**
-     * SkippedAct
-     * @description A step is passed over, or does not apply.
-     */
-    SkippedAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'skipped'
-      /**
-       * Not Applicable
-       * @default false
-       */
-      not_applicable?: boolean
-      /** Reason */
-      reason?: string | null
-      /** Spoken */
-      spoken?: string | null
-      /** Step */
-      step: string
-    }
-    /**
-     * SourceAnswer
-     * @description What one source says of a limit, in the limit's unit.
-     */
-    SourceAnswer: {
-      /** Hi */
-      hi: string | null
-      /** Lo */
-      lo: string | null
-      /** Page */
-      page: string | null
-      /** Source */
-      source: string
-      /** Target */
-      target: string | null
-    }
-    /**
-     * SourceRow
-     * @description What one source says, whether it is the one in force, and how the reading, where there is
-     *     just one, is judged by it.
-     */
-    SourceRow: {
-      bar: components['schemas']['Judgement']
-      /** Hi */
-      hi: string | null
-      /** In Force */
-      in_force: boolean
-      /** Lo */
-      lo: string | null
-      /** Page */
-      page: string | null
-      /** Source */
-      source: string
-      /** Target */
-      target: string | null
-      /** Words */
-      words: string
-    }
-    /**
-     * SourceVerdict
-     * @description How a result is judged by one of several sources of its limit, and whether that one is in
-     *     force.
-     */
-    SourceVerdict: {
-      /** Asks */
-      asks: string
-      /** In Force */
-      in_force: boolean
-      /** Side */
-      side: string | null
-      /** Source */
-      source: string
-      /** Verdict */
-      verdict: string
-      /** Words */
-      words: string
-    }
-    /**
-     * SpokenAct
-     * @description A spoken note; the recording is on the server already.
-     */
-    SpokenAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'spoken'
-      /** Sound */
-      sound: string
-      /** Step */
-      step?: string | null
-    }
-    /**
-     * SpokenView
-     * @description One spoken note: its recording, at which step, by whom, and its words once somebody gave
-     *     them.
-     */
-    SpokenView: {
-      /** Entry */
-      entry: string
-      /** Number */
-      number: string
-      /** Sound */
-      sound: string
-      /** Step */
-      step: string | null
-      /** Time */
-      time: string
-      /** Title */
-      title: string
-      /** Who */
-      who: string
-      /** Words */
-      words: string | null
-    }
-    /**
-     * StageFacts
-     * @description One round: what is asked, how many bolts have it.
-     */
-    StageFacts: {
-      /** Done */
-      done: number
-      /** Figure */
-      figure: string
-      /** Kind */
-      kind: string
-      /** Number */
-      number: number
-      /** Text */
-      text: string
-    }
-    /**
-     * StageGroup
-     * @description Steps of one stage that are merely not reached: the stage, how many, and their items.
-     */
-    StageGroup: {
-      /** Items */
-      items: components['schemas']['OpenItem'][]
-      /** Stage */
-      stage: string
-      /** Words */
-      words: string
-    }
-    /**
-     * StageRow
-     * @description One of the nine stages with its counts.
-     */
-    StageRow: {
-      /** Done */
-      done: number
-      /** Id */
-      id: string
-      /** Name */
-      name: string
-      /** Total */
-      total: number
-    }
-    /**
-     * Standing
-     * @description Whether a tool may be trusted today: good since a check, failed and not put right, or not
-     *     checked here.
-     */
-    Standing: {
-      /**
-       * Sign
-       * @enum {string}
-       */
-      sign: 'inside' | 'outside' | 'not_read'
-      /** Words */
-      words: string
-    }
-    /**
-     * StandsView
-     * @description What stands on a line that is about to be struck.
-     */
-    StandsView: {
-      /** Lines */
-      lines: string[]
-    }
-    /**
-     * StartedAct
-     * @description Work on a step begins; with a reason before what it waits for.
-     */
-    StartedAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'started'
-      /** Reason */
-      reason?: string | null
-      /** Spoken */
-      spoken?: string | null
-      /** Step */
-      step: string
-    }
-    /**
-     * Station
-     * @description A place that the flow passes: its part in the inspection, where it is drawn, and whether it
-     *     holds back what is carried.
-     */
-    Station: {
-      /**
-       * Filter
-       * @default false
-       */
-      filter: boolean
-      /** Id */
-      id: string
-      /** Name */
-      name: string
-      /** Part */
-      part: string | null
-      /** X */
-      x: number
-      /** Y */
-      y: number
-    }
-    /**
-     * StepRow
-     * @description One step on the strip.
-     */
-    StepRow: {
-      /** Id */
-      id: string
-      /** Kind */
-      kind: string
-      /** Number */
-      number: string
-      /** Short */
-      short: string
-      /** Stage */
-      stage: string
-      /** Status */
-      status: string
-      /** Title */
-      title: string
-      /** Waits */
-      waits: boolean
-    }
-    /**
-     * StepStatus
-     * @description Status of one step: open, begun, done, skipped, not_applicable or not_there; who, when, and
-     *     the reason given.
-     */
-    StepStatus: {
-      /** Doubt */
-      doubt: string | null
-      /** Entry */
-      entry: string | null
-      /** Reason */
-      reason: string | null
-      /**
-       * Status
-       * @default open
-       */
-      status: string
-      /**
-       * Time
-       * @default
-       */
-      time: string
-      /**
-       * Who
-       * @default
-       */
-      who: string
-    }
-    /**
-     * StoppedAct
-     * @description Work stopped at once.
-     */
-    StoppedAct: {
-      /** Going */
-      going?: ('up' | 'down' | 'in' | 'out') | null
-      /** Hurt */
-      hurt?: string | null
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'stopped'
-      /** Near Miss */
-      near_miss?: string | null
-      /** People Left */
-      people_left?: number | null
-      /** Step */
-      step?: string | null
-      /** Why */
-      why: string
-    }
-    /**
-     * StoredPhoto
-     * @description A photo as it is kept: the hash that names it, and its size in pixels.
-     */
-    StoredPhoto: {
-      /** Height */
-      height: number
-      /** Photo */
-      photo: string
-      /** Width */
-      width: number
-    }
-    /**
-     * StoredSound
-     * @description A recording as it is kept: the hash that names it.
-     */
-    StoredSound: {
-      /** Sound */
-      sound: string
-    }
-    /**
-     * StrikeAct
-     * @description An entry is struck.
-     */
-    StrikeAct: {
-      /** Entry */
-      entry: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'strike'
-      /** Reason */
-      reason: string
-    }
-    /**
-     * StuckDesk
-     * @description The ladder for one stuck part, and what may be near it.
-     */
-    StuckDesk: {
-      /** Near */
-      near: components['schemas']['Named'][]
-      /** Rungs */
-      rungs: components['schemas']['StuckView'][]
-    }
-    /**
-     * StuckLook
-     * @description A stuck part, what lies near it, and whether it is clean and dry.
-     */
-    StuckLook: {
-      /**
-       * Cleaned
-       * @default false
-       */
-      cleaned?: boolean
-      /**
-       * Near
-       * @default []
-       */
-      near?: ('fuel' | 'damper' | 'seal' | 'heat_treated' | 'battery' | 'airbag' | 'alloy')[]
-      /** Part */
-      part: string
-      /** Step */
-      step: string
-      /**
-       * Wiped
-       * @default false
-       */
-      wiped?: boolean
-    }
-    /**
-     * StuckView
-     * @description One rung as it stands now: `state` is free, tried, refused or enough.
-     */
-    StuckView: {
-      /** Do */
-      do: string
-      /** Harm */
-      harm: string
-      /**
-       * Id
-       * @enum {string}
-       */
-      id: 'soak' | 'counter_hold' | 'partial_nut' | 'strike' | 'wedge' | 'puller' | 'heat' | 'cut'
-      /** Minutes */
-      minutes: number
-      /** Name */
-      name: string
-      /**
-       * State
-       * @enum {string}
-       */
-      state: 'free' | 'tried' | 'refused' | 'enough'
-      /** Stop */
-      stop: string
-      /** Tries */
-      tries: number
-      /** Words */
-      words: string
-    }
-    /**
-     * SupportDesk
-     * @description The support map, the list of what to make safe, the vehicle and the surroundings.
-     */
-    SupportDesk: {
-      /** Around */
-      around: string[]
-      /** Conditions */
-      conditions: components['schemas']['Named'][]
-      /** Head */
-      head: number
-      map: components['schemas']['SupportView']
-      secure: components['schemas']['SecureView']
-      /** Spoken */
-      spoken: components['schemas']['SpokenView'][]
-      vehicle: components['schemas']['VehicleStanding']
-    }
-    /**
-     * SupportPoint
-     * @description One support that is in: what stands where, whether it may stay, and why not.
-     *
-     *     `made_by` is the step that set it, where no hand did; `x` and `y` are None where nobody said at
-     *     which point, or said one that the drawing does not have.
-     */
-    SupportPoint: {
-      /** Because */
-      because: string
-      /**
-       * Carries
-       * @enum {string}
-       */
-      carries: 'vehicle' | 'engine' | 'gearbox' | 'powertrain' | 'axle' | 'hub' | 'other'
-      /**
-       * Ground
-       * @enum {string}
-       */
-      ground: 'hard' | 'soft' | 'slope' | 'unknown'
-      /** Id */
-      id: string
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: 'stand' | 'jack' | 'hook' | 'cradle' | 'cart' | 'wheels' | 'ramp' | 'timber' | 'helper' | 'mounts'
-      /** Kind Words */
-      kind_words: string
-      /** Made By */
-      made_by: string | null
-      /** Padding */
-      padding: string | null
-      /** Point */
-      point: string
-      rated: components['schemas']['Measured'] | null
-      /** Stays */
-      stays: boolean
-      /** Time */
-      time: string
-      /** Who */
-      who: string
-      /** X */
-      x: number | null
-      /** Y */
-      y: number | null
-    }
-    /**
-     * SupportView
-     * @description The map: supports, bodies (the dangerous first), the points to choose from, and one line that
-     *     says what carries the load now.
-     *
-     *     `title`: on how many points, and how many of them nobody placed; `taken`: bodies from which a
-     *     hand took a support and nobody said yet that the rest carries them.
-     *     `known`: somebody has said what carries every body; `stays`: all of it may stay overnight;
-     *     `ground_asked`: the ground of the bay is not said.
-     */
-    SupportView: {
-      /** Bodies */
-      bodies: components['schemas']['BodyStand'][]
-      /** Ground Asked */
-      ground_asked: boolean
-      /** Known */
-      known: boolean
-      /** Line */
-      line: string
-      /** Points */
-      points: components['schemas']['Point'][]
-      /** Stays */
-      stays: boolean
-      /** Supports */
-      supports: components['schemas']['SupportPoint'][]
-      /** Taken */
-      taken: string[]
-      /** Title */
-      title: string
-    }
-    /**
-     * SupportedAct
-     * @description A support in, changed or away.
-     */
-    SupportedAct: {
-      /**
-       * Carries
-       * @enum {string}
-       */
-      carries: 'vehicle' | 'engine' | 'gearbox' | 'powertrain' | 'axle' | 'hub' | 'other'
-      /**
-       * Gone
-       * @default false
-       */
-      gone?: boolean
-      /**
-       * Ground
-       * @default unknown
-       * @enum {string}
-       */
-      ground?: 'hard' | 'soft' | 'slope' | 'unknown'
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'supported'
-      /** Padding */
-      padding?: string | null
-      /** Point */
-      point: string
-      /** Rated */
-      rated?: string | null
-      /** Step */
-      step?: string | null
-      /** Support */
-      support: string
-      /**
-       * Support Kind
-       * @enum {string}
-       */
-      support_kind:
-        'stand' | 'jack' | 'hook' | 'cradle' | 'cart' | 'wheels' | 'ramp' | 'timber' | 'helper' | 'mounts'
-    }
-    /**
-     * SurroundingsAct
-     * @description What it is like around the bench.
-     */
-    SurroundingsAct: {
-      /** Around */
-      around: ('wind' | 'dust' | 'cold' | 'damp' | 'dark' | 'noise')[]
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'surroundings'
-    }
-    /**
-     * Suspect
-     * @description A kind of part that is not to be trusted for looking good, the reason, and what to do about
-     *     it.
-     */
-    Suspect: {
-      /** Because */
-      because: string
-      /** Do */
-      do: string
-      /** Thing */
-      thing: string
-    }
-    /**
-     * TakeDownView
-     * @description All that came off, the bags, what was kept as found, the photos, and what the
-     *     hand used last.
-     */
-    TakeDownView: {
-      /** At */
-      at: string
-      /** At Words */
-      at_words: string
-      /** Bag Keys */
-      bag_keys: string[]
-      /** Bags */
-      bags: components['schemas']['BagContent'][]
-      /** Bags Used */
-      bags_used: number
-      /** Captures */
-      captures: components['schemas']['CaptureView'][]
-      /** Last Part */
-      last_part: string | null
-      /** Next Bag */
-      next_bag: number
-      /** On Stand */
-      on_stand: boolean
-      /** Parts Off */
-      parts_off: number
-      /** Photos */
-      photos: components['schemas']['PhotoView'][]
-      /** Pieces Left */
-      pieces_left: number
-      /** Places */
-      places: string[]
-      /** Reasons */
-      reasons: components['schemas']['ReasonChoice'][]
-      /** Recent */
-      recent: components['schemas']['BagLine-Output'][]
-      /** Removals */
-      removals: components['schemas']['Removal'][]
-    }
-    /**
-     * TakenView
-     * @description One thing that this step puts back: when and by whom it came off, where it lies, its bags,
-     *     what was written then, its photos.
-     */
-    TakenView: {
-      /** Bags */
-      bags: string[]
-      /** Number */
-      number: string
-      /** Photos */
-      photos: components['schemas']['PhotoView'][]
-      /** Place */
-      place: string | null
-      /** Time */
-      time: string
-      /** Told */
-      told: string[]
-      /** What */
-      what: string
-      /** Who */
-      who: string
-    }
-    /**
-     * TightenBench
-     * @description One bolt at a time.
-     */
-    TightenBench: {
-      /** Ahead */
-      ahead: string[]
-      /** Around */
-      around: components['schemas']['AroundWords'][]
-      /** Blocks */
-      blocks: string
-      /** Bolt Keys */
-      bolt_keys: string[]
-      /** Box */
-      box: string | null
-      /** Capture Keys */
-      capture_keys: string[]
-      /** Captures */
-      captures: components['schemas']['CaptureView'][]
-      caution: components['schemas']['Caution'] | null
-      /** Chance Keys */
-      chance_keys: string[]
-      /** Chances */
-      chances: components['schemas']['Chance'][]
-      /** Clash */
-      clash: string | null
-      /** Closes */
-      closes: string[]
-      /** Compares */
-      compares: components['schemas']['CaptureView'][]
-      /** Confirmed */
-      confirmed: boolean
-      /** Confirmed By */
-      confirmed_by: string
-      /** Dangers */
-      dangers: components['schemas']['Danger'][]
-      /** Do */
-      do: string
-      /** Doubts */
-      doubts: string[]
-      /** Extras */
-      extras: components['schemas']['Extra'][]
-      /** Fastener */
-      fastener: string
-      /** Fluids */
-      fluids: components['schemas']['FluidView'][]
-      /** Following */
-      following: string | null
-      /** Gear */
-      gear: components['schemas']['ToolNeed'][]
-      /** Hidden */
-      hidden: string[]
-      /** Hours */
-      hours: [number, number] | null
-      joint: components['schemas']['JointFacts']
-      /** Keeps */
-      keeps: components['schemas']['Keeping'][]
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'tighten'
-      /** Lacking */
-      lacking: string | null
-      /** Layout */
-      layout: string
-      /** Lifts */
-      lifts: boolean
-      /** Lines */
-      lines: components['schemas']['LogLine'][]
-      /** May Happen */
-      may_happen: boolean
-      /** May Pass */
-      may_pass: boolean
-      /** Needed Open */
-      needed_open: string[]
-      /** Next */
-      next: string[]
-      /** Now */
-      now: string
-      /** Number */
-      number: string
-      /** Obstacles */
-      obstacles: components['schemas']['Obstacle'][]
-      /** Opens */
-      opens: string[]
-      /** Other Box */
-      other_box: string | null
-      /** Parts */
-      parts: components['schemas']['PartNeed'][]
-      /** Pass Keys */
-      pass_keys: string[]
-      /** Pass Words */
-      pass_words: string
-      /** People */
-      people: components['schemas']['Role'][]
-      /** Photos */
-      photos: components['schemas']['PhotoView'][]
-      /** Primary */
-      primary: string
-      /** Refit Bags */
-      refit_bags: components['schemas']['BagContent'][]
-      /** Seen */
-      seen: number
-      setting: components['schemas']['Setting'] | null
-      /** Settled */
-      settled: boolean
-      /** Sides */
-      sides: [string, string] | null
-      /** Skip Keys */
-      skip_keys: string[]
-      /** Source */
-      source: string | null
-      /** Stage */
-      stage: string
-      /** Stage Name */
-      stage_name: string
-      status: components['schemas']['StepStatus']
-      /** Step */
-      step: string
-      /** Title */
-      title: string
-      /** Treatment */
-      treatment: string | null
-      /** Waited For */
-      waited_for: string[]
-      /** Waits */
-      waits: components['schemas']['Waiting'][]
-      /** Why */
-      why: string | null
-      /** Wide */
-      wide: string | null
-      /** Wrenches */
-      wrenches: components['schemas']['WrenchChoice'][]
-    }
-    /**
-     * TighteningStage
-     * @description One round of a joint: a torque, or an angle on top; with neither it is not given yet.
-     */
-    TighteningStage: {
-      /** Angle */
-      angle: string | null
-      /** Torque */
-      torque: string | null
-    }
-    /**
-     * ToolChoice
-     * @description A tool of the shop for a kind of reading, with what it can do here.
-     */
-    ToolChoice: {
-      /** U Text */
-      U_text: string
-      /** Can */
-      can: boolean
-      /** Code */
-      code: string
-      /** Dimension */
-      dimension: string
-      /** Id */
-      id: string
-      /** Kind */
-      kind: string
-      /** Name */
-      name: string
-      /** Setting */
-      setting: string | null
-      /** Unit */
-      unit: string
-      /** Words */
-      words: string
-    }
-    /**
-     * ToolEdit
-     * @description A tool as edited; `version` is the one that was edited, 0 for a new tool.
-     */
-    ToolEdit: {
-      /** Reason */
-      reason?: string | null
-      /** Tool */
-      tool: {
-        [key: string]: unknown
-      }
-      /** Version */
-      version: number
-      /** Who */
-      who: string
-    }
-    /**
-     * ToolFit
-     * @description The best tools of the shop for a limit: `share` is 2 U over the band (None for a one-sided
-     *     limit), `fits` whether they
-     *     can ever prove "inside".
-     */
-    ToolFit: {
-      /** Fits */
-      fits: boolean
-      /** Share */
-      share: number | null
-      /** Words */
-      words: string
-    }
-    /**
-     * ToolNeed
-     * @description A tool that the step needs, and whether the shop has it.
-     */
-    ToolNeed: {
-      /** Name */
-      name: string
-      /** State */
-      state: string
-    }
-    /**
-     * TraceFacts
-     * @description The drawing of a trace: stations with their marks, flows followed or not yet, what failed.
-     */
-    TraceFacts: {
-      /** Carries */
-      carries: string
-      /** Failed */
-      failed: string | null
-      /** Flows */
-      flows: components['schemas']['Flow'][]
-      /** Id */
-      id: string
-      /** Marks */
-      marks: {
-        [key: string]: string
-      }
-      /** Name */
-      name: string
-      /** Outline */
-      outline: [number, number][][]
-      /** Reached */
-      reached: string[]
-      /** Seen */
-      seen: {
-        [key: string]: boolean
-      }
-      /** Stations */
-      stations: components['schemas']['Station'][]
-      /** Words */
-      words: string
-    }
-    /**
-     * TracedAct
-     * @description What failed, on the trace of this step; nothing takes the trace back.
-     */
-    TracedAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'traced'
-      /** Station */
-      station?: string | null
-      /** Step */
-      step: string
-    }
-    /**
-     * TrackFacts
-     * @description One measured course: samples as [t, value] in the unit shown, with its limits.
-     */
-    TrackFacts: {
-      /** Hi */
-      hi: number | null
-      /** Key */
-      key: string
-      /** Lo */
-      lo: number | null
-      /**
-       * Lo From
-       * @default 0
-       */
-      lo_from: number
-      /** Name */
-      name: string
-      /**
-       * Samples
-       * @default []
-       */
-      samples: [number, number][]
-      /** Unit */
-      unit: string
-      /**
-       * Verdict
-       * @default not_read
-       */
-      verdict: string
-    }
-    /**
-     * TrialEdit
-     * @description One thing read many times by one person.
-     */
-    TrialEdit: {
-      /** Thing */
-      thing: string
-      /** Typed */
-      typed: string[]
-      /** Who */
-      who: string
-    }
-    /**
-     * TriedAct
-     * @description One try on a stuck part.
-     */
-    TriedAct: {
-      /**
-       * Came
-       * @default false
-       */
-      came?: boolean
-      /**
-       * Cleaned
-       * @default false
-       */
-      cleaned?: boolean
-      /** Harmed */
-      harmed?: string | null
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'tried'
-      /**
-       * Near
-       * @default []
-       */
-      near?: ('fuel' | 'damper' | 'seal' | 'heat_treated' | 'battery' | 'airbag' | 'alloy')[]
-      /** Part */
-      part: string
-      /**
-       * Rung
-       * @enum {string}
-       */
-      rung: 'soak' | 'counter_hold' | 'partial_nut' | 'strike' | 'wedge' | 'puller' | 'heat' | 'cut'
-      /** Step */
-      step: string
-      /** Time */
-      time: string
-      /**
-       * Wiped
-       * @default false
-       */
-      wiped?: boolean
-    }
-    /**
-     * TurnedView
-     * @description One thing that was called done and does not stand: at which step, in words; without a step it
-     *     is about the load.
-     */
-    TurnedView: {
-      /** Number */
-      number: string
-      /** Step */
-      step: string | null
-      /** Words */
-      words: string
-    }
-    /**
-     * TypedEdit
-     * @description What was typed into the form of a calculation, by field.
-     */
-    TypedEdit: {
-      /** Typed */
-      typed: {
-        [key: string]: string
-      }
-    }
-    /**
-     * UnbaggedAct
-     * @description Fasteners out of a bag: fitted, left out for new ones, or lost.
-     */
-    UnbaggedAct: {
-      /** Bag */
-      bag: number
-      /**
-       * How
-       * @default fitted
-       * @enum {string}
-       */
-      how?: 'fitted' | 'new' | 'lost'
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'unbagged'
-      /** Lines */
-      lines: components['schemas']['BagLine-Input'][]
-      /** Step */
-      step: string
-    }
-    /**
-     * UndoneAct
-     * @description What was left open is undone; where it held something up, what carries that now.
-     */
-    UndoneAct: {
-      /** Item */
-      item: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'undone'
-      /** Note */
-      note?: string | null
-      now_on?: components['schemas']['Carry'] | null
-    }
-    /**
-     * VehicleEdit
-     * @description The name and words of the vehicle of a build, and the words that were looked at.
-     */
-    VehicleEdit: {
-      /** About */
-      about: string
-      /** Name */
-      name: string
-      /** Was */
-      was: string
-      /** Who */
-      who: string
-    }
-    /**
-     * VehicleStanding
-     * @description Whether a vehicle rolls, steers, brakes and starts (None: nobody said), its bay, and who else
-     *     was said to stand there.
-     */
-    VehicleStanding: {
-      /** Bay */
-      bay?: string | null
-      /** Brakes */
-      brakes?: boolean | null
-      /**
-       * Clash
-       * @default
-       */
-      clash?: string
-      /** Rolls */
-      rolls?: boolean | null
-      /** Starts */
-      starts?: boolean | null
-      /** Steers */
-      steers?: boolean | null
-      /**
-       * Time
-       * @default
-       */
-      time?: string
-      /**
-       * Who
-       * @default
-       */
-      who?: string
-    }
-    /**
-     * VehicleStandsAct
-     * @description What the vehicle can do, and where it stands.
-     */
-    VehicleStandsAct: {
-      /** Bay */
-      bay?: string | null
-      /** Brakes */
-      brakes?: boolean | null
-      /** Ground */
-      ground?: ('hard' | 'soft' | 'slope' | 'unknown') | null
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'vehicle stands'
-      /** Rolls */
-      rolls?: boolean | null
-      /** Starts */
-      starts?: boolean | null
-      /** Steers */
-      steers?: boolean | null
-    }
-    /**
-     * Waiting
-     * @description A step that must be done first, and why; of a danger what is live while it is not, and the
-     *     box that says it was dealt with.
-     */
-    Waiting: {
-      /** Because */
-      because: string
-      /**
-       * Box
-       * @default
-       */
-      box: string
-      /**
-       * Danger
-       * @default false
-       */
-      danger: boolean
-      /**
-       * Kind
-       * @default safety
-       */
-      kind: string
-      /**
-       * Live
-       * @default
-       */
-      live: string
-      /** Number */
-      number: string
-      /**
-       * Origin
-       * @default sheet
-       */
-      origin: string
-      /** Step */
-      step: string
-      /** Title */
-      title: string
-      /** Until */
-      until: string | null
-    }
-    /**
-     * WayAct
-     * @description A way of a school is chosen.
-     */
-    WayAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      act: 'way'
-      /** School */
-      school: string
-      /** Way */
-      way: string
-    }
-    /**
-     * WayView
-     * @description One way of a school, and whether it can be gone here.
-     */
-    WayView: {
-      /** Because */
-      because: string[]
-      /** Does */
-      does: string
-      /** Held By */
-      held_by: string | null
-      /** Hours */
-      hours: [number, number]
-      /** Id */
-      id: string
-      /** Money */
-      money: [number, number]
-      /** Name */
-      name: string
-      /** People */
-      people: number
-      /** Possible */
-      possible: boolean
-      /** Risks */
-      risks: string
-      /** Sketch */
-      sketch: string | null
-      /** Steps */
-      steps: number
-      /** Suits */
-      suits: string
-      /** Tools */
-      tools: string[]
-    }
-    /**
-     * WhoEdit
-     * @description Who acts.
-     */
-    WhoEdit: {
-      /** Who */
-      who: string
-    }
-    /**
-     * Why
-     * @description One reason of a line: it goes on after `after`, because; where the reason comes from.
-     */
-    Why: {
-      /** After */
-      after: string
-      /** After Title */
-      after_title: string
-      /** Because */
-      because: string
-      /** Kind */
-      kind: string
-      /** Origin */
-      origin: string
-    }
-    /**
-     * Wire
-     * @description One wire at one terminal, by its colours.
-     */
-    Wire: {
-      /** Colour */
-      colour: string
-      /** Note */
-      note?: string | null
-      /** Terminal */
-      terminal: string
-    }
-    /**
-     * WordedAct
-     * @description What a spoken note says, in words.
-     */
-    WordedAct: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'worded'
-      /** Spoken */
-      spoken: string
-      /** Text */
-      text: string
-    }
-    /**
-     * WrenchChoice
-     * @description A wrench for this joint: what to set, and whether it may be used.
-     */
-    WrenchChoice: {
-      /** Code */
-      code: string
-      /** Holds */
-      holds: boolean
-      /** Id */
-      id: string
-      /** Name */
-      name: string
-      /** Usable */
-      usable: boolean
-      /** Words */
-      words: string
-    }
-  }
-  responses: never
-  parameters: never
-  requestBodies: never
-  headers: never
-  pathItems: never
+    schemas: {
+        /**
+         * Adapter
+         * @description A crowfoot or the like: its length in the plane of rotation, and its angle (0
+         *     straight out).
+         */
+        Adapter: {
+            angle: components["schemas"]["Measured"];
+            length: components["schemas"]["Measured"];
+        };
+        /**
+         * AdapterSaid
+         * @description An adapter as typed: its length (`60 mm`, `2.5 in`) and its angle (`0`).
+         */
+        AdapterSaid: {
+            /**
+             * Angle
+             * @default 0
+             */
+            angle?: string;
+            /** Length */
+            length: string;
+        };
+        /**
+         * Agreement
+         * @description Parts whose kinds must agree: `allowed` lists the combinations, in the order of `part`; a
+         *     clash blocks `step`.
+         */
+        Agreement: {
+            /** Allowed */
+            allowed: string[][];
+            /** Because */
+            because: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Part */
+            part: components["schemas"]["PartChoice"][];
+            /** Step */
+            step: string;
+            /**
+             * When
+             * @default []
+             */
+            when: components["schemas"]["Condition"][];
+        };
+        /**
+         * AgreementView
+         * @description Parts that must agree, with what is known of each.
+         */
+        AgreementView: {
+            agreement: components["schemas"]["Agreement"];
+            /** Number */
+            number: string;
+            /** Options */
+            options: {
+                [key: string]: string;
+            };
+            /** State */
+            state: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * AnswerAct
+         * @description What another source says of a limit; the one in force stays in force until
+         *     somebody chooses.
+         */
+        AnswerAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "answer";
+            /** Hi */
+            hi?: string | null;
+            /** Limit */
+            limit: string;
+            /** Lo */
+            lo?: string | null;
+            /** Page */
+            page?: string | null;
+            /** Source */
+            source: string;
+            /** Target */
+            target?: string | null;
+            /** Version */
+            version: number;
+        };
+        /**
+         * Apart
+         * @description A reason that held for coming off only.
+         */
+        Apart: {
+            /** Because */
+            because: string;
+            /** What */
+            what: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * AppendView
+         * @description The line as written, and the screen as it is now.
+         */
+        AppendView: {
+            /** Bench */
+            bench: (components["schemas"]["CheckBench"] | components["schemas"]["InspectBench"] | components["schemas"]["RemoveBench"] | components["schemas"]["MeasureBench"] | components["schemas"]["TightenBench"] | components["schemas"]["FillBench"] | components["schemas"]["RunBench"]) | null;
+            build: components["schemas"]["BuildCard"];
+            line: components["schemas"]["LogLine"];
+        };
+        /**
+         * AroundWords
+         * @description One condition, and what it means here.
+         */
+        AroundWords: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "wind" | "dust" | "cold" | "damp" | "dark" | "noise";
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * AttemptEndedAct
+         * @description The key is off.
+         */
+        AttemptEndedAct: {
+            /** After S */
+            after_s: number;
+            /** Attempt */
+            attempt: string;
+            /** Cause */
+            cause?: string | null;
+            /** Change */
+            change?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "attempt ended";
+            /**
+             * Passed
+             * @default false
+             */
+            passed?: boolean;
+            /**
+             * Reason
+             * @default key off
+             */
+            reason?: string;
+            /** Step */
+            step: string;
+        };
+        /**
+         * AttemptFacts
+         * @description One attempt as it stands; `stop` is the first reason to turn the key back.
+         */
+        AttemptFacts: {
+            /** After S */
+            after_s: number | null;
+            /**
+             * Asked
+             * @default []
+             */
+            asked: components["schemas"]["OpenFigure"][];
+            /** Cause */
+            cause: string | null;
+            /** Change */
+            change: string | null;
+            /** Deadlines */
+            deadlines: components["schemas"]["Deadline"][];
+            /** End Reason */
+            end_reason: string | null;
+            /**
+             * Ended
+             * @default false
+             */
+            ended: boolean;
+            /** Expected */
+            expected: string;
+            /**
+             * Expected Seen
+             * @default false
+             */
+            expected_seen: boolean;
+            /** Gate */
+            gate: string;
+            /** Gate Reasons */
+            gate_reasons: string[];
+            /** Id */
+            id: string;
+            /** Isolated */
+            isolated: string[];
+            /**
+             * Lamp Out
+             * @default false
+             */
+            lamp_out: boolean;
+            /**
+             * Last S
+             * @default 0
+             */
+            last_s: number;
+            /** Limit S */
+            limit_s: number;
+            /** Number */
+            number: number;
+            /**
+             * Passed
+             * @default false
+             */
+            passed: boolean;
+            /** Pressure At */
+            pressure_at: number | null;
+            /** Rung */
+            rung: string;
+            /** Started */
+            started: string;
+            /** Step */
+            step: string;
+            /** Stop */
+            stop: string | null;
+            /** Stop At */
+            stop_at: number | null;
+            /** Tracks */
+            tracks: components["schemas"]["TrackFacts"][];
+            /** Who */
+            who: string;
+            /**
+             * Words
+             * @default []
+             */
+            words: string[];
+        };
+        /**
+         * AttemptStartedAct
+         * @description An attempt begins; a reason is needed at a shut rung.
+         */
+        AttemptStartedAct: {
+            /** Attempt */
+            attempt: string;
+            /**
+             * Isolated
+             * @default []
+             */
+            isolated?: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "attempt started";
+            /** Reason */
+            reason?: string | null;
+            /** Step */
+            step: string;
+        };
+        /**
+         * BagContent
+         * @description One compartment: whose fasteners, its lines, how many are left in it, lost, and `missing`:
+         *     lost and not replaced.
+         */
+        BagContent: {
+            /** Bag */
+            bag: number;
+            /** Left */
+            left: number;
+            /** Lines */
+            lines: components["schemas"]["BagCount"][];
+            /** Lost */
+            lost: number;
+            /** Missing */
+            missing: number;
+            /** Number */
+            number: string;
+            /** Owner */
+            owner: string;
+            /** Pieces */
+            pieces: number;
+            /** Place */
+            place: string | null;
+            /** Step */
+            step: string | null;
+            /** What */
+            what: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * BagCount
+         * @description Like fasteners of a bag: how many went in, are left, went back, are lost.
+         */
+        BagCount: {
+            /** Count */
+            count: number;
+            /** Fitted */
+            fitted: number;
+            /** Holes */
+            holes: string | null;
+            /** Left */
+            left: number;
+            /** Length */
+            length: string | null;
+            /** Lost */
+            lost: number;
+            /** Odd */
+            odd: string | null;
+            /** Size */
+            size: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * BagLine
+         * @description Like fasteners of one bag.
+         */
+        "BagLine-Input": {
+            /** Count */
+            count: number;
+            /** Holes */
+            holes?: string | null;
+            /** Length */
+            length?: string | null;
+            /** Odd */
+            odd?: string | null;
+            /** Size */
+            size: string;
+        };
+        /**
+         * BagLine
+         * @description Like fasteners of one bag.
+         */
+        "BagLine-Output": {
+            /** Count */
+            count: number;
+            /** Holes */
+            holes: string | null;
+            /** Length */
+            length: string | null;
+            /** Odd */
+            odd: string | null;
+            /** Size */
+            size: string;
+        };
+        /**
+         * BaggedAct
+         * @description Fasteners into a bag.
+         */
+        BaggedAct: {
+            /** Bag */
+            bag: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bagged";
+            /** Lines */
+            lines: components["schemas"]["BagLine-Input"][];
+            /** Place */
+            place?: string | null;
+            /** Step */
+            step: string;
+        };
+        /**
+         * Before
+         * @description A step that the new one must come before, and why.
+         */
+        Before: {
+            /** Because */
+            because: string;
+            /**
+             * Kind
+             * @default access closes
+             * @enum {string}
+             */
+            kind?: "access closes" | "safety" | "setting kept" | "contamination" | "load needed" | "stored energy" | "drying" | "spill";
+            /** Step */
+            step: string;
+        };
+        /**
+         * BesideFacts
+         * @description One feature: what the old and the new part show, the difference in words; open, same,
+         *     differs, or differs and will do.
+         */
+        BesideFacts: {
+            /** Entry */
+            entry: string | null;
+            /** Feature */
+            feature: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "open" | "same" | "differs" | "will_do";
+            /**
+             * Who
+             * @default
+             */
+            who: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * BodyStand
+         * @description One body: whether it is known what carries it, fit to stand overnight or not, and why.
+         */
+        BodyStand: {
+            /** Because */
+            because: string;
+            /**
+             * Body
+             * @enum {string}
+             */
+            body: "vehicle" | "engine" | "gearbox" | "powertrain" | "axle" | "hub" | "other";
+            /** Hangs */
+            hangs: boolean;
+            /** Known */
+            known: boolean;
+            /** Name */
+            name: string;
+            /** Stays */
+            stays: boolean;
+            /** Supports */
+            supports: string[];
+        };
+        /** Body_read_archive */
+        Body_read_archive: {
+            /** File */
+            file: string;
+        };
+        /** Body_store_photo */
+        Body_store_photo: {
+            /** File */
+            file: string;
+        };
+        /** Body_store_sound */
+        Body_store_sound: {
+            /** File */
+            file: string;
+        };
+        /**
+         * BoltFacts
+         * @description One fastener: tightness, stage reached, verdict of its latest act, what is set and due.
+         *
+         *     `over`: it got more than was asked and is not put right yet; `todo` is the next act of putting
+         *     it right (`out`, `fresh`, `again`, `more`),
+         *     `more` what is still to be turned of an angle, in degrees.
+         */
+        BoltFacts: {
+            /** Entry */
+            entry: string | null;
+            /**
+             * Final
+             * @default false
+             */
+            final: boolean;
+            /**
+             * Gets
+             * @default
+             */
+            gets: string;
+            /**
+             * Locked
+             * @default false
+             */
+            locked: boolean;
+            /**
+             * Marked
+             * @default false
+             */
+            marked: boolean;
+            /** More */
+            more: string | null;
+            /** Number */
+            number: number;
+            /**
+             * Over
+             * @default false
+             */
+            over: boolean;
+            /**
+             * Passed Over
+             * @default false
+             */
+            passed_over: boolean;
+            /** Place */
+            place: string;
+            /**
+             * Recheck
+             * @default false
+             */
+            recheck: boolean;
+            /** Side */
+            side: string | null;
+            /**
+             * Stage
+             * @default 0
+             */
+            stage: number;
+            /**
+             * Stages
+             * @default []
+             */
+            stages: string[];
+            /**
+             * Tightness
+             * @default as found
+             */
+            tightness: string;
+            /** Todo */
+            todo: string | null;
+            /**
+             * Verdict
+             * @default
+             */
+            verdict: string;
+            /**
+             * Waits
+             * @default false
+             */
+            waits: boolean;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * BookView
+         * @description The frame round every bench of a build.
+         */
+        BookView: {
+            /** Around */
+            around: string[];
+            /** Carried */
+            carried: string;
+            /** Carried Stays */
+            carried_stays: boolean;
+            /** Current */
+            current: string;
+            /** Dangers */
+            dangers: components["schemas"]["Danger"][];
+            /** Head */
+            head: number;
+            /** Left Open */
+            left_open: components["schemas"]["OpenItem"][];
+            resume: components["schemas"]["Resume"] | null;
+            /** Stages */
+            stages: components["schemas"]["StageRow"][];
+            /** Steps */
+            steps: components["schemas"]["StepRow"][];
+            /** Stopped */
+            stopped: boolean;
+            /** Title */
+            title: string;
+            /** Written */
+            written: components["schemas"]["LogLine"][];
+        };
+        /**
+         * BuildCard
+         * @description One build in the Shop.
+         */
+        BuildCard: {
+            /** About */
+            about: string;
+            /** Bay */
+            bay: string;
+            /** Broken */
+            broken?: number | null;
+            /** Can */
+            can: string[];
+            /** Clash */
+            clash: string;
+            frame: components["schemas"]["BookView"];
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Now */
+            now: string;
+            /** Vehicle */
+            vehicle: string;
+        };
+        /**
+         * BuildEdit
+         * @description A new build from one sheet or several, with what is known of the vehicle.
+         */
+        BuildEdit: {
+            /** About */
+            about: string;
+            /**
+             * Facts
+             * @default {}
+             */
+            facts?: {
+                [key: string]: string;
+            };
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Sheets */
+            sheets: string[];
+            /** Vehicle */
+            vehicle: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * CalculationForm
+         * @description A calculation for the eye: its family, what it reckons and by which rule, its fields.
+         */
+        CalculationForm: {
+            /** About */
+            about: string;
+            /** Family */
+            family: string;
+            /** Fields */
+            fields: components["schemas"]["FormField"][];
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * CaptureView
+         * @description One capture: demanded by the sheet or made by hand; `state` is missing, let go, kept, same or
+         *     differs.
+         */
+        CaptureView: {
+            /** Because */
+            because: string;
+            /** Compare At */
+            compare_at: string | null;
+            /**
+             * Compared
+             * @default
+             */
+            compared: string;
+            /**
+             * Factory
+             * @default false
+             */
+            factory: boolean;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Kind Words */
+            kind_words: string;
+            /** Number */
+            number: string;
+            /** Photo */
+            photo: string | null;
+            /** Place */
+            place: string | null;
+            /** State */
+            state: string;
+            /** Step */
+            step: string | null;
+            /** Strokes */
+            strokes: number | null;
+            /**
+             * Time
+             * @default
+             */
+            time: string;
+            /** Typed */
+            typed: string | null;
+            /** What */
+            what: string;
+            /**
+             * Who
+             * @default
+             */
+            who: string;
+            /**
+             * Wires
+             * @default []
+             */
+            wires: components["schemas"]["Wire"][];
+            /** Within */
+            within: string | null;
+            /** Words */
+            words: string;
+        };
+        /**
+         * CapturedAct
+         * @description The state as found, at a step or of a removal.
+         */
+        CapturedAct: {
+            /** Capture */
+            capture: string;
+            /** Capture Kind */
+            capture_kind?: ("photo" | "wires" | "mark" | "index" | "length" | "reading" | "straight_ahead") | null;
+            /**
+             * Factory
+             * @default false
+             */
+            factory?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "captured";
+            /** Photo */
+            photo?: string | null;
+            /** Place */
+            place?: string | null;
+            /** Removal */
+            removal?: string | null;
+            /** Step */
+            step?: string | null;
+            /** Strokes */
+            strokes?: number | null;
+            /** Typed */
+            typed?: string | null;
+            /** What */
+            what?: string | null;
+            /**
+             * Wires
+             * @default []
+             */
+            wires?: components["schemas"]["Wire"][];
+            /** Words */
+            words?: string | null;
+        };
+        /**
+         * Carry
+         * @description What carries a body once the step is done: by what, on which points (named or none), at how
+         *     many places.
+         */
+        Carry: {
+            /**
+             * Body
+             * @enum {string}
+             */
+            body: "vehicle" | "engine" | "gearbox" | "powertrain" | "axle" | "hub" | "other";
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "stand" | "jack" | "hook" | "cradle" | "cart" | "wheels" | "ramp" | "timber" | "helper" | "mounts";
+            /**
+             * Count
+             * @default 1
+             */
+            count?: number;
+            /**
+             * Points
+             * @default []
+             */
+            points?: string[];
+        };
+        /**
+         * CauseAct
+         * @description An explanation.
+         */
+        CauseAct: {
+            /** Cause */
+            cause: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cause";
+            /** Step */
+            step?: string | null;
+            /** What */
+            what: string;
+        };
+        /**
+         * CauseFacts
+         * @description An explanation with all that speaks for and against it, and a warning where it proves
+         *     nothing.
+         */
+        CauseFacts: {
+            /** Doubt */
+            doubt: string | null;
+            /** Evidence */
+            evidence: components["schemas"]["EvidenceFacts"][];
+            /** Id */
+            id: string;
+            /** Settled */
+            settled: boolean;
+            /** Step */
+            step: string | null;
+            /** What */
+            what: string;
+        };
+        /**
+         * Caution
+         * @description A danger to people: one or two lines, the reason, and what to do.
+         */
+        Caution: {
+            /** Confirm */
+            confirm: string | null;
+            /** Text */
+            text: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * Chance
+         * @description One thing behind a step: `done`, `open` (a step does it and is not done), `no step`, `let go`
+         *     or `left out`.
+         */
+        Chance: {
+            /** Because */
+            because: string;
+            /**
+             * Number
+             * @default
+             */
+            number: string;
+            /** State */
+            state: string;
+            /** Step */
+            step: string | null;
+            /** Thing */
+            thing: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
+         * CheckBench
+         * @description Tick it; with the figures that must be said first.
+         */
+        CheckBench: {
+            /** Ahead */
+            ahead: string[];
+            /** Around */
+            around: components["schemas"]["AroundWords"][];
+            /**
+             * Asks
+             * @default []
+             */
+            asks: components["schemas"]["SaidFigure"][];
+            /** Blocks */
+            blocks: string;
+            /** Box */
+            box: string | null;
+            /** Capture Keys */
+            capture_keys: string[];
+            /** Captures */
+            captures: components["schemas"]["CaptureView"][];
+            caution: components["schemas"]["Caution"] | null;
+            /** Chance Keys */
+            chance_keys: string[];
+            /** Chances */
+            chances: components["schemas"]["Chance"][];
+            /** Clash */
+            clash: string | null;
+            /** Closes */
+            closes: string[];
+            /** Compares */
+            compares: components["schemas"]["CaptureView"][];
+            /** Confirmed */
+            confirmed: boolean;
+            /** Confirmed By */
+            confirmed_by: string;
+            /** Dangers */
+            dangers: components["schemas"]["Danger"][];
+            /** Do */
+            do: string;
+            /** Extras */
+            extras: components["schemas"]["Extra"][];
+            /** Fluids */
+            fluids: components["schemas"]["FluidView"][];
+            /**
+             * Followers
+             * @default []
+             */
+            followers: components["schemas"]["Follower"][];
+            /** Following */
+            following: string | null;
+            /** Gear */
+            gear: components["schemas"]["ToolNeed"][];
+            /** Hidden */
+            hidden: string[];
+            /** Hours */
+            hours: [
+                number,
+                number
+            ] | null;
+            /** Keeps */
+            keeps: components["schemas"]["Keeping"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "check";
+            /** Lacking */
+            lacking: string | null;
+            /** Lifts */
+            lifts: boolean;
+            /** Lines */
+            lines: components["schemas"]["LogLine"][];
+            /** May Happen */
+            may_happen: boolean;
+            /** May Pass */
+            may_pass: boolean;
+            /** Needed Open */
+            needed_open: string[];
+            /** Next */
+            next: string[];
+            /** Now */
+            now: string;
+            /** Number */
+            number: string;
+            /** Obstacles */
+            obstacles: components["schemas"]["Obstacle"][];
+            /** Opens */
+            opens: string[];
+            /** Other Box */
+            other_box: string | null;
+            /** Parts */
+            parts: components["schemas"]["PartNeed"][];
+            /** Pass Keys */
+            pass_keys: string[];
+            /** Pass Words */
+            pass_words: string;
+            /** People */
+            people: components["schemas"]["Role"][];
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
+            /** Primary */
+            primary: string;
+            /** Refit Bags */
+            refit_bags: components["schemas"]["BagContent"][];
+            /** Seen */
+            seen: number;
+            /** Settled */
+            settled: boolean;
+            /** Skip Keys */
+            skip_keys: string[];
+            /** Stage */
+            stage: string;
+            /** Stage Name */
+            stage_name: string;
+            status: components["schemas"]["StepStatus"];
+            /** Step */
+            step: string;
+            /**
+             * Taken
+             * @default []
+             */
+            taken: components["schemas"]["TakenView"][];
+            /** Title */
+            title: string;
+            /** Waited For */
+            waited_for: string[];
+            /** Waits */
+            waits: components["schemas"]["Waiting"][];
+            /** Why */
+            why: string | null;
+        };
+        /**
+         * CheckEdit
+         * @description A tool held against a standard of known size; a deviation may be kept as its known offset.
+         */
+        CheckEdit: {
+            /**
+             * Keep Offset
+             * @default false
+             */
+            keep_offset?: boolean;
+            /** Nominal */
+            nominal: string;
+            /** Standard */
+            standard: string;
+            /** Typed */
+            typed: string[];
+            /** Who */
+            who: string;
+        };
+        /**
+         * Checked
+         * @description The tool after a check: by how much it was off (in its unit), what was permissible, and what
+         *     that means in words.
+         */
+        Checked: {
+            /** Allowed */
+            allowed: string;
+            /** Good */
+            good: boolean;
+            /** Off */
+            off: string;
+            tool: components["schemas"]["Instrument"];
+            /** Words */
+            words: string;
+        };
+        /**
+         * Choices
+         * @description What the mechanic decided of a proposed order: removals that do not go back, who wins in a
+         *     contradiction, reasons given.
+         */
+        Choices: {
+            /** Because */
+            because?: {
+                [key: string]: string;
+            };
+            /**
+             * Take Down
+             * @default []
+             */
+            take_down?: [
+                string,
+                string
+            ][];
+            /**
+             * Without
+             * @default []
+             */
+            without?: string[];
+        };
+        /**
+         * ComparedAct
+         * @description A capture looked at again; `same` may be left out where strokes or a length say it.
+         */
+        ComparedAct: {
+            /** Capture */
+            capture: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "compared";
+            /** Same */
+            same?: boolean | null;
+            /** Step */
+            step: string;
+            /** Strokes */
+            strokes?: number | null;
+            /** Typed */
+            typed?: string | null;
+            /** Words */
+            words?: string | null;
+        };
+        /**
+         * ConcessionAct
+         * @description A result accepted in writing.
+         */
+        ConcessionAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "concession";
+            /** Licensed */
+            licensed?: string | null;
+            /** Name */
+            name: string;
+            /** Reason */
+            reason: string;
+            /** Recheck */
+            recheck?: string | null;
+            /** Result */
+            result: string;
+            /** Step */
+            step: string;
+            /** Use */
+            use?: string | null;
+        };
+        /**
+         * Condition
+         * @description What must hold: a fact, the way chosen of a school, an extra said yes to, or an option of a
+         *     part.
+         *
+         *     Exactly one of `fact`, `school`, `extra` and `part`; values by `one_of`, a year by `since` and
+         *     `until` (both included).
+         */
+        Condition: {
+            /** Extra */
+            extra: string | null;
+            /** Fact */
+            fact: string | null;
+            /**
+             * One Of
+             * @default []
+             */
+            one_of: string[];
+            /** Part */
+            part: string | null;
+            /** School */
+            school: string | null;
+            /** Since */
+            since: number | null;
+            /** Until */
+            until: number | null;
+        };
+        /**
+         * ConfirmedAct
+         * @description A precondition or level was seen.
+         */
+        ConfirmedAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "confirmed";
+            /** Step */
+            step: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * Contradicts
+         * @description Take-down and sheet say opposite things: both with their reasons, and which is kept.
+         */
+        Contradicts: {
+            /** Before */
+            before: string;
+            /** Before Title */
+            before_title: string;
+            /** Kept */
+            kept: string;
+            /** Sheet */
+            sheet: string;
+            /** Take Down */
+            take_down: string;
+            /** Then */
+            then: string;
+            /** Then Title */
+            then_title: string;
+        };
+        /**
+         * ConversionEdit
+         * @description A figure with its unit, as typed.
+         */
+        ConversionEdit: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * ConversionsView
+         * @description A figure in all units of its kind, or why it cannot be read.
+         */
+        ConversionsView: {
+            /** Ok */
+            ok: boolean;
+            /** Rows */
+            rows: components["schemas"]["ConvertedView"][];
+            /** Words */
+            words: string;
+        };
+        /**
+         * ConvertedView
+         * @description A figure in another unit; not `exact` when digits were left off.
+         */
+        ConvertedView: {
+            /** Exact */
+            exact: boolean;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: string;
+        };
+        /**
+         * Cost
+         * @description Hours and money, each as a range.
+         */
+        Cost: {
+            /**
+             * Hours
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            hours: [
+                number,
+                number
+            ];
+            /**
+             * Money
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            money: [
+                number,
+                number
+            ];
+        };
+        /**
+         * Danger
+         * @description A danger that is live: something was done or happened, and what should have come before it
+         *     was not so. Ends by a later fact.
+         */
+        Danger: {
+            /** Blocks */
+            blocks: string;
+            /** Box */
+            box: string;
+            /** Clear At */
+            clear_at: string;
+            /** Number */
+            number: string;
+            /** Since */
+            since: string;
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /** Who */
+            who: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Deadline
+         * @description By `at_s` something must have been entered, else STOP with `reason`; from `asked_from` it is
+         *     asked for. Silence is never a pass.
+         */
+        Deadline: {
+            /** Asked From */
+            asked_from: number | null;
+            /** At S */
+            at_s: number;
+            /** Kind */
+            kind: string;
+            /**
+             * Met
+             * @default false
+             */
+            met: boolean;
+            /** Reason */
+            reason: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * DecisionAct
+         * @description A wrench chosen, a bolt passed over, a dry run decided, a last chance or a capture let go, a
+         *     fluid left out.
+         */
+        DecisionAct: {
+            /**
+             * About
+             * @enum {string}
+             */
+            about: "wrench" | "pass_over" | "dry_run" | "last_chance" | "capture" | "empty";
+            adapter?: components["schemas"]["AdapterSaid"] | null;
+            /** Bolt */
+            bolt?: number | null;
+            /**
+             * Done Here
+             * @default false
+             */
+            done_here?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "decision";
+            /** Reason */
+            reason?: string | null;
+            /** Seconds */
+            seconds?: number | null;
+            /** Stage */
+            stage?: number | null;
+            /** Step */
+            step: string;
+            /** Thing */
+            thing?: string | null;
+            /** Wrench */
+            wrench?: string | null;
+        };
+        /**
+         * DeviceView
+         * @description One device.
+         */
+        DeviceView: {
+            /** Id */
+            id: string;
+            /** Made */
+            made: string;
+            /** Name */
+            name: string;
+            /** Revoked */
+            revoked: string | null;
+        };
+        /**
+         * DevicesView
+         * @description The address of Hollet on the workshop network, if it is open to it, and the devices.
+         */
+        DevicesView: {
+            /** Address */
+            address: string | null;
+            /** Devices */
+            devices: components["schemas"]["DeviceView"][];
+        };
+        /**
+         * Difference
+         * @description What a change would do; `not_there` are the steps that others wait for as for a danger and
+         *     that it takes out: said not to be on this vehicle.
+         */
+        Difference: {
+            /** Clashes */
+            clashes: string[];
+            /** Figures */
+            figures: string[];
+            /** Hours After */
+            hours_after: [
+                number,
+                number
+            ];
+            /** Hours Before */
+            hours_before: [
+                number,
+                number
+            ];
+            /** Hunt After */
+            hunt_after: number;
+            /** Hunt Before */
+            hunt_before: number;
+            late: components["schemas"]["LateView"] | null;
+            /** Moved */
+            moved: string[];
+            /** Not There */
+            not_there: string[];
+            /** Standing */
+            standing: string[];
+            /** Steps In */
+            steps_in: string[];
+            /** Steps Out */
+            steps_out: string[];
+            /** What */
+            what: string;
+        };
+        /**
+         * DispositionAct
+         * @description Measure again, rework or replace.
+         */
+        DispositionAct: {
+            /**
+             * Choice
+             * @enum {string}
+             */
+            choice: "measure_again" | "rework" | "replace";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "disposition";
+            /** Note */
+            note?: string | null;
+            /** Result */
+            result: string;
+            /** Step */
+            step: string;
+        };
+        /**
+         * DisturbedAct
+         * @description A setting was loosened after all.
+         */
+        DisturbedAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "disturbed";
+            /** Reason */
+            reason: string;
+            /** Setting */
+            setting: string;
+            /** Step */
+            step: string;
+        };
+        /**
+         * DoneAct
+         * @description A step is done; a reason is needed when it is done before what it waits for, or in another
+         *     way.
+         */
+        DoneAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "done";
+            /** Reason */
+            reason?: string | null;
+            /** Spoken */
+            spoken?: string | null;
+            /** Step */
+            step: string;
+        };
+        /**
+         * Doubt
+         * @description A stretch of time (UTC, ISO 8601) in which a tool may have been wrong: from its last good
+         *     check to the one that it failed.
+         */
+        Doubt: {
+            /** Since */
+            since: string;
+            /** Until */
+            until: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Edited
+         * @description The line written, the verdicts that turned, the desk as it is now, and where the change was
+         *     kept for next time.
+         */
+        Edited: {
+            desk: components["schemas"]["PlanView"];
+            /** Kept In */
+            kept_in?: string | null;
+            line: components["schemas"]["LogLine"];
+            /** Turned */
+            turned: string[];
+        };
+        /**
+         * EntryEdit
+         * @description One entry from a screen; the id is a UUID of version 7 made there; `after` is the one before
+         *     it in the screen's own queue, about the same.
+         */
+        EntryEdit: {
+            /** After */
+            after?: string | null;
+            /** Bench Time */
+            bench_time: string;
+            /** Entry */
+            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["StrikeAct"];
+            /** Id */
+            id: string;
+            /** Seen */
+            seen: number;
+            /** Who */
+            who: string;
+        };
+        /**
+         * EvidenceAct
+         * @description Something for or against an explanation.
+         */
+        EvidenceAct: {
+            /** Cause */
+            cause: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "evidence";
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "for" | "against" | "varied" | "changed" | "maker" | "would settle" | "settled";
+            /** Text */
+            text: string;
+        };
+        /**
+         * EvidenceFacts
+         * @description One piece of evidence.
+         */
+        EvidenceFacts: {
+            /** Entry */
+            entry: string;
+            /** Sort */
+            sort: string;
+            /** Text */
+            text: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * Exposure
+         * @description Money: decided already, the worst that may come for what is open, and what it costs if what
+         *     is reused is not good.
+         */
+        Exposure: {
+            /** Decided */
+            decided: number;
+            /** If Wrong */
+            if_wrong: number;
+            /** Open Parts */
+            open_parts: number;
+            /** Without Price */
+            without_price: string[];
+            /** Worst Open */
+            worst_open: number;
+        };
+        /**
+         * Extra
+         * @description Extra work that is cheap while access exists: at which step, the cost now, the cost of coming
+         *     back for it.
+         */
+        Extra: {
+            /** At */
+            at: string;
+            /** Because */
+            because: string;
+            /** Id */
+            id: string;
+            later: components["schemas"]["Cost"];
+            /**
+             * Needs
+             * @default []
+             */
+            needs: components["schemas"]["Pull"][];
+            now: components["schemas"]["Cost"];
+            /** Thing */
+            thing: string;
+            /**
+             * When
+             * @default []
+             */
+            when: components["schemas"]["Condition"][];
+        };
+        /**
+         * ExtraAct
+         * @description Extra work is wanted, or not.
+         */
+        ExtraAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "extra";
+            /** Extra */
+            extra: string;
+            /** Wanted */
+            wanted: boolean;
+        };
+        /**
+         * ExtraView
+         * @description While you are in there: the cost now, the cost later, and the answer.
+         */
+        ExtraView: {
+            extra: components["schemas"]["Extra"];
+            /** Number */
+            number: string;
+            /** Wanted */
+            wanted: boolean | null;
+        };
+        /**
+         * FaceAddedAct
+         * @description Another face to look at; a part that is not there yet is named.
+         */
+        FaceAddedAct: {
+            /** Face */
+            face: string;
+            /** Face Name */
+            face_name: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "face added";
+            /**
+             * On
+             * @enum {string}
+             */
+            on: "rolling" | "teeth" | "journal" | "shell" | "bore" | "spline" | "seal" | "thread" | "casting" | "flange" | "friction" | "plastic" | "sliding" | "fluid" | "wire" | "felt";
+            /** Part */
+            part: string;
+            /** Part Name */
+            part_name: string;
+            /** Safety */
+            safety?: ("steering" | "brakes" | "suspension" | "wheels" | "shafts" | "fuel" | "restraints" | "lifting") | "none" | null;
+            /** Step */
+            step: string;
+        };
+        /**
+         * FaceFacts
+         * @description A face: not_seen, good, again (dirty, unsure or light) or bad; what holds now, and what was
+         *     said before.
+         */
+        FaceFacts: {
+            /** Code */
+            code: string | null;
+            /**
+             * Earlier
+             * @default []
+             */
+            earlier: components["schemas"]["Seen"][];
+            /** Grade */
+            grade: number | null;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Now
+             * @default []
+             */
+            now: components["schemas"]["Seen"][];
+            /**
+             * On
+             * @enum {string}
+             */
+            on: "rolling" | "teeth" | "journal" | "shell" | "bore" | "spline" | "seal" | "thread" | "casting" | "flange" | "friction" | "plastic" | "sliding" | "fluid" | "wire" | "felt";
+            /**
+             * Own
+             * @default false
+             */
+            own: boolean;
+            /** State */
+            state: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Fact
+         * @description One thing to know of a vehicle: its values, or a year when there are none.
+         */
+        Fact: {
+            /** Asks */
+            asks: string | null;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Value
+             * @default []
+             */
+            value: string[];
+        };
+        /**
+         * FactAct
+         * @description A fact is known, or is not known after all.
+         */
+        FactAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "fact";
+            /** Fact */
+            fact: string;
+            /** Value */
+            value?: string | null;
+        };
+        /**
+         * FactView
+         * @description One fact that decides something here.
+         */
+        FactView: {
+            /** Decides */
+            decides: string[];
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Value */
+            value: string | null;
+            /** Values */
+            values: string[];
+        };
+        /**
+         * FastenerAct
+         * @description A click, a typed value, or a state, on one bolt; `sure` when it was really pulled out of the
+         *     joint's order.
+         *
+         *     `as_typed` answers the question about an odd figure. `more`: on an angle stage the figure is
+         *     what was turned on top of what it had.
+         */
+        FastenerAct: {
+            /**
+             * Act
+             * @enum {string}
+             */
+            act: "clicked" | "read" | "state" | "marked" | "locked" | "fresh";
+            /**
+             * As Typed
+             * @default false
+             */
+            as_typed?: boolean;
+            /** Bolt */
+            bolt: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fastener";
+            /**
+             * More
+             * @default false
+             */
+            more?: boolean;
+            /** Note */
+            note?: string | null;
+            /** Stage */
+            stage?: number | null;
+            /** Step */
+            step: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure?: boolean;
+            /** Tightness */
+            tightness?: ("as found" | "out" | "left out on purpose" | "by hand" | "snug" | "cinched" | "torqued" | "loosened again") | null;
+            /** Typed */
+            typed?: string | null;
+        };
+        /**
+         * FastenerView
+         * @description What a typed line of fasteners means, or why it cannot be read.
+         */
+        FastenerView: {
+            line?: components["schemas"]["BagLine-Output"] | null;
+            /** Ok */
+            ok: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
+         * FastenersLook
+         * @description A line of fasteners being typed.
+         */
+        FastenersLook: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * FigureRow
+         * @description One figure: `kind` limit or joint; `state` given, assumed, not given, own, conflict.
+         */
+        FigureRow: {
+            both: components["schemas"]["Judgement"] | null;
+            /**
+             * Both Words
+             * @default
+             */
+            both_words: string;
+            /** Condition */
+            condition: string;
+            /** First Step */
+            first_step: string | null;
+            fit: components["schemas"]["ToolFit"] | null;
+            /** Id */
+            id: string;
+            joint: components["schemas"]["Joint"] | null;
+            /**
+             * Judged
+             * @default []
+             */
+            judged: components["schemas"]["JudgedRow"][];
+            /** Kind */
+            kind: string;
+            limit: components["schemas"]["Limit"] | null;
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+            /**
+             * Sources
+             * @default []
+             */
+            sources: components["schemas"]["SourceRow"][];
+            /** Stage */
+            stage: string;
+            /** State */
+            state: string;
+            /** Steps */
+            steps: string[];
+            /** Tolerance */
+            tolerance: string | null;
+            /** Unit */
+            unit: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * FillBench
+         * @description A fluid, its amount and its level.
+         */
+        FillBench: {
+            /** Ahead */
+            ahead: string[];
+            amount: components["schemas"]["Limit"];
+            /** Around */
+            around: components["schemas"]["AroundWords"][];
+            /** Blocks */
+            blocks: string;
+            /** Box */
+            box: string | null;
+            /** Capture Keys */
+            capture_keys: string[];
+            /** Captures */
+            captures: components["schemas"]["CaptureView"][];
+            caution: components["schemas"]["Caution"] | null;
+            /** Chance Keys */
+            chance_keys: string[];
+            /** Chances */
+            chances: components["schemas"]["Chance"][];
+            /** Clash */
+            clash: string | null;
+            /** Closes */
+            closes: string[];
+            /** Compares */
+            compares: components["schemas"]["CaptureView"][];
+            /** Confirmed */
+            confirmed: boolean;
+            /** Confirmed By */
+            confirmed_by: string;
+            /** Coolant */
+            coolant: boolean;
+            /** Dangers */
+            dangers: components["schemas"]["Danger"][];
+            /** Do */
+            do: string;
+            /** Dry Run S */
+            dry_run_s: number | null;
+            /** Extras */
+            extras: components["schemas"]["Extra"][];
+            /** Fluid */
+            fluid: string;
+            /** Fluids */
+            fluids: components["schemas"]["FluidView"][];
+            /** Following */
+            following: string | null;
+            /** Gear */
+            gear: components["schemas"]["ToolNeed"][];
+            /** Hidden */
+            hidden: string[];
+            /** Hours */
+            hours: [
+                number,
+                number
+            ] | null;
+            judgement: components["schemas"]["Judgement"];
+            /** Keeps */
+            keeps: components["schemas"]["Keeping"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fill";
+            /** Lacking */
+            lacking: string | null;
+            /** Level */
+            level: string;
+            /** Level Seen */
+            level_seen: boolean;
+            /** Lifts */
+            lifts: boolean;
+            /** Lines */
+            lines: components["schemas"]["LogLine"][];
+            /** May Happen */
+            may_happen: boolean;
+            /** May Pass */
+            may_pass: boolean;
+            /** Needed Open */
+            needed_open: string[];
+            /** Next */
+            next: string[];
+            /** Now */
+            now: string;
+            /** Number */
+            number: string;
+            /** Obstacles */
+            obstacles: components["schemas"]["Obstacle"][];
+            /** Opens */
+            opens: string[];
+            /** Other Box */
+            other_box: string | null;
+            /** Parts */
+            parts: components["schemas"]["PartNeed"][];
+            /** Pass Keys */
+            pass_keys: string[];
+            /** Pass Words */
+            pass_words: string;
+            /** People */
+            people: components["schemas"]["Role"][];
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
+            /** Primary */
+            primary: string;
+            /** Refit Bags */
+            refit_bags: components["schemas"]["BagContent"][];
+            /** Seen */
+            seen: number;
+            /** Settled */
+            settled: boolean;
+            /** Skip Keys */
+            skip_keys: string[];
+            /** Stage */
+            stage: string;
+            /** Stage Name */
+            stage_name: string;
+            status: components["schemas"]["StepStatus"];
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /** Tools */
+            tools: components["schemas"]["ToolChoice"][];
+            /** Typed */
+            typed: string[];
+            /** Waited For */
+            waited_for: string[];
+            /** Waits */
+            waits: components["schemas"]["Waiting"][];
+            /** Why */
+            why: string | null;
+        };
+        /**
+         * FindingAct
+         * @description What was seen on a face; without a code, nothing was found there.
+         */
+        FindingAct: {
+            /** Cause */
+            cause?: string | null;
+            /**
+             * Cleaning
+             * @default wiped
+             * @enum {string}
+             */
+            cleaning?: "as it came" | "wiped" | "washed" | "polished";
+            /** Code */
+            code?: string | null;
+            /**
+             * Confidence
+             * @default sure
+             * @enum {string}
+             */
+            confidence?: "sure" | "likely" | "unsure";
+            /** Face */
+            face: string;
+            /** Grade */
+            grade?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "finding";
+            /**
+             * Method
+             * @default eye
+             * @enum {string}
+             */
+            method?: "eye" | "lamp from the side" | "magnifier" | "fingertip" | "by hand" | "tapped" | "dye" | "listened" | "smelt" | "magnet";
+            /** Part */
+            part: string;
+            /** Photo */
+            photo?: string | null;
+            /** Step */
+            step: string;
+            /** Words */
+            words?: string | null;
+        };
+        /**
+         * FindingCode
+         * @description One term: how it looks, what it usually means, what would confirm that, where to look next,
+         *     what is usually done.
+         */
+        FindingCode: {
+            /**
+             * Bad From
+             * @default 2
+             */
+            bad_from: number | null;
+            /**
+             * Bad On Safety
+             * @default 2
+             */
+            bad_on_safety: number | null;
+            /** Confirm */
+            confirm: string;
+            /**
+             * Grades
+             * @default [
+             *       "light",
+             *       "clear",
+             *       "heavy"
+             *     ]
+             */
+            grades: [
+                string,
+                string,
+                string
+            ];
+            /** Id */
+            id: string;
+            /** Looks */
+            looks: string;
+            /** Means */
+            means: string;
+            /** Name */
+            name: string;
+            /** Next */
+            next: string;
+            /** On */
+            on: ("rolling" | "teeth" | "journal" | "shell" | "bore" | "spline" | "seal" | "thread" | "casting" | "flange" | "friction" | "plastic" | "sliding" | "fluid" | "wire" | "felt")[];
+            /** Usual */
+            usual: ("reuse" | "clean" | "rework" | "replace" | "replace_open" | "other_use" | "watch" | "deeper" | "undecided")[];
+        };
+        /**
+         * Flow
+         * @description From one station to the next.
+         */
+        Flow: {
+            /** Start */
+            start: string;
+            /** To */
+            to: string;
+        };
+        /**
+         * FluidView
+         * @description A fluid that may run out here, or whose circuit stays closed, and whether it is drained.
+         */
+        FluidView: {
+            /** Drained */
+            drained: boolean;
+            /** Name */
+            name: string;
+            /** Stays Closed */
+            stays_closed: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Follower
+         * @description A step that waits for this one, and why.
+         */
+        Follower: {
+            /** Because */
+            because: string;
+            /** Number */
+            number: string;
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * FormField
+         * @description One field: a figure, several, several with a name each, a whole or bare number, yes or no, or
+         *     one of a list.
+         */
+        FormField: {
+            /**
+             * Default
+             * @default
+             */
+            default: string;
+            /** Dimension */
+            dimension: string | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "figure" | "figures" | "named" | "number" | "yes_no" | "choice";
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /**
+             * Needed
+             * @default true
+             */
+            needed: boolean;
+            /**
+             * Options
+             * @default []
+             */
+            options: string[];
+            /** Unit */
+            unit: string | null;
+        };
+        /**
+         * Gap
+         * @description One thing that the plan leaves undone: `never_closed`, `too_early`, `too_late`,
+         *     `never_filled` or `never_lowered`; at which step it begins.
+         */
+        Gap: {
+            /**
+             * Blocks
+             * @default nothing
+             */
+            blocks: string;
+            /** Item */
+            item: string;
+            /** Kind */
+            kind: string;
+            /** Number */
+            number: string;
+            /** Step */
+            step: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * GateAnswer
+         * @description May I? `shut`, `limited` (with its limit) or `nothing left open`; `items` are what shuts this
+         *     rung itself, the worst first.
+         *
+         *     `first` are those that are dangerous, wrong or open; `not_reached` groups the steps by stage.
+         */
+        GateAnswer: {
+            /** Answer */
+            answer: string;
+            /**
+             * Check Open
+             * @default []
+             */
+            check_open: string[];
+            /**
+             * First
+             * @default []
+             */
+            first: components["schemas"]["OpenItem"][];
+            /**
+             * Items
+             * @default []
+             */
+            items: components["schemas"]["OpenItem"][];
+            /** Limit */
+            limit: string | null;
+            /** Name */
+            name: string;
+            /**
+             * Not Reached
+             * @default []
+             */
+            not_reached: components["schemas"]["StageGroup"][];
+            /**
+             * Reasons
+             * @default []
+             */
+            reasons: string[];
+            /** Rung */
+            rung: string;
+        };
+        /**
+         * GateView
+         * @description The ladder: each rung's answer and what is left, in the order to clear.
+         */
+        GateView: {
+            /** Line */
+            line: string;
+            /** Notes */
+            notes: string[];
+            /** Nothing */
+            nothing: components["schemas"]["OpenItem"][];
+            /** Rungs */
+            rungs: components["schemas"]["GateAnswer"][];
+        };
+        /**
+         * GearEdit
+         * @description What is said of a tool that does not measure; `version` 0 for a new one.
+         */
+        GearEdit: {
+            /** Back By */
+            back_by?: string | null;
+            /** Name */
+            name: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "owned" | "borrowed" | "missing" | "broken" | "lent";
+            /** Version */
+            version: number;
+            /** Who */
+            who: string;
+            /** Whose */
+            whose?: string | null;
+        };
+        /**
+         * GearView
+         * @description One tool with its state.
+         */
+        GearView: {
+            /** Back By */
+            back_by: string | null;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** State */
+            state: string;
+            /** Version */
+            version: number;
+            /** Whose */
+            whose: string | null;
+        };
+        /**
+         * GenericAct
+         * @description The one stage of a joint that is not given gets the generic torque of its thread and grade;
+         *     it stays assumed.
+         */
+        GenericAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "generic";
+            /** Joint */
+            joint: string;
+            /** Version */
+            version: number;
+        };
+        /**
+         * GoneOnAct
+         * @description Work goes on.
+         */
+        GoneOnAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gone on";
+            /** Note */
+            note?: string | null;
+        };
+        /**
+         * GuardedAct
+         * @description A setting that must not be loosened, found by hand.
+         */
+        GuardedAct: {
+            /**
+             * Blocks
+             * @default drive
+             * @enum {string}
+             */
+            blocks?: "power_on" | "crank" | "fuel_on" | "fire" | "run_on" | "gear" | "drive" | "nothing";
+            /** Holds */
+            holds: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "guarded";
+            /** Part At */
+            part_at: string;
+            /** Setting */
+            setting: string;
+            /** Step */
+            step: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * Hands
+         * @description How far one person's readings of one thing scatter with a tool: `s` in its unit, from `n`
+         *     readings of `thing`.
+         */
+        Hands: {
+            /** N */
+            n: number;
+            /** S */
+            s: string;
+            /** Thing */
+            thing: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * HappenedAct
+         * @description The step has happened although a danger before it was not dealt with.
+         */
+        HappenedAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "happened";
+            /** Step */
+            step: string;
+        };
+        /**
+         * HiddenAct
+         * @description Something hidden at a step that the sheet does not know.
+         */
+        HiddenAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "hidden";
+            /** Step */
+            step: string;
+            /** Thing */
+            thing: string;
+        };
+        /**
+         * HuntItem
+         * @description One thing to find: `kind` is figure, torque, amount, tool, helper, part or fact.
+         */
+        HuntItem: {
+            /** About */
+            about: string | null;
+            /** Fallback */
+            fallback: string | null;
+            /** Fallback Working */
+            fallback_working: string | null;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /**
+             * Look In
+             * @default []
+             */
+            look_in: string[];
+            /** Name */
+            name: string;
+            /** Number */
+            number: string;
+            /** Stage */
+            stage: string;
+            /** Stage Name */
+            stage_name: string;
+            /** State */
+            state: string;
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * InspectBench
+         * @description Face by face; what each may show, and what was found.
+         */
+        InspectBench: {
+            /** Ahead */
+            ahead: string[];
+            /** Around */
+            around: components["schemas"]["AroundWords"][];
+            /** Blocks */
+            blocks: string;
+            /** Box */
+            box: string | null;
+            /** Capture Keys */
+            capture_keys: string[];
+            /** Captures */
+            captures: components["schemas"]["CaptureView"][];
+            /** Causes */
+            causes: string[];
+            caution: components["schemas"]["Caution"] | null;
+            /** Chance Keys */
+            chance_keys: string[];
+            /** Chances */
+            chances: components["schemas"]["Chance"][];
+            /** Clash */
+            clash: string | null;
+            /** Cleaning */
+            cleaning: string[];
+            /** Closes */
+            closes: string[];
+            /** Codes */
+            codes: components["schemas"]["PartCodes"][];
+            /** Compares */
+            compares: components["schemas"]["CaptureView"][];
+            /** Confidence */
+            confidence: string[];
+            /** Confirmed */
+            confirmed: boolean;
+            /** Confirmed By */
+            confirmed_by: string;
+            /** Dangers */
+            dangers: components["schemas"]["Danger"][];
+            /** Dispositions */
+            dispositions: {
+                [key: string]: string;
+            };
+            /** Do */
+            do: string;
+            /** Extras */
+            extras: components["schemas"]["Extra"][];
+            /** Fluids */
+            fluids: components["schemas"]["FluidView"][];
+            /** Following */
+            following: string | null;
+            /** Gear */
+            gear: components["schemas"]["ToolNeed"][];
+            /** Hidden */
+            hidden: string[];
+            /** Hours */
+            hours: [
+                number,
+                number
+            ] | null;
+            inspection: components["schemas"]["InspectionFacts"];
+            /** Keeps */
+            keeps: components["schemas"]["Keeping"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "inspect";
+            /** Lacking */
+            lacking: string | null;
+            /** Lifts */
+            lifts: boolean;
+            /** Lines */
+            lines: components["schemas"]["LogLine"][];
+            /** May Happen */
+            may_happen: boolean;
+            /** May Pass */
+            may_pass: boolean;
+            /** Methods */
+            methods: string[];
+            /** Needed Open */
+            needed_open: string[];
+            /** Next */
+            next: string[];
+            /** Now */
+            now: string;
+            /** Number */
+            number: string;
+            /** Obstacles */
+            obstacles: components["schemas"]["Obstacle"][];
+            /** Opens */
+            opens: string[];
+            /** Other Box */
+            other_box: string | null;
+            /** Parts */
+            parts: components["schemas"]["PartNeed"][];
+            /** Pass Keys */
+            pass_keys: string[];
+            /** Pass Words */
+            pass_words: string;
+            /** People */
+            people: components["schemas"]["Role"][];
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
+            /** Primary */
+            primary: string;
+            /** Refit Bags */
+            refit_bags: components["schemas"]["BagContent"][];
+            /** Replaced */
+            replaced: string[];
+            /** Safety */
+            safety: {
+                [key: string]: string;
+            };
+            /** Seen */
+            seen: number;
+            /** Settled */
+            settled: boolean;
+            /** Skip Keys */
+            skip_keys: string[];
+            /** Stage */
+            stage: string;
+            /** Stage Name */
+            stage_name: string;
+            status: components["schemas"]["StepStatus"];
+            /** Stays In */
+            stays_in: string[];
+            /** Step */
+            step: string;
+            /** Surfaces */
+            surfaces: {
+                [key: string]: string;
+            };
+            /** Title */
+            title: string;
+            /** Waited For */
+            waited_for: string[];
+            /** Waits */
+            waits: components["schemas"]["Waiting"][];
+            /** Why */
+            why: string | null;
+        };
+        /**
+         * InspectionFacts
+         * @description All of one inspection step.
+         */
+        InspectionFacts: {
+            /** Next Face */
+            next_face: string | null;
+            /** Next Part */
+            next_part: string | null;
+            /** Parts */
+            parts: components["schemas"]["PartFacts"][];
+            /** Seen */
+            seen: number;
+            /** Step */
+            step: string;
+            /** Total */
+            total: number;
+            trace: components["schemas"]["TraceFacts"] | null;
+        };
+        /**
+         * InspectionView
+         * @description The findings desk of a build.
+         */
+        InspectionView: {
+            /** Causes */
+            causes: components["schemas"]["CauseFacts"][];
+            exposure: components["schemas"]["Exposure"];
+            /** Facts */
+            facts: {
+                [key: string]: string;
+            };
+            /** Parts */
+            parts: number;
+            /** Seen */
+            seen: number;
+            /** Steps */
+            steps: components["schemas"]["InspectionFacts"][];
+            /** Suspects */
+            suspects: components["schemas"]["Suspect"][];
+            /** Tables */
+            tables: components["schemas"]["PositionTable"][];
+            /** Titles */
+            titles: {
+                [key: string]: string;
+            };
+            /** To Decide */
+            to_decide: number;
+            /** Total */
+            total: number;
+        };
+        /**
+         * Instrument
+         * @description One tool of the shop; figures are decimal text in `unit`, half-widths are half-widths.
+         */
+        Instrument: {
+            /** Checked */
+            checked: string | null;
+            /** Code */
+            code: string;
+            /** Dimension */
+            dimension: string;
+            /**
+             * Doubts
+             * @default []
+             */
+            doubts: components["schemas"]["Doubt"][];
+            /** Good At */
+            good_at: string | null;
+            /** Grip Mm */
+            grip_mm: string | null;
+            /**
+             * Hands
+             * @default []
+             */
+            hands: components["schemas"]["Hands"][];
+            /** Hi */
+            hi: string | null;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "micrometer" | "bore gauge" | "caliper" | "depth gauge" | "dial indicator" | "feeler" | "gauge strip" | "rule" | "straight edge" | "jug" | "pressure gauge" | "thermometer" | "timing light" | "voltmeter" | "ohmmeter" | "angle gauge" | "leak-down tester" | "burette" | "scale" | "click wrench" | "indicating wrench";
+            /** Lo */
+            lo: string | null;
+            /** Mpe */
+            mpe: string | null;
+            /** Mpe Percent */
+            mpe_percent: string | null;
+            /** Name */
+            name: string;
+            /**
+             * Offset
+             * @default 0
+             */
+            offset: string;
+            /** Resolution */
+            resolution: string;
+            /**
+             * Retired
+             * @default false
+             */
+            retired: boolean;
+            /** S */
+            s: string | null;
+            set_with: components["schemas"]["Instrument"] | null;
+            /** Setting */
+            setting: string | null;
+            /** Setting S */
+            setting_s: string | null;
+            /** Source */
+            source: string | null;
+            /** Travel */
+            travel: string | null;
+            /** Unit */
+            unit: string;
+            /**
+             * Version
+             * @default 1
+             */
+            version: number;
+            /**
+             * Zero Error
+             * @default 0
+             */
+            zero_error: string;
+            /**
+             * Zero No
+             * @default 1
+             */
+            zero_no: number;
+        };
+        /**
+         * Joint
+         * @description Like fasteners tightened together; bolts are numbered in the order of tightening.
+         */
+        Joint: {
+            /**
+             * Critical
+             * @default false
+             */
+            critical: boolean;
+            /** Fastener */
+            fastener: string;
+            /**
+             * Final
+             * @default torqued
+             * @enum {string}
+             */
+            final: "torqued" | "cinched" | "snug";
+            /** Grade */
+            grade: string | null;
+            /** Id */
+            id: string;
+            layout: components["schemas"]["Layout"];
+            /**
+             * Mark
+             * @default false
+             */
+            mark: boolean;
+            /** Name */
+            name: string;
+            /**
+             * Order
+             * @default []
+             */
+            order: string[];
+            /** Own */
+            own: string | null;
+            /**
+             * Pattern
+             * @enum {string}
+             */
+            pattern: "crosswise" | "spiral" | "star" | "order";
+            /**
+             * @default {
+             *       "fresh": true
+             *     }
+             */
+            put_right: components["schemas"]["PutRight"];
+            /** Recheck */
+            recheck: string | null;
+            /** Sides */
+            sides: [
+                string,
+                string
+            ] | null;
+            /** Source */
+            source: string | null;
+            /** Stage */
+            stage: components["schemas"]["TighteningStage"][];
+            /** Thread */
+            thread: string | null;
+            /** Tolerance */
+            tolerance: string | null;
+            /** Treatment */
+            treatment: string | null;
+            /**
+             * Version
+             * @default 1
+             */
+            version: number;
+            /** Wait For */
+            wait_for: string | null;
+        };
+        /**
+         * JointAct
+         * @description Stages, tolerance and source of a joint.
+         */
+        JointAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "joint";
+            /** Joint */
+            joint: string;
+            /**
+             * Own
+             * @default false
+             */
+            own?: boolean;
+            /** Source */
+            source?: string | null;
+            /** Stage */
+            stage: string[];
+            /** Tolerance */
+            tolerance?: string | null;
+            /** Version */
+            version: number;
+        };
+        /**
+         * JointFacts
+         * @description The joint as it stands; `ahead` are the bolts of the stage in hand that follow each other
+         *     from here, the next one first.
+         */
+        JointFacts: {
+            adapter: components["schemas"]["Adapter"] | null;
+            /**
+             * Ahead
+             * @default []
+             */
+            ahead: number[];
+            /** Begun */
+            begun: boolean;
+            /** Bolts */
+            bolts: components["schemas"]["BoltFacts"][];
+            /** Condition */
+            condition: string | null;
+            /** Final */
+            final: boolean;
+            /**
+             * Final Words
+             * @default
+             */
+            final_words: string;
+            /** Id */
+            id: string;
+            /** Last Bolt */
+            last_bolt: number | null;
+            /** Name */
+            name: string;
+            /** Next Bolt */
+            next_bolt: number | null;
+            /** Next Stage */
+            next_stage: number | null;
+            /**
+             * Outside
+             * @default []
+             */
+            outside: number[];
+            /**
+             * Progress
+             * @default
+             */
+            progress: string;
+            /**
+             * Put Right
+             * @default []
+             */
+            put_right: string[];
+            /** Stages */
+            stages: components["schemas"]["StageFacts"][];
+            /**
+             * To Mark
+             * @default false
+             */
+            to_mark: boolean;
+            /**
+             * Tolerance
+             * @default 10
+             */
+            tolerance: number;
+            /**
+             * Tolerance Assumed
+             * @default true
+             */
+            tolerance_assumed: boolean;
+            /** Waits */
+            waits: string | null;
+            wrench: components["schemas"]["Instrument"] | null;
+            /** Wrench Reason */
+            wrench_reason: string | null;
+        };
+        /**
+         * JudgedRow
+         * @description One result judged by the figure.
+         */
+        JudgedRow: {
+            judgement: components["schemas"]["Judgement"];
+            /** Name */
+            name: string;
+        };
+        /**
+         * Judgement
+         * @description A verdict with its evidence; figures are canonical floats, texts are in the unit of the
+         *     limit.
+         */
+        Judgement: {
+            /** U */
+            U: number | null;
+            /**
+             * U Text
+             * @default
+             */
+            U_text: string;
+            /**
+             * Assumed
+             * @default false
+             */
+            assumed: boolean;
+            /** Hi */
+            hi: number | null;
+            /**
+             * Hi Text
+             * @default
+             */
+            hi_text: string;
+            /** Lo */
+            lo: number | null;
+            /**
+             * Lo Text
+             * @default
+             */
+            lo_text: string;
+            /**
+             * Margins
+             * @default
+             */
+            margins: string;
+            /** Needs */
+            needs: string | null;
+            /** Side */
+            side: string | null;
+            /** Target */
+            target: number | null;
+            /**
+             * Target Text
+             * @default
+             */
+            target_text: string;
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
+            /** Value */
+            value: number | null;
+            /**
+             * Value Text
+             * @default
+             */
+            value_text: string;
+            /** Verdict */
+            verdict: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /**
+             * Working
+             * @default []
+             */
+            working: string[];
+        };
+        /**
+         * Keeping
+         * @description A setting at risk: what must not be loosened, what it holds, where to part things;
+         *     `disturbed` with the reason.
+         */
+        Keeping: {
+            /** Disturbed */
+            disturbed: string | null;
+            /** Holds */
+            holds: string;
+            /** Id */
+            id: string;
+            /** Part At */
+            part_at: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * LaidBesideAct
+         * @description One feature, old against new; what reads alike is the same by itself, a difference may be
+         *     said to do, with the reason.
+         */
+        LaidBesideAct: {
+            /** Feature */
+            feature: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "laid beside";
+            /** New */
+            new: string;
+            /** Old */
+            old: string;
+            /** Part */
+            part: string;
+            /** Same */
+            same?: boolean | null;
+            /** Step */
+            step: string;
+            /** Why */
+            why?: string | null;
+        };
+        /**
+         * LateView
+         * @description What a late step meets: what comes off again, what it is too late for, and the hours.
+         */
+        LateView: {
+            /** Hours */
+            hours: [
+                number,
+                number
+            ];
+            /** Off */
+            off: string[];
+            /** Too Late */
+            too_late: string[];
+            /** Without Hours */
+            without_hours: string[];
+        };
+        /**
+         * Layout
+         * @description Places of the bolts: a head of two rows, a circle, or explicit points in mm.
+         */
+        Layout: {
+            /** Columns */
+            columns: number | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "head" | "circle" | "points";
+            /** N */
+            n: number | null;
+            /** Points */
+            points: {
+                [key: string]: [
+                    number,
+                    number
+                ];
+            };
+        };
+        /**
+         * LeftOpenAct
+         * @description Something left open by hand.
+         */
+        LeftOpenAct: {
+            /**
+             * Blocks
+             * @default crank
+             * @enum {string}
+             */
+            blocks?: "power_on" | "crank" | "fuel_on" | "fire" | "run_on" | "gear" | "drive" | "nothing";
+            /** Closes At */
+            closes_at?: string | null;
+            /** Item */
+            item: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "left open";
+            /**
+             * Sort
+             * @default other
+             * @enum {string}
+             */
+            sort?: "disconnected" | "tied" | "stand_in" | "cap" | "cover" | "block" | "open_port" | "other";
+            /** Step */
+            step: string;
+            /**
+             * Undo
+             * @default undo it
+             */
+            undo?: string;
+            /** What */
+            what: string;
+            /** Where */
+            where?: string | null;
+        };
+        /**
+         * LeftOutView
+         * @description A step that is not in the plan, and why.
+         */
+        LeftOutView: {
+            /** Because */
+            because: string;
+            /** Id */
+            id: string;
+            /** Number */
+            number: string;
+            /** Retired */
+            retired: boolean;
+            /** Title */
+            title: string;
+        };
+        /**
+         * Limit
+         * @description An allowed range, one- or two-sided; figures are decimal text in `unit`. Without a source it
+         *     is assumed.
+         *
+         *     `answers` keeps what several sources say, side by side; `settled` once somebody chose; `own`
+         *     names who decided it himself.
+         */
+        Limit: {
+            /**
+             * Answers
+             * @default []
+             */
+            answers: components["schemas"]["SourceAnswer"][];
+            /** Condition */
+            condition: string | null;
+            /** Dimension */
+            dimension: string;
+            /** Hi */
+            hi: string | null;
+            /** Id */
+            id: string;
+            /** Lo */
+            lo: string | null;
+            /** Name */
+            name: string;
+            /** Own */
+            own: string | null;
+            /** Page */
+            page: string | null;
+            /** Safety */
+            safety: ("steering" | "brakes" | "suspension" | "wheels" | "shafts" | "fuel" | "restraints" | "lifting") | null;
+            /**
+             * Settled
+             * @default false
+             */
+            settled: boolean;
+            /** Source */
+            source: string | null;
+            /** Step */
+            step: string | null;
+            /** Target */
+            target: string | null;
+            /** Unit */
+            unit: string;
+            /**
+             * Version
+             * @default 1
+             */
+            version: number;
+        };
+        /**
+         * LimitAct
+         * @description The figures of a limit as edited; `own` marks the mechanic's own choice.
+         */
+        LimitAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "limit";
+            /** Hi */
+            hi?: string | null;
+            /** Limit */
+            limit: string;
+            /** Lo */
+            lo?: string | null;
+            /**
+             * Own
+             * @default false
+             */
+            own?: boolean;
+            /** Page */
+            page?: string | null;
+            /**
+             * Same Source
+             * @default false
+             */
+            same_source?: boolean;
+            /** Source */
+            source?: string | null;
+            /** Target */
+            target?: string | null;
+            /** Version */
+            version: number;
+        };
+        /**
+         * LimitBook
+         * @description All figures in the order of the steps that need them, and how many are in each state.
+         */
+        LimitBook: {
+            /** Counts */
+            counts: {
+                [key: string]: number;
+            };
+            /** Rows */
+            rows: components["schemas"]["FigureRow"][];
+        };
+        /**
+         * LimitsFile
+         * @description Limits to read in, as text; with `take` false only the difference is told.
+         */
+        LimitsFile: {
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "csv" | "toml";
+            /** Id */
+            id: string;
+            /**
+             * Take
+             * @default false
+             */
+            take?: boolean;
+            /** Text */
+            text: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * LogLine
+         * @description One line of the log for the eye.
+         */
+        LogLine: {
+            /**
+             * Assumed
+             * @default false
+             */
+            assumed: boolean;
+            /** Bench Time */
+            bench_time: string;
+            /**
+             * Hash
+             * @default
+             */
+            hash: string;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Photo */
+            photo: string | null;
+            /** Seq */
+            seq: number;
+            /** Side */
+            side: string | null;
+            /** Sound */
+            sound: string | null;
+            /** Step */
+            step: string | null;
+            /** Step Number */
+            step_number: string;
+            /**
+             * Strikable
+             * @default true
+             */
+            strikable: boolean;
+            /** Struck By */
+            struck_by: string | null;
+            /** Struck Reason */
+            struck_reason: string | null;
+            /** Struck Time */
+            struck_time: string | null;
+            /** Text */
+            text: string;
+            /** Time */
+            time: string;
+            /**
+             * Verdict
+             * @default
+             */
+            verdict: string;
+            /**
+             * Verdict Words
+             * @default
+             */
+            verdict_words: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * LogView
+         * @description A stretch of the log, newest first, whether the chain holds, and what was `changed` past
+         *     Hollet.
+         */
+        LogView: {
+            /** Accepted */
+            accepted: components["schemas"]["LogLine"][];
+            /** Broken At */
+            broken_at: number | null;
+            /** Changed */
+            changed: string[];
+            /** Lines */
+            lines: components["schemas"]["LogLine"][];
+            /** Struck */
+            struck: number;
+            /** Total */
+            total: number;
+            /** Whole */
+            whole: boolean;
+        };
+        /**
+         * MeasureBench
+         * @description Read it, judge it, decide. `large` is the result to show large: the one that the newest
+         *     reading belongs to. `asked_state`: what the sheet asks
+         *     for, said once a sitting with one press and never filled in as said.
+         */
+        MeasureBench: {
+            /** Ahead */
+            ahead: string[];
+            /** Around */
+            around: components["schemas"]["AroundWords"][];
+            /** Asked State */
+            asked_state: string | null;
+            /** Blocks */
+            blocks: string;
+            /** Box */
+            box: string | null;
+            /** Capture Keys */
+            capture_keys: string[];
+            /** Captures */
+            captures: components["schemas"]["CaptureView"][];
+            caution: components["schemas"]["Caution"] | null;
+            /** Chance Keys */
+            chance_keys: string[];
+            /** Chances */
+            chances: components["schemas"]["Chance"][];
+            /** Clash */
+            clash: string | null;
+            /** Closes */
+            closes: string[];
+            /** Compares */
+            compares: components["schemas"]["CaptureView"][];
+            /** Confirmed */
+            confirmed: boolean;
+            /** Confirmed By */
+            confirmed_by: string;
+            /** Dangers */
+            dangers: components["schemas"]["Danger"][];
+            /** Do */
+            do: string;
+            /** Draw */
+            draw: string | null;
+            /** Extras */
+            extras: components["schemas"]["Extra"][];
+            /** Fluids */
+            fluids: components["schemas"]["FluidView"][];
+            /** Following */
+            following: string | null;
+            /** Gear */
+            gear: components["schemas"]["ToolNeed"][];
+            /** Hidden */
+            hidden: string[];
+            /** Hours */
+            hours: [
+                number,
+                number
+            ] | null;
+            /** Keeps */
+            keeps: components["schemas"]["Keeping"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "measure";
+            /** Lacking */
+            lacking: string | null;
+            /** Large */
+            large: string | null;
+            /** Lifts */
+            lifts: boolean;
+            /** Lines */
+            lines: components["schemas"]["LogLine"][];
+            /** May Happen */
+            may_happen: boolean;
+            /** May Pass */
+            may_pass: boolean;
+            /** Needed Open */
+            needed_open: string[];
+            /** Next */
+            next: string[];
+            /** Next Reading */
+            next_reading: string | null;
+            /** Now */
+            now: string;
+            /** Number */
+            number: string;
+            /** Obstacles */
+            obstacles: components["schemas"]["Obstacle"][];
+            /** Opens */
+            opens: string[];
+            /** Other Box */
+            other_box: string | null;
+            /** Parts */
+            parts: components["schemas"]["PartNeed"][];
+            /** Pass Keys */
+            pass_keys: string[];
+            /** Pass Words */
+            pass_words: string;
+            /** People */
+            people: components["schemas"]["Role"][];
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
+            /** Primary */
+            primary: string;
+            /** Readings */
+            readings: components["schemas"]["ReadingFacts"][];
+            /** Refit Bags */
+            refit_bags: components["schemas"]["BagContent"][];
+            /** Replace */
+            replace: string | null;
+            /** Results */
+            results: components["schemas"]["ResultFacts"][];
+            /** Rework */
+            rework: string | null;
+            /** Seen */
+            seen: number;
+            /** Settled */
+            settled: boolean;
+            /** Skip Keys */
+            skip_keys: string[];
+            /** Stage */
+            stage: string;
+            /** Stage Name */
+            stage_name: string;
+            status: components["schemas"]["StepStatus"];
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /** Tools */
+            tools: components["schemas"]["ToolChoice"][];
+            /** Waited For */
+            waited_for: string[];
+            /** Waits */
+            waits: components["schemas"]["Waiting"][];
+            /** Why */
+            why: string | null;
+        };
+        /**
+         * Measured
+         * @description A figure in a log: the text as typed (absent where an old line kept none), and the value as
+         *     decimal text with its unit.
+         */
+        Measured: {
+            /** Typed */
+            typed?: string | null;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: string;
+        };
+        /**
+         * MoveAct
+         * @description A step comes behind another, or first of its stage.
+         */
+        MoveAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "move";
+            /** Behind */
+            behind?: string | null;
+            /** Step */
+            step: string;
+        };
+        /**
+         * Named
+         * @description A code and its word.
+         */
+        Named: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * NotThereAct
+         * @description The thing is not on this vehicle: its name, and where it was looked for.
+         */
+        NotThereAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "not there";
+            /** Looked */
+            looked: string;
+            /** Step */
+            step: string;
+            /** Thing */
+            thing: string;
+        };
+        /**
+         * NoteAct
+         * @description Words to the log.
+         */
+        NoteAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "note";
+            /** Step */
+            step?: string | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * Obstacle
+         * @description One thing in the way: what is so, in words, and what alone passes it.
+         *
+         *     `by` is `reason` (order: words or a key), `press` (the box `box`, seen now), `thing` (the step
+         *     `step` done, or done in another way, or
+         *     not there), `load` (say what carries it), or `nothing` (finish it).
+         */
+        Obstacle: {
+            /** Box */
+            box: string | null;
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "reason" | "press" | "thing" | "load" | "nothing";
+            /** Code */
+            code: string;
+            /**
+             * Keys
+             * @default []
+             */
+            keys: string[];
+            /**
+             * Number
+             * @default
+             */
+            number: string;
+            /** Step */
+            step: string | null;
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * OpenFigure
+         * @description A figure that was kept and is asked about: it counts for nothing until it is written again
+         *     with its unit, or as typed.
+         */
+        OpenFigure: {
+            /** Key */
+            key: string;
+            /** Question */
+            question: string;
+            /** T */
+            t: number;
+            /** Typed */
+            typed: string;
+        };
+        /**
+         * OpenItem
+         * @description One thing left open: what it is, the first rung it blocks, where it is cleared; how bad it
+         *     is, and the box that ends a danger.
+         *
+         *     `holds_up`: undoing it asks what carries that body now. `no_closer`: no step of the plan closes
+         *     it.
+         */
+        OpenItem: {
+            /**
+             * Assumed
+             * @default false
+             */
+            assumed: boolean;
+            /** Blocks */
+            blocks: string;
+            /** Box */
+            box: string | null;
+            /** Clear At */
+            clear_at: string | null;
+            /**
+             * Clear Number
+             * @default
+             */
+            clear_number: string;
+            /** Holds Up */
+            holds_up: string | null;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /**
+             * No Closer
+             * @default false
+             */
+            no_closer: boolean;
+            /** Note */
+            note: string | null;
+            /** Open For */
+            open_for: string | null;
+            /**
+             * Rank
+             * @default open
+             * @enum {string}
+             */
+            rank: "danger" | "wrong" | "open" | "not_reached";
+            /**
+             * Since
+             * @default
+             */
+            since: string;
+            /**
+             * Sort
+             * @default other
+             */
+            sort: string;
+            /**
+             * Stage
+             * @default
+             */
+            stage: string;
+            /** Step */
+            step: string | null;
+            /**
+             * Step Number
+             * @default
+             */
+            step_number: string;
+            /**
+             * Undo
+             * @default
+             */
+            undo: string;
+            /** What */
+            what: string;
+            /** Where */
+            where: string | null;
+            /**
+             * Who
+             * @default
+             */
+            who: string;
+        };
+        /**
+         * OwnWay
+         * @description A way as the mechanic knows it.
+         */
+        OwnWay: {
+            /** Does */
+            does: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * PairEdit
+         * @description The code that the workshop's computer shows, and a name for this device.
+         */
+        PairEdit: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * PairingCode
+         * @description The code to type on the phone, until when it holds, and the address with the code in it as a
+         *     QR drawing (SVG path).
+         */
+        PairingCode: {
+            /** Code */
+            code: string;
+            /** Qr */
+            qr: string;
+            /** Size */
+            size: number;
+            /** Until */
+            until: string;
+            /** Url */
+            url: string;
+        };
+        /**
+         * PartAct
+         * @description Which kind of a part it is.
+         */
+        PartAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "part";
+            /** Option */
+            option?: string | null;
+            /** Part */
+            part: string;
+        };
+        /**
+         * PartChoice
+         * @description A part of which there are several kinds.
+         */
+        PartChoice: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Option */
+            option: string[];
+        };
+        /**
+         * PartCodes
+         * @description The terms that belong to a kind of face.
+         */
+        PartCodes: {
+            /** Codes */
+            codes: components["schemas"]["FindingCode"][];
+            /** On */
+            on: string;
+        };
+        /**
+         * PartDecidedAct
+         * @description What happens to a part, and why.
+         */
+        PartDecidedAct: {
+            /**
+             * Choice
+             * @enum {string}
+             */
+            choice: "reuse" | "clean" | "rework" | "replace" | "replace_open" | "other_use" | "watch" | "deeper" | "undecided";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "part decided";
+            /** Licensed */
+            licensed?: string | null;
+            /** Name */
+            name?: string | null;
+            /** Part */
+            part: string;
+            /** Price */
+            price?: number | null;
+            /** Reason */
+            reason: string;
+            /** Step */
+            step: string;
+            /** Wrong */
+            wrong?: number | null;
+        };
+        /**
+         * PartFacts
+         * @description A part with its faces, where it lies on the trace, and what was decided about it.
+         *
+         *     `bad`: a bad finding stands on it; `conceded`: used again all the same, in writing; `barred`:
+         *     safety-critical, and its rung stays shut
+         *     until it is replaced or inspected by somebody licensed. `asks_name`: deciding to use it again is
+         *     a concession and asks for a name.
+         */
+        PartFacts: {
+            /**
+             * Asks Name
+             * @default false
+             */
+            asks_name: boolean;
+            /**
+             * Bad
+             * @default false
+             */
+            bad: boolean;
+            /**
+             * Barred
+             * @default false
+             */
+            barred: boolean;
+            /**
+             * Beside
+             * @default []
+             */
+            beside: components["schemas"]["BesideFacts"][];
+            /** Choice */
+            choice: string | null;
+            /** Choice Words */
+            choice_words: string;
+            /**
+             * Conceded
+             * @default false
+             */
+            conceded: boolean;
+            /** Decided */
+            decided: components["schemas"]["Seen"][];
+            /** Faces */
+            faces: components["schemas"]["FaceFacts"][];
+            /** Group */
+            group: string | null;
+            /** Id */
+            id: string;
+            /** Mark */
+            mark: string;
+            /** Name */
+            name: string;
+            /** Needs */
+            needs: boolean;
+            /** New Costs */
+            new_costs: number | null;
+            /** Position */
+            position: string | null;
+            /** Price */
+            price: number | null;
+            /** Provisional */
+            provisional: boolean;
+            /** Reached */
+            reached: string | null;
+            /** Reason */
+            reason: string;
+            /** Right */
+            right: string | null;
+            /** Safety */
+            safety: string | null;
+            /** Seen */
+            seen: number;
+            /** Since */
+            since: string | null;
+            /** Stays Shut */
+            stays_shut: string | null;
+            /** To Do */
+            to_do: string | null;
+            /** Wipe */
+            wipe: string | null;
+            /** Wrong */
+            wrong: number | null;
+        };
+        /**
+         * PartNeed
+         * @description A new part that the step needs.
+         */
+        PartNeed: {
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** Name */
+            name: string;
+            /**
+             * When
+             * @default []
+             */
+            when: components["schemas"]["Condition"][];
+        };
+        /**
+         * PartRightAct
+         * @description What was decided about a part is done.
+         */
+        PartRightAct: {
+            /** How */
+            how: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "part put right";
+            /** Part */
+            part: string;
+            /** Step */
+            step: string;
+        };
+        /**
+         * PeopleAct
+         * @description Who comes to a step that needs more than one pair of hands; absent is "to be asked".
+         */
+        PeopleAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "people";
+            /** Step */
+            step: string;
+            /** Who */
+            who?: string | null;
+        };
+        /**
+         * PhotoAct
+         * @description A photo that is stored already, with its pins.
+         */
+        PhotoAct: {
+            /** Height */
+            height: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "photo";
+            /** Photo */
+            photo: string;
+            /**
+             * Pins
+             * @default []
+             */
+            pins?: components["schemas"]["Pin"][];
+            /** Removal */
+            removal?: string | null;
+            /** Step */
+            step?: string | null;
+            /** What */
+            what: string;
+            /** Width */
+            width: number;
+        };
+        /**
+         * PhotoView
+         * @description One photo: its hash, its size in pixels, what it shows, and its pins as they are now.
+         */
+        PhotoView: {
+            /** Entry */
+            entry: string;
+            /** Height */
+            height: number;
+            /** Number */
+            number: string;
+            /** Photo */
+            photo: string;
+            /** Pins */
+            pins: components["schemas"]["Pin"][];
+            /** Removal */
+            removal: string | null;
+            /** Step */
+            step: string | null;
+            /** Time */
+            time: string;
+            /** What */
+            what: string;
+            /** Who */
+            who: string;
+            /** Width */
+            width: number;
+        };
+        /**
+         * Pin
+         * @description A numbered pin on a photo; x and y as shares of its width and height, a word.
+         */
+        Pin: {
+            /** N */
+            n: number;
+            /**
+             * Word
+             * @default
+             */
+            word?: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * PinnedAct
+         * @description The pins of a photo.
+         */
+        PinnedAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pinned";
+            /** Photo */
+            photo: string;
+            /** Pins */
+            pins: components["schemas"]["Pin"][];
+        };
+        /**
+         * PlanEdit
+         * @description Acts on the plan, taken together; `version` is that of the desk that was looked at.
+         */
+        PlanEdit: {
+            /** Acts */
+            acts: (components["schemas"]["FactAct"] | components["schemas"]["WayAct"] | components["schemas"]["ExtraAct"] | components["schemas"]["PartAct"] | components["schemas"]["PutInAct"] | components["schemas"]["HiddenAct"] | components["schemas"]["SchoolAct"] | components["schemas"]["PeopleAct"] | components["schemas"]["MoveAct"] | components["schemas"]["RetireAct"] | components["schemas"]["ReasonAct"] | components["schemas"]["LimitAct"] | components["schemas"]["AnswerAct"] | components["schemas"]["SettleAct"] | components["schemas"]["JointAct"] | components["schemas"]["GenericAct"])[];
+            /** Id */
+            id: string;
+            /** Reason */
+            reason?: string | null;
+            /** Version */
+            version: number;
+            /** Who */
+            who: string;
+        };
+        /**
+         * PlanLook
+         * @description Acts whose difference is asked for; nothing is written.
+         */
+        PlanLook: {
+            /** Acts */
+            acts: (components["schemas"]["FactAct"] | components["schemas"]["WayAct"] | components["schemas"]["ExtraAct"] | components["schemas"]["PartAct"] | components["schemas"]["PutInAct"] | components["schemas"]["HiddenAct"] | components["schemas"]["SchoolAct"] | components["schemas"]["PeopleAct"] | components["schemas"]["MoveAct"] | components["schemas"]["RetireAct"] | components["schemas"]["ReasonAct"] | components["schemas"]["LimitAct"] | components["schemas"]["AnswerAct"] | components["schemas"]["SettleAct"] | components["schemas"]["JointAct"] | components["schemas"]["GenericAct"])[];
+            /** Who */
+            who: string;
+        };
+        /**
+         * PlanRow
+         * @description One step on the plan desk, with the steps it waits for and those that wait for it.
+         */
+        PlanRow: {
+            /** After */
+            after: components["schemas"]["ReasonView"][];
+            /** Before */
+            before: components["schemas"]["ReasonView"][];
+            /** Chances */
+            chances: components["schemas"]["Chance"][];
+            /** Comes */
+            comes: string | null;
+            /** Hours */
+            hours: [
+                number,
+                number
+            ] | null;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Number */
+            number: string;
+            /** Own */
+            own: boolean;
+            /** People */
+            people: components["schemas"]["Role"][];
+            /** Perhaps */
+            perhaps: string | null;
+            /** Settled */
+            settled: boolean;
+            /** Short */
+            short: string;
+            /** Shown Because */
+            shown_because: string | null;
+            /** Stage */
+            stage: string;
+            /** Status */
+            status: string;
+            /** Title */
+            title: string;
+            /** Tools */
+            tools: string[];
+        };
+        /**
+         * PlanView
+         * @description The whole desk.
+         */
+        PlanView: {
+            /** Agreements */
+            agreements: components["schemas"]["AgreementView"][];
+            /** Combined */
+            combined: string[];
+            /** Extras */
+            extras: components["schemas"]["ExtraView"][];
+            /** Facts */
+            facts: components["schemas"]["FactView"][];
+            /** Gaps */
+            gaps: components["schemas"]["Gap"][];
+            /** Hours */
+            hours: [
+                number,
+                number
+            ];
+            /** Hours Left */
+            hours_left: [
+                number,
+                number
+            ];
+            /** Hunt */
+            hunt: components["schemas"]["HuntItem"][];
+            /** Left Out */
+            left_out: components["schemas"]["LeftOutView"][];
+            /** Missing */
+            missing: number;
+            /** People */
+            people: number;
+            /** Reasons */
+            reasons: number;
+            /** Rows */
+            rows: components["schemas"]["PlanRow"][];
+            /** Schools */
+            schools: components["schemas"]["SchoolView"][];
+            /** Title */
+            title: string;
+            /** Version */
+            version: number;
+            /** Without Hours */
+            without_hours: number;
+        };
+        /**
+         * Point
+         * @description A place to support: its body, where it lies in the plan view (0..1 from the front, 0..1 from
+         *     the left), or why never there.
+         */
+        Point: {
+            /**
+             * Body
+             * @enum {string}
+             */
+            body: "vehicle" | "engine" | "gearbox" | "powertrain" | "axle" | "hub" | "other";
+            /** Forbidden */
+            forbidden: string | null;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * PositionRow
+         * @description One position of a group: its findings by face, the worst grade, the clearance
+         *     measured there.
+         */
+        PositionRow: {
+            clearance: components["schemas"]["Judgement"] | null;
+            /** Clearance Name */
+            clearance_name: string;
+            /** Faces */
+            faces: components["schemas"]["FaceFacts"][];
+            /** Grade */
+            grade: number;
+            /** Part */
+            part: string;
+            /** Position */
+            position: string;
+        };
+        /**
+         * PositionTable
+         * @description Like parts side by side, with what the pattern does and does not say.
+         */
+        PositionTable: {
+            /** Group */
+            group: string;
+            /** Rows */
+            rows: components["schemas"]["PositionRow"][];
+            /** Says */
+            says: string[];
+        };
+        /**
+         * Problem
+         * @description Every refusal: a stable code, one sentence, the field, and newer lines where
+         *     there are some.
+         */
+        Problem: {
+            /** Field */
+            field?: string | null;
+            /** Message */
+            message: string;
+            /**
+             * Newer
+             * @default []
+             */
+            newer?: string[];
+            /** Reason Code */
+            reason_code: string;
+            /**
+             * Refuse
+             * @default true
+             * @constant
+             */
+            refuse?: true;
+        };
+        /**
+         * Pull
+         * @description A step, of this or another sheet, without which extra work cannot be done; what it is where
+         *     no sheet brings it.
+         */
+        Pull: {
+            /** Step */
+            step: string;
+            /** Thing */
+            thing: string;
+        };
+        /**
+         * PutInAct
+         * @description A forgotten step: behind which one, before which ones and why; `keep` puts it into the user's
+         *     own copy of the sheet.
+         */
+        PutInAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "put_in";
+            /**
+             * After
+             * @default []
+             */
+            after?: components["schemas"]["Before"][];
+            /**
+             * Before
+             * @default []
+             */
+            before?: components["schemas"]["Before"][];
+            /** Behind */
+            behind?: string | null;
+            /** Do */
+            do: string;
+            /** Hours */
+            hours?: [
+                number,
+                number
+            ] | null;
+            /**
+             * Keep
+             * @default false
+             */
+            keep?: boolean;
+            /** Short */
+            short?: string | null;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "plan" | "take_down" | "inspect" | "order" | "prepare" | "build_up" | "fit_in" | "wake" | "settle";
+            /** Title */
+            title: string;
+        };
+        /**
+         * PutRight
+         * @description What the sheet says to do about a bolt outside; Hollet never prescribes backing off by
+         *     itself.
+         *
+         *     `fresh`: whether one that got too much is replaced before it begins again at stage 1; it is,
+         *     unless the sheet says otherwise.
+         */
+        PutRight: {
+            /**
+             * Fresh
+             * @default true
+             */
+            fresh: boolean;
+            /** Over */
+            over: string | null;
+            /** Under */
+            under: string | null;
+        };
+        /**
+         * QuantityEdit
+         * @description A text being typed in a reading field.
+         */
+        QuantityEdit: {
+            /** Dimension */
+            dimension?: string | null;
+            /** Text */
+            text: string;
+            /** Tool */
+            tool?: string | null;
+            /** Unit */
+            unit?: string | null;
+        };
+        /**
+         * QuantityView
+         * @description What the text means: exact decimal value in the canonical unit, and how it will be taken.
+         */
+        QuantityView: {
+            /** Deviation From */
+            deviation_from?: string | null;
+            /** Exact */
+            exact: boolean;
+            /** Ok */
+            ok: boolean;
+            /** Reason Code */
+            reason_code?: string | null;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ReadIn
+         * @description How many readings were written, and how many rows said nothing new.
+         */
+        ReadIn: {
+            /** Unchanged */
+            unchanged: number;
+            /** Written */
+            written: number;
+        };
+        /**
+         * ReadingAct
+         * @description Repeats as typed, the unit shown in the field, the tool; `sure` after an odd figure was asked
+         *     about.
+         */
+        ReadingAct: {
+            /** Datum */
+            datum?: string | null;
+            /** Instrument */
+            instrument: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "reading";
+            /** Reading */
+            reading: string;
+            /** State */
+            state?: string | null;
+            /** Step */
+            step: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure?: boolean;
+            /** Typed */
+            typed: string[];
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * ReadingFacts
+         * @description One reading as it stands: typed text, value in the canonical unit, tool and spread.
+         *
+         *     `tools` are the ids of the shop's tools that may give it, the best first; `hint` says how such a
+         *     tool is typed.
+         */
+        ReadingFacts: {
+            /**
+             * Ask Again
+             * @default false
+             */
+            ask_again: boolean;
+            /**
+             * At
+             * @default []
+             */
+            at: string[];
+            /** Datum */
+            datum: string | null;
+            /** Entry */
+            entry: string | null;
+            /** Hint */
+            hint: string | null;
+            /** Id */
+            id: string;
+            /** Moves */
+            moves: string | null;
+            /** Name */
+            name: string;
+            /** Place */
+            place: string | null;
+            /** Side */
+            side: string | null;
+            /** State */
+            state: string | null;
+            /** Taken In */
+            taken_in: string | null;
+            /** Tool */
+            tool: string | null;
+            /** Tool Kind */
+            tool_kind: string;
+            /**
+             * Tools
+             * @default []
+             */
+            tools: string[];
+            /**
+             * Typed
+             * @default []
+             */
+            typed: string[];
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
+            /**
+             * Value Text
+             * @default
+             */
+            value_text: string;
+            /** Verdict */
+            verdict: string | null;
+            /**
+             * Who
+             * @default
+             */
+            who: string;
+        };
+        /**
+         * ReadingsFile
+         * @description A CSV table of readings, as text.
+         */
+        ReadingsFile: {
+            /** Text */
+            text: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * ReasonAct
+         * @description A reason is given, changed, or taken away (`because` absent).
+         */
+        ReasonAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "reason";
+            /** Because */
+            because?: string | null;
+            /**
+             * Kind
+             * @default access closes
+             * @enum {string}
+             */
+            kind?: "access closes" | "safety" | "setting kept" | "contamination" | "load needed" | "stored energy" | "drying" | "spill";
+            /** Step */
+            step: string;
+            /** Waits For */
+            waits_for: string;
+        };
+        /**
+         * ReasonChoice
+         * @description A reason that one touch gives.
+         */
+        ReasonChoice: {
+            /** Kind */
+            kind: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ReasonView
+         * @description One "before": the other step, why, and its kind.
+         */
+        ReasonView: {
+            /** Because */
+            because: string;
+            /**
+             * Danger
+             * @default false
+             */
+            danger: boolean;
+            /** Kind */
+            kind: string;
+            /** Number */
+            number: string;
+            /**
+             * Origin
+             * @default sheet
+             */
+            origin: string;
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * RebuildEdit
+         * @description The order taken over with these choices.
+         */
+        RebuildEdit: {
+            /**
+             * @default {
+             *       "because": {},
+             *       "take_down": [],
+             *       "without": []
+             *     }
+             */
+            choices?: components["schemas"]["Choices"];
+            /** Id */
+            id: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * RebuildLine
+         * @description One step of the order back; `no_reason`: it puts something back, and nobody and nothing says
+         *     what it goes on after.
+         */
+        RebuildLine: {
+            /** Bags */
+            bags: string[];
+            /** Done */
+            done: boolean;
+            /** From Words */
+            from_words: string;
+            /** Marks */
+            marks: string[];
+            /** New */
+            new: boolean;
+            /** No Reason */
+            no_reason: boolean;
+            /** Not Reversed */
+            not_reversed: string | null;
+            /** Number */
+            number: string;
+            /** Removal */
+            removal: string | null;
+            /** Stage */
+            stage: string;
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /** Why */
+            why: components["schemas"]["Why"][];
+        };
+        /**
+         * RebuildLook
+         * @description Choices whose order is asked for; nothing is written.
+         */
+        RebuildLook: {
+            /**
+             * @default {
+             *       "because": {},
+             *       "take_down": [],
+             *       "without": []
+             *     }
+             */
+            choices?: components["schemas"]["Choices"];
+        };
+        /**
+         * RebuildView
+         * @description The whole proposal; `new` counts the steps that taking it over puts in.
+         */
+        RebuildView: {
+            /** Assumed */
+            assumed: number;
+            /** Contradictions */
+            contradictions: components["schemas"]["Contradicts"][];
+            /** Lines */
+            lines: components["schemas"]["RebuildLine"][];
+            /** New */
+            new: number;
+            /** Off */
+            off: number;
+            /** One Way */
+            one_way: components["schemas"]["Apart"][];
+            /** Reasons */
+            reasons: number;
+            /** Taken */
+            taken: boolean;
+        };
+        /**
+         * Removal
+         * @description One thing that came off.
+         *
+         *     `back` are the steps that put it back, `state` is off or back, `own` one that no step names.
+         */
+        Removal: {
+            /** Back */
+            back: string[];
+            /** Back Words */
+            back_words: string;
+            /** Bags */
+            bags: components["schemas"]["BagContent"][];
+            /** Because */
+            because: string | null;
+            /** Entry */
+            entry: string;
+            /** Id */
+            id: string;
+            /** Number */
+            number: string;
+            /** On Stand */
+            on_stand: boolean;
+            /** Own */
+            own: boolean;
+            /** Place */
+            place: string | null;
+            /** Reason Kind */
+            reason_kind: string | null;
+            /** Seq */
+            seq: number;
+            /** State */
+            state: string;
+            /** Step */
+            step: string | null;
+            /** Time */
+            time: string;
+            /** What */
+            what: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * RemoveBench
+         * @description Take it off, fasteners into a bag.
+         */
+        RemoveBench: {
+            /** Ahead */
+            ahead: string[];
+            /** Around */
+            around: components["schemas"]["AroundWords"][];
+            /** Bag Keys */
+            bag_keys: string[];
+            /** Bagged */
+            bagged: components["schemas"]["BagContent"][];
+            /** Bags */
+            bags: components["schemas"]["BagContent"][];
+            /** Blocks */
+            blocks: string;
+            /** Box */
+            box: string | null;
+            /** Capture Keys */
+            capture_keys: string[];
+            /** Captures */
+            captures: components["schemas"]["CaptureView"][];
+            caution: components["schemas"]["Caution"] | null;
+            /** Chance Keys */
+            chance_keys: string[];
+            /** Chances */
+            chances: components["schemas"]["Chance"][];
+            /** Clash */
+            clash: string | null;
+            /** Closes */
+            closes: string[];
+            /** Compares */
+            compares: components["schemas"]["CaptureView"][];
+            /** Confirmed */
+            confirmed: boolean;
+            /** Confirmed By */
+            confirmed_by: string;
+            /** Dangers */
+            dangers: components["schemas"]["Danger"][];
+            /** Do */
+            do: string;
+            /** Extras */
+            extras: components["schemas"]["Extra"][];
+            /** Fluids */
+            fluids: components["schemas"]["FluidView"][];
+            /** Following */
+            following: string | null;
+            /** Gear */
+            gear: components["schemas"]["ToolNeed"][];
+            /** Hidden */
+            hidden: string[];
+            /** Hours */
+            hours: [
+                number,
+                number
+            ] | null;
+            /** Keeps */
+            keeps: components["schemas"]["Keeping"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "remove";
+            /** Lacking */
+            lacking: string | null;
+            /** Lifts */
+            lifts: boolean;
+            /** Lines */
+            lines: components["schemas"]["LogLine"][];
+            /** May Happen */
+            may_happen: boolean;
+            /** May Pass */
+            may_pass: boolean;
+            /** Needed Open */
+            needed_open: string[];
+            /** Next */
+            next: string[];
+            /** Next Bag */
+            next_bag: number;
+            /** Now */
+            now: string;
+            /** Number */
+            number: string;
+            /** Obstacles */
+            obstacles: components["schemas"]["Obstacle"][];
+            /** Opens */
+            opens: string[];
+            /** Other Box */
+            other_box: string | null;
+            /** Parts */
+            parts: components["schemas"]["PartNeed"][];
+            /** Pass Keys */
+            pass_keys: string[];
+            /** Pass Words */
+            pass_words: string;
+            /** People */
+            people: components["schemas"]["Role"][];
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
+            /** Places */
+            places: string[];
+            /** Primary */
+            primary: string;
+            /** Proposed */
+            proposed: components["schemas"]["BagLine-Output"][];
+            /** Recent */
+            recent: components["schemas"]["BagLine-Output"][];
+            /** Refit Bags */
+            refit_bags: components["schemas"]["BagContent"][];
+            /** Seen */
+            seen: number;
+            /** Settled */
+            settled: boolean;
+            /** Skip Keys */
+            skip_keys: string[];
+            /** Stage */
+            stage: string;
+            /** Stage Name */
+            stage_name: string;
+            status: components["schemas"]["StepStatus"];
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /** Waited For */
+            waited_for: string[];
+            /** Waits */
+            waits: components["schemas"]["Waiting"][];
+            /** Why */
+            why: string | null;
+        };
+        /**
+         * RemovedAct
+         * @description Something came off that no step names; `sure` when it is meant although the same was logged
+         *     just before.
+         */
+        RemovedAct: {
+            /** Bag */
+            bag?: number | null;
+            /** Because */
+            because?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "removed";
+            /**
+             * Lines
+             * @default []
+             */
+            lines?: components["schemas"]["BagLine-Input"][];
+            /**
+             * On Stand
+             * @default false
+             */
+            on_stand?: boolean;
+            /** Place */
+            place?: string | null;
+            /** Reason Kind */
+            reason_kind?: ("access closes" | "safety" | "setting kept" | "contamination" | "load needed" | "stored energy" | "drying" | "spill") | null;
+            /** Removal */
+            removal: string;
+            /** Step */
+            step?: string | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure?: boolean;
+            /** What */
+            what: string;
+        };
+        /**
+         * ReopenedAct
+         * @description A step is reopened.
+         */
+        ReopenedAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "reopened";
+            /**
+             * Reason
+             * @default looked at again
+             */
+            reason?: string;
+            /** Step */
+            step: string;
+        };
+        /**
+         * ReplacedAct
+         * @description Lost fasteners replaced.
+         */
+        ReplacedAct: {
+            /** Bag */
+            bag: number;
+            /** By */
+            by: string;
+            /** Count */
+            count: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "replaced";
+        };
+        /**
+         * RestFacts
+         * @description The rest of the starter: how long it is to be (assumed or given), and since when it rests.
+         */
+        RestFacts: {
+            /** Assumed */
+            assumed: boolean;
+            /** Rest S */
+            rest_s: number;
+            /** Since */
+            since: string;
+        };
+        /**
+         * ResultFacts
+         * @description One judged result, its concession or disposition, and what would settle it; `asks` is its
+         *     limit in words, `advice` what its calculation says is next,
+         *     held back while a reading of it is asked about.
+         */
+        ResultFacts: {
+            /** Advice */
+            advice: string | null;
+            /**
+             * Asks
+             * @default
+             */
+            asks: string;
+            /**
+             * Conceded
+             * @default false
+             */
+            conceded: boolean;
+            /** Concession */
+            concession: string | null;
+            /** Disposition */
+            disposition: string | null;
+            /** Id */
+            id: string;
+            judgement: components["schemas"]["Judgement"];
+            /** Lapsed */
+            lapsed: string | null;
+            /**
+             * Licensed
+             * @default false
+             */
+            licensed: boolean;
+            limit: components["schemas"]["Limit"];
+            /** Name */
+            name: string;
+            /**
+             * Readings
+             * @default []
+             */
+            readings: string[];
+            /** Refusal */
+            refusal: string | null;
+            /**
+             * Settled By
+             * @default []
+             */
+            settled_by: string[];
+            /**
+             * Sources
+             * @default []
+             */
+            sources: components["schemas"]["SourceVerdict"][];
+            /** Turned */
+            turned: string | null;
+            /**
+             * Warnings
+             * @default []
+             */
+            warnings: string[];
+        };
+        /**
+         * Resume
+         * @description Where the mechanic stopped, in one line, what hangs or is dangerous, and what is
+         *     left loose.
+         */
+        Resume: {
+            /** Hangs */
+            hangs: string;
+            /** Line */
+            line: string;
+            /** Loose */
+            loose: string;
+            /** Since */
+            since: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * RetireAct
+         * @description A step is taken out of the plan, or put back.
+         */
+        RetireAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "retire";
+            /**
+             * Back
+             * @default false
+             */
+            back?: boolean;
+            /** Step */
+            step: string;
+        };
+        /**
+         * Role
+         * @description One person at a step, and what that person does.
+         */
+        Role: {
+            /** Does */
+            does: string;
+            /** Role */
+            role: string;
+        };
+        /**
+         * RunBench
+         * @description One rung of the first start.
+         *
+         *     `isolate_at_once`: one press may name all that is isolated, by whoever named it last
+         *     (`isolated_by`).
+         */
+        RunBench: {
+            /** Ahead */
+            ahead: string[];
+            /** Around */
+            around: components["schemas"]["AroundWords"][];
+            /** Assumed */
+            assumed: boolean;
+            /** Attempts */
+            attempts: components["schemas"]["AttemptFacts"][];
+            /** Blocks */
+            blocks: string;
+            /** Box */
+            box: string | null;
+            /** Capture Keys */
+            capture_keys: string[];
+            /** Captures */
+            captures: components["schemas"]["CaptureView"][];
+            caution: components["schemas"]["Caution"] | null;
+            /** Chance Keys */
+            chance_keys: string[];
+            /** Chances */
+            chances: components["schemas"]["Chance"][];
+            /** Clash */
+            clash: string | null;
+            /** Closes */
+            closes: string[];
+            /** Compares */
+            compares: components["schemas"]["CaptureView"][];
+            /** Confirmed */
+            confirmed: boolean;
+            /** Confirmed By */
+            confirmed_by: string;
+            /** Cranked S */
+            cranked_s: number;
+            /** Dangers */
+            dangers: components["schemas"]["Danger"][];
+            /** Do */
+            do: string;
+            /** Expect */
+            expect: string;
+            /** Extras */
+            extras: components["schemas"]["Extra"][];
+            /** Fluids */
+            fluids: components["schemas"]["FluidView"][];
+            /** Following */
+            following: string | null;
+            gate: components["schemas"]["GateAnswer"];
+            /** Gate Keys */
+            gate_keys: string[];
+            /** Gauge Unit */
+            gauge_unit: string;
+            /** Gear */
+            gear: components["schemas"]["ToolNeed"][];
+            /** Hidden */
+            hidden: string[];
+            /** Hours */
+            hours: [
+                number,
+                number
+            ] | null;
+            /** Isolate */
+            isolate: string[];
+            /** Isolate At Once */
+            isolate_at_once: boolean;
+            /** Isolated By */
+            isolated_by: string;
+            /** Keeps */
+            keeps: components["schemas"]["Keeping"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "run";
+            /** Lacking */
+            lacking: string | null;
+            /** Lifts */
+            lifts: boolean;
+            /** Limit S */
+            limit_s: number | null;
+            /** Limit Words */
+            limit_words: string;
+            /** Lines */
+            lines: components["schemas"]["LogLine"][];
+            /** May Happen */
+            may_happen: boolean;
+            /** May Pass */
+            may_pass: boolean;
+            /** Needed Open */
+            needed_open: string[];
+            /** Next */
+            next: string[];
+            /** Now */
+            now: string;
+            /** Number */
+            number: string;
+            /** Obstacles */
+            obstacles: components["schemas"]["Obstacle"][];
+            /** Opens */
+            opens: string[];
+            /** Other Box */
+            other_box: string | null;
+            /** Parts */
+            parts: components["schemas"]["PartNeed"][];
+            /** Pass Keys */
+            pass_keys: string[];
+            /** Pass Words */
+            pass_words: string;
+            /** People */
+            people: components["schemas"]["Role"][];
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
+            /** Primary */
+            primary: string;
+            /** Refit Bags */
+            refit_bags: components["schemas"]["BagContent"][];
+            rest: components["schemas"]["RestFacts"] | null;
+            /** Rung */
+            rung: string;
+            /** Rung Name */
+            rung_name: string;
+            /** Rungs */
+            rungs: components["schemas"]["GateAnswer"][];
+            running: components["schemas"]["AttemptFacts"] | null;
+            /** Seen */
+            seen: number;
+            /** Settled */
+            settled: boolean;
+            /** Skip Keys */
+            skip_keys: string[];
+            /** Stage */
+            stage: string;
+            /** Stage Name */
+            stage_name: string;
+            status: components["schemas"]["StepStatus"];
+            /** Step */
+            step: string;
+            /** Still Runs */
+            still_runs: string | null;
+            /** Suspects */
+            suspects: string[];
+            /** Title */
+            title: string;
+            /** Total S */
+            total_s: number | null;
+            /** Waited For */
+            waited_for: string[];
+            /** Waits */
+            waits: components["schemas"]["Waiting"][];
+            /** Watch */
+            watch: string[];
+            /** Why */
+            why: string | null;
+        };
+        /**
+         * SaidAct
+         * @description A figure that the step asks for; `sure` answers the question about an unusual one.
+         */
+        SaidAct: {
+            /** Figure */
+            figure: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "said";
+            /** Step */
+            step: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure?: boolean;
+            /** Typed */
+            typed: string;
+        };
+        /**
+         * SaidFigure
+         * @description One figure: its name and unit, as typed and in words when somebody said it, by whom, and what
+         *     it is too small or too large for.
+         */
+        SaidFigure: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Problem */
+            problem: string | null;
+            /** Typed */
+            typed: string | null;
+            /** Unit */
+            unit: string;
+            /** Who */
+            who: string;
+            /** Words */
+            words: string | null;
+        };
+        /**
+         * SampleSaid
+         * @description One moment as typed: revs, oil pressure, temperature and timing as text with units.
+         */
+        SampleSaid: {
+            /**
+             * As Typed
+             * @default false
+             */
+            as_typed?: boolean;
+            /** Coolant */
+            coolant?: string | null;
+            /**
+             * Lamp Out
+             * @default false
+             */
+            lamp_out?: boolean;
+            /** Oil */
+            oil?: string | null;
+            /** Rpm */
+            rpm?: string | null;
+            /** Seen */
+            seen?: ("leak" | "fuel leak" | "noise" | "smoke" | "glow" | "fire") | null;
+            /** T */
+            t: number;
+            /** Timing */
+            timing?: string | null;
+            /** Timing State */
+            timing_state?: string | null;
+        };
+        /**
+         * SamplesAct
+         * @description Samples of an attempt.
+         */
+        SamplesAct: {
+            /** Attempt */
+            attempt: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "samples";
+            /** Samples */
+            samples: components["schemas"]["SampleSaid"][];
+            /** Step */
+            step: string;
+        };
+        /**
+         * SchoolAct
+         * @description A question with the ways that the mechanic knows; the one that is gone, and why.
+         */
+        SchoolAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "school";
+            /** Because */
+            because: string;
+            /** Question */
+            question: string;
+            /** Take */
+            take: number;
+            /** Way */
+            way: components["schemas"]["OwnWay"][];
+        };
+        /**
+         * SchoolView
+         * @description One school: `chosen` by somebody, or only `in_force` as Hollet's pick; `fixed` says what was
+         *     begun.
+         */
+        SchoolView: {
+            /** Because */
+            because: string;
+            /** Chosen */
+            chosen: string | null;
+            /** Fixed */
+            fixed: string | null;
+            /** Id */
+            id: string;
+            /** In Force */
+            in_force: string;
+            /** Pick */
+            pick: string;
+            /** Question */
+            question: string;
+            /** Ways */
+            ways: components["schemas"]["WayView"][];
+        };
+        /**
+         * SecureItem
+         * @description One thing to make safe; `key` names it in the log.
+         *
+         *     One that is not `own` is done by the facts alone, and no press ticks it.
+         */
+        SecureItem: {
+            /** Because */
+            because: string;
+            /** Done */
+            done: boolean;
+            /** Key */
+            key: string;
+            /**
+             * Own
+             * @default true
+             */
+            own: boolean;
+            /** What */
+            what: string;
+        };
+        /**
+         * SecureView
+         * @description The list, whether work is stopped, and the card.
+         *
+         *     `made_safe` only when every item is done and it is known what carries each load, and fit; else
+         *     `not_safe` says why.
+         */
+        SecureView: {
+            /** Card */
+            card: string[];
+            /** Going */
+            going: string;
+            /** Hurt */
+            hurt: string | null;
+            /** Items */
+            items: components["schemas"]["SecureItem"][];
+            /** Leave */
+            leave: string[];
+            /** Made Safe */
+            made_safe: boolean;
+            /** Near Miss */
+            near_miss: string | null;
+            /** Not Safe */
+            not_safe: string;
+            /** People Left */
+            people_left: number | null;
+            /** Said */
+            said: string[];
+            /** Since */
+            since: string;
+            /** Step */
+            step: string;
+            /** Stopped */
+            stopped: boolean;
+            /** Who */
+            who: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * SecuredAct
+         * @description One thing made safe.
+         */
+        SecuredAct: {
+            /** Item */
+            item: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "secured";
+            /** Step */
+            step?: string | null;
+            /** What */
+            what: string;
+        };
+        /**
+         * Seen
+         * @description One look at a face, or one decision, in words.
+         */
+        Seen: {
+            /** Entry */
+            entry: string;
+            /** Photo */
+            photo: string | null;
+            /** Time */
+            time: string;
+            /** Who */
+            who: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * SetAnewAct
+         * @description A disturbed setting is set again.
+         */
+        SetAnewAct: {
+            /** How */
+            how: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set anew";
+            /** Setting */
+            setting: string;
+            /** Step */
+            step: string;
+        };
+        /**
+         * SetGaugeEdit
+         * @description A gauge set with a micrometer.
+         */
+        SetGaugeEdit: {
+            /** Master */
+            master: string;
+            /** Setting */
+            setting: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * Setting
+         * @description The figure for the hand: what to set, what the bolt gets, and how that lies in
+         *     the tolerance.
+         */
+        Setting: {
+            /** Figure */
+            figure: string;
+            /** Gets */
+            gets: number | null;
+            judgement: components["schemas"]["Judgement"] | null;
+            /** Kind */
+            kind: string;
+            /** Note */
+            note: string | null;
+            /** Refusal */
+            refusal: string | null;
+            /** Set To */
+            set_to: number | null;
+            /** Unit */
+            unit: string;
+            /**
+             * Working
+             * @default []
+             */
+            working: string[];
+        };
+        /**
+         * SettleAct
+         * @description One of the sources is taken (by its place), or the part where all agree.
+         */
+        SettleAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "settle";
+            /** Limit */
+            limit: string;
+            /** Take */
+            take: number | "both";
+            /** Version */
+            version: number;
+        };
+        /**
+         * SheetCard
+         * @description A sheet to make a build from, and the facts on which it depends.
+         */
+        SheetCard: {
+            /** About */
+            about: string;
+            /** Facts */
+            facts: components["schemas"]["Fact"][];
+            /** Hours */
+            hours: [
+                number,
+                number
+            ];
+            /** Id */
+            id: string;
+            /** Shipped */
+            shipped: boolean;
+            /** Steps */
+            steps: number;
+            /** Title */
+            title: string;
+        };
+        /**
+         * SheetEdit
+         * @description A sheet as TOML text.
+         */
+        SheetEdit: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * ShopEdit
+         * @description What the shop is called, its time zone and currency, and the version that was looked at.
+         */
+        ShopEdit: {
+            /** Currency */
+            currency: string;
+            /** Name */
+            name: string;
+            /** Time Zone */
+            time_zone: string;
+            /** Version */
+            version: number;
+            /** Who */
+            who: string;
+        };
+        /**
+         * ShopFacts
+         * @description Name and time zone of the shop, and the currency in which it counts ('' while
+         *     nobody said).
+         */
+        ShopFacts: {
+            /** Currency */
+            currency: string;
+            /** Name */
+            name: string;
+            /** Time Zone */
+            time_zone: string;
+            /** Version */
+            version: number;
+        };
+        /**
+         * ShopView
+         * @description The Shop.
+         */
+        ShopView: {
+            /** Builds */
+            builds: components["schemas"]["BuildCard"][];
+            /** Changed */
+            changed: string[];
+            /** Currency */
+            currency: string;
+            /** Gear */
+            gear: components["schemas"]["GearView"][];
+            /** Name */
+            name: string;
+            /** Now */
+            now: string;
+            /** Presets */
+            presets: {
+                [key: string]: unknown;
+            }[];
+            /** Sheets */
+            sheets: components["schemas"]["SheetCard"][];
+            /** Standings */
+            standings: {
+                [key: string]: components["schemas"]["Standing"];
+            };
+            /** Time Zone */
+            time_zone: string;
+            /** Tools */
+            tools: components["schemas"]["Instrument"][];
+            /** Unreadable */
+            unreadable: string[];
+            /** Version */
+            version: number;
+        };
+        /**
+         * SkippedAct
+         * @description A step is passed over, or does not apply.
+         */
+        SkippedAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "skipped";
+            /**
+             * Not Applicable
+             * @default false
+             */
+            not_applicable?: boolean;
+            /** Reason */
+            reason?: string | null;
+            /** Spoken */
+            spoken?: string | null;
+            /** Step */
+            step: string;
+        };
+        /**
+         * SourceAnswer
+         * @description What one source says of a limit, in the limit's unit.
+         */
+        SourceAnswer: {
+            /** Hi */
+            hi: string | null;
+            /** Lo */
+            lo: string | null;
+            /** Page */
+            page: string | null;
+            /** Source */
+            source: string;
+            /** Target */
+            target: string | null;
+        };
+        /**
+         * SourceRow
+         * @description What one source says, whether it is the one in force, and how the reading, where there is
+         *     just one, is judged by it.
+         */
+        SourceRow: {
+            bar: components["schemas"]["Judgement"];
+            /** Hi */
+            hi: string | null;
+            /** In Force */
+            in_force: boolean;
+            /** Lo */
+            lo: string | null;
+            /** Page */
+            page: string | null;
+            /** Source */
+            source: string;
+            /** Target */
+            target: string | null;
+            /** Words */
+            words: string;
+        };
+        /**
+         * SourceVerdict
+         * @description How a result is judged by one of several sources of its limit, and whether that one is in
+         *     force.
+         */
+        SourceVerdict: {
+            /** Asks */
+            asks: string;
+            /** In Force */
+            in_force: boolean;
+            /** Side */
+            side: string | null;
+            /** Source */
+            source: string;
+            /** Verdict */
+            verdict: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * SpokenAct
+         * @description A spoken note; the recording is on the server already.
+         */
+        SpokenAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spoken";
+            /** Sound */
+            sound: string;
+            /** Step */
+            step?: string | null;
+        };
+        /**
+         * SpokenView
+         * @description One spoken note: its recording, at which step, by whom, and its words once somebody gave
+         *     them.
+         */
+        SpokenView: {
+            /** Entry */
+            entry: string;
+            /** Number */
+            number: string;
+            /** Sound */
+            sound: string;
+            /** Step */
+            step: string | null;
+            /** Time */
+            time: string;
+            /** Title */
+            title: string;
+            /** Who */
+            who: string;
+            /** Words */
+            words: string | null;
+        };
+        /**
+         * StageFacts
+         * @description One round: what is asked, how many bolts have it.
+         */
+        StageFacts: {
+            /** Done */
+            done: number;
+            /** Figure */
+            figure: string;
+            /** Kind */
+            kind: string;
+            /** Number */
+            number: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * StageGroup
+         * @description Steps of one stage that are merely not reached: the stage, how many, and their items.
+         */
+        StageGroup: {
+            /** Items */
+            items: components["schemas"]["OpenItem"][];
+            /** Stage */
+            stage: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * StageRow
+         * @description One of the nine stages with its counts.
+         */
+        StageRow: {
+            /** Done */
+            done: number;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Total */
+            total: number;
+        };
+        /**
+         * Standing
+         * @description Whether a tool may be trusted today: good since a check, failed and not put right, or not
+         *     checked here.
+         */
+        Standing: {
+            /**
+             * Sign
+             * @enum {string}
+             */
+            sign: "inside" | "outside" | "not_read";
+            /** Words */
+            words: string;
+        };
+        /**
+         * StandsView
+         * @description What stands on a line that is about to be struck.
+         */
+        StandsView: {
+            /** Lines */
+            lines: string[];
+        };
+        /**
+         * StartedAct
+         * @description Work on a step begins; with a reason before what it waits for.
+         */
+        StartedAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "started";
+            /** Reason */
+            reason?: string | null;
+            /** Spoken */
+            spoken?: string | null;
+            /** Step */
+            step: string;
+        };
+        /**
+         * Station
+         * @description A place that the flow passes: its part in the inspection, where it is drawn, and whether it
+         *     holds back what is carried.
+         */
+        Station: {
+            /**
+             * Filter
+             * @default false
+             */
+            filter: boolean;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Part */
+            part: string | null;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * StepRow
+         * @description One step on the strip.
+         */
+        StepRow: {
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Number */
+            number: string;
+            /** Short */
+            short: string;
+            /** Stage */
+            stage: string;
+            /** Status */
+            status: string;
+            /** Title */
+            title: string;
+            /** Waits */
+            waits: boolean;
+        };
+        /**
+         * StepStatus
+         * @description Status of one step: open, begun, done, skipped, not_applicable or not_there; who, when, and
+         *     the reason given.
+         */
+        StepStatus: {
+            /** Doubt */
+            doubt: string | null;
+            /** Entry */
+            entry: string | null;
+            /** Reason */
+            reason: string | null;
+            /**
+             * Status
+             * @default open
+             */
+            status: string;
+            /**
+             * Time
+             * @default
+             */
+            time: string;
+            /**
+             * Who
+             * @default
+             */
+            who: string;
+        };
+        /**
+         * StoppedAct
+         * @description Work stopped at once.
+         */
+        StoppedAct: {
+            /** Going */
+            going?: ("up" | "down" | "in" | "out") | null;
+            /** Hurt */
+            hurt?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stopped";
+            /** Near Miss */
+            near_miss?: string | null;
+            /** People Left */
+            people_left?: number | null;
+            /** Step */
+            step?: string | null;
+            /** Why */
+            why: string;
+        };
+        /**
+         * StoredPhoto
+         * @description A photo as it is kept: the hash that names it, and its size in pixels.
+         */
+        StoredPhoto: {
+            /** Height */
+            height: number;
+            /** Photo */
+            photo: string;
+            /** Width */
+            width: number;
+        };
+        /**
+         * StoredSound
+         * @description A recording as it is kept: the hash that names it.
+         */
+        StoredSound: {
+            /** Sound */
+            sound: string;
+        };
+        /**
+         * StrikeAct
+         * @description An entry is struck.
+         */
+        StrikeAct: {
+            /** Entry */
+            entry: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "strike";
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * StuckDesk
+         * @description The ladder for one stuck part, and what may be near it.
+         */
+        StuckDesk: {
+            /** Near */
+            near: components["schemas"]["Named"][];
+            /** Rungs */
+            rungs: components["schemas"]["StuckView"][];
+        };
+        /**
+         * StuckLook
+         * @description A stuck part, what lies near it, and whether it is clean and dry.
+         */
+        StuckLook: {
+            /**
+             * Cleaned
+             * @default false
+             */
+            cleaned?: boolean;
+            /**
+             * Near
+             * @default []
+             */
+            near?: ("fuel" | "damper" | "seal" | "heat_treated" | "battery" | "airbag" | "alloy")[];
+            /** Part */
+            part: string;
+            /** Step */
+            step: string;
+            /**
+             * Wiped
+             * @default false
+             */
+            wiped?: boolean;
+        };
+        /**
+         * StuckView
+         * @description One rung as it stands now: `state` is free, tried, refused or enough.
+         */
+        StuckView: {
+            /** Do */
+            do: string;
+            /** Harm */
+            harm: string;
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "soak" | "counter_hold" | "partial_nut" | "strike" | "wedge" | "puller" | "heat" | "cut";
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "free" | "tried" | "refused" | "enough";
+            /** Stop */
+            stop: string;
+            /** Tries */
+            tries: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * SupportDesk
+         * @description The support map, the list of what to make safe, the vehicle and the surroundings.
+         */
+        SupportDesk: {
+            /** Around */
+            around: string[];
+            /** Conditions */
+            conditions: components["schemas"]["Named"][];
+            /** Head */
+            head: number;
+            map: components["schemas"]["SupportView"];
+            secure: components["schemas"]["SecureView"];
+            /** Spoken */
+            spoken: components["schemas"]["SpokenView"][];
+            vehicle: components["schemas"]["VehicleStanding"];
+        };
+        /**
+         * SupportPoint
+         * @description One support that is in: what stands where, whether it may stay, and why not.
+         *
+         *     `made_by` is the step that set it, where no hand did; `x` and `y` are None where nobody said at
+         *     which point, or said one that the drawing does not have.
+         */
+        SupportPoint: {
+            /** Because */
+            because: string;
+            /**
+             * Carries
+             * @enum {string}
+             */
+            carries: "vehicle" | "engine" | "gearbox" | "powertrain" | "axle" | "hub" | "other";
+            /**
+             * Ground
+             * @enum {string}
+             */
+            ground: "hard" | "soft" | "slope" | "unknown";
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "stand" | "jack" | "hook" | "cradle" | "cart" | "wheels" | "ramp" | "timber" | "helper" | "mounts";
+            /** Kind Words */
+            kind_words: string;
+            /** Made By */
+            made_by: string | null;
+            /** Padding */
+            padding: string | null;
+            /** Point */
+            point: string;
+            rated: components["schemas"]["Measured"] | null;
+            /** Stays */
+            stays: boolean;
+            /** Time */
+            time: string;
+            /** Who */
+            who: string;
+            /** X */
+            x: number | null;
+            /** Y */
+            y: number | null;
+        };
+        /**
+         * SupportView
+         * @description The map: supports, bodies (the dangerous first), the points to choose from, and one line that
+         *     says what carries the load now.
+         *
+         *     `title`: on how many points, and how many of them nobody placed; `taken`: bodies from which a
+         *     hand took a support and nobody said yet that the rest carries them.
+         *     `known`: somebody has said what carries every body; `stays`: all of it may stay overnight;
+         *     `ground_asked`: the ground of the bay is not said.
+         */
+        SupportView: {
+            /** Bodies */
+            bodies: components["schemas"]["BodyStand"][];
+            /** Ground Asked */
+            ground_asked: boolean;
+            /** Known */
+            known: boolean;
+            /** Line */
+            line: string;
+            /** Points */
+            points: components["schemas"]["Point"][];
+            /** Stays */
+            stays: boolean;
+            /** Supports */
+            supports: components["schemas"]["SupportPoint"][];
+            /** Taken */
+            taken: string[];
+            /** Title */
+            title: string;
+        };
+        /**
+         * SupportedAct
+         * @description A support in, changed or away.
+         */
+        SupportedAct: {
+            /**
+             * Carries
+             * @enum {string}
+             */
+            carries: "vehicle" | "engine" | "gearbox" | "powertrain" | "axle" | "hub" | "other";
+            /**
+             * Gone
+             * @default false
+             */
+            gone?: boolean;
+            /**
+             * Ground
+             * @default unknown
+             * @enum {string}
+             */
+            ground?: "hard" | "soft" | "slope" | "unknown";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "supported";
+            /** Padding */
+            padding?: string | null;
+            /** Point */
+            point: string;
+            /** Rated */
+            rated?: string | null;
+            /** Step */
+            step?: string | null;
+            /** Support */
+            support: string;
+            /**
+             * Support Kind
+             * @enum {string}
+             */
+            support_kind: "stand" | "jack" | "hook" | "cradle" | "cart" | "wheels" | "ramp" | "timber" | "helper" | "mounts";
+        };
+        /**
+         * SurroundingsAct
+         * @description What it is like around the bench.
+         */
+        SurroundingsAct: {
+            /** Around */
+            around: ("wind" | "dust" | "cold" | "damp" | "dark" | "noise")[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "surroundings";
+        };
+        /**
+         * Suspect
+         * @description A kind of part that is not to be trusted for looking good, the reason, and what to do about
+         *     it.
+         */
+        Suspect: {
+            /** Because */
+            because: string;
+            /** Do */
+            do: string;
+            /** Thing */
+            thing: string;
+        };
+        /**
+         * TakeDownView
+         * @description All that came off, the bags, what was kept as found, the photos, and what the
+         *     hand used last.
+         */
+        TakeDownView: {
+            /** At */
+            at: string;
+            /** At Words */
+            at_words: string;
+            /** Bag Keys */
+            bag_keys: string[];
+            /** Bags */
+            bags: components["schemas"]["BagContent"][];
+            /** Bags Used */
+            bags_used: number;
+            /** Captures */
+            captures: components["schemas"]["CaptureView"][];
+            /** Last Part */
+            last_part: string | null;
+            /** Next Bag */
+            next_bag: number;
+            /** On Stand */
+            on_stand: boolean;
+            /** Parts Off */
+            parts_off: number;
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
+            /** Pieces Left */
+            pieces_left: number;
+            /** Places */
+            places: string[];
+            /** Reasons */
+            reasons: components["schemas"]["ReasonChoice"][];
+            /** Recent */
+            recent: components["schemas"]["BagLine-Output"][];
+            /** Removals */
+            removals: components["schemas"]["Removal"][];
+        };
+        /**
+         * TakenView
+         * @description One thing that this step puts back: when and by whom it came off, where it lies, its bags,
+         *     what was written then, its photos.
+         */
+        TakenView: {
+            /** Bags */
+            bags: string[];
+            /** Number */
+            number: string;
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
+            /** Place */
+            place: string | null;
+            /** Time */
+            time: string;
+            /** Told */
+            told: string[];
+            /** What */
+            what: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * TightenBench
+         * @description One bolt at a time.
+         */
+        TightenBench: {
+            /** Ahead */
+            ahead: string[];
+            /** Around */
+            around: components["schemas"]["AroundWords"][];
+            /** Blocks */
+            blocks: string;
+            /** Bolt Keys */
+            bolt_keys: string[];
+            /** Box */
+            box: string | null;
+            /** Capture Keys */
+            capture_keys: string[];
+            /** Captures */
+            captures: components["schemas"]["CaptureView"][];
+            caution: components["schemas"]["Caution"] | null;
+            /** Chance Keys */
+            chance_keys: string[];
+            /** Chances */
+            chances: components["schemas"]["Chance"][];
+            /** Clash */
+            clash: string | null;
+            /** Closes */
+            closes: string[];
+            /** Compares */
+            compares: components["schemas"]["CaptureView"][];
+            /** Confirmed */
+            confirmed: boolean;
+            /** Confirmed By */
+            confirmed_by: string;
+            /** Dangers */
+            dangers: components["schemas"]["Danger"][];
+            /** Do */
+            do: string;
+            /** Doubts */
+            doubts: string[];
+            /** Extras */
+            extras: components["schemas"]["Extra"][];
+            /** Fastener */
+            fastener: string;
+            /** Fluids */
+            fluids: components["schemas"]["FluidView"][];
+            /** Following */
+            following: string | null;
+            /** Gear */
+            gear: components["schemas"]["ToolNeed"][];
+            /** Hidden */
+            hidden: string[];
+            /** Hours */
+            hours: [
+                number,
+                number
+            ] | null;
+            joint: components["schemas"]["JointFacts"];
+            /** Keeps */
+            keeps: components["schemas"]["Keeping"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tighten";
+            /** Lacking */
+            lacking: string | null;
+            /** Layout */
+            layout: string;
+            /** Lifts */
+            lifts: boolean;
+            /** Lines */
+            lines: components["schemas"]["LogLine"][];
+            /** May Happen */
+            may_happen: boolean;
+            /** May Pass */
+            may_pass: boolean;
+            /** Needed Open */
+            needed_open: string[];
+            /** Next */
+            next: string[];
+            /** Now */
+            now: string;
+            /** Number */
+            number: string;
+            /** Obstacles */
+            obstacles: components["schemas"]["Obstacle"][];
+            /** Opens */
+            opens: string[];
+            /** Other Box */
+            other_box: string | null;
+            /** Parts */
+            parts: components["schemas"]["PartNeed"][];
+            /** Pass Keys */
+            pass_keys: string[];
+            /** Pass Words */
+            pass_words: string;
+            /** People */
+            people: components["schemas"]["Role"][];
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
+            /** Primary */
+            primary: string;
+            /** Refit Bags */
+            refit_bags: components["schemas"]["BagContent"][];
+            /** Seen */
+            seen: number;
+            setting: components["schemas"]["Setting"] | null;
+            /** Settled */
+            settled: boolean;
+            /** Sides */
+            sides: [
+                string,
+                string
+            ] | null;
+            /** Skip Keys */
+            skip_keys: string[];
+            /** Source */
+            source: string | null;
+            /** Stage */
+            stage: string;
+            /** Stage Name */
+            stage_name: string;
+            status: components["schemas"]["StepStatus"];
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /** Treatment */
+            treatment: string | null;
+            /** Waited For */
+            waited_for: string[];
+            /** Waits */
+            waits: components["schemas"]["Waiting"][];
+            /** Why */
+            why: string | null;
+            /** Wide */
+            wide: string | null;
+            /** Wrenches */
+            wrenches: components["schemas"]["WrenchChoice"][];
+        };
+        /**
+         * TighteningStage
+         * @description One round of a joint: a torque, or an angle on top; with neither it is not given yet.
+         */
+        TighteningStage: {
+            /** Angle */
+            angle: string | null;
+            /** Torque */
+            torque: string | null;
+        };
+        /**
+         * ToolChoice
+         * @description A tool of the shop for a kind of reading, with what it can do here.
+         */
+        ToolChoice: {
+            /** U Text */
+            U_text: string;
+            /** Can */
+            can: boolean;
+            /** Code */
+            code: string;
+            /** Dimension */
+            dimension: string;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Setting */
+            setting: string | null;
+            /** Unit */
+            unit: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ToolEdit
+         * @description A tool as edited; `version` is the one that was edited, 0 for a new tool.
+         */
+        ToolEdit: {
+            /** Reason */
+            reason?: string | null;
+            /** Tool */
+            tool: {
+                [key: string]: unknown;
+            };
+            /** Version */
+            version: number;
+            /** Who */
+            who: string;
+        };
+        /**
+         * ToolFit
+         * @description The best tools of the shop for a limit: `share` is 2 U over the band (None for a one-sided
+         *     limit), `fits` whether they
+         *     can ever prove "inside".
+         */
+        ToolFit: {
+            /** Fits */
+            fits: boolean;
+            /** Share */
+            share: number | null;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ToolNeed
+         * @description A tool that the step needs, and whether the shop has it.
+         */
+        ToolNeed: {
+            /** Name */
+            name: string;
+            /** State */
+            state: string;
+        };
+        /**
+         * TraceFacts
+         * @description The drawing of a trace: stations with their marks, flows followed or not yet, what failed.
+         */
+        TraceFacts: {
+            /** Carries */
+            carries: string;
+            /** Failed */
+            failed: string | null;
+            /** Flows */
+            flows: components["schemas"]["Flow"][];
+            /** Id */
+            id: string;
+            /** Marks */
+            marks: {
+                [key: string]: string;
+            };
+            /** Name */
+            name: string;
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][][];
+            /** Reached */
+            reached: string[];
+            /** Seen */
+            seen: {
+                [key: string]: boolean;
+            };
+            /** Stations */
+            stations: components["schemas"]["Station"][];
+            /** Words */
+            words: string;
+        };
+        /**
+         * TracedAct
+         * @description What failed, on the trace of this step; nothing takes the trace back.
+         */
+        TracedAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "traced";
+            /** Station */
+            station?: string | null;
+            /** Step */
+            step: string;
+        };
+        /**
+         * TrackFacts
+         * @description One measured course: samples as [t, value] in the unit shown, with its limits.
+         */
+        TrackFacts: {
+            /** Hi */
+            hi: number | null;
+            /** Key */
+            key: string;
+            /** Lo */
+            lo: number | null;
+            /**
+             * Lo From
+             * @default 0
+             */
+            lo_from: number;
+            /** Name */
+            name: string;
+            /**
+             * Samples
+             * @default []
+             */
+            samples: [
+                number,
+                number
+            ][];
+            /** Unit */
+            unit: string;
+            /**
+             * Verdict
+             * @default not_read
+             */
+            verdict: string;
+        };
+        /**
+         * TrialEdit
+         * @description One thing read many times by one person.
+         */
+        TrialEdit: {
+            /** Thing */
+            thing: string;
+            /** Typed */
+            typed: string[];
+            /** Who */
+            who: string;
+        };
+        /**
+         * TriedAct
+         * @description One try on a stuck part.
+         */
+        TriedAct: {
+            /**
+             * Came
+             * @default false
+             */
+            came?: boolean;
+            /**
+             * Cleaned
+             * @default false
+             */
+            cleaned?: boolean;
+            /** Harmed */
+            harmed?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tried";
+            /**
+             * Near
+             * @default []
+             */
+            near?: ("fuel" | "damper" | "seal" | "heat_treated" | "battery" | "airbag" | "alloy")[];
+            /** Part */
+            part: string;
+            /**
+             * Rung
+             * @enum {string}
+             */
+            rung: "soak" | "counter_hold" | "partial_nut" | "strike" | "wedge" | "puller" | "heat" | "cut";
+            /** Step */
+            step: string;
+            /** Time */
+            time: string;
+            /**
+             * Wiped
+             * @default false
+             */
+            wiped?: boolean;
+        };
+        /**
+         * TurnedView
+         * @description One thing that was called done and does not stand: at which step, in words; without a step it
+         *     is about the load.
+         */
+        TurnedView: {
+            /** Number */
+            number: string;
+            /** Step */
+            step: string | null;
+            /** Words */
+            words: string;
+        };
+        /**
+         * TypedEdit
+         * @description What was typed into the form of a calculation, by field.
+         */
+        TypedEdit: {
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * UnbaggedAct
+         * @description Fasteners out of a bag: fitted, left out for new ones, or lost.
+         */
+        UnbaggedAct: {
+            /** Bag */
+            bag: number;
+            /**
+             * How
+             * @default fitted
+             * @enum {string}
+             */
+            how?: "fitted" | "new" | "lost";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "unbagged";
+            /** Lines */
+            lines: components["schemas"]["BagLine-Input"][];
+            /** Step */
+            step: string;
+        };
+        /**
+         * UndoneAct
+         * @description What was left open is undone; where it held something up, what carries that now.
+         */
+        UndoneAct: {
+            /** Item */
+            item: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "undone";
+            /** Note */
+            note?: string | null;
+            now_on?: components["schemas"]["Carry"] | null;
+        };
+        /**
+         * VehicleEdit
+         * @description The name and words of the vehicle of a build, and the words that were looked at.
+         */
+        VehicleEdit: {
+            /** About */
+            about: string;
+            /** Name */
+            name: string;
+            /** Was */
+            was: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * VehicleStanding
+         * @description Whether a vehicle rolls, steers, brakes and starts (None: nobody said), its bay, and who else
+         *     was said to stand there.
+         */
+        VehicleStanding: {
+            /** Bay */
+            bay?: string | null;
+            /** Brakes */
+            brakes?: boolean | null;
+            /**
+             * Clash
+             * @default
+             */
+            clash?: string;
+            /** Rolls */
+            rolls?: boolean | null;
+            /** Starts */
+            starts?: boolean | null;
+            /** Steers */
+            steers?: boolean | null;
+            /**
+             * Time
+             * @default
+             */
+            time?: string;
+            /**
+             * Who
+             * @default
+             */
+            who?: string;
+        };
+        /**
+         * VehicleStandsAct
+         * @description What the vehicle can do, and where it stands.
+         */
+        VehicleStandsAct: {
+            /** Bay */
+            bay?: string | null;
+            /** Brakes */
+            brakes?: boolean | null;
+            /** Ground */
+            ground?: ("hard" | "soft" | "slope" | "unknown") | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "vehicle stands";
+            /** Rolls */
+            rolls?: boolean | null;
+            /** Starts */
+            starts?: boolean | null;
+            /** Steers */
+            steers?: boolean | null;
+        };
+        /**
+         * Waiting
+         * @description A step that must be done first, and why; of a danger what is live while it is not, and the
+         *     box that says it was dealt with.
+         */
+        Waiting: {
+            /** Because */
+            because: string;
+            /**
+             * Box
+             * @default
+             */
+            box: string;
+            /**
+             * Danger
+             * @default false
+             */
+            danger: boolean;
+            /**
+             * Kind
+             * @default safety
+             */
+            kind: string;
+            /**
+             * Live
+             * @default
+             */
+            live: string;
+            /** Number */
+            number: string;
+            /**
+             * Origin
+             * @default sheet
+             */
+            origin: string;
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /** Until */
+            until: string | null;
+        };
+        /**
+         * WayAct
+         * @description A way of a school is chosen.
+         */
+        WayAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "way";
+            /** School */
+            school: string;
+            /** Way */
+            way: string;
+        };
+        /**
+         * WayView
+         * @description One way of a school, and whether it can be gone here.
+         */
+        WayView: {
+            /** Because */
+            because: string[];
+            /** Does */
+            does: string;
+            /** Held By */
+            held_by: string | null;
+            /** Hours */
+            hours: [
+                number,
+                number
+            ];
+            /** Id */
+            id: string;
+            /** Money */
+            money: [
+                number,
+                number
+            ];
+            /** Name */
+            name: string;
+            /** People */
+            people: number;
+            /** Possible */
+            possible: boolean;
+            /** Risks */
+            risks: string;
+            /** Sketch */
+            sketch: string | null;
+            /** Steps */
+            steps: number;
+            /** Suits */
+            suits: string;
+            /** Tools */
+            tools: string[];
+        };
+        /**
+         * WhoEdit
+         * @description Who acts.
+         */
+        WhoEdit: {
+            /** Who */
+            who: string;
+        };
+        /**
+         * Why
+         * @description One reason of a line: it goes on after `after`, because; where the reason comes from.
+         */
+        Why: {
+            /** After */
+            after: string;
+            /** After Title */
+            after_title: string;
+            /** Because */
+            because: string;
+            /** Kind */
+            kind: string;
+            /** Origin */
+            origin: string;
+        };
+        /**
+         * Wire
+         * @description One wire at one terminal, by its colours.
+         */
+        Wire: {
+            /** Colour */
+            colour: string;
+            /** Note */
+            note?: string | null;
+            /** Terminal */
+            terminal: string;
+        };
+        /**
+         * WordedAct
+         * @description What a spoken note says, in words.
+         */
+        WordedAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "worded";
+            /** Spoken */
+            spoken: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * WrenchChoice
+         * @description A wrench for this joint: what to set, and whether it may be used.
+         */
+        WrenchChoice: {
+            /** Code */
+            code: string;
+            /** Holds */
+            holds: boolean;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Usable */
+            usable: boolean;
+            /** Words */
+            words: string;
+        };
+    };
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
-export type $defs = Record<string, never>
+export type $defs = Record<string, never>;
 export interface operations {
-  read_archive: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'multipart/form-data': components['schemas']['Body_read_archive']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BuildCard']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  make_build: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['BuildEdit']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BuildCard']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  get_build: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        build: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BuildCard']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  get_archive: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        build: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  get_attempts: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        build: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  write_entry: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        build: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EntryEdit']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['AppendView']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  get_stands: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        build: string
-        entry: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['StandsView']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  get_gate: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        build: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['GateView']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  get_inspection: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        build: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['InspectionView']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  get_limits: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        build: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['LimitBook']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  read_limits: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        build: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['LimitsFile']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Difference']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  get_limits_csv: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        build: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  get_limits_toml: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        build: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  get_log: {
-    parameters: {
-      query?: {
-        step?: string | null
-        kind?: string | null
-        before?: number | null
-      }
-      header?: never
-      path: {
-        build: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['LogView']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  get_plan: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        build: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['PlanView']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  edit_plan: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        build: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['PlanEdit']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Edited']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  look_at_plan: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        build: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['PlanLook']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Difference']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  read_readings: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        build: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ReadingsFile']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ReadIn']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  get_readings: {
-    parameters: {
-      query?: {
-        step?: string | null
-      }
-      header?: never
-      path: {
-        build: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  take_rebuild: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        build: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['RebuildEdit']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['RebuildView']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  look_at_rebuild: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        build: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['RebuildLook']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['RebuildView']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  get_sheet: {
-    parameters: {
-      query?: {
-        step?: string | null
-      }
-      header?: never
-      path: {
-        build: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  get_bench: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        build: string
-        step: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json':
-            | components['schemas']['CheckBench']
-            | components['schemas']['InspectBench']
-            | components['schemas']['RemoveBench']
-            | components['schemas']['MeasureBench']
-            | components['schemas']['TightenBench']
-            | components['schemas']['FillBench']
-            | components['schemas']['RunBench']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  look_at_stuck: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        build: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['StuckLook']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['StuckDesk']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  get_support: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        build: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['SupportDesk']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  get_takedown: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        build: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['TakeDownView']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  get_turned: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        build: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['TurnedView'][]
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  describe_vehicle: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        build: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['VehicleEdit']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BuildCard']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  list_forms: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['CalculationForm'][]
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  run_typed: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        name: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['TypedEdit']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': {
-            [key: string]: unknown
-          }
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  list_calculations: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': string[]
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  run_calculation: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        name: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': {
-          [key: string]: unknown
-        }
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': {
-            [key: string]: unknown
-          }
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  convert: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ConversionEdit']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ConversionsView']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  read_demo: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ShopView']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  get_devices: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['DevicesView']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  new_code: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['PairingCode']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  revoke: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        device: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['WhoEdit']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['DeviceView']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  read_fasteners: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['FastenersLook']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['FastenerView']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  edit_gear: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['GearEdit']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['GearView']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  pair: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['PairEdit']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['DeviceView']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  store_photo: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'multipart/form-data': components['schemas']['Body_store_photo']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['StoredPhoto']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  get_photo: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        photo: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  read_quantity: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['QuantityEdit']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['QuantityView']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  save_sheet: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SheetEdit']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['SheetCard']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  get_shop: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ShopView']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  edit_shop: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ShopEdit']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ShopFacts']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  store_sound: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'multipart/form-data': components['schemas']['Body_store_sound']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['StoredSound']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  get_sound: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        sound: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  edit_tool: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ToolEdit']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Instrument']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  check_tool: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        tool: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['CheckEdit']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Checked']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  set_gauge: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        tool: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SetGaugeEdit']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Instrument']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  try_tool: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        tool: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['TrialEdit']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Instrument']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  zero_tool: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        tool: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['WhoEdit']
-      }
-    }
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Instrument']
-        }
-      }
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
+    read_archive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_read_archive"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildCard"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    make_build: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuildEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildCard"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_build: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildCard"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_archive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_attempts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    write_entry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntryEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AppendView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_stands: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+                entry: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_gate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GateView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_inspection: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InspectionView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_limits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LimitBook"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_limits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LimitsFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Difference"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_limits_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_limits_toml: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_log: {
+        parameters: {
+            query?: {
+                step?: string | null;
+                kind?: string | null;
+                before?: number | null;
+            };
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    edit_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Edited"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_at_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanLook"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Difference"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_readings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingsFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadIn"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_readings: {
+        parameters: {
+            query?: {
+                step?: string | null;
+            };
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_rebuild: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RebuildEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RebuildView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_at_rebuild: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RebuildLook"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RebuildView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_sheet: {
+        parameters: {
+            query?: {
+                step?: string | null;
+            };
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+                step: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckBench"] | components["schemas"]["InspectBench"] | components["schemas"]["RemoveBench"] | components["schemas"]["MeasureBench"] | components["schemas"]["TightenBench"] | components["schemas"]["FillBench"] | components["schemas"]["RunBench"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_at_stuck: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StuckLook"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StuckDesk"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_support: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupportDesk"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_takedown: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeDownView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_turned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TurnedView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    describe_vehicle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VehicleEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildCard"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_forms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalculationForm"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    run_typed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_calculations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    run_calculation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    [key: string]: unknown;
+                };
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    convert: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConversionEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConversionsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_demo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_devices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DevicesView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    new_code: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairingCode"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    revoke: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhoEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_fasteners: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FastenersLook"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FastenerView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    edit_gear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GearEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GearView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PairEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    store_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_store_photo"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredPhoto"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_quantity: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QuantityEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuantityView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetCard"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_shop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    edit_shop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShopEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopFacts"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    store_sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_store_sound"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredSound"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sound: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    edit_tool: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToolEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Instrument"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    check_tool: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tool: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Checked"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_gauge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tool: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetGaugeEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Instrument"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    try_tool: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tool: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Instrument"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    zero_tool: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tool: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhoEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Instrument"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
 }

@@ -16,11 +16,12 @@ from hollet.core.procedure.changes import (
     apply,
 )
 from hollet.core.procedure.kinds.check import CheckStep
+from hollet.core.procedure.numbering import LETTERS, Numbering
 from hollet.core.procedure.pieces import After
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.precedence import contradiction, in_order
 from hollet.core.procedure.reversing import Link
-from hollet.core.procedure.words import RUNGS, STAGE_RANK, Stage
+from hollet.core.procedure.words import RUNGS, Stage
 
 __all__ = ["rebuild_changes"]
 
@@ -156,12 +157,10 @@ def _step_for(
 def _number(plan: Plan, changes: Sequence[Change], stage: Stage, behind: str | None) -> str:
     """Behind a step its number and a letter; in a stage that has no steps yet, plain numbers."""
     put_in = {s.id: s.number for change in changes if (s := change.put_in()) is not None}
-    used = {step.number for step in plan.step} | set(put_in.values())
     numbers: dict[str, str] = {step.id: step.number for step in plan.step} | put_in
-    base = numbers.get(behind or "", "").rstrip("abcdefghijklmnopqrstuvwxyz")
-    if base and any(step.number == base for step in plan.step):
-        letters = "abcdefghijklmnopqrstuvwxyz"
-        names = [*letters, *(a + b for a in letters for b in letters)]
-        return str(next(base + letter for letter in names if base + letter not in used))
-    plain = (f"{STAGE_RANK[stage] + 1}.{k:02d}" for k in range(1, 700))
-    return next(number for number in plain if number not in used)
+    numbering = Numbering(numbers.values())
+    known = numbers.get(behind or "")
+    plain = {step.number for step in plan.step}
+    if known and known.rstrip(LETTERS) in plain:
+        return numbering.behind(known)
+    return numbering.plain(stage)

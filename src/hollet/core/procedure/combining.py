@@ -9,10 +9,11 @@ from hollet.core.errors import Refused
 from hollet.core.limits import Limit, SourceAnswer
 from hollet.core.procedure.kinds import BaseStep
 from hollet.core.procedure.kinds.run import RunStep
+from hollet.core.procedure.numbering import numbered
 from hollet.core.procedure.pieces import After
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.precedence import contradiction, in_order
-from hollet.core.procedure.sheet import Sheet, Step, numbered
+from hollet.core.procedure.sheet import Sheet, Step
 from hollet.core.procedure.words import RUNGS, STAGE_RANK, STAGES, VEHICLE_STATES
 
 __all__ = ["combine_sheets"]

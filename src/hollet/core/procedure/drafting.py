@@ -28,6 +28,7 @@ from hollet.core.procedure.drafting_figures import (
     draft_settle,
 )
 from hollet.core.procedure.kinds.check import CheckStep
+from hollet.core.procedure.numbering import Numbering
 from hollet.core.procedure.pieces import After
 from hollet.core.procedure.plan import Plan, select
 from hollet.core.procedure.planacts import (
@@ -164,7 +165,7 @@ def _put_in(plan: Plan, act: PutInAct, done: Set[str], who: str) -> tuple[Change
         blocks="crank"
         if plan.first and STAGE_RANK["take_down"] <= STAGE_RANK[act.stage] <= STAGE_RANK["fit_in"]
         else None,
-        number=_letter_number(plan, act),
+        number=_put_in_number(plan, act),
         after=tuple(
             After(
                 step=_step(plan, a.step).id,
@@ -242,16 +243,11 @@ def _new_id(title: str, taken: Set[str]) -> str:
     return str(next(name for name in names if name not in taken))
 
 
-def _letter_number(plan: Plan, act: PutInAct) -> str:
+def _put_in_number(plan: Plan, act: PutInAct) -> str:
     """The number of the step before and a letter, such as 2.11a; first of a stage it is 2.00a."""
+    numbering = Numbering(step.number or "" for step in plan.step)
     behind = plan.find_step(act.behind)
-    base = re.sub(r"[a-z]+$", "", behind.number) if behind else f"{STAGE_RANK[act.stage] + 1}.00"
-    used = {step.number for step in plan.step}
-    letters = (
-        *"abcdefghijklmnopqrstuvwxyz",
-        *(a + b for a in "abcdefghijklmnopqrstuvwxyz" for b in "abcdefghijklmnopqrstuvwxyz"),
-    )
-    return str(next(base + letter for letter in letters if base + letter not in used))
+    return numbering.behind(behind.number or "") if behind else numbering.first(act.stage)
 
 
 def _kept_in_order(plan: Plan, changes: list[Change]) -> tuple[Change, ...]:

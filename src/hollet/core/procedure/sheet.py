@@ -13,12 +13,13 @@ from hollet.core.limits import Limit
 from hollet.core.procedure.facts import FACTS, Condition, Fact
 from hollet.core.procedure.joints import Joint
 from hollet.core.procedure.kinds import BaseStep, Step
+from hollet.core.procedure.numbering import numbered
 from hollet.core.procedure.pieces import After, Fluid, Setting
 from hollet.core.procedure.schools import Agreement, Extra, School
 from hollet.core.procedure.tracing import Trace
-from hollet.core.procedure.words import DANGERS, STAGE_RANK, Id, Part, Prose, Rung, Words
+from hollet.core.procedure.words import DANGERS, Id, Part, Prose, Rung, Words
 
-__all__ = ["Sheet", "Step", "Variant", "blocks_of", "is_danger", "numbered"]
+__all__ = ["Sheet", "Step", "Variant", "blocks_of", "is_danger"]
 
 
 class _Named(Protocol):
@@ -114,17 +115,6 @@ class Sheet(Part):
 def _by_id(parts: tuple[P, ...]) -> dict[str, P]:
     """Parts by their ids, the first of each."""
     return {part.id: part for part in reversed(parts)}
-
-
-def numbered(steps: tuple[Any, ...]) -> tuple[Any, ...]:
-    """Numbers are given once, in order within each stage; a step that has one keeps it."""
-    counts: dict[str, int] = {}
-    found = []
-    for step in steps:
-        counts[step.stage] = counts.get(step.stage, 0) + 1
-        number = step.number or f"{STAGE_RANK[step.stage] + 1}.{counts[step.stage]:02d}"
-        found.append(step if step.number else step.model_copy(update={"number": number}))
-    return tuple(found)
 
 
 def is_danger(sheet: Sheet, link: After) -> bool:
