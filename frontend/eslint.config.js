@@ -3,7 +3,28 @@ import { defineConfig } from 'eslint/config'
 import pluginVue from 'eslint-plugin-vue'
 import tseslint from 'typescript-eslint'
 
+/** Which folders may not be imported from where: what stands below knows nothing of what stands above. */
+const above = (files, ...folders) => ({
+  files: [`src/${files}/**/*.{ts,vue}`],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          { regex: `^(@|\\.\\.)/(${folders.join('|')})(/|$)`, message: `${files} stand below that` },
+        ],
+      },
+    ],
+  },
+})
+
 export default defineConfig(
+  above('api', 'stores', 'composables', 'drawings', 'benches', 'shell', 'views'),
+  above('drawings', 'stores', 'composables', 'benches', 'shell', 'views'),
+  above('stores', 'drawings', 'benches', 'shell', 'views'),
+  above('composables', 'benches', 'shell', 'views'),
+  above('shell', 'benches', 'views'),
+  above('benches', 'views'),
   { ignores: ['src/api/schema.ts', 'src/components.d.ts'] },
   {
     files: ['public/*.js'],

@@ -20,7 +20,7 @@ import LineText from '@/shell/LineText.vue'
 import { pressedTwice, useKeys } from '@/composables/keys'
 import { readOut } from '@/composables/speech'
 import { useAgo } from '@/composables/time'
-import { capital, STATUS_WORDS } from '@/composables/words'
+import { capital, STATUS_WORDS } from '@/words'
 import { useBook } from '@/stores/book'
 
 const props = withDefaults(

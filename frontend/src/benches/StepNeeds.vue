@@ -4,7 +4,7 @@
  * open.
  */
 import type { BenchView } from '@/api/client'
-import { hours } from '@/composables/words'
+import { hours } from '@/words'
 import { useBook } from '@/stores/book'
 
 defineProps<{ bench: BenchView }>()

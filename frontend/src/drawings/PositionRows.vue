@@ -6,7 +6,7 @@
 import { computed } from 'vue'
 import { whiskers } from './geometry'
 import type { Inspection } from '@/api/client'
-import { capital } from '@/composables/words'
+import { capital } from '@/words'
 import VerdictMark from './VerdictMark.vue'
 
 const props = defineProps<{ table: Inspection['tables'][number] }>()

@@ -3,7 +3,7 @@
 import { computed, ref } from 'vue'
 import { v7 } from 'uuid'
 import type { Difference, PlanAct } from '@/api/client'
-import { hours } from '@/composables/words'
+import { hours } from '@/words'
 import { usePlan } from '@/stores/plan'
 
 const plan = usePlan()

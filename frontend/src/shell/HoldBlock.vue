@@ -5,7 +5,7 @@
  */
 import { computed } from 'vue'
 import type { BenchView } from '@/api/client'
-import { capital } from '@/composables/words'
+import { capital } from '@/words'
 import { useBook } from '@/stores/book'
 
 const props = defineProps<{ bench: BenchView; build: string }>()

@@ -3,7 +3,7 @@
 import { ref } from 'vue'
 import { v7 } from 'uuid'
 import { useBook } from '@/stores/book'
-import { RUNG_NAMES } from '@/composables/words'
+import { RUNG_NAMES } from '@/words'
 
 const props = defineProps<{ step: string | null }>()
 const book = useBook()

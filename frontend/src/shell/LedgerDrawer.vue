@@ -6,7 +6,7 @@ import AskDialog from './AskDialog.vue'
 import { useBook } from '@/stores/book'
 import { useShop } from '@/stores/shop'
 import { dayOf } from '@/composables/time'
-import { RUNG_NAMES } from '@/composables/words'
+import { RUNG_NAMES } from '@/words'
 
 const open = defineModel<boolean>({ required: true })
 defineProps<{ build: string }>()

@@ -6,7 +6,7 @@
 import { ref } from 'vue'
 import type { BenchView } from '@/api/client'
 import AskDialog from './AskDialog.vue'
-import { capital } from '@/composables/words'
+import { capital } from '@/words'
 import { useBook } from '@/stores/book'
 
 const props = defineProps<{ bench: BenchView }>()

@@ -7,7 +7,7 @@ import { client, got } from '@/api/client'
 import MarkLogo from '@/shell/MarkLogo.vue'
 import { useSession } from '@/stores/session'
 import { useShop } from '@/stores/shop'
-import { counted, hours } from '@/composables/words'
+import { counted, hours } from '@/words'
 
 const shop = useShop()
 const session = useSession()
