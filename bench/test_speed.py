@@ -20,6 +20,7 @@ from hollet.core.procedure.combining import combine_sheets
 from hollet.core.procedure.plan import select
 from hollet.core.procedure.sheet import Sheet
 from hollet.core.quantities.parse import parse
+from hollet.library.lore import lore
 from hollet.library.shelf import sheet_text
 from hollet.screens.plandesk import Gear, plan_view
 from hollet.services import builds
@@ -161,7 +162,7 @@ def test_plan_desk_of_300_steps(benchmark):
     """The whole desk of that plan, as the server answers it."""
     from hollet.core.entries import Entry
 
-    state = BookState()
+    state = BookState(lore())
     body = PlanEdited(what="made", sheet=combine_sheets([large_sheet()]))
     fold(
         state,
@@ -174,7 +175,7 @@ def test_order_back_of_300_removals(benchmark):
     """Three hundred things off without a sheet: the order back with its reasons, and the bags."""
     sheet = parse_sheet(sheet_text("as-it-comes"))
     state = fold(
-        BookState(),
+        BookState(lore()),
         Entry(
             "p",
             1,

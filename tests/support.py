@@ -22,6 +22,7 @@ from hollet.core.procedure.planacts import PlanAct
 from hollet.core.procedure.read import read_sheet
 from hollet.core.procedure.sheet import Sheet
 from hollet.core.steps.tighten import joint_facts
+from hollet.library.lore import lore
 from hollet.screens.bench import bench_of
 from hollet.screens.frame import book_view
 from hollet.screens.plandesk import Gear
@@ -437,7 +438,7 @@ class Book:
     """A build in memory: `do` accepts an edit and folds it; nothing is stored."""
 
     def __init__(self, plan: Sheet, shop: dict[str, Instrument]) -> None:
-        self.shop, self.state, self.seq = shop, BookState(), 0
+        self.shop, self.state, self.seq = shop, BookState(lore()), 0
         self.now = datetime(2026, 3, 1, 8, 0, tzinfo=UTC)
         self.add(PlanEdited(what="made", sheet=combine_sheets([plan])))
 

@@ -11,6 +11,7 @@ from hollet.core.entries import BookState, Key, Note
 from hollet.core.entries.fold import fold, state_after
 from hollet.core.entries.kinds import KINDS
 from hollet.core.errors import Conflict, NotFound, Refused
+from hollet.library.lore import lore
 from hollet.screens.sentences import line_of
 from tests.support import Book, small_sheet, tools
 
@@ -41,7 +42,7 @@ def test_folding_in_one_go_or_in_parts_is_the_same(book: Book):
     done = book.do("done", step="lead")
     book.do("strike", entry=done.id, reason="not done")
     book.do("left open", step="bore", item="x", what="rag in port", undo="take it out")
-    cold = state_after(book.state.entries[i] for i in book.state.order)
+    cold = state_after((book.state.entries[i] for i in book.state.order), BookState(lore()))
     assert cold.filed == book.state.filed
     assert cold.by_kind == book.state.by_kind
     assert cold.lost == book.state.lost
@@ -191,7 +192,7 @@ def test_any_history_keeps_the_invariants(acts, random):
             refused += 1
     check_invariants(book.state)
     assert len(book.state.order) == 1 + len(acts) - refused
-    cold = state_after(book.state.entries[i] for i in book.state.order)
+    cold = state_after((book.state.entries[i] for i in book.state.order), BookState(lore()))
     assert cold.filed == book.state.filed
     assert cold.by_kind == book.state.by_kind
     assert cold.seen == book.state.seen

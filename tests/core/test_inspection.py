@@ -11,10 +11,11 @@ from hypothesis import strategies as st
 from hollet.core.ageing import suspects
 from hollet.core.book.open_items import open_items
 from hollet.core.errors import Conflict, NotFound, Refused
-from hollet.core.findings import CODES, SURFACES, codes_for
+from hollet.core.findings import SURFACES
 from hollet.core.procedure.read import read_sheet
 from hollet.core.procedure.tracing import Flow, Station, Trace, downstream
 from hollet.core.steps.inspection import inspection_view
+from hollet.library.lore import lore
 from tests.support import Book, small_sheet, tool, tools
 
 SHEET = """
@@ -551,25 +552,28 @@ def test_age_makes_suspects():
     """Nothing for facts that nobody gave; long standing and an unknown history name rubber, fluids
     and guides.
     """
-    assert suspects({}) == ()
-    assert suspects({"standing": "in use", "history": "known", "fuel_spirit": "none"}) == ()
-    things = {s.thing for s in suspects({"standing": "over five years"})}
+    assert suspects(lore().ageing, {}) == ()
+    assert (
+        suspects(lore().ageing, {"standing": "in use", "history": "known", "fuel_spirit": "none"})
+        == ()
+    )
+    things = {s.thing for s in suspects(lore().ageing, {"standing": "over five years"})}
     assert {
         "Shaft seals and rubber hoses",
         "Brake and clutch fluid",
         "Valve guides and stems",
     } <= things
-    assert {s.thing for s in suspects({"standing": "over a year"})} < things
+    assert {s.thing for s in suspects(lore().ageing, {"standing": "over a year"})} < things
 
 
 def test_every_term_is_whole():
     """Each term stands on a kind of face, and each kind of face has terms; three grades, a usual
     end.
     """
-    assert len(CODES) >= 30
+    assert len(lore().finding) >= 30
     for surface in SURFACES:
-        assert len(codes_for(surface)) >= 3, surface
-    for code in CODES.values():
+        assert len(lore().codes_for(surface)) >= 3, surface
+    for code in lore().finding:
         assert len(set(code.grades)) == 3
         assert code.usual, code.id
 

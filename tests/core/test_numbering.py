@@ -6,6 +6,7 @@ from hollet.core.entries import BookState, PlanEdited
 from hollet.core.entries.status import plan_of
 from hollet.core.procedure.combining import combine_sheets
 from hollet.core.procedure.numbering import Numbering
+from hollet.library.lore import lore
 from tests.support import SMALL, Book, small_sheet, tools
 
 
@@ -60,7 +61,7 @@ def test_an_old_build_with_doubles_opens():
             step["number"] = "6.01"
     body = PlanEdited.model_validate({"what": "made", "sheet": data})
     book = Book(small_sheet(), tools())
-    book.state, book.seq = BookState(), 0
+    book.state, book.seq = BookState(lore()), 0
     book.add(body)
     known = {step.id: step.number for step in plan_of(book.state).step}
     assert (known[first], known[second]) == ("6.01", "6.01a")

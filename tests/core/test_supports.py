@@ -4,15 +4,18 @@ stuck parts.
 
 import pytest
 
-from hollet.core.book.around import MEANS, around_words
+from hollet.core.book.around import around_words
 from hollet.core.book.points import POINTS
 from hollet.core.book.secure import secure_view
 from hollet.core.book.supports import support_view
 from hollet.core.errors import Conflict, Refused
-from hollet.core.procedure.stuck import STUCK, StuckFacts, Try, stuck_ladder
+from hollet.core.procedure.stuck import StuckFacts, Try, stuck_ladder
+from hollet.library.lore import lore
 from tests.core.test_passing import press, shelf
 from tests.support import TAKE, Book, small_sheet, tools
 
+MEANS = {condition.id: condition.means for condition in lore().around}
+STUCK = lore().stuck
 CORNERS = ("frame, front left", "frame, front right", "frame, rear left", "frame, rear right")
 
 
@@ -199,10 +202,10 @@ def test_surroundings_mean_something_for_each_step(book: Book):
     open port.
     """
     step = book.state.plan.find_step("shaft_off")
-    words = {w.id: w.words for w in around_words(tuple(MEANS), step, openings=True)}
+    words = {w.id: w.words for w in around_words(lore(), tuple(MEANS), step, openings=True)}
     assert words["wind"] == "a hanging load swings: do not lift"
     assert words["dust"] == "openings are bare: cover them first"
-    assert words["cold"] == MEANS["cold"]["*"]
+    assert words["cold"] == MEANS["cold"]["else"]
     assert set(words) == {"wind", "dust", "cold", "damp", "dark", "noise"}
     book.do("surroundings", around=["dark"])
     assert (
@@ -215,7 +218,7 @@ def test_surroundings_mean_something_for_each_step(book: Book):
 @pytest.mark.parametrize("near", ["fuel", "damper", "seal", "heat_treated", "battery", "airbag"])
 def test_no_heat_there(near):
     """Heat is refused near fuel, dampers, seals, heat-treated parts, batteries and airbags."""
-    heat = next(r for r in stuck_ladder([], StuckFacts(near=(near,))) if r.id == "heat")
+    heat = next(r for r in stuck_ladder(STUCK, [], StuckFacts(near=(near,))) if r.id == "heat")
     assert heat.state == "refused"
 
 
@@ -239,7 +242,7 @@ def test_heat(tries, facts, state):
     """After penetrating oil or cleaner only when wiped and waited; three tries or ten minutes are
     enough.
     """
-    assert next(r for r in stuck_ladder(tries, facts) if r.id == "heat").state == state
+    assert next(r for r in stuck_ladder(STUCK, tries, facts) if r.id == "heat").state == state
 
 
 def test_the_ladder_is_in_its_order():
@@ -260,7 +263,9 @@ def test_the_ladder_is_in_its_order():
     assert (
         next(
             r
-            for r in stuck_ladder([Try(rung="soak", minutes=30, ago_minutes=90)], StuckFacts())
+            for r in stuck_ladder(
+                STUCK, [Try(rung="soak", minutes=30, ago_minutes=90)], StuckFacts()
+            )
             if r.id == "soak"
         ).words
         == "soaking for 1.5 h; 8 h do most of it"

@@ -7,13 +7,13 @@ import itertools
 import pytest
 
 from hollet.core.book.removals import back_steps
-from hollet.core.findings import codes_for
 from hollet.core.procedure.combining import combine_sheets
 from hollet.core.procedure.kinds.tighten import TightenStep
 from hollet.core.procedure.plan import select
 from hollet.core.procedure.precedence import contradiction, find_cycle
 from hollet.core.procedure.schools import agreement_state, possible
 from hollet.core.procedure.tracing import downstream
+from hollet.library.lore import lore
 from hollet.library.shelf import sheet_names, sheet_text
 from hollet.services.sheets import parse_sheet
 
@@ -214,7 +214,7 @@ def test_an_inspection_brings_its_faces(name, step):
         assert all(max(len(word) for word in face.name.split()) <= 11 for face in part.face), (
             part.id
         )
-        assert all(codes_for(face.on) for face in part.face)
+        assert all(lore().codes_for(face.on) for face in part.face)
     places = [(part.group, part.position) for part in step.part if part.group]
     assert len(places) == len(set(places))
 

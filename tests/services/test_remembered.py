@@ -16,6 +16,7 @@ from hollet.core.entries import BookState, Entry, Replaced, Strike
 from hollet.core.entries.fold import fold
 from hollet.core.entries.status import plan_of, statuses
 from hollet.core.steps.tighten import joint_facts
+from hollet.library.lore import lore
 from hollet.screens.bench import bench_of
 from hollet.screens.frame import book_view
 from hollet.screens.sentences import line_of
@@ -64,7 +65,7 @@ def test_remembered_is_as_computed_anew(demo, name):
         build = next(b for b in books.builds.all() if b.name.startswith(name))
         lines = [entry_of(line) for line in books.log.read(build.id)]
     tools, gear, dice = tuple(demo.tools().values()), gear_of(demo), random.Random(7)
-    state, seq = BookState(), 0
+    state, seq = BookState(lore()), 0
     for number, line in enumerate(lines):
         seq += 1
         fold(state, replace(line, seq=seq))

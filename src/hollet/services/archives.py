@@ -16,6 +16,7 @@ from hollet.core.errors import Conflict, Refused
 from hollet.core.steps.run import attempts_of
 from hollet.exchange.archive import FIELDS, pack, unpack
 from hollet.exchange.csv import table
+from hollet.library.lore import lore
 from hollet.services.photos import reencode
 from hollet.services.sounds import check_sound
 from hollet.services.workshop import Workshop
@@ -170,7 +171,7 @@ def _checked(
                 f"the archive was not read in: its chain breaks at line {broken}",
                 field="file",
             )
-        state = state_after(folded)
+        state = state_after(folded, BookState(lore()))
         if state.plan is None:
             raise ValueError
     except (KeyError, TypeError, ValueError, AttributeError, ValidationError) as error:

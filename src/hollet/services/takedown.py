@@ -5,7 +5,6 @@ the ladder for stuck parts.
 from pydantic import BaseModel
 
 from hollet.core import entries as b
-from hollet.core.book.around import AROUND
 from hollet.core.book.order_back import Choices
 from hollet.core.book.rebuild import RebuildView, rebuild_view
 from hollet.core.book.secure import SecureView, secure_view
@@ -132,7 +131,7 @@ def support(workshop: Workshop, build: str) -> SupportDesk:
             head=state.head,
             spoken=spoken_notes(state),
             around=said[-1].body.around if said else (),
-            conditions=tuple(Named(id=i, name=n) for i, n in AROUND.items()),
+            conditions=tuple(Named(id=c.id, name=c.name) for c in state.lore.around),
         )
 
 
@@ -144,6 +143,6 @@ def stuck(workshop: Workshop, build: str, step: str, part: str, facts: StuckFact
             raise NotFound("step", step)
         tries = tries_of(state, step, part, now)
         return StuckDesk(
-            rungs=stuck_ladder(tries, facts),
+            rungs=stuck_ladder(state.lore.stuck, tries, facts),
             near=tuple(Named(id=i, name=n) for i, n in NEAR.items()),
         )

@@ -10,6 +10,7 @@ from hollet.core.entries.fold import state_after
 from hollet.core.errors import Unavailable
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.plan import Plan
+from hollet.library.lore import lore
 from hollet.services.workshop import SHOP, Workshop
 from hollet.store.chain import broken_at, readable
 from hollet.store.files import PHOTOS, SOUNDS, path_of
@@ -177,5 +178,5 @@ def _verified_chain(
         return [f"broken: log of {name}, {words}: the rest is gone"], None
     if sealed[0] and books.log.hash_at(chain, sealed[0]) != sealed[1]:
         return [f"broken: log of {name} at line {sealed[0]}: it was written anew"], None
-    state = state_after(entry for entry in entries if entry is not None)
+    state = state_after((e for e in entries if e is not None), BookState(lore()))
     return [f"ok: log of {name}, {len(entries)} lines"], state

@@ -20,6 +20,7 @@ from hollet.core.errors import NotFound, Refused, Unavailable
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.plan import select as select_plan
+from hollet.library.lore import lore
 from hollet.store import chain
 from hollet.store.database import Database
 from hollet.store.protocols import Books, Store
@@ -90,7 +91,7 @@ class Workshop:
     def _state(self, build: str) -> BookState:
         state = self._states.get(build)
         if state is None:
-            state = BookState()
+            state = BookState(lore())
             with self.store.read() as books:
                 built = books.builds.get(build)
                 if built is None:

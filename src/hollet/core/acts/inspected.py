@@ -26,8 +26,8 @@ from hollet.core.entries.inspected import (
 )
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import Conflict, NotFound, Refused
-from hollet.core.findings import CODES
 from hollet.core.limits import Safety
+from hollet.core.lore import Lore
 from hollet.core.procedure.kinds.inspect import InspectPart, InspectStep
 from hollet.core.quantities.differing import alike
 from hollet.core.steps.inspection import find_part, inspection_facts
@@ -80,7 +80,7 @@ class FindingAct(Act[Finding], FindingSaid):
             raise NotFound("face", self.face)
         if self.photo is not None and not state.each(Photo, "photo", self.photo):
             raise NotFound("photo", self.photo)
-        name, word = self._coded()
+        name, word = self._coded(state.lore)
         return self.filled(
             part_name=part.name,
             face_name=face.name,
@@ -89,11 +89,11 @@ class FindingAct(Act[Finding], FindingSaid):
             grade_word=word,
         )
 
-    def _coded(self) -> tuple[str | None, str | None]:
+    def _coded(self, lore: Lore) -> tuple[str | None, str | None]:
         """The term and its grade in words."""
         if self.code is None:
             return None, None
-        code = CODES.get(self.code)
+        code = lore.code(self.code)
         if code is None:
             raise NotFound("finding", self.code)
         if self.grade is None:

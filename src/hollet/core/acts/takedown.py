@@ -313,7 +313,8 @@ class TriedAct(Act[Tried], TriedSaid):
     def accepted(self, state: BookState, hand: Hand) -> Tried:
         step = step_named(state, self.step)
         facts = StuckFacts(near=self.near, cleaned=self.cleaned, wiped=self.wiped)
-        ladder = stuck_ladder(tries_of(state, step.id, self.part), facts)
+        tries = tries_of(state, step.id, self.part)
+        ladder = stuck_ladder(state.lore.stuck, tries, facts)
         rung = next(r for r in ladder if r.id == self.rung)
         if rung.state == "refused":
             raise Refused("not_here", f"{rung.name}: {rung.words}", field="rung")

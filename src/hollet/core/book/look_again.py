@@ -2,8 +2,9 @@
 day, or it stays on the list.
 """
 
-from hollet.core.entries import Around, BookState, Confirmed, Line, Surroundings
+from hollet.core.entries import BookState, Confirmed, Line, Surroundings
 from hollet.core.entries.status import plan_of
+from hollet.core.lore import Around
 from hollet.core.procedure.sheet import Step
 from hollet.core.view import View
 

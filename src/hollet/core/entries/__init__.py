@@ -9,7 +9,6 @@ from hollet.core.entries.around import (
     VehicleStands,
 )
 from hollet.core.entries.base import (
-    Around,
     AtStep,
     BagMove,
     Body,
@@ -66,7 +65,6 @@ from hollet.core.entries.work import (
 
 __all__ = [
     "Adapter",
-    "Around",
     "AtStep",
     "AttemptEnded",
     "AttemptStarted",

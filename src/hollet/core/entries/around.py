@@ -4,7 +4,8 @@ from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import Field
 
-from hollet.core.entries.base import Around, AtStep, Body, Key, Own, Short, measured_once
+from hollet.core.entries.base import AtStep, Body, Key, Own, Short, measured_once
+from hollet.core.lore import Around
 from hollet.core.procedure.words import Carried, Ground, SupportKind
 from hollet.core.quantities.quantity import Measured
 

@@ -11,7 +11,6 @@ from hollet.core.procedure.pieces import BagLine, Carry, Opens, Release
 from hollet.core.procedure.plan import Plan
 
 __all__ = [
-    "Around",
     "AtStep",
     "BagMove",
     "BagNumber",
@@ -42,7 +41,6 @@ Money = Annotated[float, Field(json_schema_extra={"figure": "money"})]
 """The only bare figures of a body: a share or percentage, seconds in an attempt, money. All others
 are `Measured`.
 """
-Around = Literal["wind", "dust", "cold", "damp", "dark", "noise"]
 Tightness = Literal[
     "as found",
     "out",

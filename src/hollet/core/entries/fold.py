@@ -49,9 +49,8 @@ def _strike(state: BookState, target: Line, strike: Line) -> None:
         state.seen[key] = strike.seq
 
 
-def state_after(entries: Iterable[Line], state: BookState | None = None) -> BookState:
-    """Fold `entries` (in order of sequence) into a new state, or further into `state`."""
-    state = state if state is not None else BookState()
+def state_after(entries: Iterable[Line], state: BookState) -> BookState:
+    """Fold `entries` (in order of sequence) into `state`."""
     for entry in entries:
         fold(state, entry)
     return state

@@ -10,6 +10,7 @@ from typing import Any, Generic, TypeVar, cast
 
 from hollet.core.entries.base import Body, Key, Place
 from hollet.core.entries.plans import PlanEdited
+from hollet.core.lore import Lore
 from hollet.core.procedure.plan import Plan, Selection
 
 __all__ = ["BookState", "Entry", "Line"]
@@ -55,11 +56,14 @@ def _by_kind() -> ByKind:
 class BookState:
     """Facts of one build. Advanced in place by its one owner; readers must not change it.
 
+    `lore` is what the shop knows and no sheet says.
+
     `broken` is the first line that cannot be read: nothing behind it counts, and nothing is written
     any more. `struck` has the strike of each struck entry; what was struck stays filed in `lost`,
     since what stood on it counts as open again.
     """
 
+    lore: Lore
     whole: Plan | None = None
     selection: Selection | None = None
     head: int = 0

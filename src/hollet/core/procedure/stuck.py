@@ -11,7 +11,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
-__all__ = ["NEAR", "STUCK", "Near", "StuckFacts", "StuckRung", "StuckView", "Try", "stuck_ladder"]
+__all__ = ["NEAR", "Near", "Rung", "StuckFacts", "StuckRung", "StuckView", "Try", "stuck_ladder"]
 
 StuckRung = Literal[
     "soak", "counter_hold", "partial_nut", "strike", "wedge", "puller", "heat", "cut"
@@ -34,86 +34,13 @@ NO_HEAT: tuple[Near, ...] = ("fuel", "damper", "seal", "heat_treated", "battery"
 class Rung(BaseModel):
     """One rung: what to do, what it may harm, when to stop."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, extra="forbid")
     id: StuckRung
     name: str
     do: str
     harm: str
     stop: str
     most_minutes: float
-
-
-STUCK: tuple[Rung, ...] = (
-    Rung(
-        id="soak",
-        name="Soak",
-        do="Brush the thread clean, penetrating oil on it, and leave it: the evening before is "
-        "best.",
-        harm="Rubber swells and paint lifts; what is soaked must not see a flame.",
-        stop="Soaked twice, 8 h each: more oil brings no more.",
-        most_minutes=2 * SOAK_MIN,
-    ),
-    Rung(
-        id="counter_hold",
-        name="Counter-hold",
-        do="Two tools: one holds, one turns. Six-sided socket, square on.",
-        harm="The held part twists a line, a stud or a bracket.",
-        stop="The corners begin to round: another tool.",
-        most_minutes=10,
-    ),
-    Rung(
-        id="partial_nut",
-        name="Nut on, half on",
-        do="Leave the nut on level with the thread, or run one on, before anything is struck or "
-        "pulled.",
-        harm="A bare thread end mushrooms and takes the nut never again.",
-        stop="The nut does not run by hand: clean the thread first.",
-        most_minutes=5,
-    ),
-    Rung(
-        id="strike",
-        name="Strike",
-        do="One short, square blow on the boss or the bolt head, with a drift. Eye protection.",
-        harm="Bearings, castings and threads; never on a steering joint's thread, a hub with its "
-        "bearing in, or cast ears.",
-        stop="Five blows with nothing moving.",
-        most_minutes=5,
-    ),
-    Rung(
-        id="wedge",
-        name="Wedge",
-        do="Opposite sides in turn, soft wedge, never between machined faces.",
-        harm="Sealing faces and boots: one score leaks for ever.",
-        stop="It opens on one side only: ease off and go round.",
-        most_minutes=10,
-    ),
-    Rung(
-        id="puller",
-        name="Puller",
-        do="Centred, thread oiled, tight by hand; tighten, then one tap on the screw.",
-        harm="The part flies off: stay out of its line, leave a nut on. Thin rims crack.",
-        stop="The screw gets hard and nothing moves after ten minutes under load: the next size of "
-        "puller, not a longer bar.",
-        most_minutes=20,
-    ),
-    Rung(
-        id="heat",
-        name="Heat",
-        do="Warm the outer part evenly, never red; induction or hot air before flame.",
-        harm="Temper, seals, grease, paint, bearings; charred seals give off acid and are not "
-        "touched.",
-        stop="Too hot for the seal next to it, or smoke.",
-        most_minutes=10,
-    ),
-    Rung(
-        id="cut",
-        name="Cut or split",
-        do="Split the nut or the race, not the shaft. Openings covered, eye protection.",
-        harm="What is beneath: stop a hair short and break the rest.",
-        stop="It is the last rung: a specialist with the part on his bench is cheaper than a hub.",
-        most_minutes=30,
-    ),
-)
 
 
 class Try(BaseModel):
@@ -154,7 +81,9 @@ class StuckView(BaseModel):
     minutes: float
 
 
-def stuck_ladder(tries: Sequence[Try], facts: StuckFacts) -> tuple[StuckView, ...]:
+def stuck_ladder(
+    rungs: Sequence[Rung], tries: Sequence[Try], facts: StuckFacts
+) -> tuple[StuckView, ...]:
     """Each rung with what was tried and whether it is refused, and why.
 
     Heat is refused near `fuel`, `damper`, `seal`, `heat_treated`, `battery` and `airbag`, and, when
@@ -164,7 +93,7 @@ def stuck_ladder(tries: Sequence[Try], facts: StuckFacts) -> tuple[StuckView, ..
     """
     near = set(facts.near)
     found = []
-    for rung in STUCK:
+    for rung in rungs:
         own = [t for t in tries if t.rung == rung.id]
         minutes = sum(t.minutes for t in own)
         refusal = _refused(rung.id, near, tries, facts)

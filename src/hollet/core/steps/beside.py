@@ -5,7 +5,7 @@ differs.
 from typing import Literal
 
 from hollet.core.entries import BookState, Entry, LaidBeside
-from hollet.core.findings import BESIDE, IN_THE_BOX
+from hollet.core.findings import IN_THE_BOX
 from hollet.core.procedure.kinds.inspect import InspectPart
 from hollet.core.quantities.differing import laid_words
 from hollet.core.view import View
@@ -30,7 +30,8 @@ def besides(state: BookState, step: str, part: InspectPart) -> tuple[BesideFacts
     newest look at each counts.
     """
     asked = dict.fromkeys(
-        [feature for face in part.face for feature in BESIDE.get(face.on, ())] + [IN_THE_BOX]
+        [feature for face in part.face for feature in state.lore.beside.get(face.on, ())]
+        + [IN_THE_BOX]
     )
     laid = {
         entry.body.feature: entry for entry in state.each(LaidBeside, "part", f"{step}/{part.id}")

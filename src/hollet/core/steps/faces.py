@@ -1,7 +1,7 @@
 """Faces of parts: what was seen of each, and what holds of it."""
 
 from hollet.core.entries import BookState, Entry, Finding, Line
-from hollet.core.findings import CLEANING, CODES, Surface
+from hollet.core.findings import CLEANING, Surface
 from hollet.core.procedure.kinds.inspect import Face, InspectPart, InspectStep
 from hollet.core.view import View
 
@@ -108,7 +108,7 @@ def face_facts(
             for e in now
             if e.body.confidence != "unsure"
             and e.body.code is not None
-            and CODES[e.body.code].bad(e.body.grade or 0, part.safety is not None)
+            and _is_bad(state, e.body.code, e.body.grade or 0, part.safety is not None)
         ]
         state_word = "bad" if bad else "again"
         words = "; ".join(f"{e.body.code_name}, {e.body.grade_word}" for e in now)
@@ -129,3 +129,9 @@ def face_facts(
         now=tuple(seen_view(e, look_words(e)) for e in now),
         earlier=tuple(seen_view(e, look_words(e)) for e in looks if e not in now),
     )
+
+
+def _is_bad(state: BookState, name: str, grade: int, safety: bool) -> bool:
+    """Whether a finding of this term and grade is bad; one of a term that is not known here is."""
+    code = state.lore.code(name)
+    return code is None or code.bad(grade, safety)

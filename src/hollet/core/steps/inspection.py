@@ -275,7 +275,7 @@ def inspection_view(state: BookState, tools: Sequence[Instrument] = ()) -> Inspe
         tables=position_tables(state, found, spec, causes, tools),
         exposure=_exposure(found),
         causes=causes,
-        suspects=suspects(plan.facts),
+        suspects=suspects(state.lore.ageing, plan.facts),
         facts={name: plan.facts.get(name, "") for name in ("standing", "history", "fuel_spirit")},
     )
 

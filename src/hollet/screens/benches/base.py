@@ -170,7 +170,7 @@ def base_of(
         "fluids": _fluids(plan, step, known),
         "hidden": step.hidden,
         "needed_open": not_open_any_more(state, step),
-        "around": around_words(around_now(state), step, bool(bare_openings(state))),
+        "around": around_words(state.lore, around_now(state), step, bool(bare_openings(state))),
         "photos": photos_of(state, step.id),
         "lifts": step.lifts,
         "seen": state.seen.get(Key("step", step.id), 0),

@@ -11,7 +11,6 @@ from hollet.core.findings import (
     METHODS,
     SURFACES,
     FindingCode,
-    codes_for,
 )
 from hollet.core.instruments import Instrument
 from hollet.core.limits import SAFETY_NAMES
@@ -57,7 +56,7 @@ def inspect_bench(
     return InspectBench(
         **base,
         inspection=facts,
-        codes=tuple(PartCodes(on=on, codes=codes_for(on)) for on in surfaces),
+        codes=tuple(PartCodes(on=on, codes=state.lore.codes_for(on)) for on in surfaces),
         cleaning=CLEANING,
         confidence=CONFIDENCE,
         methods=METHODS,
