@@ -51,7 +51,7 @@ def shown(state: BookState, tools: tuple, gear, step: str | None) -> tuple:
         bag_contents(state),
         book_view(state, now),
         tuple(joint_facts(state, joint) for joint in plan.joint),
-        tuple(line_of(state, state.entries[i]) for i in state.order[-12:]),
+        tuple(line_of(state, state.entries[i]) for i in state.order[-40::3]),
         bench_of(state, here, tools, gear, now),
     )
 
@@ -84,3 +84,7 @@ def test_remembered_is_as_computed_anew(demo, name):
         known = shown(state, tools, gear, step)
         if number % 5 == 0 or number % 9 == 8:
             assert known == shown(replace(state, memo={}), tools, gear, step), f"line {number}"
+    fresh = replace(state, memo={})
+    assert [line_of(state, state.entries[i]) for i in state.order] == [
+        line_of(fresh, fresh.entries[i]) for i in fresh.order
+    ]

@@ -172,6 +172,24 @@ def test_a_seal_cut_short_is_no_harm(hand, folder):
     assert broken(hand.workshop) == []
 
 
+def test_all_seals_of_the_logs_gone(hand, folder):
+    """Taken out together, they are made anew, and the shop's log says so; the first time that
+    anything is sealed, nothing is said.
+    """
+
+    def said() -> list[str]:
+        with hand.workshop.store.read() as books:
+            notes = [line.body for line in books.log.read(SHOP) if line.kind == "note"]
+        return [body for body in notes if "seals of the logs" in body]
+
+    assert said() == []
+    hand.workshop.close()
+    shutil.rmtree(folder / HEADS)
+    hand.workshop = Workshop(folder)
+    assert len(said()) == 1
+    assert broken(hand.workshop) == []
+
+
 def test_taken_as_it_is(hand, folder):
     """What was changed on purpose is sealed anew, and the shop's log says who took what."""
     doctored(folder, "UPDATE gear SET state='owned'")

@@ -14,7 +14,7 @@ from typing import TypeVar, cast
 import uuid_utils
 from pydantic import ValidationError
 
-from hollet.core.entries import Body, BookState, Line
+from hollet.core.entries import Body, BookState, Line, Note
 from hollet.core.entries.fold import fold
 from hollet.core.errors import NotFound, Refused, Unavailable
 from hollet.core.instruments import Instrument
@@ -67,6 +67,9 @@ class Workshop:
             with self.store.write() as books:
                 if books.shop.get(1) is None:
                     books.shop.put(ShopRecord(1, "Workshop", "UTC", "", 1))
+                if self.store.resealed:
+                    said = Note(text="the seals of the logs were gone: made anew from what is here")
+                    books.log.append(self.draft(SHOP, said, "HOLLET"))
 
     def close(self) -> None:
         """Let go of the database."""

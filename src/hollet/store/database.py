@@ -71,6 +71,7 @@ class Database:
         self._closed = False
         self._heads: dict[str, int] | None = None
         self.version = 0
+        self.resealed = False
         self._held = None if look else _hold(folder)
         try:
             self._open(look=look)
@@ -91,6 +92,8 @@ class Database:
         self._reader = _connect(create_engine(url), immediate=False)
         self._key = SealKey(key_file())
         if not look and not (self.folder / HEADS).is_dir():
+            with self.read() as books:
+                self.resealed = books.has_seals()
             self.seal()
 
     @contextmanager

@@ -131,6 +131,7 @@ class MemoryStore:
         self._lock = threading.Lock()
         self._closed = False
         self.version = 0
+        self.resealed = False
 
     @contextmanager
     def write(self) -> Iterator[MemoryBooks]:

@@ -113,6 +113,10 @@ class Store(Protocol):
     def folder(self) -> Path: ...
 
     @property
+    def resealed(self) -> bool:
+        """Whether the seals of the logs were gone, and were made anew as it was opened."""
+
+    @property
     def version(self) -> int:
         """How often this process changed records: what was read of them holds while it stands."""
 

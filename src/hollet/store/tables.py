@@ -195,6 +195,10 @@ class SqliteBooks:
             self.session.delete(seal)
         self.session.flush()
 
+    def has_seals(self) -> bool:
+        """Whether anything was ever sealed here."""
+        return self.session.execute(select(SealRow.id).limit(1)).first() is not None
+
     def seal(self, key: SealKey) -> None:
         """Seal the touched records, in this transaction."""
         if not self.records:
