@@ -196,3 +196,22 @@ def test_any_history_keeps_the_invariants(acts, random):
     assert cold.filed == book.state.filed
     assert cold.by_kind == book.state.by_kind
     assert cold.seen == book.state.seen
+
+
+def test_where_to_go_on(book: Book):
+    """The step in hand while it is not done; then the first that waits for nothing, also past one
+    that waits; where all that is left waits, the first of those.
+    """
+    assert book.view().current == "lead"
+    book.do("note", step="ring", text="looked at")
+    assert book.view().current == "ring"
+    book.do("skipped", step="ring", reason="for this test")
+    assert book.view().current == "lead"
+    for step in ("bore", "cover_on", "oil_in", "water", "lead_on", "crank", "fire", "again"):
+        book.do("skipped", step=step, reason="for this test")
+    book.do("skipped", step="lead", reason="for this test")
+    waits = {row.id: row.waits for row in book.view().steps if row.status == "open"}
+    assert waits == {"head_out": True, "head_in": False}
+    assert book.view().current == "head_in"
+    book.do("skipped", step="head_in", reason="for this test")
+    assert book.view().current == "head_out"

@@ -390,6 +390,26 @@ def test_the_plan_says_what_it_never_closes():
     assert "fuel_caps" not in gaps("powertrain-up", "top-end")
 
 
+@pytest.mark.parametrize(
+    ("later", "kind"),
+    [
+        ('{ body = "vehicle", by = "wheels", count = 4 }', None),
+        ('{ body = "vehicle", by = "ramp", count = 4 }', "never_lowered"),
+        ('{ body = "engine", by = "mounts" }', "never_lowered"),
+        ('{ body = "engine", by = "wheels" }', "never_lowered"),
+    ],
+)
+def test_what_is_raised_is_let_down_on_its_own(later, kind):
+    """Only the vehicle itself on its own wheels lets it down: not on something else, and nothing
+    else on wheels or mounts.
+    """
+    stands = 'carries = [{ body = "vehicle", by = "stand", count = 4 }]'
+    text = TAKE.replace('id = "lead_off"', f'id = "lead_off"\n{stands}', 1)
+    text = text.replace('id = "lead_on"', f'id = "lead_on"\ncarries = [{later}]', 1)
+    found = {gap.item: gap.kind for gap in plan_gaps(combine_sheets([small_sheet(text)]))}
+    assert found.get("vehicle") == kind
+
+
 def test_the_order_back_closes_between_the_right_rungs():
     """powertrain-up with first-start: the new step comes after cranking, before the fuel is on, and
     doing it closes the item.
