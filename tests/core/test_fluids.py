@@ -31,7 +31,7 @@ def test_below_the_lower_mark_is_below_it(level, add, below):
     """On the mark is not below it; at the target there is nothing to add."""
     found = asked(level)
     assert found["add"]["value"] == pytest.approx(add)
-    assert found["below_min"] is below
+    assert found["below_min"]["value"] is below
 
 
 @pytest.mark.parametrize(
