@@ -7,23 +7,25 @@ defineProps<{ line: LogLine }>()
 </script>
 
 <template>
-  <span class="line"
-    ><span class="hand" :class="{ struck: line.struck_by }">{{ line.text }}</span
-    ><template v-if="line.struck_reason"
-      ><span class="t16">struck, {{ line.struck_reason }}</span></template
-    >
-    <template v-else-if="line.verdict">
+  <span class="line">
+    <span class="hand" :class="{ struck: line.struck_by }">{{ line.text }}</span>
+    <span v-if="line.struck_reason" class="t16">struck, {{ line.struck_reason }}</span>
+    <span v-else-if="line.verdict" class="judged">
       <VerdictMark :verdict="line.verdict" :side="line.side" :size="7" />
-      {{ ' ' }}<span class="hand b" :class="line.verdict">{{ line.verdict_words }}</span></template
-    ></span
-  >
+      <span class="hand b" :class="line.verdict">{{ line.verdict_words }}</span>
+    </span>
+  </span>
 </template>
 
 <style scoped>
 .line {
   min-width: 0;
 }
-.line > * + * {
+.line > * + *,
+.judged > * + * {
   margin-left: 8px;
+}
+.judged {
+  white-space: nowrap;
 }
 </style>

@@ -277,13 +277,13 @@ defineExpose({
   display: flex;
   padding: 11px 20px 0;
   overflow: hidden;
-  gap: 6px;
+  gap: 6px 14px;
 }
 .desk .written {
   padding-top: 7px;
 }
 .label {
-  width: 84px;
+  width: 76px;
   flex: none;
   line-height: 30px;
 }
@@ -305,8 +305,17 @@ defineExpose({
   color: var(--mut);
 }
 .written li :deep(.line) {
+  display: flex;
+  align-items: baseline;
+  overflow: hidden;
+}
+/* the words give way, the verdict never */
+.written li :deep(.line > *) {
   overflow: hidden;
   text-overflow: ellipsis;
+}
+.written li :deep(.judged) {
+  flex: none;
 }
 .about {
   text-align: right;

@@ -8,6 +8,7 @@ import LineText from '@/shell/LineText.vue'
 import WorkFrame from '@/shell/WorkFrame.vue'
 import { useBook } from '@/stores/book'
 import { useShop } from '@/stores/shop'
+import { capital } from '@/words'
 
 const props = defineProps<{ build: string }>()
 const book = useBook()
@@ -135,7 +136,7 @@ watch([kind, step, () => book.frame?.head], () => void load(), { immediate: true
           <i :class="{ whole: log.whole }" aria-hidden="true" />
           {{ log.whole ? 'Whole' : `Broken at line ${log.broken_at}` }}
         </p>
-        <p v-for="words in log.changed" :key="words" class="block" role="alert">{{ words }}</p>
+        <p v-for="words in log.changed" :key="words" class="block" role="alert">{{ capital(words) }}.</p>
         <p>
           Each line carries the mark of the line before it.
           {{
@@ -182,7 +183,7 @@ watch([kind, step, () => book.frame?.head], () => void load(), { immediate: true
 }
 .filters .entry {
   min-height: 44px;
-  width: 150px;
+  width: 176px;
 }
 .day {
   border-top: 3px solid var(--line);

@@ -13,6 +13,7 @@ import ArchiveButton from '@/shell/ArchiveButton.vue'
 import ShopDialog from '@/shell/ShopDialog.vue'
 import { useSession } from '@/stores/session'
 import { useShop } from '@/stores/shop'
+import { capital } from '@/words'
 
 const shop = useShop()
 const session = useSession()
@@ -70,10 +71,15 @@ useKeys(() => ({
       </nav>
     </section>
     <main>
-      <p v-for="words in shop.view?.changed ?? []" :key="words" class="block" role="alert">
-        <b>{{ words }}.</b> Trust no verdict on it until you have looked: “hollet verify” lists it, “hollet
-        seal” takes it as it is.
-      </p>
+      <section v-if="shop.view?.changed.length" class="block" role="alert">
+        <p v-for="words in shop.view.changed" :key="words">
+          <b>{{ capital(words) }}.</b>
+        </p>
+        <p>
+          Trust no verdict on it until you have looked: “hollet verify” lists it, “hollet seal” takes it as it
+          is.
+        </p>
+      </section>
       <p v-for="words in shop.view?.unreadable ?? []" :key="words" class="block" role="alert">{{ words }}</p>
       <div v-if="shop.problem" class="block" role="alert">
         <p class="t24">{{ shop.problem }}</p>
