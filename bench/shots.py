@@ -7,7 +7,7 @@ from pathlib import Path
 
 from playwright.sync_api import sync_playwright
 
-from bench.table import ARGS, serve
+from bench.table import ARGS, hollet, started
 from hollet.services.demo import make_demo
 from tests.browser.regions import api, new_build, write
 
@@ -17,11 +17,8 @@ OUT = Path(__file__).parents[1] / "docs" / "screenshots"
 @contextmanager
 def served(folder: Path) -> Iterator[str]:
     """The address of Hollet with this data, stopped whatever happens in between."""
-    server, url, _ = serve(folder)
-    try:
+    with started(*hollet(folder)) as (url, _):
         yield url
-    finally:
-        server.kill()
 
 
 def named(url: str, name: str) -> str:
