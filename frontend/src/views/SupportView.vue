@@ -4,8 +4,8 @@
  * stops at once.
  */
 import { computed, ref, watch } from 'vue'
-import { v7 } from 'uuid'
 import { client, type Entry, got, type SupportDesk } from '@/api/client'
+import { putIn, saidAgain, stands } from '@/composables/loads'
 import { pressedTwice, useKeys } from '@/composables/keys'
 import { readOut } from '@/composables/speech'
 import { clockOf } from '@/composables/time'
@@ -106,51 +106,24 @@ async function put() {
   const at = map.value?.points.find((p) => p.name === point.value)
   if (!at) return
   if (
-    (await write({
-      kind: 'supported',
-      support: v7(),
-      support_kind: kind.value as 'stand',
-      carries: at.body,
-      point: at.name,
-      padding: padding.value.trim() || null,
-      ground: kind.value === 'hook' ? 'unknown' : (ground.value as 'hard'),
-      rated: null,
-      step: null,
-      gone: false,
-    })) &&
+    (await write(
+      putIn({
+        support_kind: kind.value as 'stand',
+        carries: at.body,
+        point: at.name,
+        padding: padding.value,
+        ground: kind.value === 'hook' ? 'unknown' : (ground.value as 'hard'),
+      }),
+    )) &&
     point.value === at.name
   )
     point.value = null // not the one chosen meanwhile
 }
-const away = (s: SupportDesk['map']['supports'][number]) =>
-  write({
-    kind: 'supported',
-    support: s.id,
-    support_kind: s.kind,
-    carries: s.carries,
-    point: s.point,
-    padding: s.padding,
-    ground: s.ground,
-    rated: s.rated ? `${s.rated.value} ${s.rated.unit}` : null,
-    step: null,
-    gone: true,
-  })
+const away = (s: SupportDesk['map']['supports'][number]) => write(saidAgain(s, true))
 /** Said again of one that stands there: the rest carries it. */
 function rest(body: string) {
   const s = map.value?.supports.find((x) => x.carries === body)
-  if (s)
-    void write({
-      kind: 'supported',
-      support: s.id,
-      support_kind: s.kind,
-      carries: s.carries,
-      point: s.point,
-      padding: s.padding,
-      ground: s.ground,
-      rated: s.rated ? `${s.rated.value} ${s.rated.unit}` : null,
-      step: null,
-      gone: false,
-    })
+  if (s) void write(saidAgain(s, false))
 }
 async function stop(why: string) {
   asking.value = false
@@ -175,30 +148,12 @@ const around = (id: string) => {
     around: (now.includes(id) ? now.filter((x) => x !== id) : [...now, id]) as 'wind'[],
   })
 }
-const say = (key: (typeof CAN)[number], value: boolean) =>
-  write({
-    kind: 'vehicle stands',
-    rolls: null,
-    steers: null,
-    brakes: null,
-    starts: null,
-    bay: null,
-    [key]: value,
-  })
+const say = (key: (typeof CAN)[number], value: boolean) => write(stands({ [key]: value }))
 const said = ref<Record<string, string>>({})
 const unworded = computed(() => (desk.value?.spoken ?? []).filter((n) => n.words === null))
 const word = (entry: string) => write({ kind: 'worded', spoken: entry, text: said.value[entry] })
 const bay = ref('')
-const setBay = () =>
-  bay.value.trim() &&
-  write({
-    kind: 'vehicle stands',
-    rolls: null,
-    steers: null,
-    brakes: null,
-    starts: null,
-    bay: bay.value.trim(),
-  })
+const setBay = () => bay.value.trim() && write(stands({ bay: bay.value.trim() }))
 async function primary() {
   if (!secure.value?.stopped) {
     asking.value = true
@@ -219,21 +174,8 @@ const words = computed(() =>
 /** The whole vehicle on its wheels, nothing hangs: said once. */
 async function onWheels() {
   for (const at of ['front left wheel', 'front right wheel', 'rear left wheel', 'rear right wheel']) {
-    if (
-      !(await write({
-        kind: 'supported',
-        support: v7(),
-        support_kind: 'wheels',
-        carries: 'vehicle',
-        point: at,
-        padding: null,
-        ground: 'unknown',
-        rated: null,
-        step: null,
-        gone: false,
-      }))
-    )
-      return
+    const wheel = { support_kind: 'wheels', carries: 'vehicle', point: at, ground: 'unknown' } as const
+    if (!(await write(putIn(wheel)))) return
   }
 }
 /** Of one that a step only counted: the hand says at which point it stands. */
@@ -241,16 +183,7 @@ function where(s: SupportDesk['map']['supports'][number]) {
   kind.value = s.kind
   pointField.value?.focus()
 }
-const standsOn = (id: string) =>
-  write({
-    kind: 'vehicle stands',
-    rolls: null,
-    steers: null,
-    brakes: null,
-    starts: null,
-    bay: null,
-    ground: id as 'hard',
-  })
+const standsOn = (id: string) => write(stands({ ground: id as 'hard' }))
 const press = () => {
   if (!pressedTwice()) void primary()
 }
