@@ -34,23 +34,28 @@ async function page(request) {
   }
 }
 
-/** An answer: fresh where Hollet runs; else the last one, marked with when it was given. */
-async function answer(request) {
+/** Keep an answer beside the page; where the device does not take it, it is as if there were no worker. */
+async function keepAnswer(request, fresh) {
+  const type = fresh.headers.get('content-type') ?? ''
+  if (!fresh.ok || !type.startsWith('application/json')) return
+  const headers = new Headers(fresh.headers)
+  headers.set(KEPT, new Date().toISOString())
   const cache = await caches.open(ANSWERS)
+  await cache.put(request, new Response(await fresh.blob(), { headers }))
+}
+
+/** An answer: fresh where Hollet gives one, whatever becomes of the kept ones; else the last one, marked. */
+async function answer(event) {
+  let fresh
   try {
-    const fresh = await fetch(request)
-    const type = fresh.headers.get('content-type') ?? ''
-    if (fresh.ok && type.startsWith('application/json')) {
-      const headers = new Headers(fresh.headers)
-      headers.set(KEPT, new Date().toISOString())
-      await cache.put(request, new Response(await fresh.clone().blob(), { headers }))
-    }
-    return fresh
+    fresh = await fetch(event.request)
   } catch (gone) {
-    const kept = await cache.match(request)
+    const kept = await caches.match(event.request, { cacheName: ANSWERS }).catch(() => undefined)
     if (kept) return kept
     throw gone
   }
+  event.waitUntil(keepAnswer(event.request, fresh.clone()).catch(() => undefined))
+  return fresh
 }
 
 self.addEventListener('fetch', (event) => {
@@ -60,5 +65,5 @@ self.addEventListener('fetch', (event) => {
   if (request.mode === 'navigate') event.respondWith(page(request))
   else if (pathname.startsWith('/assets/') && pathname !== '/assets/shell.json')
     event.respondWith(caches.match(request, { cacheName: SHELL }).then((kept) => kept ?? fetch(request)))
-  else if (pathname.startsWith('/api/')) event.respondWith(answer(request))
+  else if (pathname.startsWith('/api/')) event.respondWith(answer(event))
 })

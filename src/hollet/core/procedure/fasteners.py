@@ -37,7 +37,8 @@ HOLES = re.compile(
 )
 RANGE = re.compile(r"(\d+)\s*(?:-|\u2013|to)\s*(?:pins?|holes?|p|h)?\s*(\d+)", re.IGNORECASE)
 PLACES = re.compile(
-    r"\b(upper|lower|top|bottom|left|right|front|rear|middle|inner|outer|inlet|exhaust|outside|inside|side|centre)\b",
+    r"\b(upper|lower|top|bottom|left|right|front|rear|middle|inner|outer|inlet|exhaust|"
+    r"outside|inside|side|centre)\b",
     re.IGNORECASE,
 )
 MOST_HOLES = 60

@@ -1,7 +1,7 @@
 """Shown numbers of steps: 2.11, and 2.11a for one put in behind it. Given once, never to two."""
 
 from collections.abc import Iterable, Iterator, Sequence
-from typing import Protocol, TypeVar
+from typing import Protocol, Self, TypeVar
 
 from hollet.core.procedure.words import STAGE_RANK, Stage
 
@@ -15,7 +15,7 @@ class _Numbered(Protocol):
     def number(self) -> str | None: ...
     @property
     def stage(self) -> Stage: ...
-    def model_copy(self, *, update: dict[str, str]) -> "_Numbered": ...
+    def model_copy(self, *, update: dict[str, str]) -> Self: ...
 
 
 S = TypeVar("S", bound=_Numbered)
@@ -69,7 +69,6 @@ def numbered(steps: Sequence[S]) -> tuple[S, ...]:
             number = number if number == step.number else used.behind(step.number)
         else:
             number = used.plain(step.stage, counts[step.stage])
-        found.append(
-            step if number == step.number else step.model_copy(update={"number": number})  # type: ignore[arg-type]
-        )
+        same = number == step.number
+        found.append(step if same else step.model_copy(update={"number": number}))
     return tuple(found)
