@@ -18,7 +18,7 @@ def walk(bench: Bench, url: str, build: str) -> list[str]:
     for _ in range(60):
         frame = api(url, f"/api/builds/{build}")["frame"]
         view = api(url, f"/api/builds/{build}/steps/{frame['current']}")
-        if view["stage"] == "settle":
+        if view["base"]["stage"] == "settle":
             return kinds
         kinds.append(view["kind"])
         if bench.page.url.endswith(
@@ -29,7 +29,7 @@ def walk(bench: Bench, url: str, build: str) -> list[str]:
             )  # a second press sooner would be taken for a double one
         else:
             bench.page.goto(f"{url}/builds/{build}/steps/{view['step']}")
-        expect(bench.page.locator(".step.now")).to_contain_text(view["number"])
+        expect(bench.page.locator(".step.now")).to_contain_text(view["base"]["number"])
         bench.confirm_caution()
         as_found(bench, view)
         STEPS[view["kind"]](bench, url, build, view)
@@ -41,15 +41,15 @@ def as_found(bench: Bench, view: dict) -> None:
     """What a step asks for first: captures kept, bags emptied, marks compared; each by its own
     button.
     """
-    for capture in view["captures"]:
+    for capture in view["base"]["captures"]:
         bench.keep_as_found(capture["kind"])
-    for bag in view["refit_bags"]:
+    for bag in view["base"]["refit_bags"]:
         bench.press(f"All {bag['left']} out")
         expect(bench.page.get_by_text(f"still in bag {bag['bag']}")).to_have_count(0)
-    for capture in view["compares"]:
+    for capture in view["base"]["compares"]:
         row = bench.page.locator(".mark", has_text=capture["what"])
         row.get_by_role("button", name="In line" if capture["strokes"] else "As found").click()
-        expect(row).to_have_count(0) if capture is view["compares"][-1] else expect(
+        expect(row).to_have_count(0) if capture is view["base"]["compares"][-1] else expect(
             row
         ).to_have_class("mark same")
 
@@ -71,7 +71,7 @@ def inspect(bench: Bench, url: str, build: str, view: dict) -> None:
             build,
             {
                 "kind": "finding",
-                "step": view["step"],
+                "step": view["base"]["step"],
                 "part": part,
                 "face": face,
                 "cleaning": "washed",
@@ -115,7 +115,7 @@ def tighten(bench: Bench, url: str, build: str, view: dict) -> None:
                 build,
                 {
                     "kind": "fastener",
-                    "step": view["step"],
+                    "step": view["base"]["step"],
                     "bolt": bolt["number"],
                     "act": "clicked",
                     "stage": stage["number"],
@@ -129,7 +129,7 @@ def tighten(bench: Bench, url: str, build: str, view: dict) -> None:
             write(
                 url,
                 build,
-                {"kind": "fastener", "step": view["step"], "bolt": bolt["number"], "act": "marked"},
+                {"kind": "fastener", "step": view["base"]["step"], "bolt": bolt["number"], "act": "marked"},
             )
     bench.shows("final")
     bench.key("PageDown")

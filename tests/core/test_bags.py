@@ -37,8 +37,8 @@ def test_shortfall_is_said_at_refit(book: Book):
     take(book, 4)
     take(book, 2, length="60", odd="special")
     assert content(book).lines[0].words == "2 of 6 M8×45 still in bag 12"
-    assert book.bench("cover_on").lacking == "2 of 6 M8×45 still in bag 12"
-    assert book.bench("cover_on").refit_bags[0].left == 2
+    assert book.bench("cover_on").base.lacking == "2 of 6 M8×45 still in bag 12"
+    assert book.bench("cover_on").base.refit_bags[0].left == 2
     take(book, 2)
     assert short_of(bag_contents(book.state), ("cover_off",)) is None
 
@@ -113,10 +113,10 @@ def test_a_struck_bag_opens_its_step_again(book: Book):
     book.do("strike", entry=bag.id, reason="wrong bag")
     assert bag_contents(book.state) == ()
     assert taken.id not in book.state.struck
-    assert book.bench("cover_off").status.status == "begun"
-    assert "its bag was struck" in book.bench("cover_off").status.doubt
+    assert book.bench("cover_off").base.status.status == "begun"
+    assert "its bag was struck" in book.bench("cover_off").base.status.doubt
     book.do("bagged", step="cover_off", bag=13, lines=[SIX])
-    assert book.bench("cover_off").status.status == "done"
+    assert book.bench("cover_off").base.status.status == "done"
 
 
 def test_sizes_and_places_come_back_to_the_hand(book: Book):

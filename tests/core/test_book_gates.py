@@ -134,7 +134,7 @@ def test_done_waits_for_its_reasons(book: Book):
     assert refusal.value.reason_code == "must_wait"
     assert "3.01 Bore: the head closes it" in refusal.value.message
     book.do("done", step="head_in", reason="it can still be reached from here")
-    assert book.bench("head_in").status.reason == "it can still be reached from here"
+    assert book.bench("head_in").base.status.reason == "it can still be reached from here"
 
 
 @pytest.mark.parametrize(
@@ -180,17 +180,17 @@ def test_reopened_keeps_both(book: Book):
         book.do("reopened", step="again", reason="look again")
     book.do("done", step="again")
     book.do("reopened", step="again", reason="look again")
-    assert book.bench("again").status.status == "begun"
-    assert [line.kind for line in book.bench("again").lines] == ["done", "reopened"]
+    assert book.bench("again").base.status.status == "begun"
+    assert [line.kind for line in book.bench("again").base.lines] == ["done", "reopened"]
     book.do("done", step="again")
-    assert book.bench("again").status.status == "done"
+    assert book.bench("again").base.status.status == "done"
 
 
 @pytest.mark.parametrize(("flag", "status"), [(False, "skipped"), (True, "not_applicable")])
 def test_skipped_and_not_applicable(book: Book, flag: bool, status: str):
     """Both need a reason and settle the step."""
     book.do("skipped", step="ring", reason="rings are new", not_applicable=flag)
-    assert book.bench("ring").status.status == status
+    assert book.bench("ring").base.status.status == status
     assert "step:ring" not in book.open()
 
 
@@ -199,8 +199,8 @@ def test_struck_reading_reopens_its_step(book: Book):
     reading = book.read("ring", "ring", "0.30 0.35", tool="f1")
     book.do("done", step="ring")
     book.do("strike", entry=reading.id, reason="wrong place")
-    assert book.bench("ring").status.status == "begun"
-    assert "struck" in book.bench("ring").status.doubt
+    assert book.bench("ring").base.status.status == "begun"
+    assert "struck" in book.bench("ring").base.status.doubt
     assert "step:ring" in book.open()
 
 

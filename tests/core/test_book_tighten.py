@@ -181,7 +181,7 @@ def test_angle_stage_and_final(ready: Book):
     assert facts.progress == "all 6 at stage 3, 0 not final"
     assert ready.left() == []
     ready.do("done", step="head_in")
-    assert ready.bench("head_in").status.status == "done"
+    assert ready.bench("head_in").base.status.status == "done"
 
 
 def test_marking_is_part_of_final():

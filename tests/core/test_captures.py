@@ -46,7 +46,7 @@ def test_going_on_without_needs_a_reason(book: Book):
     )
     book.do("done", step="cover_off")
     assert all_captures(book.state)[0].state == "let go"
-    assert book.bench("cover_on").compares == ()
+    assert book.bench("cover_on").base.compares == ()
 
 
 @pytest.mark.parametrize(
@@ -75,14 +75,14 @@ def test_a_mark_is_asked_for_again(book: Book):
     book.do("done", step="cover_off")
     book.do("done", step="cover_on", reason="to see what it lacks")
     book.do("reopened", step="cover_on", reason="now in earnest")
-    assert book.bench("cover_on").lacking == "Cover to case: not compared yet"
+    assert book.bench("cover_on").base.lacking == "Cover to case: not compared yet"
     compare(book, strokes=2)
-    view = book.bench("cover_on").compares[0]
+    view = book.bench("cover_on").base.compares[0]
     assert (view.state, view.compared) == ("differs", "2 of 3 strokes in line")
     assert book.open()["capture:cover_mark"] == "crank"
     compare(book, strokes=3)
     assert "capture:cover_mark" not in book.open()
-    assert book.bench("cover_on").compares[0].state == "same"
+    assert book.bench("cover_on").base.compares[0].state == "same"
 
 
 def test_what_the_hand_sees_as_different_stays_different(book: Book):
@@ -181,10 +181,10 @@ def test_own_captures_go_with_their_removal(book: Book):
 
 def test_a_setting_that_was_loosened_is_open_till_set_anew(book: Book):
     """It stands in the gates with its rung, and goes when it is set again."""
-    assert book.bench("shaft_off").keeps[0].part_at == "the pin"
+    assert book.bench("shaft_off").base.keeps[0].part_at == "the pin"
     book.do("disturbed", step="shaft_off", setting="clamp", reason="the pin was seized")
     assert book.open()["setting:clamp"] == "gear"
-    assert book.bench("shaft_off").keeps[0].disturbed == "the pin was seized"
+    assert book.bench("shaft_off").base.keeps[0].disturbed == "the pin was seized"
     book.do("set anew", step="shaft_off", setting="clamp", how="lever upright in neutral")
     assert "setting:clamp" not in book.open()
 
@@ -204,7 +204,7 @@ def test_a_setting_guarded_by_hand(book: Book):
     book.do("guarded", **own)
     with pytest.raises(Conflict):
         book.do("guarded", **own)
-    assert [(k.what, k.part_at) for k in book.bench("cover_off").keeps] == [
+    assert [(k.what, k.part_at) for k in book.bench("cover_off").base.keeps] == [
         ("the stop screw", "the cable end")
     ]
     book.do("disturbed", step="cover_off", setting="stop", reason="it sat on the nut")
@@ -216,9 +216,9 @@ def test_a_setting_guarded_by_hand(book: Book):
 def test_what_must_be_off_is_asked_again(book: Book):
     """The lead was put on again meanwhile: the step that needs it off says so."""
     mark(book)
-    assert book.bench("cover_off").needed_open == ()
+    assert book.bench("cover_off").base.needed_open == ()
     book.do("undone", item="lead")
-    assert book.bench("cover_off").needed_open == ("Lead off",)
+    assert book.bench("cover_off").base.needed_open == ("Lead off",)
     with pytest.raises(Refused) as refusal:
         book.do("done", step="cover_off")
     assert refusal.value.reason_code == "danger"
@@ -230,13 +230,13 @@ def test_fluids_and_hidden_things(book: Book):
     there.
     """
     bench = book.bench("cover_off")
-    assert [f.words for f in bench.fluids] == [
+    assert [f.words for f in bench.base.fluids] == [
         "Oil: drained, the rest runs out at the tail",
         "Refrigerant: the circuit stays closed, nothing is opened",
     ]
     book.do("reopened", step="drained", reason="plug was tight")
-    assert "tray under it first" in book.bench("cover_off").fluids[0].words
-    assert bench.hidden == ("a fourth nut below",)
+    assert "tray under it first" in book.bench("cover_off").base.fluids[0].words
+    assert bench.base.hidden == ("a fourth nut below",)
 
 
 def test_no_grinding_over_an_open_port(book: Book):
@@ -249,6 +249,8 @@ def test_no_grinding_over_an_open_port(book: Book):
         sort="open_port",
         where="head",
     )
-    assert book.bench("ground").lacking == "no grinding or cutting while this is open: Inlet port"
+    assert (
+        book.bench("ground").base.lacking == "no grinding or cutting while this is open: Inlet port"
+    )
     book.do("undone", item="port")
-    assert book.bench("ground").lacking is None
+    assert book.bench("ground").base.lacking is None

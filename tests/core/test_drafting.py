@@ -262,14 +262,14 @@ def test_last_chances_hold_the_step(planned: Book):
     """
     states = [c.state for c in rows(planned)["plate_on"].chances]
     assert states == ["no step", "open", "open"]
-    assert "the plate covers it" in planned.bench("plate_on").lacking
+    assert "the plate covers it" in planned.bench("plate_on").base.lacking
     planned.do("decision", step="plate_on", about="last_chance", thing="Dowel", done_here=True)
     planned.do(
         "decision", step="plate_on", about="last_chance", thing="Oil in", reason="dry start wanted"
     )
     planned.do("done", step="bore", reason="not measured")
     assert [c.state for c in rows(planned)["plate_on"].chances] == ["done", "let go", "done"]
-    assert "not final" in planned.bench("plate_on").lacking
+    assert "not final" in planned.bench("plate_on").base.lacking
     with pytest.raises(Refused):
         planned.do("decision", step="plate_on", about="last_chance", thing="Dowel")
     with pytest.raises(NotFound):
@@ -288,7 +288,7 @@ def test_a_step_put_in_covers_the_chance_it_is_named_after(planned: Book):
     )
     assert rows(planned)["plate_on"].chances[0].number == "7.00a"
     assert plan_view(planned.state, Gear()).title.endswith("nothing missing")
-    assert planned.bench("dowel").ahead == (
+    assert planned.bench("dowel").base.ahead == (
         "last chance before 7.01: Oil in",
         "last chance before 7.01: Bore",
     )
@@ -297,13 +297,13 @@ def test_a_step_put_in_covers_the_chance_it_is_named_after(planned: Book):
 def test_parts_that_do_not_agree_hold_the_step(planned: Book):
     """Fine and coarse clash with what would go together; agreed, the step is free of it."""
     planned.plan("part", part="flywheel", option="fine")
-    assert "flywheel fine" not in (planned.bench("cover_on").lacking or "")
+    assert "flywheel fine" not in (planned.bench("cover_on").base.lacking or "")
     planned.plan("part", part="starter", option="coarse")
-    assert planned.bench("cover_on").lacking.startswith(
+    assert planned.bench("cover_on").base.lacking.startswith(
         "flywheel fine, starter coarse do not go together: the pinion must mesh"
     )
     planned.plan("part", part="starter", option="fine")
-    assert "go together" not in (planned.bench("cover_on").lacking or "")
+    assert "go together" not in (planned.bench("cover_on").base.lacking or "")
 
 
 def test_hunt_list_in_the_order_of_need(planned: Book):

@@ -282,11 +282,11 @@ def test_a_second_reading_is_asked_for(book):
     book.read("depths", "da", "57.2", tool="d1")
     book.read("depths", "db", "53.4", tool="d1")
     assert (
-        book.bench("depths").lacking
+        book.bench("depths").base.lacking
         == "Depth A: read it a second time, there is no going back after it"
     )
     book.read("depths", "da", "57.21", tool="d1", state="pushed back")
-    assert book.bench("depths").lacking is None
+    assert book.bench("depths").base.lacking is None
     assert next(r for r in book.bench("depths").readings if r.id == "da").taken_in == "pushed back"
 
 
@@ -507,11 +507,11 @@ def test_lifting_gear_is_never_accepted():
     book.do(
         "supported", support="w", support_kind="wheels", carries="vehicle", point="all four wheels"
     )
-    assert book.bench("up").lacking == "not ready to lift: Even is outside, 0.70 over"
+    assert book.bench("up").base.lacking == "not ready to lift: Even is outside, 0.70 over"
     book.read("flange", "p2", "20.05", tool="c1")
-    assert "two readings are 0.8500 mm apart" in book.bench("up").lacking
+    assert "two readings are 0.8500 mm apart" in book.bench("up").base.lacking
     book.read("flange", "p2", "20.05", tool="c1")
-    assert book.bench("up").lacking is None
+    assert book.bench("up").base.lacking is None
 
 
 @pytest.mark.parametrize(

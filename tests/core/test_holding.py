@@ -480,7 +480,7 @@ def test_not_given_blocks_until_somebody_says_a_figure():
     """Measured and done, nothing to judge by: the rung stays shut."""
     book = Book(small_sheet(SMALL.replace('hi = "0.50"\n', "")), tools())
     book.read("ring", "ring", "0.36", tool="f1")
-    assert "no figure" in book.bench("ring").lacking
+    assert "no figure" in book.bench("ring").base.lacking
     book.do("done", step="ring", reason="it is done later, on purpose")
     assert book.open()["limit:ring/gap"] == "crank"
 

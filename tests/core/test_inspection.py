@@ -144,7 +144,7 @@ def test_every_face_is_asked_for(book):
     for part, face in (("a", "seat"), ("b", "rollers"), ("gear", "drive"), ("gear", "coast")):
         see(book, part, face)
     book.do("done", step="look")
-    assert book.bench("look").settled
+    assert book.bench("look").base.settled
 
 
 def test_dirty_unsure_and_light_are_not_good(book):
@@ -231,11 +231,11 @@ def test_good_but_downstream_is_asked_once_more(book):
         see(book, part, face)
     see(book, "far", "floor", cleaning="wiped")
     assert (
-        book.bench("look").lacking
+        book.bench("look").base.lacking
         == "Far case: good, and chips came this way: wash it and look again"
     )
     see(book, "far", "floor", cleaning="washed")
-    assert book.bench("look").lacking is None
+    assert book.bench("look").base.lacking is None
 
 
 def test_a_verdict_is_provisional_until_the_other_side_is_seen(book):
@@ -288,11 +288,11 @@ def test_chips_reach_a_part_of_another_step():
     see_lid = {"step": "later", "part": "far", "face": "lid", "cleaning": "wiped"}
     book.do("finding", **see_lid)
     assert (
-        book.bench("later").lacking
+        book.bench("later").base.lacking
         == "Far case: good, and chips came this way, past Screen: wash it and look again"
     )
     book.do("traced", step="look", station=None)
-    assert book.bench("later").lacking is None
+    assert book.bench("later").base.lacking is None
 
 
 def lay(
@@ -358,9 +358,9 @@ def test_nothing_is_put_right_before_it_is_decided(book):
     for part, face in (("a", "rollers"), ("a", "seat"), ("gear", "drive"), ("gear", "coast")):
         see(book, part, face)
     see(book, "b", "rollers", "dent", 2)
-    assert book.bench("look").lacking == "Bearing B: found, and nothing is decided"
+    assert book.bench("look").base.lacking == "Bearing B: found, and nothing is decided"
     book.do("part decided", step="look", part="b", choice="deeper", reason="open the cage first")
-    assert book.bench("look").lacking == "Bearing B: look deeper"
+    assert book.bench("look").base.lacking == "Bearing B: look deeper"
     book.do(
         "part decided",
         step="look",
@@ -369,7 +369,7 @@ def test_nothing_is_put_right_before_it_is_decided(book):
         reason="low load, once a year",
         name="MK",
     )
-    assert book.bench("look").lacking is None
+    assert book.bench("look").base.lacking is None
 
 
 def test_what_was_found_bad_stays_at_the_gate_when_the_step_is_passed_over(book):

@@ -70,11 +70,11 @@ def test_gear_too_weak_or_too_low(up, figure, typed, words):
             up, "done", "not_complete", step="weight_known", reason="we have always done it so"
         ).message
     )
-    lift = next(o for o in up.bench("engine_up").obstacles if o.code == "lifting")
+    lift = next(o for o in up.bench("engine_up").base.obstacles if o.code == "lifting")
     assert lift.by == "nothing"
     assert "not ready to lift" in lift.words
     up.do("said", step="weight_known", figure=figure, typed=FIGURES[figure])
-    assert not [o for o in up.bench("engine_up").obstacles if o.code == "lifting"]
+    assert not [o for o in up.bench("engine_up").base.obstacles if o.code == "lifting"]
 
 
 @pytest.mark.parametrize(
@@ -107,13 +107,13 @@ def test_a_figure_struck_holds_the_lift(up):
     for figure, typed in FIGURES.items():
         up.do("said", step="weight_known", figure=figure, typed=typed)
     up.do("done", step="weight_known")
-    assert "lifting" not in {o.code for o in up.bench("engine_up").obstacles}
+    assert "lifting" not in {o.code for o in up.bench("engine_up").base.obstacles}
     up.do(
         "strike",
         entry=up.state.live("said", "unit_weight")[-1].id,
         reason="read off the wrong sheet",
     )
-    held = next(o for o in up.bench("engine_up").obstacles if o.code == "lifting")
+    held = next(o for o in up.bench("engine_up").base.obstacles if o.code == "lifting")
     assert (held.by, held.words) == (
         "reason",
         "not ready to lift, not said any more: Weight of the unit as it is lifted",

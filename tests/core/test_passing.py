@@ -42,7 +42,7 @@ def refused(book: Book, kind: str, code: str, **edit) -> Refused:
 
 def press(book: Book, step: str) -> None:
     """Press the box of a step's caution, if it has one."""
-    box = book.bench(step).box
+    box = book.bench(step).base.box
     if box:
         book.do("confirmed", step=step, what=box)
 
@@ -54,7 +54,7 @@ def reach(book: Book, step: str, *without: str) -> None:
         if (
             link.step in without
             or book.state.plan.find_step(link.step) is None
-            or book.bench(link.step).settled
+            or book.bench(link.step).base.settled
         ):
             continue
         reach(book, link.step, *without)
@@ -80,7 +80,7 @@ def test_a_spring_that_is_not_caught_is_never_passed(how):
     ).message
     assert "spring caught in the compressor" in message
     assert "the spring is free when the joint parts" in message
-    wait = next(w for w in book.bench("lower_joint_apart").waits if w.danger)
+    wait = next(w for w in book.bench("lower_joint_apart").base.waits if w.danger)
     assert (wait.step, wait.box) == (
         "spring_caught",
         "Compressor rated, hooks on both sides, strap on",
@@ -123,7 +123,7 @@ def test_done_in_another_way_asks_for_words_and_the_box():
     """Words alone prove nothing; with the step's own words pressed, seen now, it is proven."""
     book = shelf("gearbox-out")
     book.do("done", step="battery_off")
-    assert book.bench("engine_held").other_box == "Engine held at the rear: seen now"
+    assert book.bench("engine_held").base.other_box == "Engine held at the rear: seen now"
     reach(book, "box_mount_off", "engine_held")
     refused(book, "done", "danger", step="box_mount_off", reason="it is done in another way")
     book.do("done", step="engine_held")  # nothing in its way: plainly done
@@ -144,7 +144,7 @@ def test_not_there_answers_that_thing_alone(book: Book):
     said = book.do(
         "not there", step="lead", thing="Battery", looked="no battery in the tray, none in the boot"
     )
-    assert book.bench("lead").status.status == "not_there"
+    assert book.bench("lead").base.status.status == "not_there"
     book.do("done", step="head_out")
     with pytest.raises(Conflict):
         book.do("not there", step="lead", thing="Battery", looked="no battery in the tray")
@@ -159,8 +159,8 @@ def test_what_has_happened_is_a_fact_and_no_pass(book: Book):
     """
     book.do("happened", step="head_out")
     bench = book.bench("head_out")
-    assert not bench.settled
-    assert bench.status.doubt == "it has happened without: not so: lead off; it is live"
+    assert not bench.base.settled
+    assert bench.base.status.doubt == "it has happened without: not so: lead off; it is live"
     assert [d.words for d in book.view().dangers] == ["not so: lead off; it is live"]
     assert book.gate("power_on").reasons[0] == "Head bolts out: not so: lead off; it is live"
     assert book.view().resume.hangs.startswith("Head bolts out: not so")
@@ -173,27 +173,27 @@ def test_what_has_happened_is_a_fact_and_no_pass(book: Book):
 def test_a_press_holds_for_twelve_hours_and_not_past_a_stop(book: Book):
     """By the server's clock; a stop, a reopening or the lead on again ends it too."""
     press(book, "lead")
-    assert book.bench("lead").confirmed_by == "MK"
+    assert book.bench("lead").base.confirmed_by == "MK"
     book.later(11.9)
-    assert book.bench("lead").confirmed
+    assert book.bench("lead").base.confirmed
     book.later(0.2)
-    assert not book.bench("lead").confirmed
+    assert not book.bench("lead").base.confirmed
     refused(book, "done", "box", step="lead", reason="pressed this morning already")
     press(book, "lead")
     book.do("stopped", why="a call")
-    assert not book.bench("lead").confirmed
+    assert not book.bench("lead").base.confirmed
     book.do("gone on")
     press(book, "lead")
     book.do("done", step="lead")
     book.do("reopened", step="lead")
-    assert not book.bench("lead").confirmed
+    assert not book.bench("lead").base.confirmed
 
 
 def test_an_old_log_that_passed_a_danger_proves_nothing(book: Book):
     """Written before the rule: done stays done, its danger is named until somebody sees to it."""
     book.add(Skipped(step="lead", reason="abc"))
     book.add(Done(step="head_out", reason="abc"))
-    assert book.bench("head_out").status.status == "done"
+    assert book.bench("head_out").base.status.status == "done"
     assert not proven(book.state, "head_out")
     danger = book.view().dangers[0]
     assert (danger.step, danger.words) == ("head_out", "not so: lead off; it is live")
@@ -377,7 +377,7 @@ def test_drying_is_waited_for_and_passed_by_a_reason():
     book.do("done", step="nuts_soaked")
     for capture in ("rod_left", "rod_right"):
         book.do("captured", step="track_rod_ends_off", capture=capture, typed="312 mm")
-    wait = book.bench("track_rod_ends_off").waits[0]
+    wait = book.bench("track_rod_ends_off").base.waits[0]
     assert "8 h left of 8 h, one night assumed" in wait.because
     book.later(1)
     refused(book, "done", "must_wait", step="track_rod_ends_off")

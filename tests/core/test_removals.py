@@ -120,7 +120,7 @@ def test_taken_over_it_is_the_plan(book: Book):
     assert (view.taken, view.new, view.assumed) == (True, 0, 1)
     book.do("compared", step="shaft_on", capture="shaft_length", typed="61.5")
     book.do("done", step="shaft_on")
-    assert book.bench("back-fan").lacking == "4 of 4 M6 still in bag 2"
+    assert book.bench("back-fan").base.lacking == "4 of 4 M6 still in bag 2"
     assert find_removal(book.state, "fan").back_words == "7.01a Fan: back on"
     book.do("unbagged", step="back-fan", bag=2, lines=[{"count": 4, "size": "M6"}])
     book.do("done", step="back-fan")
@@ -243,13 +243,13 @@ def test_striking_a_removal_reopens_what_stood_on_it(book: Book):
         e for e in book.state.entries.values() if e.kind == "done" and e.body.step == "cover_off"
     )
     book.do("strike", entry=done.id, reason="wrong step")
-    status = book.bench("shaft_off").status
+    status = book.bench("shaft_off").base.status
     assert status.status == "begun"
     assert "2.03 Cover off was struck" in status.doubt
     assert [r.id for r in removals(book.state)] == ["lead_off", "fan"]
     assert "step:shaft_off" in book.open()
     book.do("done", step="cover_off")
-    assert book.bench("shaft_off").status.status == "done"
+    assert book.bench("shaft_off").base.status.status == "done"
 
 
 @settings(max_examples=40, deadline=None)
@@ -276,7 +276,7 @@ def test_nothing_stands_on_what_was_struck(struck):
     }
     for step, below in stands_on.items():
         expected = "done" if not struck & {step, *below} else None
-        assert (book.bench(step).status.status == "done") == (expected == "done")
+        assert (book.bench(step).base.status.status == "done") == (expected == "done")
         assert (step in {r.id for r in removals(book.state)}) == (
             expected == "done" and step != "drained"
         )

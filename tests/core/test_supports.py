@@ -209,7 +209,7 @@ def test_surroundings_mean_something_for_each_step(book: Book):
     assert set(words) == {"wind", "dust", "cold", "damp", "dark", "noise"}
     book.do("surroundings", around=["dark"])
     assert (
-        book.bench("shaft_off").around[0].words
+        book.bench("shaft_off").base.around[0].words
         == "nobody is seen in the dark: light the watch points or do not move"
     )
     assert book.view().around == ("dark",)
@@ -293,10 +293,10 @@ def test_a_support_taken_away_holds_at_once():
     up.absent("wires_off", "bay_photographed")
     press(up, "lift_points_on")
     up.do("done", step="lift_points_on", reason="the wires were never on")
-    assert "load" not in {o.code for o in up.bench("engine_up").obstacles}
+    assert "load" not in {o.code for o in up.bench("engine_up").base.obstacles}
     hook = next(s for s in support_view(up.state).supports if s.kind == "hook")
     put(up, hook.id, "hook", "engine", hook.point, gone=True)
-    held = next(o for o in up.bench("engine_up").obstacles if o.code == "load")
+    held = next(o for o in up.bench("engine_up").base.obstacles if o.code == "load")
     assert (held.by, held.words) == (
         "load",
         "a hook was taken from the engine: say what carries it now",
@@ -308,7 +308,7 @@ def test_a_support_taken_away_holds_at_once():
     assert support_view(up.state).taken == ("engine",)
     rest = next(s for s in view.supports if s.kind == "hook")
     put(up, rest.id, "hook", "engine", rest.point)
-    assert "load" not in {o.code for o in up.bench("engine_up").obstacles}
+    assert "load" not in {o.code for o in up.bench("engine_up").base.obstacles}
     assert support_view(up.state).taken == ()
 
 

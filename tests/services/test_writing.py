@@ -57,7 +57,7 @@ def test_two_screens_pull_the_same_bolt(hand):
     """The second click of the same bolt from another screen is refused, nothing is pulled twice."""
     hand.write("started", step="head_in", reason="bore measured at the shop")
     hand.write("decision", step="head_in", about="wrench", wrench="w1")
-    seen = builds.bench(hand.workshop, hand.build, "head_in").seen
+    seen = builds.bench(hand.workshop, hand.build, "head_in").base.seen
     hand.write("fastener", step="head_in", bolt=1, act="clicked", stage=1, seen=seen)
     with pytest.raises(Conflict):
         hand.write("fastener", step="head_in", bolt=1, act="clicked", stage=1, seen=seen)

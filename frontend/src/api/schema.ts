@@ -1408,6 +1408,121 @@ export interface components {
             step: string;
         };
         /**
+         * BenchBase
+         * @description What all benches share.
+         *
+         *     `may_pass`: a reason may pass what is in the way (`pass_words`, with keys that give it);
+         *     `may_happen`: a danger is in the way, and that it
+         *     has happened can be told. `other_box` is pressed when the step was done in another way.
+         */
+        BenchBase: {
+            /** Ahead */
+            ahead: string[];
+            /** Around */
+            around: components["schemas"]["AroundWords"][];
+            /** Blocks */
+            blocks: string;
+            /** Box */
+            box: string | null;
+            /** Capture Keys */
+            capture_keys: string[];
+            /** Captures */
+            captures: components["schemas"]["CaptureView"][];
+            caution: components["schemas"]["Caution"] | null;
+            /** Chance Keys */
+            chance_keys: string[];
+            /** Chances */
+            chances: components["schemas"]["Chance"][];
+            /** Clash */
+            clash: string | null;
+            /** Closes */
+            closes: string[];
+            /** Compares */
+            compares: components["schemas"]["CaptureView"][];
+            /** Confirmed */
+            confirmed: boolean;
+            /** Confirmed By */
+            confirmed_by: string;
+            /** Dangers */
+            dangers: components["schemas"]["Danger"][];
+            /** Do */
+            do: string;
+            /** Extras */
+            extras: components["schemas"]["Extra"][];
+            /** Fluids */
+            fluids: components["schemas"]["FluidView"][];
+            /** Following */
+            following: string | null;
+            /** Gear */
+            gear: components["schemas"]["ToolNeed"][];
+            /** Hidden */
+            hidden: string[];
+            /** Hours */
+            hours: [
+                number,
+                number
+            ] | null;
+            /** Keeps */
+            keeps: components["schemas"]["Keeping"][];
+            /** Lacking */
+            lacking: string | null;
+            /** Lifts */
+            lifts: boolean;
+            /** Lines */
+            lines: components["schemas"]["LogLine"][];
+            /** May Happen */
+            may_happen: boolean;
+            /** May Pass */
+            may_pass: boolean;
+            /** Needed Open */
+            needed_open: string[];
+            /** Next */
+            next: string[];
+            /** Now */
+            now: string;
+            /** Number */
+            number: string;
+            /** Obstacles */
+            obstacles: components["schemas"]["Obstacle"][];
+            /** Opens */
+            opens: string[];
+            /** Other Box */
+            other_box: string | null;
+            /** Parts */
+            parts: components["schemas"]["PartNeed"][];
+            /** Pass Keys */
+            pass_keys: string[];
+            /** Pass Words */
+            pass_words: string;
+            /** People */
+            people: components["schemas"]["Role"][];
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
+            /** Refit Bags */
+            refit_bags: components["schemas"]["BagContent"][];
+            /** Seen */
+            seen: number;
+            /** Settled */
+            settled: boolean;
+            /** Skip Keys */
+            skip_keys: string[];
+            /** Stage */
+            stage: string;
+            /** Stage Name */
+            stage_name: string;
+            status: components["schemas"]["StepStatus"];
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /** Waited For */
+            waited_for: string[];
+            /** Waits */
+            waits: components["schemas"]["Waiting"][];
+            /** Why */
+            why: string | null;
+        };
+        /**
          * BesideFacts
          * @description One feature: what the old and the new part show, the difference in words; open, same,
          *     differs, or differs and will do.
@@ -1864,133 +1979,29 @@ export interface components {
          * @description Tick it; with the figures that must be said first.
          */
         CheckBench: {
-            /** Ahead */
-            ahead: string[];
-            /** Around */
-            around: components["schemas"]["AroundWords"][];
             /**
              * Asks
              * @default []
              */
             asks: components["schemas"]["SaidFigure"][];
-            /** Blocks */
-            blocks: string;
-            /** Box */
-            box: string | null;
-            /** Capture Keys */
-            capture_keys: string[];
-            /** Captures */
-            captures: components["schemas"]["CaptureView"][];
-            caution: components["schemas"]["Caution"] | null;
-            /** Chance Keys */
-            chance_keys: string[];
-            /** Chances */
-            chances: components["schemas"]["Chance"][];
-            /** Clash */
-            clash: string | null;
-            /** Closes */
-            closes: string[];
-            /** Compares */
-            compares: components["schemas"]["CaptureView"][];
-            /** Confirmed */
-            confirmed: boolean;
-            /** Confirmed By */
-            confirmed_by: string;
-            /** Dangers */
-            dangers: components["schemas"]["Danger"][];
-            /** Do */
-            do: string;
-            /** Extras */
-            extras: components["schemas"]["Extra"][];
-            /** Fluids */
-            fluids: components["schemas"]["FluidView"][];
+            base: components["schemas"]["BenchBase"];
             /**
              * Followers
              * @default []
              */
             followers: components["schemas"]["Follower"][];
-            /** Following */
-            following: string | null;
-            /** Gear */
-            gear: components["schemas"]["ToolNeed"][];
-            /** Hidden */
-            hidden: string[];
-            /** Hours */
-            hours: [
-                number,
-                number
-            ] | null;
-            /** Keeps */
-            keeps: components["schemas"]["Keeping"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "check";
-            /** Lacking */
-            lacking: string | null;
-            /** Lifts */
-            lifts: boolean;
-            /** Lines */
-            lines: components["schemas"]["LogLine"][];
-            /** May Happen */
-            may_happen: boolean;
-            /** May Pass */
-            may_pass: boolean;
-            /** Needed Open */
-            needed_open: string[];
-            /** Next */
-            next: string[];
-            /** Now */
-            now: string;
-            /** Number */
-            number: string;
-            /** Obstacles */
-            obstacles: components["schemas"]["Obstacle"][];
-            /** Opens */
-            opens: string[];
-            /** Other Box */
-            other_box: string | null;
-            /** Parts */
-            parts: components["schemas"]["PartNeed"][];
-            /** Pass Keys */
-            pass_keys: string[];
-            /** Pass Words */
-            pass_words: string;
-            /** People */
-            people: components["schemas"]["Role"][];
-            /** Photos */
-            photos: components["schemas"]["PhotoView"][];
             /** Primary */
             primary: string;
-            /** Refit Bags */
-            refit_bags: components["schemas"]["BagContent"][];
-            /** Seen */
-            seen: number;
-            /** Settled */
-            settled: boolean;
-            /** Skip Keys */
-            skip_keys: string[];
-            /** Stage */
-            stage: string;
-            /** Stage Name */
-            stage_name: string;
-            status: components["schemas"]["StepStatus"];
-            /** Step */
-            step: string;
             /**
              * Taken
              * @default []
              */
             taken: components["schemas"]["TakenView"][];
-            /** Title */
-            title: string;
-            /** Waited For */
-            waited_for: string[];
-            /** Waits */
-            waits: components["schemas"]["Waiting"][];
-            /** Why */
-            why: string | null;
         };
         /**
          * CheckEdit
@@ -2808,134 +2819,30 @@ export interface components {
          * @description A fluid, its amount and its level.
          */
         FillBench: {
-            /** Ahead */
-            ahead: string[];
             amount: components["schemas"]["Limit"];
-            /** Around */
-            around: components["schemas"]["AroundWords"][];
-            /** Blocks */
-            blocks: string;
-            /** Box */
-            box: string | null;
-            /** Capture Keys */
-            capture_keys: string[];
-            /** Captures */
-            captures: components["schemas"]["CaptureView"][];
-            caution: components["schemas"]["Caution"] | null;
-            /** Chance Keys */
-            chance_keys: string[];
-            /** Chances */
-            chances: components["schemas"]["Chance"][];
-            /** Clash */
-            clash: string | null;
-            /** Closes */
-            closes: string[];
-            /** Compares */
-            compares: components["schemas"]["CaptureView"][];
-            /** Confirmed */
-            confirmed: boolean;
-            /** Confirmed By */
-            confirmed_by: string;
+            base: components["schemas"]["BenchBase"];
             /** Coolant */
             coolant: boolean;
-            /** Dangers */
-            dangers: components["schemas"]["Danger"][];
-            /** Do */
-            do: string;
             /** Dry Run S */
             dry_run_s: number | null;
-            /** Extras */
-            extras: components["schemas"]["Extra"][];
             /** Fluid */
             fluid: string;
-            /** Fluids */
-            fluids: components["schemas"]["FluidView"][];
-            /** Following */
-            following: string | null;
-            /** Gear */
-            gear: components["schemas"]["ToolNeed"][];
-            /** Hidden */
-            hidden: string[];
-            /** Hours */
-            hours: [
-                number,
-                number
-            ] | null;
             judgement: components["schemas"]["Judgement"];
-            /** Keeps */
-            keeps: components["schemas"]["Keeping"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "fill";
-            /** Lacking */
-            lacking: string | null;
             /** Level */
             level: string;
             /** Level Seen */
             level_seen: boolean;
-            /** Lifts */
-            lifts: boolean;
-            /** Lines */
-            lines: components["schemas"]["LogLine"][];
-            /** May Happen */
-            may_happen: boolean;
-            /** May Pass */
-            may_pass: boolean;
-            /** Needed Open */
-            needed_open: string[];
-            /** Next */
-            next: string[];
-            /** Now */
-            now: string;
-            /** Number */
-            number: string;
-            /** Obstacles */
-            obstacles: components["schemas"]["Obstacle"][];
-            /** Opens */
-            opens: string[];
-            /** Other Box */
-            other_box: string | null;
-            /** Parts */
-            parts: components["schemas"]["PartNeed"][];
-            /** Pass Keys */
-            pass_keys: string[];
-            /** Pass Words */
-            pass_words: string;
-            /** People */
-            people: components["schemas"]["Role"][];
-            /** Photos */
-            photos: components["schemas"]["PhotoView"][];
             /** Primary */
             primary: string;
-            /** Refit Bags */
-            refit_bags: components["schemas"]["BagContent"][];
-            /** Seen */
-            seen: number;
-            /** Settled */
-            settled: boolean;
-            /** Skip Keys */
-            skip_keys: string[];
-            /** Stage */
-            stage: string;
-            /** Stage Name */
-            stage_name: string;
-            status: components["schemas"]["StepStatus"];
-            /** Step */
-            step: string;
-            /** Title */
-            title: string;
             /** Tools */
             tools: components["schemas"]["ToolChoice"][];
             /** Typed */
             typed: string[];
-            /** Waited For */
-            waited_for: string[];
-            /** Waits */
-            waits: components["schemas"]["Waiting"][];
-            /** Why */
-            why: string | null;
         };
         /**
          * FindingAct
@@ -3357,145 +3264,41 @@ export interface components {
          * @description Face by face; what each may show, and what was found.
          */
         InspectBench: {
-            /** Ahead */
-            ahead: string[];
-            /** Around */
-            around: components["schemas"]["AroundWords"][];
-            /** Blocks */
-            blocks: string;
-            /** Box */
-            box: string | null;
-            /** Capture Keys */
-            capture_keys: string[];
-            /** Captures */
-            captures: components["schemas"]["CaptureView"][];
+            base: components["schemas"]["BenchBase"];
             /** Causes */
             causes: string[];
-            caution: components["schemas"]["Caution"] | null;
-            /** Chance Keys */
-            chance_keys: string[];
-            /** Chances */
-            chances: components["schemas"]["Chance"][];
-            /** Clash */
-            clash: string | null;
             /** Cleaning */
             cleaning: string[];
-            /** Closes */
-            closes: string[];
             /** Codes */
             codes: components["schemas"]["PartCodes"][];
-            /** Compares */
-            compares: components["schemas"]["CaptureView"][];
             /** Confidence */
             confidence: string[];
-            /** Confirmed */
-            confirmed: boolean;
-            /** Confirmed By */
-            confirmed_by: string;
-            /** Dangers */
-            dangers: components["schemas"]["Danger"][];
             /** Dispositions */
             dispositions: {
                 [key: string]: string;
             };
-            /** Do */
-            do: string;
-            /** Extras */
-            extras: components["schemas"]["Extra"][];
-            /** Fluids */
-            fluids: components["schemas"]["FluidView"][];
-            /** Following */
-            following: string | null;
-            /** Gear */
-            gear: components["schemas"]["ToolNeed"][];
-            /** Hidden */
-            hidden: string[];
-            /** Hours */
-            hours: [
-                number,
-                number
-            ] | null;
             inspection: components["schemas"]["InspectionFacts"];
-            /** Keeps */
-            keeps: components["schemas"]["Keeping"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "inspect";
-            /** Lacking */
-            lacking: string | null;
-            /** Lifts */
-            lifts: boolean;
-            /** Lines */
-            lines: components["schemas"]["LogLine"][];
-            /** May Happen */
-            may_happen: boolean;
-            /** May Pass */
-            may_pass: boolean;
             /** Methods */
             methods: string[];
-            /** Needed Open */
-            needed_open: string[];
-            /** Next */
-            next: string[];
-            /** Now */
-            now: string;
-            /** Number */
-            number: string;
-            /** Obstacles */
-            obstacles: components["schemas"]["Obstacle"][];
-            /** Opens */
-            opens: string[];
-            /** Other Box */
-            other_box: string | null;
-            /** Parts */
-            parts: components["schemas"]["PartNeed"][];
-            /** Pass Keys */
-            pass_keys: string[];
-            /** Pass Words */
-            pass_words: string;
-            /** People */
-            people: components["schemas"]["Role"][];
-            /** Photos */
-            photos: components["schemas"]["PhotoView"][];
             /** Primary */
             primary: string;
-            /** Refit Bags */
-            refit_bags: components["schemas"]["BagContent"][];
             /** Replaced */
             replaced: string[];
             /** Safety */
             safety: {
                 [key: string]: string;
             };
-            /** Seen */
-            seen: number;
-            /** Settled */
-            settled: boolean;
-            /** Skip Keys */
-            skip_keys: string[];
-            /** Stage */
-            stage: string;
-            /** Stage Name */
-            stage_name: string;
-            status: components["schemas"]["StepStatus"];
             /** Stays In */
             stays_in: string[];
-            /** Step */
-            step: string;
             /** Surfaces */
             surfaces: {
                 [key: string]: string;
             };
-            /** Title */
-            title: string;
-            /** Waited For */
-            waited_for: string[];
-            /** Waits */
-            waits: components["schemas"]["Waiting"][];
-            /** Why */
-            why: string | null;
         };
         /**
          * InspectionFacts
@@ -4229,136 +4032,32 @@ export interface components {
          *     for, said once a sitting with one press and never filled in as said.
          */
         MeasureBench: {
-            /** Ahead */
-            ahead: string[];
-            /** Around */
-            around: components["schemas"]["AroundWords"][];
             /** Asked State */
             asked_state: string | null;
-            /** Blocks */
-            blocks: string;
-            /** Box */
-            box: string | null;
-            /** Capture Keys */
-            capture_keys: string[];
-            /** Captures */
-            captures: components["schemas"]["CaptureView"][];
-            caution: components["schemas"]["Caution"] | null;
-            /** Chance Keys */
-            chance_keys: string[];
-            /** Chances */
-            chances: components["schemas"]["Chance"][];
-            /** Clash */
-            clash: string | null;
-            /** Closes */
-            closes: string[];
-            /** Compares */
-            compares: components["schemas"]["CaptureView"][];
-            /** Confirmed */
-            confirmed: boolean;
-            /** Confirmed By */
-            confirmed_by: string;
-            /** Dangers */
-            dangers: components["schemas"]["Danger"][];
-            /** Do */
-            do: string;
+            base: components["schemas"]["BenchBase"];
             /** Draw */
             draw: string | null;
-            /** Extras */
-            extras: components["schemas"]["Extra"][];
-            /** Fluids */
-            fluids: components["schemas"]["FluidView"][];
-            /** Following */
-            following: string | null;
-            /** Gear */
-            gear: components["schemas"]["ToolNeed"][];
-            /** Hidden */
-            hidden: string[];
-            /** Hours */
-            hours: [
-                number,
-                number
-            ] | null;
-            /** Keeps */
-            keeps: components["schemas"]["Keeping"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "measure";
-            /** Lacking */
-            lacking: string | null;
             /** Large */
             large: string | null;
-            /** Lifts */
-            lifts: boolean;
-            /** Lines */
-            lines: components["schemas"]["LogLine"][];
-            /** May Happen */
-            may_happen: boolean;
-            /** May Pass */
-            may_pass: boolean;
-            /** Needed Open */
-            needed_open: string[];
-            /** Next */
-            next: string[];
             /** Next Reading */
             next_reading: string | null;
-            /** Now */
-            now: string;
-            /** Number */
-            number: string;
-            /** Obstacles */
-            obstacles: components["schemas"]["Obstacle"][];
-            /** Opens */
-            opens: string[];
-            /** Other Box */
-            other_box: string | null;
-            /** Parts */
-            parts: components["schemas"]["PartNeed"][];
-            /** Pass Keys */
-            pass_keys: string[];
-            /** Pass Words */
-            pass_words: string;
-            /** People */
-            people: components["schemas"]["Role"][];
-            /** Photos */
-            photos: components["schemas"]["PhotoView"][];
             /** Primary */
             primary: string;
             /** Readings */
             readings: components["schemas"]["ReadingFacts"][];
-            /** Refit Bags */
-            refit_bags: components["schemas"]["BagContent"][];
             /** Replace */
             replace: string | null;
             /** Results */
             results: components["schemas"]["ResultFacts"][];
             /** Rework */
             rework: string | null;
-            /** Seen */
-            seen: number;
-            /** Settled */
-            settled: boolean;
-            /** Skip Keys */
-            skip_keys: string[];
-            /** Stage */
-            stage: string;
-            /** Stage Name */
-            stage_name: string;
-            status: components["schemas"]["StepStatus"];
-            /** Step */
-            step: string;
-            /** Title */
-            title: string;
             /** Tools */
             tools: components["schemas"]["ToolChoice"][];
-            /** Waited For */
-            waited_for: string[];
-            /** Waits */
-            waits: components["schemas"]["Waiting"][];
-            /** Why */
-            why: string | null;
         };
         /**
          * Measured
@@ -5508,101 +5207,20 @@ export interface components {
          * @description Take it off, fasteners into a bag.
          */
         RemoveBench: {
-            /** Ahead */
-            ahead: string[];
-            /** Around */
-            around: components["schemas"]["AroundWords"][];
             /** Bag Keys */
             bag_keys: string[];
             /** Bagged */
             bagged: components["schemas"]["BagContent"][];
             /** Bags */
             bags: components["schemas"]["BagContent"][];
-            /** Blocks */
-            blocks: string;
-            /** Box */
-            box: string | null;
-            /** Capture Keys */
-            capture_keys: string[];
-            /** Captures */
-            captures: components["schemas"]["CaptureView"][];
-            caution: components["schemas"]["Caution"] | null;
-            /** Chance Keys */
-            chance_keys: string[];
-            /** Chances */
-            chances: components["schemas"]["Chance"][];
-            /** Clash */
-            clash: string | null;
-            /** Closes */
-            closes: string[];
-            /** Compares */
-            compares: components["schemas"]["CaptureView"][];
-            /** Confirmed */
-            confirmed: boolean;
-            /** Confirmed By */
-            confirmed_by: string;
-            /** Dangers */
-            dangers: components["schemas"]["Danger"][];
-            /** Do */
-            do: string;
-            /** Extras */
-            extras: components["schemas"]["Extra"][];
-            /** Fluids */
-            fluids: components["schemas"]["FluidView"][];
-            /** Following */
-            following: string | null;
-            /** Gear */
-            gear: components["schemas"]["ToolNeed"][];
-            /** Hidden */
-            hidden: string[];
-            /** Hours */
-            hours: [
-                number,
-                number
-            ] | null;
-            /** Keeps */
-            keeps: components["schemas"]["Keeping"][];
+            base: components["schemas"]["BenchBase"];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "remove";
-            /** Lacking */
-            lacking: string | null;
-            /** Lifts */
-            lifts: boolean;
-            /** Lines */
-            lines: components["schemas"]["LogLine"][];
-            /** May Happen */
-            may_happen: boolean;
-            /** May Pass */
-            may_pass: boolean;
-            /** Needed Open */
-            needed_open: string[];
-            /** Next */
-            next: string[];
             /** Next Bag */
             next_bag: number;
-            /** Now */
-            now: string;
-            /** Number */
-            number: string;
-            /** Obstacles */
-            obstacles: components["schemas"]["Obstacle"][];
-            /** Opens */
-            opens: string[];
-            /** Other Box */
-            other_box: string | null;
-            /** Parts */
-            parts: components["schemas"]["PartNeed"][];
-            /** Pass Keys */
-            pass_keys: string[];
-            /** Pass Words */
-            pass_words: string;
-            /** People */
-            people: components["schemas"]["Role"][];
-            /** Photos */
-            photos: components["schemas"]["PhotoView"][];
             /** Places */
             places: string[];
             /** Primary */
@@ -5611,29 +5229,6 @@ export interface components {
             proposed: components["schemas"]["BagLine-Output"][];
             /** Recent */
             recent: components["schemas"]["BagLine-Output"][];
-            /** Refit Bags */
-            refit_bags: components["schemas"]["BagContent"][];
-            /** Seen */
-            seen: number;
-            /** Settled */
-            settled: boolean;
-            /** Skip Keys */
-            skip_keys: string[];
-            /** Stage */
-            stage: string;
-            /** Stage Name */
-            stage_name: string;
-            status: components["schemas"]["StepStatus"];
-            /** Step */
-            step: string;
-            /** Title */
-            title: string;
-            /** Waited For */
-            waited_for: string[];
-            /** Waits */
-            waits: components["schemas"]["Waiting"][];
-            /** Why */
-            why: string | null;
         };
         /**
          * RemovedAct
@@ -5837,120 +5432,37 @@ export interface components {
          *     (`isolated_by`).
          */
         RunBench: {
-            /** Ahead */
-            ahead: string[];
-            /** Around */
-            around: components["schemas"]["AroundWords"][];
             /** Assumed */
             assumed: boolean;
             /** Attempts */
             attempts: components["schemas"]["AttemptFacts"][];
-            /** Blocks */
-            blocks: string;
-            /** Box */
-            box: string | null;
-            /** Capture Keys */
-            capture_keys: string[];
-            /** Captures */
-            captures: components["schemas"]["CaptureView"][];
-            caution: components["schemas"]["Caution"] | null;
-            /** Chance Keys */
-            chance_keys: string[];
-            /** Chances */
-            chances: components["schemas"]["Chance"][];
-            /** Clash */
-            clash: string | null;
-            /** Closes */
-            closes: string[];
-            /** Compares */
-            compares: components["schemas"]["CaptureView"][];
-            /** Confirmed */
-            confirmed: boolean;
-            /** Confirmed By */
-            confirmed_by: string;
+            base: components["schemas"]["BenchBase"];
             /** Cranked S */
             cranked_s: number;
-            /** Dangers */
-            dangers: components["schemas"]["Danger"][];
-            /** Do */
-            do: string;
             /** Expect */
             expect: string;
-            /** Extras */
-            extras: components["schemas"]["Extra"][];
-            /** Fluids */
-            fluids: components["schemas"]["FluidView"][];
-            /** Following */
-            following: string | null;
             gate: components["schemas"]["GateAnswer"];
             /** Gate Keys */
             gate_keys: string[];
             /** Gauge Unit */
             gauge_unit: string;
-            /** Gear */
-            gear: components["schemas"]["ToolNeed"][];
-            /** Hidden */
-            hidden: string[];
-            /** Hours */
-            hours: [
-                number,
-                number
-            ] | null;
             /** Isolate */
             isolate: string[];
             /** Isolate At Once */
             isolate_at_once: boolean;
             /** Isolated By */
             isolated_by: string;
-            /** Keeps */
-            keeps: components["schemas"]["Keeping"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "run";
-            /** Lacking */
-            lacking: string | null;
-            /** Lifts */
-            lifts: boolean;
             /** Limit S */
             limit_s: number | null;
             /** Limit Words */
             limit_words: string;
-            /** Lines */
-            lines: components["schemas"]["LogLine"][];
-            /** May Happen */
-            may_happen: boolean;
-            /** May Pass */
-            may_pass: boolean;
-            /** Needed Open */
-            needed_open: string[];
-            /** Next */
-            next: string[];
-            /** Now */
-            now: string;
-            /** Number */
-            number: string;
-            /** Obstacles */
-            obstacles: components["schemas"]["Obstacle"][];
-            /** Opens */
-            opens: string[];
-            /** Other Box */
-            other_box: string | null;
-            /** Parts */
-            parts: components["schemas"]["PartNeed"][];
-            /** Pass Keys */
-            pass_keys: string[];
-            /** Pass Words */
-            pass_words: string;
-            /** People */
-            people: components["schemas"]["Role"][];
-            /** Photos */
-            photos: components["schemas"]["PhotoView"][];
             /** Primary */
             primary: string;
-            /** Refit Bags */
-            refit_bags: components["schemas"]["BagContent"][];
             rest: components["schemas"]["RestFacts"] | null;
             /** Rung */
             rung: string;
@@ -5959,35 +5471,14 @@ export interface components {
             /** Rungs */
             rungs: components["schemas"]["GateAnswer"][];
             running: components["schemas"]["AttemptFacts"] | null;
-            /** Seen */
-            seen: number;
-            /** Settled */
-            settled: boolean;
-            /** Skip Keys */
-            skip_keys: string[];
-            /** Stage */
-            stage: string;
-            /** Stage Name */
-            stage_name: string;
-            status: components["schemas"]["StepStatus"];
-            /** Step */
-            step: string;
             /** Still Runs */
             still_runs: string | null;
             /** Suspects */
             suspects: string[];
-            /** Title */
-            title: string;
             /** Total S */
             total_s: number | null;
-            /** Waited For */
-            waited_for: string[];
-            /** Waits */
-            waits: components["schemas"]["Waiting"][];
             /** Watch */
             watch: string[];
-            /** Why */
-            why: string | null;
         };
         /**
          * SaidAct
@@ -7007,137 +6498,33 @@ export interface components {
          * @description One bolt at a time.
          */
         TightenBench: {
-            /** Ahead */
-            ahead: string[];
-            /** Around */
-            around: components["schemas"]["AroundWords"][];
-            /** Blocks */
-            blocks: string;
+            base: components["schemas"]["BenchBase"];
             /** Bolt Keys */
             bolt_keys: string[];
-            /** Box */
-            box: string | null;
-            /** Capture Keys */
-            capture_keys: string[];
-            /** Captures */
-            captures: components["schemas"]["CaptureView"][];
-            caution: components["schemas"]["Caution"] | null;
-            /** Chance Keys */
-            chance_keys: string[];
-            /** Chances */
-            chances: components["schemas"]["Chance"][];
-            /** Clash */
-            clash: string | null;
-            /** Closes */
-            closes: string[];
-            /** Compares */
-            compares: components["schemas"]["CaptureView"][];
-            /** Confirmed */
-            confirmed: boolean;
-            /** Confirmed By */
-            confirmed_by: string;
-            /** Dangers */
-            dangers: components["schemas"]["Danger"][];
-            /** Do */
-            do: string;
             /** Doubts */
             doubts: string[];
-            /** Extras */
-            extras: components["schemas"]["Extra"][];
             /** Fastener */
             fastener: string;
-            /** Fluids */
-            fluids: components["schemas"]["FluidView"][];
-            /** Following */
-            following: string | null;
-            /** Gear */
-            gear: components["schemas"]["ToolNeed"][];
-            /** Hidden */
-            hidden: string[];
-            /** Hours */
-            hours: [
-                number,
-                number
-            ] | null;
             joint: components["schemas"]["JointFacts"];
-            /** Keeps */
-            keeps: components["schemas"]["Keeping"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "tighten";
-            /** Lacking */
-            lacking: string | null;
             /** Layout */
             layout: string;
-            /** Lifts */
-            lifts: boolean;
-            /** Lines */
-            lines: components["schemas"]["LogLine"][];
-            /** May Happen */
-            may_happen: boolean;
-            /** May Pass */
-            may_pass: boolean;
-            /** Needed Open */
-            needed_open: string[];
-            /** Next */
-            next: string[];
-            /** Now */
-            now: string;
-            /** Number */
-            number: string;
-            /** Obstacles */
-            obstacles: components["schemas"]["Obstacle"][];
-            /** Opens */
-            opens: string[];
-            /** Other Box */
-            other_box: string | null;
-            /** Parts */
-            parts: components["schemas"]["PartNeed"][];
-            /** Pass Keys */
-            pass_keys: string[];
-            /** Pass Words */
-            pass_words: string;
-            /** People */
-            people: components["schemas"]["Role"][];
-            /** Photos */
-            photos: components["schemas"]["PhotoView"][];
             /** Primary */
             primary: string;
-            /** Refit Bags */
-            refit_bags: components["schemas"]["BagContent"][];
-            /** Seen */
-            seen: number;
             setting: components["schemas"]["Setting"] | null;
-            /** Settled */
-            settled: boolean;
             /** Sides */
             sides: [
                 string,
                 string
             ] | null;
-            /** Skip Keys */
-            skip_keys: string[];
             /** Source */
             source: string | null;
-            /** Stage */
-            stage: string;
-            /** Stage Name */
-            stage_name: string;
-            status: components["schemas"]["StepStatus"];
-            /** Step */
-            step: string;
-            /** Title */
-            title: string;
             /** Treatment */
             treatment: string | null;
-            /** Waited For */
-            waited_for: string[];
-            /** Waits */
-            waits: components["schemas"]["Waiting"][];
-            /** Why */
-            why: string | null;
             /** Wide */
             wide: string | null;
             /** Wrenches */

@@ -32,7 +32,7 @@ async function add() {
   const id = known?.id ?? `own-${slug(own.value)}-${n}`
   const done = await book.act({
     kind: 'face added',
-    step: props.bench.step,
+    step: props.bench.base.step,
     part: id,
     part_name: known?.name ?? own.value.trim(),
     face: `own-${slug(face.value)}-${n}`,

@@ -43,33 +43,33 @@ const emit = defineEmits<{ primary: [] }>()
 const book = useBook()
 const router = useRouter()
 const reason = ref<InstanceType<typeof AskDialog> | null>(null)
-const settled = computed(() => props.bench.settled)
+const settled = computed(() => props.bench.base.settled)
 const PAUSE_MS = 5 * 60 * 1000 // shorter than this nobody has to be told where he was
 const resume = computed(() => {
   const found = book.frame?.resume
-  if (!found || book.touched || book.frame?.current !== props.bench.step) return null
+  if (!found || book.touched || book.frame?.current !== props.bench.base.step) return null
   return Date.now() - new Date(found.since).getTime() > PAUSE_MS ? found : null
 })
 const since = useAgo(() => resume.value?.since)
-const waits = computed(() => !settled.value && props.bench.waits.length > 0)
+const waits = computed(() => !settled.value && props.bench.base.waits.length > 0)
 const capture = ref<InstanceType<typeof CaptureBlock> | null>(null)
 const stuck = ref<InstanceType<typeof StuckDialog> | null>(null)
 const photos = ref<InstanceType<typeof StepPhotos> | null>(null)
-const takingDown = computed(() => props.bench.stage === 'take_down')
+const takingDown = computed(() => props.bench.base.stage === 'take_down')
 /** What the core says is missing holds back a plain tick; the other benches lead to it themselves. */
 const blocking = computed(
   () =>
     !settled.value &&
-    props.bench.confirmed &&
+    props.bench.base.confirmed &&
     ['check', 'remove'].includes(props.bench.kind) &&
-    props.bench.lacking !== null,
+    props.bench.base.lacking !== null,
 )
 /** Captures and last chances have their own way out, beside each of them. */
 const answered = computed(
   () =>
-    props.bench.clash !== null ||
-    props.bench.captures.some((c) => c.state === 'missing') ||
-    props.bench.chances.some((c) => c.state === 'open' || c.state === 'no step'),
+    props.bench.base.clash !== null ||
+    props.bench.base.captures.some((c) => c.state === 'missing') ||
+    props.bench.base.chances.some((c) => c.state === 'open' || c.state === 'no step'),
 )
 const can = computed(
   () =>
@@ -77,16 +77,17 @@ const can = computed(
     !blocking.value &&
     !settled.value &&
     (!waits.value || props.attempt) &&
-    props.bench.confirmed &&
+    props.bench.base.confirmed &&
     !book.busy,
 )
-const openNext = computed(() => settled.value && props.bench.following !== null)
+const openNext = computed(() => settled.value && props.bench.base.following !== null)
 
 async function done(withReason?: string | null, spoken: string | null = null) {
-  if (await book.act({ kind: 'done', step: props.bench.step, reason: withReason || null, spoken })) next()
+  if (await book.act({ kind: 'done', step: props.bench.base.step, reason: withReason || null, spoken }))
+    next()
 }
 function next() {
-  const step = props.bench.following
+  const step = props.bench.base.following
   if (step) void router.push({ name: 'step', params: { build: book.card?.id ?? '', step } })
 }
 function press() {
@@ -98,7 +99,7 @@ function clicked() {
 }
 /** Passed by a reason; where another step stands on this one, its box is pressed with it. */
 async function allTheSame() {
-  const { waits, pass_words, pass_keys, other_box, confirmed, box } = props.bench
+  const { waits, pass_words, pass_keys, other_box, confirmed, box } = props.bench.base
   const asked = waits.length ? null : box && confirmed ? null : other_box
   const said = await reason.value?.put({
     title: waits.length ? 'Done out of order' : 'Done in another way',
@@ -110,14 +111,14 @@ async function allTheSame() {
     aloud: aloud.value,
   })
   if (!said) return
-  if (asked && !(await book.act({ kind: 'confirmed', step: props.bench.step, what: asked }))) return
+  if (asked && !(await book.act({ kind: 'confirmed', step: props.bench.base.step, what: asked }))) return
   await done(said.words, said.spoken)
 }
 /** A reason may be spoken where only order is passed: never where the step has a box. */
-const aloud = computed(() => (props.bench.other_box ? undefined : props.bench.step))
+const aloud = computed(() => (props.bench.base.other_box ? undefined : props.bench.base.step))
 /** Work before what it waits for, with a reason; the step itself is done later, by what it asks. */
 async function begin() {
-  const { pass_words, pass_keys } = props.bench
+  const { pass_words, pass_keys } = props.bench.base
   const said = await reason.value?.put({
     title: 'Begin out of order',
     button: 'Begin all the same',
@@ -129,7 +130,7 @@ async function begin() {
   if (said)
     await book.act({
       kind: 'started',
-      step: props.bench.step,
+      step: props.bench.base.step,
       reason: said.words || null,
       spoken: said.spoken,
     })
@@ -138,7 +139,7 @@ async function notThere() {
   const answer = await reason.value?.put({
     title: 'It is not there',
     button: 'It is not there',
-    thing: props.bench.title,
+    thing: props.bench.base.title,
     least: 10,
     why: 'Said of this thing alone: nothing waits for it any more. The line can be struck.',
   })
@@ -146,22 +147,22 @@ async function notThere() {
     answer &&
     (await book.act({
       kind: 'not there',
-      step: props.bench.step,
-      thing: answer.thing || props.bench.title,
+      step: props.bench.base.step,
+      thing: answer.thing || props.bench.base.title,
       looked: answer.words,
     }))
   )
     next()
 }
-const happened = () => book.act({ kind: 'happened', step: props.bench.step })
+const happened = () => book.act({ kind: 'happened', step: props.bench.base.step })
 async function skip(notApplicable: boolean) {
-  const why = props.bench.waited_for.length
-    ? `Skipped, it satisfies nothing that stands on it: ${props.bench.waited_for.join('; ')}.`
+  const why = props.bench.base.waited_for.length
+    ? `Skipped, it satisfies nothing that stands on it: ${props.bench.base.waited_for.join('; ')}.`
     : undefined
   const said = await reason.value?.put({
     title: notApplicable ? 'This step does not apply' : 'Skip this step',
     button: notApplicable ? 'Not applicable' : 'Skipped',
-    keys: props.bench.skip_keys,
+    keys: props.bench.base.skip_keys,
     least: 10,
     why,
     aloud: aloud.value,
@@ -170,7 +171,7 @@ async function skip(notApplicable: boolean) {
     said &&
     (await book.act({
       kind: 'skipped',
-      step: props.bench.step,
+      step: props.bench.base.step,
       reason: said.words || null,
       not_applicable: notApplicable,
       spoken: said.spoken,
@@ -182,16 +183,22 @@ async function letGo(thing: string) {
   const said = await reason.value?.ask({
     title: `Let it go: ${thing}`,
     button: 'Not wanted',
-    keys: props.bench.chance_keys,
+    keys: props.bench.base.chance_keys,
     least: 10,
     why: 'After this step nobody reaches it without taking things off again.',
   })
   if (said)
-    await book.act({ kind: 'decision', step: props.bench.step, about: 'last_chance', thing, reason: said })
+    await book.act({
+      kind: 'decision',
+      step: props.bench.base.step,
+      about: 'last_chance',
+      thing,
+      reason: said,
+    })
 }
-const reopen = () => book.act({ kind: 'reopened', step: props.bench.step, reason: 'looked at again' })
+const reopen = () => book.act({ kind: 'reopened', step: props.bench.base.step, reason: 'looked at again' })
 function speak() {
-  readOut(props.say ?? `${props.bench.title}. ${props.bench.do}`)
+  readOut(props.say ?? `${props.bench.base.title}. ${props.bench.base.do}`)
 }
 useKeys(() => ({
   ' ': press,
@@ -212,31 +219,33 @@ defineExpose({
   <article class="bench">
     <header>
       <h1 class="t28" :class="{ alarm }">
-        {{ resume ? `${resume.title}, ${since}` : (title ?? bench.title) }}
+        {{ resume ? `${resume.title}, ${since}` : (title ?? bench.base.title) }}
       </h1>
-      <p class="t20 sub">{{ resume ? resume.line : (line ?? `${bench.number}, ${bench.stage_name}`) }}</p>
+      <p class="t20 sub">
+        {{ resume ? resume.line : (line ?? `${bench.base.number}, ${bench.base.stage_name}`) }}
+      </p>
       <p v-if="resume?.hangs" class="t20 outside b">{{ resume.hangs }}</p>
     </header>
     <div class="work">
       <HoldBlock v-if="!underWay" :bench="bench" :build="book.card?.id ?? ''" />
-      <p v-if="bench.clash && !settled" class="block">
-        {{ bench.clash }}.
+      <p v-if="bench.base.clash && !settled" class="block">
+        {{ bench.base.clash }}.
         <RouterLink :to="{ name: 'plan', params: { build: book.card?.id ?? '' } }"
           >Change it on the plan desk</RouterLink
         >
       </p>
       <LastChanceBlock
-        v-if="bench.chances.length && !underWay && !settled"
+        v-if="bench.base.chances.length && !underWay && !settled"
         title="After this nobody reaches"
-        :chances="bench.chances"
+        :chances="bench.base.chances"
         :build="book.card?.id ?? ''"
         act
-        :first="bench.chances.find((c) => c.state === 'open' || c.state === 'no step')?.thing"
+        :first="bench.base.chances.find((c) => c.state === 'open' || c.state === 'no step')?.thing"
         @let-go="letGo"
         @seen="
           book.act({
             kind: 'decision',
-            step: bench.step,
+            step: bench.base.step,
             about: 'last_chance',
             thing: $event,
             done_here: true,
@@ -245,31 +254,33 @@ defineExpose({
         @put-in="router.push({ name: 'plan', params: { build: book.card?.id ?? '' } })"
       />
       <CautionBlock
-        v-if="bench.caution && !underWay"
-        :caution="bench.caution"
-        :confirmed="bench.confirmed"
-        :by="bench.confirmed_by"
-        :folded="bench.lines.length > 0"
-        @confirm="book.act({ kind: 'confirmed', step: bench.step, what: bench.caution.confirm ?? '' })"
+        v-if="bench.base.caution && !underWay"
+        :caution="bench.base.caution"
+        :confirmed="bench.base.confirmed"
+        :by="bench.base.confirmed_by"
+        :folded="bench.base.lines.length > 0"
+        @confirm="
+          book.act({ kind: 'confirmed', step: bench.base.step, what: bench.base.caution.confirm ?? '' })
+        "
       />
       <StepGuards v-if="!underWay" :bench="bench" />
       <CaptureBlock
-        v-if="!underWay && (bench.captures.length || takingDown)"
+        v-if="!underWay && (bench.base.captures.length || takingDown)"
         ref="capture"
-        :captures="bench.captures"
-        :keys="bench.capture_keys"
-        :step="bench.step"
+        :captures="bench.base.captures"
+        :keys="bench.base.capture_keys"
+        :step="bench.base.step"
         :settled="settled"
       />
       <RefitBlock v-if="!underWay" :bench="bench" />
       <slot name="work" />
       <StepPhotos
-        v-if="!ownPhotos && !underWay && (bench.photos.length || takingDown)"
+        v-if="!ownPhotos && !underWay && (bench.base.photos.length || takingDown)"
         ref="photos"
         class="stepphotos"
-        :photos="bench.photos"
-        :what="bench.title"
-        :step="bench.step"
+        :photos="bench.base.photos"
+        :what="bench.base.title"
+        :step="bench.base.step"
       />
       <StepNeeds v-if="!underWay" :bench="bench" />
       <p v-if="book.refused" class="problem" role="alert">{{ book.refused }}</p>
@@ -293,16 +304,16 @@ defineExpose({
         <div v-if="!underWay" class="small">
           <template v-if="settled"
             ><span class="state"
-              >{{ STATUS_WORDS[bench.status.status] }} by {{ bench.status.who
-              }}<template v-if="bench.status.reason">: {{ bench.status.reason }}</template></span
+              >{{ STATUS_WORDS[bench.base.status.status] }} by {{ bench.base.status.who
+              }}<template v-if="bench.base.status.reason">: {{ bench.base.status.reason }}</template></span
             ><button type="button" class="btn small" @click="reopen">Open it again</button></template
           >
           <template v-else>
-            <button v-if="bench.may_happen" type="button" class="btn small whole" @click="happened">
+            <button v-if="bench.base.may_happen" type="button" class="btn small whole" @click="happened">
               It has happened already
             </button>
             <button
-              v-else-if="waits && bench.kind === 'tighten' && bench.obstacles[0]?.by === 'reason'"
+              v-else-if="waits && bench.kind === 'tighten' && bench.base.obstacles[0]?.by === 'reason'"
               type="button"
               class="btn small whole"
               @click="begin"
@@ -310,7 +321,7 @@ defineExpose({
               Begin out of order
             </button>
             <button
-              v-else-if="waits && bench.may_pass"
+              v-else-if="waits && bench.base.may_pass"
               type="button"
               class="btn small whole"
               @click="allTheSame"
@@ -318,8 +329,8 @@ defineExpose({
               Done out of order
             </button>
             <p v-else-if="blocking && !answered" class="t16 whole">
-              {{ bench.lacking }}.
-              <button v-if="bench.may_pass" type="button" class="btn small" @click="allTheSame">
+              {{ bench.base.lacking }}.
+              <button v-if="bench.base.may_pass" type="button" class="btn small" @click="allTheSame">
                 Done in another way
               </button>
             </p>
@@ -336,16 +347,16 @@ defineExpose({
         </div>
       </div>
     </aside>
-    <section v-if="bench.lines.length" class="lines" aria-label="Written at this step">
+    <section v-if="bench.base.lines.length" class="lines" aria-label="Written at this step">
       <h2 class="t16 mut">Written at this step</h2>
       <ol>
-        <li v-for="item in [...bench.lines].reverse()" :key="item.id">
+        <li v-for="item in [...bench.base.lines].reverse()" :key="item.id">
           <LineText :line="item" /> <span class="t16 mut">{{ item.who }}</span>
         </li>
       </ol>
     </section>
     <AskDialog ref="reason" />
-    <StuckDialog v-if="takingDown" ref="stuck" :step="bench.step" :about="bench.title" />
+    <StuckDialog v-if="takingDown" ref="stuck" :step="bench.base.step" :about="bench.base.title" />
   </article>
 </template>
 

@@ -17,7 +17,7 @@ const typed = ref<Record<string, string>>({})
 const problem = ref<Record<string, string>>({})
 const missing = computed(() => props.bench.asks.find((a) => a.words === null) ?? null)
 watch(
-  () => props.bench.step,
+  () => props.bench.base.step,
   () => {
     typed.value = {}
     problem.value = {}
@@ -32,7 +32,7 @@ async function say(id: string, sure = false) {
   problem.value[id] = asked.value[id] = ''
   try {
     if (
-      ((await book.write({ kind: 'said', step: props.bench.step, figure: id, typed: text, sure })) ||
+      ((await book.write({ kind: 'said', step: props.bench.base.step, figure: id, typed: text, sure })) ||
         !book.refused) &&
       typed.value[id]?.trim() === text
     )
@@ -47,7 +47,7 @@ async function say(id: string, sure = false) {
   }
 }
 useKeys((): KeyMap =>
-  props.bench.asks.length && !props.bench.settled
+  props.bench.asks.length && !props.bench.base.settled
     ? { e: () => document.getElementById(`said-${(missing.value ?? props.bench.asks[0]).id}`)?.focus() }
     : {},
 )
@@ -63,7 +63,7 @@ useKeys((): KeyMap =>
           <b v-if="a.words" class="t24"
             >{{ a.words }}<small v-if="a.who"> {{ a.who }}</small></b
           >
-          <template v-if="!bench.settled"
+          <template v-if="!bench.base.settled"
             ><span class="in"
               ><input
                 :id="`said-${a.id}`"

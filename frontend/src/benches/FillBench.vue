@@ -28,8 +28,8 @@ async function pour(sure = false) {
     if (
       ((await book.write({
         kind: 'reading',
-        step: props.bench.step,
-        reading: props.bench.step,
+        step: props.bench.base.step,
+        reading: props.bench.base.step,
         typed: [typed],
         unit: 'L',
         instrument: tool.value.id,
@@ -55,12 +55,12 @@ async function dryRun() {
       'The gates say so, and everything above Fire stays shut.',
   })
   if (reason)
-    await book.act({ kind: 'decision', step: props.bench.step, about: 'dry_run', seconds: 30, reason })
+    await book.act({ kind: 'decision', step: props.bench.base.step, about: 'dry_run', seconds: 30, reason })
 }
 </script>
 
 <template>
-  <BenchFrame ref="frame" :bench="bench" :ready="bench.lacking === null" @primary="frame?.done()">
+  <BenchFrame ref="frame" :bench="bench" :ready="bench.base.lacking === null" @primary="frame?.done()">
     <template #work>
       <StepWords :bench="bench" large />
       <button
@@ -68,11 +68,11 @@ async function dryRun() {
         class="btn row level"
         :aria-pressed="bench.level_seen"
         :disabled="bench.level_seen"
-        @click="book.act({ kind: 'confirmed', step: bench.step, what: bench.level })"
+        @click="book.act({ kind: 'confirmed', step: bench.base.step, what: bench.level })"
       >
         <i aria-hidden="true">{{ bench.level_seen ? '✓' : '' }}</i><span>{{ bench.level }}</span>
       </button>
-      <div v-if="bench.coolant && !bench.settled" class="quiet" style="margin-top: 14px">
+      <div v-if="bench.coolant && !bench.base.settled" class="quiet" style="margin-top: 14px">
         <p v-if="bench.dry_run_s">
           Decided in writing: one run of {{ bench.dry_run_s }} s at most without coolant, then a full
           cool-down.

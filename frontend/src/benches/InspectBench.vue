@@ -34,7 +34,7 @@ const last = ref<string | null>(null)
 
 const facts = computed(() => props.bench.inspection)
 const cells = computed(() => facts.value.parts.flatMap((p) => p.faces.map((f) => ({ part: p, face: f }))))
-const onTheWay = useKept('finding', () => props.bench.step)
+const onTheWay = useKept('finding', () => props.bench.base.step)
 const kept = computed(() => new Set(onTheWay.value.map((entry) => `${entry.part},${entry.face}`)))
 const here = computed(() => {
   const next =
@@ -62,19 +62,19 @@ const primary = computed(() =>
     : props.bench.primary,
 )
 const title = computed(() =>
-  facts.value.total ? `${facts.value.seen} of ${facts.value.total} faces seen` : props.bench.title,
+  facts.value.total ? `${facts.value.seen} of ${facts.value.total} faces seen` : props.bench.base.title,
 )
 const line = computed(() =>
   facts.value.seen < facts.value.total
-    ? `${props.bench.number}: every verdict is provisional till ${facts.value.total}`
+    ? `${props.bench.base.number}: every verdict is provisional till ${facts.value.total}`
     : needing.value.length
-      ? `${props.bench.number}: ${needing.value.length} to decide`
-      : `${props.bench.number}, ${props.bench.stage_name}`,
+      ? `${props.bench.base.number}: ${needing.value.length} to decide`
+      : `${props.bench.base.number}, ${props.bench.base.stage_name}`,
 )
-const ready = computed(() => (here.value ? chosen.value !== null : props.bench.lacking === null))
+const ready = computed(() => (here.value ? chosen.value !== null : props.bench.base.lacking === null))
 
 watch(
-  () => props.bench.step,
+  () => props.bench.base.step,
   () => {
     picked.value = null
     opened.value = null
@@ -102,11 +102,11 @@ async function seen(nothing: boolean) {
   const at = here.value
   if (!at || book.busy || (!nothing && !chosen.value)) return
   const taken =
-    props.bench.photos.filter((p) => p.what === `${at.part.name}, ${at.face.name}`).at(-1)?.photo ?? null
+    props.bench.base.photos.filter((p) => p.what === `${at.part.name}, ${at.face.name}`).at(-1)?.photo ?? null
   last.value = at.part.id
   const ok = await book.act({
     kind: 'finding',
-    step: props.bench.step,
+    step: props.bench.base.step,
     part: at.part.id,
     face: at.face.id,
     code: nothing ? null : code.value,
@@ -131,7 +131,7 @@ function press() {
 }
 async function trace(station: string) {
   const failed = facts.value.trace?.failed === station ? null : station
-  await book.act({ kind: 'traced', step: props.bench.step, station: failed })
+  await book.act({ kind: 'traced', step: props.bench.base.step, station: failed })
 }
 const taken = (file: File) =>
   book.act(
@@ -140,8 +140,8 @@ const taken = (file: File) =>
       photo: '0'.repeat(64),
       width: 1,
       height: 1,
-      what: here.value ? `${here.value.part.name}, ${here.value.face.name}` : props.bench.title,
-      step: props.bench.step,
+      what: here.value ? `${here.value.part.name}, ${here.value.face.name}` : props.bench.base.title,
+      step: props.bench.base.step,
       removal: null,
       pins: [],
     },
@@ -201,7 +201,7 @@ useKeys(() => ({
     :primary="primary"
     :ready="ready"
     :attempt="here !== null"
-    :say="here ? `${here.part.name}, ${here.face.name}. What do you see?` : bench.title"
+    :say="here ? `${here.part.name}, ${here.face.name}. What do you see?` : bench.base.title"
     @primary="press"
   >
     <template #work>
@@ -238,7 +238,7 @@ useKeys(() => ({
       <StepWords :bench="bench" />
     </template>
     <template #figure>
-      <template v-if="here && !bench.settled">
+      <template v-if="here && !bench.base.settled">
         <p class="t20">{{ here.part.mark }} {{ here.part.name }}, {{ here.face.name }}</p>
         <p class="t28">
           {{ here.face.state === 'not_seen' ? 'What do you see?' : `Said: ${here.face.words}` }}
@@ -269,8 +269,10 @@ useKeys(() => ({
           </button>
         </div>
       </template>
-      <p v-else-if="bench.lacking && !bench.settled && !needing.length" class="t20">{{ bench.lacking }}</p>
-      <div v-if="needing.length && (!here || bench.settled)" class="needing">
+      <p v-else-if="bench.base.lacking && !bench.base.settled && !needing.length" class="t20">
+        {{ bench.base.lacking }}
+      </p>
+      <div v-if="needing.length && (!here || bench.base.settled)" class="needing">
         <p class="t28">What will you do?</p>
         <button
           v-for="(p, k) in needing"
@@ -284,7 +286,7 @@ useKeys(() => ({
         </button>
       </div>
     </template>
-    <template v-if="here && !bench.settled" #second>
+    <template v-if="here && !bench.base.settled" #second>
       <button type="button" class="btn second" @click="nothing">Nothing found<kbd>0</kbd></button>
       <PhotoButton ref="photo" label="Photo" cap="P" @taken="taken" />
       <div class="below">

@@ -77,13 +77,13 @@ const deciding = computed(
 const asking = ref(false)
 
 watch(
-  () => props.bench.step,
+  () => props.bench.base.step,
   () => {
     typing.value = false
   },
 )
 watch(
-  () => [props.bench.step, reading.value?.id],
+  () => [props.bench.base.step, reading.value?.id],
   () => {
     chosen.value = null
     asking.value = false
@@ -110,7 +110,7 @@ async function decide(choice: 'measure_again' | 'rework' | 'replace') {
   if (!result.value) return
   asking.value = false
   const target = result.value
-  await book.act({ kind: 'disposition', step: props.bench.step, result: target.id, choice })
+  await book.act({ kind: 'disposition', step: props.bench.base.step, result: target.id, choice })
   const once =
     choice === 'measure_again'
       ? target.readings.map((id) => props.bench.readings.find((r) => r.entry === id)?.id).find(Boolean)
@@ -156,14 +156,18 @@ useKeys(() => ({
   <BenchFrame
     ref="frame"
     :bench="bench"
-    :title="reading ? `${reading.name}${reading.place ? `, ${reading.place}` : ''}` : bench.title"
-    :ready="bench.lacking === null"
-    :no-primary="bench.lacking !== null"
+    :title="reading ? `${reading.name}${reading.place ? `, ${reading.place}` : ''}` : bench.base.title"
+    :ready="bench.base.lacking === null"
+    :no-primary="bench.base.lacking !== null"
     @primary="frame?.done()"
   >
     <template #work>
-      <p v-if="reading" class="t20">{{ bench.do }}</p>
-      <div v-for="r in bench.results.filter((r) => r.advice && !bench.settled)" :key="r.id" class="advice">
+      <p v-if="reading" class="t20">{{ bench.base.do }}</p>
+      <div
+        v-for="r in bench.results.filter((r) => r.advice && !bench.base.settled)"
+        :key="r.id"
+        class="advice"
+      >
         <p class="t24 b">{{ capital(r.advice!) }}.</p>
         <button v-if="!reading" type="button" class="btn small" @click="again">Read all again</button>
       </div>
@@ -173,7 +177,7 @@ useKeys(() => ({
         :draw="bench.draw"
         :readings="readings"
         :at="reading?.id ?? null"
-        :title="bench.title"
+        :title="bench.base.title"
         @pick="pick"
       />
       <div v-for="(limit, k) in limits" :key="limit.id" class="limit">
@@ -212,8 +216,8 @@ useKeys(() => ({
           @choose="chosen = $event"
         />
       </div>
-      <ReadingFiles ref="files" :build="book.card?.id ?? ''" :step="bench.step" @type="typing = true" />
-      <StepWords :bench="reading ? { ...bench, do: '' } : bench" />
+      <ReadingFiles ref="files" :build="book.card?.id ?? ''" :step="bench.base.step" @type="typing = true" />
+      <StepWords :bench="bench" :quiet="!!reading" />
     </template>
     <template #figure>
       <form v-if="reading && !typing" class="enter" @submit.prevent="write()">
@@ -316,7 +320,7 @@ useKeys(() => ({
       </ol>
     </template>
   </BenchFrame>
-  <ConcessionDialog ref="conceding" :step="bench.step" />
+  <ConcessionDialog ref="conceding" :step="bench.base.step" />
 </template>
 
 <style scoped>

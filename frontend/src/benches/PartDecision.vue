@@ -79,7 +79,7 @@ async function decide() {
     return
   const done = await book.act({
     kind: 'part decided',
-    step: props.bench.step,
+    step: props.bench.base.step,
     part: props.part.id,
     choice: choice.value as 'reuse',
     reason: reason.value.trim(),
@@ -96,7 +96,12 @@ async function right() {
   const said = how.value.trim()
   if (
     said.length >= 3 &&
-    (await book.act({ kind: 'part put right', step: props.bench.step, part: props.part.id, how: said })) &&
+    (await book.act({
+      kind: 'part put right',
+      step: props.bench.base.step,
+      part: props.part.id,
+      how: said,
+    })) &&
     how.value.trim() === said
   )
     how.value = ''
@@ -135,7 +140,7 @@ async function right() {
         {{ ' ' }}<span class="hand">{{ d.words }}</span> <span class="t16 mut">{{ d.who }}</span>
       </li>
     </ol>
-    <BesideTable v-if="part.beside.length" :step="bench.step" :part="part" />
+    <BesideTable v-if="part.beside.length" :step="bench.base.step" :part="part" />
     <p v-if="part.right" class="in b">Put right: {{ part.right }}</p>
     <form v-else-if="part.to_do" class="line" @submit.prevent="right">
       <label class="field"

@@ -23,7 +23,7 @@ const more = ref(false)
 const hand = useFasteners()
 
 watch(
-  [() => props.bench.step, () => props.bench.bagged.length],
+  [() => props.bench.base.step, () => props.bench.bagged.length],
   () => {
     bag.value = props.bench.next_bag
     more.value = false
@@ -33,7 +33,7 @@ watch(
 )
 
 const bagged = computed(() => props.bench.bagged.length > 0)
-const filling = computed(() => !props.bench.settled && (more.value || !bagged.value))
+const filling = computed(() => !props.bench.base.settled && (more.value || !bagged.value))
 const toBag = computed(() => filling.value && hand.kept.value.length > 0)
 
 async function intoBag(): Promise<boolean> {
@@ -47,7 +47,7 @@ async function intoBag(): Promise<boolean> {
   return kept.length
     ? book.act({
         kind: 'bagged',
-        step: props.bench.step,
+        step: props.bench.base.step,
         bag: bag.value,
         lines: kept,
         place: place.value.trim() || null,
@@ -65,7 +65,10 @@ async function primary() {
       keys: props.bench.bag_keys,
       least: 10,
     })
-    if (!why || !(await book.act({ kind: 'note', step: props.bench.step, text: `nothing in a bag: ${why}` })))
+    if (
+      !why ||
+      !(await book.act({ kind: 'note', step: props.bench.base.step, text: `nothing in a bag: ${why}` }))
+    )
       return
   }
   await frame.value?.done()
@@ -90,7 +93,12 @@ useKeys(() => ({
     <template #work>
       <StepWords :bench="bench" />
       <div class="pair">
-        <StepPhotos ref="photos" :photos="bench.photos" :what="bench.title" :step="bench.step" />
+        <StepPhotos
+          ref="photos"
+          :photos="bench.base.photos"
+          :what="bench.base.title"
+          :step="bench.base.step"
+        />
         <FastenerPad v-if="filling" :hand="hand" :recent="bench.recent" @type="figure?.type()" />
         <ul v-else class="bagged">
           <li v-for="b in bench.bagged" :key="b.bag">
@@ -127,7 +135,7 @@ useKeys(() => ({
         <p class="number">{{ bench.bagged.map((b) => b.bag).join(' ') }}</p>
         <p class="t24">{{ bench.bagged.reduce((n, b) => n + b.pieces, 0) }} pieces</p>
         <button
-          v-if="!bench.settled"
+          v-if="!bench.base.settled"
           type="button"
           class="btn small"
           style="margin-top: 10px"

@@ -62,7 +62,7 @@ function tick() {
 useIntervalFn(tick, 100)
 watch(running, tick, { immediate: true })
 watch(
-  () => [props.bench.step, props.bench.attempts.length],
+  () => [props.bench.base.step, props.bench.attempts.length],
   () => {
     isolated.value = []
     problem.value = ''
@@ -79,7 +79,7 @@ async function start() {
   problem.value = ''
   const entry = {
     kind: 'attempt started' as const,
-    step: props.bench.step,
+    step: props.bench.base.step,
     attempt: v7(),
     isolated: isolated.value,
   }
@@ -136,7 +136,7 @@ async function sample(extra: { lamp_out?: boolean; seen?: Seen; oil?: string; as
     if (
       !(await book.write({
         kind: 'samples',
-        step: props.bench.step,
+        step: props.bench.base.step,
         attempt: running.value.id,
         samples: [one],
       })) &&
@@ -153,7 +153,7 @@ async function end(reason: string, pass: boolean) {
   if (!running.value) return
   await book.act({
     kind: 'attempt ended',
-    step: props.bench.step,
+    step: props.bench.base.step,
     attempt: running.value.id,
     after_s: Number(clock.value.toFixed(1)),
     reason,
@@ -174,7 +174,7 @@ async function explain() {
   if (!last.value || !cause.value.trim() || !change.value.trim()) return
   await book.act({
     kind: 'attempt ended',
-    step: props.bench.step,
+    step: props.bench.base.step,
     attempt: last.value.id,
     after_s: last.value.after_s ?? 0,
     reason: last.value.end_reason ?? 'stopped',
@@ -216,11 +216,11 @@ useKeys((): Record<string, () => unknown> =>
           ? stop
             ? 'STOP'
             : `Attempt ${running.number}: ${bench.rung_name.toLowerCase()}`
-          : bench.title
+          : bench.base.title
       "
       :line="running ? (stop ?? running.expected) : undefined"
       :ready="passed || (allIsolated && !needsCause)"
-      :primary="passed ? `${bench.title}: done` : bench.primary"
+      :primary="passed ? `${bench.base.title}: done` : bench.primary"
       :no-primary="running !== null"
       attempt
       :under-way="running !== null"

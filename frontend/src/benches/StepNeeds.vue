@@ -14,30 +14,30 @@ const book = useBook()
 <template>
   <div
     v-if="
-      bench.gear.length ||
-      bench.people.length ||
-      bench.parts.length ||
-      bench.extras.length ||
-      bench.ahead.length
+      bench.base.gear.length ||
+      bench.base.people.length ||
+      bench.base.parts.length ||
+      bench.base.extras.length ||
+      bench.base.ahead.length
     "
     class="needs"
   >
-    <p v-for="line in bench.ahead" :key="line" class="b">{{ line }}</p>
-    <p v-if="bench.gear.length">
+    <p v-for="line in bench.base.ahead" :key="line" class="b">{{ line }}</p>
+    <p v-if="bench.base.gear.length">
       Tools:
-      <template v-for="(t, k) in bench.gear" :key="t.name"
+      <template v-for="(t, k) in bench.base.gear" :key="t.name"
         >{{ k ? ', ' : '' }}{{ t.name }}<b v-if="t.state !== 'owned'"> ({{ t.state }})</b></template
       >
     </p>
-    <ul v-if="bench.people.length > 0">
-      <li v-for="p in bench.people" :key="p.role">
+    <ul v-if="bench.base.people.length > 0">
+      <li v-for="p in bench.base.people" :key="p.role">
         <b>{{ p.role }}</b>: {{ p.does }}
       </li>
     </ul>
-    <p v-if="bench.parts.length">
-      New parts: {{ bench.parts.map((p) => `${p.count} × ${p.name}`).join(', ') }}
+    <p v-if="bench.base.parts.length">
+      New parts: {{ bench.base.parts.map((p) => `${p.count} × ${p.name}`).join(', ') }}
     </p>
-    <p v-for="x in bench.extras" :key="x.id" class="quiet">
+    <p v-for="x in bench.base.extras" :key="x.id" class="quiet">
       While it is open, <b>{{ x.thing }}</b>: {{ hours(x.now.hours) }} now, {{ hours(x.later.hours) }} later.
       {{ x.because }}.
       <RouterLink :to="{ name: 'plan', params: { build: book.card?.id ?? '' } }"

@@ -52,7 +52,8 @@ const reach = computed(() => {
 const kept = computed(() =>
   (book.busy ? [] : journal.waiting)
     .filter(
-      (w) => w.build === book.card?.id && w.entry.kind === 'fastener' && w.entry.step === props.bench.step,
+      (w) =>
+        w.build === book.card?.id && w.entry.kind === 'fastener' && w.entry.step === props.bench.base.step,
     )
     .map((w) => ('bolt' in w.entry ? w.entry.bolt : 0)),
 )
@@ -96,14 +97,14 @@ async function click() {
   const act = joint.value.to_mark ? 'marked' : 'clicked'
   await book.act({
     kind: 'fastener',
-    step: props.bench.step,
+    step: props.bench.base.step,
     bolt: next.value,
     act,
     stage: act === 'clicked' ? stage.value : null,
   })
 }
 function askOther(bolt: number | null = next.value, at: number | null = stage.value, more = false) {
-  if (bolt === null || props.bench.waits.length) return
+  if (bolt === null || props.bench.base.waits.length) return
   asked.value = null
   turned.value = more
   otherBolt.value = bolt
@@ -126,7 +127,7 @@ async function writeOther(asTyped = false) {
   try {
     const entry = {
       kind: 'fastener' as const,
-      step: props.bench.step,
+      step: props.bench.base.step,
       bolt: otherBolt.value,
       act,
       stage: otherStage.value || 1,
@@ -147,7 +148,7 @@ async function again(bolt: number) {
   if (indicating.value) return askOther(bolt, at)
   await book.act({
     kind: 'fastener',
-    step: props.bench.step,
+    step: props.bench.base.step,
     bolt,
     act: 'clicked',
     stage: at,
@@ -161,7 +162,7 @@ async function checkAgain(moved: boolean) {
   if (bolt === null) return
   await book.act({
     kind: 'fastener',
-    step: props.bench.step,
+    step: props.bench.base.step,
     bolt,
     act: 'clicked',
     stage: joint.value.bolts[bolt - 1].stage,
@@ -179,13 +180,13 @@ const act = (
     | { act: 'clicked'; stage: number; more: true; note: string },
 ) => {
   asked.value = null
-  return book.act({ kind: 'fastener', step: props.bench.step, bolt, ...own })
+  return book.act({ kind: 'fastener', step: props.bench.base.step, bolt, ...own })
 }
 async function outOfOrder(bolt: number) {
   asked.value = null
   await book.act({
     kind: 'fastener',
-    step: props.bench.step,
+    step: props.bench.base.step,
     bolt,
     act: 'clicked',
     stage: stage.value,
@@ -197,7 +198,7 @@ async function loosen(bolt: number) {
   asked.value = null
   await book.act({
     kind: 'fastener',
-    step: props.bench.step,
+    step: props.bench.base.step,
     bolt,
     act: 'state',
     tightness: 'loosened again',
@@ -208,7 +209,7 @@ async function state(
   tightness: 'by hand' | 'snug' | 'cinched' | 'left out on purpose' | 'out',
 ) {
   asked.value = null
-  await book.act({ kind: 'fastener', step: props.bench.step, bolt, act: 'state', tightness })
+  await book.act({ kind: 'fastener', step: props.bench.base.step, bolt, act: 'state', tightness })
 }
 async function passOver(bolt: number) {
   asked.value = null
@@ -222,7 +223,7 @@ async function passOver(bolt: number) {
   if (reason)
     await book.act({
       kind: 'decision',
-      step: props.bench.step,
+      step: props.bench.base.step,
       about: 'pass_over',
       bolt,
       stage: joint.value.bolts[bolt - 1].stage,
@@ -242,7 +243,7 @@ async function takeWrench(reason: string | null = null) {
   try {
     await book.write({
       kind: 'decision',
-      step: props.bench.step,
+      step: props.bench.base.step,
       about: 'wrench',
       wrench: wrench.value,
       adapter: length ? { length, angle: angle.value.trim() || '0' } : null,
@@ -349,7 +350,7 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
         <button
           type="button"
           class="btn small"
-          @click="book.act({ kind: 'confirmed', step: bench.step, what: joint.condition })"
+          @click="book.act({ kind: 'confirmed', step: bench.base.step, what: joint.condition })"
         >
           It is so
         </button>
@@ -367,7 +368,7 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
         Final is: {{ joint.final_words }}.
         <span v-if="joint.bolts.some((b) => b.recheck)">Due for recheck, dashed on the drawing.</span>
       </p>
-      <p class="t16 mut">{{ bench.do }}</p>
+      <p class="t16 mut">{{ bench.base.do }}</p>
     </template>
     <template #figure>
       <template v-if="setting">

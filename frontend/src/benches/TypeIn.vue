@@ -42,7 +42,7 @@ async function write(r: ReadingFacts, at: number) {
   try {
     const done = await book.write({
       kind: 'reading',
-      step: props.bench.step,
+      step: props.bench.base.step,
       reading: r.id,
       typed,
       unit: with_.unit,

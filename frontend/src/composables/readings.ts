@@ -23,7 +23,7 @@ export function useReadings(bench: () => MeasureBenchView, entry: Ref<HTMLInputE
   const round = ref(false) // reading all once more, one after the other
   let sending = false
 
-  const onTheWay = useKept('reading', () => bench().step)
+  const onTheWay = useKept('reading', () => bench().base.step)
   const kept = computed(() => new Map(onTheWay.value.map((sent) => [sent.reading, sent.typed])))
   /** What is typed but not acknowledged stands on the drawing too, in the dashed box of what is not read. */
   const readings = computed(() =>
@@ -104,7 +104,7 @@ export function useReadings(bench: () => MeasureBenchView, entry: Ref<HTMLInputE
     try {
       const saved = await book.write({
         kind: 'reading',
-        step: bench().step,
+        step: bench().base.step,
         reading: reading.value.id,
         typed,
         unit: tool.value.unit,
@@ -141,7 +141,7 @@ export function useReadings(bench: () => MeasureBenchView, entry: Ref<HTMLInputE
     })
   }
   watch(
-    () => bench().step,
+    () => bench().base.step,
     () => {
       sitting.value = ''
       round.value = false

@@ -10,22 +10,24 @@ import { useBook } from '@/stores/book'
 
 const props = defineProps<{ bench: BenchView; build: string }>()
 const book = useBook()
-const live = computed(() => (props.bench.settled ? [] : props.bench.waits.filter((w) => w.danger)))
-const order = computed(() => (props.bench.settled ? [] : props.bench.waits.filter((w) => !w.danger)))
+const live = computed(() => (props.bench.base.settled ? [] : props.bench.base.waits.filter((w) => w.danger)))
+const order = computed(() =>
+  props.bench.base.settled ? [] : props.bench.base.waits.filter((w) => !w.danger),
+)
 const load = computed(() =>
-  props.bench.settled ? undefined : props.bench.obstacles.find((o) => o.by === 'load'),
+  props.bench.base.settled ? undefined : props.bench.base.obstacles.find((o) => o.by === 'load'),
 )
 </script>
 
 <template>
-  <section v-if="bench.dangers.length" class="danger" role="alert" aria-label="Live danger">
-    <p v-for="d in bench.dangers" :key="d.box">
+  <section v-if="bench.base.dangers.length" class="danger" role="alert" aria-label="Live danger">
+    <p v-for="d in bench.base.dangers" :key="d.box">
       <b>{{ capital(d.words) }}</b>
       {{ ' '
       }}<button
         type="button"
         class="btn small"
-        @click="book.act({ kind: 'confirmed', step: bench.step, what: d.box })"
+        @click="book.act({ kind: 'confirmed', step: bench.base.step, what: d.box })"
       >
         Seen now: {{ d.box.replace(': seen now', '') }}
       </button>

@@ -21,19 +21,19 @@ const asLine = (l: Line, count: number) => ({
 
 const todo = computed(
   () =>
-    props.bench.refit_bags.some((b) => b.left || b.missing) ||
-    props.bench.compares.some((c) => c.state !== 'same'),
+    props.bench.base.refit_bags.some((b) => b.left || b.missing) ||
+    props.bench.base.compares.some((c) => c.state !== 'same'),
 )
 const all = (bag: BagContent, how: 'fitted' | 'new') =>
   book.act({
     kind: 'unbagged',
-    step: props.bench.step,
+    step: props.bench.base.step,
     bag: bag.bag,
     how,
     lines: bag.lines.filter((l) => l.left).map((l) => asLine(l, l.left)),
   })
 const one = (bag: BagContent, l: Line, how: 'fitted' | 'lost') =>
-  book.act({ kind: 'unbagged', step: props.bench.step, bag: bag.bag, how, lines: [asLine(l, 1)] })
+  book.act({ kind: 'unbagged', step: props.bench.base.step, bag: bag.bag, how, lines: [asLine(l, 1)] })
 async function replaced(bag: BagContent) {
   const said = await reason.value?.ask({
     title: `${bag.missing} lost from bag ${bag.bag}`,
@@ -45,7 +45,7 @@ async function replaced(bag: BagContent) {
 async function compare(c: Capture, same: boolean | null) {
   const entry: Entry = {
     kind: 'compared',
-    step: props.bench.step,
+    step: props.bench.base.step,
     capture: c.id,
     same,
     words: null,
@@ -76,29 +76,37 @@ async function compare(c: Capture, same: boolean | null) {
 
 <template>
   <p
-    v-if="(bench.refit_bags.length || bench.compares.length) && !todo && bench.kind !== 'tighten'"
+    v-if="(bench.base.refit_bags.length || bench.base.compares.length) && !todo && bench.kind !== 'tighten'"
     class="quiet"
   >
-    {{ bench.refit_bags.length ? `All out of bag ${bench.refit_bags.map((b) => b.bag).join(', ')}. ` : ''
-    }}{{ bench.compares.map((c) => `${c.what}: as found.`).join(' ') }}
+    {{
+      bench.base.refit_bags.length
+        ? `All out of bag ${bench.base.refit_bags.map((b) => b.bag).join(', ')}. `
+        : ''
+    }}{{ bench.base.compares.map((c) => `${c.what}: as found.`).join(' ') }}
   </p>
   <section v-else-if="todo" class="refit" aria-label="Back on">
-    <div v-for="bag in bench.refit_bags" :key="bag.bag" class="bag">
+    <div v-for="bag in bench.base.refit_bags" :key="bag.bag" class="bag">
       <p class="head">
         <b class="n">{{ bag.bag }}</b><span class="t20"
           >{{ bag.left ? `${bag.left} of ${bag.pieces} still in bag ${bag.bag}` : `Bag ${bag.bag} is empty`
           }}<small>{{ bag.what }}{{ bag.place ? `; the part lies ${bag.place}` : '' }}</small></span
         >
-        <button v-if="bag.left && !bench.settled" type="button" class="btn" @click="all(bag, 'fitted')">
+        <button v-if="bag.left && !bench.base.settled" type="button" class="btn" @click="all(bag, 'fitted')">
           All {{ bag.left }} out</button
-        ><button v-if="bag.left && !bench.settled" type="button" class="btn small" @click="all(bag, 'new')">
+        ><button
+          v-if="bag.left && !bench.base.settled"
+          type="button"
+          class="btn small"
+          @click="all(bag, 'new')"
+        >
           New ones instead
         </button>
       </p>
       <ul>
         <li v-for="l in bag.lines" :key="`${l.size}${l.length}${l.odd}`">
           <span>{{ l.words }}{{ l.holes ? `, holes ${l.holes}` : '' }}{{ l.odd ? `, ${l.odd}` : '' }}</span>
-          <span v-if="l.left && !bench.settled" class="do"
+          <span v-if="l.left && !bench.base.settled" class="do"
             ><button type="button" class="btn small" @click="one(bag, l, 'fitted')">One out</button
             ><button type="button" class="btn small" @click="one(bag, l, 'lost')">One is lost</button></span
           >
@@ -109,7 +117,7 @@ async function compare(c: Capture, same: boolean | null) {
         <button type="button" class="btn small" @click="replaced(bag)">Replaced</button>
       </p>
     </div>
-    <div v-for="c in bench.compares" :key="c.id" class="mark" :class="c.state">
+    <div v-for="c in bench.base.compares" :key="c.id" class="mark" :class="c.state">
       <span class="what"
         ><b>{{ c.kind_words }}: {{ c.what }}</b
         ><small>as found: {{ c.words }}{{ c.compared ? `. Now: ${c.compared}` : '' }}</small></span
@@ -120,7 +128,7 @@ async function compare(c: Capture, same: boolean | null) {
         :to="{ name: 'bags', params: { build: book.card?.id ?? '' }, query: { photo: c.photo } }"
         >Photo</RouterLink
       >
-      <span v-if="!bench.settled" class="do">
+      <span v-if="!bench.base.settled" class="do">
         <template v-if="c.strokes"
           ><button
             type="button"

@@ -12,7 +12,7 @@ import { useBook } from '@/stores/book'
 const props = defineProps<{ bench: BenchView }>()
 const book = useBook()
 const reason = ref<InstanceType<typeof AskDialog> | null>(null)
-type Keeping = BenchView['keeps'][number]
+type Keeping = BenchView['base']['keeps'][number]
 
 async function loosened(k: Keeping) {
   const said = await reason.value?.ask({
@@ -20,7 +20,7 @@ async function loosened(k: Keeping) {
     button: 'It was loosened',
     why: `It holds ${k.holds}. It is open from now on and has to be set anew.`,
   })
-  if (said) await book.act({ kind: 'disturbed', step: props.bench.step, setting: k.id, reason: said })
+  if (said) await book.act({ kind: 'disturbed', step: props.bench.base.step, setting: k.id, reason: said })
 }
 async function anew(k: Keeping) {
   const said = await reason.value?.ask({
@@ -28,20 +28,25 @@ async function anew(k: Keeping) {
     button: 'Set anew',
     why: 'How it was set, and to what.',
   })
-  if (said) await book.act({ kind: 'set anew', step: props.bench.step, setting: k.id, how: said })
+  if (said) await book.act({ kind: 'set anew', step: props.bench.base.step, setting: k.id, how: said })
 }
 </script>
 
 <template>
-  <p v-for="what in bench.settled ? [] : bench.needed_open" :key="what" class="block">
+  <p v-for="what in bench.base.settled ? [] : bench.base.needed_open" :key="what" class="block">
     <b>It must be so before this step, and is not:</b> {{ what }}
   </p>
   <ul
-    v-if="bench.keeps.length || bench.fluids.length || bench.hidden.length || bench.around.length"
+    v-if="
+      bench.base.keeps.length ||
+      bench.base.fluids.length ||
+      bench.base.hidden.length ||
+      bench.base.around.length
+    "
     class="guards"
     aria-label="Before you begin"
   >
-    <li v-for="k in bench.keeps" :key="k.id" class="keep">
+    <li v-for="k in bench.base.keeps" :key="k.id" class="keep">
       <svg width="30" height="30" viewBox="0 0 30 30" aria-hidden="true">
         <circle cx="15" cy="15" r="12" fill="none" stroke="currentColor" stroke-width="2.6" />
         <path d="M15 3v24" stroke="currentColor" stroke-width="2.6" />
@@ -54,15 +59,15 @@ async function anew(k: Keeping) {
         ></span
       >
       <button v-if="k.disturbed" type="button" class="btn small" @click="anew(k)">Set anew</button
-      ><button v-else-if="!bench.settled" type="button" class="btn small" @click="loosened(k)">
+      ><button v-else-if="!bench.base.settled" type="button" class="btn small" @click="loosened(k)">
         Loosened
       </button>
     </li>
-    <li v-for="f in bench.fluids" :key="f.name">
+    <li v-for="f in bench.base.fluids" :key="f.name">
       <b>{{ f.words }}.</b>
     </li>
-    <li v-for="h in bench.hidden" :key="h"><b>Hidden:</b> {{ h }}</li>
-    <li v-for="a in bench.around" :key="a.id">
+    <li v-for="h in bench.base.hidden" :key="h"><b>Hidden:</b> {{ h }}</li>
+    <li v-for="a in bench.base.around" :key="a.id">
       <b>{{ capital(a.name) }}:</b> {{ a.words }}
     </li>
   </ul>

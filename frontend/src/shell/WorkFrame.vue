@@ -30,7 +30,7 @@ const router = useRouter()
 const ledger = ref(false)
 /** An engine that turns leaves no hand for other screens. */
 const running = computed(() => !!props.step && book.bench?.kind === 'run' && book.bench.running !== null)
-const { goesDark, heard } = useAwake(() => !!props.step && book.bench !== null && !book.bench.settled)
+const { goesDark, heard } = useAwake(() => !!props.step && book.bench !== null && !book.bench.base.settled)
 const find = ref<InstanceType<typeof FindDialog> | null>(null)
 const strike = ref<InstanceType<typeof StrikeDialog> | null>(null)
 /** V held records a note at any step; let go, it is kept. */
@@ -201,7 +201,7 @@ defineExpose({
           <span
             ><b>Not written ({{ item.entry.kind }}):</b> {{ item.refused }}</span
           >
-          <button type="button" class="btn small" @click="journal.again(item, book.bench?.seen ?? 0)">
+          <button type="button" class="btn small" @click="journal.again(item, book.bench?.base.seen ?? 0)">
             Write it again
           </button>
           <button type="button" class="btn small" @click="journal.forget(item.id)">Drop it</button>

@@ -62,7 +62,7 @@ export const useBook = defineStore('book', () => {
       touched.value = false
       last.value = null
     }
-    if (bench.value?.step !== step) bench.value = null
+    if (bench.value?.base.step !== step) bench.value = null
     try {
       const loaded = await got(client.GET('/api/builds/{build}', { params: { path: { build } } }))
       const path = { build, step: step ?? '' }
@@ -97,7 +97,7 @@ export const useBook = defineStore('book', () => {
     card.value = view.build
     last.value = view.line
     touched.value = true
-    if (view.bench && view.bench.step === wanted) bench.value = view.bench as BenchView
+    if (view.bench && view.bench.base.step === wanted) bench.value = view.bench as BenchView
     else if (wanted || !view.bench || fromQueue) await reload()
   }
 
@@ -108,7 +108,7 @@ export const useBook = defineStore('book', () => {
   async function write(entry: Entry, file?: Blob): Promise<boolean> {
     const ofFrame = OF_THE_FRAME.includes(entry.kind)
     const build = card.value?.id
-    const seenNow = () => (ofFrame ? (card.value?.frame.head ?? 0) : Math.max(bench.value?.seen ?? 0, 0))
+    const seenNow = () => (ofFrame ? (card.value?.frame.head ?? 0) : Math.max(bench.value?.base.seen ?? 0, 0))
     let seen = seenNow()
     let mineNow = false
     const mine = JSON.stringify(entry)

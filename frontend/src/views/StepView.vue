@@ -10,7 +10,7 @@ const props = defineProps<{ build: string; step?: string }>()
 const book = useBook()
 const router = useRouter()
 const bench = computed(() =>
-  book.card?.id === props.build && book.bench?.step === props.step ? book.bench : null,
+  book.card?.id === props.build && book.bench?.base.step === props.step ? book.bench : null,
 )
 
 watch(
@@ -30,7 +30,7 @@ watch(
 </script>
 
 <template>
-  <WorkFrame :build="build" :step="step ?? null" :next="bench?.next">
-    <component :is="BENCHES[bench.kind]" v-if="bench" :key="bench.step" :bench="bench" />
+  <WorkFrame :build="build" :step="step ?? null" :next="bench?.base.next">
+    <component :is="BENCHES[bench.kind]" v-if="bench" :key="bench.base.step" :bench="bench" />
   </WorkFrame>
 </template>

@@ -17,7 +17,7 @@ from hollet.core.procedure.kinds.remove import RemoveStep
 from hollet.core.procedure.kinds.run import RunStep
 from hollet.core.procedure.kinds.tighten import TightenStep
 from hollet.core.procedure.sheet import Step
-from hollet.screens.benches.base import base_of
+from hollet.screens.benches.base import BenchBase, base_of
 from hollet.screens.benches.check import CheckBench, check_bench
 from hollet.screens.benches.fill import FillBench, fill_bench
 from hollet.screens.benches.inspect import InspectBench, inspect_bench
@@ -42,9 +42,7 @@ def bench_of(
     return BENCHES[type(step)](state, step, tools, base_of(state, step, gear, tools, now))
 
 
-BENCHES: dict[
-    type[Any], Callable[[BookState, Any, Sequence[Instrument], dict[str, Any]], Bench]
-] = {
+BENCHES: dict[type[Any], Callable[[BookState, Any, Sequence[Instrument], BenchBase], Bench]] = {
     CheckStep: check_bench,
     InspectStep: inspect_bench,
     RemoveStep: remove_bench,

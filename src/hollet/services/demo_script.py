@@ -82,13 +82,13 @@ class Script:
     def before(self, step: str) -> None:
         """What a step asks for first: captures kept, bags emptied, marks compared."""
         view = bench(self.workshop, self.build, step)
-        for capture in view.captures:
+        for capture in view.base.captures:
             if capture.state == "missing":
                 facts = dict(AS_FOUND[capture.id])
                 name = facts.pop("picture", None)
                 photo = self.picture(name, capture.what, step, PINS.get(name, ())) if name else None
                 self.write(2, kind="captured", step=step, capture=capture.id, photo=photo, **facts)
-        for bag in view.refit_bags:
+        for bag in view.base.refit_bags:
             lines = [
                 {"count": c.left, "size": c.size, "length": c.length, "odd": c.odd}
                 for c in bag.lines
@@ -102,7 +102,7 @@ class Script:
                 lines=lines,
                 how="new" if step in NEW_BOLTS else "fitted",
             )
-        for capture in view.compares:
+        for capture in view.base.compares:
             self.write(
                 1,
                 kind="compared",
@@ -127,7 +127,7 @@ class Script:
         for step in steps:
             self.before(step)
             view = bench(self.workshop, self.build, step)
-            for chance in view.chances:
+            for chance in view.base.chances:
                 if chance.state == "no step":
                     self.write(
                         1,
@@ -139,8 +139,8 @@ class Script:
                     )
             for ask in self._step(step).figures():
                 self.write(1, kind="said", step=step, figure=ask.id, typed=SAID[ask.id])
-            if view.caution and view.caution.confirm:
-                self.write(kind="confirmed", step=step, what=view.caution.confirm)
+            if view.base.caution and view.base.caution.confirm:
+                self.write(kind="confirmed", step=step, what=view.base.caution.confirm)
             lines = [line.model_dump() for line in self._step(step).bagged()]
             if lines:
                 self.write(

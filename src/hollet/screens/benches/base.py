@@ -1,7 +1,6 @@
 """What all benches share."""
 
 from collections.abc import Sequence
-from typing import Any
 
 from hollet.core.book.around import AroundWords, around_now, around_words
 from hollet.core.book.bags import BagContent, bag_contents
@@ -104,13 +103,12 @@ class BenchBase(View):
     lifts: bool
     seen: int
     now: str
-    primary: str
     lines: tuple[LogLine, ...]
 
 
 def base_of(
     state: BookState, step: Step, gear: Gear, tools: Sequence[Instrument], now: str
-) -> dict[str, Any]:
+) -> BenchBase:
     plan = plan_of(state)
     known = statuses(state)
     box, found = box_of(step), obstacles(state, step, tools, now)
@@ -118,66 +116,65 @@ def base_of(
     press = next((e for e in reversed(presses) if e.body.what == box), None)
     later = [s for s in plan.step[plan.step.index(step) + 1 :] if known[s.id].status not in SETTLED]
     opened, back = {o.id: o.what for s in plan.step for o in s.opens}, puts_back(plan, step)
-    return {
-        "step": step.id,
-        "number": step.number,
-        "title": step.title,
-        "stage": step.stage,
-        "stage_name": STAGES[step.stage],
-        "do": step.do,
-        "why": step.why,
-        "caution": step.caution,
-        "status": known[step.id],
-        "settled": known[step.id].status in SETTLED,
-        "lacking": next((o.words for o in found if o.code not in ("danger", "must_wait")), None),
-        "obstacles": found,
-        "dangers": tuple(d for d in live_dangers(state) if d.step == step.id),
-        "other_box": kind_of_box(state, step),
-        "skip_keys": reason_keys("skip"),
-        "chance_keys": reason_keys("last_chance"),
-        "capture_keys": reason_keys("capture"),
-        "may_pass": bool(found) and all(o.by == "reason" for o in found),
-        "may_happen": any(o.by == "thing" for o in found) and known[step.id].status not in SETTLED,
-        "pass_words": found[0].words if found else "",
-        "pass_keys": found[0].keys if found else (),
-        "waited_for": tuple(
+    return BenchBase(
+        step=step.id,
+        number=step.number,
+        title=step.title,
+        stage=step.stage,
+        stage_name=STAGES[step.stage],
+        do=step.do,
+        why=step.why,
+        caution=step.caution,
+        status=known[step.id],
+        settled=known[step.id].status in SETTLED,
+        lacking=next((o.words for o in found if o.code not in ("danger", "must_wait")), None),
+        obstacles=found,
+        dangers=tuple(d for d in live_dangers(state) if d.step == step.id),
+        other_box=kind_of_box(state, step),
+        skip_keys=reason_keys("skip"),
+        chance_keys=reason_keys("last_chance"),
+        capture_keys=reason_keys("capture"),
+        may_pass=bool(found) and all(o.by == "reason" for o in found),
+        may_happen=any(o.by == "thing" for o in found) and known[step.id].status not in SETTLED,
+        pass_words=found[0].words if found else "",
+        pass_keys=found[0].keys if found else (),
+        waited_for=tuple(
             f"{s.title}: {link.because}" for s, link in guards(whole_of(state), step.id)
         ),
-        "clash": clash(state, step),
-        "gear": tuple(
+        clash=clash(state, step),
+        gear=tuple(
             ToolNeed(name=tool, state=gear.tools.get(tool.casefold(), "not in the list yet"))
             for tool in step.tools
         ),
-        "people": step.people,
-        "parts": step.parts,
-        "hours": step.hours,
-        "chances": chances(state, step),
-        "ahead": _ahead(state, later, step),
-        "extras": tuple(x for x in plan.extra if x.at == step.id and x.id not in plan.extras),
-        "box": box,
-        "confirmed": box is None or not not_pressed(state, step, box, now),
-        "confirmed_by": press.who if press else "",
-        "waits": waiting_for(state, step.id, now),
-        "blocks": RUNGS.get(blocks_of(plan, step), "nothing"),
-        "opens": tuple(o.what for o in step.opens),
-        "closes": tuple(opened.get(c, c) for c in step.closes),
-        "next": tuple(f"{s.number} {s.title}" for s in later[:3]),
-        "following": later[0].id if later else None,
-        "captures": captures_of(state, step),
-        "compares": compares_of(state, step),
-        "keeps": keeps_of(state, step),
-        "refit_bags": tuple(c for c in bag_contents(state) if c.owner in back),
-        "fluids": _fluids(plan, step, known),
-        "hidden": step.hidden,
-        "needed_open": not_open_any_more(state, step),
-        "around": around_words(state.lore, around_now(state), step, bool(bare_openings(state))),
-        "photos": photos_of(state, step.id),
-        "lifts": step.lifts,
-        "seen": state.seen.get(Key("step", step.id), 0),
-        "now": now,
-        "primary": step.pressed(),
-        "lines": tuple(line_of(state, e) for e in _all_of_step(state, step.id)[-12:]),
-    }
+        people=step.people,
+        parts=step.parts,
+        hours=step.hours,
+        chances=chances(state, step),
+        ahead=_ahead(state, later, step),
+        extras=tuple(x for x in plan.extra if x.at == step.id and x.id not in plan.extras),
+        box=box,
+        confirmed=box is None or not not_pressed(state, step, box, now),
+        confirmed_by=press.who if press else "",
+        waits=waiting_for(state, step.id, now),
+        blocks=RUNGS.get(blocks_of(plan, step), "nothing"),
+        opens=tuple(o.what for o in step.opens),
+        closes=tuple(opened.get(c, c) for c in step.closes),
+        next=tuple(f"{s.number} {s.title}" for s in later[:3]),
+        following=later[0].id if later else None,
+        captures=captures_of(state, step),
+        compares=compares_of(state, step),
+        keeps=keeps_of(state, step),
+        refit_bags=tuple(c for c in bag_contents(state) if c.owner in back),
+        fluids=_fluids(plan, step, known),
+        hidden=step.hidden,
+        needed_open=not_open_any_more(state, step),
+        around=around_words(state.lore, around_now(state), step, bool(bare_openings(state))),
+        photos=photos_of(state, step.id),
+        lifts=step.lifts,
+        seen=state.seen.get(Key("step", step.id), 0),
+        now=now,
+        lines=tuple(line_of(state, e) for e in _all_of_step(state, step.id)[-12:]),
+    )
 
 
 def _fluids(plan: Plan, step: Step, known: dict[str, StepStatus]) -> tuple[FluidView, ...]:

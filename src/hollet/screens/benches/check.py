@@ -1,32 +1,36 @@
 """The bench of a step that is ticked."""
 
 from collections.abc import Sequence
-from typing import Any, Literal
+from typing import Literal
 
 from hollet.core.entries import BookState
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.kinds.check import CheckStep
 from hollet.core.steps.said import SaidFigure, said_figures
+from hollet.core.view import View
 from hollet.screens.as_taken import Follower, TakenView, followers, taken_of
 from hollet.screens.benches.base import BenchBase
 
 __all__ = ["CheckBench", "check_bench"]
 
 
-class CheckBench(BenchBase):
+class CheckBench(View):
     """Tick it; with the figures that must be said first."""
 
     kind: Literal["check"] = "check"
+    base: BenchBase
+    primary: str
     asks: tuple[SaidFigure, ...] = ()
     taken: tuple[TakenView, ...] = ()
     followers: tuple[Follower, ...] = ()
 
 
 def check_bench(
-    state: BookState, step: CheckStep, tools: Sequence[Instrument], base: dict[str, Any]
+    state: BookState, step: CheckStep, tools: Sequence[Instrument], base: BenchBase
 ) -> CheckBench:
     return CheckBench(
-        **base,
+        base=base,
+        primary=step.pressed(),
         asks=said_figures(state, step),
         taken=taken_of(state, step),
         followers=followers(state, step),

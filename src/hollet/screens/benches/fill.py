@@ -1,7 +1,7 @@
 """The bench at which a fluid goes in."""
 
 from collections.abc import Sequence
-from typing import Any, Literal
+from typing import Literal
 
 from hollet.core.book.gates import dry_run_decision
 from hollet.core.entries import BookState, Confirmed, Reading
@@ -11,16 +11,19 @@ from hollet.core.instruments import Instrument, combine, reading_share
 from hollet.core.limits import Judgement, Limit, judge
 from hollet.core.procedure.kinds.fill import FillStep
 from hollet.core.quantities.quantity import exact
+from hollet.core.view import View
 from hollet.screens.benches.base import BenchBase
 from hollet.screens.benches.measure import ToolChoice, tool_choice
 
 __all__ = ["FillBench", "fill_bench"]
 
 
-class FillBench(BenchBase):
+class FillBench(View):
     """A fluid, its amount and its level."""
 
     kind: Literal["fill"] = "fill"
+    base: BenchBase
+    primary: str
     fluid: str
     amount: Limit
     judgement: Judgement
@@ -33,7 +36,7 @@ class FillBench(BenchBase):
 
 
 def fill_bench(
-    state: BookState, step: FillStep, tools: Sequence[Instrument], base: dict[str, Any]
+    state: BookState, step: FillStep, tools: Sequence[Instrument], base: BenchBase
 ) -> FillBench:
     limit = plan_of(state).find_limit(step.amount)
     assert limit is not None
@@ -50,7 +53,8 @@ def fill_bench(
     seen = any(e.body.what == step.level for e in state.each(Confirmed, "step", step.id))
     expected = limit.figure("target") or limit.figure("hi") or 0.0
     return FillBench(
-        **base | {"primary": f"{step.fluid}: in and level"},
+        base=base,
+        primary=f"{step.fluid}: in and level",
         fluid=step.fluid,
         amount=limit,
         judgement=judgement,

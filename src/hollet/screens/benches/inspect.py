@@ -1,7 +1,7 @@
 """The bench at which parts are looked at, face by face."""
 
 from collections.abc import Sequence
-from typing import Any, Literal
+from typing import Literal
 
 from hollet.core.entries import BookState
 from hollet.core.findings import (
@@ -31,10 +31,12 @@ class PartCodes(View):
     codes: tuple[FindingCode, ...]
 
 
-class InspectBench(BenchBase):
+class InspectBench(View):
     """Face by face; what each may show, and what was found."""
 
     kind: Literal["inspect"] = "inspect"
+    base: BenchBase
+    primary: str
     inspection: InspectionFacts
     codes: tuple[PartCodes, ...]
     cleaning: tuple[str, ...]
@@ -49,12 +51,13 @@ class InspectBench(BenchBase):
 
 
 def inspect_bench(
-    state: BookState, step: InspectStep, tools: Sequence[Instrument], base: dict[str, Any]
+    state: BookState, step: InspectStep, tools: Sequence[Instrument], base: BenchBase
 ) -> InspectBench:
     facts = inspection_facts(state, step)
     surfaces = dict.fromkeys(face.on for part in facts.parts for face in part.faces)
     return InspectBench(
-        **base,
+        base=base,
+        primary=step.pressed(),
         inspection=facts,
         codes=tuple(PartCodes(on=on, codes=state.lore.codes_for(on)) for on in surfaces),
         cleaning=CLEANING,

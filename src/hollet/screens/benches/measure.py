@@ -1,7 +1,7 @@
 """The bench at which figures are read and judged."""
 
 from collections.abc import Sequence
-from typing import Any, Literal
+from typing import Literal
 
 from hollet.core.checking import standing
 from hollet.core.entries import BookState, Reading
@@ -33,12 +33,14 @@ class ToolChoice(View):
     can: bool
 
 
-class MeasureBench(BenchBase):
+class MeasureBench(View):
     """Read it, judge it, decide. `large` is the result to show large: the one that the newest
     reading belongs to. `asked_state`: what the sheet asks
     for, said once a sitting with one press and never filled in as said."""
 
     kind: Literal["measure"] = "measure"
+    base: BenchBase
+    primary: str
     readings: tuple[ReadingFacts, ...]
     results: tuple[ResultFacts, ...]
     tools: tuple[ToolChoice, ...]
@@ -81,7 +83,7 @@ def tool_choice(tool: Instrument, value: float, limit: Limit | None) -> ToolChoi
 
 
 def measure_bench(
-    state: BookState, step: MeasureStep, tools: Sequence[Instrument], base: dict[str, Any]
+    state: BookState, step: MeasureStep, tools: Sequence[Instrument], base: BenchBase
 ) -> MeasureBench:
     readings = readings_of(state, step, tools)
     shop = {tool.id: tool for tool in tools}
@@ -101,7 +103,8 @@ def measure_bench(
         for r in readings
     )
     return MeasureBench(
-        **base | {"primary": f"{step.short or step.title}: done"},
+        base=base,
+        primary=f"{step.short or step.title}: done",
         readings=readings,
         results=results,
         tools=tuple(choices.values()),

@@ -1,7 +1,7 @@
 """The bench at which something comes off."""
 
 from collections.abc import Sequence
-from typing import Any, Literal
+from typing import Literal
 
 from hollet.core.book.bags import BagContent, bag_contents, next_bag, recent_hand
 from hollet.core.book.passing import reason_keys
@@ -9,15 +9,18 @@ from hollet.core.entries import BookState
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.kinds.remove import RemoveStep
 from hollet.core.procedure.pieces import BagLine
+from hollet.core.view import View
 from hollet.screens.benches.base import BenchBase
 
 __all__ = ["RemoveBench", "remove_bench"]
 
 
-class RemoveBench(BenchBase):
+class RemoveBench(View):
     """Take it off, fasteners into a bag."""
 
     kind: Literal["remove"] = "remove"
+    base: BenchBase
+    primary: str
     proposed: tuple[BagLine, ...]
     next_bag: int
     bags: tuple[BagContent, ...]
@@ -28,12 +31,13 @@ class RemoveBench(BenchBase):
 
 
 def remove_bench(
-    state: BookState, step: RemoveStep, tools: Sequence[Instrument], base: dict[str, Any]
+    state: BookState, step: RemoveStep, tools: Sequence[Instrument], base: BenchBase
 ) -> RemoveBench:
     bags = bag_contents(state)
     sizes, places = recent_hand(state)
     return RemoveBench(
-        **base,
+        base=base,
+        primary=step.pressed(),
         proposed=step.bag,
         next_bag=next_bag(bags),
         bags=bags,

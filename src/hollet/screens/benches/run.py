@@ -1,7 +1,7 @@
 """The bench of one rung of the first start."""
 
 from collections.abc import Sequence
-from typing import Any, Literal
+from typing import Literal
 
 from hollet.core.book.gates import GateAnswer, dry_run_decision, gate_answers
 from hollet.core.book.ledger import OpenItem
@@ -15,12 +15,13 @@ from hollet.core.procedure.words import RUNGS
 from hollet.core.steps.attempt import AttemptFacts
 from hollet.core.steps.run import attempts_of
 from hollet.core.steps.starter import RestFacts, burst_limit, cranked_s, isolated_again, rest_of
+from hollet.core.view import View
 from hollet.screens.benches.base import BenchBase
 
 __all__ = ["RunBench", "run_bench"]
 
 
-class RunBench(BenchBase):
+class RunBench(View):
     """One rung of the first start.
 
     `isolate_at_once`: one press may name all that is isolated, by whoever named it last
@@ -28,6 +29,8 @@ class RunBench(BenchBase):
     """
 
     kind: Literal["run"] = "run"
+    base: BenchBase
+    primary: str
     rung: str
     rung_name: str
     rungs: tuple[GateAnswer, ...]
@@ -52,7 +55,7 @@ class RunBench(BenchBase):
 
 
 def run_bench(
-    state: BookState, step: RunStep, tools: Sequence[Instrument], base: dict[str, Any]
+    state: BookState, step: RunStep, tools: Sequence[Instrument], base: BenchBase
 ) -> RunBench:
     plan = plan_of(state)
     items = open_items(state, tools)
@@ -66,7 +69,7 @@ def run_bench(
         most = min(most, dry_run_decision(state) or most)
     if most is not None:
         most = burst_limit(most, total.figure("hi") if total else None, attempts)
-    now = base["now"]
+    now = base.now
     resting, (at_once, by) = rest_of(state, step, now), isolated_again(state, step, now)
     gauge = next(
         (tool for tool in tools if tool.kind == "pressure gauge" and not tool.retired), None
@@ -77,7 +80,8 @@ def run_bench(
         if n
     ]
     return RunBench(
-        **base | {"primary": f"{RUNGS[step.rung]} now"},
+        base=base,
+        primary=f"{RUNGS[step.rung]} now",
         rung=step.rung,
         rung_name=RUNGS[step.rung],
         rungs=answers,

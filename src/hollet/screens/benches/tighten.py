@@ -1,7 +1,7 @@
 """The bench of a joint."""
 
 from collections.abc import Sequence
-from typing import Any, Literal
+from typing import Literal
 
 from hollet.core.book.passing import reason_keys
 from hollet.core.entries import BookState, Key
@@ -29,10 +29,12 @@ class WrenchChoice(View):
     holds: bool
 
 
-class TightenBench(BenchBase):
+class TightenBench(View):
     """One bolt at a time."""
 
     kind: Literal["tighten"] = "tighten"
+    base: BenchBase
+    primary: str
     joint: JointFacts
     layout: str
     sides: tuple[str, str] | None
@@ -47,7 +49,7 @@ class TightenBench(BenchBase):
 
 
 def tighten_bench(
-    state: BookState, step: TightenStep, tools: Sequence[Instrument], base: dict[str, Any]
+    state: BookState, step: TightenStep, tools: Sequence[Instrument], base: BenchBase
 ) -> TightenBench:
     joint = plan_of(state).find_joint(step.joint)
     assert joint is not None
@@ -92,11 +94,10 @@ def tighten_bench(
     elif facts.final:
         primary = f"{step.short or step.title}: done"
     return TightenBench(
-        **base
-        | {
-            "primary": primary,
-            "seen": max(base["seen"], state.seen.get(Key("joint", joint.id), 0)),
-        },
+        base=base.model_copy(
+            update={"seen": max(base.seen, state.seen.get(Key("joint", joint.id), 0))}
+        ),
+        primary=primary,
         joint=facts,
         layout=joint.layout.kind,
         sides=joint.sides,
