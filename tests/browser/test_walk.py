@@ -129,7 +129,12 @@ def tighten(bench: Bench, url: str, build: str, view: dict) -> None:
             write(
                 url,
                 build,
-                {"kind": "fastener", "step": view["base"]["step"], "bolt": bolt["number"], "act": "marked"},
+                {
+                    "kind": "fastener",
+                    "step": view["base"]["step"],
+                    "bolt": bolt["number"],
+                    "act": "marked",
+                },
             )
     bench.shows("final")
     bench.key("PageDown")
