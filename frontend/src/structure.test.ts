@@ -29,6 +29,18 @@ describe('the lint sees', () => {
       'vue/max-len',
     )
   })
+  it.each([
+    ["export const f = (v: string) => v === 'too_close'\n", 'a verdict'],
+    ["export const f = (v: string) => ['outside', 'too_close'].includes(v)\n", 'verdicts in a list'],
+    ["export const f = (s: { kind: string }) => s.kind !== 'tighten'\n", 'a kind of step'],
+  ])('a code of the core compared: %s', async (code) => {
+    expect(await found('src/views/planted.ts', code)).toContain('no-restricted-syntax')
+    expect(await found('src/drawings/planted.ts', code)).toEqual([])
+  })
+  it('the same in a template', async () => {
+    const code = `<template>\n  <p v-if="rung === 'drive'">x</p>\n</template>\n`
+    expect(await found('src/views/Planted.vue', code)).toContain('vue/no-restricted-syntax')
+  })
   it('two things compared without their types', async () => {
     expect(await found('src/views/planted.ts', 'export const f = (a: string) => a == "b"\n')).toContain(
       'eqeqeq',

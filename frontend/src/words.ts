@@ -1,23 +1,3 @@
-/** Words for codes, for the eye only. */
-export const RUNG_NAMES: Record<string, string> = {
-  power_on: 'power on',
-  crank: 'crank',
-  fuel_on: 'fuel on',
-  fire: 'fire',
-  run_on: 'run on',
-  gear: 'gear',
-  drive: 'drive',
-  nothing: 'nothing',
-}
-export const STATUS_WORDS: Record<string, string> = {
-  open: 'to do',
-  begun: 'begun',
-  done: 'done',
-  skipped: 'skipped',
-  not_applicable: 'not applicable',
-  not_there: 'said not to be there',
-}
-
 /** A range of hours, such as "14 to 19 h". */
 export function hours(range: readonly number[]): string {
   const [lo, hi] = range.map((h) => (h >= 10 ? Math.round(h) : Math.round(h * 10) / 10))

@@ -63,6 +63,12 @@ export class Refusal extends Error {
   }
 }
 
+/** What went wrong, as a sentence. */
+export const sentence = (error: unknown) => (error instanceof Error ? error.message : String(error))
+/** The server does not refuse: it asks, and takes the same once more. */
+export const onlyAsks = (error: unknown): error is Refusal =>
+  error instanceof Refusal && error.problem.asks === true
+
 /**
  * No answer that can be read; `status` is null when nothing came back at all. Log entries wait in the
  * browser (see the journal store); nothing else does.

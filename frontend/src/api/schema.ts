@@ -1077,6 +1077,16 @@ export interface components {
          */
         AgreementView: {
             agreement: components["schemas"]["Agreement"];
+            /**
+             * Agrees
+             * @description Whether the parts as chosen go together.
+             */
+            readonly agrees: boolean;
+            /**
+             * Clashes
+             * @description Whether they do not, whatever else is answered.
+             */
+            readonly clashes: boolean;
             /** Number */
             number: string;
             /** Options */
@@ -1190,6 +1200,11 @@ export interface components {
             /** After S */
             after_s: number | null;
             /**
+             * Against Gate
+             * @description Whether it was started although its rung was shut.
+             */
+            readonly against_gate: boolean;
+            /**
              * Asked
              * @default []
              */
@@ -1243,6 +1258,11 @@ export interface components {
             passed: boolean;
             /** Pressure At */
             pressure_at: number | null;
+            /**
+             * Pressure By
+             * @description Until when oil pressure must show, in seconds; None once it did.
+             */
+            readonly pressure_by: number | null;
             /** Rung */
             rung: string;
             /** Started */
@@ -1421,7 +1441,7 @@ export interface components {
             /** Around */
             around: components["schemas"]["AroundWords"][];
             /** Blocks */
-            blocks: string;
+            blocks: string | null;
             /** Box */
             box: string | null;
             /** Capture Keys */
@@ -1513,6 +1533,8 @@ export interface components {
             status: components["schemas"]["StepStatus"];
             /** Step */
             step: string;
+            /** Taking Down */
+            taking_down: boolean;
             /** Title */
             title: string;
             /** Waited For */
@@ -1528,6 +1550,11 @@ export interface components {
          *     differs, or differs and will do.
          */
         BesideFacts: {
+            /**
+             * Accepted
+             * @description Whether it differs and somebody said why that will do.
+             */
+            readonly accepted: boolean;
             /** Entry */
             entry: string | null;
             /** Feature */
@@ -1537,6 +1564,11 @@ export interface components {
              * @enum {string}
              */
             state: "open" | "same" | "differs" | "will_do";
+            /**
+             * Todo
+             * @description Whether nobody compared it yet.
+             */
+            readonly todo: boolean;
             /**
              * Who
              * @default
@@ -1694,6 +1726,10 @@ export interface components {
             /** Left Open */
             left_open: components["schemas"]["OpenItem"][];
             resume: components["schemas"]["Resume"] | null;
+            /** Rungs */
+            rungs: {
+                [key: string]: string;
+            };
             /** Stages */
             stages: components["schemas"]["StageRow"][];
             /** Steps */
@@ -1777,8 +1813,18 @@ export interface components {
          *     differs.
          */
         CaptureView: {
+            /**
+             * Agrees
+             * @description Whether it was compared, and is as it was.
+             */
+            readonly agrees: boolean;
             /** Because */
             because: string;
+            /**
+             * By Length
+             * @description Whether it is compared by a length typed again.
+             */
+            readonly by_length: boolean;
             /** Compare At */
             compare_at: string | null;
             /**
@@ -1787,10 +1833,20 @@ export interface components {
              */
             compared: string;
             /**
+             * Differs
+             * @description Whether it was compared, and is not as it was.
+             */
+            readonly differs: boolean;
+            /**
              * Factory
              * @default false
              */
             factory: boolean;
+            /**
+             * Gone
+             * @description Whether it was let go.
+             */
+            readonly gone: boolean;
             /** Id */
             id: string;
             /** Kind */
@@ -1814,6 +1870,11 @@ export interface components {
              * @default
              */
             time: string;
+            /**
+             * Todo
+             * @description Whether it is demanded and was neither kept nor let go.
+             */
+            readonly todo: boolean;
             /** Typed */
             typed: string | null;
             /** What */
@@ -1958,16 +2019,36 @@ export interface components {
             /** Because */
             because: string;
             /**
+             * Done
+             * @description Whether it was done.
+             */
+            readonly done: boolean;
+            /**
              * Number
              * @default
              */
             number: string;
+            /**
+             * Said
+             * @description What stands beside it.
+             */
+            readonly said: string;
             /** State */
             state: string;
             /** Step */
             step: string | null;
             /** Thing */
             thing: string;
+            /**
+             * Todo
+             * @description Whether somebody must still do it, or say that it is not wanted.
+             */
+            readonly todo: boolean;
+            /**
+             * Unplanned
+             * @description Whether no step of the plan does it.
+             */
+            readonly unplanned: boolean;
             /**
              * Words
              * @default
@@ -2161,6 +2242,11 @@ export interface components {
             before: string;
             /** Before Title */
             before_title: string;
+            /**
+             * By Sheet
+             * @description Whether the sheet's way is kept.
+             */
+            readonly by_sheet: boolean;
             /** Kept */
             kept: string;
             /** Sheet */
@@ -2618,6 +2704,11 @@ export interface components {
          *     said before.
          */
         FaceFacts: {
+            /**
+             * Bad
+             * @description Whether what was seen is bad, or must be looked at again.
+             */
+            readonly bad: boolean;
             /** Code */
             code: string | null;
             /**
@@ -2646,6 +2737,11 @@ export interface components {
              * @default false
              */
             own: boolean;
+            /**
+             * Seen
+             * @description Whether somebody looked at it.
+             */
+            readonly seen: boolean;
             /** State */
             state: string;
             /** Words */
@@ -2778,9 +2874,29 @@ export interface components {
             both_words: string;
             /** Condition */
             condition: string;
+            /**
+             * Conflict
+             * @description Whether its sources disagree.
+             */
+            readonly conflict: boolean;
+            /**
+             * Decided
+             * @description Whether the mechanic decided it himself.
+             */
+            readonly decided: boolean;
             /** First Step */
             first_step: string | null;
             fit: components["schemas"]["ToolFit"] | null;
+            /**
+             * Given
+             * @description Whether there is a figure at all.
+             */
+            readonly given: boolean;
+            /**
+             * Guessed
+             * @description Whether nobody read it anywhere.
+             */
+            readonly guessed: boolean;
             /** Id */
             id: string;
             joint: components["schemas"]["Joint"] | null;
@@ -3057,6 +3173,11 @@ export interface components {
             items: components["schemas"]["OpenItem"][];
             /** Limit */
             limit: string | null;
+            /**
+             * Limited
+             * @description Whether it may be climbed within its limit only.
+             */
+            readonly limited: boolean;
             /** Name */
             name: string;
             /**
@@ -3071,6 +3192,11 @@ export interface components {
             reasons: string[];
             /** Rung */
             rung: string;
+            /**
+             * Shut
+             * @description Whether the rung may not be climbed.
+             */
+            readonly shut: boolean;
         };
         /**
          * GateView
@@ -3231,10 +3357,30 @@ export interface components {
         HuntItem: {
             /** About */
             about: string | null;
+            /**
+             * By Book
+             * @description Whether it is answered by a figure in the limit book.
+             */
+            readonly by_book: boolean;
+            /**
+             * By Gear
+             * @description Whether it is answered by what the shop has.
+             */
+            readonly by_gear: boolean;
+            /**
+             * By Person
+             * @description Whether it is answered by who comes.
+             */
+            readonly by_person: boolean;
             /** Fallback */
             fallback: string | null;
             /** Fallback Working */
             fallback_working: string | null;
+            /**
+             * Guessed
+             * @description Whether a figure stands there that nobody read anywhere.
+             */
+            readonly guessed: boolean;
             /** Id */
             id: string;
             /** Kind */
@@ -3956,6 +4102,11 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /**
+             * Conceded
+             * @description Whether something outside was accepted in writing.
+             */
+            readonly conceded: boolean;
+            /**
              * Hash
              * @default
              */
@@ -4145,6 +4296,16 @@ export interface components {
              * @enum {string}
              */
             by: "reason" | "press" | "thing" | "load" | "nothing";
+            /**
+             * By Load
+             * @description Whether somebody must say what carries it.
+             */
+            readonly by_load: boolean;
+            /**
+             * By Reason
+             * @description Whether a reason passes it.
+             */
+            readonly by_reason: boolean;
             /** Code */
             code: string;
             /**
@@ -4207,12 +4368,22 @@ export interface components {
              * @default
              */
             clear_number: string;
+            /**
+             * Counted Out
+             * @description Whether it is one of the covers and caps that are counted out again.
+             */
+            readonly counted_out: boolean;
             /** Holds Up */
             holds_up: string | null;
             /** Id */
             id: string;
             /** Kind */
             kind: string;
+            /**
+             * Live
+             * @description Whether somebody can be hurt by it now.
+             */
+            readonly live: boolean;
             /**
              * No Closer
              * @default false
@@ -4228,6 +4399,11 @@ export interface components {
              * @enum {string}
              */
             rank: "danger" | "wrong" | "open" | "not_reached";
+            /**
+             * Shuts
+             * @description Whether a rung is shut by it.
+             */
+            readonly shuts: boolean;
             /**
              * Since
              * @default
@@ -4250,6 +4426,11 @@ export interface components {
              * @default
              */
             step_number: string;
+            /**
+             * Temporary
+             * @description Whether a press ends it: something left open for a while.
+             */
+            readonly temporary: boolean;
             /**
              * Undo
              * @default
@@ -4657,6 +4838,8 @@ export interface components {
             stage: string;
             /** Status */
             status: string;
+            /** Status Words */
+            status_words: string;
             /** Title */
             title: string;
             /** Tools */
@@ -4762,10 +4945,15 @@ export interface components {
         };
         /**
          * Problem
-         * @description Every refusal: a stable code, one sentence, the field, and newer lines where
-         *     there are some.
+         * @description Every refusal: a stable code, one sentence, the field, and newer lines where there are some;
+         *     `asks`: it is a question, and the same once more, on purpose, is taken.
          */
         Problem: {
+            /**
+             * Asks
+             * @default false
+             */
+            asks?: boolean;
             /** Field */
             field?: string | null;
             /** Message */
@@ -4952,6 +5140,11 @@ export interface components {
              * @default []
              */
             at: string[];
+            /**
+             * By Leaves
+             * @description Whether it is read with two leaves: one that goes in, one that does not.
+             */
+            readonly by_leaves: boolean;
             /** Datum */
             datum: string | null;
             /** Entry */
@@ -5179,6 +5372,11 @@ export interface components {
             entry: string;
             /** Id */
             id: string;
+            /**
+             * Is Back
+             * @description Whether it went back.
+             */
+            readonly is_back: boolean;
             /** Number */
             number: string;
             /** On Stand */
@@ -5333,6 +5531,11 @@ export interface components {
              */
             asks: string;
             /**
+             * Asks Decision
+             * @description Whether it was read and is not inside: somebody says what becomes of it.
+             */
+            readonly asks_decision: boolean;
+            /**
              * Conceded
              * @default false
              */
@@ -5343,6 +5546,11 @@ export interface components {
             disposition: string | null;
             /** Id */
             id: string;
+            /**
+             * Judged
+             * @description Whether it was read and has a verdict.
+             */
+            readonly judged: boolean;
             judgement: components["schemas"]["Judgement"];
             /** Lapsed */
             lapsed: string | null;
@@ -5352,8 +5560,20 @@ export interface components {
              */
             licensed: boolean;
             limit: components["schemas"]["Limit"];
+            /**
+             * May Concede
+             * @description Whether it may be accepted in writing: worn lifting gear is replaced, whatever the
+             *     reason.
+             */
+            readonly may_concede: boolean;
             /** Name */
             name: string;
+            /**
+             * Open
+             * @description Whether the result still needs something: not read, undecided, or outside and not
+             *     conceded.
+             */
+            readonly open: boolean;
             /**
              * Readings
              * @default []
@@ -5371,6 +5591,11 @@ export interface components {
              * @default []
              */
             sources: components["schemas"]["SourceVerdict"][];
+            /**
+             * Stays Shut
+             * @description What stays shut although it is accepted, in words.
+             */
+            readonly stays_shut: string | null;
             /** Turned */
             turned: string | null;
             /**
@@ -5753,6 +5978,11 @@ export interface components {
             refusal: string | null;
             /** Set To */
             set_to: number | null;
+            /**
+             * Turns
+             * @description Whether the stage asks for an angle, not for a torque.
+             */
+            readonly turns: boolean;
             /** Unit */
             unit: string;
             /**
@@ -6008,6 +6238,11 @@ export interface components {
             number: number;
             /** Text */
             text: string;
+            /**
+             * Turns
+             * @description Whether it asks for an angle, not for a torque.
+             */
+            readonly turns: boolean;
         };
         /**
          * StageGroup
@@ -6105,6 +6340,11 @@ export interface components {
             id: string;
             /** Kind */
             kind: string;
+            /**
+             * Look
+             * @description How it is drawn on the strip: its status, or that it waits.
+             */
+            readonly look: string;
             /** Number */
             number: string;
             /** Short */
@@ -6145,6 +6385,11 @@ export interface components {
              * @default
              */
             who: string;
+            /**
+             * Words
+             * @description How it stands, as a mechanic says it.
+             */
+            readonly words: string;
         };
         /**
          * StoppedAct
@@ -6253,10 +6498,20 @@ export interface components {
              * @enum {string}
              */
             id: "soak" | "counter_hold" | "partial_nut" | "strike" | "wedge" | "puller" | "heat" | "cut";
+            /**
+             * Long
+             * @description Whether its tries are hours of soaking, not minutes of work.
+             */
+            readonly long: boolean;
             /** Minutes */
             minutes: number;
             /** Name */
             name: string;
+            /**
+             * Refused
+             * @description Whether it may not be tried here and now.
+             */
+            readonly refused: boolean;
             /**
              * State
              * @enum {string}
@@ -6515,6 +6770,8 @@ export interface components {
             layout: string;
             /** Primary */
             primary: string;
+            /** Reads */
+            reads: boolean;
             setting: components["schemas"]["Setting"] | null;
             /** Sides */
             sides: [
@@ -6603,6 +6860,11 @@ export interface components {
         ToolNeed: {
             /** Name */
             name: string;
+            /**
+             * Owned
+             * @description Whether the shop has it.
+             */
+            readonly owned: boolean;
             /** State */
             state: string;
         };
@@ -6991,6 +7253,11 @@ export interface components {
             after: string;
             /** After Title */
             after_title: string;
+            /**
+             * Assumed
+             * @description Whether nobody said it: it follows only from the order of coming off.
+             */
+            readonly assumed: boolean;
             /** Because */
             because: string;
             /** Kind */

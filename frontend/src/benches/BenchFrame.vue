@@ -20,7 +20,7 @@ import LineText from '@/shell/LineText.vue'
 import { pressedTwice, useKeys } from '@/composables/keys'
 import { readOut } from '@/composables/speech'
 import { useAgo } from '@/composables/time'
-import { capital, STATUS_WORDS } from '@/words'
+import { capital } from '@/words'
 import { useBook } from '@/stores/book'
 
 const props = withDefaults(
@@ -36,6 +36,8 @@ const props = withDefaults(
     underWay?: boolean
     alarm?: boolean
     ownPhotos?: boolean
+    plain?: boolean
+    tight?: boolean
   }>(),
   { ready: true },
 )
@@ -55,21 +57,17 @@ const waits = computed(() => !settled.value && props.bench.base.waits.length > 0
 const capture = ref<InstanceType<typeof CaptureBlock> | null>(null)
 const stuck = ref<InstanceType<typeof StuckDialog> | null>(null)
 const photos = ref<InstanceType<typeof StepPhotos> | null>(null)
-const takingDown = computed(() => props.bench.base.stage === 'take_down')
+const takingDown = computed(() => props.bench.base.taking_down)
 /** What the core says is missing holds back a plain tick; the other benches lead to it themselves. */
 const blocking = computed(
-  () =>
-    !settled.value &&
-    props.bench.base.confirmed &&
-    ['check', 'remove'].includes(props.bench.kind) &&
-    props.bench.base.lacking !== null,
+  () => !settled.value && props.bench.base.confirmed && props.plain && props.bench.base.lacking !== null,
 )
 /** Captures and last chances have their own way out, beside each of them. */
 const answered = computed(
   () =>
     props.bench.base.clash !== null ||
-    props.bench.base.captures.some((c) => c.state === 'missing') ||
-    props.bench.base.chances.some((c) => c.state === 'open' || c.state === 'no step'),
+    props.bench.base.captures.some((c) => c.todo) ||
+    props.bench.base.chances.some((c) => c.todo),
 )
 const can = computed(
   () =>
@@ -240,7 +238,7 @@ defineExpose({
         :chances="bench.base.chances"
         :build="book.card?.id ?? ''"
         act
-        :first="bench.base.chances.find((c) => c.state === 'open' || c.state === 'no step')?.thing"
+        :first="bench.base.chances.find((c) => c.todo)?.thing"
         @let-go="letGo"
         @seen="
           book.act({
@@ -272,7 +270,7 @@ defineExpose({
         :step="bench.base.step"
         :settled="settled"
       />
-      <RefitBlock v-if="!underWay" :bench="bench" />
+      <RefitBlock v-if="!underWay" :bench="bench" :quiet="tight" />
       <slot name="work" />
       <StepPhotos
         v-if="!ownPhotos && !underWay && (bench.base.photos.length || takingDown)"
@@ -304,7 +302,7 @@ defineExpose({
         <div v-if="!underWay" class="small">
           <template v-if="settled"
             ><span class="state"
-              >{{ STATUS_WORDS[bench.base.status.status] }} by {{ bench.base.status.who
+              >{{ bench.base.status.words }} by {{ bench.base.status.who
               }}<template v-if="bench.base.status.reason">: {{ bench.base.status.reason }}</template></span
             ><button type="button" class="btn small" @click="reopen">Open it again</button></template
           >
@@ -313,7 +311,7 @@ defineExpose({
               It has happened already
             </button>
             <button
-              v-else-if="waits && bench.kind === 'tighten' && bench.base.obstacles[0]?.by === 'reason'"
+              v-else-if="waits && tight && bench.base.obstacles[0]?.by_reason"
               type="button"
               class="btn small whole"
               @click="begin"

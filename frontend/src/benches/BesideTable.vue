@@ -21,7 +21,7 @@ const own = ref('')
 const old = ref('')
 const fresh = ref('')
 const why = ref('')
-const open = computed(() => props.part.beside.filter((b) => b.state === 'open'))
+const open = computed(() => props.part.beside.filter((b) => b.todo))
 const feature = computed(() => own.value.trim() || picked.value || open.value.at(0)?.feature || '')
 watch(
   () => props.part.id,
@@ -55,7 +55,7 @@ function pick(name: string) {
 </script>
 
 <template>
-  <details class="beside" :open="part.beside.some((b) => b.state !== 'open') || !part.right">
+  <details class="beside" :open="part.beside.some((b) => !b.todo) || !part.right">
     <summary class="b">
       Old against new: {{ part.beside.length - open.length }} of {{ part.beside.length }} laid side by side
     </summary>
@@ -65,7 +65,7 @@ function pick(name: string) {
           <VerdictMark
             :verdict="SHAPES[b.state]"
             side="high"
-            :accepted="b.state === 'will_do'"
+            :accepted="b.accepted"
             :size="7"
             :word="WORDS[b.state]"
           /><span>{{ b.feature }}</span

@@ -3,7 +3,7 @@
  * Check, connect, fit and wait: the instruction, the reason, the figures that must be said first, one tick.
  */
 import { computed, nextTick, ref, watch } from 'vue'
-import { type CheckBenchView, Refusal } from '@/api/client'
+import { onlyAsks, type CheckBenchView, sentence } from '@/api/client'
 import { type KeyMap, useKeys } from '@/composables/keys'
 import { useBook } from '@/stores/book'
 import AsTaken from './AsTaken.vue'
@@ -40,10 +40,8 @@ async function say(id: string, sure = false) {
     await nextTick()
     document.getElementById(`said-${missing.value?.id}`)?.focus()
   } catch (error) {
-    book.refused = ''
-    if (error instanceof Refusal && error.problem.reason_code === 'odd_figure')
-      asked.value[id] = error.message
-    else problem.value[id] = (error as Error).message
+    if (onlyAsks(error)) asked.value[id] = error.message
+    else problem.value[id] = sentence(error)
   }
 }
 useKeys((): KeyMap =>
@@ -54,7 +52,7 @@ useKeys((): KeyMap =>
 </script>
 
 <template>
-  <BenchFrame ref="frame" :bench="bench" @primary="frame?.done()">
+  <BenchFrame ref="frame" :bench="bench" plain @primary="frame?.done()">
     <template #work>
       <StepWords :bench="bench" :large="!bench.asks.length" />
       <div v-if="bench.asks.length" class="asks">

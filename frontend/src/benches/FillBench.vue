@@ -4,7 +4,7 @@
  * run.
  */
 import { computed, ref } from 'vue'
-import { type FillBenchView, Refusal } from '@/api/client'
+import { onlyAsks, type FillBenchView, sentence } from '@/api/client'
 import LimitBar from '@/drawings/LimitBar.vue'
 import { useFigure } from '@/composables/figure'
 import { useBook } from '@/stores/book'
@@ -40,9 +40,8 @@ async function pour(sure = false) {
     )
       text.value = ''
   } catch (error) {
-    book.refused = ''
-    if (error instanceof Refusal && error.problem.reason_code === 'odd_figure') question.value = error.message
-    else problem.value = (error as Error).message
+    if (onlyAsks(error)) question.value = error.message
+    else problem.value = sentence(error)
   }
 }
 async function dryRun() {

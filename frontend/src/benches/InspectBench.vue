@@ -42,7 +42,7 @@ const here = computed(() => {
   const free =
     next && kept.value.has(next.join())
       ? (cells.value
-          .filter((c) => c.face.state === 'not_seen' && !kept.value.has(`${c.part.id},${c.face.id}`))
+          .filter((c) => !c.face.seen && !kept.value.has(`${c.part.id},${c.face.id}`))
           .map((c) => [c.part.id, c.face.id])
           .at(0) ?? null)
       : next
@@ -241,7 +241,7 @@ useKeys(() => ({
       <template v-if="here && !bench.base.settled">
         <p class="t20">{{ here.part.mark }} {{ here.part.name }}, {{ here.face.name }}</p>
         <p class="t28">
-          {{ here.face.state === 'not_seen' ? 'What do you see?' : `Said: ${here.face.words}` }}
+          {{ here.face.seen ? `Said: ${here.face.words}` : 'What do you see?' }}
         </p>
         <div class="codes">
           <button

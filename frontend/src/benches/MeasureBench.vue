@@ -55,9 +55,7 @@ const limits = computed(() => [
     ]),
   ).values(),
 ])
-const open = computed(() =>
-  props.bench.results.filter((r) => ['outside', 'too_close'].includes(r.judgement.verdict) && !r.conceded),
-)
+const open = computed(() => props.bench.results.filter((r) => r.asks_decision && !r.conceded))
 /** A pressed result; else what the newest reading belongs to; else what is open. */
 const result = computed(
   () =>
@@ -67,10 +65,8 @@ const result = computed(
     null,
 )
 // worn lifting gear is replaced, whatever the reason
-const never = computed(() => result.value?.limit.safety === 'lifting')
-const deciding = computed(
-  () => result.value !== null && ['outside', 'too_close'].includes(result.value.judgement.verdict),
-)
+const never = computed(() => result.value?.may_concede === false)
+const deciding = computed(() => result.value?.asks_decision === true)
 /**
  * Digits are a reading; they decide only while the question "What now?" is open, and only a letter opens it.
  */
@@ -245,7 +241,7 @@ useKeys(() => ({
           ><span v-else-if="text && figure" class="problem">{{ figure.words }}</span>
         </p>
         <p v-if="reading.hint" class="t16">{{ reading.hint }}</p>
-        <p v-if="reading.tool_kind === 'feeler'" class="t16">
+        <p v-if="reading.by_leaves" class="t16">
           two leaves: the one that goes in, then the next that does not, such as 0.35 0.40
         </p>
         <p v-if="reading.datum" class="t16">from: {{ reading.datum }}</p>
@@ -299,7 +295,7 @@ useKeys(() => ({
         </div>
       </form>
       <ResultDecision
-        v-if="result && result.judgement.verdict !== 'not_read'"
+        v-if="result?.judged"
         :result="result"
         :deciding="deciding"
         :never="never"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Readings on paper and as files: print the sheet, take the table out, read one in. */
 import { ref } from 'vue'
-import { client, got } from '@/api/client'
+import { client, got, sentence } from '@/api/client'
 import { useBook } from '@/stores/book'
 import { useSession } from '@/stores/session'
 
@@ -30,7 +30,7 @@ async function read() {
       : `${found.written} readings written.`
     await book.reload()
   } catch (error) {
-    problem.value = `Nothing was written. ${(error as Error).message}`
+    problem.value = `Nothing was written. ${sentence(error)}`
   }
   if (file.value) file.value.value = ''
 }

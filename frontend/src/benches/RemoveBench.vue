@@ -88,6 +88,7 @@ useKeys(() => ({
     :bench="bench"
     :primary="toBag ? 'In the bag' : 'It is off'"
     own-photos
+    plain
     @primary="primary"
   >
     <template #work>

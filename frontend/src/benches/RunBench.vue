@@ -3,7 +3,7 @@
 import { computed, ref, watch } from 'vue'
 import { useIntervalFn } from '@vueuse/core'
 import { v7 } from 'uuid'
-import { Refusal, type RunBenchView } from '@/api/client'
+import { Refusal, type RunBenchView, sentence } from '@/api/client'
 import StripChart from '@/drawings/StripChart.vue'
 import VerdictMark from '@/drawings/VerdictMark.vue'
 import { pressedTwice, useKeys } from '@/composables/keys'
@@ -43,9 +43,6 @@ const readAgain = computed(
 const question = computed(() => running.value?.asked.at(0) ?? null)
 const atOnce = computed(() => props.bench.isolate_at_once && props.bench.isolated_by === session.who)
 const left = computed(() => Math.max(0, (running.value?.limit_s ?? 0) - clock.value))
-const pressureDue = computed(
-  () => running.value?.deadlines.find((d) => d.kind === 'pressure' && !d.met) ?? null,
-)
 const last = computed(() => props.bench.attempts.at(-1) ?? null)
 const needsCause = computed(
   () => last.value !== null && last.value.ended && last.value.stop !== null && !last.value.cause,
@@ -86,18 +83,17 @@ async function start() {
   try {
     await book.write(entry)
   } catch (error) {
-    book.refused = ''
     const held = error instanceof Refusal ? HELD[error.problem.reason_code] : undefined
     if (held) {
       const reason = await frame.value?.ask({
         title: held,
-        why: `${(error as Error).message}. An attempt at a shut rung opens nothing and stays marked.`,
+        why: `${sentence(error)}. An attempt at a shut rung opens nothing and stays marked.`,
         button: 'Log this attempt all the same',
         keys: props.bench.gate_keys,
         least: 10,
       })
       if (reason) await book.act({ ...entry, attempt: v7(), reason })
-    } else problem.value = (error as Error).message
+    } else problem.value = sentence(error)
   }
 }
 type Seen = 'fire' | 'fuel leak' | 'leak' | 'noise' | 'smoke' | 'glow'
@@ -145,8 +141,7 @@ async function sample(extra: { lamp_out?: boolean; seen?: Seen; oil?: string; as
       back()
   } catch (error) {
     back() // what was refused stays
-    book.refused = ''
-    problem.value = (error as Error).message
+    problem.value = sentence(error)
   }
 }
 async function end(reason: string, pass: boolean) {
@@ -323,7 +318,7 @@ useKeys((): Record<string, () => unknown> =>
               @change="(on) => (isolated = on ? [...isolated, what] : isolated.filter((w) => w !== what))"
             />
           </div>
-          <div v-if="bench.gate.answer === 'shut'" class="block">
+          <div v-if="bench.gate.shut" class="block">
             <p class="b">{{ bench.rung_name }} is shut: {{ bench.gate.reasons.length }} to clear</p>
             <p>
               {{ bench.gate.reasons.slice(0, 4).join('; ')
@@ -336,7 +331,7 @@ useKeys((): Record<string, () => unknown> =>
             >
           </div>
           <p v-else class="t20">
-            <VerdictMark :verdict="bench.gate.answer === 'limited' ? 'too_close' : 'inside'" :size="8" />
+            <VerdictMark :verdict="bench.gate.limited ? 'too_close' : 'inside'" :size="8" />
             {{ bench.rung_name }}: {{ bench.gate.limit ?? bench.gate.answer }}
           </p>
           <p v-if="bench.total_s" class="t16">
@@ -371,7 +366,7 @@ useKeys((): Record<string, () => unknown> =>
                 <td class="b">{{ a.number }}</td>
                 <td>{{ a.after_s?.toFixed(1) }} s</td>
                 <td>
-                  {{ a.gate === 'shut' ? 'gate was shut. ' : ''
+                  {{ a.against_gate ? 'gate was shut. ' : ''
                   }}{{ a.passed ? 'passed' : (a.stop ?? a.end_reason) }}
                 </td>
               </tr>
@@ -392,7 +387,9 @@ useKeys((): Record<string, () => unknown> =>
             {{ stop ? (clock - since).toFixed(1) : minutesSeconds(clock) }}
           </p>
           <p v-if="!stop && left <= 15" class="off">Off in {{ Math.ceil(left) }}</p>
-          <p v-if="pressureDue && !stop" class="t24">Oil pressure by {{ pressureDue.at_s }} s</p>
+          <p v-if="running?.pressure_by != null && !stop" class="t24">
+            Oil pressure by {{ running.pressure_by }} s
+          </p>
           <button type="button" class="stop" @click="keyOff">
             {{ stop ? 'Key is off' : 'STOP'
             }}<small>{{ stop ? 'then press here' : 'Key off, then press here' }}</small

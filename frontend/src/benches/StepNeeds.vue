@@ -26,7 +26,7 @@ const book = useBook()
     <p v-if="bench.base.gear.length">
       Tools:
       <template v-for="(t, k) in bench.base.gear" :key="t.name"
-        >{{ k ? ', ' : '' }}{{ t.name }}<b v-if="t.state !== 'owned'"> ({{ t.state }})</b></template
+        >{{ k ? ', ' : '' }}{{ t.name }}<b v-if="!t.owned"> ({{ t.state }})</b></template
       >
     </p>
     <ul v-if="bench.base.people.length > 0">

@@ -24,7 +24,7 @@ defineProps<{ bench: BenchView; large?: boolean; quiet?: boolean }>()
         <circle cx="19" cy="9" r="6" fill="var(--vio)" /></svg
       >undoes: {{ what }}
     </p>
-    <p v-if="!bench.base.settled && bench.base.blocks !== 'nothing'" class="t16 mut">
+    <p v-if="!bench.base.settled && bench.base.blocks" class="t16 mut">
       Not done, it blocks {{ bench.base.blocks.toLowerCase() }}.
     </p>
   </div>

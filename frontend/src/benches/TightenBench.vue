@@ -3,7 +3,7 @@
  * One bolt at a time: the figure to set is the largest thing, the joint is drawn, the next bolt is yellow.
  */
 import { computed, ref } from 'vue'
-import { Refusal, type TightenBenchView } from '@/api/client'
+import { type TightenBenchView } from '@/api/client'
 import BoltPattern from '@/drawings/BoltPattern.vue'
 import LimitBar from '@/drawings/LimitBar.vue'
 import VerdictMark from '@/drawings/VerdictMark.vue'
@@ -11,30 +11,29 @@ import WrenchSketch from '@/drawings/WrenchSketch.vue'
 import WorkingLines from '@/shell/WorkingLines.vue'
 import { useKeys } from '@/composables/keys'
 import { useBook } from '@/stores/book'
-import { useJournal } from '@/stores/journal'
+import { useKept } from '@/composables/kept'
 import BenchFrame from './BenchFrame.vue'
+import { useServer } from '@/composables/server'
 
 const props = defineProps<{ bench: TightenBenchView }>()
 const book = useBook()
-const journal = useJournal()
 const frame = ref<InstanceType<typeof BenchFrame> | null>(null)
 const other = ref(false)
 const otherBolt = ref(1)
 const otherStage = ref(1)
 const typed = ref('')
-const problem = ref('')
+const { problem, asks: odd, served } = useServer()
 const tools = ref(false)
 const wrench = ref('')
 const adapter = ref('')
 const angle = ref('0')
 const asked = ref<number | null>(null)
-const odd = ref(false)
 const turned = ref(false)
 const checking = ref(false)
 
 const joint = computed(() => props.bench.joint)
 const setting = computed(() => props.bench.setting)
-const spoken = computed(() => (setting.value?.kind === 'angle' ? 'degrees' : 'newton metres'))
+const spoken = computed(() => (setting.value?.turns ? 'degrees' : 'newton metres'))
 const line = computed(() => {
   const { fastener, treatment } = props.bench
   return `${joint.value.name}, ${joint.value.progress}. ${fastener}${treatment ? `, ${treatment}` : ''}`
@@ -49,25 +48,17 @@ const reach = computed(() => {
  * Bolts that this bench pulled and the server does not have yet: the bench moves on along the core's own
  * list, and takes none twice.
  */
-const kept = computed(() =>
-  (book.busy ? [] : journal.waiting)
-    .filter(
-      (w) =>
-        w.build === book.card?.id && w.entry.kind === 'fastener' && w.entry.step === props.bench.base.step,
-    )
-    .map((w) => ('bolt' in w.entry ? w.entry.bolt : 0)),
-)
+const pulled = useKept('fastener', () => props.bench.base.step, true)
+const kept = computed(() => (book.busy ? [] : pulled.value.map((entry) => entry.bolt)))
 const next = computed(() =>
   kept.value.length
     ? (joint.value.ahead.find((n) => !kept.value.includes(n)) ?? null)
     : joint.value.next_bolt,
 )
 const stage = computed(() => joint.value.next_stage)
-const indicating = computed(
-  () => joint.value.wrench?.kind === 'indicating wrench' && setting.value?.kind === 'torque',
-)
+const indicating = computed(() => props.bench.reads && setting.value?.turns === false)
 const blocked = computed(() => !joint.value.final && next.value === null)
-const needsWrench = computed(() => setting.value?.kind === 'torque' && setting.value.set_to === null)
+const needsWrench = computed(() => setting.value?.turns === false && setting.value.set_to === null)
 const title = computed(() => {
   if (joint.value.final) return `${joint.value.name}: final`
   if (joint.value.to_mark) return `Bolt ${next.value}: mark it`
@@ -113,7 +104,7 @@ function askOther(bolt: number | null = next.value, at: number | null = stage.va
   odd.value = false
   other.value = true
 }
-const angles = computed(() => joint.value.stages[(otherStage.value || 1) - 1]?.kind === 'angle')
+const angles = computed(() => joint.value.stages[(otherStage.value || 1) - 1]?.turns)
 const otherTitle = computed(() => {
   if (turned.value) return `Bolt ${otherBolt.value}: how much more was it turned?`
   if (angles.value) return `Bolt ${otherBolt.value}: how far was it turned?`
@@ -124,7 +115,7 @@ const otherTitle = computed(() => {
 async function writeOther(asTyped = false) {
   if (!typed.value.trim()) return
   const act = indicating.value || angles.value ? ('read' as const) : ('clicked' as const)
-  try {
+  await served(async () => {
     const entry = {
       kind: 'fastener' as const,
       step: props.bench.base.step,
@@ -136,11 +127,7 @@ async function writeOther(asTyped = false) {
       as_typed: asTyped,
     }
     if ((await book.write(entry)) || !book.refused) other.value = false
-  } catch (error) {
-    book.refused = ''
-    problem.value = (error as Error).message
-    odd.value = error instanceof Refusal && error.problem.reason_code === 'odd_figure'
-  }
+  })
 }
 async function again(bolt: number) {
   asked.value = null
@@ -240,7 +227,7 @@ function askWrench() {
 }
 async function takeWrench(reason: string | null = null) {
   const length = adapter.value.trim()
-  try {
+  await served(async () => {
     await book.write({
       kind: 'decision',
       step: props.bench.base.step,
@@ -250,10 +237,7 @@ async function takeWrench(reason: string | null = null) {
       reason,
     })
     tools.value = false
-  } catch (error) {
-    book.refused = ''
-    problem.value = (error as Error).message
-  }
+  })
 }
 async function goOn() {
   const reason = await frame.value?.ask({
@@ -279,6 +263,7 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
     :ready="ready"
     :no-primary="blocked || indicating"
     :say="say"
+    tight
     @primary="click"
   >
     <template #work>
@@ -289,7 +274,7 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
           :key="s.number"
           :class="{ done: s.done === joint.bolts.length, now: s.number === stage }"
         >
-          <b>{{ s.kind === 'angle' ? '+' : '' }}{{ s.figure }}{{ s.kind === 'angle' ? '°' : '' }}</b
+          <b>{{ s.turns ? '+' : '' }}{{ s.figure }}{{ s.turns ? '°' : '' }}</b
           ><span>stage {{ s.number }}</span
           ><small>{{
             s.done === joint.bolts.length
@@ -317,7 +302,7 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
       </ol>
       <div class="under">
         <WrenchSketch
-          v-if="joint.wrench && setting?.kind === 'torque' && setting.set_to !== null"
+          v-if="joint.wrench && setting?.turns === false && setting.set_to !== null"
           :adapter="reach"
           :angle="Number(joint.adapter?.angle.value ?? 0)"
           :grip="Number(joint.wrench.grip_mm ?? 0)"
@@ -373,7 +358,7 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
     <template #figure>
       <template v-if="setting">
         <p class="t20">
-          {{ setting.kind === 'angle' ? `Bolt ${next}: turn by` : `Bolt ${next}: set the wrench to` }}
+          {{ setting.turns ? `Bolt ${next}: turn by` : `Bolt ${next}: set the wrench to` }}
         </p>
         <p class="hero" :class="size">
           {{ figure }}<span>{{ setting.unit }}</span>

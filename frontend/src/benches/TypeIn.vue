@@ -4,7 +4,7 @@
  * it is written.
  */
 import { computed, nextTick, ref } from 'vue'
-import { type MeasureBenchView, type ReadingFacts, Refusal } from '@/api/client'
+import { onlyAsks, type MeasureBenchView, type ReadingFacts, sentence } from '@/api/client'
 import { useBook } from '@/stores/book'
 
 const props = defineProps<{ bench: MeasureBenchView }>()
@@ -16,10 +16,15 @@ const sure = ref<string | null>(null)
 const toolOf = ref<Record<string, string>>({})
 const list = ref<HTMLElement | null>(null)
 const kinds = computed(() => [...new Set(props.bench.readings.map((r) => r.tool_kind))])
-const offered = (kind: string) =>
-  props.bench.tools.filter(
-    (t) => t.kind === kind || (t.kind === 'caliper' && ['micrometer', 'bore gauge'].includes(kind)),
-  )
+/** The tools that may give every reading that asks for one of this kind, the best first. */
+const offered = (kind: string) => {
+  const asking = props.bench.readings.filter((r) => r.tool_kind === kind)
+  const may = (id: string) => asking.every((r) => r.tools.includes(id))
+  return (asking.at(0)?.tools ?? [])
+    .filter(may)
+    .map((id) => props.bench.tools.find((t) => t.id === id))
+    .filter((t) => t !== undefined)
+}
 const tool = (kind: string) =>
   offered(kind).find((t) => t.id === toolOf.value[kind]) ?? offered(kind).at(0) ?? null
 
@@ -58,9 +63,8 @@ async function write(r: ReadingFacts, at: number) {
     sure.value = null
     await go(at + 1)
   } catch (error) {
-    book.refused = ''
-    said.value[r.id] = (error as Error).message
-    if (error instanceof Refusal && error.problem.reason_code === 'odd_figure') {
+    said.value[r.id] = sentence(error)
+    if (onlyAsks(error)) {
       said.value[r.id] += ' Enter once more if it is'
       sure.value = r.id
     }

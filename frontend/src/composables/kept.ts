@@ -9,12 +9,19 @@ import { useJournal } from '@/stores/journal'
 
 export type Kept<K extends Entry['kind']> = Extract<Entry, { kind: K }>
 
-/** Entries of one kind at the step, oldest first, that the server has not acknowledged and not refused. */
-export function useKept<K extends Entry['kind']>(kind: K, step: () => string): ComputedRef<Kept<K>[]> {
+/**
+ * Entries of one kind at the step, oldest first, that the server does not have; those that it refused only
+ * when asked for.
+ */
+export function useKept<K extends Entry['kind']>(
+  kind: K,
+  step: () => string,
+  refused = false,
+): ComputedRef<Kept<K>[]> {
   const book = useBook()
   const journal = useJournal()
   return computed(() =>
-    journal.notSaved
+    (refused ? journal.waiting : journal.notSaved)
       .filter((item) => item.build === book.card?.id)
       .map((item) => item.entry)
       .filter((entry): entry is Kept<K> => entry.kind === kind && 'step' in entry && entry.step === step()),

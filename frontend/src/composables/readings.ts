@@ -3,7 +3,7 @@
  * next.
  */
 import { computed, nextTick, ref, type Ref, watch } from 'vue'
-import { type MeasureBenchView, Refusal } from '@/api/client'
+import { onlyAsks, type MeasureBenchView, sentence } from '@/api/client'
 import { useBook } from '@/stores/book'
 import { useFigure } from './figure'
 import { useKept } from './kept'
@@ -117,10 +117,8 @@ export function useReadings(bench: () => MeasureBenchView, entry: Ref<HTMLInputE
     } catch (error) {
       ahead.value = false
       text.value = sent
-      book.refused = ''
-      if (error instanceof Refusal && error.problem.reason_code === 'odd_figure')
-        question.value = error.message
-      else problem.value = (error as Error).message
+      if (onlyAsks(error)) question.value = error.message
+      else problem.value = sentence(error)
     } finally {
       sending = false
     }

@@ -3,6 +3,7 @@
  * recorder does.
  */
 import { onUnmounted, ref } from 'vue'
+import { sentence } from '@/api/client'
 
 const LONGEST_MS = 120_000 // what is longer is typed
 
@@ -39,7 +40,7 @@ export function useRecorder(said: (sound: Blob) => unknown) {
       timer = window.setTimeout(end, LONGEST_MS)
     } catch (error) {
       if (held === mine) held = 0
-      problem.value = `Not recorded: ${(error as Error).message}`
+      problem.value = `Not recorded: ${sentence(error)}`
     }
   }
   function end() {

@@ -8,6 +8,7 @@ import type { PlanAct } from '@/api/client'
 import { useBook } from '@/stores/book'
 import { usePlan } from '@/stores/plan'
 import SayButton from './SayButton.vue'
+import { useServer } from '@/composables/server'
 
 const props = defineProps<{ step: string | null; build: string }>()
 const book = useBook()
@@ -22,7 +23,7 @@ const ways = ref([
 ])
 const take = ref(0)
 const because = ref('')
-const problem = ref('')
+const { problem, served } = useServer()
 const said = computed(() => ways.value.filter((w) => w.name.trim()))
 const ready = computed(
   () =>
@@ -63,13 +64,11 @@ async function add() {
           take: take.value,
           because: because.value.trim(),
         }
-  try {
+  await served(async () => {
     await plan.load(props.build)
     await plan.take([act], '')
     open.value = false
-  } catch (error) {
-    problem.value = (error as Error).message // the dialog still shows what was typed
-  }
+  })
 }
 defineExpose({ ask })
 </script>

@@ -2,7 +2,7 @@
 /** Read an archive of a build in. */
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { client, got } from '@/api/client'
+import { client, got, sentence } from '@/api/client'
 import { useShop } from '@/stores/shop'
 
 defineProps<{ large?: boolean }>()
@@ -24,7 +24,7 @@ async function read() {
     )
     await router.push({ name: 'build', params: { build: card.id } })
   } catch (error) {
-    shop.problem = (error as Error).message
+    shop.problem = sentence(error)
   }
   if (input.value) input.value.value = ''
 }

@@ -15,7 +15,7 @@ const props = defineProps<{
 const book = useBook()
 const dialog = ref<InstanceType<typeof CaptureDialog> | null>(null)
 const reason = ref<InstanceType<typeof AskDialog> | null>(null)
-const first = computed(() => props.captures.find((c) => c.state === 'missing')?.id)
+const first = computed(() => props.captures.find((c) => c.todo)?.id)
 
 async function letGo(capture: Capture) {
   const said = await reason.value?.ask({
@@ -50,11 +50,11 @@ defineExpose({
         <li v-for="c in captures" :key="c.id" :class="{ missing: c.id === first }">
           <span class="what"
             ><b>{{ c.kind_words }}: {{ c.what }}</b
-            ><small>{{ c.state === 'missing' ? c.because : c.words }}</small></span
+            ><small>{{ c.todo ? c.because : c.words }}</small></span
           >
-          <span v-if="c.state !== 'missing'" class="state"
-            ><i v-if="c.state !== 'let go'" class="disc" aria-hidden="true" />{{
-              c.state === 'let go' ? 'gone without' : c.state === 'kept' ? 'kept' : c.compared
+          <span v-if="!c.todo" class="state"
+            ><i v-if="!c.gone" class="disc" aria-hidden="true" />{{
+              c.gone ? 'gone without' : c.compared || 'kept'
             }}</span
           >
           <span v-else-if="!settled" class="do"

@@ -5,6 +5,7 @@ import { v7 } from 'uuid'
 import { type Capture, type Schemas, sendPhoto } from '@/api/client'
 import PhotoButton from '@/shell/PhotoButton.vue'
 import { useBook } from '@/stores/book'
+import { useServer } from '@/composables/server'
 
 const KINDS: Record<string, string> = {
   photo: 'Photo',
@@ -44,7 +45,7 @@ const strokes = ref(3)
 const factory = ref(false)
 const wires = ref<{ terminal: string; colour: string }[]>([])
 const photo = ref<Schemas['StoredPhoto'] | null>(null)
-const problem = ref('')
+const { problem, served } = useServer()
 const busy = ref(false)
 const row = ref(0)
 const title = computed(() =>
@@ -66,13 +67,10 @@ function ask(capture: Capture | null, at: { step?: string | null; removal?: stri
 async function taken(file: File) {
   problem.value = ''
   busy.value = true
-  try {
+  await served(async () => {
     photo.value = await sendPhoto(file)
-  } catch (error) {
-    problem.value = (error as Error).message
-  } finally {
-    busy.value = false
-  }
+  })
+  busy.value = false
 }
 function colour(name: string) {
   wires.value[row.value].colour = name
@@ -81,7 +79,7 @@ async function keep() {
   problem.value = ''
   const at = demanded.value?.step ?? about.value.step
   const named = demanded.value?.what ?? what.value.trim()
-  try {
+  await served(async () => {
     if (kind.value === 'setting') {
       if (!named || !words.value.trim() || !place.value.trim() || !at)
         problem.value = 'Say what must not be loosened, what it holds, and where to part things instead.'
@@ -124,10 +122,7 @@ async function keep() {
       photo: photo.value?.photo ?? null,
     })
     if (done) open.value = false
-  } catch (error) {
-    book.refused = ''
-    problem.value = (error as Error).message
-  }
+  })
 }
 defineExpose({ ask })
 </script>

@@ -18,7 +18,7 @@ const name = ref('')
 const recheck = ref('')
 const licensed = ref('')
 const LEAST = 10
-const barred = computed(() => result.value?.limit.safety ?? null)
+const barred = computed(() => result.value?.stays_shut ?? null)
 
 function ask(wanted: ResultFacts) {
   result.value = wanted
@@ -61,8 +61,7 @@ defineExpose({ ask })
         record.
       </p>
       <p v-if="barred" class="block">
-        This is {{ barred }}: {{ barred === 'fuel' ? 'fuel on' : 'drive' }} stays shut all the same, until it
-        is replaced or a licensed inspection is named.
+        This is {{ barred }} stays shut all the same, until it is replaced or a licensed inspection is named.
       </p>
       <label class="field"
         ><span>why, at least {{ LEAST }} characters</span

@@ -5,6 +5,7 @@ import { v7 } from 'uuid'
 import type { Difference, PlanAct } from '@/api/client'
 import { hours } from '@/words'
 import { usePlan } from '@/stores/plan'
+import { useServer } from '@/composables/server'
 
 const plan = usePlan()
 const open = ref(false)
@@ -12,7 +13,7 @@ const acts = ref<PlanAct[]>([])
 const found = ref<Difference | null>(null)
 const reason = ref('')
 const needed = ref(false)
-const problem = ref('')
+const { problem, served } = useServer()
 const busy = ref(false)
 let seen = 0
 let id = '' // the same when it is sent again, so that an answer that was lost is not taken twice
@@ -34,23 +35,18 @@ async function propose(wanted: PlanAct[], withReason = false) {
   seen = plan.view?.version ?? 0
   id = v7()
   open.value = true
-  try {
+  await served(async () => {
     found.value = await plan.look(wanted)
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
+  })
 }
 async function take() {
   if (busy.value || (must.value && reason.value.trim().length < 3)) return
   busy.value = true
-  try {
+  await served(async () => {
     await plan.take(acts.value, reason.value.trim(), seen, id)
     open.value = false
-  } catch (error) {
-    problem.value = (error as Error).message
-  } finally {
-    busy.value = false
-  }
+  })
+  busy.value = false
 }
 const emit = defineEmits<{ closed: [] }>()
 defineExpose({ propose })

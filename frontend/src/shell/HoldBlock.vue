@@ -15,7 +15,7 @@ const order = computed(() =>
   props.bench.base.settled ? [] : props.bench.base.waits.filter((w) => !w.danger),
 )
 const load = computed(() =>
-  props.bench.base.settled ? undefined : props.bench.base.obstacles.find((o) => o.by === 'load'),
+  props.bench.base.settled ? undefined : props.bench.base.obstacles.find((o) => o.by_load),
 )
 </script>
 

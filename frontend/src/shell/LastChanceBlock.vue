@@ -16,20 +16,8 @@ const emit = defineEmits<{
   seen: [thing: string]
   putIn: [chance: Schemas['Chance']]
 }>()
-const WORD: Record<string, string> = {
-  done: 'done',
-  'let go': 'not wanted',
-  'left out': 'not for this vehicle',
-}
-const open = (chance: Schemas['Chance']) => chance.state === 'open' || chance.state === 'no step'
 const said = (chance: Schemas['Chance']) =>
-  chance.state === 'open' && !props.act
-    ? `${chance.number}, in the plan`
-    : WORD[chance.state]
-      ? chance.state === 'done' && chance.number
-        ? `${chance.number}, ${chance.words}`
-        : chance.words || WORD[chance.state]
-      : `${chance.number} ${chance.words}`.trim()
+  chance.todo && !chance.unplanned && !props.act ? `${chance.number}, in the plan` : chance.said
 </script>
 
 <template>
@@ -41,16 +29,14 @@ const said = (chance: Schemas['Chance']) =>
         <li
           v-for="c in chances"
           :key="c.thing"
-          :class="{ missing: c.state === 'no step' && c.thing === first, todo: open(c) && act }"
+          :class="{ missing: c.unplanned && c.thing === first, todo: c.todo && act }"
         >
           <span class="what"
             ><b>{{ c.thing }}</b
             ><small>{{ c.because }}</small></span
           >
-          <span class="state"
-            ><i v-if="c.state === 'done'" class="disc" aria-hidden="true" />{{ said(c) }}</span
-          >
-          <span v-if="open(c)" class="do">
+          <span class="state"><i v-if="c.done" class="disc" aria-hidden="true" />{{ said(c) }}</span>
+          <span v-if="c.todo" class="do">
             <RouterLink
               v-if="c.step && act"
               class="btn small"
@@ -58,7 +44,7 @@ const said = (chance: Schemas['Chance']) =>
               >Do it now</RouterLink
             >
             <button
-              v-if="c.state === 'no step'"
+              v-if="c.unplanned"
               type="button"
               class="btn small"
               :class="{ go: true }"
@@ -66,12 +52,7 @@ const said = (chance: Schemas['Chance']) =>
             >
               Put it in
             </button>
-            <button
-              v-if="act && c.state === 'no step'"
-              type="button"
-              class="btn small"
-              @click="emit('seen', c.thing)"
-            >
+            <button v-if="act && c.unplanned" type="button" class="btn small" @click="emit('seen', c.thing)">
               It is done
             </button>
             <button v-if="act" type="button" class="btn small" @click="emit('letGo', c.thing)">

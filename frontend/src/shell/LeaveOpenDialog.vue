@@ -3,7 +3,6 @@
 import { ref } from 'vue'
 import { v7 } from 'uuid'
 import { useBook } from '@/stores/book'
-import { RUNG_NAMES } from '@/words'
 
 const props = defineProps<{ step: string | null }>()
 const book = useBook()
@@ -70,7 +69,7 @@ defineExpose({ ask })
       /></label>
       <fieldset>
         <legend class="t16 mut">It must be undone before</legend>
-        <label v-for="(name, rung) in RUNG_NAMES" :key="rung"
+        <label v-for="(name, rung) in book.frame?.rungs ?? {}" :key="rung"
           ><input v-model="blocks" type="radio" name="blocks" :value="rung" /><span>{{ name }}</span></label
         >
       </fieldset>

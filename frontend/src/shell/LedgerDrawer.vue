@@ -6,7 +6,6 @@ import AskDialog from './AskDialog.vue'
 import { useBook } from '@/stores/book'
 import { useShop } from '@/stores/shop'
 import { dayOf } from '@/composables/time'
-import { RUNG_NAMES } from '@/words'
 
 const open = defineModel<boolean>({ required: true })
 defineProps<{ build: string }>()
@@ -22,9 +21,8 @@ const SORT: Record<string, string> = {
   block: 'held',
   open_port: 'open, bare',
 }
-const covers = computed(
-  () => (book.frame?.left_open ?? []).filter((i) => i.sort === 'cover' || i.sort === 'cap').length,
-)
+const rungs = computed(() => book.frame?.rungs ?? {})
+const covers = computed(() => (book.frame?.left_open ?? []).filter((i) => i.counted_out).length)
 const ask = ref<InstanceType<typeof AskDialog> | null>(null)
 type Body = NonNullable<Schemas['UndoneAct']['now_on']>['body']
 /**
@@ -66,7 +64,7 @@ async function undone(item: OpenItem) {
       <li v-for="(item, k) in book.frame?.left_open ?? []" :key="item.id">
         <span class="n">{{ k + 1 }}</span>
         <div>
-          <p class="t20" :class="{ outside: item.rank === 'danger' }">
+          <p class="t20" :class="{ outside: item.live }">
             {{ item.what
             }}<small v-if="SORT[item.sort]" class="t16 mut"
               >, {{ SORT[item.sort] }}{{ item.where ? `, ${item.where}` : '' }}</small
@@ -75,8 +73,8 @@ async function undone(item: OpenItem) {
           <p class="t16 mut">
             <template v-if="item.since"
               >since {{ item.step_number }}, {{ dayOf(item.since, shop.zone) }}, {{ item.who }}. </template
-            >Blocks {{ RUNG_NAMES[item.blocks]
-            }}<template v-if="item.open_for">, must be open for {{ RUNG_NAMES[item.open_for] }}</template>
+            >Blocks {{ rungs[item.blocks]
+            }}<template v-if="item.open_for">, must be open for {{ rungs[item.open_for] }}</template>
           </p>
           <p class="t16">
             To undo: {{ item.undo }}<template v-if="item.note">. If it stays, {{ item.note }}</template
@@ -84,11 +82,11 @@ async function undone(item: OpenItem) {
           </p>
         </div>
         <button v-if="item.box" type="button" class="btn small" @click="seen(item)">Seen now</button>
-        <button v-else-if="item.kind === 'temporary'" type="button" class="btn small" @click="undone(item)">
+        <button v-else-if="item.temporary" type="button" class="btn small" @click="undone(item)">
           Undone
         </button>
         <RouterLink
-          v-else-if="item.rank === 'danger'"
+          v-else-if="item.live"
           class="btn small"
           :to="{ name: 'support', params: { build } }"
           @click="open = false"

@@ -5,7 +5,7 @@ import type { BagContent, BenchView, Capture, Entry } from '@/api/client'
 import AskDialog from './AskDialog.vue'
 import { useBook } from '@/stores/book'
 
-const props = defineProps<{ bench: BenchView }>()
+const props = defineProps<{ bench: BenchView; quiet?: boolean }>()
 const book = useBook()
 const reason = ref<InstanceType<typeof AskDialog> | null>(null)
 const strokes = ref<Record<string, number>>({})
@@ -22,7 +22,7 @@ const asLine = (l: Line, count: number) => ({
 const todo = computed(
   () =>
     props.bench.base.refit_bags.some((b) => b.left || b.missing) ||
-    props.bench.base.compares.some((c) => c.state !== 'same'),
+    props.bench.base.compares.some((c) => !c.agrees),
 )
 const all = (bag: BagContent, how: 'fitted' | 'new') =>
   book.act({
@@ -61,7 +61,7 @@ async function compare(c: Capture, same: boolean | null) {
     if (!said) return
     entry.words = said
   }
-  if (same === true && c.kind === 'length') {
+  if (same === true && c.by_length) {
     const said = await reason.value?.ask({
       title: `${c.what}: near enough`,
       button: 'Near enough',
@@ -75,10 +75,7 @@ async function compare(c: Capture, same: boolean | null) {
 </script>
 
 <template>
-  <p
-    v-if="(bench.base.refit_bags.length || bench.base.compares.length) && !todo && bench.kind !== 'tighten'"
-    class="quiet"
-  >
+  <p v-if="(bench.base.refit_bags.length || bench.base.compares.length) && !todo && !quiet" class="quiet">
     {{
       bench.base.refit_bags.length
         ? `All out of bag ${bench.base.refit_bags.map((b) => b.bag).join(', ')}. `
@@ -147,7 +144,7 @@ async function compare(c: Capture, same: boolean | null) {
             +</button
           ><button type="button" class="btn small" @click="compare(c, null)">In line</button></template
         >
-        <template v-else-if="c.kind === 'length'"
+        <template v-else-if="c.by_length"
           ><input
             v-model="typed[c.id]"
             class="entry"
@@ -162,7 +159,7 @@ async function compare(c: Capture, same: boolean | null) {
           >
             So long now</button
           ><button
-            v-if="c.state === 'differs' && !c.within"
+            v-if="c.differs && !c.within"
             type="button"
             class="btn small"
             :disabled="!typed[c.id]?.trim()"

@@ -4,6 +4,7 @@ import { ref } from 'vue'
 import { client, got } from '@/api/client'
 import { useSession } from '@/stores/session'
 import { useShop } from '@/stores/shop'
+import { useServer } from '@/composables/server'
 
 const shop = useShop()
 const session = useSession()
@@ -11,7 +12,7 @@ const open = ref(false)
 const name = ref('')
 const zone = ref('')
 const currency = ref('')
-const problem = ref('')
+const { problem, served } = useServer()
 
 function ask() {
   name.value = shop.view?.name ?? ''
@@ -21,8 +22,7 @@ function ask() {
   open.value = true
 }
 async function say() {
-  problem.value = ''
-  try {
+  await served(async () => {
     await got(
       client.POST('/api/shop', {
         body: {
@@ -36,9 +36,7 @@ async function say() {
     )
     open.value = false
     await shop.load()
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
+  })
 }
 defineExpose({ ask })
 </script>

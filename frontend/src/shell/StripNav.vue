@@ -35,15 +35,15 @@ const rows = computed<Row[]>(() => {
   const here = props.step ?? props.frame.current
   for (const stage of props.frame.stages) {
     const open = stage.id === openStage.value
-    const state =
-      stage.total > 0 && stage.done === stage.total ? 'done' : open ? 'open' : stage.done ? 'begun' : 'todo'
+    const all = stage.total > 0 && stage.done === stage.total
+    const begun = !all && stage.done > 0
     add({
       type: 'stage',
       id: stage.id,
       h: 44,
       text: stage.name,
-      count: open || state === 'begun' ? `${stage.done}/${stage.total}` : undefined,
-      state,
+      count: open || begun ? `${stage.done}/${stage.total}` : undefined,
+      state: all ? 'done' : open ? 'open' : begun ? 'begun' : 'todo',
       now: false,
     })
     if (!open) continue
@@ -59,7 +59,7 @@ const rows = computed<Row[]>(() => {
         id: s.id,
         h: s.id === props.step ? 48 : 38,
         text: `${s.number} ${s.short}`,
-        state: s.status === 'open' && s.waits ? 'waits' : s.status,
+        state: s.look,
         now: s.id === props.step,
       })
     }
@@ -74,11 +74,10 @@ const gateY = computed(() => {
   const row = rows.value.find((r) => r.id === 'wake' && r.type === 'stage')
   return row ? row.y + row.h / 2 : tall.value
 })
-const RUNGS = ['power_on', 'crank', 'fuel_on', 'fire', 'run_on', 'gear', 'drive', 'nothing']
 const strands = computed(() => {
   const items = [...props.frame.left_open]
     .sort((a, b) => a.since.localeCompare(b.since))
-    .filter((i) => i.blocks !== 'nothing')
+    .filter((i) => i.shuts)
   return items.slice(0, 6).map((item, k) => {
     const row = rowOf(item.stage, item.step)
     const y = (row ? row.y + row.h / 2 : 20) + (k % 3) * 9 - 9
@@ -86,7 +85,7 @@ const strands = computed(() => {
       id: item.id,
       x: 12 + 9 * k,
       y,
-      end: gateY.value + RUNGS.indexOf(item.blocks) * 5,
+      end: gateY.value + Object.keys(props.frame.rungs).indexOf(item.blocks) * 5,
       dashed: k % 2 === 1,
     }
   })

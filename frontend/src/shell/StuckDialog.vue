@@ -6,6 +6,7 @@
 import { computed, ref, watch } from 'vue'
 import { client, got, type Schemas } from '@/api/client'
 import { useBook } from '@/stores/book'
+import { useServer } from '@/composables/server'
 
 const props = defineProps<{ step: string; about: string }>()
 const book = useBook()
@@ -17,14 +18,14 @@ const wiped = ref(false)
 const desk = ref<Schemas['StuckDesk'] | null>(null)
 const rung = ref<string | null>(null)
 const minutes = ref(5)
-const problem = ref('')
+const { problem, served } = useServer()
 const build = computed(() => book.card?.id ?? '')
 const facts = computed(() => ({ near: near.value as 'fuel'[], cleaned: cleaned.value, wiped: wiped.value }))
 const STATE: Record<string, string> = { free: '', tried: 'tried', refused: 'not here', enough: 'enough' }
 
 async function look() {
   if (!open.value || !part.value.trim()) return
-  try {
+  await served(async () => {
     desk.value = (await got<unknown>(
       client.POST('/api/builds/{build}/stuck', {
         params: { path: { build: build.value } },
@@ -32,9 +33,7 @@ async function look() {
       }),
     )) as Schemas['StuckDesk']
     problem.value = ''
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
+  })
 }
 watch([part, facts, () => book.frame?.head], () => void look())
 function ask() {
@@ -45,8 +44,7 @@ function ask() {
 }
 async function tried(came: boolean) {
   if (!rung.value) return
-  problem.value = ''
-  try {
+  await served(async () => {
     await book.write({
       kind: 'tried',
       step: props.step,
@@ -59,10 +57,7 @@ async function tried(came: boolean) {
     })
     rung.value = null
     await look()
-  } catch (error) {
-    book.refused = ''
-    problem.value = (error as Error).message
-  }
+  })
 }
 defineExpose({ ask })
 </script>
@@ -90,7 +85,7 @@ defineExpose({ ask })
           type="button"
           class="rung"
           :aria-expanded="rung === r.id"
-          :disabled="r.state === 'refused'"
+          :disabled="r.refused"
           @click="rung = rung === r.id ? null : r.id"
         >
           <b class="t20">{{ k + 1 }} {{ r.name }}</b
@@ -104,7 +99,7 @@ defineExpose({ ask })
           <div class="line">
             <span>minutes</span
             ><button
-              v-for="m in r.id === 'soak' ? [30, 480, 720] : [1, 5, 10, 20]"
+              v-for="m in r.long ? [30, 480, 720] : [1, 5, 10, 20]"
               :key="m"
               type="button"
               class="btn small"
@@ -115,7 +110,7 @@ defineExpose({ ask })
             </button>
             <button type="button" class="btn" @click="tried(true)">It came</button
             ><button type="button" class="btn" @click="tried(false)">
-              {{ r.id === 'soak' ? 'Soaking now' : 'It did not come' }}
+              {{ r.long ? 'Soaking now' : 'It did not come' }}
             </button>
           </div>
         </div>

@@ -6,6 +6,7 @@
 import { ref } from 'vue'
 import { client, got, type Instrument, type Schemas } from '@/api/client'
 import { useSession } from '@/stores/session'
+import { useServer } from '@/composables/server'
 
 const emit = defineEmits<{ done: [] }>()
 const session = useSession()
@@ -13,7 +14,7 @@ const tool = ref<Instrument | null>(null)
 const standard = ref('')
 const nominal = ref('')
 const text = ref('')
-const problem = ref('')
+const { problem, served } = useServer()
 const found = ref<Schemas['Checked'] | null>(null)
 
 function ask(wanted: Instrument) {
@@ -26,13 +27,14 @@ const pieces = () =>
     .map((t) => t.trim())
     .filter(Boolean)
 async function check(keep: boolean) {
-  if (!tool.value) return
+  const id = tool.value?.id
+  if (!id) return
   problem.value = ''
   const who = await session.whoIsIt()
-  try {
+  await served(async () => {
     found.value = (await got<unknown>(
       client.POST('/api/tools/{tool}/checked', {
-        params: { path: { tool: tool.value.id } },
+        params: { path: { tool: id } },
         body: {
           who,
           standard: standard.value.trim(),
@@ -43,9 +45,7 @@ async function check(keep: boolean) {
       }),
     )) as Schemas['Checked']
     emit('done')
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
+  })
 }
 defineExpose({ ask })
 </script>

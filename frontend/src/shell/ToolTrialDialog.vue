@@ -7,6 +7,7 @@ import { computed, nextTick, ref } from 'vue'
 import { client, got, type Instrument } from '@/api/client'
 import TrialDots from '@/drawings/TrialDots.vue'
 import { useSession } from '@/stores/session'
+import { useServer } from '@/composables/server'
 
 const TEN = 10
 const emit = defineEmits<{ done: [words: string] }>()
@@ -15,7 +16,7 @@ const tool = ref<Instrument | null>(null)
 const thing = ref('')
 const text = ref('')
 const typed = ref<string[]>([])
-const problem = ref('')
+const { problem, served } = useServer()
 const entry = ref<HTMLInputElement | null>(null)
 const figures = computed(() =>
   typed.value.map((t) => Number.parseFloat(t.replace(',', '.'))).filter((x) => Number.isFinite(x)),
@@ -36,13 +37,14 @@ function add() {
   void nextTick(() => entry.value?.focus())
 }
 async function keep() {
-  if (!tool.value) return
+  const id = tool.value?.id
+  if (!id) return
   problem.value = ''
   const who = await session.whoIsIt()
-  try {
+  await served(async () => {
     const kept = (await got<unknown>(
       client.POST('/api/tools/{tool}/tried', {
-        params: { path: { tool: tool.value.id } },
+        params: { path: { tool: id } },
         body: { who, thing: thing.value.trim(), typed: typed.value },
       }),
     )) as Instrument
@@ -51,9 +53,7 @@ async function keep() {
       `${kept.code}: the hands of ${who} scatter by s = ${kept.hands.at(-1)?.s ?? ''} ${kept.unit}.`,
     )
     tool.value = null
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
+  })
 }
 defineExpose({ ask })
 </script>

@@ -29,7 +29,9 @@ const session = useSession()
 const router = useRouter()
 const ledger = ref(false)
 /** An engine that turns leaves no hand for other screens. */
-const running = computed(() => !!props.step && book.bench?.kind === 'run' && book.bench.running !== null)
+const running = computed(
+  () => !!props.step && !!book.bench && 'running' in book.bench && book.bench.running !== null,
+)
 const { goesDark, heard } = useAwake(() => !!props.step && book.bench !== null && !book.bench.base.settled)
 const find = ref<InstanceType<typeof FindDialog> | null>(null)
 const strike = ref<InstanceType<typeof StrikeDialog> | null>(null)
@@ -189,7 +191,7 @@ defineExpose({
           >See to it</RouterLink
         >
       </div>
-      <div v-if="book.frame?.stopped && desk !== 'load'" class="block stopped" role="alert">
+      <div v-if="book.frame?.stopped && desk !== 'load map'" class="block stopped" role="alert">
         <b>Work is stopped.</b>
         {{ ' '
         }}<RouterLink class="btn small" :to="{ name: 'support', params: { build } }"

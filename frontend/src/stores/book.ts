@@ -13,6 +13,7 @@ import {
   got,
   type LogLine,
   Refusal,
+  sentence,
 } from '@/api/client'
 import { useJournal } from './journal'
 
@@ -79,7 +80,7 @@ export const useBook = defineStore('book', () => {
         void reload()
       }
     } catch (error) {
-      if (mine === asked) problem.value = (error as Error).message
+      if (mine === asked) problem.value = sentence(error)
     }
   }
   async function reload() {
@@ -102,8 +103,8 @@ export const useBook = defineStore('book', () => {
   }
 
   /**
-   * Write an entry; true when it is on the server, false when it waits or was refused (then `refused` says
-   * why).
+   * Write an entry; true when it is on the server, false when it waits or could not be kept (then `refused`
+   * says why). A refusal is thrown: it is said where it was typed.
    */
   async function write(entry: Entry, file?: Blob): Promise<boolean> {
     const ofFrame = OF_THE_FRAME.includes(entry.kind)
@@ -130,9 +131,9 @@ export const useBook = defineStore('book', () => {
       if (view) await take(view)
       return view !== null
     } catch (error) {
-      refused.value = (error as Error).message
       if (error instanceof Refusal && error.status === 409) void reload()
       if (error instanceof Refusal) throw error
+      refused.value = sentence(error)
       return false
     } finally {
       inHand.delete(mine)
@@ -143,7 +144,8 @@ export const useBook = defineStore('book', () => {
   async function act(entry: Entry, file?: Blob): Promise<boolean> {
     try {
       return await write(entry, file)
-    } catch {
+    } catch (error) {
+      refused.value = sentence(error)
       return false
     }
   }

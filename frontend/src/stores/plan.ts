@@ -10,6 +10,7 @@ import {
   type PlanAct,
   type PlanView,
   type Schemas,
+  sentence,
 } from '@/api/client'
 import { useBook } from './book'
 import { useSession } from './session'
@@ -39,7 +40,7 @@ export const usePlan = defineStore('plan', () => {
       if (build.value === id) view.value = loaded
       problem.value = ''
     } catch (error) {
-      problem.value = (error as Error).message
+      problem.value = sentence(error)
     }
   }
   async function loadFigures(id: string) {
@@ -50,7 +51,7 @@ export const usePlan = defineStore('plan', () => {
       )) as LimitBook
       problem.value = ''
     } catch (error) {
-      problem.value = (error as Error).message
+      problem.value = sentence(error)
     }
   }
   /** What the acts would change; throws a Refusal. */

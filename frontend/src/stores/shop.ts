@@ -1,7 +1,7 @@
 /** The Shop: builds, sheets and tools. */
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import { client, got, type Schemas } from '@/api/client'
+import { client, got, type Schemas, sentence } from '@/api/client'
 
 export const useShop = defineStore('shop', () => {
   const view = ref<Schemas['ShopView'] | null>(null)
@@ -21,7 +21,7 @@ export const useShop = defineStore('shop', () => {
       view.value = (await got<unknown>(client.GET('/api/shop'))) as Schemas['ShopView']
       problem.value = ''
     } catch (error) {
-      problem.value = (error as Error).message
+      problem.value = sentence(error)
     }
   }
   return { view, problem, zone, money, tools, load }

@@ -49,7 +49,7 @@ export function about(build: string, entry: { kind: string } & Record<string, un
     'figure',
     'sound',
   ].find((key) => typeof entry[key] === 'string' || typeof entry[key] === 'number')
-  const face = entry.kind === 'finding' ? `${String(entry.part)}/${String(entry.face)}` : ''
+  const face = typeof entry.face === 'string' ? `${String(entry.part)}/${String(entry.face)}` : ''
   return [
     build,
     typeof entry.step === 'string' ? entry.step : '',

@@ -1,7 +1,7 @@
 /** What is off, the tray and the register of one build; read anew after each line. */
 import { defineStore } from 'pinia'
 import { ref, watch } from 'vue'
-import { client, got, type TakeDown } from '@/api/client'
+import { client, got, sentence, type TakeDown } from '@/api/client'
 import { useBook } from './book'
 
 export const useTakeDown = defineStore('takedown', () => {
@@ -24,7 +24,7 @@ export const useTakeDown = defineStore('takedown', () => {
         problem.value = ''
       }
     } catch (error) {
-      if (mine === asked) problem.value = (error as Error).message
+      if (mine === asked) problem.value = sentence(error)
     }
   }
   watch(

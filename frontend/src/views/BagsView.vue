@@ -138,14 +138,14 @@ useKeys(() =>
           </tr>
         </thead>
         <tbody>
-          <tr v-for="r in view.removals" :key="r.id" :class="{ mut: r.state === 'back' }">
+          <tr v-for="r in view.removals" :key="r.id" :class="{ mut: r.is_back }">
             <td>{{ dayOf(r.time, shop.zone) }} {{ r.who }}</td>
             <td>
               <b>{{ r.number }} {{ r.what }}</b>
             </td>
             <td>{{ r.bags.map((b) => b.bag).join(', ') }}</td>
             <td>{{ r.place }}</td>
-            <td>{{ r.state === 'back' ? 'is back: ' : '' }}{{ r.back_words || 'no step yet' }}</td>
+            <td>{{ r.is_back ? 'is back: ' : '' }}{{ r.back_words || 'no step yet' }}</td>
           </tr>
         </tbody>
       </table>
@@ -167,7 +167,7 @@ useKeys(() =>
             <td>
               {{ c.words }} <RouterLink v-if="c.photo" :to="{ query: { photo: c.photo } }">photo</RouterLink>
             </td>
-            <td :class="{ outside: c.state === 'differs', in: c.state === 'same' }">
+            <td :class="{ outside: c.differs, in: c.agrees }">
               {{ WORD[c.state] }}{{ c.compared ? `: ${c.compared}` : '' }}
             </td>
           </tr>

@@ -13,13 +13,14 @@ import WorkFrame from '@/shell/WorkFrame.vue'
 import { useBook } from '@/stores/book'
 import { useShop } from '@/stores/shop'
 import { usePlan } from '@/stores/plan'
+import { useServer } from '@/composables/server'
 
 const props = defineProps<{ build: string }>()
 const book = useBook()
 const shop = useShop()
 const plan = usePlan()
 const view = ref<Inspection | null>(null)
-const problem = ref('')
+const { problem, served } = useServer()
 const shown = ref('parts')
 const difference = ref<InstanceType<typeof DifferenceDialog> | null>(null)
 const what = ref('')
@@ -53,14 +54,12 @@ const AGE = [
 ] as const
 
 async function load() {
-  try {
+  await served(async () => {
     view.value = (await got<unknown>(
       client.GET('/api/builds/{build}/inspection', { params: { path: { build: props.build } } }),
     )) as Inspection
     problem.value = ''
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
+  })
 }
 watch([() => props.build, () => book.frame?.head], () => void load(), { immediate: true })
 const steps = computed(() => (view.value?.steps ?? []).filter((s) => s.total > 0))
@@ -70,9 +69,9 @@ const TABS = computed(() => [
   ['causes', `Causes ${view.value?.causes.length ?? 0}`],
   ['age', `Suspect for its age ${view.value?.suspects.length ?? 0}`],
 ])
-const worst = (p: { faces: { state: string; words: string; name: string }[] }) =>
+const worst = (p: { faces: { bad: boolean; words: string; name: string }[] }) =>
   p.faces
-    .filter((f) => f.state === 'bad' || f.state === 'again')
+    .filter((f) => f.bad)
     .map((f) => `${f.name}: ${f.words}`)
     .join('. ')
 const slug = (text: string) =>

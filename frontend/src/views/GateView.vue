@@ -7,14 +7,15 @@ import { computed, onMounted, ref, watch } from 'vue'
 import { client, got, type Schemas } from '@/api/client'
 import { useBook } from '@/stores/book'
 import WorkFrame from '@/shell/WorkFrame.vue'
+import { useServer } from '@/composables/server'
 
 const props = defineProps<{ build: string }>()
 const book = useBook()
 const gate = ref<Schemas['GateView'] | null>(null)
-const problem = ref('')
+const { problem, served } = useServer()
 const all = ref<string[]>([])
 const total = computed(() => gate.value?.rungs.reduce((n, r) => n + r.items.length, 0) ?? 0)
-const shut = computed(() => gate.value?.rungs.find((r) => r.answer === 'shut') ?? null)
+const shut = computed(() => gate.value?.rungs.find((r) => r.shut) ?? null)
 const title = computed(() =>
   shut.value
     ? `${total.value} to clear, the first before ${shut.value.name.toLowerCase()}`
@@ -22,14 +23,12 @@ const title = computed(() =>
 )
 
 async function load() {
-  try {
+  await served(async () => {
     gate.value = await got(
       client.GET('/api/builds/{build}/gate', { params: { path: { build: props.build } } }),
     )
     problem.value = ''
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
+  })
 }
 onMounted(load)
 watch(() => book.frame?.head, load)
@@ -56,7 +55,7 @@ const opened = ref<string[]>([])
               {{ ' '
               }}<span class="answer" :class="rung.answer.replaceAll(' ', '-')"
                 ><i aria-hidden="true" />{{ rung.answer }}{{ rung.limit ? `: ${rung.limit}` : '' }}</span
-              ><small v-if="rung.answer === 'shut' && !rung.items.length"> by what stands before it</small>
+              ><small v-if="rung.shut && !rung.items.length"> by what stands before it</small>
             </h2>
             <p v-if="rung.check_open.length" class="t16">
               Must be open now: {{ rung.check_open.join(', ') }}
@@ -70,7 +69,7 @@ const opened = ref<string[]>([])
                   :to="{ name: 'step', params: { build, step: item.clear_at ?? item.step ?? '' } }"
                   ><span
                     >{{ item.what }} <span v-if="item.assumed" class="assumed t16">assumed</span
-                    ><small v-if="item.kind === 'temporary'" class="mut">{{ item.undo }}</small
+                    ><small v-if="item.temporary" class="mut">{{ item.undo }}</small
                     ><small v-else-if="item.note" class="too_close">{{ item.note }}</small></span
                   ><small>{{ item.clear_number || item.step_number }}</small></RouterLink
                 >

@@ -14,6 +14,7 @@ import { useBook } from '@/stores/book'
 import { usePlan } from '@/stores/plan'
 import { useSession } from '@/stores/session'
 import { useShop } from '@/stores/shop'
+import { useServer } from '@/composables/server'
 
 type Item = Schemas['HuntItem']
 const props = defineProps<{ build: string }>()
@@ -24,7 +25,7 @@ const session = useSession()
 const router = useRouter()
 const kind = ref('')
 const chosen = ref<string | null>(null)
-const problem = ref('')
+const { problem, served } = useServer()
 const who = ref('')
 const difference = ref<InstanceType<typeof DifferenceDialog> | null>(null)
 const KINDS = [
@@ -65,7 +66,7 @@ async function have(it: Item, state: 'owned' | 'borrowed' | 'missing' | 'broken'
   problem.value = ''
   const who = await session.whoIsIt()
   const known = shop.view?.gear.find((g) => g.id === it.about?.toLowerCase())
-  try {
+  await served(async () => {
     await got(
       client.POST('/api/gear', {
         body: { who, name: it.about ?? it.name, state, version: known?.version ?? 0 },
@@ -73,28 +74,23 @@ async function have(it: Item, state: 'owned' | 'borrowed' | 'missing' | 'broken'
     )
     await shop.load()
     await plan.load(props.build)
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
+  })
 }
 async function generic(it: Item) {
   if (!it.fallback || !it.about) return
   await plan.loadFigures(props.build)
-  const joint = plan.figures?.rows.find((r) => r.kind === 'joint' && r.id === it.about)?.joint
+  const joint = plan.figures?.rows.find((r) => r.joint !== null && r.id === it.about)?.joint
   if (!joint) return
   void difference.value?.propose([{ act: 'generic', joint: joint.id, version: joint.version }], true)
 }
 async function comes(it: Item) {
-  problem.value = ''
-  try {
+  await served(async () => {
     await plan.take([{ act: 'people', step: it.step, who: who.value.trim() }], '')
     who.value = ''
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
+  })
 }
 function go(it: Item) {
-  if (it.kind === 'figure' || it.kind === 'amount' || it.kind === 'torque')
+  if (it.by_book)
     void router.push({ name: 'limits', params: { build: props.build }, query: { figure: it.about } })
   else void router.push({ name: 'plan', params: { build: props.build } })
 }
@@ -139,7 +135,7 @@ useKeys(() => ({
               <span class="what"
                 ><b>{{ x.name }}</b
                 ><small>{{ WORD[x.kind] }} for {{ x.number }} {{ x.title }}</small></span
-              ><span :class="{ assumed: x.state === 'assumed' }">{{ x.state }}</span>
+              ><span :class="{ assumed: x.guessed }">{{ x.state }}</span>
             </button>
             <div v-if="x.id === chosen && item" class="more">
               <p v-if="x.look_in.length">Look in: {{ x.look_in.join('; ') }}.</p>
@@ -150,7 +146,7 @@ useKeys(() => ({
               </p>
               <p v-else-if="x.fallback_working" class="quiet">{{ x.fallback_working }}</p>
               <div class="pair">
-                <template v-if="x.kind === 'tool'"
+                <template v-if="x.by_gear"
                   ><button type="button" class="btn small" @click="have(x, 'owned')">It is here</button
                   ><button type="button" class="btn small" @click="have(x, 'borrowed')">Borrowed</button
                   ><button type="button" class="btn small" @click="have(x, 'missing')">Not in the shop</button
@@ -158,7 +154,7 @@ useKeys(() => ({
                     Broken
                   </button></template
                 >
-                <form v-else-if="x.kind === 'helper'" class="pair" @submit.prevent="comes(x)">
+                <form v-else-if="x.by_person" class="pair" @submit.prevent="comes(x)">
                   <label class="sr" for="comes">Who comes, and when</label
                   ><input
                     id="comes"
@@ -172,11 +168,7 @@ useKeys(() => ({
                 </form>
                 <template v-else
                   ><button type="button" class="btn small" @click="go(x)">
-                    {{
-                      x.kind === 'fact' || x.kind === 'part'
-                        ? 'Answer it on the plan desk'
-                        : 'Write it into the limit book'
-                    }}</button
+                    {{ x.by_book ? 'Write it into the limit book' : 'Answer it on the plan desk' }}</button
                   ><button v-if="x.fallback" type="button" class="btn small" @click="generic(x)">
                     Take the generic value as assumed
                   </button></template

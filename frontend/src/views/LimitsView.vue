@@ -6,7 +6,7 @@
 import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { v7 } from 'uuid'
-import { client, type Difference, type FigureRow, got, type PlanAct, Refusal } from '@/api/client'
+import { client, type Difference, type FigureRow, got, type PlanAct, sentence } from '@/api/client'
 import { useKeys } from '@/composables/keys'
 import LimitBar from '@/drawings/LimitBar.vue'
 import ToolFit from '@/drawings/ToolFit.vue'
@@ -15,6 +15,7 @@ import WorkingLines from '@/shell/WorkingLines.vue'
 import { useBook } from '@/stores/book'
 import { usePlan } from '@/stores/plan'
 import { useSession } from '@/stores/session'
+import { useServer } from '@/composables/server'
 
 const props = defineProps<{ build: string }>()
 const book = useBook()
@@ -35,8 +36,7 @@ const form = ref({
   stages: [] as string[],
 })
 const second = ref(false)
-const problem = ref('')
-const sourceAsked = ref(false)
+const { problem, asks: sourceAsked, served } = useServer()
 const turned = ref<readonly string[]>([])
 const read = ref<{ text: string; form: 'csv' | 'toml'; name: string; found: Difference } | null>(null)
 const FILTERS = [
@@ -51,12 +51,11 @@ const rows = computed(() => figures.value?.rows ?? [])
 const fitsFilter = (r: FigureRow) =>
   only.value === 'no tool' ? r.fit !== null && !r.fit.fits : !only.value || r.state === only.value
 const shown = computed(() => [
-  ...rows.value.filter((r) => r.state === 'conflict' && fitsFilter(r)),
-  ...rows.value.filter((r) => r.state !== 'conflict' && fitsFilter(r)),
+  ...rows.value.filter((r) => r.conflict && fitsFilter(r)),
+  ...rows.value.filter((r) => !r.conflict && fitsFilter(r)),
 ])
 const row = computed(() => rows.value.find((r) => r.id === chosen.value) ?? null)
 const hunt = computed(() => (figures.value?.counts['not given'] ?? 0) + (figures.value?.counts.assumed ?? 0))
-const STATE: Record<string, string> = { conflict: 'sources disagree' }
 
 watch(
   () => [props.build, book.frame?.head],
@@ -81,7 +80,7 @@ function fill(r: FigureRow) {
     source: r.limit?.own ? '' : (r.limit?.source ?? r.joint?.source ?? ''),
     page: r.limit?.page ?? '',
     reason: '',
-    own: r.state === 'own',
+    own: r.decided,
     tolerance: r.joint?.tolerance ?? '',
     stages: (r.joint?.stage ?? []).map((s) => s.torque ?? s.angle ?? ''),
   }
@@ -89,15 +88,12 @@ function fill(r: FigureRow) {
 async function act(made: PlanAct) {
   problem.value = ''
   sourceAsked.value = false
-  try {
+  await served(async () => {
     const edited = await plan.take([made], form.value.reason.trim())
     turned.value = edited.turned
     await plan.loadFigures(props.build)
-    if (row.value && row.value.state !== 'conflict') chosen.value = null
-  } catch (error) {
-    problem.value = (error as Error).message
-    sourceAsked.value = error instanceof Refusal && error.problem.reason_code === 'source_asked'
-  }
+    if (row.value && !row.value.conflict) chosen.value = null
+  })
 }
 const text = (value: string) => value.trim() || null
 function save(same = false) {
@@ -163,7 +159,7 @@ async function readIn(content: string, kind: 'csv' | 'toml', name: string, take:
     }
   } catch (error) {
     read.value = null
-    problem.value = `${name} was not taken: ${(error as Error).message}`
+    problem.value = `${name} was not taken: ${sentence(error)}`
   }
 }
 function pick(id: string) {
@@ -182,10 +178,10 @@ const domain = computed<[number, number] | undefined>(() => {
 const letter = (k: number) => 'ABCDEFGH'[k] ?? String(k + 1)
 const sourceOf = (k: number) => row.value?.sources[k]
 useKeys(() => ({
-  1: () => row.value?.state === 'conflict' && sourceOf(0) && settle(0),
-  2: () => row.value?.state === 'conflict' && sourceOf(1) && settle(1),
-  3: () => row.value?.state === 'conflict' && row.value.both && settle('both'),
-  4: () => row.value?.state === 'conflict' && somebodyElse(),
+  1: () => row.value?.conflict && sourceOf(0) && settle(0),
+  2: () => row.value?.conflict && sourceOf(1) && settle(1),
+  3: () => row.value?.conflict && row.value.both && settle('both'),
+  4: () => row.value?.conflict && somebodyElse(),
   Escape: () => (chosen.value ? (chosen.value = null) : history.back()),
 }))
 </script>
@@ -261,15 +257,15 @@ useKeys(() => ({
                   {{ r.name }}</button><span class="t16 mut">{{ r.condition }}</span>
               </td>
               <td>
-                <b>{{ r.state === 'conflict' ? `${r.sources.length} answers` : r.words }}</b><span
-                  v-if="r.kind === 'joint'"
+                <b>{{ r.conflict ? `${r.sources.length} answers` : r.words }}</b><span
+                  v-if="r.joint"
                   class="t16 mut"
                   ><br />{{ r.tolerance }}</span
                 >
               </td>
               <td class="from">
-                <span v-if="r.state === 'assumed'" class="assumed">assumed</span
-                ><span v-else>{{ r.state === 'not given' ? '' : (STATE[r.state] ?? r.source) }}</span>
+                <span v-if="r.guessed" class="assumed">assumed</span
+                ><span v-else>{{ r.conflict ? 'sources disagree' : r.given ? r.source : '' }}</span>
               </td>
               <td class="tool">
                 <template v-if="r.fit"
@@ -308,7 +304,7 @@ useKeys(() => ({
           {{ row.limit.own }} decided this himself. It stays marked so.
         </p>
         <template v-if="row.sources.length">
-          <div v-if="row.state === 'conflict'" class="block b">The sources disagree</div>
+          <div v-if="row.conflict" class="block b">The sources disagree</div>
           <div v-for="(s, k) in row.sources" :key="k" class="source">
             <p class="line">
               <b
@@ -342,7 +338,7 @@ useKeys(() => ({
               :words="row.both_words"
             />
           </div>
-          <div v-if="row.state === 'conflict'" class="choices">
+          <div v-if="row.conflict" class="choices">
             <button v-for="(s, k) in row.sources" :key="k" type="button" class="btn row4" @click="settle(k)">
               <kbd>{{ k + 1 }}</kbd><span
                 >Take {{ letter(k) }}<small>{{ s.words }}</small></span

@@ -9,6 +9,7 @@ import WorkFrame from '@/shell/WorkFrame.vue'
 import { useBook } from '@/stores/book'
 import { useShop } from '@/stores/shop'
 import { capital } from '@/words'
+import { useServer } from '@/composables/server'
 
 const props = defineProps<{ build: string }>()
 const book = useBook()
@@ -18,7 +19,7 @@ const frame = ref<InstanceType<typeof WorkFrame> | null>(null)
 const log = ref<Schemas['LogView'] | null>(null)
 const kind = ref('all')
 const step = ref(typeof route.query.step === 'string' ? route.query.step : '')
-const problem = ref('')
+const { problem, served } = useServer()
 const KINDS = [
   ['all', 'All'],
   ['reading', 'Readings'],
@@ -40,7 +41,7 @@ const days = computed(() => {
 let asked = 0
 async function load(before?: number) {
   const mine = ++asked
-  try {
+  await served(async () => {
     const query = {
       kind: kind.value,
       ...(step.value ? { step: step.value } : {}),
@@ -52,9 +53,7 @@ async function load(before?: number) {
     if (mine !== asked) return
     log.value = before && log.value ? { ...got_, lines: [...log.value.lines, ...got_.lines] } : got_
     problem.value = ''
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
+  })
 }
 watch([kind, step, () => book.frame?.head], () => void load(), { immediate: true })
 </script>
@@ -91,7 +90,7 @@ watch([kind, step, () => book.frame?.head], () => void load(), { immediate: true
             {{ day.day }} <span class="t16 mut">{{ day.lines.length }} lines</span>
           </h2>
           <ol>
-            <li v-for="line in day.lines" :key="line.id" :class="{ conceded: line.kind === 'concession' }">
+            <li v-for="line in day.lines" :key="line.id" :class="{ conceded: line.conceded }">
               <span class="t16 mut">{{ line.seq }}</span><time class="mut">{{
                 clockOf(line.time, shop.zone)
               }}</time

@@ -3,11 +3,12 @@
 import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { v7 } from 'uuid'
-import { client, got } from '@/api/client'
+import { client, got, sentence } from '@/api/client'
 import MarkLogo from '@/shell/MarkLogo.vue'
 import { useSession } from '@/stores/session'
 import { useShop } from '@/stores/shop'
 import { counted, hours } from '@/words'
+import { useServer } from '@/composables/server'
 
 const shop = useShop()
 const session = useSession()
@@ -17,7 +18,7 @@ const facts = ref<Record<string, string>>({})
 const name = ref('')
 const vehicle = ref('')
 const about = ref('')
-const problem = ref('')
+const { problem, served } = useServer()
 const mistake = ref('')
 const busy = ref(false)
 const sheets = computed(() => (shop.view?.sheets ?? []).filter((s) => chosen.value.includes(s.id)))
@@ -37,7 +38,7 @@ async function upload(event: Event) {
     await shop.load()
     chosen.value = [...chosen.value, card.id]
   } catch (error) {
-    mistake.value = `${file.name} was not taken: ${(error as Error).message}`
+    mistake.value = `${file.name} was not taken: ${sentence(error)}`
   }
   input.value = ''
 }
@@ -46,7 +47,7 @@ async function make() {
   problem.value = ''
   const who = await session.whoIsIt()
   busy.value = true
-  try {
+  await served(async () => {
     const body = {
       id: v7(),
       who,
@@ -58,11 +59,8 @@ async function make() {
     }
     const card = await got(client.POST('/api/builds', { body }))
     await router.push({ name: 'plan', params: { build: card.id } })
-  } catch (error) {
-    problem.value = (error as Error).message
-  } finally {
-    busy.value = false
-  }
+  })
+  busy.value = false
 }
 </script>
 

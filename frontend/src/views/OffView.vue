@@ -6,7 +6,7 @@ import { v7 } from 'uuid'
 import BagFigure from '@/benches/BagFigure.vue'
 import FastenerPad from '@/benches/FastenerPad.vue'
 import StepPhotos from '@/benches/StepPhotos.vue'
-import { Refusal, type Schemas } from '@/api/client'
+import { onlyAsks, type Schemas, sentence } from '@/api/client'
 import { useFasteners } from '@/composables/fasteners'
 import { pressedTwice, useKeys } from '@/composables/keys'
 import { counted } from '@/words'
@@ -140,7 +140,6 @@ async function log(sure = false) {
     })
     if (bare) await book.act({ kind: 'note', step: null, text: `${was.what}, nothing in a bag: ${bare}` })
   } catch (error) {
-    book.refused = ''
     what.value = was.what
     place.value = was.place
     because.value = was.because
@@ -148,8 +147,8 @@ async function log(sure = false) {
     removal.value = was.removal
     hand.start(lines)
     await nextTick()
-    problem.value = (error as Error).message
-    twin.value = error instanceof Refusal && error.problem.reason_code === 'logged_already'
+    problem.value = sentence(error)
+    twin.value = onlyAsks(error)
   }
 }
 function press() {

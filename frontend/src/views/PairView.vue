@@ -5,17 +5,17 @@ import { useRoute } from 'vue-router'
 import { client, got } from '@/api/client'
 import MarkLogo from '@/shell/MarkLogo.vue'
 import { useSession } from '@/stores/session'
+import { useServer } from '@/composables/server'
 
 const route = useRoute()
 const session = useSession()
 const code = ref(String(route.query.code ?? ''))
 const name = ref('')
 const who = ref(session.who)
-const problem = ref('')
+const { problem, served } = useServer()
 
 async function pair() {
-  problem.value = ''
-  try {
+  await served(async () => {
     await got(
       client.POST('/api/pair', {
         body: { code: code.value.trim(), name: name.value.trim(), who: who.value.trim() },
@@ -23,9 +23,7 @@ async function pair() {
     )
     session.setWho(who.value.trim())
     window.location.assign('/')
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
+  })
 }
 </script>
 

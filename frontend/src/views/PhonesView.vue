@@ -8,28 +8,24 @@ import MarkLogo from '@/shell/MarkLogo.vue'
 import { useSession } from '@/stores/session'
 import { useShop } from '@/stores/shop'
 import { useRouter } from 'vue-router'
+import { useServer } from '@/composables/server'
 
 const shop = useShop()
 const session = useSession()
 const router = useRouter()
 const view = ref<Schemas['DevicesView'] | null>(null)
 const code = ref<Schemas['PairingCode'] | null>(null)
-const problem = ref('')
+const { problem, served } = useServer()
 
 async function load() {
-  try {
+  await served(async () => {
     view.value = await got(client.GET('/api/devices'))
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
+  })
 }
 async function show() {
-  problem.value = ''
-  try {
+  await served(async () => {
     code.value = await got(client.POST('/api/devices/code'))
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
+  })
 }
 async function revoke(device: Schemas['DeviceView']) {
   await got(

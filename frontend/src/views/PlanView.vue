@@ -5,9 +5,9 @@
  */
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { client, got, type PlanAct, type PlanRow, type Schemas } from '@/api/client'
+import { client, got, type PlanAct, type PlanRow, type Schemas, sentence } from '@/api/client'
 import { useKeys } from '@/composables/keys'
-import { counted, hours, STATUS_WORDS } from '@/words'
+import { counted, hours } from '@/words'
 import HoursRuler from '@/drawings/HoursRuler.vue'
 import ReasonSign from '@/drawings/ReasonSign.vue'
 import SchoolSketch from '@/drawings/SchoolSketch.vue'
@@ -40,17 +40,6 @@ const over = ref<string | null>(null)
 const waitsFor = ref('')
 const because = ref('')
 const kind = ref('access closes')
-const STAGES = [
-  ['plan', 'Plan'],
-  ['take_down', 'Take down'],
-  ['inspect', 'Inspect'],
-  ['order', 'Order'],
-  ['prepare', 'Prepare'],
-  ['build_up', 'Build up'],
-  ['fit_in', 'Fit in'],
-  ['wake', 'Wake'],
-  ['settle', 'Settle'],
-] as const
 const KINDS = ['access closes', 'safety', 'setting kept', 'contamination', 'load needed', 'drying', 'spill']
 
 const view = computed(() => (plan.build === props.build ? plan.view : null))
@@ -76,16 +65,16 @@ const undone = computed(() => {
     .join(', ')
 })
 const missing = computed(() => {
-  const at = view.value?.rows.find((r) => r.chances.some((c) => c.state === 'no step'))
-  return at ? { at, chance: at.chances.find((c) => c.state === 'no step')! } : null
+  const at = view.value?.rows.find((r) => r.chances.some((c) => c.unplanned))
+  return at ? { at, chance: at.chances.find((c) => c.unplanned)! } : null
 })
 const unknown = computed(() => view.value?.facts.filter((f) => f.value === null).length ?? 0)
 const unanswered = computed(
   () =>
     (view.value?.extras.filter((x) => x.wanted === null).length ?? 0) +
-    (view.value?.agreements.filter((a) => a.state !== 'agrees').length ?? 0),
+    (view.value?.agreements.filter((a) => !a.agrees).length ?? 0),
 )
-const clash = computed(() => view.value?.agreements.find((a) => a.state === 'clash') ?? null)
+const clash = computed(() => view.value?.agreements.find((a) => a.clashes) ?? null)
 const way = computed(() => school.value?.ways.find((w) => w.id === wayId.value) ?? null)
 
 watch(
@@ -158,7 +147,7 @@ async function describe() {
     )
     await book.reload()
   } catch (error) {
-    vehicleProblem.value = (error as Error).message
+    vehicleProblem.value = sentence(error)
   }
 }
 const who = ref('')
@@ -326,7 +315,7 @@ useKeys(() => ({
           <div class="main">
             <div class="filters" role="group" aria-label="Stages">
               <button
-                v-for="[id, name] in STAGES"
+                v-for="{ id, name } in book.frame?.stages ?? []"
                 :key="id"
                 type="button"
                 :class="{ on: shownStage === id }"
@@ -382,7 +371,7 @@ useKeys(() => ({
                   >
                   <span class="kind"
                     ><template v-if="r.settled"
-                      ><i class="dot" aria-hidden="true" />{{ STATUS_WORDS[r.status] }}</template
+                      ><i class="dot" aria-hidden="true" />{{ r.status_words }}</template
                     ><template v-else-if="reasonLine(r)"
                       ><ReasonSign :kind="reasonLine(r)!.kind" />{{ reasonLine(r)?.kind }}</template
                     ></span
@@ -729,7 +718,7 @@ useKeys(() => ({
           </section>
           <section v-for="a in view.agreements" :key="a.agreement.id" class="extra">
             <h3 class="t20">{{ a.agreement.name }}</h3>
-            <p :class="{ outside: a.state === 'clash' }">{{ a.words }}</p>
+            <p :class="{ outside: a.clashes }">{{ a.words }}</p>
             <label v-for="p in a.agreement.part" :key="p.id" class="field"
               ><span>{{ p.name }}</span
               ><select

@@ -13,22 +13,17 @@ import AskDialog from '@/shell/AskDialog.vue'
 import WorkFrame from '@/shell/WorkFrame.vue'
 import { useBook } from '@/stores/book'
 import { useSession } from '@/stores/session'
+import { useServer } from '@/composables/server'
 
 const props = defineProps<{ build: string }>()
 const book = useBook()
 const session = useSession()
 const view = ref<Rebuild | null>(null)
-const problem = ref('')
+const { problem, served } = useServer()
 const busy = ref(false)
 const taken = ref('')
 const choices = ref<Schemas['Choices']>({ without: [], take_down: [], because: {} })
 const reason = ref<InstanceType<typeof AskDialog> | null>(null)
-const STAGES: Record<string, string> = {
-  build_up: 'Build up',
-  fit_in: 'Fit in',
-  wake: 'Wake',
-  settle: 'Settle',
-}
 const ORIGIN: Record<string, string> = {
   sheet: 'the sheet says',
   turned: 'turned round',
@@ -38,14 +33,14 @@ const ORIGIN: Record<string, string> = {
 const only = ref(true)
 const rows = computed(() => (view.value?.lines ?? []).filter((l) => !only.value || l.from_words || l.new))
 const groups = computed(() =>
-  Object.keys(STAGES)
-    .map((id) => ({ id, lines: rows.value.filter((l) => l.stage === id) }))
+  (book.frame?.stages ?? [])
+    .map(({ id, name }) => ({ id, name, lines: rows.value.filter((l) => l.stage === id) }))
     .filter((g) => g.lines.length),
 )
 const title = computed(() => {
   if (!view.value) return ''
   if (!view.value.off) return 'Nothing has come off yet'
-  const open = view.value.contradictions.filter((c) => c.kept === 'sheet').length
+  const open = view.value.contradictions.filter((c) => c.by_sheet).length
   return view.value.new
     ? `The order back: ${counted(view.value.new, 'step')} to put in` +
         (open ? `, ${open} said differently` : '')
@@ -54,20 +49,21 @@ const title = computed(() => {
 let asked = 0
 async function look() {
   const mine = ++asked
-  try {
-    const found = (await got<unknown>(
-      client.POST('/api/builds/{build}/rebuild/look', {
-        params: { path: { build: props.build } },
-        body: { choices: choices.value },
-      }),
-    )) as Rebuild
-    if (mine === asked) {
-      view.value = found
-      problem.value = ''
-    }
-  } catch (error) {
-    if (mine === asked) problem.value = (error as Error).message
-  }
+  await served(
+    async () => {
+      const found = (await got<unknown>(
+        client.POST('/api/builds/{build}/rebuild/look', {
+          params: { path: { build: props.build } },
+          body: { choices: choices.value },
+        }),
+      )) as Rebuild
+      if (mine === asked) {
+        view.value = found
+        problem.value = ''
+      }
+    },
+    () => mine === asked,
+  )
 }
 watch([() => props.build, choices, () => book.frame?.head], () => void look(), {
   immediate: true,
@@ -77,11 +73,11 @@ watch([() => props.build, choices, () => book.frame?.head], () => void look(), {
 function without(removal: string) {
   choices.value = { ...choices.value, without: [...(choices.value.without ?? []), removal] }
 }
-function keep(c: Rebuild['contradictions'][number], side: 'take_down' | 'sheet') {
+function keep(c: Rebuild['contradictions'][number], asTakenDown: boolean) {
   const others = (choices.value.take_down ?? []).filter(([a, b]) => a !== c.before || b !== c.then)
   choices.value = {
     ...choices.value,
-    take_down: side === 'take_down' ? [...others, [c.before, c.then]] : others,
+    take_down: asTakenDown ? [...others, [c.before, c.then]] : others,
   }
 }
 async function because(line: Rebuild['lines'][number], w: Rebuild['lines'][number]['why'][number]) {
@@ -95,10 +91,10 @@ async function because(line: Rebuild['lines'][number], w: Rebuild['lines'][numbe
 }
 const id = ref(v4())
 async function take() {
-  if (busy.value || !view.value?.new) return
+  const count = view.value?.new
+  if (busy.value || !count) return
   busy.value = true
-  try {
-    const count = view.value.new
+  await served(async () => {
     view.value = (await got<unknown>(
       client.POST('/api/builds/{build}/rebuild', {
         params: { path: { build: props.build } },
@@ -110,11 +106,8 @@ async function take() {
     id.value = v4()
     choices.value = { without: [], take_down: [], because: {} }
     await book.reload()
-  } catch (error) {
-    problem.value = (error as Error).message
-  } finally {
-    busy.value = false
-  }
+  })
+  busy.value = false
 }
 useKeys(() => ({
   ' ': take,
@@ -140,7 +133,7 @@ useKeys(() => ({
           </button>
         </p>
         <template v-for="g in groups" :key="g.id">
-          <h2 class="group">{{ STAGES[g.id] }}</h2>
+          <h2 class="group">{{ g.name }}</h2>
           <ol>
             <li v-for="l in g.lines" :key="l.step" :class="{ new: l.new, done: l.done }">
               <span class="n">{{ l.number || 'new' }}</span>
@@ -157,12 +150,7 @@ useKeys(() => ({
                 <li v-for="w in l.why" :key="w.after">
                   <ReasonSign :kind="w.kind" /><span
                     >after <b>{{ w.after_title }}</b>: {{ w.because }}
-                    <button
-                      v-if="w.origin === 'log' && l.new"
-                      type="button"
-                      class="assumed"
-                      @click="because(l, w)"
-                    >
+                    <button v-if="w.assumed && l.new" type="button" class="assumed" @click="because(l, w)">
                       assumed: say why</button
                     ><em v-else class="t16 mut">({{ ORIGIN[w.origin] }})</em></span
                   >
@@ -203,19 +191,9 @@ useKeys(() => ({
             <p v-for="x in c.sheet.split('; ')" :key="x" class="t16">{{ x }}</p>
           </details>
           <div v-if="!view.taken" class="do">
-            <button
-              type="button"
-              class="btn small"
-              :aria-pressed="c.kept === 'sheet'"
-              @click="keep(c, 'sheet')"
-            >
+            <button type="button" class="btn small" :aria-pressed="c.by_sheet" @click="keep(c, false)">
               Keep the sheet's</button
-            ><button
-              type="button"
-              class="btn small"
-              :aria-pressed="c.kept === 'take_down'"
-              @click="keep(c, 'take_down')"
-            >
+            ><button type="button" class="btn small" :aria-pressed="!c.by_sheet" @click="keep(c, true)">
               Keep the take-down's
             </button>
           </div>

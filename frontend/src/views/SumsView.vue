@@ -6,17 +6,18 @@
 import { computed, onMounted, reactive, ref, watch } from 'vue'
 import { useLocalStorage } from '@vueuse/core'
 import { useRoute, useRouter } from 'vue-router'
-import { type CalculationForm, client, got, Refusal, type Schemas } from '@/api/client'
+import { type CalculationForm, client, got, Refusal, type Schemas, sentence } from '@/api/client'
 import { useKeys } from '@/composables/keys'
 import FamilySketch from '@/drawings/FamilySketch.vue'
 import MarkLogo from '@/shell/MarkLogo.vue'
+import { useServer } from '@/composables/server'
 
 /** How a field is filled in that takes more than one figure. */
 const HOW: Record<string, string> = { figures: ', several', named: ', each as name: figure; …' }
 const route = useRoute()
 const router = useRouter()
 const all = ref<CalculationForm[]>([])
-const problem = ref('')
+const { problem, served } = useServer()
 const wrong = ref<string | null>(null)
 const sought = ref('')
 const typed = reactive<Record<string, string>>({})
@@ -25,12 +26,10 @@ const working = ref<string[]>([])
 const finder = ref<HTMLInputElement | null>(null)
 
 onMounted(async () => {
-  try {
+  await served(async () => {
     all.value = await got(client.GET('/api/calculations'))
     choose(String(route.query.sum ?? ''))
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
+  })
 })
 const form = computed(() => all.value.find((f) => f.name === route.query.sum) ?? null)
 const families = computed(() => {
@@ -87,7 +86,7 @@ async function reckon() {
   } catch (error) {
     answer.value = null
     working.value = []
-    problem.value = (error as Error).message
+    problem.value = sentence(error)
     if (error instanceof Refusal) wrong.value = error.problem.field ?? null
   }
 }

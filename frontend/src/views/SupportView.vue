@@ -4,7 +4,7 @@
  * stops at once.
  */
 import { computed, ref, watch } from 'vue'
-import { client, type Entry, got, type SupportDesk } from '@/api/client'
+import { client, type Entry, got, sentence, type SupportDesk } from '@/api/client'
 import { putIn, saidAgain, stands } from '@/composables/loads'
 import { pressedTwice, useKeys } from '@/composables/keys'
 import { readOut } from '@/composables/speech'
@@ -15,12 +15,13 @@ import VerdictMark from '@/drawings/VerdictMark.vue'
 import WorkFrame from '@/shell/WorkFrame.vue'
 import { useBook } from '@/stores/book'
 import { useShop } from '@/stores/shop'
+import { useServer } from '@/composables/server'
 
 const props = defineProps<{ build: string }>()
 const book = useBook()
 const shop = useShop()
 const desk = ref<SupportDesk | null>(null)
-const problem = ref('')
+const { problem, served } = useServer()
 const point = ref<string | null>(null)
 const pointField = ref<HTMLSelectElement | null>(null)
 const kind = ref('stand')
@@ -78,17 +79,18 @@ const title = computed(() => {
 let asked = 0
 async function load() {
   const mine = ++asked
-  try {
-    const found = (await got<unknown>(
-      client.GET('/api/builds/{build}/support', { params: { path: { build: props.build } } }),
-    )) as SupportDesk
-    if (mine === asked) {
-      desk.value = found
-      problem.value = ''
-    }
-  } catch (error) {
-    if (mine === asked) problem.value = (error as Error).message
-  }
+  await served(
+    async () => {
+      const found = (await got<unknown>(
+        client.GET('/api/builds/{build}/support', { params: { path: { build: props.build } } }),
+      )) as SupportDesk
+      if (mine === asked) {
+        desk.value = found
+        problem.value = ''
+      }
+    },
+    () => mine === asked,
+  )
 }
 watch([() => props.build, () => book.frame?.head], () => void load(), { immediate: true })
 
@@ -97,8 +99,7 @@ async function write(entry: Entry): Promise<boolean> {
   try {
     return await book.write(entry)
   } catch (error) {
-    book.refused = ''
-    problem.value = (error as Error).message
+    problem.value = sentence(error)
     return false
   }
 }
@@ -112,7 +113,7 @@ async function put() {
         carries: at.body,
         point: at.name,
         padding: padding.value,
-        ground: kind.value === 'hook' ? 'unknown' : (ground.value as 'hard'),
+        ground: ground.value as 'hard',
       }),
     )) &&
     point.value === at.name
@@ -202,7 +203,7 @@ useKeys(() => ({
 </script>
 
 <template>
-  <WorkFrame :build="build" :step="null" desk="load">
+  <WorkFrame :build="build" :step="null" desk="load map">
     <div v-if="desk && map && secure" class="load">
       <header>
         <h1 class="t28" :class="{ outside: secure.stopped && first }">{{ title }}</h1>

@@ -12,6 +12,7 @@ import ToolCheckDialog from '@/shell/ToolCheckDialog.vue'
 import ToolTrialDialog from '@/shell/ToolTrialDialog.vue'
 import { useSession } from '@/stores/session'
 import { useShop } from '@/stores/shop'
+import { useServer } from '@/composables/server'
 
 type Draft = Record<string, string | boolean | null>
 const shop = useShop()
@@ -21,7 +22,7 @@ const version = ref(0)
 const setting = ref<Instrument | null>(null)
 const master = ref('')
 const at = ref('')
-const problem = ref('')
+const { problem, served } = useServer()
 const said = ref('')
 const FIELDS = [
   ['code', 'code on the tool'],
@@ -46,7 +47,21 @@ const gearWhose = ref('')
 const gearBack = ref('')
 const STATES = ['owned', 'borrowed', 'missing', 'broken', 'lent'] as const
 const shown = computed(() => shop.tools.filter((t) => !t.retired))
-const masters = computed(() => shown.value.filter((t) => t.kind === 'micrometer'))
+type OwnPress = {
+  say: string
+  label: (t: Instrument) => string
+  press: (t: Instrument) => unknown
+  sets: boolean
+}
+const ZERO: OwnPress = {
+  say: 'Zeroed',
+  label: (t: Instrument) => `${t.code} zeroed`,
+  press: zeroed,
+  sets: true,
+}
+const SET: OwnPress = { say: 'Set', label: (t: Instrument) => `Set ${t.code}`, press: askSet, sets: false }
+const OWN_PRESS: Partial<Record<string, OwnPress>> = { micrometer: ZERO, 'bore gauge': SET }
+const masters = computed(() => shown.value.filter((t) => OWN_PRESS[t.kind]?.sets))
 const KINDS = [
   'micrometer',
   'bore gauge',
@@ -80,14 +95,12 @@ async function decide(build: string) {
   fits.value = []
   asked.value = build !== ''
   if (!build) return
-  try {
+  await served(async () => {
     const book = (await got<unknown>(
       client.GET('/api/builds/{build}/limits', { params: { path: { build } } }),
     )) as { rows: FigureRow[] }
-    fits.value = book.rows.filter((r) => r.kind === 'limit' && r.fit)
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
+    fits.value = book.rows.filter((r) => r.limit && r.fit)
+  })
 }
 onMounted(() => void shop.load())
 useKeys(() => ({ d: session.toggleTheme }))
@@ -103,15 +116,12 @@ function preset(event: Event) {
   if (found && editing.value) editing.value = { ...editing.value, ...(found as Draft) }
 }
 async function run(call: () => Promise<unknown>, words: string) {
-  problem.value = ''
-  try {
+  await served(async () => {
     await call()
     editing.value = setting.value = null
     said.value = words
     await shop.load()
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
+  })
 }
 async function save() {
   const who = await session.whoIsIt()
@@ -253,21 +263,14 @@ function tried(words: string) {
                   ><button type="button" class="btn small" :aria-label="`Edit ${t.code}`" @click="edit(t)">
                     Edit</button
                   ><button
-                    v-if="t.kind === 'micrometer'"
+                    v-for="own in OWN_PRESS[t.kind] ? [OWN_PRESS[t.kind]!] : []"
+                    :key="own.say"
                     type="button"
                     class="btn small"
-                    :aria-label="`${t.code} zeroed`"
-                    @click="zeroed(t)"
+                    :aria-label="own.label(t)"
+                    @click="own.press(t)"
                   >
-                    Zeroed</button
-                  ><button
-                    v-if="t.kind === 'bore gauge'"
-                    type="button"
-                    class="btn small"
-                    :aria-label="`Set ${t.code}`"
-                    @click="askSet(t)"
-                  >
-                    Set
+                    {{ own.say }}
                   </button>
                 </div>
               </td>

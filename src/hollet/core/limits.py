@@ -24,6 +24,8 @@ __all__ = [
     "places",
     "rounded_up",
     "shown",
+    "shut_by",
+    "shut_words",
 ]
 
 Safety = Literal[
@@ -43,6 +45,20 @@ SAFETY_NAMES: dict[str, str] = {
     "restraints": "belts or airbags",
 }
 """What a part added by hand is asked about; lifting gear is no part of the vehicle."""
+
+
+def shut_by(safety: str) -> str:
+    """The rung that a safety part shuts until it is replaced or inspected."""
+    return "fuel_on" if safety == "fuel" else "drive"
+
+
+def shut_words(safety: str) -> str:
+    """What stays shut because of a safety part, as a mechanic says it; worn lifting gear keeps a
+    lift from being ready.
+    """
+    return {"fuel": "fuel on", "lifting": "ready to lift"}.get(safety, "drive")
+
+
 VERDICTS = {"conforming": "inside", "not_conforming": "outside", "undecided": "too_close"}
 
 

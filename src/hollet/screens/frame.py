@@ -1,5 +1,7 @@
 """The frame round every bench: the strip, the last lines, and where the mechanic stopped."""
 
+from pydantic import computed_field
+
 from hollet.core.book.around import around_now
 from hollet.core.book.dangers import Danger, live_dangers
 from hollet.core.book.ledger import OpenItem, left_open
@@ -9,7 +11,7 @@ from hollet.core.book.supports import support_view
 from hollet.core.entries import BookState, PlanEdited
 from hollet.core.entries.status import SETTLED, StepStatus, plan_of, statuses
 from hollet.core.procedure.sheet import Step
-from hollet.core.procedure.words import STAGES
+from hollet.core.procedure.words import RUNGS, STAGES
 from hollet.core.steps.tighten import joint_facts
 from hollet.core.view import View
 from hollet.screens.sentences import LogLine, line_of
@@ -37,6 +39,12 @@ class StepRow(View):
     kind: str
     status: str
     waits: bool
+
+    @computed_field
+    @property
+    def look(self) -> str:
+        """How it is drawn on the strip: its status, or that it waits."""
+        return "waits" if self.status == "open" and self.waits else self.status
 
 
 class Resume(View):
@@ -67,6 +75,7 @@ class BookView(View):
     dangers: tuple[Danger, ...]
     stopped: bool
     around: tuple[str, ...]
+    rungs: dict[str, str]
 
 
 def book_view(state: BookState, now: str) -> BookView:
@@ -111,6 +120,7 @@ def book_view(state: BookState, now: str) -> BookView:
         dangers=live_dangers(state),
         stopped=is_stopped(state),
         around=around_now(state),
+        rungs={id: name.lower() for id, name in RUNGS.items()} | {"nothing": "nothing"},
     )
 
 

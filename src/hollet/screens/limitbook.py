@@ -4,6 +4,8 @@ shop can decide it at all.
 
 from collections.abc import Sequence
 
+from pydantic import computed_field
+
 from hollet.core.entries import BookState
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import Refused
@@ -84,6 +86,30 @@ class FigureRow(View):
     both: Judgement | None = None
     both_words: str = ""
     judged: tuple[JudgedRow, ...] = ()
+
+    @computed_field
+    @property
+    def conflict(self) -> bool:
+        """Whether its sources disagree."""
+        return self.state == "conflict"
+
+    @computed_field
+    @property
+    def guessed(self) -> bool:
+        """Whether nobody read it anywhere."""
+        return self.state == "assumed"
+
+    @computed_field
+    @property
+    def given(self) -> bool:
+        """Whether there is a figure at all."""
+        return self.state != "not given"
+
+    @computed_field
+    @property
+    def decided(self) -> bool:
+        """Whether the mechanic decided it himself."""
+        return self.state == "own"
 
 
 class LimitBook(View):

@@ -3,6 +3,8 @@ taken."""
 
 from collections.abc import Mapping, Set
 
+from pydantic import computed_field
+
 from hollet.core.book.windows import Chance, chances
 from hollet.core.entries import BookState
 from hollet.core.entries.status import SETTLED, selection_of, statuses
@@ -56,6 +58,7 @@ class PlanRow(View):
     stage: str
     kind: str
     status: str
+    status_words: str
     settled: bool
     after: tuple[ReasonView, ...]
     before: tuple[ReasonView, ...]
@@ -130,6 +133,18 @@ class AgreementView(View):
     state: str
     words: str
 
+    @computed_field
+    @property
+    def agrees(self) -> bool:
+        """Whether the parts as chosen go together."""
+        return self.state == "agrees"
+
+    @computed_field
+    @property
+    def clashes(self) -> bool:
+        """Whether they do not, whatever else is answered."""
+        return self.state == "clash"
+
 
 class LeftOutView(View):
     """A step that is not in the plan, and why."""
@@ -194,6 +209,7 @@ def plan_view(state: BookState, gear: Gear) -> PlanView:
             stage=s.stage,
             kind=s.kind,
             status=known[s.id].status,
+            status_words=known[s.id].words,
             settled=s.id in settled,
             after=tuple(_reason(plan, at[a.step], a) for a in s.after if a.step in at),
             before=tuple(before.get(s.id, ())),

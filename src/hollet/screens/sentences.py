@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from typing import Any
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, computed_field
 
 from hollet.core.entries import Body, BookState, Entry, Fastener, Key, Line, Strike
 from hollet.core.entries.status import plan_of
@@ -26,6 +26,13 @@ class LogLine(BaseModel):
     step: str | None
     step_number: str
     text: str
+
+    @computed_field
+    @property
+    def conceded(self) -> bool:
+        """Whether something outside was accepted in writing."""
+        return self.kind == "concession"
+
     verdict: str = ""
     side: str | None = None
     verdict_words: str = ""

@@ -67,8 +67,8 @@ Moment = Annotated[str, AfterValidator(_moment)]
 
 
 class Problem(BaseModel):
-    """Every refusal: a stable code, one sentence, the field, and newer lines where
-    there are some.
+    """Every refusal: a stable code, one sentence, the field, and newer lines where there are some;
+    `asks`: it is a question, and the same once more, on purpose, is taken.
     """
 
     refuse: Literal[True] = True
@@ -76,6 +76,7 @@ class Problem(BaseModel):
     message: str
     field: str | None = None
     newer: list[str] = []
+    asks: bool = False
 
 
 class TypedEdit(Model):

@@ -6,10 +6,19 @@ from hollet.web.models import Problem
 
 __all__ = ["answer"]
 
+QUESTIONS = ("odd_figure", "source_asked", "logged_already")
+"""Refusals that only ask."""
+
 
 def answer(
     status: int, code: str, message: str, field: str | None = None, newer: tuple[str, ...] = ()
 ) -> JSONResponse:
     """The Problem with this status."""
-    problem = Problem(reason_code=code, message=message, field=field, newer=list(newer))
+    problem = Problem(
+        reason_code=code,
+        message=message,
+        field=field,
+        newer=list(newer),
+        asks=code in QUESTIONS,
+    )
     return JSONResponse(problem.model_dump(), status_code=status)

@@ -47,7 +47,8 @@ class SupportedAct(Act[Supported], SupportedSaid):
             raise Refused("forbidden_point", words, field="point")
         if self.step is not None:
             step_named(state, self.step)
-        return self.filled(rated=self._rated())
+        hangs = self.support_kind == "hook"  # whatever stands under it, it does not stand there
+        return self.filled(rated=self._rated(), **({"ground": "unknown"} if hangs else {}))
 
     def _rated(self) -> Measured | None:
         if not self.rated or not self.rated.strip():

@@ -146,7 +146,7 @@ class ConcessionAct(Act[Concession], StepBody):
                 f"{facts.name} is inside: there is nothing to accept",
                 field="result",
             )
-        if facts.limit.safety == "lifting":
+        if not facts.may_concede:
             raise Refused(
                 "never_conceded",
                 f"{facts.name}: lifting gear outside its limit is never accepted, it is replaced",

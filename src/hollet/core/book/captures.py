@@ -1,5 +1,7 @@
 """Captures: the state as found, kept before it is disturbed, and looked at again at refit."""
 
+from pydantic import computed_field
+
 from hollet.core.book.removals import back_steps
 from hollet.core.entries import BookState, Captured, Compared, Decision, Entry, Wire
 from hollet.core.entries.status import plan_of
@@ -46,6 +48,36 @@ class CaptureView(View):
     compared: str = ""
     who: str = ""
     time: str = ""
+
+    @computed_field
+    @property
+    def todo(self) -> bool:
+        """Whether it is demanded and was neither kept nor let go."""
+        return self.state == "missing"
+
+    @computed_field
+    @property
+    def gone(self) -> bool:
+        """Whether it was let go."""
+        return self.state == "let go"
+
+    @computed_field
+    @property
+    def agrees(self) -> bool:
+        """Whether it was compared, and is as it was."""
+        return self.state == "same"
+
+    @computed_field
+    @property
+    def differs(self) -> bool:
+        """Whether it was compared, and is not as it was."""
+        return self.state == "differs"
+
+    @computed_field
+    @property
+    def by_length(self) -> bool:
+        """Whether it is compared by a length typed again."""
+        return self.kind == "length"
 
 
 def _found(body: Captured) -> str:

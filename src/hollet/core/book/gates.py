@@ -3,7 +3,7 @@ dangerous first, then what is wrong, open, not reached."""
 
 from collections.abc import Sequence
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, computed_field
 
 from hollet.core.book.ledger import RANKS, OpenItem
 from hollet.core.book.open_items import open_items
@@ -51,6 +51,18 @@ class GateAnswer(BaseModel):
     first: tuple[OpenItem, ...] = ()
     not_reached: tuple[StageGroup, ...] = ()
     check_open: tuple[str, ...] = ()
+
+    @computed_field
+    @property
+    def shut(self) -> bool:
+        """Whether the rung may not be climbed."""
+        return self.answer == "shut"
+
+    @computed_field
+    @property
+    def limited(self) -> bool:
+        """Whether it may be climbed within its limit only."""
+        return self.answer == "limited"
 
 
 def dry_run_decision(state: BookState) -> float | None:

@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, computed_field
 
 from hollet.core.book.dangers import live_dangers
 from hollet.core.book.fluids import empty_fluids
@@ -72,6 +72,30 @@ class OpenItem(BaseModel):
     box: str | None = None
     holds_up: str | None = None
     no_closer: bool = False
+
+    @computed_field
+    @property
+    def temporary(self) -> bool:
+        """Whether a press ends it: something left open for a while."""
+        return self.kind == "temporary"
+
+    @computed_field
+    @property
+    def live(self) -> bool:
+        """Whether somebody can be hurt by it now."""
+        return self.rank == "danger"
+
+    @computed_field
+    @property
+    def counted_out(self) -> bool:
+        """Whether it is one of the covers and caps that are counted out again."""
+        return self.sort in ("cover", "cap")
+
+    @computed_field
+    @property
+    def shuts(self) -> bool:
+        """Whether a rung is shut by it."""
+        return self.blocks != "nothing"
 
 
 def left_open(state: BookState) -> tuple[OpenItem, ...]:

@@ -9,6 +9,7 @@ from hollet.core.book.settings import disturbed_settings
 from hollet.core.entries import BookState
 from hollet.core.entries.status import SETTLED, StepStatus, plan_of, statuses
 from hollet.core.instruments import Instrument
+from hollet.core.limits import shut_by
 from hollet.core.procedure.kinds.inspect import InspectStep
 from hollet.core.procedure.sheet import Step, blocks_of
 from hollet.core.procedure.words import RUNGS
@@ -16,9 +17,8 @@ from hollet.core.steps.inspection import open_parts, unseen_safety
 from hollet.core.steps.results import results_of
 from hollet.core.steps.tighten import doubted_bolts
 
-__all__ = ["SAFETY_RUNG", "open_items"]
+__all__ = ["open_items"]
 
-SAFETY_RUNG = {"fuel": "fuel_on"}
 """The rung that a safety-critical value or part shuts until it is replaced or inspected: fuel its
 own, all others drive.
 """
@@ -84,7 +84,7 @@ def _parts(state: BookState, step: InspectStep | None, status: StepStatus) -> li
             step_number=step.number,
             stage=step.stage,
             undo="say when it is done",
-            blocks=SAFETY_RUNG.get(part.safety, "drive") if part.barred and part.safety else rung,
+            blocks=shut_by(part.safety) if part.barred and part.safety else rung,
         )
         for part, words in parts.items()
     ]
@@ -227,7 +227,7 @@ def _results(
             continue  # what is not given says so itself
         blocks = blocks_of(plan_of(state), step)
         if safety is not None and (barred or passed):
-            blocks = SAFETY_RUNG.get(safety, "drive")
+            blocks = shut_by(safety)
         found.append(
             open_item(
                 id=f"result:{step.id}/{result.id}",

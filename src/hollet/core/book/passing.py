@@ -12,6 +12,8 @@ from collections.abc import Sequence
 from datetime import timedelta
 from typing import Literal
 
+from pydantic import computed_field
+
 from hollet.core.book.boxes import link_box, live_words, moment
 from hollet.core.book.dangers import proven, target_of
 from hollet.core.entries import BookState, Done, Started
@@ -111,6 +113,19 @@ class Obstacle(View):
     step: str | None = None
     number: str = ""
     title: str = ""
+
+    @computed_field
+    @property
+    def by_load(self) -> bool:
+        """Whether somebody must say what carries it."""
+        return self.by == "load"
+
+    @computed_field
+    @property
+    def by_reason(self) -> bool:
+        """Whether a reason passes it."""
+        return self.by == "reason"
+
     keys: tuple[str, ...] = ()
 
 

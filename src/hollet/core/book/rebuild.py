@@ -3,6 +3,8 @@ over as a plan edit."""
 
 from collections.abc import Mapping, Sequence
 
+from pydantic import computed_field
+
 from hollet.core.book.bags import size_words
 from hollet.core.book.captures import all_captures
 from hollet.core.book.order_back import Apart, Choices, back_title, merged_links, new_id
@@ -25,6 +27,12 @@ class Why(View):
     because: str
     kind: str
     origin: str
+
+    @computed_field
+    @property
+    def assumed(self) -> bool:
+        """Whether nobody said it: it follows only from the order of coming off."""
+        return self.origin == "log"
 
 
 class RebuildLine(View):
@@ -57,6 +65,12 @@ class Contradicts(View):
     take_down: str
     sheet: str
     kept: str
+
+    @computed_field
+    @property
+    def by_sheet(self) -> bool:
+        """Whether the sheet's way is kept."""
+        return self.kept == "sheet"
 
 
 class RebuildView(View):

@@ -2,6 +2,8 @@
 without one.
 """
 
+from pydantic import computed_field
+
 from hollet.core.book.bags import BagContent, bag_contents
 from hollet.core.entries import BookState, Removed
 from hollet.core.entries.status import SETTLED, plan_of, status_of
@@ -35,6 +37,12 @@ class Removal(View):
     time: str
     seq: int
     entry: str
+
+    @computed_field
+    @property
+    def is_back(self) -> bool:
+        """Whether it went back."""
+        return self.state == "back"
 
 
 def back_steps(plan: Plan, step: Step) -> tuple[str, ...]:

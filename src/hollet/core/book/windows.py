@@ -1,11 +1,16 @@
 """Last chances: what nobody reaches once a step is done, and whether it is done behind it."""
 
+from pydantic import computed_field
+
 from hollet.core.entries import BookState, Decision
 from hollet.core.entries.status import SETTLED, plan_of, selection_of, status_of
 from hollet.core.procedure.kinds import BaseStep
 from hollet.core.view import View
 
 __all__ = ["Chance", "chances"]
+
+
+ANSWERED = {"done": "done", "let go": "not wanted", "left out": "not for this vehicle"}
 
 
 class Chance(View):
@@ -19,6 +24,37 @@ class Chance(View):
     step: str | None = None
     number: str = ""
     words: str = ""
+
+    @computed_field
+    @property
+    def todo(self) -> bool:
+        """Whether somebody must still do it, or say that it is not wanted."""
+        return self.state in ("open", "no step")
+
+    @computed_field
+    @property
+    def unplanned(self) -> bool:
+        """Whether no step of the plan does it."""
+        return self.state == "no step"
+
+    @computed_field
+    @property
+    def done(self) -> bool:
+        """Whether it was done."""
+        return self.state == "done"
+
+    @computed_field
+    @property
+    def said(self) -> str:
+        """What stands beside it."""
+        return self._said()
+
+    def _said(self) -> str:
+        if self.done and self.number:
+            return f"{self.number}, {self.words}"
+        if self.state in ANSWERED:
+            return self.words or ANSWERED[self.state]
+        return f"{self.number} {self.words}".strip()
 
 
 def chances(state: BookState, step: BaseStep) -> tuple[Chance, ...]:

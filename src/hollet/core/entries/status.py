@@ -6,7 +6,7 @@ What it waits for, and what may pass that: `passing`.
 from collections.abc import Iterator
 from typing import TypeVar
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, computed_field
 
 from hollet.core.entries import Bagged, Body, BookState, Done, Entry, Line, Reopened
 from hollet.core.procedure.plan import Plan, Selection
@@ -29,6 +29,16 @@ B = TypeVar("B", bound=Body)
 SETTLED = ("done", "skipped", "not_applicable", "not_there")
 
 
+STATUS_WORDS = {
+    "open": "to do",
+    "begun": "begun",
+    "done": "done",
+    "skipped": "skipped",
+    "not_applicable": "not applicable",
+    "not_there": "said not to be there",
+}
+
+
 class StepStatus(BaseModel):
     """Status of one step: open, begun, done, skipped, not_applicable or not_there; who, when, and
     the reason given.
@@ -41,6 +51,12 @@ class StepStatus(BaseModel):
     reason: str | None = None
     entry: str | None = None
     doubt: str | None = None
+
+    @computed_field
+    @property
+    def words(self) -> str:
+        """How it stands, as a mechanic says it."""
+        return STATUS_WORDS[self.status]
 
 
 def plan_of(state: BookState) -> Plan:

@@ -4,7 +4,7 @@ by the step that needs it first.
 
 from collections.abc import Mapping, Set
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, computed_field
 
 from hollet.core.errors import Refused
 from hollet.core.procedure.joints import Joint
@@ -42,6 +42,30 @@ class HuntItem(BaseModel):
     fallback: str | None = None
     fallback_working: str | None = None
     about: str | None = None
+
+    @computed_field
+    @property
+    def by_gear(self) -> bool:
+        """Whether it is answered by what the shop has."""
+        return self.kind == "tool"
+
+    @computed_field
+    @property
+    def by_person(self) -> bool:
+        """Whether it is answered by who comes."""
+        return self.kind == "helper"
+
+    @computed_field
+    @property
+    def by_book(self) -> bool:
+        """Whether it is answered by a figure in the limit book."""
+        return self.kind in ("figure", "amount", "torque")
+
+    @computed_field
+    @property
+    def guessed(self) -> bool:
+        """Whether a figure stands there that nobody read anywhere."""
+        return self.state == "assumed"
 
 
 def limits_used(step: Step) -> tuple[str, ...]:

@@ -9,7 +9,7 @@ parts, and after penetrating oil or cleaner until it is wiped off and the wait i
 from collections.abc import Sequence, Set
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, computed_field
 
 __all__ = ["NEAR", "Near", "Rung", "StuckFacts", "StuckRung", "StuckView", "Try", "stuck_ladder"]
 
@@ -79,6 +79,18 @@ class StuckView(BaseModel):
     words: str
     tries: int
     minutes: float
+
+    @computed_field
+    @property
+    def refused(self) -> bool:
+        """Whether it may not be tried here and now."""
+        return self.state == "refused"
+
+    @computed_field
+    @property
+    def long(self) -> bool:
+        """Whether its tries are hours of soaking, not minutes of work."""
+        return self.id == "soak"
 
 
 def stuck_ladder(

@@ -1,6 +1,6 @@
 """What is told of one attempt at a rung."""
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, computed_field
 
 __all__ = ["AttemptFacts", "Deadline", "OpenFigure", "TrackFacts"]
 
@@ -76,3 +76,15 @@ class AttemptFacts(BaseModel):
     last_s: float = 0.0
     asked: tuple[OpenFigure, ...] = ()
     words: tuple[str, ...] = ()
+
+    @computed_field
+    @property
+    def against_gate(self) -> bool:
+        """Whether it was started although its rung was shut."""
+        return self.gate == "shut"
+
+    @computed_field
+    @property
+    def pressure_by(self) -> float | None:
+        """Until when oil pressure must show, in seconds; None once it did."""
+        return next((d.at_s for d in self.deadlines if d.kind == "pressure" and not d.met), None)

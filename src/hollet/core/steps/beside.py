@@ -4,6 +4,8 @@ differs.
 
 from typing import Literal
 
+from pydantic import computed_field
+
 from hollet.core.entries import BookState, Entry, LaidBeside
 from hollet.core.findings import IN_THE_BOX
 from hollet.core.procedure.kinds.inspect import InspectPart
@@ -23,6 +25,18 @@ class BesideFacts(View):
     words: str
     entry: str | None = None
     who: str = ""
+
+    @computed_field
+    @property
+    def todo(self) -> bool:
+        """Whether nobody compared it yet."""
+        return self.state == "open"
+
+    @computed_field
+    @property
+    def accepted(self) -> bool:
+        """Whether it differs and somebody said why that will do."""
+        return self.state == "will_do"
 
 
 def besides(state: BookState, step: str, part: InspectPart) -> tuple[BesideFacts, ...]:

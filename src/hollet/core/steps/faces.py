@@ -1,5 +1,7 @@
 """Faces of parts: what was seen of each, and what holds of it."""
 
+from pydantic import computed_field
+
 from hollet.core.entries import BookState, Entry, Finding, Line
 from hollet.core.findings import CLEANING, Surface
 from hollet.core.procedure.kinds.inspect import Face, InspectPart, InspectStep
@@ -33,6 +35,18 @@ class FaceFacts(View):
     now: tuple[Seen, ...] = ()
     earlier: tuple[Seen, ...] = ()
     own: bool = False
+
+    @computed_field
+    @property
+    def seen(self) -> bool:
+        """Whether somebody looked at it."""
+        return self.state != "not_seen"
+
+    @computed_field
+    @property
+    def bad(self) -> bool:
+        """Whether what was seen is bad, or must be looked at again."""
+        return self.state in ("bad", "again")
 
 
 def looks_at(

@@ -4,6 +4,7 @@ from collections.abc import Sequence
 
 from hollet.core.entries import BookState, Entry, PartDecided, PartRight
 from hollet.core.findings import DISPOSITIONS
+from hollet.core.limits import shut_words
 from hollet.core.procedure.kinds.inspect import InspectPart, InspectStep
 from hollet.core.procedure.tracing import Flow, Station
 from hollet.core.steps.beside import BesideFacts, besides, differing
@@ -247,13 +248,7 @@ def _right(
 
 
 def _stays_shut(part: InspectPart) -> str:
-    rung = (
-        "fuel on"
-        if part.safety == "fuel"
-        else "ready to lift"
-        if part.safety == "lifting"
-        else "drive"
-    )
+    rung = shut_words(part.safety or "")
     return (
         f"safety-critical: {rung} stays shut until it is replaced, or inspected by somebody "
         "licensed"

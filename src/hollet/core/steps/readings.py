@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from fractions import Fraction
 from typing import Any
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, computed_field
 
 from hollet.core.checking import standing
 from hollet.core.entries import BookState, Entry, Reading
@@ -60,6 +60,12 @@ class ReadingFacts(BaseModel):
     tool: str | None = None
     who: str = ""
     moves: str | None = None
+
+    @computed_field
+    @property
+    def by_leaves(self) -> bool:
+        """Whether it is read with two leaves: one that goes in, one that does not."""
+        return self.tool_kind == "feeler"
 
 
 def spread_of(entry: Entry[Reading]) -> Spread:

@@ -3,13 +3,20 @@
 from collections.abc import Sequence
 from typing import Any
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, computed_field
 
 from hollet.core.entries import BookState, Concession, Disposition, Key, PlanEdited
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument, Spread, combine
-from hollet.core.limits import Judgement, Limit, judge, judge_lower_end
+from hollet.core.limits import (
+    SAFETY_NAMES,
+    Judgement,
+    Limit,
+    judge,
+    judge_lower_end,
+    shut_words,
+)
 from hollet.core.procedure.formulas import evaluate, sensitivities
 from hollet.core.procedure.kinds import BaseStep
 from hollet.core.procedure.results import ReadingSpec, ResultSpec
@@ -62,6 +69,36 @@ class ResultFacts(BaseModel):
     turned: str | None = None
     sources: tuple[SourceVerdict, ...] = ()
 
+    @computed_field
+    @property
+    def asks_decision(self) -> bool:
+        """Whether it was read and is not inside: somebody says what becomes of it."""
+        return self.judgement.verdict in ("outside", "too_close")
+
+    @computed_field
+    @property
+    def judged(self) -> bool:
+        """Whether it was read and has a verdict."""
+        return self.judgement.verdict != "not_read"
+
+    @computed_field
+    @property
+    def may_concede(self) -> bool:
+        """Whether it may be accepted in writing: worn lifting gear is replaced, whatever the
+        reason.
+        """
+        return self.limit.safety != "lifting"
+
+    @computed_field
+    @property
+    def stays_shut(self) -> str | None:
+        """What stays shut although it is accepted, in words."""
+        safety = self.limit.safety
+        return (
+            None if safety is None else f"{SAFETY_NAMES.get(safety, safety)}: {shut_words(safety)}"
+        )
+
+    @computed_field
     @property
     def open(self) -> bool:
         """Whether the result still needs something: not read, undecided, or outside and not

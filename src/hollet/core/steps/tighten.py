@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, computed_field
 
 from hollet.core.entries import (
     Adapter,
@@ -37,6 +37,12 @@ class StageFacts(BaseModel):
     figure: str
     text: str
     done: int
+
+    @computed_field
+    @property
+    def turns(self) -> bool:
+        """Whether it asks for an angle, not for a torque."""
+        return self.kind == "angle"
 
 
 class JointFacts(BaseModel):

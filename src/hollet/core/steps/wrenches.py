@@ -2,7 +2,7 @@
 
 import math
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, computed_field
 
 from hollet.core.entries import Adapter
 from hollet.core.errors import Refused
@@ -43,6 +43,12 @@ class Setting(BaseModel):
     working: tuple[str, ...] = ()
     refusal: str | None = None
     note: str | None = None
+
+    @computed_field
+    @property
+    def turns(self) -> bool:
+        """Whether the stage asks for an angle, not for a torque."""
+        return self.kind == "angle"
 
 
 def stage_ask(joint: Joint, number: int) -> tuple[str, float | None, str]:

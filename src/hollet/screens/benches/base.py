@@ -2,6 +2,8 @@
 
 from collections.abc import Sequence
 
+from pydantic import computed_field
+
 from hollet.core.book.around import AroundWords, around_now, around_words
 from hollet.core.book.bags import BagContent, bag_contents
 from hollet.core.book.boxes import box_of, guards, kind_of_box, not_pressed
@@ -33,6 +35,12 @@ class ToolNeed(View):
 
     name: str
     state: str
+
+    @computed_field
+    @property
+    def owned(self) -> bool:
+        """Whether the shop has it."""
+        return self.state == "owned"
 
 
 class FluidView(View):
@@ -86,7 +94,8 @@ class BenchBase(View):
     ahead: tuple[str, ...]
     extras: tuple[Extra, ...]
     waits: tuple[Waiting, ...]
-    blocks: str
+    blocks: str | None
+    taking_down: bool
     opens: tuple[str, ...]
     closes: tuple[str, ...]
     next: tuple[str, ...]
@@ -122,6 +131,7 @@ def base_of(
         title=step.title,
         stage=step.stage,
         stage_name=STAGES[step.stage],
+        taking_down=step.stage == "take_down",
         do=step.do,
         why=step.why,
         caution=step.caution,
@@ -156,7 +166,7 @@ def base_of(
         confirmed=box is None or not not_pressed(state, step, box, now),
         confirmed_by=press.who if press else "",
         waits=waiting_for(state, step.id, now),
-        blocks=RUNGS.get(blocks_of(plan, step), "nothing"),
+        blocks=RUNGS.get(blocks_of(plan, step)),
         opens=tuple(o.what for o in step.opens),
         closes=tuple(opened.get(c, c) for c in step.closes),
         next=tuple(f"{s.number} {s.title}" for s in later[:3]),

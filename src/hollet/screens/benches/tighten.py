@@ -44,6 +44,7 @@ class TightenBench(View):
     setting: Setting | None
     wrenches: tuple[WrenchChoice, ...]
     wide: str | None
+    reads: bool
     bolt_keys: tuple[str, ...]
     doubts: tuple[str, ...]
 
@@ -109,6 +110,7 @@ def tighten_bench(
         else None,
         wrenches=tuple(wrenches),
         wide=wide,
+        reads=facts.wrench is not None and facts.wrench.kind == "indicating wrench",
         bolt_keys=reason_keys("bolt"),
         doubts=_doubted(state, joint, tools),
     )
