@@ -25,7 +25,7 @@ from hollet.core.steps.tighten import joint_facts
 from hollet.library.lore import lore
 from hollet.screens.bench import bench_of
 from hollet.screens.frame import book_view
-from hollet.screens.plandesk import Gear
+from hollet.screens.plan_questions import Gear
 from hollet.services.logging import Sent, write_entry
 from hollet.services.workshop import Workshop
 

@@ -22,13 +22,13 @@ def walk(bench: Bench, url: str, build: str) -> list[str]:
             return kinds
         kinds.append(view["kind"])
         if bench.page.url.endswith(
-            f"/steps/{view['step']}"
+            f"/steps/{view['base']['step']}"
         ):  # most steps lead on to the next by themselves
             bench.page.wait_for_timeout(
                 620
             )  # a second press sooner would be taken for a double one
         else:
-            bench.page.goto(f"{url}/builds/{build}/steps/{view['step']}")
+            bench.page.goto(f"{url}/builds/{build}/steps/{view['base']['step']}")
         expect(bench.page.locator(".step.now")).to_contain_text(view["base"]["number"])
         bench.confirm_caution()
         as_found(bench, view)

@@ -8,7 +8,8 @@ from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.procedure.drafting import draft
 from hollet.screens.difference import difference
 from hollet.screens.limitbook import limit_book
-from hollet.screens.plandesk import Gear, hunt_of, plan_view
+from hollet.screens.plan_questions import Gear
+from hollet.screens.plandesk import hunt_of, plan_view
 from tests.core.test_plan import WAYS, ways_sheet
 from tests.support import ACT, SMALL, Book, small_sheet, tools
 

@@ -8,7 +8,8 @@ from pydantic import ValidationError
 from hollet.core.errors import NotFound, Refused
 from hollet.core.procedure.drafting import draft
 from hollet.screens.difference import difference
-from hollet.screens.plandesk import Gear, hunt_of, plan_view
+from hollet.screens.plan_questions import Gear
+from hollet.screens.plandesk import hunt_of, plan_view
 from hollet.screens.sentences import line_of
 from tests.core.test_passing import refused, shelf
 from tests.support import ACT

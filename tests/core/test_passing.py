@@ -17,7 +17,7 @@ from hollet.core.errors import Conflict, HolletError, NotFound, Refused
 from hollet.core.procedure.drafting import draft
 from hollet.library.shelf import sheet_text
 from hollet.screens.difference import difference
-from hollet.screens.plandesk import Gear
+from hollet.screens.plan_questions import Gear
 from hollet.screens.turned import turned_of
 from tests.support import ACT, SMALL, Book, small_sheet, tools
 

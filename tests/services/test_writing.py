@@ -255,7 +255,7 @@ def test_zeroing_and_setting(hand):
 def test_figures_while_typing(hand, text, tool, ok, value, deviation):
     """What is being typed is shown exactly, and how it will be taken."""
     got = read_figure(hand.workshop, text, "length" if tool is None and ok else None, "mm", tool)
-    assert (got["ok"], got["value"], got.get("deviation_from")) == (ok, value, deviation)
+    assert (got.ok, got.value, got.deviation_from) == (ok, value, deviation)
 
 
 @pytest.mark.parametrize(
@@ -275,7 +275,7 @@ def test_no_tail_of_a_conversion(hand, text, dimension, unit, value, exact):
     2.413165053.
     """
     got = read_figure(hand.workshop, text, dimension, unit, None)
-    assert (got["value"], got["unit"], got["exact"]) == (value, unit, exact)
+    assert (got.value, got.unit, got.exact) == (value, unit, exact)
 
 
 def test_exactness_is_said():

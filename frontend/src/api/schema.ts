@@ -1431,9 +1431,8 @@ export interface components {
          * BenchBase
          * @description What all benches share.
          *
-         *     `may_pass`: a reason may pass what is in the way (`pass_words`, with keys that give it);
-         *     `may_happen`: a danger is in the way, and that it
-         *     has happened can be told. `other_box` is pressed when the step was done in another way.
+         *     `obstacles` are what is in the way; `other_box` is pressed when the step was done in another
+         *     way.
          */
         BenchBase: {
             /** Ahead */
@@ -1444,12 +1443,26 @@ export interface components {
             blocks: string | null;
             /** Box */
             box: string | null;
-            /** Capture Keys */
+            /**
+             * Capture Keys
+             * @default [
+             *       "nothing to be seen there any more",
+             *       "a new part goes in",
+             *       "it is known from the other side"
+             *     ]
+             */
             capture_keys: string[];
             /** Captures */
             captures: components["schemas"]["CaptureView"][];
             caution: components["schemas"]["Caution"] | null;
-            /** Chance Keys */
+            /**
+             * Chance Keys
+             * @default [
+             *       "looked at, and good",
+             *       "it was renewed not long ago",
+             *       "not worth it on this vehicle"
+             *     ]
+             */
             chance_keys: string[];
             /** Chances */
             chances: components["schemas"]["Chance"][];
@@ -1484,16 +1497,25 @@ export interface components {
             ] | null;
             /** Keeps */
             keeps: components["schemas"]["Keeping"][];
-            /** Lacking */
-            lacking: string | null;
+            /**
+             * Lacking
+             * @description What it still needs, in words.
+             */
+            readonly lacking: string | null;
             /** Lifts */
             lifts: boolean;
             /** Lines */
             lines: components["schemas"]["LogLine"][];
-            /** May Happen */
-            may_happen: boolean;
-            /** May Pass */
-            may_pass: boolean;
+            /**
+             * May Happen
+             * @description Whether a danger is in the way, so that it can be told that it has happened.
+             */
+            readonly may_happen: boolean;
+            /**
+             * May Pass
+             * @description Whether a reason passes all that is in the way.
+             */
+            readonly may_pass: boolean;
             /** Needed Open */
             needed_open: string[];
             /** Next */
@@ -1510,10 +1532,16 @@ export interface components {
             other_box: string | null;
             /** Parts */
             parts: components["schemas"]["PartNeed"][];
-            /** Pass Keys */
-            pass_keys: string[];
-            /** Pass Words */
-            pass_words: string;
+            /**
+             * Pass Keys
+             * @description Reasons that one key gives.
+             */
+            readonly pass_keys: string[];
+            /**
+             * Pass Words
+             * @description What is passed by a reason.
+             */
+            readonly pass_words: string;
             /** People */
             people: components["schemas"]["Role"][];
             /** Photos */
@@ -1522,19 +1550,35 @@ export interface components {
             refit_bags: components["schemas"]["BagContent"][];
             /** Seen */
             seen: number;
-            /** Settled */
-            settled: boolean;
-            /** Skip Keys */
+            /**
+             * Settled
+             * @description Whether it is done, or said not to be needed.
+             */
+            readonly settled: boolean;
+            /**
+             * Skip Keys
+             * @default [
+             *       "it is not needed on this job",
+             *       "it was done before this job",
+             *       "it is done later, on purpose"
+             *     ]
+             */
             skip_keys: string[];
             /** Stage */
             stage: string;
-            /** Stage Name */
-            stage_name: string;
+            /**
+             * Stage Name
+             * @description The stage as it is called.
+             */
+            readonly stage_name: string;
             status: components["schemas"]["StepStatus"];
             /** Step */
             step: string;
-            /** Taking Down */
-            taking_down: boolean;
+            /**
+             * Taking Down
+             * @description Whether things come off here.
+             */
+            readonly taking_down: boolean;
             /** Title */
             title: string;
             /** Waited For */
@@ -2704,11 +2748,6 @@ export interface components {
          *     said before.
          */
         FaceFacts: {
-            /**
-             * Bad
-             * @description Whether what was seen is bad, or must be looked at again.
-             */
-            readonly bad: boolean;
             /** Code */
             code: string | null;
             /**
@@ -2722,6 +2761,11 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+            /**
+             * Not Good
+             * @description Whether what was seen is bad, or must be looked at again.
+             */
+            readonly not_good: boolean;
             /**
              * Now
              * @default []
@@ -4884,6 +4928,10 @@ export interface components {
             rows: components["schemas"]["PlanRow"][];
             /** Schools */
             schools: components["schemas"]["SchoolView"][];
+            /** Stages */
+            stages: {
+                [key: string]: string;
+            };
             /** Title */
             title: string;
             /** Version */
@@ -5068,18 +5116,30 @@ export interface components {
         QuantityView: {
             /** Deviation From */
             deviation_from?: string | null;
-            /** Exact */
-            exact: boolean;
+            /**
+             * Exact
+             * @default false
+             */
+            exact?: boolean;
             /** Ok */
             ok: boolean;
             /** Reason Code */
             reason_code?: string | null;
-            /** Unit */
-            unit: string;
-            /** Value */
-            value: string;
-            /** Words */
-            words: string;
+            /**
+             * Unit
+             * @default
+             */
+            unit?: string;
+            /**
+             * Value
+             * @default
+             */
+            value?: string;
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
         };
         /**
          * ReadIn
@@ -5310,6 +5370,11 @@ export interface components {
             removal: string | null;
             /** Stage */
             stage: string;
+            /**
+             * Stage Name
+             * @description Its stage as it is called.
+             */
+            readonly stage_name: string;
             /** Step */
             step: string;
             /** Title */

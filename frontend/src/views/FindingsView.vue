@@ -69,9 +69,9 @@ const TABS = computed(() => [
   ['causes', `Causes ${view.value?.causes.length ?? 0}`],
   ['age', `Suspect for its age ${view.value?.suspects.length ?? 0}`],
 ])
-const worst = (p: { faces: { bad: boolean; words: string; name: string }[] }) =>
+const worst = (p: { faces: { not_good: boolean; words: string; name: string }[] }) =>
   p.faces
-    .filter((f) => f.bad)
+    .filter((f) => f.not_good)
     .map((f) => `${f.name}: ${f.words}`)
     .join('. ')
 const slug = (text: string) =>

@@ -315,7 +315,7 @@ useKeys(() => ({
           <div class="main">
             <div class="filters" role="group" aria-label="Stages">
               <button
-                v-for="{ id, name } in book.frame?.stages ?? []"
+                v-for="(name, id) in view.stages"
                 :key="id"
                 type="button"
                 :class="{ on: shownStage === id }"

@@ -33,9 +33,11 @@ const ORIGIN: Record<string, string> = {
 const only = ref(true)
 const rows = computed(() => (view.value?.lines ?? []).filter((l) => !only.value || l.from_words || l.new))
 const groups = computed(() =>
-  (book.frame?.stages ?? [])
-    .map(({ id, name }) => ({ id, name, lines: rows.value.filter((l) => l.stage === id) }))
-    .filter((g) => g.lines.length),
+  [...new Map(rows.value.map((l) => [l.stage, l.stage_name]))].map(([id, name]) => ({
+    id,
+    name,
+    lines: rows.value.filter((l) => l.stage === id),
+  })),
 )
 const title = computed(() => {
   if (!view.value) return ''

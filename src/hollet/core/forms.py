@@ -38,12 +38,17 @@ FAMILIES = {
     "ignition": "Ignition timing",
     "compression": "Compression",
     "fluids": "Fills and oil holes",
+    "flow": "Fills and oil holes",
     "valves": "Valve gear",
     "adapters": "Torque wrench",
     "generic": "Bolts without a figure",
     "verdicts": "What a reading is worth",
+    "budgets": "What a reading is worth",
     "running": "First start",
 }
+"""The modules whose calculations have a page among the bench tools, and what they are called."""
+NO_PAGE = frozenset({"conversions", "pairs", "patterns", "slips"})
+"""Modules whose calculations the benches use, and nobody fills in by hand."""
 
 
 class FormField(BaseModel):
@@ -81,16 +86,17 @@ def forms() -> tuple[CalculationForm, ...]:
 
 
 def form_of(calculation: Calculation) -> CalculationForm | None:
-    """The form of one calculation, or None when a field that it needs is more than a figure, a
-    number or a choice.
+    """The form of one calculation, or None when nobody fills it in by hand, or when a field that it
+    needs is more than a figure, a number or a choice. A module that is in neither list is a
+    KeyError: no calculation loses its page unseen.
     """
-    family = FAMILIES.get(calculation.run.__module__.rsplit(".", 1)[-1])
+    module = calculation.run.__module__.rsplit(".", 1)[-1]
+    if module in NO_PAGE:
+        return None
     infos = calculation.takes.model_fields
     fields = {name: _field(name, info) for name, info in infos.items()}
-    if (
-        family is None
-        or not fields
-        or any(field is None and infos[name].default is not None for name, field in fields.items())
+    if not fields or any(
+        field is None and infos[name].default is not None for name, field in fields.items()
     ):
         return None
     rule = (
@@ -100,7 +106,7 @@ def form_of(calculation: Calculation) -> CalculationForm | None:
     return CalculationForm(
         name=calculation.name,
         title=calculation.title,
-        family=family,
+        family=FAMILIES[module],
         about=about,
         fields=tuple(f for f in fields.values() if f is not None),
     )

@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import decimal_text, minus, round9
-from hollet.core.quantities.units import find_unit, from_canonical
+from hollet.core.quantities.units import Unit, find_unit, from_canonical
 from hollet.core.verdicts import decision
 
 __all__ = [
@@ -291,51 +291,48 @@ def judge(
         return Judgement(verdict="no_limit", words="limit not given", **base)
     base["margins"] = _margins(value, limit, lo, hi, target, digits)
     nearest_hi = hi is not None and (lo is None or abs(value - hi) <= abs(value - lo))
-    side = "high" if nearest_hi else "low"
+    base["side"] = "high" if nearest_hi else "low"
     near = hi if nearest_hi else lo
     assert near is not None
     distance = abs(value - near)
     if big_u is None:
-        return Judgement(
-            verdict="too_close",
-            side=side,
-            words="too close to call: the tool's spread is not known",
-            **base,
-        )
+        words = "too close to call: the tool's spread is not known"
+        return Judgement(verdict="too_close", words=words, **base)
     verdict = VERDICTS[decision(value, big_u, lo, hi)]
-    beyond = (
-        shown(
-            distance, limit.model_copy(update={"lo": None, "hi": None}), max(digits, places(limit))
-        )
-        if unit.offset == 0
-        else rounded_down(distance / scale)
-    )
     if verdict == "outside":
-        return Judgement(
-            verdict=verdict,
-            side=side,
-            words=f"outside, {beyond} {'over' if nearest_hi else 'under'}",
-            **base,
-        )
+        words = f"outside, {_beyond(distance, limit, unit, digits)} "
+        return Judgement(verdict=verdict, words=words + ("over" if nearest_hi else "under"), **base)
     if verdict == "too_close":
         zone = (
             "no tool can decide: it lies on the limit"
             if round9(distance) == 0
             else f"±{rounded_down(distance / scale)} {limit.unit}"
         )
-        return Judgement(
-            verdict=verdict, side=side, words="too close to call with this tool", needs=zone, **base
-        )
+        words = "too close to call with this tool"
+        return Judgement(verdict=verdict, words=words, needs=zone, **base)
     edge = ""
     if lo is not None and hi is not None and distance < 0.2 * (hi - lo):
         edge = f", near the {'upper' if nearest_hi else 'lower'} edge"
-    left = (
-        _down(distance - big_u, limit, digits)
-        if unit.offset == 0
-        else rounded_down((distance - big_u) / scale)
+    words = f"inside{edge}, {_spare(distance - big_u, limit, unit, digits)}"
+    return Judgement(verdict=verdict, words=words, **base)
+
+
+def _beyond(distance: float, limit: Limit, unit: Unit, digits: int) -> str:
+    """How far beyond its limit a figure lies, as finely as either was written; a temperature's
+    difference has no zero of its own.
+    """
+    if unit.offset != 0:
+        return rounded_down(distance / float(unit.factor))
+    bare = limit.model_copy(update={"lo": None, "hi": None})
+    return shown(distance, bare, max(digits, places(limit)))
+
+
+def _spare(left: float, limit: Limit, unit: Unit, digits: int) -> str:
+    """What is left to the limit after the uncertainty."""
+    text = (
+        _down(left, limit, digits) if unit.offset == 0 else rounded_down(left / float(unit.factor))
     )
-    spare = f"{left} to spare" if float(left) > 0 else "nothing to spare"
-    return Judgement(verdict=verdict, side=side, words=f"inside{edge}, {spare}", **base)
+    return f"{text} to spare" if float(text) > 0 else "nothing to spare"
 
 
 def judge_lower_end(

@@ -13,7 +13,6 @@ from fractions import Fraction
 from typing import Literal
 
 from hollet.core.errors import Refused
-from hollet.core.fields import Length
 from hollet.core.instruments import Instrument
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import Quantity, decimal_text, exact, in_unit, round9
@@ -22,10 +21,8 @@ from hollet.core.registry import Input, Result, calculation
 
 __all__ = [
     "SLIP_WORDS",
-    "Fits",
     "Slip",
     "SlipCheck",
-    "fits_check",
     "question",
     "slip_check",
     "slip_input",
@@ -346,35 +343,6 @@ def _expected(i: SlipCheck) -> str:
     return (
         f"Expected is about {decimal_text(_short(Fraction(str(i.expected.value))))} "
         f"{i.expected.unit}. "
-    )
-
-
-class FitsCheck(Input):
-    """Two sizes of a pair: what is outside (a bore, a deeper depth), and what goes into it."""
-
-    outer: Length = None
-    inner: Length = None
-
-
-class Fits(Result):
-    """Whether to ask: `inner_larger` where what goes in is not smaller than what it goes into."""
-
-    ask: bool
-    slip: str = "none"
-    difference: Quantity
-
-
-@calculation("A pair that must go together")
-def fits_check(i: FitsCheck) -> Fits:
-    """Outer less inner; nothing or less is asked, and that the two may be swapped."""
-    outer, inner = i.figure("outer"), i.figure("inner")
-    unit = i.outer.unit if i.outer else "mm"
-    wrong = round9(outer - inner) <= 0
-    return Fits(
-        ask=wrong,
-        slip="inner_larger" if wrong else "none",
-        difference=in_unit(round9(outer - inner), unit),
-        working=(f"{outer:g} − {inner:g} = {decimal_text(round9(outer - inner))} mm",),
     )
 
 

@@ -11,7 +11,6 @@ import math
 from functools import lru_cache
 
 from hollet.core.errors import Refused
-from hollet.core.fields import Expansion, Length, Lengths, Temperature
 from hollet.core.quantities.quantity import (
     Quantities,
     Quantity,
@@ -24,15 +23,13 @@ from hollet.core.quantities.units import CANONICAL, find_unit
 from hollet.core.registry import Input, Result, calculation
 
 __all__ = [
-    "bore_gauge_chain",
-    "clearance_uncertainty",
     "coverage_factor",
     "decide",
     "decision",
-    "feeler_reading",
     "rectangular",
+    "scale_of",
     "small_n_factor",
-    "to_20C",
+    "Uncertainty",
     "uncertainty",
 ]
 
@@ -85,7 +82,7 @@ def _dimension(quantity: Quantity | Quantities | None, field: str) -> str:
     return unit.dimension
 
 
-def _scale(quantity: Quantity | None, dimension: str, field: str) -> float:
+def scale_of(quantity: Quantity | None, dimension: str, field: str) -> float:
     """A difference (no offset) in the canonical unit, zero or more."""
     value = canonical(quantity, dimension, field)
     if value < 0:
@@ -124,6 +121,25 @@ class UncertaintyResult(Result):
     spread_unusual: bool = False
 
 
+def _scatter(i: Uncertainty, readings: list[float], dimension: str) -> tuple[float, float, bool]:
+    """The scatter that counts, its degrees of freedom, and whether the sample scatters more than
+    twice as much as the tool usually does.
+    """
+    pooled = scale_of(i.pooled_s, dimension, "pooled_s") if i.pooled_s is not None else None
+    sample = sample_deviation(readings) if len(readings) >= 2 else None
+    unusual = pooled is not None and sample is not None and round9(sample) > round9(2 * pooled)
+    if pooled is not None and not unusual:
+        return pooled, math.inf, False
+    if sample is not None:
+        return sample, float(len(readings) - 1), unusual
+    raise Refused(
+        "repeatability_unknown",
+        "one reading and no known repeatability: measure again (three times "
+        "for a critical fit) or give the tool's usual repeatability",
+        field="readings",
+    )
+
+
 @calculation("Uncertainty of a reading")
 def uncertainty(i: Uncertainty) -> UncertaintyResult:
     """Mean, u_mpe = MPE/sqrt 3, u_res = res/(2 sqrt 3), u_rep = s/sqrt n, nu_eff, k at 95.45 % and
@@ -151,27 +167,17 @@ def uncertainty(i: Uncertainty) -> UncertaintyResult:
             "not_a_finite_number", "'readings' must hold at least one reading", field="readings"
         )
     n = len(readings)
-    mpe, resolution = _scale(i.mpe, dimension, "mpe"), _scale(i.resolution, dimension, "resolution")
+    mpe, resolution = (
+        scale_of(i.mpe, dimension, "mpe"),
+        scale_of(i.resolution, dimension, "resolution"),
+    )
     if round9(mpe) == 0 and round9(resolution) == 0:
         raise Refused(
             "no_instrument_data",
             "a tool without permissible error and resolution is none: give one of them above zero",
             field="mpe",
         )
-    pooled = _scale(i.pooled_s, dimension, "pooled_s") if i.pooled_s is not None else None
-    sample = sample_deviation(readings) if n >= 2 else None
-    unusual = pooled is not None and sample is not None and round9(sample) > round9(2 * pooled)
-    if pooled is not None and not unusual:
-        s, nu_rep = pooled, math.inf
-    elif sample is not None:
-        s, nu_rep = sample, float(n - 1)
-    else:
-        raise Refused(
-            "repeatability_unknown",
-            "one reading and no known repeatability: measure again (three times "
-            "for a critical fit) or give the tool's usual repeatability",
-            field="readings",
-        )
+    s, nu_rep, unusual = _scatter(i, readings, dimension)
     extra = (
         canonicals(i.extra_rectangular_half_widths, dimension, "extra_rectangular_half_widths")
         if i.extra_rectangular_half_widths
@@ -261,7 +267,7 @@ def decide(i: Decide) -> DecideResult:
         `no_limit`, `limits_reversed`, `negative_limit` (U below zero), `not_a_finite_number`.
     """
     dimension = _dimension(i.y, "y")
-    y, big_u = canonical(i.y, dimension, "y"), _scale(i.U, dimension, "U")
+    y, big_u = canonical(i.y, dimension, "y"), scale_of(i.U, dimension, "U")
     lower = canonical(i.lower_limit, dimension, "lower_limit") if i.lower_limit else None
     upper = canonical(i.upper_limit, dimension, "upper_limit") if i.upper_limit else None
     if lower is None and upper is None:
@@ -274,7 +280,7 @@ def decide(i: Decide) -> DecideResult:
         raise Refused(
             "limits_reversed", "the lower limit lies above the upper limit", field="lower_limit"
         )
-    guard = _scale(i.guard_band, dimension, "guard_band") if i.guard_band else big_u
+    guard = scale_of(i.guard_band, dimension, "guard_band") if i.guard_band else big_u
     zone = lower is None or upper is None or round9(upper - lower) >= round9(2 * guard)
     nearest = min(abs(y - limit) for limit in (lower, upper) if limit is not None)
     unit = i.y.unit if i.y else ""
@@ -283,162 +289,4 @@ def decide(i: Decide) -> DecideResult:
         acceptance_zone_exists=zone,
         distance_to_nearest_limit=in_unit(nearest, unit),
         working=(f"{y:g} ± {guard:g}: {y - guard:g} to {y + guard:g}",),
-    )
-
-
-class ClearanceUncertainty(Input):
-    """A bore and a journal with their own half-widths, and one zero error that may be shared."""
-
-    bore: Length = None
-    journal: Length = None
-    bore_own_half_widths: Lengths = None
-    journal_own_half_widths: Lengths = None
-    zero_error_half_width: Quantity | None = None
-    same_instrument_zero: bool
-
-
-class ClearanceUncertaintyResult(Result):
-    """The clearance with its combined and expanded uncertainty (k = 2)."""
-
-    clearance: Quantity
-    u_c: Quantity
-    U: Quantity
-
-
-@calculation("Uncertainty of a clearance")
-def clearance_uncertainty(i: ClearanceUncertainty) -> ClearanceUncertaintyResult:
-    """Clearance = bore - journal; a zero error shared by both has sensitivity +1 - 1 = 0 and drops
-    out; k = 2.
-    """
-    bore, journal = i.figure("bore"), i.figure("journal")
-    own = i.figures("bore_own_half_widths")
-    own += i.figures("journal_own_half_widths")
-    zero = _scale(i.zero_error_half_width, "length", "zero_error_half_width")
-    zeros = [] if i.same_instrument_zero else [zero, zero]
-    u_c = math.sqrt(math.fsum(rectangular(a) ** 2 for a in own + zeros))
-    unit = i.bore.unit if i.bore else "mm"
-    return ClearanceUncertaintyResult(
-        clearance=in_unit(bore - journal, unit),
-        u_c=in_unit(u_c, unit),
-        U=in_unit(2 * u_c, unit),
-        working=(
-            f"{bore:g} − {journal:g} = {bore - journal:.4f} mm",
-            f"U = 2 × {u_c:.4g} = {2 * u_c:.4g} mm",
-        ),
-    )
-
-
-class BoreGaugeChain(Input):
-    """A bore gauge set with a micrometer; n >= 1 gauge readings."""
-
-    setting_micrometer_mpe: Quantity | None = None
-    setting_micrometer_resolution: Quantity | None = None
-    setting_repeatability_s: Quantity | None = None
-    gauge_mpe: Quantity | None = None
-    gauge_resolution: Quantity | None = None
-    gauge_repeatability_s: Quantity | None = None
-    n: int
-
-
-class ChainResult(Result):
-    """Combined and expanded uncertainty (k = 2)."""
-
-    u_c: Quantity
-    U: Quantity
-
-
-@calculation("Bore gauge set with a micrometer")
-def bore_gauge_chain(i: BoreGaugeChain) -> ChainResult:
-    """Permissible error and resolution of both tools, the setting repeatability once, the gauge's
-    over sqrt(n); k = 2.
-    """
-    if i.n < 1:
-        raise Refused("not_a_finite_number", "'n' must be 1 or more readings", field="n")
-
-    def part(name: str) -> float:
-        return _scale(getattr(i, name), "length", name)
-
-    widths = (
-        part("setting_micrometer_mpe"),
-        part("setting_micrometer_resolution") / 2,
-        part("gauge_mpe"),
-        part("gauge_resolution") / 2,
-    )
-    spread = part("setting_repeatability_s") ** 2 + part("gauge_repeatability_s") ** 2 / i.n
-    u_c = math.sqrt(math.fsum(rectangular(a) ** 2 for a in widths) + spread)
-    unit = i.gauge_mpe.unit if i.gauge_mpe else "mm"
-    return ChainResult(
-        u_c=in_unit(u_c, unit), U=in_unit(2 * u_c, unit), working=(f"U = 2 × {u_c:.4g} mm",)
-    )
-
-
-class Feeler(Input):
-    """The thickest leaf that enters, the thinnest that does not, the leaves' permissible error."""
-
-    go: Quantity | None = None
-    no_go: Quantity | None = None
-    mpe: Quantity | None = None
-
-
-class FeelerResult(Result):
-    """The gap in the middle of the two leaves, with its uncertainty."""
-
-    value: Quantity
-    u_c: Quantity
-    U: Quantity
-
-
-@calculation("Gap by feeler leaves")
-def feeler_reading(i: Feeler) -> FeelerResult:
-    """The middle between two leaves, half their difference as a rectangular half-width, k = 2.
-
-    Refuses `feeler_order`.
-    """
-    go, no_go = _scale(i.go, "length", "go"), _scale(i.no_go, "length", "no_go")
-    if go >= no_go:
-        raise Refused(
-            "feeler_order",
-            "the leaf that enters must be thinner than the one that does not",
-            field="go",
-        )
-    half = (no_go - go) / 2
-    u_c = math.sqrt(rectangular(half) ** 2 + rectangular(_scale(i.mpe, "length", "mpe")) ** 2)
-    unit = i.go.unit if i.go else "mm"
-    return FeelerResult(
-        value=in_unit((go + no_go) / 2, unit),
-        u_c=in_unit(u_c, unit),
-        U=in_unit(2 * u_c, unit),
-        working=(f"({go:g} + {no_go:g}) ÷ 2 = {(go + no_go) / 2:g} mm ± {2 * u_c:.3g}",),
-    )
-
-
-class To20(Input):
-    """A reading taken at `temperature`; `alpha` in 1/K; the gauge is taken to be at 20 °C."""
-
-    reading: Length = None
-    temperature: Temperature = None
-    alpha: Expansion = None
-
-
-class To20Result(Result):
-    """The length at 20 °C and the shift."""
-
-    value_at_20C: Quantity
-    shift: Quantity
-
-
-@calculation("Reading brought to 20 °C")
-def to_20C(i: To20) -> To20Result:  # noqa: N802
-    """D20 = D/(1 + alpha (T - 20)), the reference temperature of ISO 1."""
-    reading = i.figure("reading")
-    factor = 1 + i.figure("alpha") * (i.figure("temperature") - 20)
-    if factor <= 0:
-        raise Refused(
-            "not_a_finite_number", "'alpha' is in 1/K, about 0.000012 for steel", field="alpha"
-        )
-    unit = i.reading.unit if i.reading else "mm"
-    return To20Result(
-        value_at_20C=in_unit(reading / factor, unit),
-        shift=in_unit(reading / factor - reading, unit),
-        working=(f"{reading:g} ÷ {factor:.7g} = {reading / factor:.5f} mm",),
     )

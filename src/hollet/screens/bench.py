@@ -25,7 +25,7 @@ from hollet.screens.benches.measure import MeasureBench, measure_bench
 from hollet.screens.benches.remove import RemoveBench, remove_bench
 from hollet.screens.benches.run import RunBench, run_bench
 from hollet.screens.benches.tighten import TightenBench, tighten_bench
-from hollet.screens.plandesk import Gear
+from hollet.screens.plan_questions import Gear
 
 __all__ = ["Bench", "bench_of"]
 

@@ -10,7 +10,8 @@ from hollet.core.procedure.late import hours_of, late_insertion
 from hollet.core.procedure.plan import Plan, known_of, select
 from hollet.core.procedure.sheet import Step, is_danger
 from hollet.core.view import View
-from hollet.screens.plandesk import Gear, clashes_of, settled_in
+from hollet.screens.plan_questions import Gear
+from hollet.screens.plandesk import clashes_of, settled_in
 
 __all__ = ["Difference", "change_words", "difference"]
 

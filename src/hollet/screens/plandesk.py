@@ -3,37 +3,31 @@ taken."""
 
 from collections.abc import Mapping, Set
 
-from pydantic import computed_field
-
 from hollet.core.book.windows import Chance, chances
 from hollet.core.entries import BookState
-from hollet.core.entries.status import SETTLED, selection_of, statuses
+from hollet.core.entries.status import SETTLED, StepStatus, selection_of, statuses
 from hollet.core.procedure.closings import Gap, plan_gaps
 from hollet.core.procedure.hunt import HuntItem, hunt_list
 from hollet.core.procedure.late import hours_of, late_insertion
 from hollet.core.procedure.pieces import After, Role
-from hollet.core.procedure.plan import Plan, known_of
-from hollet.core.procedure.schools import Agreement, Extra, School, agreement_state, possible
+from hollet.core.procedure.plan import Plan, Selection
+from hollet.core.procedure.schools import agreement_state
 from hollet.core.procedure.sheet import Step, is_danger
+from hollet.core.procedure.words import STAGES
 from hollet.core.view import View
 from hollet.core.words import counted
+from hollet.screens.plan_questions import (
+    AgreementView,
+    ExtraView,
+    FactView,
+    Gear,
+    SchoolView,
+    agreement_view,
+    fact_views,
+    school_view,
+)
 
-__all__ = ["Gear", "PlanView", "clashes_of", "hunt_of", "plan_view", "settled_in"]
-
-
-class Gear(View):
-    """What the shop has: tool names (casefold) with their state, and the kinds of its measuring
-    tools.
-    """
-
-    tools: Mapping[str, str] = {}
-    instruments: frozenset[str] = frozenset()
-
-    def lacking(self) -> tuple[str, ...]:
-        """Tools known to be missing, broken or lent."""
-        return tuple(
-            name for name, state in self.tools.items() if state in ("missing", "broken", "lent")
-        )
+__all__ = ["PlanView", "clashes_of", "hunt_of", "plan_view", "settled_in"]
 
 
 class ReasonView(View):
@@ -72,80 +66,6 @@ class PlanRow(View):
     own: bool
 
 
-class WayView(View):
-    """One way of a school, and whether it can be gone here."""
-
-    id: str
-    name: str
-    does: str
-    tools: tuple[str, ...]
-    people: int
-    hours: tuple[float, float]
-    money: tuple[float, float]
-    risks: str
-    suits: str
-    held_by: str | None
-    sketch: str | None
-    possible: bool
-    because: tuple[str, ...]
-    steps: int
-
-
-class SchoolView(View):
-    """One school: `chosen` by somebody, or only `in_force` as Hollet's pick; `fixed` says what was
-    begun.
-    """
-
-    id: str
-    question: str
-    ways: tuple[WayView, ...]
-    pick: str
-    because: str
-    chosen: str | None
-    in_force: str
-    fixed: str | None
-
-
-class FactView(View):
-    """One fact that decides something here."""
-
-    id: str
-    name: str
-    values: tuple[str, ...]
-    value: str | None
-    decides: tuple[str, ...]
-
-
-class ExtraView(View):
-    """While you are in there: the cost now, the cost later, and the answer."""
-
-    extra: Extra
-    number: str
-    wanted: bool | None
-
-
-class AgreementView(View):
-    """Parts that must agree, with what is known of each."""
-
-    agreement: Agreement
-    number: str
-    options: dict[str, str]
-    state: str
-    words: str
-
-    @computed_field
-    @property
-    def agrees(self) -> bool:
-        """Whether the parts as chosen go together."""
-        return self.state == "agrees"
-
-    @computed_field
-    @property
-    def clashes(self) -> bool:
-        """Whether they do not, whatever else is answered."""
-        return self.state == "clash"
-
-
 class LeftOutView(View):
     """A step that is not in the plan, and why."""
 
@@ -176,6 +96,7 @@ class PlanView(View):
     reasons: int
     missing: int
     people: int
+    stages: dict[str, str]
 
 
 def settled_in(state: BookState) -> set[str]:
@@ -187,20 +108,18 @@ def hunt_of(state: BookState, gear: Gear) -> tuple[HuntItem, ...]:
     return hunt_list(selection_of(state), settled_in(state), gear.tools, gear.instruments)
 
 
-def plan_view(state: BookState, gear: Gear) -> PlanView:
-    """The desk of a build as it stands."""
-    selection = selection_of(state)
+def _rows(
+    state: BookState, selection: Selection, known: Mapping[str, StepStatus]
+) -> tuple[PlanRow, ...]:
+    """The steps, each with what it waits for and what waits for it."""
     plan, whole = selection.plan, state.whole
     assert whole is not None
-    known = statuses(state)
-    settled = {step for step, status in known.items() if status.status in SETTLED}
-    sheet_steps = {step.id for step in plan.step if not step.number[-1].isalpha()}
     before: dict[str, list[ReasonView]] = {}
     at = {step.id: step for step in plan.step}
     for step in plan.step:
         for link in step.after:
             before.setdefault(link.step, []).append(_reason(plan, step, link))
-    rows = tuple(
+    return tuple(
         PlanRow(
             id=s.id,
             number=s.number,
@@ -210,7 +129,7 @@ def plan_view(state: BookState, gear: Gear) -> PlanView:
             kind=s.kind,
             status=known[s.id].status,
             status_words=known[s.id].words,
-            settled=s.id in settled,
+            settled=known[s.id].status in SETTLED,
             after=tuple(_reason(plan, at[a.step], a) for a in s.after if a.step in at),
             before=tuple(before.get(s.id, ())),
             chances=chances(state, s),
@@ -220,23 +139,33 @@ def plan_view(state: BookState, gear: Gear) -> PlanView:
             tools=s.tools,
             shown_because=selection.shown_because.get(s.id),
             perhaps=selection.perhaps.get(s.id),
-            own=s.id not in sheet_steps,
+            own=s.number[-1].isalpha(),
         )
         for s in plan.step
     )
+
+
+def plan_view(state: BookState, gear: Gear) -> PlanView:
+    """The desk of a build as it stands."""
+    selection = selection_of(state)
+    plan, whole = selection.plan, state.whole
+    assert whole is not None
+    known = statuses(state)
+    settled = {step for step, status in known.items() if status.status in SETTLED}
+    rows = _rows(state, selection, known)
     missing = sum(chance.state == "no step" for row in rows for chance in row.chances)
     numbers = {step.id: step.number for step in whole.step}
     return PlanView(
         title=_title(plan, missing),
         version=state.edits,
         rows=rows,
-        schools=tuple(_school(whole, school, settled, gear) for school in plan.school),
-        facts=_facts(whole, numbers),
+        schools=tuple(school_view(whole, school, settled, gear) for school in plan.school),
+        facts=fact_views(whole, numbers),
         extras=tuple(
             ExtraView(extra=x, number=numbers.get(x.at, ""), wanted=plan.extras.get(x.id))
             for x in plan.extra
         ),
-        agreements=tuple(_agreement(a, plan, numbers) for a in plan.agreement),
+        agreements=tuple(agreement_view(a, plan, numbers) for a in plan.agreement),
         left_out=tuple(
             LeftOutView(
                 id=x.step.id,
@@ -255,6 +184,7 @@ def plan_view(state: BookState, gear: Gear) -> PlanView:
         without_hours=sum(s.hours is None for s in plan.step),
         reasons=sum(len(row.after) for row in rows),
         missing=missing,
+        stages=STAGES,
         people=max((len(s.people) for s in plan.step), default=1) or 1,
     )
 
@@ -328,70 +258,4 @@ def _reason(plan: Plan, step: Step, link: After) -> ReasonView:
         kind=link.kind,
         danger=is_danger(plan, link),
         origin="assumed" if link.assumed else link.origin,
-    )
-
-
-def _school(whole: Plan, school: School, settled: Set[str], gear: Gear) -> SchoolView:
-    known = known_of(whole)
-    ways = []
-    for way in school.way:
-        found = possible(way, known, gear.lacking())
-        count = sum(
-            any(c.school == school.id and way.id in c.one_of for c in step.when)
-            for step in whole.step
-        )
-        ways.append(
-            WayView(
-                possible=found.answer,
-                because=found.because,
-                steps=count,
-                **way.model_dump(exclude={"needs"}),
-            )
-        )
-    in_force = whole.ways.get(school.id, school.pick)
-    begun = next(
-        (
-            s
-            for s in whole.step
-            if s.id in settled
-            and any(c.school == school.id and in_force in c.one_of for c in s.when)
-        ),
-        None,
-    )
-    return SchoolView(
-        id=school.id,
-        question=school.question,
-        ways=tuple(ways),
-        pick=school.pick,
-        because=school.because,
-        chosen=whole.ways.get(school.id),
-        in_force=in_force,
-        fixed=f"{begun.number} {begun.title}" if begun else None,
-    )
-
-
-def _facts(whole: Plan, numbers: Mapping[str, str]) -> tuple[FactView, ...]:
-    known = whole.all_facts()
-    return tuple(
-        FactView(
-            id=fact,
-            name=known[fact].name,
-            values=known[fact].value,
-            value=whole.facts.get(fact),
-            decides=tuple(numbers[s] for s in steps),
-        )
-        for fact, steps in whole.asked_facts().items()
-        if fact in known
-    )
-
-
-def _agreement(agreement: Agreement, plan: Plan, numbers: Mapping[str, str]) -> AgreementView:
-    found = agreement_state(agreement, plan.parts)
-    options = {part.id: plan.parts[part.id] for part in agreement.part if part.id in plan.parts}
-    return AgreementView(
-        agreement=agreement,
-        number=numbers.get(agreement.step, ""),
-        options=options,
-        state=found.state,
-        words=found.words,
     )

@@ -10,17 +10,16 @@ from pathlib import Path
 from typing import Any
 
 from hollet.core.book.order_back import Choices
-from hollet.core.entries import GearEdited
 from hollet.core.errors import Conflict
 from hollet.core.procedure.fasteners import read_fasteners
 from hollet.services.builds import cards, make_build
 from hollet.services.demo_inspection import engine_inspected, gearbox_inspected
 from hollet.services.demo_measuring import engine_figures, engine_measured
 from hollet.services.demo_script import DemoClock, Script
+from hollet.services.demo_shop import fill_shop, tools_tried
 from hollet.services.demo_takedown import AFTER_STEP, PINS, TAKE_DOWN, UNDER_TWO
-from hollet.services.gear import edit_gear
 from hollet.services.takedown import take_rebuild
-from hollet.services.tools import check_tool, edit_tool, presets, set_gauge, try_tool
+from hollet.services.tools import set_gauge
 from hollet.services.workshop import Workshop
 from hollet.store.records import ShopRecord
 
@@ -35,51 +34,6 @@ DUNLIN = {
     "cruise_control": "no",
     "air_conditioning": "no",
 }
-GEAR = (
-    ("axle stands", "owned", None, None),
-    ("trolley jack", "owned", None, None),
-    ("wheel chocks", "owned", None, None),
-    ("timber", "owned", None, None),
-    ("engine hoist", "borrowed", "Brackwater garage", "Saturday week"),
-    ("rated sling", "owned", None, None),
-    ("guide studs", "owned", None, None),
-    ("ring compressor", "borrowed", "TR", None),
-    ("seal driver", "owned", None, None),
-    ("bearing puller", "broken", None, None),
-    ("transmission jack", "missing", None, None),
-    ("circlip pliers", "owned", None, None),
-)
-TOOLS: tuple[tuple[str, str, str, dict[str, str]], ...] = (
-    ("c1", "C1", "digital caliper 150 mm, outside jaws", {}),
-    (
-        "m3",
-        "M3",
-        "micrometer 75-100 mm, 0.001",
-        {"mpe": "0.002", "zero_error": "0.002", "checked": "2026-02-10", "source": "certificate"},
-    ),
-    (
-        "b1",
-        "B1",
-        "bore gauge 50-150 mm, 0.002",
-        {"mpe": "0.003", "setting_s": "0.001", "source": "certificate"},
-    ),
-    (
-        "m2",
-        "M2",
-        "micrometer 0-25 mm, 0.001",
-        {"lo": "25", "hi": "50", "name": "micrometer 25-50 mm, 0.001"},
-    ),
-    ("m1", "M1", "micrometer 0-25 mm, 0.001", {}),
-    ("g1", "G1", "plastic thread gauge strip", {"lo": "0.02", "hi": "0.2"}),
-    ("d1", "D1", "dial indicator 0.01 mm, within one turn", {"lo": "0"}),
-    ("f1", "F1", "feeler leaves, 0.05 mm steps", {}),
-    ("e1", "E1", "straight edge 500 mm + feeler, 0.01 mm steps", {}),
-    ("j1", "J1", "measuring jug 5 L", {}),
-    ("w1", "W1", "click torque wrench 40-200 N·m", {}),
-    ("w2", "W2", "click torque wrench 20-100 N·m", {}),
-    ("w3", "W3", "click torque wrench 5-25 N·m", {}),
-    ("w4", "W4", "indicating torque wrench 20-120 N·m", {}),
-)
 PISTONS = (
     ("83.958", "83.957", "83.958"),
     ("83.955", "83.956", "83.955"),
@@ -93,31 +47,9 @@ BORES = (
     ("84.003", "84.004", "84.003"),
 )
 BORES_LOW = ("84.002", "84.006", "84.002", "84.001")
-PIN = {
-    "MK": [
-        "22.001",
-        "22.000",
-        "22.001",
-        "22.002",
-        "22.001",
-        "22.000",
-        "22.001",
-        "22.001",
-        "22.002",
-        "22.000",
-    ],
-    "TR": [
-        "22.000",
-        "22.003",
-        "22.001",
-        "21.999",
-        "22.002",
-        "22.004",
-        "22.000",
-        "22.002",
-        "22.001",
-        "21.998",
-    ],
+NOT_WANTED = {
+    "clutch_while_out": "Disc has half its life, one careful owner.",
+    "rear_seal_while_out": "New two years ago, when the box was out, and dry.",
 }
 GAPS = ("0.35 0.40", "0.35 0.40", "0.35 0.40", "0.35 0.40")
 
@@ -147,7 +79,7 @@ def fill_demo(workshop: Workshop, now: datetime | None = None, *, box_open: bool
     try:
         with workshop.store.write() as books:
             books.shop.put(ShopRecord(1, "Harrow Moss rescue post", "Europe/London", "GBP", 1))
-        _tools(workshop)
+        fill_shop(workshop)
         _engine_of_one(workshop, clock, now)
         clock.now = (
             (now - timedelta(days=2)).replace(hour=10, minute=5)
@@ -161,54 +93,6 @@ def fill_demo(workshop: Workshop, now: datetime | None = None, *, box_open: bool
         workshop.clock = real
 
 
-def _tools(workshop: Workshop) -> None:
-    for name, state, whose, back_by in GEAR:
-        said = GearEdited.model_validate(
-            {"name": name, "state": state, "whose": whose, "back_by": back_by}
-        )
-        edit_gear(workshop, said, version=0, who="MK")
-    known = {preset["name"]: preset for preset in presets()}
-    for tool_id, code, name, own in TOOLS:
-        edit_tool(
-            workshop, {**known[name], "id": tool_id, "code": code, **own}, who="MK", version=0
-        )
-    check_tool(
-        workshop,
-        "m1",
-        standard="gauge block",
-        nominal="10",
-        typed=["10.001", "10.000", "10.001"],
-        keep_offset=False,
-        who="MK",
-    )
-    check_tool(
-        workshop,
-        "m3",
-        standard="setting rod",
-        nominal="75",
-        typed=["75.001", "75.000", "75.001"],
-        keep_offset=False,
-        who="MK",
-    )
-
-
-def _tools_tried(workshop: Workshop) -> None:
-    """The caliper fell and fails at its block; two pairs of hands read the same pin ten times with
-    the small micrometer.
-    """
-    check_tool(
-        workshop,
-        "c1",
-        standard="gauge block",
-        nominal="25",
-        typed=["25.05", "25.06", "25.05"],
-        keep_offset=False,
-        who="TR",
-    )
-    for who, pin in PIN.items():
-        try_tool(workshop, "m1", thing="piston pin", typed=pin, who=who)
-
-
 def _engine_of_one(workshop: Workshop, clock: DemoClock, now: datetime) -> None:
     build = make_build(
         workshop,
@@ -220,6 +104,25 @@ def _engine_of_one(workshop: Workshop, clock: DemoClock, now: datetime) -> None:
         facts=DUNLIN,
     )
     script = Script(workshop, clock, build, "MK")
+    _planned(script)
+    _take_down(script, now)
+    clock.now = (now - timedelta(days=12)).replace(hour=18, minute=5)
+    engine_inspected(script)
+    engine_figures(script)
+    for extra, reason in NOT_WANTED.items():
+        script.plan(reason, act="extra", extra=extra, wanted=False)
+    _measurements(script)
+    tools_tried(workshop)
+    clock.now = (now - timedelta(days=5)).replace(hour=17, minute=30)
+    script.done("parts_here", "holes_dry", "faces_clean", "pistons_in")
+    _rods(script)
+    clock.now = min((now - timedelta(days=1)).replace(hour=18, minute=0), now - timedelta(hours=5))
+    script.done("sump_on", "head_on")
+    _head_bolts(script, now)
+
+
+def _planned(script: Script) -> None:
+    """Ways chosen, parts said, and one step that no sheet has."""
     script.plan(
         "The box was out two years ago, only the engine burns oil.",
         act="way",
@@ -248,30 +151,6 @@ def _engine_of_one(workshop: Workshop, clock: DemoClock, now: datetime) -> None:
             }
         ],
     )
-    _take_down(script, now)
-    clock.now = (now - timedelta(days=12)).replace(hour=18, minute=5)
-    engine_inspected(script)
-    engine_figures(script)
-    script.plan(
-        "Disc has half its life, one careful owner.",
-        act="extra",
-        extra="clutch_while_out",
-        wanted=False,
-    )
-    script.plan(
-        "New two years ago, when the box was out, and dry.",
-        act="extra",
-        extra="rear_seal_while_out",
-        wanted=False,
-    )
-    _measurements(script)
-    _tools_tried(workshop)
-    clock.now = (now - timedelta(days=5)).replace(hour=17, minute=30)
-    script.done("parts_here", "holes_dry", "faces_clean", "pistons_in")
-    _rods(script)
-    clock.now = min((now - timedelta(days=1)).replace(hour=18, minute=0), now - timedelta(hours=5))
-    script.done("sump_on", "head_on")
-    _head_bolts(script, now)
 
 
 def _take_down(script: Script, now: datetime) -> None:
@@ -317,46 +196,15 @@ def slug(what: str) -> str:
 
 
 def _measurements(script: Script) -> None:
-    script.write(
-        kind="reading",
-        step="head_flatness",
-        reading="head_gap",
-        typed=["0.04", "0.05", "0.04"],
-        unit="mm",
-        instrument="e1",
-    )
+    script.read("head_flatness", "head_gap", "0.04", "0.05", "0.04", tool="e1")
     script.done("head_flatness")
     for number, typed in enumerate(PISTONS, start=1):
-        script.write(
-            kind="reading",
-            step="bores",
-            reading=f"piston_{number}",
-            typed=list(typed),
-            unit="mm",
-            instrument="m3",
-            state="clean, 20 °C",
-        )
+        script.read("bores", f"piston_{number}", *typed, tool="m3", state="clean, 20 °C")
     set_gauge(script.workshop, "b1", "m3", "84.000 mm", who="MK")
     for number, typed in enumerate(BORES, start=1):
-        script.write(
-            kind="reading",
-            step="bores",
-            reading=f"bore_{number}",
-            typed=list(typed),
-            unit="mm",
-            instrument="b1",
-            state="clean, 20 °C",
-        )
+        script.read("bores", f"bore_{number}", *typed, tool="b1", state="clean, 20 °C")
     for number, text in enumerate(BORES_LOW, start=1):
-        script.write(
-            kind="reading",
-            step="bores",
-            reading=f"bore_{number}_low",
-            typed=[text],
-            unit="mm",
-            instrument="b1",
-            state="clean, 20 °C",
-        )
+        script.read("bores", f"bore_{number}_low", text, tool="b1", state="clean, 20 °C")
     script.write(
         6,
         kind="concession",
@@ -369,14 +217,7 @@ def _measurements(script: Script) -> None:
     )
     script.done("bores")
     for number, gap in enumerate(GAPS, start=1):
-        script.write(
-            kind="reading",
-            step="ring_gaps",
-            reading=f"gap_{number}",
-            typed=[gap],
-            unit="mm",
-            instrument="f1",
-        )
+        script.read("ring_gaps", f"gap_{number}", gap, tool="f1")
     script.done("ring_gaps")
     engine_measured(script)
 

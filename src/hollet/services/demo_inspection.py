@@ -80,9 +80,7 @@ def engine_inspected(script: Script) -> None:
         ("block_face", "clean", "Brush and chaser, then look once more."),
     )
     for part, choice, reason in decided:
-        script.write(
-            1, kind="part decided", step="faces_seen", part=part, choice=choice, reason=reason
-        )
+        script.decide("faces_seen", part, choice, reason, wait=1)
     script.write(
         9,
         kind="part put right",
@@ -104,6 +102,37 @@ def gearbox_inspected(script: Script, morning: datetime) -> None:
     """From the bell bolts to the bench: opened, traced, seen face by face, decided; one thing left
     to decide.
     """
+    _to_the_bench(script)
+    script.done(
+        "box_on_bench",
+        "shaft_play_felt",
+        "covers_off",
+        "selectors_out",
+        "shafts_out",
+        "bearings_off",
+        minutes=14,
+    )
+    script.clock.now = morning
+    _outside_seen(script)
+    _debris_traced(script)
+    _causes_weighed(script)
+    faces_seen(script, "gears_seen", RINGS)
+    script.decide(
+        "gears_seen",
+        "hub_34",
+        "replace",
+        "The ring tips are worn to one side, 3rd crunched for a year.",
+        wait=3,
+        price=74,
+    )
+    script.decide("gears_seen", "forks", "reuse", "0.1 mm step, the book allows 0.4.", wait=2)
+    script.done("gears_seen")
+    for step, reading, typed in MEASURED:
+        script.read(step, reading, typed, tool="f1", wait=3)
+
+
+def _to_the_bench(script: Script) -> None:
+    """The box comes off its jack onto four blocks; two stands and timber take the engine."""
     script.done("bell_bolts_out", "box_out", minutes=15)
     jack = {
         "kind": "supported",
@@ -144,33 +173,20 @@ def gearbox_inspected(script: Script, morning: datetime) -> None:
         point="bell housing",
         gone=True,
     )
-    script.done(
-        "box_on_bench",
-        "shaft_play_felt",
-        "covers_off",
-        "selectors_out",
-        "shafts_out",
-        "bearings_off",
-        minutes=14,
-    )
-    script.clock.now = morning
+
+
+def _outside_seen(script: Script) -> None:
     faces_seen(script, "box_outside_seen", OUTSIDE)
     faces_seen(script, "release_seen", {})
-    script.write(
-        2,
-        kind="part decided",
-        step="box_outside_seen",
-        part="box_shell",
-        choice="deeper",
-        reason="Bearing steel on the plug: open the box.",
+    script.decide(
+        "box_outside_seen",
+        "box_shell",
+        "deeper",
+        "Bearing steel on the plug: open the box.",
+        wait=2,
     )
-    script.write(
-        1,
-        kind="part decided",
-        step="box_outside_seen",
-        part="box_shell",
-        choice="clean",
-        reason="Opened, traced; case washed out.",
+    script.decide(
+        "box_outside_seen", "box_shell", "clean", "Opened, traced; case washed out.", wait=1
     )
     script.write(
         1,
@@ -182,38 +198,24 @@ def gearbox_inspected(script: Script, morning: datetime) -> None:
     script.write(
         1, kind="finding", step="box_outside_seen", part="box_shell", face="plug", cleaning="washed"
     )
-    script.write(
-        1,
-        kind="part decided",
-        step="box_outside_seen",
-        part="box_seals",
-        choice="replace_open",
-        reason="30 years old and stiff; the box is open.",
+    script.decide(
+        "box_outside_seen",
+        "box_seals",
+        "replace_open",
+        "30 years old and stiff; the box is open.",
+        wait=1,
         price=8,
     )
     script.done("box_outside_seen", "release_seen")
+
+
+def _debris_traced(script: Script) -> None:
     script.write(8, kind="traced", step="debris_traced", station="lay_front")
     faces_seen(script, "debris_traced", DEBRIS)
     before = next(part for part in DECIDED if part[0] == "lay_gears")
-    script.write(
-        4,
-        kind="part decided",
-        step="debris_traced",
-        part=before[0],
-        choice="reuse",
-        reason="Drive side is clean as a whistle.",
-    )
+    script.decide("debris_traced", before[0], "reuse", "Drive side is clean as a whistle.", wait=4)
     for part, choice, reason, price, wrong in DECIDED:
-        script.write(
-            3,
-            kind="part decided",
-            step="debris_traced",
-            part=part,
-            choice=choice,
-            reason=reason,
-            price=price,
-            wrong=wrong,
-        )
+        script.decide("debris_traced", part, choice, reason, wait=3, price=price, wrong=wrong)
     for feature, old, new, same in BESIDE:
         script.write(
             2,
@@ -225,6 +227,10 @@ def gearbox_inspected(script: Script, morning: datetime) -> None:
             new=new,
             same=same,
         )
+
+
+def _causes_weighed(script: Script) -> None:
+    """Two explanations, with what speaks for each and against it."""
     script.write(
         2,
         kind="cause",
@@ -261,29 +267,6 @@ def gearbox_inspected(script: Script, morning: datetime) -> None:
         text="Other make of bearing at the last rebuild",
     )
     script.write(1, kind="evidence", cause="fit", sort="changed", text="Other oil at the same time")
-    faces_seen(script, "gears_seen", RINGS)
-    script.write(
-        3,
-        kind="part decided",
-        step="gears_seen",
-        part="hub_34",
-        choice="replace",
-        reason="The ring tips are worn to one side, 3rd crunched for a year.",
-        price=74,
-    )
-    script.write(
-        2,
-        kind="part decided",
-        step="gears_seen",
-        part="forks",
-        choice="reuse",
-        reason="0.1 mm step, the book allows 0.4.",
-    )
-    script.done("gears_seen")
-    for step, reading, typed in MEASURED:
-        script.write(
-            3, kind="reading", step=step, reading=reading, typed=[typed], unit="mm", instrument="f1"
-        )
 
 
 def faces_seen(script: Script, step: str, found: dict[str, dict[str, Look]]) -> None:

@@ -55,15 +55,7 @@ def engine_measured(script: Script) -> None:
             f"{depth}_{axis}" for depth in ("top", "mid", "low") for axis in ("along", "across")
         ]
         for place, typed in zip(places, figures, strict=True):
-            script.write(
-                1,
-                kind="reading",
-                step="bore_maps",
-                reading=f"b{cylinder}_{place}",
-                typed=[typed],
-                unit="mm",
-                instrument="b1",
-            )
+            script.read("bore_maps", f"b{cylinder}_{place}", typed, tool="b1", wait=1)
     script.write(
         4,
         kind="concession",
@@ -83,26 +75,10 @@ def engine_measured(script: Script) -> None:
         note="with the better gauge of TR",
     )
     for main, typed in enumerate(STRIPS, start=1):
-        script.write(
-            4,
-            kind="reading",
-            step="main_strips",
-            reading=f"strip_{main}",
-            typed=[typed],
-            unit="mm",
-            instrument="g1",
-        )
+        script.read("main_strips", f"strip_{main}", typed, tool="g1", wait=4)
     for rod, pair in enumerate(SHELLS, start=1):
         for half, typed in zip(("upper", "lower"), pair, strict=True):
-            script.write(
-                1,
-                kind="reading",
-                step="rod_shells",
-                reading=f"s{rod}_{half}",
-                typed=[typed],
-                unit="mm",
-                instrument="m1",
-            )
+            script.read("rod_shells", f"s{rod}_{half}", typed, tool="m1", wait=1)
     script.write(
         2,
         kind="disposition",

@@ -52,6 +52,41 @@ class Script:
         write_entry(self.workshop, self.build, sent, EDIT.validate_python(edit))
         return entry_id
 
+    def read(
+        self,
+        step: str,
+        reading: str,
+        *typed: str,
+        tool: str,
+        wait: float = 2.0,
+        state: str | None = None,
+    ) -> None:
+        """A reading in millimetres, with its repeats."""
+        self.write(
+            wait,
+            kind="reading",
+            step=step,
+            reading=reading,
+            typed=list(typed),
+            unit="mm",
+            instrument=tool,
+            state=state,
+        )
+
+    def decide(
+        self,
+        step: str,
+        part: str,
+        choice: str,
+        reason: str,
+        wait: float = 2.0,
+        **costs: float | None,
+    ) -> None:
+        """What becomes of a part, and why."""
+        self.write(
+            wait, kind="part decided", step=step, part=part, choice=choice, reason=reason, **costs
+        )
+
     def next_bag(self) -> int:
         """The next free bag."""
         return takedown(self.workshop, self.build).next_bag

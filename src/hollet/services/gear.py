@@ -8,7 +8,7 @@ from pydantic import BaseModel
 
 from hollet.core.entries import GearEdited
 from hollet.core.errors import Conflict
-from hollet.screens.plandesk import Gear
+from hollet.screens.plan_questions import Gear
 from hollet.services.workshop import SHOP, Workshop
 from hollet.store.records import GearRecord
 

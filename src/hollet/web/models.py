@@ -18,7 +18,6 @@ __all__ = [
     "BuildEdit",
     "CheckEdit",
     "ConversionEdit",
-    "ConversionsView",
     "DevicesView",
     "EntryEdit",
     "FastenersLook",
@@ -29,7 +28,6 @@ __all__ = [
     "PlanLook",
     "Problem",
     "QuantityEdit",
-    "QuantityView",
     "ReadingsFile",
     "RebuildEdit",
     "RebuildLook",
@@ -295,34 +293,6 @@ class QuantityEdit(Model):
     dimension: str | None = Field(default=None, max_length=20)
     unit: str | None = Field(default=None, max_length=20)
     tool: str | None = Field(default=None, max_length=64)
-
-
-class QuantityView(BaseModel):
-    """What the text means: exact decimal value in the canonical unit, and how it will be taken."""
-
-    ok: bool
-    value: str
-    unit: str
-    exact: bool
-    words: str
-    deviation_from: str | None = None
-    reason_code: str | None = None
-
-
-class ConvertedView(BaseModel):
-    """A figure in another unit; not `exact` when digits were left off."""
-
-    value: str
-    unit: str
-    exact: bool
-
-
-class ConversionsView(BaseModel):
-    """A figure in all units of its kind, or why it cannot be read."""
-
-    ok: bool
-    words: str
-    rows: list[ConvertedView]
 
 
 class ConversionEdit(Model):

@@ -6,14 +6,15 @@ from collections.abc import Mapping, Sequence
 from pydantic import computed_field
 
 from hollet.core.book.bags import size_words
-from hollet.core.book.captures import all_captures
+from hollet.core.book.captures import CaptureView, all_captures
 from hollet.core.book.order_back import Apart, Choices, back_title, merged_links, new_id
 from hollet.core.book.removals import Removal
 from hollet.core.entries import BookState
 from hollet.core.entries.status import SETTLED, status_of
 from hollet.core.procedure.plan import Plan
-from hollet.core.procedure.reversing import Clash
+from hollet.core.procedure.reversing import Clash, Rebuilt
 from hollet.core.procedure.sheet import Step
+from hollet.core.procedure.words import STAGES, Stage
 from hollet.core.view import View
 
 __all__ = ["Contradicts", "RebuildLine", "RebuildView", "rebuild_view"]
@@ -54,6 +55,12 @@ class RebuildLine(View):
     not_reversed: str | None
     no_reason: bool
 
+    @computed_field
+    @property
+    def stage_name(self) -> str:
+        """Its stage as it is called."""
+        return STAGES[self.stage]
+
 
 class Contradicts(View):
     """Take-down and sheet say opposite things: both with their reasons, and which is kept."""
@@ -93,63 +100,76 @@ def rebuild_view(state: BookState, choices: Choices | None = None) -> RebuildVie
     titles = {step.id: f"{step.number} {step.title}" for step in plan.step} | {
         name: back_title(r) for name, (r, _) in fresh.items()
     }
-    marks = {c.id: c for c in all_captures(state) if c.state not in ("missing", "let go")}
+    marks = [c for c in all_captures(state) if not c.todo and not c.gone]
     backs: dict[str, list[Removal]] = {}
     for removal in found:
         for name in removal.back or (new_id(removal.id),):
             backs.setdefault(name, []).append(removal)
-    lines = []
-    for name in merged.order:
-        step, own = plan.find_step(name), backs.get(name, [])
-        why = tuple(
-            Why(
-                after=x.before,
-                after_title=titles[x.before],
-                because=x.because,
-                kind=x.kind,
-                origin=x.origin,
-            )
-            for x in merged.links
-            if x.then == name
-        )
-        if step is None and name not in fresh:
-            continue
-        lines.append(
-            RebuildLine(
-                step=name,
-                number=step.number if step else "",
-                title=step.title if step else titles[name],
-                new=step is None,
-                stage=step.stage if step else fresh[name][1],
-                removal=fresh[name][0].id if name in fresh else None,
-                from_words=", ".join(f"{r.number} {r.what}".strip() for r in own),
-                bags=tuple(
-                    f"bag {b.bag}: "
-                    + ", ".join(f"{c.count} × {size_words(c.size, c.length)}" for c in b.lines)
-                    for r in own
-                    for b in r.bags
-                ),
-                marks=tuple(
-                    f"{c.kind_words}: {c.what}, {c.words}"
-                    for c in marks.values()
-                    if c.compare_at == name or (c.step in {r.id for r in own} and not c.compare_at)
-                ),
-                why=why,
-                done=step is not None and status_of(state, step).status in SETTLED,
-                not_reversed=_not_reversed(plan, step, own, name in merged.not_reversed),
-                no_reason=bool(own) and all(w.origin == "log" for w in why),
-            )
-        )
+    lines = tuple(
+        _line(state, plan, name, fresh, merged, backs.get(name, []), titles, marks)
+        for name in merged.order
+        if name in fresh or plan.find_step(name) is not None
+    )
     clashes = [clash for clash in merged.clashes if _said(clash)]
     return RebuildView(
-        lines=tuple(lines),
+        lines=lines,
         contradictions=tuple(_contradicts(clash, titles, choices) for clash in clashes),
         one_way=one_way,
         off=len(found),
         new=len(fresh),
         reasons=sum(len(line.why) for line in lines),
-        assumed=sum(w.origin == "log" for line in lines for w in line.why),
+        assumed=sum(w.assumed for line in lines for w in line.why),
         taken=not fresh and bool(found),
+    )
+
+
+def _line(
+    state: BookState,
+    plan: Plan,
+    name: str,
+    fresh: Mapping[str, tuple[Removal, Stage]],
+    merged: Rebuilt,
+    own: Sequence[Removal],
+    titles: Mapping[str, str],
+    marks: Sequence[CaptureView],
+) -> RebuildLine:
+    """One step of the order back: what came off for it, its bags, its marks, its reasons."""
+    step = plan.find_step(name)
+    why = tuple(
+        Why(
+            after=x.before,
+            after_title=titles[x.before],
+            because=x.because,
+            kind=x.kind,
+            origin=x.origin,
+        )
+        for x in merged.links
+        if x.then == name
+    )
+    off = {r.id for r in own}
+    return RebuildLine(
+        step=name,
+        number=step.number if step else "",
+        title=step.title if step else titles[name],
+        new=step is None,
+        stage=step.stage if step else fresh[name][1],
+        removal=fresh[name][0].id if name in fresh else None,
+        from_words=", ".join(f"{r.number} {r.what}".strip() for r in own),
+        bags=tuple(
+            f"bag {b.bag}: "
+            + ", ".join(f"{c.count} × {size_words(c.size, c.length)}" for c in b.lines)
+            for r in own
+            for b in r.bags
+        ),
+        marks=tuple(
+            f"{c.kind_words}: {c.what}, {c.words}"
+            for c in marks
+            if c.compare_at == name or (c.step in off and not c.compare_at)
+        ),
+        why=why,
+        done=step is not None and status_of(state, step).status in SETTLED,
+        not_reversed=_not_reversed(plan, step, own, name in merged.not_reversed),
+        no_reason=bool(own) and all(w.assumed for w in why),
     )
 
 

@@ -1,6 +1,6 @@
 """The order back taken over as the plan: steps put in, with their numbers and reasons."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Mapping, Sequence
 
 from hollet.core.book.bags import size_words
 from hollet.core.book.order_back import Choices, back_title, merged_links, new_id, still_open
@@ -20,7 +20,7 @@ from hollet.core.procedure.numbering import LETTERS, Numbering
 from hollet.core.procedure.pieces import After
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.precedence import contradiction, in_order
-from hollet.core.procedure.reversing import Link
+from hollet.core.procedure.reversing import Link, Rebuilt
 from hollet.core.procedure.words import RUNGS, Stage
 
 __all__ = ["rebuild_changes"]
@@ -42,45 +42,8 @@ def rebuild_changes(state: BookState, choices: Choices) -> tuple[Change, ...]:
         )
     whole = state.whole
     assert whole is not None
-    changes: list[Change] = []
-    stage_of = {step.id: step.stage for step in whole.step}
-    place = {name: k for k, name in enumerate(merged.order)}
-    for name in merged.order:
-        if name in fresh:
-            removal, stage = fresh[name]
-            stage_of[name] = stage
-            if (
-                whole.find_step(name) is not None
-            ):  # it was put in before and taken out on the plan desk
-                changes.append(RetiredChange(step=name, after=False))
-                continue
-            behind = next(
-                (n for n in reversed(merged.order[: place[name]]) if stage_of.get(n) == stage), None
-            )
-            changes.append(
-                StepIn(
-                    step=_step_for(whole, changes, removal, stage, behind, merged.links),
-                    behind=behind,
-                )
-            )
-    new = {step.id for change in changes if (step := change.put_in()) is not None}
-    for link in merged.links:
-        step = whole.find_step(link.then)
-        if link.then in new or step is None:
-            continue
-        known = next((a for a in step.after if a.step == link.before), None)
-        if known is None:
-            changes.append(ReasonChange(step=link.then, after=_after(link)))
-    for clash in merged.clashes:
-        gone = clash.dropped
-        step = whole.find_step(gone.then)
-        known = (
-            next((a for a in step.after if a.step == gone.before), None)
-            if step is not None and gone.origin == "sheet"
-            else None
-        )
-        if known is not None:
-            changes.append(ReasonChange(step=gone.then, before=known))
+    put_in = _put_in(whole, fresh, merged)
+    changes = (*put_in, *_reasons(whole, merged, put_in), *_reasons_dropped(whole, merged))
     if not changes:
         raise Refused(
             "nothing_new",
@@ -95,12 +58,57 @@ def rebuild_changes(state: BookState, choices: Choices) -> tuple[Change, ...]:
             f"the order contradicts itself: {found_circle.words()}",
             field="choices",
         )
-    at, slots = {step.id: step for step in after.step}, iter(merged.order)
-    listed = [
-        at[next(slots)] if step.id in place else step for step in after.step
-    ]  # what does not apply stays where it is
+    at, slots, moved = {s.id: s for s in after.step}, iter(merged.order), set(merged.order)
+    # what does not apply stays where it is
+    listed = [at[next(slots)] if step.id in moved else step for step in after.step]
     was, now = tuple(s.id for s in after.step), tuple(s.id for s in in_order(listed))
-    return tuple(changes) if was == now else (*changes, OrderChange(before=was, after=now))
+    return changes if was == now else (*changes, OrderChange(before=was, after=now))
+
+
+def _put_in(
+    whole: Plan, fresh: Mapping[str, tuple[Removal, Stage]], merged: Rebuilt
+) -> tuple[Change, ...]:
+    """The steps that the plan does not have, each behind the one before it in its stage; one that
+    was put in before and taken out on the plan desk comes back.
+    """
+    changes: list[Change] = []
+    stage_of = {step.id: step.stage for step in whole.step}
+    for place, name in enumerate(merged.order):
+        if name not in fresh:
+            continue
+        removal, stage = fresh[name]
+        stage_of[name] = stage
+        if whole.find_step(name) is not None:
+            changes.append(RetiredChange(step=name, after=False))
+            continue
+        earlier = reversed(merged.order[:place])
+        behind = next((n for n in earlier if stage_of.get(n) == stage), None)
+        step = _step_for(whole, changes, removal, stage, behind, merged.links)
+        changes.append(StepIn(step=step, behind=behind))
+    return tuple(changes)
+
+
+def _reasons(whole: Plan, merged: Rebuilt, put_in: Sequence[Change]) -> Iterator[Change]:
+    """Reasons that steps of the plan have gained; a step put in brings its own."""
+    new = {step.id for change in put_in if (step := change.put_in()) is not None}
+    for link in merged.links:
+        step = whole.find_step(link.then)
+        if link.then in new or step is None:
+            continue
+        if all(known.step != link.before for known in step.after):
+            yield ReasonChange(step=link.then, after=_after(link))
+
+
+def _reasons_dropped(whole: Plan, merged: Rebuilt) -> Iterator[Change]:
+    """Reasons of the sheet that the take-down was kept against."""
+    for clash in merged.clashes:
+        gone = clash.dropped
+        step = whole.find_step(gone.then)
+        if step is None or gone.origin != "sheet":
+            continue
+        known = next((a for a in step.after if a.step == gone.before), None)
+        if known is not None:
+            yield ReasonChange(step=gone.then, before=known)
 
 
 def _after(link: Link) -> After:

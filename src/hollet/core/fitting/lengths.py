@@ -67,45 +67,7 @@ def rod_cut(i: RodCut) -> RodCutResult:
         `play_not_zero_for_hydraulic`, `negative_free_play`, `negative_wear_reserve`;
         `rod_too_short` when the sum is below nothing or the rod would be gone.
     """
-    full, rest = i.figure("full_mark"), i.figure("rest_mark")
-    play = i.figure("free_play") if i.free_play else 0.0
-    if play < 0:
-        raise Refused(
-            "negative_free_play",
-            "'free_play' must not be below 0: the rod would hold the clutch partly released",
-            field="free_play",
-        )
-    if i.hydraulic_self_adjusting and round9(play) > 0:
-        raise Refused(
-            "play_not_zero_for_hydraulic",
-            "a self-adjusting hydraulic cylinder takes up its own play: set 'free_play' to 0",
-            field="free_play",
-        )
-    reserve = i.figure("wear_reserve") if i.wear_reserve else 0.0
-    if reserve < 0:
-        raise Refused(
-            "negative_wear_reserve",
-            "'wear_reserve' must not be below 0: the piston would bottom before the disc is worn",
-            field="wear_reserve",
-        )
-    cut = full - rest + play + reserve
-    if round9(cut) < 0:
-        raise Refused(
-            "rod_too_short",
-            f"the rod is {-cut:.2f} mm too short already, and the clutch may not free: lengthen "
-            "or replace it, do not cut. Too long is as wrong: "
-            "it would hold the clutch half pressed",
-            field="full_mark",
-        )
-    if not i.hydraulic_self_adjusting:
-        i.figure("free_play")  # a lever moved by rod or cable needs its play named
-    lines = [
-        f"({full:g} − {rest:g}) + {play:g}"
-        + (f" + {reserve:g}" if reserve else "")
-        + f" = {cut:.3f} mm"
-    ]
-    if reserve:
-        lines.append(f"reserve for wear {reserve:g} mm, {i.wear_reserve_source or 'assumed'}")
+    cut, lines = _to_cut(i)
     found: dict[str, Quantity | bool] = {}
     if i.rod_length:
         length = i.figure("rod_length")
@@ -118,41 +80,81 @@ def rod_cut(i: RodCut) -> RodCutResult:
         found["new_length"] = in_unit(length - cut, i.rod_length.unit)
         lines.append(f"{length:g} − {cut:.3f} = {length - cut:.3f} mm long")
     if i.thread_length and i.lock_nut and i.fitting_depth and i.thread_diameter:
-        thread, nut, depth, d = (
-            i.figure(name)
-            for name in ("thread_length", "lock_nut", "fitting_depth", "thread_diameter")
-        )
-        if d <= 0:
-            raise Refused(
-                "not_a_finite_number",
-                "'thread_diameter' must be above zero",
-                field="thread_diameter",
-            )
-        engaged = min(thread - cut - nut, depth)
+        engaged, d = _engaged(i, cut, lines)
         found |= {
             "engagement": in_unit(engaged, i.thread_length.unit),
             "engagement_in_diameters": Quantity(value=engaged / d, unit="d"),
             "engagement_ok": round9(engaged / d) >= LEAST_ENGAGEMENT,
         }
-        lines.append(
-            f"engaged: the smaller of {thread:g} − {cut:.3f} − {nut:g} and {depth:g} = "
-            f"{engaged:.3f} mm, {engaged / d:.2f} of the diameter"
-        )
-    first = floor(round9(cut) / SAW_STEP) * SAW_STEP
-    advice = (
-        "nothing to cut: the piston bottoms just as the lever rests"
-        if first == 0
-        else (
-            f"cut {first:g} mm off and try it: {cut:.2f} in all, a second cut is possible, a "
-            "longer "
-            "rod is not; uncut it would hold the clutch half pressed"
-        )
-    )
-    if found.get("engagement_ok") is False:
-        advice = "do not cut: less thread than its own diameter would be left in the fitting"
     return RodCutResult(
-        advice=advice,
+        advice=_advice(cut, found.get("engagement_ok") is not False),
         cut=in_unit(cut, i.full_mark.unit if i.full_mark else "mm"),
         **found,
         working=tuple(lines),
+    )
+
+
+def _not_below(i: RodCut, name: str, harm: str) -> float:
+    """A length that may be left out, then 0, and is never below it."""
+    figure = i.figure(name) if getattr(i, name) else 0.0
+    if figure < 0:
+        raise Refused(f"negative_{name}", f"'{name}' must not be below 0: {harm}", field=name)
+    return figure
+
+
+def _to_cut(i: RodCut) -> tuple[float, list[str]]:
+    """What is to be cut, in mm, and its working."""
+    full, rest = i.figure("full_mark"), i.figure("rest_mark")
+    play = _not_below(i, "free_play", "the rod would hold the clutch partly released")
+    if i.hydraulic_self_adjusting and round9(play) > 0:
+        raise Refused(
+            "play_not_zero_for_hydraulic",
+            "a self-adjusting hydraulic cylinder takes up its own play: set 'free_play' to 0",
+            field="free_play",
+        )
+    reserve = _not_below(i, "wear_reserve", "the piston would bottom before the disc is worn")
+    cut = full - rest + play + reserve
+    if round9(cut) < 0:
+        raise Refused(
+            "rod_too_short",
+            f"the rod is {-cut:.2f} mm too short already, and the clutch may not free: lengthen "
+            "or replace it, do not cut. Too long is as wrong: "
+            "it would hold the clutch half pressed",
+            field="full_mark",
+        )
+    if not i.hydraulic_self_adjusting:
+        i.figure("free_play")  # a lever moved by rod or cable needs its play named
+    kept = f" + {reserve:g}" if reserve else ""
+    lines = [f"({full:g} − {rest:g}) + {play:g}{kept} = {cut:.3f} mm"]
+    if reserve:
+        lines.append(f"reserve for wear {reserve:g} mm, {i.wear_reserve_source or 'assumed'}")
+    return cut, lines
+
+
+def _engaged(i: RodCut, cut: float, lines: list[str]) -> tuple[float, float]:
+    """How far the thread still engages, and its diameter, in mm; adds its line of working."""
+    thread, nut, depth, d = (
+        i.figure(name) for name in ("thread_length", "lock_nut", "fitting_depth", "thread_diameter")
+    )
+    if d <= 0:
+        raise Refused(
+            "not_a_finite_number", "'thread_diameter' must be above zero", field="thread_diameter"
+        )
+    engaged = min(thread - cut - nut, depth)
+    lines.append(
+        f"engaged: the smaller of {thread:g} − {cut:.3f} − {nut:g} and {depth:g} = "
+        f"{engaged:.3f} mm, {engaged / d:.2f} of the diameter"
+    )
+    return engaged, d
+
+
+def _advice(cut: float, thread_left: bool) -> str:
+    first = floor(round9(cut) / SAW_STEP) * SAW_STEP
+    if not thread_left:
+        return "do not cut: less thread than its own diameter would be left in the fitting"
+    if first == 0:
+        return "nothing to cut: the piston bottoms just as the lever rests"
+    return (
+        f"cut {first:g} mm off and try it: {cut:.2f} in all, a second cut is possible, a longer "
+        "rod is not; uncut it would hold the clutch half pressed"
     )

@@ -4,6 +4,7 @@ to a ring gap.
 Diameters in mm; geometry and usual engine-machining practice. Gauge and part at 20 °C.
 """
 
+from collections.abc import Callable, Iterable
 from math import pi, sqrt
 from typing import Literal
 
@@ -158,61 +159,59 @@ def rebore(i: Rebore) -> ReboreResult:
             "'cleanup_allowance_on_diameter' must not be below zero: honing only takes away",
             field="cleanup_allowance_on_diameter",
         )
-    sizes = sorted(i.figures("oversizes"))
     one_sided = i.wear == "one_sided"
     required = nominal + 2 * (worn - nominal) + allowance if one_sided else worn + allowance
-    oversize = next((size for size in sizes if round9(nominal + size) >= round9(required)), None)
+    oversize = _least(i.figures("oversizes"), lambda size: nominal + size, required)
     if oversize is None:
+        largest = nominal + max(i.figures("oversizes"), default=0)
         raise Refused(
             "no_oversize_fits",
             f"it needs {required:.3f} mm, and the largest oversize gives "
-            f"{nominal + max(sizes, default=0):.3f}: a liner, or another block",
+            f"{largest:.3f}: a liner, or another block",
             field="oversizes",
         )
     stock = oversize / 2 - (worn - nominal) if one_sided else (nominal + oversize - worn) / 2
     unit = i.nominal.unit if i.nominal else "mm"
-    finish: Quantity | None = None
-    lines: tuple[str, ...] = ()
-    piston = _piston(i, oversize)
-    if piston is not None and i.target_clearance is not None:
-        gap = i.figure("target_clearance")
-        finish, lines = (
-            in_unit(piston + gap, unit),
-            (f"bore to {piston:g} + {gap:g} = {piston + gap:.4f} mm",),
-        )
-        if round9(piston + gap) < round9(required):
-            better = next(
-                (
-                    size
-                    for size in sizes
-                    if size > oversize
-                    and round9(_finish(i, nominal, size, gap)) >= round9(required)
-                ),
-                None,
-            )
-            lines += (f"{piston + gap:.4f} mm is less than {required:.4f}: it does not clean up",)
-            return ReboreResult(
-                oversize=in_unit(oversize, unit),
-                required_diameter=in_unit(required, unit),
-                stock_on_most_worn_wall=in_unit(stock, unit),
-                finish_bore=finish,
-                verdict="does_not_clean_up",
-                next_oversize=in_unit(better, unit) if better is not None else None,
-                working=lines,
-            )
-    return ReboreResult(
+    found = ReboreResult(
         oversize=in_unit(oversize, unit),
         required_diameter=in_unit(required, unit),
         stock_on_most_worn_wall=in_unit(stock, unit),
-        finish_bore=finish,
         working=(
             f"required: {nominal:g} + 2 × {worn - nominal:.4f} + {allowance:g} = {required:.4f} mm"
             if one_sided
             else f"required: {worn:g} + {allowance:g} = {required:.4f} mm",
             f"{nominal:g} + {oversize:g} = {nominal + oversize:.4f} mm is enough",
-            *lines,
         ),
     )
+    piston = _piston(i, oversize)
+    if piston is None or i.target_clearance is None:
+        return found
+    return _finished(i, found, oversize, piston, required)
+
+
+def _least(sizes: Iterable[float], bore: Callable[[float], float], required: float) -> float | None:
+    """The smallest oversize whose bore reaches what is required."""
+    enough = (size for size in sorted(sizes) if round9(bore(size)) >= round9(required))
+    return next(enough, None)
+
+
+def _finished(
+    i: Rebore, found: ReboreResult, oversize: float, piston: float, required: float
+) -> ReboreResult:
+    """With the measured piston: the size to bore to, and whether that still cleans up."""
+    nominal, gap, unit = i.figure("nominal"), i.figure("target_clearance"), found.oversize.unit
+    bore = piston + gap
+    line = f"bore to {piston:g} + {gap:g} = {bore:.4f} mm"
+    more: dict[str, object] = {"working": (*found.working, line)}
+    if round9(bore) < round9(required):
+        larger = [size for size in i.figures("oversizes") if size > oversize]
+        better = _least(larger, lambda size: _finish(i, nominal, size, gap), required)
+        more = {
+            "working": (line, f"{bore:.4f} mm is less than {required:.4f}: it does not clean up"),
+            "verdict": "does_not_clean_up",
+            "next_oversize": in_unit(better, unit) if better is not None else None,
+        }
+    return found.model_copy(update={"finish_bore": in_unit(bore, unit), **more})
 
 
 def _finish(i: Rebore, nominal: float, oversize: float, gap: float) -> float:

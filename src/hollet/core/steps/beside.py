@@ -2,6 +2,7 @@
 differs.
 """
 
+from collections.abc import Sequence
 from typing import Literal
 
 from pydantic import computed_field
@@ -69,6 +70,6 @@ def _facts(feature: str, entry: Entry[LaidBeside] | None) -> BesideFacts:
     )
 
 
-def differing(found: tuple[BesideFacts, ...]) -> BesideFacts | None:
+def differing(found: Sequence[BesideFacts]) -> BesideFacts | None:
     """The first feature in which the new part differs, and nobody has said that it will do."""
     return next((item for item in found if item.state == "differs"), None)

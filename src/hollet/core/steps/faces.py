@@ -44,7 +44,7 @@ class FaceFacts(View):
 
     @computed_field
     @property
-    def bad(self) -> bool:
+    def not_good(self) -> bool:
         """Whether what was seen is bad, or must be looked at again."""
         return self.state in ("bad", "again")
 

@@ -1,8 +1,9 @@
 """Parts that are looked at: what was decided about each, and whether that holds."""
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
-from hollet.core.entries import BookState, Entry, PartDecided, PartRight
+from hollet.core.entries import BookState, Entry, Finding, PartDecided, PartRight
 from hollet.core.findings import DISPOSITIONS
 from hollet.core.limits import shut_words
 from hollet.core.procedure.kinds.inspect import InspectPart, InspectStep
@@ -123,6 +124,73 @@ class InspectionFacts(View):
     next_face: str | None
 
 
+@dataclass(frozen=True)
+class _Decided:
+    """What was decided on a part, and what became of it since.
+
+    `mended` are the lines since that say it was put right, `looks` all findings on its faces,
+    `later` those that found something after both.
+    """
+
+    last: Entry[PartDecided] | None
+    mended: tuple[Entry[PartRight], ...]
+    looks: tuple[Entry[Finding], ...]
+
+    @property
+    def choice(self) -> str | None:
+        return self.last.body.choice if self.last else None
+
+    @property
+    def later(self) -> tuple[Entry[Finding], ...]:
+        if self.last is None or self.choice in GOES_OUT:
+            return ()
+        settled = max((self.last.seq, *(m.seq for m in self.mended)))
+        return tuple(e for e in self.looks if e.seq > settled and e.body.code is not None)
+
+    @property
+    def since(self) -> str | None:
+        """What was found since it was decided, in words."""
+        if not self.later:
+            return None
+        found = self.later[-1]
+        return f"seen since it was decided: {look_words(found)}, {found.body.face_name}"
+
+    def seen_again(self) -> bool:
+        """Whether somebody looked after it was decided."""
+        return self.last is not None and any(e.seq > self.last.seq for e in self.looks)
+
+    def conceded(self, bad: bool) -> bool:
+        """Whether it is used again although it is bad, in writing, and nothing was found since."""
+        return (
+            bad
+            and self.last is not None
+            and self.choice in STAYS_IN
+            and bool(self.last.body.name)
+            and not self.since
+        )
+
+    def gone(self, laid: Sequence[BesideFacts]) -> bool:
+        """Whether a new part took its place, laid beside the old one with nothing that differs."""
+        return (
+            self.choice in REPLACED
+            and bool(self.mended)
+            and any(b.entry for b in laid)
+            and differing(laid) is None
+        )
+
+
+def _decided(state: BookState, step: InspectStep, part: InspectPart) -> _Decided:
+    about = f"{step.id}/{part.id}"
+    last = state.newest(PartDecided, "part", about)
+    return _Decided(
+        last=last,
+        mended=tuple(
+            e for e in state.each(PartRight, "part", about) if last is not None and e.seq > last.seq
+        ),
+        looks=tuple(e for face in part.face for e in looks_at(state, step, part, face)),
+    )
+
+
 def part_facts(
     state: BookState,
     step: InspectStep,
@@ -131,87 +199,43 @@ def part_facts(
     came: str | None,
     sheet_faces: set[tuple[str, str]],
 ) -> PartFacts:
+    """One part: its faces as seen, what was decided, and what that still asks for.
+
+    `came` says which chips may have reached it, `mark` how it is drawn; faces that are not among
+    `sheet_faces` were added by hand.
+    """
     faces = tuple(
         face_facts(state, step, part, face, (part.id, face.id) not in sheet_faces)
         for face in part.face
     )
-    seen = sum(face.state != "not_seen" for face in faces)
-    last = state.newest(PartDecided, "part", f"{step.id}/{part.id}")
-    mended = [
-        e
-        for e in state.each(PartRight, "part", f"{step.id}/{part.id}")
-        if last is not None and e.seq > last.seq
-    ]
-    looks = [e for face in part.face for e in looks_at(state, step, part, face)]
-    later = (
-        [
-            e
-            for e in looks
-            if last is not None
-            and e.seq > max((last.seq, *(m.seq for m in mended)))
-            and e.body.code is not None
-        ]
-        if last
-        else []
-    )
-    later = [] if last is not None and last.body.choice in GOES_OUT else later
-    since = (
-        f"seen since it was decided: {look_words(later[-1])}, {later[-1].body.face_name}"
-        if later
-        else None
-    )
-    not_good = any(face.state in ("bad", "again") for face in faces)
+    all_seen = all(face.seen for face in faces)
+    not_good = any(face.not_good for face in faces)
     bad = any(face.state == "bad" for face in faces)
-    choice = last.body.choice if last else None
+    decided = _decided(state, step, part)
+    last, choice, since = decided.last, decided.choice, decided.since
     laid = besides(state, step.id, part) if choice in REPLACED else ()
-    gone = (
-        choice in REPLACED
-        and bool(mended)
-        and any(b.entry for b in laid)
-        and differing(laid) is None
-    )
-    reworked = choice == "rework" and bool(mended)
-    conceded = (
-        bad and choice in STAYS_IN and last is not None and bool(last.body.name) and not since
-    )
+    conceded = decided.conceded(bad)
     licensed = conceded and last is not None and bool(last.body.licensed)
-    barred = bad and part.safety is not None and not gone and not licensed
-    good_again = (
-        choice == "clean"
-        and seen == len(faces)
-        and not not_good
-        and any(e.seq > last.seq for e in looks)
-        if last
-        else False
-    )
-    wipe = None
-    if (
-        came
-        and seen == len(faces)
-        and faces
-        and not not_good
-        and all(is_dirty(state, step, part, face) for face in part.face)
-    ):
-        wipe = f"good, and {came}: wash it and look again"
+    good_again = choice == "clean" and all_seen and not not_good and decided.seen_again()
+    dirty = bool(faces) and all(is_dirty(state, step, part, face) for face in part.face)
     return PartFacts(
         id=part.id,
         name=part.name,
         mark=mark,
         faces=faces,
-        seen=seen,
+        seen=sum(face.seen for face in faces),
         reached=came,
-        wipe=wipe,
+        wipe=f"good, and {came}: wash it and look again"
+        if came and all_seen and not not_good and dirty
+        else None,
         choice=choice,
         choice_words=DISPOSITIONS[choice] if choice else "",
         reason=last.body.reason if last else "",
-        provisional=last is not None and seen < len(faces),
+        provisional=last is not None and not all_seen,
         since=since,
-        needs=seen == len(faces)
-        and not_good
-        and not (mended and not since)
-        and (choice is None or choice in UNSETTLED or since is not None),
+        needs=all_seen and not_good and _undecided(decided),
         to_do=TO_DO.get(choice or ""),
-        right=_right(choice, mended, bad, laid)
+        right=_right(choice, decided.mended, bad, laid)
         or ("looked at again clean, and good" if good_again else None),
         decided=tuple(
             seen_view(e, f"{DISPOSITIONS[e.body.choice]}: {e.body.reason}")
@@ -226,10 +250,19 @@ def part_facts(
         safety=part.safety,
         bad=bad,
         conceded=conceded,
-        barred=barred,
-        asks_name=bad and not reworked,
+        barred=bad and part.safety is not None and not decided.gone(laid) and not licensed,
+        asks_name=bad and not (choice == "rework" and bool(decided.mended)),
         stays_shut=_stays_shut(part) if bad and part.safety else None,
     )
+
+
+def _undecided(decided: _Decided) -> bool:
+    """Whether somebody must still say what becomes of it: nothing was, it was left open, or
+    something was found since.
+    """
+    if decided.since is not None:
+        return True
+    return not decided.mended and (decided.choice is None or decided.choice in UNSETTLED)
 
 
 def _right(

@@ -5,11 +5,12 @@ from hollet.core.entries import BookState
 from hollet.core.entries.status import plan_of
 from hollet.core.instruments import Instrument
 from hollet.core.limits import Limit
+from hollet.core.pairs import FitsCheck, fits_check
 from hollet.core.procedure.results import ReadingSpec
 from hollet.core.procedure.sheet import Step
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import Quantity, decimal_text, exact, round9
-from hollet.core.slips import FitsCheck, fits_check, question, slip_check, slip_input
+from hollet.core.slips import question, slip_check, slip_input
 from hollet.core.steps.readings import latest, reading_mean
 
 __all__ = ["odd_question", "pair_question", "tool_question"]

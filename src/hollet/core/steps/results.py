@@ -1,6 +1,6 @@
 """Results of a build: their verdicts, and what was decided about them."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from pydantic import BaseModel, ConfigDict, computed_field
@@ -8,41 +8,32 @@ from pydantic import BaseModel, ConfigDict, computed_field
 from hollet.core.entries import BookState, Concession, Disposition, Key, PlanEdited
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import Refused
-from hollet.core.instruments import Instrument, Spread, combine
+from hollet.core.instruments import Instrument, Spread
 from hollet.core.limits import (
     SAFETY_NAMES,
     Judgement,
     Limit,
     judge,
-    judge_lower_end,
     shut_words,
 )
 from hollet.core.procedure.formulas import evaluate, sensitivities
 from hollet.core.procedure.kinds import BaseStep
 from hollet.core.procedure.results import ReadingSpec, ResultSpec
 from hollet.core.procedure.sheet import Sheet
+from hollet.core.steps.judging import (
+    FIGURES,
+    SourceVerdict,
+    by_source,
+    check_clearance,
+    end_counts,
+    judged_by_all,
+)
 from hollet.core.steps.proof import doubt_of, maybe_swapped, not_proven, warnings_of
 from hollet.core.steps.readings import asks_again, latest, reading_mean, spread_of
 from hollet.core.steps.settling import settling_tools
 from hollet.core.steps.working import digits_read, working_of
 
-__all__ = ["ResultFacts", "SourceVerdict", "result_of", "results_of", "specs_of"]
-
-FIGURES = ("lo", "hi", "target")
-
-
-class SourceVerdict(BaseModel):
-    """How a result is judged by one of several sources of its limit, and whether that one is in
-    force.
-    """
-
-    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
-    source: str
-    asks: str
-    verdict: str
-    side: str | None
-    words: str
-    in_force: bool
+__all__ = ["ResultFacts", "result_of", "results_of", "specs_of"]
 
 
 class ResultFacts(BaseModel):
@@ -160,201 +151,62 @@ def _result_of(
     try:
         means = {name: reading_mean(entry) for name, entry in taken.items()}
         value, formula, advice = evaluate(spec, means)
-        if (
-            len(taken) == 2
-            and limit.dimension == "length"
-            and "clearance" in limit.id
-            and value <= 0
-        ):
-            raise Refused(
-                "negative_clearance",
-                "what goes in is not smaller than its bore: which of the two figures is wrong?",
-            )
+        check_clearance(limit, len(taken), value)
     except Refused as refusal:
         return ResultFacts(**base, judgement=judge(None, None, limit), refusal=refusal.message)
     try:
         spreads = {name: spread_of(entry) for name, entry in taken.items()}
     except Refused as refusal:
-        return _with_choices(
-            state,
-            step,
-            spec,
-            ResultFacts(**base, judgement=judge(value, None, limit), refusal=refusal.message),
-        )
+        not_known = judge(value, None, limit)
+        facts = ResultFacts(**base, judgement=not_known, refusal=refusal.message)
+        return _with_choices(state, step, spec, facts)
     base["warnings"] = (*base["warnings"], *maybe_swapped(spec, specs, means, value, limit))
     counts = (
-        _end_counts(spec, means, spreads, limit)
+        end_counts(spec, means, spreads, limit)
         if spec.how == "ends"
         else sensitivities(spec, means)
     )
     parts = [(c, spreads[name]) for name, c in counts.items()]
-    judgement = _judged(
-        spec,
-        means,
-        spreads,
-        parts,
-        value,
-        limit,
-        working_of(parts, list(taken.values()), limit, formula),
-        digits_read(taken.values(), limit),
-    )
-    big_u = judgement.U or 0.0
-    doubt = doubt_of(
-        [(counts.get(name, 1.0), spreads[name]) for name in taken], taken, tools
-    )  # a doubted tool counts at either end
+    working = working_of(parts, list(taken.values()), limit, formula)
+    digits = digits_read(taken.values(), limit)
+    judgement = judged_by_all(spec, means, spreads, parts, value, limit, working, digits)
+    sources = by_source(limit, value, judgement.U or 0.0)
+    # a doubted tool counts at either end
+    doubt = doubt_of([(counts.get(name, 1.0), spreads[name]) for name in taken], taken, tools)
     sure = not (
         doubt
         or judgement.verdict == "too_close"
         or base["warnings"]
         or any(asks_again(state, s, taken[s.id]) for s in specs)
     )  # nobody saws on a figure that is asked about
-    base |= {"advice": advice if sure else None, "sources": _by_source(limit, value, big_u)}
-    held = (
-        f"tool in doubt: {doubt}"
-        if doubt is not None
-        else not_proven(state, specs, taken, spreads, limit)
-    )
+    held = f"tool in doubt: {doubt}" if doubt else not_proven(state, specs, taken, spreads, limit)
     if held is not None:
-        judgement = judgement.model_copy(
-            update={
-                "verdict": "too_close" if limit.given else judgement.verdict,
-                "words": held,
-                "needs": None,
-            }
-        )
-    specs = [s for s in specs if s.id in counts]
-    by = (
-        settling_tools([s.tool for s in specs], parts, limit, tools, value)
-        if judgement.verdict == "too_close" and len(specs) == len(parts)
-        else ()
+        verdict = "too_close" if limit.given else judgement.verdict
+        judgement = judgement.model_copy(update={"verdict": verdict, "words": held, "needs": None})
+    facts = ResultFacts(
+        **base,
+        judgement=judgement,
+        advice=advice if sure else None,
+        sources=sources,
+        settled_by=_settled_by(specs, counts, parts, limit, tools, value, judgement),
     )
-    return _with_choices(state, step, spec, ResultFacts(**base, judgement=judgement, settled_by=by))
+    return _with_choices(state, step, spec, facts)
 
 
-def _span(spec: ResultSpec, means: dict[str, float]) -> tuple[str, str]:
-    """The smallest and the largest of the readings that are looked at from both ends."""
-    return min(spec.over, key=lambda n: means[n]), max(spec.over, key=lambda n: means[n])
-
-
-def _ends(
-    spec: ResultSpec,
-    means: dict[str, float],
-    spreads: dict[str, Spread],
-    limit: Limit,
-    working: tuple[str, ...] = (),
-    digits: int = 0,
-) -> tuple[Judgement, Judgement]:
-    """The smallest against the lower limit, and the largest against the upper one."""
-    less = sum(means[name] for name in spec.less)
-    ends = [
-        (
-            means[name] - less,
-            combine([(1, spreads[name]), *((-1, spreads[other]) for other in spec.less)])[2],
-        )
-        for name in _span(spec, means)
-    ]
-    low, high = (
-        judge(v, u, limit.model_copy(update={side: None}), working, digits)
-        for (v, u), side in zip(ends, ("hi", "lo"), strict=True)
-    )
-    return low, high
-
-
-def _urgency(judgement: Judgement) -> tuple[int, float]:
-    order = ("outside", "too_close", "inside")
-    return order.index(judgement.verdict) if judgement.verdict in order else len(order), _room(
-        judgement
-    )
-
-
-def _end_counts(
-    spec: ResultSpec, means: dict[str, float], spreads: dict[str, Spread], limit: Limit
-) -> dict[str, float]:
-    """How often each reading counts at the end that decides."""
-    low, high = _ends(spec, means, spreads, limit)
-    at = _span(spec, means)[
-        0 if limit.hi is None or (limit.lo is not None and _urgency(low) < _urgency(high)) else 1
-    ]
-    return {at: 1.0} | dict.fromkeys(spec.less, -1.0)
-
-
-def _judged(
-    spec: ResultSpec,
-    means: dict[str, float],
-    spreads: dict[str, Spread],
+def _settled_by(
+    specs: Sequence[ReadingSpec],
+    counts: Mapping[str, float],
     parts: Sequence[tuple[float, Spread]],
-    value: float,
     limit: Limit,
-    working: tuple[str, ...],
-    digits: int,
-) -> Judgement:
-    """The verdict: on the value; on a lower end; or on both ends, the smallest against the lower
-    limit and the largest against the upper one.
-    """
-    big_u = combine(parts)[2]
-    if any(spread.bound for _, spread in parts):
-        if len(parts) == 1:
-            return judge_lower_end(value, big_u, limit, working, digits)
-        return judge(value, big_u, limit, working, digits).model_copy(
-            update={
-                "verdict": "too_close",
-                "words": "one leaf alone is the lower end of a gap",
-                "needs": None,
-            }
-        )
-    if spec.how != "ends":
-        return judge(value, big_u, limit, working, digits)
-    low, high = _ends(spec, means, spreads, limit, working, digits)
-    if limit.lo is None or limit.hi is None:
-        return high if limit.lo is None else low
-    worse = min((low, high), key=_urgency)
-    whole = judge(
-        worse.value,
-        worse.U,
-        limit,
-        (
-            *working,
-            (
-                f"smallest {low.value_text} against the lower limit, largest {high.value_text} "
-                "against the upper"
-            ),
-        ),
-        digits,
-    )
-    return whole.model_copy(
-        update={
-            "verdict": worse.verdict,
-            "side": worse.side,
-            "words": worse.words,
-            "needs": worse.needs,
-        }
-    )
-
-
-def _room(judged: Judgement) -> float:
-    """How far a value lies from the one limit that it was judged by."""
-    edge = judged.lo if judged.lo is not None else judged.hi
-    return abs((judged.value or 0.0) - (edge or 0.0))
-
-
-def _by_source(limit: Limit, value: float, big_u: float) -> tuple[SourceVerdict, ...]:
-    """What each source would say, where more than one has spoken."""
-    found = []
-    for answer in limit.answers if len(limit.answers) > 1 else ():
-        said = limit.as_said(answer)
-        judged = judge(value, big_u, said)
-        page = f", p. {answer.page}" if answer.page else ""
-        found.append(
-            SourceVerdict(
-                source=f"{answer.source}{page}",
-                asks=said.words(),
-                verdict=judged.verdict,
-                side=judged.side,
-                words=judged.words,
-                in_force=limit.in_force(answer),
-            )
-        )
-    return tuple(found)
+    tools: Sequence[Instrument],
+    value: float,
+    judgement: Judgement,
+) -> tuple[str, ...]:
+    """The tools of the shop that would decide it; none where a reading is not one of the step's."""
+    own = [spec.tool for spec in specs if spec.id in counts]
+    if judgement.verdict != "too_close" or len(own) != len(parts):
+        return ()
+    return settling_tools(own, list(parts), limit, tools, value)
 
 
 def _with_choices(

@@ -24,7 +24,7 @@ from hollet.core.procedure.schools import Extra
 from hollet.core.procedure.sheet import Step, blocks_of
 from hollet.core.procedure.words import RUNGS, STAGES
 from hollet.core.view import View
-from hollet.screens.plandesk import Gear
+from hollet.screens.plan_questions import Gear
 from hollet.screens.sentences import LogLine, line_of
 
 __all__ = ["BenchBase", "base_of"]
@@ -55,16 +55,14 @@ class FluidView(View):
 class BenchBase(View):
     """What all benches share.
 
-    `may_pass`: a reason may pass what is in the way (`pass_words`, with keys that give it);
-    `may_happen`: a danger is in the way, and that it
-    has happened can be told. `other_box` is pressed when the step was done in another way.
+    `obstacles` are what is in the way; `other_box` is pressed when the step was done in another
+    way.
     """
 
     step: str
     number: str
     title: str
     stage: str
-    stage_name: str
     do: str
     why: str | None
     caution: Caution | None
@@ -72,19 +70,10 @@ class BenchBase(View):
     confirmed: bool
     confirmed_by: str
     status: StepStatus
-    settled: bool
-    lacking: str | None
     obstacles: tuple[Obstacle, ...]
     dangers: tuple[Danger, ...]
     waited_for: tuple[str, ...]
     other_box: str | None
-    may_pass: bool
-    pass_words: str
-    pass_keys: tuple[str, ...]
-    may_happen: bool
-    skip_keys: tuple[str, ...]
-    chance_keys: tuple[str, ...]
-    capture_keys: tuple[str, ...]
     clash: str | None
     gear: tuple[ToolNeed, ...]
     people: tuple[Role, ...]
@@ -95,7 +84,6 @@ class BenchBase(View):
     extras: tuple[Extra, ...]
     waits: tuple[Waiting, ...]
     blocks: str | None
-    taking_down: bool
     opens: tuple[str, ...]
     closes: tuple[str, ...]
     next: tuple[str, ...]
@@ -113,6 +101,58 @@ class BenchBase(View):
     seen: int
     now: str
     lines: tuple[LogLine, ...]
+    skip_keys: tuple[str, ...] = reason_keys("skip")
+    chance_keys: tuple[str, ...] = reason_keys("last_chance")
+    capture_keys: tuple[str, ...] = reason_keys("capture")
+
+    @computed_field
+    @property
+    def stage_name(self) -> str:
+        """The stage as it is called."""
+        return STAGES[self.stage]
+
+    @computed_field
+    @property
+    def taking_down(self) -> bool:
+        """Whether things come off here."""
+        return self.stage == "take_down"
+
+    @computed_field
+    @property
+    def settled(self) -> bool:
+        """Whether it is done, or said not to be needed."""
+        return self.status.status in SETTLED
+
+    @computed_field
+    @property
+    def lacking(self) -> str | None:
+        """What it still needs, in words."""
+        own = (o.words for o in self.obstacles if o.code not in ("danger", "must_wait"))
+        return next(own, None)
+
+    @computed_field
+    @property
+    def may_pass(self) -> bool:
+        """Whether a reason passes all that is in the way."""
+        return bool(self.obstacles) and all(o.by_reason for o in self.obstacles)
+
+    @computed_field
+    @property
+    def pass_words(self) -> str:
+        """What is passed by a reason."""
+        return self.obstacles[0].words if self.obstacles else ""
+
+    @computed_field
+    @property
+    def pass_keys(self) -> tuple[str, ...]:
+        """Reasons that one key gives."""
+        return self.obstacles[0].keys if self.obstacles else ()
+
+    @computed_field
+    @property
+    def may_happen(self) -> bool:
+        """Whether a danger is in the way, so that it can be told that it has happened."""
+        return not self.settled and any(o.by == "thing" for o in self.obstacles)
 
 
 def base_of(
@@ -130,24 +170,13 @@ def base_of(
         number=step.number,
         title=step.title,
         stage=step.stage,
-        stage_name=STAGES[step.stage],
-        taking_down=step.stage == "take_down",
         do=step.do,
         why=step.why,
         caution=step.caution,
         status=known[step.id],
-        settled=known[step.id].status in SETTLED,
-        lacking=next((o.words for o in found if o.code not in ("danger", "must_wait")), None),
         obstacles=found,
         dangers=tuple(d for d in live_dangers(state) if d.step == step.id),
         other_box=kind_of_box(state, step),
-        skip_keys=reason_keys("skip"),
-        chance_keys=reason_keys("last_chance"),
-        capture_keys=reason_keys("capture"),
-        may_pass=bool(found) and all(o.by == "reason" for o in found),
-        may_happen=any(o.by == "thing" for o in found) and known[step.id].status not in SETTLED,
-        pass_words=found[0].words if found else "",
-        pass_keys=found[0].keys if found else (),
         waited_for=tuple(
             f"{s.title}: {link.because}" for s, link in guards(whole_of(state), step.id)
         ),

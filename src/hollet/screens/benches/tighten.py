@@ -56,49 +56,11 @@ def tighten_bench(
     assert joint is not None
     facts = joint_facts(state, joint)
     stage = facts.next_stage or max(1, min((b.stage for b in facts.bolts), default=1))
-    wrenches = []
-    for tool in tools:
-        if tool.retired or "wrench" not in tool.kind:
-            continue
-        kind = stage_ask(joint, stage)[0]
-        setting = setting_for(joint, stage, tool, facts.adapter)
-        words = setting.refusal or (
-            f"set {setting.figure} {setting.unit}, holds ±{tool.mpe_percent} %"
-            if kind == "torque"
-            else "angle"
-        )
-        wrenches.append(
-            WrenchChoice(
-                id=tool.id,
-                code=tool.code,
-                name=tool.name,
-                words=words,
-                usable=setting.refusal is None,
-                holds=wrench_holds(tool, facts.tolerance),
-            )
-        )
-    wide = None
-    if (
-        facts.wrench is not None
-        and not wrench_holds(facts.wrench, facts.tolerance)
-        and facts.wrench_reason is None
-    ):
-        wide = (
-            f"{facts.wrench.code} holds ±{facts.wrench.mpe_percent} %, the joint asks "
-            f"±{decimal_text(facts.tolerance)} %"
-        )
-    primary = "It clicked"
-    if facts.next_stage and stage_ask(joint, facts.next_stage)[0] == "angle":
-        primary = "Turned"
-    elif facts.to_mark:
-        primary = "Marked"
-    elif facts.final:
-        primary = f"{step.short or step.title}: done"
     return TightenBench(
         base=base.model_copy(
             update={"seen": max(base.seen, state.seen.get(Key("joint", joint.id), 0))}
         ),
-        primary=primary,
+        primary=_pressed(step, joint, facts),
         joint=facts,
         layout=joint.layout.kind,
         sides=joint.sides,
@@ -108,12 +70,54 @@ def tighten_bench(
         setting=setting_for(joint, facts.next_stage, facts.wrench, facts.adapter)
         if facts.next_stage
         else None,
-        wrenches=tuple(wrenches),
-        wide=wide,
+        wrenches=tuple(
+            _choice(joint, stage, facts, tool)
+            for tool in tools
+            if not tool.retired and "wrench" in tool.kind
+        ),
+        wide=_too_wide(facts),
         reads=facts.wrench is not None and facts.wrench.kind == "indicating wrench",
         bolt_keys=reason_keys("bolt"),
         doubts=_doubted(state, joint, tools),
     )
+
+
+def _choice(joint: Joint, stage: int, facts: JointFacts, tool: Instrument) -> WrenchChoice:
+    """What a wrench is set to for this stage, and whether it may be used."""
+    setting = setting_for(joint, stage, tool, facts.adapter)
+    words = setting.refusal or (
+        "angle"
+        if setting.turns
+        else f"set {setting.figure} {setting.unit}, holds ±{tool.mpe_percent} %"
+    )
+    return WrenchChoice(
+        id=tool.id,
+        code=tool.code,
+        name=tool.name,
+        words=words,
+        usable=setting.refusal is None,
+        holds=wrench_holds(tool, facts.tolerance),
+    )
+
+
+def _too_wide(facts: JointFacts) -> str | None:
+    """The wrench in hand scatters more than the joint allows, and nobody said why that will do."""
+    wrench = facts.wrench
+    if wrench is None or wrench_holds(wrench, facts.tolerance) or facts.wrench_reason is not None:
+        return None
+    return (
+        f"{wrench.code} holds ±{wrench.mpe_percent} %, the joint asks "
+        f"±{decimal_text(facts.tolerance)} %"
+    )
+
+
+def _pressed(step: TightenStep, joint: Joint, facts: JointFacts) -> str:
+    """What the large button says: how this bolt is confirmed."""
+    if facts.next_stage and stage_ask(joint, facts.next_stage)[0] == "angle":
+        return "Turned"
+    if facts.to_mark:
+        return "Marked"
+    return f"{step.short or step.title}: done" if facts.final else "It clicked"
 
 
 def _doubted(state: BookState, joint: Joint, tools: Sequence[Instrument]) -> tuple[str, ...]:

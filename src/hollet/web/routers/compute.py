@@ -6,8 +6,8 @@ from fastapi import APIRouter, Body
 
 from hollet.core.catalogue import compute, names
 from hollet.core.forms import CalculationForm, compute_typed, forms
-from hollet.services.figures import conversions, read_figure
-from hollet.web.models import ConversionEdit, ConversionsView, QuantityEdit, QuantityView, TypedEdit
+from hollet.services.figures import ConversionsView, QuantityView, conversions, read_figure
+from hollet.web.models import ConversionEdit, QuantityEdit, TypedEdit
 from hollet.web.routers.shop import Shared
 
 __all__ = ["router"]
@@ -46,7 +46,7 @@ def convert(edit: ConversionEdit) -> ConversionsView:
     """A figure in all other units of its kind; one that cannot be read is an answer here, not an
     error.
     """
-    return ConversionsView.model_validate(conversions(edit.text))
+    return conversions(edit.text)
 
 
 @router.post("/quantity")
@@ -54,4 +54,4 @@ def read_quantity(edit: QuantityEdit, workshop: Shared) -> QuantityView:
     """What is being typed, in the canonical unit; a figure that cannot be read is an answer here,
     not an error.
     """
-    return QuantityView(**read_figure(workshop, edit.text, edit.dimension, edit.unit, edit.tool))
+    return read_figure(workshop, edit.text, edit.dimension, edit.unit, edit.tool)
