@@ -33,7 +33,7 @@ def walk(bench: Bench, url: str, build: str) -> list[str]:
         bench.confirm_caution()
         as_found(bench, view)
         STEPS[view["kind"]](bench, url, build, view)
-        expect(bench.page.locator(".step.now")).not_to_contain_text(f"{view['number']} ")
+        expect(bench.page.locator(".step.now")).not_to_contain_text(f"{view['base']['number']} ")
     raise AssertionError("the walk does not end")
 
 

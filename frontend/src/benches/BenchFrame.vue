@@ -17,10 +17,11 @@ import StepNeeds from './StepNeeds.vue'
 import StepPhotos from './StepPhotos.vue'
 import AskDialog from '@/shell/AskDialog.vue'
 import LineText from '@/shell/LineText.vue'
+import type { Question } from '@/composables/asking'
 import { pressedTwice, useKeys } from '@/composables/keys'
+import { usePassing } from '@/composables/passing'
 import { readOut } from '@/composables/speech'
 import { useAgo } from '@/composables/time'
-import { capital } from '@/words'
 import { useBook } from '@/stores/book'
 
 const props = withDefaults(
@@ -80,10 +81,6 @@ const can = computed(
 )
 const openNext = computed(() => settled.value && props.bench.base.following !== null)
 
-async function done(withReason?: string | null, spoken: string | null = null) {
-  if (await book.act({ kind: 'done', step: props.bench.base.step, reason: withReason || null, spoken }))
-    next()
-}
 function next() {
   const step = props.bench.base.following
   if (step) void router.push({ name: 'step', params: { build: book.card?.id ?? '', step } })
@@ -95,106 +92,11 @@ function press() {
 function clicked() {
   if (!pressedTwice()) press()
 }
-/** Passed by a reason; where another step stands on this one, its box is pressed with it. */
-async function allTheSame() {
-  const { waits, pass_words, pass_keys, other_box, confirmed, box } = props.bench.base
-  const asked = waits.length ? null : box && confirmed ? null : other_box
-  const said = await reason.value?.put({
-    title: waits.length ? 'Done out of order' : 'Done in another way',
-    button: 'Done all the same',
-    why: `${capital(pass_words)}.`,
-    keys: pass_keys,
-    least: 10,
-    box: asked,
-    aloud: aloud.value,
-  })
-  if (!said) return
-  if (asked && !(await book.act({ kind: 'confirmed', step: props.bench.base.step, what: asked }))) return
-  await done(said.words, said.spoken)
-}
-/** A reason may be spoken where only order is passed: never where the step has a box. */
-const aloud = computed(() => (props.bench.base.other_box ? undefined : props.bench.base.step))
-/** Work before what it waits for, with a reason; the step itself is done later, by what it asks. */
-async function begin() {
-  const { pass_words, pass_keys } = props.bench.base
-  const said = await reason.value?.put({
-    title: 'Begin out of order',
-    button: 'Begin all the same',
-    why: `${capital(pass_words)}.`,
-    keys: pass_keys,
-    least: 10,
-    aloud: aloud.value,
-  })
-  if (said)
-    await book.act({
-      kind: 'started',
-      step: props.bench.base.step,
-      reason: said.words || null,
-      spoken: said.spoken,
-    })
-}
-async function notThere() {
-  const answer = await reason.value?.put({
-    title: 'It is not there',
-    button: 'It is not there',
-    thing: props.bench.base.title,
-    least: 10,
-    why: 'Said of this thing alone: nothing waits for it any more. The line can be struck.',
-  })
-  if (
-    answer &&
-    (await book.act({
-      kind: 'not there',
-      step: props.bench.base.step,
-      thing: answer.thing || props.bench.base.title,
-      looked: answer.words,
-    }))
-  )
-    next()
-}
-const happened = () => book.act({ kind: 'happened', step: props.bench.base.step })
-async function skip(notApplicable: boolean) {
-  const why = props.bench.base.waited_for.length
-    ? `Skipped, it satisfies nothing that stands on it: ${props.bench.base.waited_for.join('; ')}.`
-    : undefined
-  const said = await reason.value?.put({
-    title: notApplicable ? 'This step does not apply' : 'Skip this step',
-    button: notApplicable ? 'Not applicable' : 'Skipped',
-    keys: props.bench.base.skip_keys,
-    least: 10,
-    why,
-    aloud: aloud.value,
-  })
-  if (
-    said &&
-    (await book.act({
-      kind: 'skipped',
-      step: props.bench.base.step,
-      reason: said.words || null,
-      not_applicable: notApplicable,
-      spoken: said.spoken,
-    }))
-  )
-    next()
-}
-async function letGo(thing: string) {
-  const said = await reason.value?.ask({
-    title: `Let it go: ${thing}`,
-    button: 'Not wanted',
-    keys: props.bench.base.chance_keys,
-    least: 10,
-    why: 'After this step nobody reaches it without taking things off again.',
-  })
-  if (said)
-    await book.act({
-      kind: 'decision',
-      step: props.bench.base.step,
-      about: 'last_chance',
-      thing,
-      reason: said,
-    })
-}
-const reopen = () => book.act({ kind: 'reopened', step: props.bench.base.step, reason: 'looked at again' })
+const { done, allTheSame, begin, notThere, skip, letGo, happened, reopen } = usePassing(
+  () => props.bench,
+  () => reason.value,
+  next,
+)
 function speak() {
   readOut(props.say ?? `${props.bench.base.title}. ${props.bench.base.do}`)
 }
@@ -208,8 +110,7 @@ useKeys(() => ({
 }))
 defineExpose({
   done,
-  ask: (options: { title: string; why?: string; button: string; least?: number; keys?: readonly string[] }) =>
-    reason.value?.ask(options),
+  ask: (question: Question) => reason.value?.ask(question),
 })
 </script>
 

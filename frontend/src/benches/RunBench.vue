@@ -1,12 +1,13 @@
 <script setup lang="ts">
 /** One rung of the first start: what is isolated, a large clock, what must show by when, and STOP. */
 import { computed, ref, watch } from 'vue'
-import { useIntervalFn } from '@vueuse/core'
 import { v7 } from 'uuid'
 import { Refusal, type RunBenchView, sentence } from '@/api/client'
 import StripChart from '@/drawings/StripChart.vue'
 import VerdictMark from '@/drawings/VerdictMark.vue'
+import { useAttempt } from '@/composables/attempt'
 import { pressedTwice, useKeys } from '@/composables/keys'
+import { SENSES, useSamples } from '@/composables/samples'
 import { minutesSeconds } from '@/composables/time'
 import { useBook } from '@/stores/book'
 import { useSession } from '@/stores/session'
@@ -18,31 +19,15 @@ const book = useBook()
 const frame = ref<InstanceType<typeof BenchFrame> | null>(null)
 const isolated = ref<string[]>([])
 const session = useSession()
-const clock = ref(0)
-const oil = ref('')
-const rpm = ref('')
-const coolant = ref('')
-const timing = ref('')
-const vacuum = ref('')
 const oilField = ref<HTMLInputElement | null>(null)
-const resting = ref(0)
 const problem = ref('')
 const cause = ref('')
 const change = ref('')
 
-const running = computed(() => props.bench.running)
-const late = computed(() => running.value?.deadlines.find((d) => !d.met && clock.value >= d.at_s) ?? null)
-const stop = computed(() => running.value?.stop ?? late.value?.reason ?? null)
-const since = computed(() => Math.min(running.value?.stop_at ?? Infinity, late.value?.at_s ?? Infinity))
-const readAgain = computed(
-  () =>
-    running.value?.deadlines.find(
-      (d) => d.asked_from !== null && clock.value >= d.asked_from && clock.value < d.at_s,
-    ) ?? null,
-)
+const { running, clock, resting, stop, since, readAgain, left } = useAttempt(() => props.bench)
+const { typed, state, sample } = useSamples(() => props.bench, clock, problem)
 const question = computed(() => running.value?.asked.at(0) ?? null)
 const atOnce = computed(() => props.bench.isolate_at_once && props.bench.isolated_by === session.who)
-const left = computed(() => Math.max(0, (running.value?.limit_s ?? 0) - clock.value))
 const last = computed(() => props.bench.attempts.at(-1) ?? null)
 const needsCause = computed(
   () => last.value !== null && last.value.ended && last.value.stop !== null && !last.value.cause,
@@ -50,14 +35,6 @@ const needsCause = computed(
 const passed = computed(() => props.bench.attempts.some((a) => a.passed))
 const allIsolated = computed(() => props.bench.isolate.every((what) => isolated.value.includes(what)))
 
-const sinceThen = (time: string) => (Date.now() - book.ahead - new Date(time).getTime()) / 1000
-function tick() {
-  if (running.value) clock.value = Math.max(0, sinceThen(running.value.started))
-  const { rest } = props.bench
-  resting.value = rest && !running.value ? Math.max(0, rest.rest_s - sinceThen(rest.since)) : 0
-}
-useIntervalFn(tick, 100)
-watch(running, tick, { immediate: true })
 watch(
   () => [props.bench.base.step, props.bench.attempts.length],
   () => {
@@ -96,54 +73,6 @@ async function start() {
     } else problem.value = sentence(error)
   }
 }
-type Seen = 'fire' | 'fuel leak' | 'leak' | 'noise' | 'smoke' | 'glow'
-const SENSES: readonly (readonly [Seen, string, string])[] = [
-  ['fire', 'Flames', 'X'],
-  ['fuel leak', 'Fuel leak', 'F'],
-  ['leak', 'Leak', 'L'],
-  ['noise', 'Noise', 'N'],
-  ['smoke', 'Smoke', 'M'],
-  ['glow', 'Glow', 'G'],
-]
-async function sample(extra: { lamp_out?: boolean; seen?: Seen; oil?: string; as_typed?: boolean } = {}) {
-  if (!running.value) return
-  problem.value = ''
-  const sent = { rpm: rpm.value, oil: oil.value, coolant: coolant.value, timing: timing.value }
-  const one = {
-    t: Number(clock.value.toFixed(1)),
-    rpm: rpm.value || null,
-    oil: oil.value || null,
-    coolant: coolant.value || null,
-    timing: timing.value || null,
-    timing_state: timing.value && vacuum.value ? vacuum.value : null,
-    ...extra,
-  }
-  rpm.value = oil.value = coolant.value = timing.value = '' // free at once for the next figure
-  const back = () => {
-    for (const [field, was] of [
-      [rpm, sent.rpm],
-      [oil, sent.oil],
-      [coolant, sent.coolant],
-      [timing, sent.timing],
-    ] as const)
-      field.value ||= was
-  }
-  try {
-    if (
-      !(await book.write({
-        kind: 'samples',
-        step: props.bench.base.step,
-        attempt: running.value.id,
-        samples: [one],
-      })) &&
-      book.refused
-    )
-      back()
-  } catch (error) {
-    back() // what was refused stays
-    problem.value = sentence(error)
-  }
-}
 async function end(reason: string, pass: boolean) {
   if (!running.value) return
   await book.act({
@@ -180,7 +109,7 @@ async function explain() {
 }
 /** Nothing here has a digit: digits are the figure on the gauge. */
 function digit(key: string) {
-  oil.value += key
+  typed.oil += key
   oilField.value?.focus()
 }
 const DIGITS = Object.fromEntries([...'0123456789.'].map((key) => [key, () => digit(key)]))
@@ -253,24 +182,34 @@ useKeys((): Record<string, () => unknown> =>
           <form class="samples" @submit.prevent="sample()">
             <label class="field"
               ><span>oil, {{ bench.gauge_unit }}</span
-              ><input ref="oilField" v-model="oil" class="entry" inputmode="decimal" name="oil" /></label
+              ><input
+                ref="oilField"
+                v-model="typed.oil"
+                class="entry"
+                inputmode="decimal"
+                name="oil" /></label
             ><label class="field"
               ><span>revs, r/min</span
-              ><input v-model="rpm" class="entry" inputmode="decimal" name="rpm" /></label
+              ><input v-model="typed.rpm" class="entry" inputmode="decimal" name="rpm" /></label
             ><label class="field"
               ><span>coolant, °C</span
-              ><input v-model="coolant" class="entry" inputmode="decimal" name="coolant" /></label
+              ><input v-model="typed.coolant" class="entry" inputmode="decimal" name="coolant" /></label
             ><label class="field"
-              ><span>timing, °</span><input v-model="timing" class="entry" name="timing" /></label
+              ><span>timing, °</span><input v-model="typed.timing" class="entry" name="timing" /></label
             ><button type="submit" class="btn small">Entered</button>
-            <div v-if="timing" class="vacuum" role="group" aria-label="Vacuum while the timing was read">
+            <div
+              v-if="typed.timing"
+              class="vacuum"
+              role="group"
+              aria-label="Vacuum while the timing was read"
+            >
               <button
                 v-for="v in ['vacuum off', 'vacuum connected']"
                 :key="v"
                 type="button"
                 class="btn small"
-                :aria-pressed="vacuum === v"
-                @click="vacuum = vacuum === v ? '' : v"
+                :aria-pressed="state.vacuum === v"
+                @click="state.vacuum = state.vacuum === v ? '' : v"
               >
                 {{ v }}
               </button>

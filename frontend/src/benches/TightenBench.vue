@@ -11,7 +11,7 @@ import WrenchSketch from '@/drawings/WrenchSketch.vue'
 import WorkingLines from '@/shell/WorkingLines.vue'
 import { useKeys } from '@/composables/keys'
 import { useBook } from '@/stores/book'
-import { useKept } from '@/composables/kept'
+import { useBoltActs, useBolts } from '@/composables/bolts'
 import BenchFrame from './BenchFrame.vue'
 import { useServer } from '@/composables/server'
 
@@ -31,9 +31,14 @@ const asked = ref<number | null>(null)
 const turned = ref(false)
 const checking = ref(false)
 
-const joint = computed(() => props.bench.joint)
-const setting = computed(() => props.bench.setting)
-const spoken = computed(() => (setting.value?.turns ? 'degrees' : 'newton metres'))
+const { joint, setting, kept, next, stage, indicating, blocked, needsWrench, ready, title, say } = useBolts(
+  () => props.bench,
+)
+const acts = useBoltActs(
+  () => props.bench,
+  { next, stage },
+  () => frame.value,
+)
 const line = computed(() => {
   const { fastener, treatment } = props.bench
   return `${joint.value.name}, ${joint.value.progress}. ${fastener}${treatment ? `, ${treatment}` : ''}`
@@ -44,55 +49,15 @@ const reach = computed(() => {
   const said = length.typed ?? length.value
   return length.typed && length.typed !== length.value ? said : `${said} ${length.unit}`
 })
-/**
- * Bolts that this bench pulled and the server does not have yet: the bench moves on along the core's own
- * list, and takes none twice.
- */
-const pulled = useKept('fastener', () => props.bench.base.step, true)
-const kept = computed(() => (book.busy ? [] : pulled.value.map((entry) => entry.bolt)))
-const next = computed(() =>
-  kept.value.length
-    ? (joint.value.ahead.find((n) => !kept.value.includes(n)) ?? null)
-    : joint.value.next_bolt,
-)
-const stage = computed(() => joint.value.next_stage)
-const indicating = computed(() => props.bench.reads && setting.value?.turns === false)
-const blocked = computed(() => !joint.value.final && next.value === null)
-const needsWrench = computed(() => setting.value?.turns === false && setting.value.set_to === null)
-const title = computed(() => {
-  if (joint.value.final) return `${joint.value.name}: final`
-  if (joint.value.to_mark) return `Bolt ${next.value}: mark it`
-  if (kept.value.length && next.value === null)
-    return `${kept.value.length} bolts wait to be saved: nothing more until they are`
-  return stage.value ? `Bolt ${next.value}, stage ${stage.value}` : (joint.value.waits ?? joint.value.name)
-})
-const ready = computed(
-  () =>
-    joint.value.final ||
-    joint.value.to_mark ||
-    (!needsWrench.value && !props.bench.wide && !indicating.value && !blocked.value),
-)
 const figure = computed(() => setting.value?.figure ?? '')
 const size = computed(() => (figure.value.length <= 3 ? 'huge' : 'large'))
 const of = computed(() => joint.value.bolts[(asked.value ?? 1) - 1])
 const outside = computed(() => joint.value.outside.map((n) => joint.value.bolts[n - 1]))
 const sides = computed(() => props.bench.sides as [string, string] | null)
-const say = computed(
-  () => `Bolt ${next.value}, stage ${stage.value}, ${setting.value?.figure} ${spoken.value}`,
-)
-
 async function click() {
   problem.value = ''
   if (joint.value.final) return frame.value?.done()
-  if (next.value === null) return
-  const act = joint.value.to_mark ? 'marked' : 'clicked'
-  await book.act({
-    kind: 'fastener',
-    step: props.bench.base.step,
-    bolt: next.value,
-    act,
-    stage: act === 'clicked' ? stage.value : null,
-  })
+  await acts.confirm()
 }
 function askOther(bolt: number | null = next.value, at: number | null = stage.value, more = false) {
   if (bolt === null || props.bench.base.waits.length) return
@@ -131,91 +96,21 @@ async function writeOther(asTyped = false) {
 }
 async function again(bolt: number) {
   asked.value = null
-  const at = joint.value.bolts[bolt - 1].stage
-  if (indicating.value) return askOther(bolt, at)
-  await book.act({
-    kind: 'fastener',
-    step: props.bench.base.step,
-    bolt,
-    act: 'clicked',
-    stage: at,
-    note: 'put right',
-  })
+  if (indicating.value) return askOther(bolt, joint.value.bolts[bolt - 1].stage)
+  await acts.again(bolt)
 }
-/** The bolt pulled last, pulled once more at the same setting; never after an angle. */
 async function checkAgain(moved: boolean) {
   checking.value = false
-  const bolt = joint.value.last_bolt
-  if (bolt === null) return
-  await book.act({
-    kind: 'fastener',
-    step: props.bench.base.step,
-    bolt,
-    act: 'clicked',
-    stage: joint.value.bolts[bolt - 1].stage,
-    note: moved ? 'checked again, it moved before the click' : 'checked again, it clicked without moving',
-  })
+  await acts.checkAgain(moved)
 }
 function askCheck() {
   if (joint.value.last_bolt !== null && !indicating.value) checking.value = true
 }
-const act = (
-  bolt: number,
-  own:
-    | { act: 'fresh' }
-    | { act: 'state'; tightness: 'out' }
-    | { act: 'clicked'; stage: number; more: true; note: string },
-) => {
+/** One press in the list of what may be done to a bolt closes it. */
+function chosen(press: (bolt: number) => Promise<unknown>) {
+  const bolt = asked.value
   asked.value = null
-  return book.act({ kind: 'fastener', step: props.bench.base.step, bolt, ...own })
-}
-async function outOfOrder(bolt: number) {
-  asked.value = null
-  await book.act({
-    kind: 'fastener',
-    step: props.bench.base.step,
-    bolt,
-    act: 'clicked',
-    stage: stage.value,
-    note: 'out of order',
-    sure: true,
-  })
-}
-async function loosen(bolt: number) {
-  asked.value = null
-  await book.act({
-    kind: 'fastener',
-    step: props.bench.base.step,
-    bolt,
-    act: 'state',
-    tightness: 'loosened again',
-  })
-}
-async function state(
-  bolt: number,
-  tightness: 'by hand' | 'snug' | 'cinched' | 'left out on purpose' | 'out',
-) {
-  asked.value = null
-  await book.act({ kind: 'fastener', step: props.bench.base.step, bolt, act: 'state', tightness })
-}
-async function passOver(bolt: number) {
-  asked.value = null
-  const reason = await frame.value?.ask({
-    title: `Leave bolt ${bolt} as it is`,
-    button: 'Left with this reason',
-    keys: props.bench.bolt_keys,
-    least: 10,
-    why: 'It stays marked, and the joint counts it as passed over.',
-  })
-  if (reason)
-    await book.act({
-      kind: 'decision',
-      step: props.bench.base.step,
-      about: 'pass_over',
-      bolt,
-      stage: joint.value.bolts[bolt - 1].stage,
-      reason,
-    })
+  return bolt === null ? null : press(bolt)
 }
 function askWrench() {
   wrench.value = joint.value.wrench?.id ?? props.bench.wrenches.find((w) => w.usable)?.id ?? ''
@@ -478,7 +373,7 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
         !blocked
       "
     >
-      <button type="button" class="btn" @click="outOfOrder(asked)">
+      <button type="button" class="btn" @click="chosen((bolt) => acts.outOfOrder(bolt))">
         It was pulled now, before bolt {{ next }}
       </button>
     </p>
@@ -493,7 +388,7 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
           v-if="of.todo === 'out'"
           type="button"
           class="btn"
-          @click="act(asked, { act: 'state', tightness: 'out' })"
+          @click="chosen((bolt) => acts.act(bolt, { act: 'state', tightness: 'out' }))"
         >
           It is out
         </button>
@@ -501,7 +396,7 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
           v-else-if="of.todo === 'fresh'"
           type="button"
           class="btn"
-          @click="act(asked, { act: 'fresh' })"
+          @click="chosen((bolt) => acts.act(bolt, { act: 'fresh' }))"
         >
           A fresh one is in its place
         </button>
@@ -509,7 +404,11 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
           ><button
             type="button"
             class="btn"
-            @click="act(asked, { act: 'clicked', stage: of.stage, more: true, note: 'turned on' })"
+            @click="
+              chosen((bolt) =>
+                acts.act(bolt, { act: 'clicked', stage: of.stage, more: true, note: 'turned on' }),
+              )
+            "
           >
             Turned {{ of.more }}° more</button
           ><button type="button" class="btn" @click="askOther(asked, of.stage, true)">
@@ -517,7 +416,9 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
           </button></template
         >
         <button v-else type="button" class="btn" @click="again(asked)">Pulled again</button>
-        <button type="button" class="btn" @click="passOver(asked)">Leave it, with a reason</button>
+        <button type="button" class="btn" @click="chosen((bolt) => acts.passOver(bolt))">
+          Leave it, with a reason
+        </button>
       </div>
       <p class="t16 mut" style="margin-top: 12px">or its state is</p>
     </template>
@@ -527,9 +428,15 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
         :key="word"
         type="button"
         class="btn"
-        @click="state(asked, word)"
+        @click="chosen((bolt) => acts.state(bolt, word))"
       >
-        {{ word }}</button><button type="button" class="btn" @click="loosen(asked)">loosened again</button>
+        {{ word }}</button><button
+        type="button"
+        class="btn"
+        @click="chosen((bolt) => acts.state(bolt, 'loosened again'))"
+      >
+        loosened again
+      </button>
     </div>
   </el-dialog>
 </template>

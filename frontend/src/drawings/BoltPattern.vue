@@ -4,26 +4,11 @@
  * words.
  */
 import { computed } from 'vue'
-import { arc, fit } from './geometry'
-
-export interface DrawnBolt {
-  number: number
-  x: number
-  y: number
-  stage: number
-  stages: string[]
-  tightness: string
-  verdict: string
-  side: string | null
-  gets: string
-  marked: boolean
-  locked: boolean
-  waits: boolean
-  recheck: boolean
-}
+import { arc } from './geometry'
+import * as pattern from './pattern'
 
 const props = defineProps<{
-  bolts: DrawnBolt[]
+  bolts: pattern.DrawnBolt[]
   stageCount: number
   stageNow: number | null
   next: number | null
@@ -32,74 +17,25 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ press: [number: number] }>()
 
-const W = 640
-const H = 296
-const flat = computed(() => new Set(props.bolts.map((b) => b.y)).size === 1)
-const small = computed(() => props.bolts.length > 12)
-const r = computed(() => (small.value ? 20 : 31))
-const places = computed(() =>
-  fit(props.bolts, W - 50, flat.value ? 130 : H - 46, small.value ? 36 : 76).map((p) => ({
-    x: p.x + 34,
-    y: p.y + (flat.value ? 94 : 22),
-  })),
-)
-const nextAt = computed(() => places.value[props.bolts.findIndex((b) => b.number === props.next)])
-const before = computed(() => {
-  if (props.next === null) return undefined
-  const index = props.bolts.findIndex((b) => b.number === (props.next ?? 0) - 1)
-  return index >= 0 ? places.value[index] : undefined
-})
-const body = computed(() => {
-  const xs = places.value.map((p) => p.x)
-  const ys = places.value.map((p) => p.y)
-  const pad = props.layout === 'circle' ? 40 : 30
-  return {
-    x: Math.max(30, Math.min(...xs) - pad - 16),
-    y: Math.min(...ys) - pad,
-    w: Math.max(...xs) - Math.min(...xs) + 2 * pad + 32,
-    h: Math.max(...ys) - Math.min(...ys) + 2 * pad,
-  }
-})
+const { HEIGHT: H, WIDTH: W, TURN: quarter } = pattern
+const flat = computed(() => pattern.isFlat(props.bolts))
+const r = computed(() => pattern.radius(props.bolts))
+const small = computed(() => pattern.areMany(props.bolts))
+const places = computed(() => pattern.placesOf(props.bolts))
+const placeOf = (number: number | null) => places.value[props.bolts.findIndex((b) => b.number === number)]
+const nextAt = computed(() => placeOf(props.next))
+const body = computed(() => pattern.outline(places.value, props.layout === 'circle'))
 const middle = computed(() => body.value.y + body.value.h / 2)
 
-function arrow(): string {
-  const [a, b] = [before.value, nextAt.value]
-  if (!a || !b) return ''
-  const length = Math.hypot(b.x - a.x, b.y - a.y)
-  const [ux, uy] = [(b.x - a.x) / length, (b.y - a.y) / length]
-  return `M${a.x + ux * 40} ${a.y + uy * 40} L${b.x - ux * 56} ${b.y - uy * 56}`
-}
-function ring(index: number): { d: string; colour: string }[] {
-  const bolt = props.bolts[index]
-  const place = places.value[index]
-  const radius = bolt.number === props.next ? r.value + 15 : r.value
-  const n = props.stageCount
-  const gap = n > 1 ? 0.035 : 0.001
-  return Array.from({ length: n }, (_, k) => ({
-    d: arc(place.x, place.y, radius, k / n + gap / 2, (k + 1) / n - gap / 2),
-    colour: k < bolt.stage ? (bolt.stages[k] === 'outside' ? 'var(--out)' : 'var(--ink)') : 'var(--hair)',
-  }))
-}
-function centre(bolt: DrawnBolt): string {
-  if (bolt.number === props.next) return 'var(--yel)'
-  const here = props.stageNow !== null && bolt.stage >= props.stageNow
-  const done = here || (props.stageNow === null && bolt.stage > 0)
-  return done && bolt.verdict !== 'outside' ? 'var(--ink)' : 'var(--now)'
-}
-function ink(bolt: DrawnBolt): string {
-  if (bolt.number === props.next) return 'var(--onyel)'
-  if (bolt.verdict === 'outside') return 'var(--out)'
-  return centre(bolt) === 'var(--ink)' ? 'var(--now)' : 'var(--ink)'
-}
-const quarter: Record<string, number> = { 'by hand': 0.25, snug: 0.5, cinched: 0.75 }
-function labelY(index: number): number {
-  const place = places.value[index]
-  const up = place.y < middle.value || flat.value
-  return up ? place.y - r.value - 26 : place.y + r.value + 42
-}
-function wedge(at: { x: number; y: number }, turn: number): string {
-  return `${arc(at.x, at.y, r.value - 7, 0, turn)} L${at.x} ${at.y} Z`
-}
+const arrow = () => pattern.way(placeOf((props.next ?? 0) - 1), nextAt.value)
+const inHand = (bolt: pattern.DrawnBolt) => bolt.number === props.next
+const ring = (k: number) =>
+  pattern.ring(props.bolts[k], places.value[k], r.value + (inHand(props.bolts[k]) ? 15 : 0), props.stageCount)
+const centre = (bolt: pattern.DrawnBolt) => pattern.centre(bolt, inHand(bolt), props.stageNow)
+const ink = (bolt: pattern.DrawnBolt) => pattern.ink(bolt, inHand(bolt), props.stageNow)
+const labelY = (k: number) =>
+  pattern.labelY(places.value[k], r.value, places.value[k].y < middle.value || flat.value)
+const wedge = (at: pattern.Place, turn: number) => pattern.wedge(at, r.value, turn)
 </script>
 
 <template>
@@ -204,7 +140,7 @@ function wedge(at: { x: number; y: number }, turn: number): string {
       </text>
     </g>
     <path
-      v-if="before && nextAt && stageNow !== null"
+      v-if="arrow() && stageNow !== null"
       :d="arrow()"
       stroke="var(--ink)"
       stroke-width="3"

@@ -4,28 +4,9 @@
  * carries a load now.
  */
 import { ref } from 'vue'
-import type { Schemas } from '@/api/client'
+import type { Answer, Carry, Question } from '@/composables/asking'
 import { useBook } from '@/stores/book'
 import SayButton from './SayButton.vue'
-
-type Carry = Schemas['Carry']
-interface Question {
-  aloud?: string
-  title: string
-  why?: string
-  button: string
-  least?: number
-  keys?: readonly string[]
-  box?: string | null
-  thing?: string
-  carry?: Carry['body']
-}
-export interface Answer {
-  spoken: string | null
-  words: string
-  thing: string
-  carry: Carry | null
-}
 
 const book = useBook()
 const open = ref(false)

@@ -6,6 +6,7 @@
 import { computed, ref } from 'vue'
 import type { BookFrame } from '@/api/client'
 import MarkLogo from './MarkLogo.vue'
+import { gateOf, type Row, rowsOf, strandsOf, tallOf } from './rows'
 
 const props = defineProps<{ frame: BookFrame; build: string; step: string | null }>()
 const emit = defineEmits<{ ledger: [] }>()
@@ -15,81 +16,10 @@ const openStage = computed(() => shown.value ?? stageOf(props.step) ?? stageOf(p
 const whole = ref(false)
 const wide = ref(false) // on a narrow screen the strip is a rail, and opens over Now
 
-interface Row {
-  type: 'stage' | 'step'
-  id: string
-  y: number
-  h: number
-  text: string
-  count?: string
-  state: string
-  now: boolean
-}
-const rows = computed<Row[]>(() => {
-  const found: Row[] = []
-  let y = 0
-  const add = (row: Omit<Row, 'y'>) => {
-    found.push({ ...row, y })
-    y += row.h
-  }
-  const here = props.step ?? props.frame.current
-  for (const stage of props.frame.stages) {
-    const open = stage.id === openStage.value
-    const all = stage.total > 0 && stage.done === stage.total
-    const begun = !all && stage.done > 0
-    add({
-      type: 'stage',
-      id: stage.id,
-      h: 44,
-      text: stage.name,
-      count: open || begun ? `${stage.done}/${stage.total}` : undefined,
-      state: all ? 'done' : open ? 'open' : begun ? 'begun' : 'todo',
-      now: false,
-    })
-    if (!open) continue
-    const steps = props.frame.steps.filter((s) => s.stage === stage.id)
-    const at = Math.max(
-      0,
-      steps.findIndex((s) => s.id === here),
-    )
-    const from = whole.value ? 0 : Math.max(0, Math.min(at - 2, steps.length - 5))
-    for (const s of whole.value ? steps : steps.slice(from, from + 5)) {
-      add({
-        type: 'step',
-        id: s.id,
-        h: s.id === props.step ? 48 : 38,
-        text: `${s.number} ${s.short}`,
-        state: s.look,
-        now: s.id === props.step,
-      })
-    }
-  }
-  return found
-})
-const tall = computed(() => rows.value.reduce((sum, row) => sum + row.h, 0))
-const rowOf = (stage: string, step: string | null) =>
-  rows.value.find((r) => r.type === 'step' && r.id === step) ??
-  rows.value.find((r) => r.type === 'stage' && r.id === stage)
-const gateY = computed(() => {
-  const row = rows.value.find((r) => r.id === 'wake' && r.type === 'stage')
-  return row ? row.y + row.h / 2 : tall.value
-})
-const strands = computed(() => {
-  const items = [...props.frame.left_open]
-    .sort((a, b) => a.since.localeCompare(b.since))
-    .filter((i) => i.shuts)
-  return items.slice(0, 6).map((item, k) => {
-    const row = rowOf(item.stage, item.step)
-    const y = (row ? row.y + row.h / 2 : 20) + (k % 3) * 9 - 9
-    return {
-      id: item.id,
-      x: 12 + 9 * k,
-      y,
-      end: gateY.value + Object.keys(props.frame.rungs).indexOf(item.blocks) * 5,
-      dashed: k % 2 === 1,
-    }
-  })
-})
+const rows = computed(() => rowsOf(props.frame, openStage.value, props.step, whole.value))
+const tall = computed(() => tallOf(rows.value))
+const gateY = computed(() => gateOf(rows.value))
+const strands = computed(() => strandsOf(props.frame, rows.value))
 const hereStep = computed(() => props.frame.steps.find((s) => s.id === (props.step ?? props.frame.current)))
 const hereStage = computed(() => {
   const s = props.frame.stages.find((x) => x.id === hereStep.value?.stage)

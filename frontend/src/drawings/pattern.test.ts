@@ -1,0 +1,114 @@
+import { describe, expect, it } from 'vitest'
+import {
+  centre,
+  type DrawnBolt,
+  HEIGHT,
+  ink,
+  labelY,
+  outline,
+  placesOf,
+  radius,
+  ring,
+  way,
+  wedge,
+  WIDTH,
+} from './pattern'
+
+const bolt = (number: number, x: number, y: number, own: Partial<DrawnBolt> = {}): DrawnBolt => ({
+  number,
+  x,
+  y,
+  stage: 0,
+  stages: [],
+  tightness: 'as found',
+  verdict: '',
+  side: null,
+  gets: '',
+  marked: false,
+  locked: false,
+  waits: false,
+  recheck: false,
+  ...own,
+})
+/** A head of ten: two rows of five, the exhaust side at y = 1. */
+const HEAD = Array.from({ length: 10 }, (_, k) => bolt(k + 1, k % 5, k < 5 ? 1 : 0))
+
+describe('places', () => {
+  it('keep left left and the far side up: the drawing is never a mirror of the part', () => {
+    const at = placesOf(HEAD)
+    expect(at[0].x).toBeLessThan(at[4].x)
+    expect(at[0].y).toBeLessThan(at[5].y)
+    expect(at[0].x).toBe(at[5].x)
+  })
+  it('stay on the drawing with their rings, few and many', () => {
+    const circle = Array.from({ length: 16 }, (_, k) =>
+      bolt(k + 1, Math.sin((Math.PI * k) / 8), Math.cos((Math.PI * k) / 8)),
+    )
+    for (const bolts of [HEAD, circle, [bolt(1, 0, 0), bolt(2, 1, 0)]]) {
+      const room = radius(bolts)
+      for (const { x, y } of placesOf(bolts)) {
+        expect(x - room).toBeGreaterThanOrEqual(0)
+        expect(x + room).toBeLessThanOrEqual(WIDTH)
+        expect(y - room).toBeGreaterThanOrEqual(0)
+        expect(y + room).toBeLessThanOrEqual(HEIGHT)
+      }
+    }
+    expect(radius(HEAD)).toBe(31)
+    expect(radius(circle)).toBe(20)
+  })
+  it('lie inside the outline of the part', () => {
+    for (const round of [false, true]) {
+      const at = placesOf(HEAD)
+      const body = outline(at, round)
+      for (const { x, y } of at) {
+        expect(x).toBeGreaterThan(body.x)
+        expect(x).toBeLessThan(body.x + body.w)
+        expect(y).toBeGreaterThan(body.y)
+        expect(y).toBeLessThan(body.y + body.h)
+      }
+    }
+  })
+})
+
+describe('the way to the next bolt', () => {
+  it('begins and ends short of both, in a straight line', () => {
+    expect(way({ x: 0, y: 10 }, { x: 200, y: 10 })).toBe('M40 10 L144 10')
+    expect(way({ x: 0, y: 200 }, { x: 0, y: 0 })).toBe('M0 160 L0 56')
+  })
+  it('is not drawn from nowhere, to nowhere, or on the spot', () => {
+    expect(way(undefined, { x: 0, y: 0 })).toBe('')
+    expect(way({ x: 0, y: 0 }, undefined)).toBe('')
+    expect(way({ x: 5, y: 5 }, { x: 5, y: 5 })).toBe('')
+  })
+})
+
+describe('a bolt', () => {
+  const at = { x: 100, y: 100 }
+  it('has a piece of ring for each stage, dark up to the stage it has, red where it was outside', () => {
+    const pieces = ring(bolt(1, 0, 0, { stage: 2, stages: ['inside', 'outside'] }), at, 30, 3)
+    expect(pieces.map((p) => p.colour)).toEqual(['var(--ink)', 'var(--out)', 'var(--hair)'])
+    expect(new Set(pieces.map((p) => p.d)).size).toBe(3)
+  })
+  it('with one stage has a whole ring', () => {
+    expect(ring(bolt(1, 0, 0), at, 30, 1)[0].d).toContain('A30 30 0 1 1')
+  })
+  it.each([
+    [{ stage: 1 }, false, 1, 'var(--ink)', 'var(--now)'],
+    [{ stage: 0 }, false, 1, 'var(--now)', 'var(--ink)'],
+    [{ stage: 1 }, false, 2, 'var(--now)', 'var(--ink)'],
+    [{ stage: 2 }, false, null, 'var(--ink)', 'var(--now)'],
+    [{ stage: 0 }, false, null, 'var(--now)', 'var(--ink)'],
+    [{ stage: 2, verdict: 'outside' }, false, null, 'var(--now)', 'var(--out)'],
+    [{ stage: 2, verdict: 'outside' }, true, 1, 'var(--yel)', 'var(--onyel)'],
+  ])('%o, in hand %s, at stage %s is filled %s and written in %s', (own, hand, stage, fill, colour) => {
+    expect(centre(bolt(1, 0, 0, own), hand, stage)).toBe(fill)
+    expect(ink(bolt(1, 0, 0, own), hand, stage)).toBe(colour)
+  })
+  it('has its figure away from the middle of the part', () => {
+    expect(labelY(at, 31, true)).toBe(43)
+    expect(labelY(at, 31, false)).toBe(173)
+  })
+  it('by hand is drawn a quarter round, about its own middle', () => {
+    expect(wedge(at, 27, 0.25)).toBe('M100.00 80.00 A20 20 0 0 1 120.00 100.00 L100 100 Z')
+  })
+})

@@ -1,0 +1,85 @@
+/** Where the bolts of a joint lie on the drawing, and how each is drawn: numbers in, numbers out. */
+import { arc, fit } from './geometry'
+
+export interface DrawnBolt {
+  number: number
+  x: number
+  y: number
+  stage: number
+  stages: string[]
+  tightness: string
+  verdict: string
+  side: string | null
+  gets: string
+  marked: boolean
+  locked: boolean
+  waits: boolean
+  recheck: boolean
+}
+export interface Place {
+  x: number
+  y: number
+}
+export const WIDTH = 640
+export const HEIGHT = 296
+const MANY = 12 // from here on the bolts are drawn smaller
+
+export const isFlat = (bolts: DrawnBolt[]) => new Set(bolts.map((b) => b.y)).size === 1
+export const areMany = (bolts: DrawnBolt[]) => bolts.length > MANY
+export const radius = (bolts: DrawnBolt[]) => (areMany(bolts) ? 20 : 31)
+
+/** The middle of each bolt. */
+export function placesOf(bolts: DrawnBolt[]): Place[] {
+  const flat = isFlat(bolts)
+  const pad = areMany(bolts) ? 36 : 76
+  const moved = { x: 34, y: flat ? 94 : 22 }
+  return fit(bolts, WIDTH - 50, flat ? 130 : HEIGHT - 46, pad).map((p) => ({
+    x: p.x + moved.x,
+    y: p.y + moved.y,
+  }))
+}
+/** The outline of the part that they hold. */
+export function outline(places: Place[], round: boolean) {
+  const [xs, ys] = [places.map((p) => p.x), places.map((p) => p.y)]
+  const pad = round ? 40 : 30
+  return {
+    x: Math.max(30, Math.min(...xs) - pad - 16),
+    y: Math.min(...ys) - pad,
+    w: Math.max(...xs) - Math.min(...xs) + 2 * pad + 32,
+    h: Math.max(...ys) - Math.min(...ys) + 2 * pad,
+  }
+}
+/** The way from the bolt before to the next one, short of both. */
+export function way(from: Place | undefined, to: Place | undefined): string {
+  if (!from || !to) return ''
+  const length = Math.hypot(to.x - from.x, to.y - from.y)
+  if (!length) return ''
+  const [ux, uy] = [(to.x - from.x) / length, (to.y - from.y) / length]
+  return `M${from.x + ux * 40} ${from.y + uy * 40} L${to.x - ux * 56} ${to.y - uy * 56}`
+}
+/** The ring round a bolt: a piece for each stage, those it has had dark, one outside its limits red. */
+export function ring(bolt: DrawnBolt, at: Place, r: number, stages: number) {
+  const gap = stages > 1 ? 0.035 : 0.001
+  return Array.from({ length: stages }, (_, k) => ({
+    d: arc(at.x, at.y, r, k / stages + gap / 2, (k + 1) / stages - gap / 2),
+    colour: k < bolt.stage ? (bolt.stages[k] === 'outside' ? 'var(--out)' : 'var(--ink)') : 'var(--hair)',
+  }))
+}
+/** The fill of a bolt: yellow in hand, dark when it has what this stage asks, else empty. */
+export function centre(bolt: DrawnBolt, inHand: boolean, stageNow: number | null): string {
+  if (inHand) return 'var(--yel)'
+  const done = stageNow === null ? bolt.stage > 0 : bolt.stage >= stageNow
+  return done && bolt.verdict !== 'outside' ? 'var(--ink)' : 'var(--now)'
+}
+/** The colour of what is written in it. */
+export function ink(bolt: DrawnBolt, inHand: boolean, stageNow: number | null): string {
+  if (inHand) return 'var(--onyel)'
+  if (bolt.verdict === 'outside') return 'var(--out)'
+  return centre(bolt, inHand, stageNow) === 'var(--ink)' ? 'var(--now)' : 'var(--ink)'
+}
+/** How far round a bolt is drawn that has no figure: by hand, snug, cinched. */
+export const TURN: Record<string, number> = { 'by hand': 0.25, snug: 0.5, cinched: 0.75 }
+export const wedge = (at: Place, r: number, turn: number) =>
+  `${arc(at.x, at.y, r - 7, 0, turn)} L${at.x} ${at.y} Z`
+/** Where its figure stands: away from the middle of the part. */
+export const labelY = (at: Place, r: number, above: boolean) => (above ? at.y - r - 26 : at.y + r + 42)
