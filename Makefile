@@ -3,7 +3,7 @@ PY := .venv/bin/python
 SHELL := /bin/bash
 PORT ?= 8765
 
-.PHONY: demo demo-fresh test build setup lint types unit browser count bench mutate api check-api shots chromium clean
+.PHONY: demo demo-fresh test build setup lint types unit browser count bench house mutate api check-api shots chromium clean
 
 demo: build
 	.venv/bin/hollet demo --port $(PORT)
@@ -30,6 +30,10 @@ src/hollet/web/dist/index.html: frontend/node_modules/.done .venv/.done $(shell 
 
 build: setup src/hollet/web/dist/index.html
 
+# the picture of the layers in docs/architecture.md
+house: setup
+	$(PY) docs/house.py
+
 # the front end's types come from the schema; check-api fails when they are stale
 api: setup
 	.venv/bin/hollet openapi > frontend/openapi.json
@@ -41,8 +45,8 @@ check-api: setup
 	cd frontend && npx --no openapi-typescript openapi.json -o /tmp/hollet-schema.ts --default-non-nullable=false >/dev/null && diff -q /tmp/hollet-schema.ts src/api/schema.ts || (echo "the types are stale: run 'make api'"; exit 1)
 
 lint: setup
-	.venv/bin/ruff check src tests bench
-	.venv/bin/ruff format --check --quiet src tests bench
+	.venv/bin/ruff check src tests bench docs
+	.venv/bin/ruff format --check --quiet src tests bench docs
 	.venv/bin/lint-imports
 	cd frontend && npm run --silent lint
 

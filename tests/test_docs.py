@@ -1,10 +1,16 @@
 """The documents say what there is."""
 
+import doctest
+import importlib
+import pkgutil
+import runpy
 from pathlib import Path
 
 import pytest
 
+import hollet.core
 from hollet.cli.main import app
+from hollet.core.catalogue import names
 from hollet.core.entries.kinds import KINDS
 from hollet.core.procedure.joints import Joint
 from hollet.core.procedure.kinds.check import CheckStep
@@ -16,6 +22,7 @@ from hollet.core.procedure.kinds.run import RunStep
 from hollet.core.procedure.results import ReadingSpec, ResultSpec, Take
 from hollet.core.procedure.sheet import Sheet
 from hollet.core.procedure.tracing import Station, Trace
+from hollet.core.registry import CALCULATIONS
 from hollet.exchange.archive import FIELDS, FORMAT
 
 DOCS = Path(__file__).parents[1] / "docs"
@@ -69,3 +76,27 @@ def test_readme_names_commands_and_pictures():
         for p in sorted((DOCS / "screenshots").glob("*.png"))
         if f"docs/screenshots/{p.name}" not in README
     ] == []
+
+
+MODULES = [m.name for m in pkgutil.walk_packages(hollet.core.__path__, "hollet.core.")]
+
+
+@pytest.mark.parametrize("name", MODULES)
+def test_examples_run(name):
+    """Every example in the core gives what stands below it."""
+    assert doctest.testmod(importlib.import_module(name)).failed == 0
+
+
+def test_every_calculation_has_an_example():
+    """A stranger sees what goes in and what comes out; of tables and texts a line says it."""
+    names()
+    without = {n for n, c in CALCULATIONS.items() if ">>>" not in (c.run.__doc__ or "")}
+    assert without == {"dry_run_request", "first_run_monitor", "stages"}
+
+
+def test_the_picture_of_the_house_is_drawn_from_the_code():
+    """The layers and rooms as they stand: `make house` draws them anew."""
+    drawn = runpy.run_path(str(DOCS / "house.py"))["drawn"]()
+    assert (DOCS / "house.svg").read_text("utf-8") == drawn
+    for name in ("cli", "screens", "store", "acts", "verdicts", "measuring"):
+        assert f">{name}</text>" in drawn

@@ -39,6 +39,20 @@ class ClearanceUncertaintyResult(Result):
 def clearance_uncertainty(i: ClearanceUncertainty) -> ClearanceUncertaintyResult:
     """Clearance = bore - journal; a zero error shared by both has sensitivity +1 - 1 = 0 and drops
     out; k = 2.
+
+    Example
+    -------
+    >>> given = {
+    ...     "bore": {"value": 52.025, "unit": "mm"},
+    ...     "journal": {"value": 51.978, "unit": "mm"},
+    ...     "bore_own_half_widths": {"value": [0.005, 0.004, 0.001], "unit": "mm"},
+    ...     "journal_own_half_widths": {"value": [0.004, 0.0005], "unit": "mm"},
+    ...     "zero_error_half_width": {"value": 0.003, "unit": "mm"},
+    ...     "same_instrument_zero": True,
+    ... }
+    >>> found = clearance_uncertainty(ClearanceUncertainty.model_validate(given))
+    >>> round(found.clearance.value, 4), found.clearance.unit
+    (0.047, 'mm')
     """
     bore, journal = i.figure("bore"), i.figure("journal")
     own = i.figures("bore_own_half_widths")
@@ -81,6 +95,21 @@ class ChainResult(Result):
 def bore_gauge_chain(i: BoreGaugeChain) -> ChainResult:
     """Permissible error and resolution of both tools, the setting repeatability once, the gauge's
     over sqrt(n); k = 2.
+
+    Example
+    -------
+    >>> given = {
+    ...     "setting_micrometer_mpe": {"value": 0.005, "unit": "mm"},
+    ...     "setting_micrometer_resolution": {"value": 0.001, "unit": "mm"},
+    ...     "setting_repeatability_s": {"value": 0.002, "unit": "mm"},
+    ...     "gauge_mpe": {"value": 0.005, "unit": "mm"},
+    ...     "gauge_resolution": {"value": 0.002, "unit": "mm"},
+    ...     "gauge_repeatability_s": {"value": 0.003, "unit": "mm"},
+    ...     "n": 3,
+    ... }
+    >>> found = bore_gauge_chain(BoreGaugeChain.model_validate(given))
+    >>> round(found.u_c.value, 6), found.u_c.unit
+    (0.004907, 'mm')
     """
     if i.n < 1:
         raise Refused("not_a_finite_number", "'n' must be 1 or more readings", field="n")
@@ -123,6 +152,17 @@ def feeler_reading(i: Feeler) -> FeelerResult:
     """The middle between two leaves, half their difference as a rectangular half-width, k = 2.
 
     Refuses `feeler_order`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "go": {"value": 0.15, "unit": "mm"},
+    ...     "no_go": {"value": 0.2, "unit": "mm"},
+    ...     "mpe": {"value": 0.005, "unit": "mm"},
+    ... }
+    >>> found = feeler_reading(Feeler.model_validate(given))
+    >>> round(found.value.value, 4), found.value.unit
+    (0.175, 'mm')
     """
     go, no_go = scale_of(i.go, "length", "go"), scale_of(i.no_go, "length", "no_go")
     if go >= no_go:
@@ -159,7 +199,19 @@ class To20Result(Result):
 
 @calculation("Reading brought to 20 °C")
 def to_20C(i: To20) -> To20Result:  # noqa: N802
-    """D20 = D/(1 + alpha (T - 20)), the reference temperature of ISO 1."""
+    """D20 = D/(1 + alpha (T - 20)), the reference temperature of ISO 1.
+
+    Example
+    -------
+    >>> given = {
+    ...     "reading": {"value": 86.04, "unit": "mm"},
+    ...     "temperature": {"value": 35, "unit": "°C"},
+    ...     "alpha": {"value": 2.3e-05, "unit": "1/K"},
+    ... }
+    >>> found = to_20C(To20.model_validate(given))
+    >>> round(found.value_at_20C.value, 4), found.value_at_20C.unit
+    (86.0103, 'mm')
+    """
     reading = i.figure("reading")
     factor = 1 + i.figure("alpha") * (i.figure("temperature") - 20)
     if factor <= 0:

@@ -5,6 +5,7 @@ One registration gives the page of a bench tool as well; nothing about a calcula
 twice.
 """
 
+import re
 import typing
 from collections.abc import Mapping
 from types import UnionType
@@ -99,9 +100,7 @@ def form_of(calculation: Calculation) -> CalculationForm | None:
         field is None and infos[name].default is not None for name, field in fields.items()
     ):
         return None
-    rule = (
-        (calculation.run.__doc__ or "").split("Raises\n")[0].split("refuses")[0].split("Refuses")[0]
-    )
+    rule = re.split("Raises\n|Example\n|[Rr]efuses", calculation.run.__doc__ or "")[0]
     about = f"{calculation.takes.__doc__ or ''} {' '.join(rule.split())}".strip().rstrip(";,")
     return CalculationForm(
         name=calculation.name,

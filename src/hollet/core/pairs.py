@@ -24,7 +24,14 @@ class Fits(Result):
 
 @calculation("A pair that must go together")
 def fits_check(i: FitsCheck) -> Fits:
-    """Outer less inner; nothing or less is asked, and that the two may be swapped."""
+    """Outer less inner; nothing or less is asked, and that the two may be swapped.
+
+    Example
+    -------
+    >>> bore, piston = {"value": 84.0, "unit": "mm"}, {"value": 84.01, "unit": "mm"}
+    >>> fits_check(FitsCheck.model_validate({"outer": bore, "inner": piston})).slip
+    'inner_larger'
+    """
     outer, inner = i.figure("outer"), i.figure("inner")
     unit = i.outer.unit if i.outer else "mm"
     wrong = round9(outer - inner) <= 0

@@ -69,6 +69,18 @@ def time_to_pressure(i: TimeToPressure) -> TimeToPressureResult:
     ------
     Refused
         `bad_option` when the samples are not as many times as pressures, or not in order of time.
+
+    Example
+    -------
+    >>> given = {
+    ...     "time": {"value": [0, 2, 4, 6, 8], "unit": "s"},
+    ...     "pressure": {"value": [0, 0, 3, 22, 40], "unit": "psi"},
+    ...     "min_pressure": {"value": 10, "unit": "psi"},
+    ...     "limit": {"value": 10, "unit": "s"},
+    ... }
+    >>> found = time_to_pressure(TimeToPressure.model_validate(given))
+    >>> round(found.time.value, 4), found.time.unit
+    (6.0, 's')
     """
     times, pressures = i.figures("time"), i.figures("pressure")
     wanted = i.figure("min_pressure")

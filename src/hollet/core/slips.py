@@ -166,6 +166,12 @@ def slip_check(i: SlipCheck) -> Slip:
     ------
     Refused
         The parser's codes; `dimension_mismatch`; `bad_number` for a range or several figures.
+
+    Example
+    -------
+    >>> found = slip_check(SlipCheck.model_validate({"typed": "12.7", "unit": "mm"}))
+    >>> round(found.read_as.value, 4), found.read_as.unit
+    (12.7, 'mm')
     """
     unit = find_unit(i.unit)
     if unit is None:

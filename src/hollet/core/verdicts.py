@@ -153,6 +153,17 @@ def uncertainty(i: Uncertainty) -> UncertaintyResult:
     Refused
         `no_instrument_data`, `repeatability_unknown` (one reading and no pooled s),
         `not_a_finite_number`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "mpe": {"value": 0.004, "unit": "mm"},
+    ...     "resolution": {"value": 0.01, "unit": "mm"},
+    ...     "readings": {"value": [51.98, 51.99], "unit": "mm"},
+    ... }
+    >>> found = uncertainty(Uncertainty.model_validate(given))
+    >>> round(found.mean.value, 4), found.mean.unit
+    (51.985, 'mm')
     """
     if i.mpe is None and i.resolution is None:
         raise Refused(
@@ -230,7 +241,13 @@ class SmallNResult(Result):
 
 @calculation("Factor for few repeats")
 def small_n_factor(i: SmallN) -> SmallNResult:
-    """h = t(95.45 %, n - 1)/2: multiplies s/sqrt(n) when k = 2 is kept (ISO 14253-2)."""
+    """h = t(95.45 %, n - 1)/2: multiplies s/sqrt(n) when k = 2 is kept (ISO 14253-2).
+
+    Example
+    -------
+    >>> round(small_n_factor(SmallN.model_validate({"n": [3]})).h[0], 2)
+    2.26
+    """
     if not i.n or any(n < 2 for n in i.n):
         raise Refused(
             "repeatability_unknown", "'n' must list numbers of repeats of 2 or more", field="n"
@@ -265,6 +282,18 @@ def decide(i: Decide) -> DecideResult:
     ------
     Refused
         `no_limit`, `limits_reversed`, `negative_limit` (U below zero), `not_a_finite_number`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "y": {"value": 50, "unit": "mm"},
+    ...     "U": {"value": 0.006, "unit": "mm"},
+    ...     "lower_limit": None,
+    ...     "upper_limit": {"value": 50.006, "unit": "mm"},
+    ... }
+    >>> found = decide(Decide.model_validate(given))
+    >>> found.decision
+    'conforming'
     """
     dimension = _dimension(i.y, "y")
     y, big_u = canonical(i.y, dimension, "y"), scale_of(i.U, dimension, "U")

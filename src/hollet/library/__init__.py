@@ -1,0 +1,1 @@
+"""What ships as data: sheets, tools, and what the shop knows."""

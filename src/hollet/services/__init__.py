@@ -1,0 +1,1 @@
+"""Use cases: they own transactions and the clock."""

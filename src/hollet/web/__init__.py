@@ -1,0 +1,1 @@
+"""The doors to a browser: one request, one service, one answer."""

@@ -66,6 +66,19 @@ def rod_cut(i: RodCut) -> RodCutResult:
     Refused
         `play_not_zero_for_hydraulic`, `negative_free_play`, `negative_wear_reserve`;
         `rod_too_short` when the sum is below nothing or the rod would be gone.
+
+    Example
+    -------
+    >>> given = {
+    ...     "full_mark": {"value": 12, "unit": "mm"},
+    ...     "rest_mark": {"value": 12, "unit": "mm"},
+    ...     "free_play": {"value": 0, "unit": "mm"},
+    ...     "hydraulic_self_adjusting": True,
+    ...     "rod_length": {"value": 110, "unit": "mm"},
+    ... }
+    >>> found = rod_cut(RodCut.model_validate(given))
+    >>> round(found.cut.value, 4), found.cut.unit
+    (0.0, 'mm')
     """
     cut, lines = _to_cut(i)
     found: dict[str, Quantity | bool] = {}

@@ -51,6 +51,13 @@ def runout(i: Runout) -> RunoutResult:
     ------
     Refused
         `too_few_points` below four.
+
+    Example
+    -------
+    >>> dial = {"value": [0, 0.03, 0.06, 0.03], "unit": "mm"}
+    >>> found = runout(Runout.model_validate({"readings": dial}))
+    >>> round(found.total.value, 3), round(found.shift_part.value, 3)
+    (0.06, 0.06)
     """
     found = i.figures("readings")
     if len(found) < FEWEST_POINTS:
@@ -107,6 +114,13 @@ def even_drawing(i: EvenDrawing) -> EvenDrawingResult:
     ------
     Refused
         `too_few_points` below three, `negative_gap`.
+
+    Example
+    -------
+    >>> gaps = {"value": [0.5, 0.4, 0.3, 0.4], "unit": "mm"}
+    >>> found = even_drawing(EvenDrawing.model_validate({"gaps": gaps}))
+    >>> round(found.difference.value, 3), found.widest_at
+    (0.2, 1)
     """
     found = i.figures("gaps")
     n = len(found)
@@ -176,6 +190,13 @@ def turning_torque(i: TurningTorque) -> TurningTorqueResult:
     ------
     Refused
         `not_positive`, `negative_torque` when the seal is said to drag more than all together.
+
+    Example
+    -------
+    >>> pull, radius = {"value": 25, "unit": "N"}, {"value": 48, "unit": "mm"}
+    >>> found = turning_torque(TurningTorque.model_validate({"pull": pull, "radius": radius}))
+    >>> round(found.torque.value, 3), found.torque.unit
+    (1.2, 'N·m')
     """
     pull, radius, seal = i.positive("pull"), i.positive("radius"), i.figure("seal_drag")
     torque = pull * radius / 1000 - seal

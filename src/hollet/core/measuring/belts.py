@@ -46,6 +46,19 @@ def accessory_speed(i: AccessorySpeed) -> AccessorySpeedResult:
     Refused
         `not_positive`; `ratio_implausible` outside 0.25 to 6 or with a slip that is no share below
         1.
+
+    Example
+    -------
+    >>> given = {
+    ...     "crank_pulley": {"value": 150, "unit": "mm"},
+    ...     "accessory_pulley": {"value": 60, "unit": "mm"},
+    ...     "crank_speed": {"value": 6500, "unit": "rpm"},
+    ...     "rated_max": {"value": 18000, "unit": "rpm"},
+    ...     "slip": {"value": 0, "unit": "1"},
+    ... }
+    >>> found = accessory_speed(AccessorySpeed.model_validate(given))
+    >>> round(found.accessory_speed.value, 4), found.accessory_speed.unit
+    (16250.0, 'rpm')
     """
     crank, driven, speed, rated, slip = (
         *(
@@ -94,6 +107,15 @@ def belt_deflection(i: BeltDeflection) -> BeltDeflectionResult:
     """Rule of thumb: span / 64.
 
     Other rules give twice that; the maker's figure wins. Refuses `not_positive`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "span": {"value": 320, "unit": "mm"},
+    ... }
+    >>> found = belt_deflection(BeltDeflection.model_validate(given))
+    >>> round(found.deflection.value, 4), found.deflection.unit
+    (5.0, 'mm')
     """
     span = i.positive("span")
     words = (
@@ -121,7 +143,19 @@ class BeltTensionResult(Result):
 
 @calculation("Belt tension")
 def belt_tension(i: BeltTension) -> BeltTensionResult:
-    """T = F span / (4 d), a string with a small deflection; refuses `not_positive`."""
+    """T = F span / (4 d), a string with a small deflection; refuses `not_positive`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "force": {"value": 40, "unit": "N"},
+    ...     "span": {"value": 320, "unit": "mm"},
+    ...     "deflection": {"value": 5, "unit": "mm"},
+    ... }
+    >>> found = belt_tension(BeltTension.model_validate(given))
+    >>> round(found.tension.value, 4), found.tension.unit
+    (640.0, 'N')
+    """
     force, span, deflection = i.positive("force"), i.positive("span"), i.positive("deflection")
     tension = force * span / (4 * deflection)
     return BeltTensionResult(

@@ -64,6 +64,17 @@ def bore_map(i: BoreMap) -> BoreMapResult:
     Refused
         `map_incomplete`; `reading_outlier` when readings spread by more than 2 % or lie more than 5
         % off nominal (mixed units).
+
+    Example
+    -------
+    >>> given = {
+    ...     "thrust": {"value": [84.062, 84.035, 84.012], "unit": "mm"},
+    ...     "axial": {"value": [84.041, 84.024, 84.009], "unit": "mm"},
+    ...     "nominal": {"value": 84, "unit": "mm"},
+    ... }
+    >>> found = bore_map(BoreMap.model_validate(given))
+    >>> round(found.out_of_round.value, 4), found.out_of_round.unit
+    (0.021, 'mm')
     """
     thrust, axial = i.figures("thrust"), i.figures("axial")
     nominal = i.figure("nominal")
@@ -150,6 +161,19 @@ def rebore(i: Rebore) -> ReboreResult:
     ------
     Refused
         `no_oversize_fits`; `negative_allowance`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "nominal": {"value": 84, "unit": "mm"},
+    ...     "max_worn_diameter": {"value": 84.11, "unit": "mm"},
+    ...     "oversizes": {"value": [0.25, 0.5, 0.75, 1], "unit": "mm"},
+    ...     "cleanup_allowance_on_diameter": {"value": 0.08, "unit": "mm"},
+    ...     "wear": "one_sided",
+    ... }
+    >>> found = rebore(Rebore.model_validate(given))
+    >>> round(found.oversize.value, 4), found.oversize.unit
+    (0.5, 'mm')
     """
     nominal, worn = i.figure("nominal"), i.figure("max_worn_diameter")
     allowance = i.figure("cleanup_allowance_on_diameter")
@@ -253,6 +277,17 @@ def ring_gap(i: RingGap) -> GapResult:
     ------
     Refused
         `ring_butts` when no gap is left.
+
+    Example
+    -------
+    >>> given = {
+    ...     "gap": {"value": 0.35, "unit": "mm"},
+    ...     "measured_at_bore": {"value": 84, "unit": "mm"},
+    ...     "wanted_at_bore": {"value": 84.06, "unit": "mm"},
+    ... }
+    >>> found = ring_gap(RingGap.model_validate(given))
+    >>> round(found.gap.value, 4), found.gap.unit
+    (0.5385, 'mm')
     """
     gap, was = i.figure("gap"), i.figure("measured_at_bore")
     return _gap(gap, was, i.figure("wanted_at_bore"), i.gap)
@@ -289,6 +324,18 @@ def ring_gap_oval(i: RingGapOval) -> GapResult:
     ------
     Refused
         `ring_butts` when no gap is left.
+
+    Example
+    -------
+    >>> given = {
+    ...     "gap": {"value": 0.35, "unit": "mm"},
+    ...     "measured_at_bore": {"value": 84, "unit": "mm"},
+    ...     "thrust": {"value": 84.062, "unit": "mm"},
+    ...     "axial": {"value": 84.041, "unit": "mm"},
+    ... }
+    >>> found = ring_gap_oval(RingGapOval.model_validate(given))
+    >>> round(found.gap.value, 4), found.gap.unit
+    (0.5118, 'mm')
     """
     gap, was = i.figure("gap"), i.figure("measured_at_bore")
     a, b = i.figure("thrust"), i.figure("axial")
@@ -312,7 +359,18 @@ class RingGapMinimum(Input):
 
 @calculation("Least ring gap, rule of thumb")
 def ring_gap_minimum(i: RingGapMinimum) -> GapResult:
-    """Rule of thumb: factor × bore, 0.004 where nothing is said; the ring maker's figure wins."""
+    """Rule of thumb: factor × bore, 0.004 where nothing is said; the ring maker's figure wins.
+
+    Example
+    -------
+    >>> given = {
+    ...     "bore": {"value": 84, "unit": "mm"},
+    ...     "factor": {"value": 0.004, "unit": "1"},
+    ... }
+    >>> found = ring_gap_minimum(RingGapMinimum.model_validate(given))
+    >>> round(found.gap.value, 4), found.gap.unit
+    (0.336, 'mm')
+    """
     bore, factor = i.figure("bore"), i.figure("factor")
     if bore <= 0 or factor <= 0:
         raise Refused("not_a_finite_number", "'bore' and 'factor' must be above zero", field="bore")
@@ -347,6 +405,17 @@ def piston_clearance(i: PistonClearance) -> PistonClearanceResult:
     Refused
         `negative_clearance` when the piston is not smaller than the bore, `limits_reversed`,
         `not_a_finite_number`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "bore_min": {"value": 84.009, "unit": "mm"},
+    ...     "bore_max": {"value": 84.062, "unit": "mm"},
+    ...     "piston": {"value": 83.965, "unit": "mm"},
+    ... }
+    >>> found = piston_clearance(PistonClearance.model_validate(given))
+    >>> round(found.min_clearance.value, 4), found.min_clearance.unit
+    (0.044, 'mm')
     """
     low, high = i.figure("bore_min"), i.figure("bore_max")
     piston = i.figure("piston")

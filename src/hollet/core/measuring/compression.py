@@ -62,6 +62,16 @@ class CompressionSpreadResult(Result):
 def compression_spread(i: CompressionSpread) -> CompressionSpreadResult:
     """Lowest / highest >= fraction (0.75, a rule that stricter manuals tighten); refuses
     `no_reading`, and `map_incomplete` below two cylinders.
+
+    Example
+    -------
+    >>> given = {
+    ...     "readings": {"value": [12, 11.5, 9, 11.8], "unit": "bar"},
+    ...     "fraction": {"value": 0.75, "unit": "1"},
+    ... }
+    >>> found = compression_spread(CompressionSpread.model_validate(given))
+    >>> round(found.ratio.value, 4), found.ratio.unit
+    (0.75, '1')
     """
     readings, fraction = _readings(i.readings, "readings"), i.figure("fraction")
     if len(readings) < 2:
@@ -107,6 +117,18 @@ def wet_test(i: WetTest) -> WetTestResult:
     ------
     Refused
         `no_reading`; `map_incomplete` when a cylinder is read only once.
+
+    Example
+    -------
+    >>> given = {
+    ...     "dry": {"value": [11.9, 12.1, 7.8, 12], "unit": "bar"},
+    ...     "wet": {"value": [12.4, 12.6, 10.6, 12.5], "unit": "bar"},
+    ...     "fraction": {"value": 0.75, "unit": "1"},
+    ...     "rise": {"value": 0.1, "unit": "1"},
+    ... }
+    >>> found = wet_test(WetTest.model_validate(given))
+    >>> found.finding
+    ('ok', 'ok', 'rings_or_bore', 'ok')
     """
     dry, wet = _readings(i.dry, "dry"), _readings(i.wet, "wet")
     if len(dry) != len(wet):
@@ -157,7 +179,19 @@ def _atmosphere(quantity: Quantity | None, field: str) -> float:
 
 @calculation("Compression at altitude")
 def altitude_gauge(i: AltitudeGauge) -> AltitudeGaugeResult:
-    """The absolute pressure ratio stays: the gauge scales with the atmosphere."""
+    """The absolute pressure ratio stays: the gauge scales with the atmosphere.
+
+    Example
+    -------
+    >>> given = {
+    ...     "reference_gauge": {"value": 1200, "unit": "kPa"},
+    ...     "reference_altitude": {"value": 0, "unit": "m"},
+    ...     "altitude": {"value": 1500, "unit": "m"},
+    ... }
+    >>> found = altitude_gauge(AltitudeGauge.model_validate(given))
+    >>> round(found.atmosphere.value, 4), found.atmosphere.unit
+    (84.556, 'kPa')
+    """
     gauge = i.figure("reference_gauge")
     there, here = (
         _atmosphere(i.reference_altitude, "reference_altitude"),
@@ -189,6 +223,16 @@ def leak_down(i: LeakDown) -> LeakDownResult:
     """(supply - cylinder) / supply; testers differ, so compare cylinders.
 
     Refuses `no_reading`, `pressure_reversed`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "supply": {"value": 6.9, "unit": "bar"},
+    ...     "cylinder": {"value": 6.2, "unit": "bar"},
+    ... }
+    >>> found = leak_down(LeakDown.model_validate(given))
+    >>> round(found.leak.value, 4), found.leak.unit
+    (10.1449, '%')
     """
     supply, cylinder = i.figure("supply"), i.figure("cylinder")
     if supply <= 0:
@@ -232,6 +276,21 @@ class CompressionRatioResult(Result):
 def compression_ratio(i: CompressionRatio) -> CompressionRatioResult:
     """(V_s + V_c) / V_c with V_c = chamber + gasket + deck + dish; refuses
     `clearance_volume_not_positive`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "bore": {"value": 86, "unit": "mm"},
+    ...     "stroke": {"value": 86, "unit": "mm"},
+    ...     "chamber": {"value": 46, "unit": "mL"},
+    ...     "gasket_bore": {"value": 87.5, "unit": "mm"},
+    ...     "gasket_thickness": {"value": 1.2, "unit": "mm"},
+    ...     "deck_height": {"value": 0.4, "unit": "mm"},
+    ...     "piston_dish": {"value": 5.5, "unit": "mL"},
+    ... }
+    >>> found = compression_ratio(CompressionRatio.model_validate(given))
+    >>> round(found.swept.value, 4), found.swept.unit
+    (499.5572, 'mL')
     """
     bore, stroke = i.figure("bore"), i.figure("stroke")
     if bore <= 0 or stroke <= 0:

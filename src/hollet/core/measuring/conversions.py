@@ -60,7 +60,13 @@ class UnitFactorsResult(Result):
 
 @calculation("Exact factor of each unit")
 def unit_factors(_: UnitFactors) -> UnitFactorsResult:
-    """The factor of each workshop unit to mm, g, N, N·m, kPa, mL, N/mm or deg."""
+    """The factor of each workshop unit to mm, g, N, N·m, kPa, mL, N/mm or deg.
+
+    Example
+    -------
+    >>> unit_factors(UnitFactors()).factors["1 in"].value
+    25.4
+    """
     factors = {}
     for listed in LISTED:
         name = listed.replace("_", " ")
@@ -100,7 +106,14 @@ def _parts(parsed: Parsed, prefix: str = "") -> dict[str, Quantity | str]:
 
 @calculation("Read a figure as mechanics write it")
 def parse_quantity(i: ParseQuantity) -> ParseQuantityResult:
-    """Text to kind, dimension, canonical unit and values; see `hollet.core.quantities.parse`."""
+    """Text to kind, dimension, canonical unit and values; see `hollet.core.quantities.parse`.
+
+    Example
+    -------
+    >>> found = parse_quantity(ParseQuantity.model_validate({"text": "3.5 thou"}))
+    >>> found.parts["nominal"]
+    Quantity(value=0.0889, unit='mm')
+    """
     parsed = parse(i.text, i.field_dimension, i.default_unit)
     parts = _parts(parsed)
     for number, step in enumerate(parsed.steps, start=1):
@@ -131,6 +144,17 @@ def convert_limits(i: ConvertLimits) -> ConvertLimitsResult:
     ------
     Refused
         `limits_reversed`, `step_not_positive`, `step_too_coarse` when nothing is left between them.
+
+    Example
+    -------
+    >>> given = {
+    ...     "lo": {"value": 0.0015, "unit": "in"},
+    ...     "hi": {"value": 0.0035, "unit": "in"},
+    ...     "step": {"value": 0.001, "unit": "mm"},
+    ... }
+    >>> found = convert_limits(ConvertLimits.model_validate(given))
+    >>> round(found.lo.value, 4), found.lo.unit
+    (0.039, 'mm')
     """
     unit = find_unit(i.step.unit) if i.step else None
     if i.step is None or unit is None:

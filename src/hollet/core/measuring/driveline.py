@@ -72,6 +72,18 @@ def joint_angle(i: JointAngle) -> JointAngleResult:
     ------
     Refused
         `angle_implausible` above 30 degrees.
+
+    Example
+    -------
+    >>> given = {
+    ...     "shaft1_vertical": {"value": 3, "unit": "deg"},
+    ...     "shaft1_horizontal": {"value": 2, "unit": "deg"},
+    ...     "shaft2_vertical": {"value": 0, "unit": "deg"},
+    ...     "shaft2_horizontal": {"value": 0, "unit": "deg"},
+    ... }
+    >>> found = joint_angle(JointAngle.model_validate(given))
+    >>> round(found.angle.value, 4), found.angle.unit
+    (3.6035, 'deg')
     """
     v1, h1, v2, h2 = (
         i.figure(name)
@@ -118,6 +130,12 @@ class SingleJointResult(Result):
 def single_joint(i: SingleJoint) -> SingleJointResult:
     """Ratio between cos b and 1 / cos b, twice a turn; swing = 1/cos b - cos b; lead and lag
     asin(tan² b/2); refuses `angle_implausible`.
+
+    Example
+    -------
+    >>> found = single_joint(SingleJoint.model_validate({"angle": {"value": 3, "unit": "deg"}}))
+    >>> round(found.fluctuation_percent.value, 4), found.fluctuation_percent.unit
+    (0.2743, '%')
     """
     b = radians(_joint(i, "angle"))
     swing = 100 * sin(b) * tan(b)
@@ -149,6 +167,17 @@ def equivalent_angle(i: EquivalentAngle) -> EquivalentAngleResult:
     """sqrt|b1² - b2² e^(2 i psi)|, psi the phase error of the yokes; refuses `angle_implausible`.
 
     Within 0.2 % to 10 degrees.
+
+    Example
+    -------
+    >>> given = {
+    ...     "angle_1": {"value": 3, "unit": "deg"},
+    ...     "angle_2": {"value": 3, "unit": "deg"},
+    ...     "phase_error": {"value": 0, "unit": "deg"},
+    ... }
+    >>> found = equivalent_angle(EquivalentAngle.model_validate(given))
+    >>> round(found.equivalent_angle.value, 4), found.equivalent_angle.unit
+    (0.0, 'deg')
     """
     first, second, out = _joint(i, "angle_1"), _joint(i, "angle_2"), i.figure("phase_error")
     found = sqrt(abs(first**2 - second**2 * exp(2j * radians(out))))
@@ -175,6 +204,16 @@ class TorsionalAccelerationResult(Result):
 def torsional_acceleration(i: TorsionalAcceleration) -> TorsionalAccelerationResult:
     """omega² b², b in rad; at most 300 rad/s² is a rule of thumb; refuses `angle_implausible` and
     `speed_not_positive`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "equivalent_angle": {"value": 3, "unit": "deg"},
+    ...     "speed": {"value": 3000, "unit": "rpm"},
+    ... }
+    >>> found = torsional_acceleration(TorsionalAcceleration.model_validate(given))
+    >>> round(found.acceleration.value, 4), found.acceleration.unit
+    (270.5808, 'rad/s²')
     """
     b, omega = radians(_joint(i, "equivalent_angle")), _omega(i, "speed")
     return TorsionalAccelerationResult(
@@ -209,6 +248,19 @@ class DrivelineCheckResult(Result):
 def driveline_check(i: DrivelineCheck) -> DrivelineCheckResult:
     """Each at most 3 degrees, alike within 1, at least 0.5 (rules of thumb); refuses
     `angle_implausible`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "angle_1": {"value": 2.5, "unit": "deg"},
+    ...     "angle_2": {"value": 1.8, "unit": "deg"},
+    ...     "max_angle": {"value": 3, "unit": "deg"},
+    ...     "max_difference": {"value": 1, "unit": "deg"},
+    ...     "min_angle": {"value": 0.5, "unit": "deg"},
+    ... }
+    >>> found = driveline_check(DrivelineCheck.model_validate(given))
+    >>> found.max_ok
+    True
     """
     first, second = _joint(i, "angle_1"), _joint(i, "angle_2")
     most, apart, least = (
@@ -248,6 +300,17 @@ class IndexTurnResult(Result):
 def index_turn(i: IndexTurn) -> IndexTurnResult:
     """2 U |sin(turn / 2)|, so 2 U at half a turn: hence marks before parting; force = residual x
     omega²; refuses `speed_not_positive`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "component_unbalance": {"value": 180, "unit": "g·mm"},
+    ...     "turned_by": {"value": 180, "unit": "deg"},
+    ...     "speed": {"value": 3000, "unit": "rpm"},
+    ... }
+    >>> found = index_turn(IndexTurn.model_validate(given))
+    >>> round(found.residual.value, 4), found.residual.unit
+    (360.0, 'g·mm')
     """
     each, turned, omega = i.figure("component_unbalance"), i.figure("turned_by"), _omega(i, "speed")
     left = 2 * each * abs(sin(radians(turned) / 2))

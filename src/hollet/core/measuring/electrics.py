@@ -65,6 +65,17 @@ def voltage_drop(i: VoltageDrop) -> VoltageDropResult:
     Refused
         `current_not_positive`, `negative_drop`, `drop_implausible` above 6 V (that is the battery,
         or millivolts).
+
+    Example
+    -------
+    >>> given = {
+    ...     "drop": {"value": 0.35, "unit": "V"},
+    ...     "current": {"value": 180, "unit": "A"},
+    ...     "limit": {"value": 0.2, "unit": "V"},
+    ... }
+    >>> found = voltage_drop(VoltageDrop.model_validate(given))
+    >>> round(found.resistance.value, 4), found.resistance.unit
+    (1.9444, 'mΩ')
     """
     drop, current, limit = i.figure("drop"), _current(i), i.figure("limit")
     if drop < 0:
@@ -122,6 +133,21 @@ def ohmmeter_bound(i: OhmmeterBound) -> OhmmeterBoundResult:
     Refused
         `current_not_positive`; `leads_exceed_reading` when the leads alone are more than the meter
         can have shown.
+
+    Example
+    -------
+    >>> given = {
+    ...     "reading": {"value": 0, "unit": "Ω"},
+    ...     "digit": {"value": 0.1, "unit": "Ω"},
+    ...     "percent_of_reading": {"value": 1, "unit": "%"},
+    ...     "counts": 3,
+    ...     "lead_resistance": {"value": 0, "unit": "Ω"},
+    ...     "current": {"value": 150, "unit": "A"},
+    ...     "limit": {"value": 0.2, "unit": "V"},
+    ... }
+    >>> found = ohmmeter_bound(OhmmeterBound.model_validate(given))
+    >>> round(found.R_max.value, 4), found.R_max.unit
+    (0.35, 'Ω')
     """
     reading, digit, percent, leads, current, limit = (
         i.figure("reading"),
@@ -183,6 +209,18 @@ def copper_cable(i: CopperCable) -> CopperCableResult:
     ------
     Refused
         `not_positive`, `current_not_positive`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "length": {"value": 1.6, "unit": "m"},
+    ...     "cross_section": {"value": 35, "unit": "mm²"},
+    ...     "temperature": {"value": 20, "unit": "°C"},
+    ...     "current": {"value": 180, "unit": "A"},
+    ... }
+    >>> found = copper_cable(CopperCable.model_validate(given))
+    >>> round(found.resistance.value, 4), found.resistance.unit
+    (0.7882, 'mΩ')
     """
     metres, area, warm, current = (
         i.positive("length") / 1000,
@@ -218,7 +256,14 @@ class AwgAreaResult(Result):
 
 @calculation("Wire gauge to section")
 def awg_area(i: AwgArea) -> AwgAreaResult:
-    """d = 0.127 mm x 92^((36 - n) / 39) (ASTM B258)."""
+    """d = 0.127 mm x 92^((36 - n) / 39) (ASTM B258).
+
+    Example
+    -------
+    >>> found = awg_area(AwgArea.model_validate({"gauge": 2}))
+    >>> round(found.area.value, 4), found.area.unit
+    (33.6308, 'mm²')
+    """
     d = 0.127 * 92 ** ((36 - i.gauge) / 39)
     return AwgAreaResult(
         area=in_unit(pi / 4 * d**2, "mm²"),

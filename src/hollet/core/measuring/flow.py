@@ -34,6 +34,16 @@ class BoreRatioResult(Result):
 def bore_ratio(i: BoreRatio) -> BoreRatioResult:
     """(d1 / d2)² for short holes, (d1 / d2)⁴ for long thin laminar passages; refuses
     `not_positive`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "d1": {"value": 0.375, "unit": "in"},
+    ...     "d2": {"value": 0.125, "unit": "in"},
+    ... }
+    >>> found = bore_ratio(BoreRatio.model_validate(given))
+    >>> round(found.area_ratio, 4)
+    9.0
     """
     ratio = i.positive("d1") / i.positive("d2")
     return BoreRatioResult(
@@ -80,6 +90,18 @@ class OrificeFlowResult(Result):
 def orifice_flow(i: OrificeFlow) -> OrificeFlowResult:
     """Q = C pi/4 d² sqrt(2 dp / rho) (ISO 5167 style); refuses `no_pressure_difference` and
     `not_positive`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "diameter": {"value": 1.5, "unit": "mm"},
+    ...     "pressure_difference": {"value": 3, "unit": "bar"},
+    ...     "density": {"value": 850, "unit": "kg/m³"},
+    ...     "discharge_coefficient": {"value": 0.7, "unit": "1"},
+    ... }
+    >>> found = orifice_flow(OrificeFlow.model_validate(given))
+    >>> round(found.velocity.value, 4), found.velocity.unit
+    (26.5684, 'm/s')
     """
     d, dp = i.positive("diameter") / 1000, _pressure_pa(i)
     rho, coefficient = i.positive("density"), i.positive("discharge_coefficient")
@@ -120,6 +142,19 @@ def laminar_passage(i: LaminarPassage) -> LaminarPassageResult:
     ------
     Refused
         `not_laminar`, `no_pressure_difference`, `not_positive`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "diameter": {"value": 3.2, "unit": "mm"},
+    ...     "length": {"value": 150, "unit": "mm"},
+    ...     "pressure_difference": {"value": 3, "unit": "bar"},
+    ...     "viscosity": {"value": 0.25, "unit": "Pa·s"},
+    ...     "density": {"value": 870, "unit": "kg/m³"},
+    ... }
+    >>> found = laminar_passage(LaminarPassage.model_validate(given))
+    >>> round(found.flow.value, 4), found.flow.unit
+    (1.2353, 'L/min')
     """
     d, length, dp = i.positive("diameter") / 1000, i.positive("length") / 1000, _pressure_pa(i)
     mu, rho = i.positive("viscosity"), i.positive("density")
@@ -153,7 +188,18 @@ class OrificesInSeriesResult(Result):
 
 @calculation("Two holes in a row")
 def orifices_in_series(i: OrificesInSeries) -> OrificesInSeriesResult:
-    """(1 / d1⁴ + 1 / d2⁴)^(-1/4): the smaller decides; refuses `not_positive`."""
+    """(1 / d1⁴ + 1 / d2⁴)^(-1/4): the smaller decides; refuses `not_positive`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "d1": {"value": 3.2, "unit": "mm"},
+    ...     "d2": {"value": 1.5, "unit": "mm"},
+    ... }
+    >>> found = orifices_in_series(OrificesInSeries.model_validate(given))
+    >>> round(found.equivalent_diameter.value, 4), found.equivalent_diameter.unit
+    (1.4824, 'mm')
+    """
     first, second = i.positive("d1"), i.positive("d2")
     d = (first**-4 + second**-4) ** -0.25
     return OrificesInSeriesResult(

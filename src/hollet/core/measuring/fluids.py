@@ -50,6 +50,19 @@ def top_up(i: TopUp) -> TopUpResult:
     Refused
         `limits_reversed`; `overfull` when the level stands above the target or the target above the
         upper mark.
+
+    Example
+    -------
+    >>> given = {
+    ...     "level": {"value": 5, "unit": "mm"},
+    ...     "target": {"value": 15, "unit": "mm"},
+    ...     "min_mark": {"value": 0, "unit": "mm"},
+    ...     "max_mark": {"value": 20, "unit": "mm"},
+    ...     "volume_between_marks": {"value": 1, "unit": "L"},
+    ... }
+    >>> found = top_up(TopUp.model_validate(given))
+    >>> round(found.add.value, 4), found.add.unit
+    (0.5, 'L')
     """
     level, target, low, high = (
         i.figure(name) for name in ("level", "target", "min_mark", "max_mark")
@@ -99,6 +112,17 @@ def first_fill(i: FirstFill) -> FirstFillResult:
     Refused
         `overfull` when more stayed inside than it takes; `ratio_not_positive` for a share that is
         not above 0 and at most 1.
+
+    Example
+    -------
+    >>> given = {
+    ...     "dry_capacity": {"value": 4.8, "unit": "L"},
+    ...     "left_inside": {"value": 0.35, "unit": "L"},
+    ...     "first_fraction": {"value": 0.9, "unit": "1"},
+    ... }
+    >>> found = first_fill(FirstFill.model_validate(given))
+    >>> round(found.refill.value, 4), found.refill.unit
+    (4.45, 'L')
     """
     dry, inside, share = (
         i.positive("dry_capacity"),
@@ -148,7 +172,19 @@ class MixTotalResult(Result):
 
 @calculation("Mix a to b")
 def mix_total(i: MixTotal) -> MixTotalResult:
-    """V a / (a + b) and V b / (a + b); refuses `ratio_not_positive` and `not_positive`."""
+    """V a / (a + b) and V b / (a + b); refuses `ratio_not_positive` and `not_positive`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "total": {"value": 6.4, "unit": "L"},
+    ...     "a": 50,
+    ...     "b": 50,
+    ... }
+    >>> found = mix_total(MixTotal.model_validate(given))
+    >>> round(found.part_a.value, 4), found.part_a.unit
+    (3.2, 'L')
+    """
     total = i.positive("total")
     for name, part in (("a", i.a), ("b", i.b)):
         if not 0 < part < 1e9:
@@ -181,7 +217,14 @@ class PremixResult(Result):
 
 @calculation("Fuel and oil mix")
 def premix(i: Premix) -> PremixResult:
-    """oil = fuel / ratio; refuses `ratio_not_positive` and `not_positive`."""
+    """oil = fuel / ratio; refuses `ratio_not_positive` and `not_positive`.
+
+    Example
+    -------
+    >>> found = premix(Premix.model_validate({"fuel": {"value": 5, "unit": "L"}, "ratio": 50}))
+    >>> round(found.oil.value, 4), found.oil.unit
+    (100.0, 'mL')
+    """
     fuel = i.positive("fuel")
     if not 0 < i.ratio < 1e6:
         raise Refused(
@@ -234,6 +277,19 @@ def coolant_refill(i: CoolantRefill) -> CoolantRefillResult:
     Refused
         `no_room` when the concentrate needed does not fit, or what is left is too strong already;
         `overfull`, `ratio_not_positive`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "system": {"value": 8, "unit": "L"},
+    ...     "left_inside": {"value": 3, "unit": "L"},
+    ...     "left_concentration": {"value": 0, "unit": "1"},
+    ...     "target_concentration": {"value": 0.5, "unit": "1"},
+    ...     "concentrate_strength": {"value": 1, "unit": "1"},
+    ... }
+    >>> found = coolant_refill(CoolantRefill.model_validate(given))
+    >>> round(found.concentrate.value, 4), found.concentrate.unit
+    (4.0, 'L')
     """
     system, inside = i.positive("system"), i.figure("left_inside")
     left, target, strength = (
@@ -302,6 +358,18 @@ def drain_and_replace(i: DrainAndReplace) -> DrainAndReplaceResult:
     Refused
         `no_room` when no exchange with this refill can give the target; `not_positive`,
         `ratio_not_positive`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "system": {"value": 7, "unit": "L"},
+    ...     "present": {"value": 0.3, "unit": "1"},
+    ...     "target": {"value": 0.5, "unit": "1"},
+    ...     "refill_strength": {"value": 1, "unit": "1"},
+    ... }
+    >>> found = drain_and_replace(DrainAndReplace.model_validate(given))
+    >>> round(found.drain.value, 4), found.drain.unit
+    (2.0, 'L')
     """
     system, present, target, refill = (
         i.positive("system"),

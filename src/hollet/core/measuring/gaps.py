@@ -34,6 +34,16 @@ def release_bearing_gap(i: ReleaseBearingGap) -> ReleaseBearingGapResult:
     B is positive towards the gearbox and negative when the fingers lie below the engine face. Each
     depth is best the mean of
     three places round the face.
+
+    Example
+    -------
+    >>> given = {
+    ...     "A": {"value": 57.3, "unit": "mm"},
+    ...     "B": {"value": 49.1, "unit": "mm"},
+    ... }
+    >>> found = release_bearing_gap(ReleaseBearingGap.model_validate(given))
+    >>> round(found.gap.value, 4), found.gap.unit
+    (8.2, 'mm')
     """
     a, b, bar, plate = (i.figure(name) for name in ("A", "B", "bar_A", "spacer"))
     gap = a - bar + plate - b

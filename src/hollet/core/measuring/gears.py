@@ -74,6 +74,18 @@ def backlash_readings(i: BacklashReadings) -> BacklashResult:
     ------
     Refused
         `too_few_teeth` below three, `limits_reversed`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "readings": {"value": [0.15, 0.17, 0.16, 0.15], "unit": "mm"},
+    ...     "lower_limit": {"value": 0.13, "unit": "mm"},
+    ...     "upper_limit": {"value": 0.2, "unit": "mm"},
+    ...     "variation_limit": {"value": 0.05, "unit": "mm"},
+    ... }
+    >>> found = backlash_readings(BacklashReadings.model_validate(given))
+    >>> round(found.mean.value, 4), found.mean.unit
+    (0.1575, 'mm')
     """
     found = i.figures("readings")
     low, high, most = (i.figure(name) for name in ("lower_limit", "upper_limit", "variation_limit"))
@@ -139,6 +151,20 @@ def backlash_shim_move(i: BacklashShimMove) -> BacklashShimMoveResult:
     Refused
         `shim_negative` when a pack would be less than nothing; `not_positive` for a factor or step
         that is not above zero.
+
+    Example
+    -------
+    >>> given = {
+    ...     "backlash": {"value": 0.1, "unit": "mm"},
+    ...     "target": {"value": 0.17, "unit": "mm"},
+    ...     "factor": {"value": 0.7, "unit": "1"},
+    ...     "pack_pinion_side": {"value": 1.8, "unit": "mm"},
+    ...     "pack_far_side": {"value": 2.1, "unit": "mm"},
+    ...     "shim_step": {"value": 0.05, "unit": "mm"},
+    ... }
+    >>> found = backlash_shim_move(BacklashShimMove.model_validate(given))
+    >>> round(found.move_exact.value, 4), found.move_exact.unit
+    (0.1, 'mm')
     """
     now, target, factor, near, far, step = (
         i.figure(name)
@@ -199,7 +225,19 @@ class BacklashFactorResult(Result):
 
 @calculation("Backlash factor, learnt")
 def backlash_factor(i: BacklashFactor) -> BacklashFactorResult:
-    """factor = (after - before) / move; refuses `not_positive` when nothing was moved."""
+    """factor = (after - before) / move; refuses `not_positive` when nothing was moved.
+
+    Example
+    -------
+    >>> given = {
+    ...     "before": {"value": 0.1, "unit": "mm"},
+    ...     "after": {"value": 0.168, "unit": "mm"},
+    ...     "move": {"value": 0.1, "unit": "mm"},
+    ... }
+    >>> found = backlash_factor(BacklashFactor.model_validate(given))
+    >>> round(found.factor, 4)
+    0.68
+    """
     before, after, move = i.figure("before"), i.figure("after"), i.figure("move")
     if round9(move) == 0:
         raise Refused(
@@ -231,6 +269,17 @@ class CarrierPreloadResult(Result):
 def carrier_preload(i: CarrierPreload) -> CarrierPreloadResult:
     """Packs at zero end play, and the addition shared equally; refuses `preload_not_positive`,
     `shim_negative`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "left_zero_play": {"value": 1.8, "unit": "mm"},
+    ...     "right_zero_play": {"value": 2.05, "unit": "mm"},
+    ...     "preload_addition": {"value": 0.15, "unit": "mm"},
+    ... }
+    >>> found = carrier_preload(CarrierPreload.model_validate(given))
+    >>> round(found.total.value, 4), found.total.unit
+    (4.0, 'mm')
     """
     left, right, addition = (
         i.figure("left_zero_play"),
@@ -292,6 +341,19 @@ def pinion_shim(i: PinionShim) -> PinionShimResult:
     ------
     Refused
         `bad_option`, `marking_implausible` above 2 % of the distance, `shim_negative`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "trial_shim": {"value": 0, "unit": "mm"},
+    ...     "measured_distance": {"value": 96.9, "unit": "mm"},
+    ...     "nominal_distance": {"value": 97.5, "unit": "mm"},
+    ...     "marking": {"value": -0.08, "unit": "mm"},
+    ...     "shim_position": "thicker_moves_pinion_out",
+    ... }
+    >>> found = pinion_shim(PinionShim.model_validate(given))
+    >>> round(found.error.value, 4), found.error.unit
+    (0.52, 'mm')
     """
     if i.shim_position not in SHIM_SIGNS:
         raise Refused(
@@ -361,6 +423,16 @@ def contact_pattern(i: ContactPattern) -> ContactPatternResult:
     ------
     Refused
         `bad_option`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "drive_side": "heel",
+    ...     "coast_side": "heel",
+    ... }
+    >>> found = contact_pattern(ContactPattern.model_validate(given))
+    >>> found.action
+    'ring_gear_towards_pinion'
     """
     for name, place in (("drive_side", i.drive_side), ("coast_side", i.coast_side)):
         if place not in PLACES:

@@ -62,6 +62,18 @@ def timing_total(i: TimingTotal) -> TimingTotalResult:
     ------
     Refused
         `advance_negative` when weights or vacuum would take advance away.
+
+    Example
+    -------
+    >>> given = {
+    ...     "initial": {"value": 10, "unit": "deg BTDC"},
+    ...     "mechanical": {"value": 11.5, "unit": "deg"},
+    ...     "vacuum": {"value": 6, "unit": "deg"},
+    ...     "advance_in_distributor_degrees": True,
+    ... }
+    >>> found = timing_total(TimingTotal.model_validate(given))
+    >>> round(found.total_without_vacuum.value, 4), found.total_without_vacuum.unit
+    (33.0, 'deg BTDC')
     """
     initial, mechanical, vacuum = (
         _advance(i.initial, "initial"),
@@ -102,7 +114,15 @@ class MechanicalNeededResult(Result):
 
 @calculation("Mechanical advance needed")
 def mechanical_needed(i: MechanicalNeeded) -> MechanicalNeededResult:
-    """total - initial, half of it in the distributor; refuses `advance_negative`."""
+    """total - initial, half of it in the distributor; refuses `advance_negative`.
+
+    Example
+    -------
+    >>> given = {"total": {"value": 34, "unit": "deg"}, "initial": {"value": 10, "unit": "deg"}}
+    >>> found = mechanical_needed(MechanicalNeeded.model_validate(given))
+    >>> found.mechanical.value, found.in_distributor.value
+    (24.0, 12.0)
+    """
     total, initial = _advance(i.total, "total"), _advance(i.initial, "initial")
     if total < initial:
         raise Refused(
@@ -142,6 +162,16 @@ class RimDistanceResult(Result):
 def rim_distance(i: RimDistance) -> RimDistanceResult:
     """arc = pi D angle / 360; chord = D sin(angle / 2); refuses `not_positive` for a diameter that
     is not above zero.
+
+    Example
+    -------
+    >>> given = {
+    ...     "diameter": {"value": 165, "unit": "mm"},
+    ...     "angle": {"value": 34, "unit": "deg"},
+    ... }
+    >>> found = rim_distance(RimDistance.model_validate(given))
+    >>> round(found.arc.value, 4), found.arc.unit
+    (48.9565, 'mm')
     """
     d, angle = i.positive("diameter"), i.figure("angle")
     arc, chord = pi * d * angle / 360, d * sin(radians(angle) / 2)
@@ -179,6 +209,16 @@ def tdc_from_stop(i: TdcFromStop) -> TdcFromStopResult:
     Refused
         `arc_ambiguous` when the marks lie nearly opposite (top and bottom look alike) or less than
         10 degrees apart.
+
+    Example
+    -------
+    >>> given = {
+    ...     "mark_1": {"value": 22, "unit": "deg"},
+    ...     "mark_2": {"value": 326, "unit": "deg"},
+    ... }
+    >>> found = tdc_from_stop(TdcFromStop.model_validate(given))
+    >>> round(found.tdc.value, 4), found.tdc.unit
+    (354.0, 'deg')
     """
     first, second = i.figure("mark_1") % 360, i.figure("mark_2") % 360
     signed = (second - first + 180) % 360 - 180

@@ -56,6 +56,17 @@ def journal_map(i: JournalMap) -> JournalMapResult:
     Refused
         `map_incomplete`; `reading_outlier` when the readings spread by more than 2 % (an inch
         figure among millimetres).
+
+    Example
+    -------
+    >>> given = {
+    ...     "axis_1": {"value": [54.981, 54.978], "unit": "mm"},
+    ...     "axis_2": {"value": [54.974, 54.973], "unit": "mm"},
+    ...     "nominal": {"value": 54.985, "unit": "mm"},
+    ... }
+    >>> found = journal_map(JournalMap.model_validate(given))
+    >>> round(found.out_of_round.value, 4), found.out_of_round.unit
+    (0.007, 'mm')
     """
     one, two = i.figures("axis_1"), i.figures("axis_2")
     nominal = i.figure("nominal")
@@ -106,6 +117,18 @@ def oil_clearance(i: OilClearance) -> ClearanceResult:
     ------
     Refused
         `negative_clearance`: the journal would seize.
+
+    Example
+    -------
+    >>> given = {
+    ...     "housing_bore": {"value": 59.01, "unit": "mm"},
+    ...     "upper_shell_wall": {"value": 1.992, "unit": "mm"},
+    ...     "lower_shell_wall": {"value": 1.994, "unit": "mm"},
+    ...     "journal": {"value": 54.978, "unit": "mm"},
+    ... }
+    >>> found = oil_clearance(OilClearance.model_validate(given))
+    >>> round(found.clearance.value, 4), found.clearance.unit
+    (0.046, 'mm')
     """
     housing, journal = i.figure("housing_bore"), i.figure("journal")
     upper, lower = i.figure("upper_shell_wall"), i.figure("lower_shell_wall")
@@ -153,6 +176,26 @@ def choose_shells(i: ChooseShells) -> ChooseShellsResult:
     ------
     Refused
         `no_grade_fits`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "housing_bore": {"value": 59.01, "unit": "mm"},
+    ...     "journal": {"value": 54.978, "unit": "mm"},
+    ...     "grade_wall": {
+    ...         "1": {"value": 1.986, "unit": "mm"},
+    ...         "2": {"value": 1.99, "unit": "mm"},
+    ...         "3": {"value": 1.994, "unit": "mm"},
+    ...         "4": {"value": 1.998, "unit": "mm"},
+    ...         "5": {"value": 2.002, "unit": "mm"},
+    ...     },
+    ...     "lower_limit": {"value": 0.025, "unit": "mm"},
+    ...     "upper_limit": {"value": 0.055, "unit": "mm"},
+    ...     "target": {"value": 0.04, "unit": "mm"},
+    ... }
+    >>> found = choose_shells(ChooseShells.model_validate(given))
+    >>> round(found.clearance.value, 4), found.clearance.unit
+    (0.04, 'mm')
     """
     housing, journal = i.figure("housing_bore"), i.figure("journal")
     lo, hi, target = (
@@ -216,6 +259,20 @@ def end_float_washers(i: EndFloatWashers) -> EndFloatWashersResult:
     ------
     Refused
         `no_grade_fits`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "measured_end_float": {"value": 0.31, "unit": "mm"},
+    ...     "present_washer": {"value": 2.31, "unit": "mm"},
+    ...     "washers": {"value": [2.31, 2.36, 2.43], "unit": "mm"},
+    ...     "sides": 2,
+    ...     "lower_limit": {"value": 0.08, "unit": "mm"},
+    ...     "upper_limit": {"value": 0.25, "unit": "mm"},
+    ... }
+    >>> found = end_float_washers(EndFloatWashers.model_validate(given))
+    >>> round(found.washer.value, 4), found.washer.unit
+    (2.36, 'mm')
     """
     measured, present = i.figure("measured_end_float"), i.figure("present_washer")
     lo, hi = i.figure("lower_limit"), i.figure("upper_limit")
@@ -256,6 +313,16 @@ def rod_side_clearance(i: RodSideClearance) -> RodSideClearanceResult:
     ------
     Refused
         `negative_clearance`; `map_incomplete` without a big end.
+
+    Example
+    -------
+    >>> given = {
+    ...     "pin_width": {"value": 47.95, "unit": "mm"},
+    ...     "big_end_widths": {"value": [23.82, 23.83], "unit": "mm"},
+    ... }
+    >>> found = rod_side_clearance(RodSideClearance.model_validate(given))
+    >>> round(found.side_clearance.value, 4), found.side_clearance.unit
+    (0.3, 'mm')
     """
     pin, widths = i.figure("pin_width"), i.figures("big_end_widths")
     if not widths:
@@ -291,6 +358,15 @@ class OilRuleResult(Result):
 def oil_clearance_rule_of_thumb(i: OilRule) -> OilRuleResult:
     """Rule of thumb: 0.00075 to 0.001 per unit of journal diameter; it never overrides a figure
     that is given.
+
+    Example
+    -------
+    >>> given = {
+    ...     "journal": {"value": 55, "unit": "mm"},
+    ... }
+    >>> found = oil_clearance_rule_of_thumb(OilRule.model_validate(given))
+    >>> round(found.lo.value, 6), found.lo.unit
+    (0.04125, 'mm')
     """
     journal = i.figure("journal")
     if journal <= 0:

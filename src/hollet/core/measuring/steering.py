@@ -74,7 +74,18 @@ class ToeMm(Result):
 
 @calculation("Toe, degrees to length")
 def toe_deg_to_mm(i: ToeDegToMm) -> ToeMm:
-    """2 D sin(total / 2); refuses `toe_implausible` above 5 degrees and `length_not_positive`."""
+    """2 D sin(total / 2); refuses `toe_implausible` above 5 degrees and `length_not_positive`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "total_toe": {"value": 0.2, "unit": "deg"},
+    ...     "measuring_diameter": {"value": 380, "unit": "mm"},
+    ... }
+    >>> found = toe_deg_to_mm(ToeDegToMm.model_validate(given))
+    >>> round(found.total_toe.value, 4), found.total_toe.unit
+    (1.3264, 'mm')
+    """
     toe, d = _toe(i.total_toe, "total_toe"), _length(i.measuring_diameter, "measuring_diameter")
     total = 2 * d * sin(radians(toe) / 2)
     return ToeMm(
@@ -101,7 +112,18 @@ class ToeDeg(Result):
 
 @calculation("Toe, length to degrees")
 def toe_mm_to_deg(i: ToeMmToDeg) -> ToeDeg:
-    """2 asin(mm / 2 D); refuses `toe_implausible` above 5 degrees and `length_not_positive`."""
+    """2 asin(mm / 2 D); refuses `toe_implausible` above 5 degrees and `length_not_positive`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "total_toe": {"value": 2, "unit": "mm"},
+    ...     "measuring_diameter": {"value": 406, "unit": "mm"},
+    ... }
+    >>> found = toe_mm_to_deg(ToeMmToDeg.model_validate(given))
+    >>> round(found.total_deg.value, 4), found.total_deg.unit
+    (0.2822, 'deg')
+    """
     length, d = i.figure("total_toe"), _length(i.measuring_diameter, "measuring_diameter")
     share = length / (2 * d)
     total = degrees(2 * asin(share)) if abs(share) <= 1 else 180.0
@@ -150,6 +172,21 @@ def toe_adjust(i: ToeAdjust) -> ToeTurns:
     ------
     Refused
         `bad_option`, `toe_implausible`, `length_not_positive`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "toe_left": {"value": -0.2, "unit": "deg"},
+    ...     "toe_right": {"value": -0.1, "unit": "deg"},
+    ...     "target_total": {"value": 0.2, "unit": "deg"},
+    ...     "steering_arm_radius": {"value": 130, "unit": "mm"},
+    ...     "thread_pitch": {"value": 1.5, "unit": "mm"},
+    ...     "adjuster": "single",
+    ...     "tie_rod_position": "behind_axle",
+    ... }
+    >>> found = toe_adjust(ToeAdjust.model_validate(given))
+    >>> round(found.turns_left.value, 4), found.turns_left.unit
+    (0.4538, 'turns')
     """
     if i.tie_rod_position not in POSITIONS:
         raise Refused(
@@ -208,6 +245,19 @@ def centre_steering_wheel(i: CentreSteeringWheel) -> CentreSteeringWheelResult:
     ------
     Refused
         `offset_implausible` above 90 degrees: a spline fault; `bad_option`, `length_not_positive`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "wheel_offset": {"value": 8, "unit": "deg"},
+    ...     "steering_ratio": {"value": 16, "unit": "1"},
+    ...     "steering_arm_radius": {"value": 130, "unit": "mm"},
+    ...     "thread_pitch": {"value": 1.5, "unit": "mm"},
+    ...     "adjuster": "single",
+    ... }
+    >>> found = centre_steering_wheel(CentreSteeringWheel.model_validate(given))
+    >>> round(found.road_wheel_angle.value, 4), found.road_wheel_angle.unit
+    (0.5, 'deg')
     """
     offset, ratio = i.figure("wheel_offset"), i.figure("steering_ratio")
     if abs(offset) > MOST_OFFSET:
@@ -284,6 +334,20 @@ def match_rod_length(i: MatchRodLength) -> MatchRodLengthResult:
     ------
     Refused
         `thread_runs_out`, `bad_option`, `length_not_positive`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "old_length": {"value": 312.5, "unit": "mm"},
+    ...     "new_length_now": {"value": 308, "unit": "mm"},
+    ...     "thread_pitch": {"value": 1.5, "unit": "mm"},
+    ...     "adjuster": "single",
+    ...     "engagement_now_per_end": {"value": 24, "unit": "mm"},
+    ...     "thread_diameter": {"value": 14, "unit": "mm"},
+    ... }
+    >>> found = match_rod_length(MatchRodLength.model_validate(given))
+    >>> round(found.turns.value, 4), found.turns.unit
+    (3.0, 'turns')
     """
     old, new = _length(i.old_length, "old_length"), _length(i.new_length_now, "new_length_now")
     per_turn, diameter = (

@@ -66,6 +66,19 @@ def ride_height(i: RideHeight) -> RideHeightResult:
     Refused
         `limits_reversed`; `height_implausible` more than 30 % off the target (measured from the
         ground, or a wrong unit).
+
+    Example
+    -------
+    >>> given = {
+    ...     "left": {"value": 352, "unit": "mm"},
+    ...     "right": {"value": 364, "unit": "mm"},
+    ...     "lower_limit": {"value": 360, "unit": "mm"},
+    ...     "upper_limit": {"value": 370, "unit": "mm"},
+    ...     "side_limit": {"value": 10, "unit": "mm"},
+    ... }
+    >>> found = ride_height(RideHeight.model_validate(given))
+    >>> round(found.left_deviation.value, 4), found.left_deviation.unit
+    (-13.0, 'mm')
     """
     left, right, low, high, most = (
         i.figure(name) for name in ("left", "right", "lower_limit", "upper_limit", "side_limit")
@@ -124,6 +137,17 @@ def spring_spacer(i: SpringSpacer) -> SpringSpacerResult:
     ------
     Refused
         `motion_ratio_out_of_range` outside 0.2 to 1.2 (above it, mostly the inverse ratio).
+
+    Example
+    -------
+    >>> given = {
+    ...     "height_change": {"value": 12, "unit": "mm"},
+    ...     "motion_ratio": {"value": 0.62, "unit": "1"},
+    ...     "spring_rate": {"value": 60, "unit": "N/mm"},
+    ... }
+    >>> found = spring_spacer(SpringSpacer.model_validate(given))
+    >>> round(found.spacer.value, 4), found.spacer.unit
+    (7.44, 'mm')
     """
     change, ratio = i.figure("height_change"), i.figure("motion_ratio")
     if not MOTION_RATIOS[0] <= ratio <= MOTION_RATIOS[1]:
@@ -164,7 +188,19 @@ class SpringSagResult(Result):
 
 @calculation("Spring sag")
 def spring_sag(i: SpringSag) -> SpringSagResult:
-    """sag = specified - measured height at one load; lost force = rate x sag (Hooke)."""
+    """sag = specified - measured height at one load; lost force = rate x sag (Hooke).
+
+    Example
+    -------
+    >>> given = {
+    ...     "specified_height_at_load": {"value": 228, "unit": "mm"},
+    ...     "measured_height_at_load": {"value": 217, "unit": "mm"},
+    ...     "spring_rate": {"value": 32, "unit": "N/mm"},
+    ... }
+    >>> found = spring_sag(SpringSag.model_validate(given))
+    >>> round(found.sag.value, 4), found.sag.unit
+    (11.0, 'mm')
+    """
     wanted, found, rate = (
         i.figure("specified_height_at_load"),
         i.figure("measured_height_at_load"),
@@ -203,6 +239,17 @@ class TorsionBarIndexResult(Result):
 def torsion_bar_index(i: TorsionBarIndex) -> TorsionBarIndexResult:
     """Exact search of n 360 / N1 - m 360 / N2 for the angle nearest to the one wanted; the fewest
     splines among equals.
+
+    Example
+    -------
+    >>> given = {
+    ...     "inner_splines": 24,
+    ...     "outer_splines": 25,
+    ...     "wanted_angle": {"value": 3, "unit": "deg"},
+    ... }
+    >>> found = torsion_bar_index(TorsionBarIndex.model_validate(given))
+    >>> round(found.inner_splines.value, 4), found.inner_splines.unit
+    (5.0, 'splines')
     """
     wanted = i.figure("wanted_angle")
     first, second = 360 / i.inner_splines, 360 / i.outer_splines
@@ -257,6 +304,18 @@ def bush_windup(i: BushWindup) -> BushWindupResult:
     ------
     Refused
         `height_implausible` when a height is longer than the arm.
+
+    Example
+    -------
+    >>> given = {
+    ...     "arm_length": {"value": 320, "unit": "mm"},
+    ...     "z_at_ride_height": {"value": -15, "unit": "mm"},
+    ...     "z_when_tightened": {"value": -95, "unit": "mm"},
+    ...     "torsional_rate": {"value": 1.1, "unit": "N·m/deg"},
+    ... }
+    >>> found = bush_windup(BushWindup.model_validate(given))
+    >>> round(found.windup.value, 4), found.windup.unit
+    (14.5833, 'deg')
     """
     arm, ride, tight = (
         i.figure("arm_length"),
@@ -305,6 +364,19 @@ def fluid_spring(i: FluidSpring) -> FluidSpringResult:
     ------
     Refused
         `calibration_bad` when more pressure did not raise it.
+
+    Example
+    -------
+    >>> given = {
+    ...     "height_1": {"value": 338, "unit": "mm"},
+    ...     "pressure_1": {"value": 16, "unit": "bar"},
+    ...     "height_2": {"value": 361, "unit": "mm"},
+    ...     "pressure_2": {"value": 19, "unit": "bar"},
+    ...     "target_height": {"value": 355, "unit": "mm"},
+    ... }
+    >>> found = fluid_spring(FluidSpring.model_validate(given))
+    >>> round(found.slope.value, 4), found.slope.unit
+    (7.6667, 'mm/bar')
     """
     h1, p1, h2, p2, target = (
         i.figure(name)
@@ -357,6 +429,17 @@ class SettledResult(Result):
 def settled(i: Settled) -> SettledResult:
     """The first reading which, with the `quiet_steps` before it, lies within the tolerance, and
     after which none leaves it again; a steady creep never settles.
+
+    Example
+    -------
+    >>> given = {
+    ...     "heights": {"value": [361, 357.5, 356.2, 355.9], "unit": "mm"},
+    ...     "tolerance": {"value": 1, "unit": "mm"},
+    ...     "quiet_steps": 1,
+    ... }
+    >>> found = settled(Settled.model_validate(given))
+    >>> round(found.reading.value, 4), found.reading.unit
+    (4.0, 'number')
     """
     heights, within, quiet = i.figures("heights"), i.figure("tolerance"), i.quiet_steps
     found = next(

@@ -46,7 +46,19 @@ class ValveLiftResult(Result):
 
 @calculation("Valve lift")
 def valve_lift(i: ValveLift) -> ValveLiftResult:
-    """cam lift x ratio - lash; refuses `ratio_implausible` outside 1.0 to 2.5."""
+    """cam lift x ratio - lash; refuses `ratio_implausible` outside 1.0 to 2.5.
+
+    Example
+    -------
+    >>> given = {
+    ...     "cam_lift": {"value": 7.1, "unit": "mm"},
+    ...     "ratio": {"value": 1.5, "unit": "1"},
+    ...     "lash": {"value": 0.3, "unit": "mm"},
+    ... }
+    >>> found = valve_lift(ValveLift.model_validate(given))
+    >>> round(found.lift.value, 4), found.lift.unit
+    (10.35, 'mm')
+    """
     cam, ratio, lash = i.figure("cam_lift"), _ratio(i, "ratio"), i.figure("lash")
     lift = cam * ratio - lash
     return ValveLiftResult(
@@ -75,6 +87,18 @@ class LiftAfterRatioChangeResult(Result):
 def lift_after_ratio_change(i: LiftAfterRatioChange) -> LiftAfterRatioChangeResult:
     """cam lift = (net + lash) / old ratio; new = cam lift x new ratio - lash; refuses
     `ratio_implausible`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "net_lift": {"value": 10.35, "unit": "mm"},
+    ...     "old_ratio": {"value": 1.5, "unit": "1"},
+    ...     "new_ratio": {"value": 1.6, "unit": "1"},
+    ...     "lash": {"value": 0.3, "unit": "mm"},
+    ... }
+    >>> found = lift_after_ratio_change(LiftAfterRatioChange.model_validate(given))
+    >>> round(found.new_lift.value, 4), found.new_lift.unit
+    (11.06, 'mm')
     """
     net, old, new, lash = (
         i.figure("net_lift"),
@@ -125,6 +149,18 @@ def piston_to_valve(i: PistonToValve) -> PistonToValveResult:
     Refused
         `negative_clearance` when valve and piston would meet; `angle_implausible` for an
         inclination of 90 degrees or more.
+
+    Example
+    -------
+    >>> given = {
+    ...     "clay_thickness": {"value": 2.6, "unit": "mm"},
+    ...     "extra_lift_at_that_angle": {"value": 0.22, "unit": "mm"},
+    ...     "valve_inclination": {"value": 12, "unit": "deg"},
+    ...     "limit": {"value": 2, "unit": "mm"},
+    ... }
+    >>> found = piston_to_valve(PistonToValve.model_validate(given))
+    >>> round(found.clearance.value, 4), found.clearance.unit
+    (2.3848, 'mm')
     """
     clay, extra, angle, limit = (
         i.figure(name)
@@ -181,6 +217,22 @@ def push_rod_length(i: PushRodLength) -> PushRodLengthResult:
     Refused
         `change_implausible` when one of the changes is more than 5 mm (thousandths of an inch?);
         `ratio_implausible`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "zero_lash_length": {"value": 198, "unit": "mm"},
+    ...     "milled": {"value": 0.5, "unit": "mm"},
+    ...     "gasket_thinner_by": {"value": 0, "unit": "mm"},
+    ...     "base_circle_radius_reduction": {"value": 0.8, "unit": "mm"},
+    ...     "valve_tip_rise": {"value": 0, "unit": "mm"},
+    ...     "rocker_ratio": {"value": 1.5, "unit": "1"},
+    ...     "lifter_preload": {"value": 0, "unit": "mm"},
+    ...     "angle_to_deck_normal": {"value": 8, "unit": "deg"},
+    ... }
+    >>> found = push_rod_length(PushRodLength.model_validate(given))
+    >>> round(found.new_length.value, 4), found.new_length.unit
+    (198.3049, 'mm')
     """
     length, ratio, angle = (
         i.figure("zero_lash_length"),

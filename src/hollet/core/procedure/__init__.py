@@ -1,0 +1,1 @@
+"""Sheets and plans: kinds of steps, changes, order with its reasons, formulas."""

@@ -139,8 +139,8 @@ def applies(conditions: Iterable[Condition], known: Known) -> Applies:
 
     Examples
     --------
-    >>> applies([Condition(fact="drive", one_of=("four",))], Known(facts={"drive": "rear"},
-    names={"drive": "Driven wheels"}))
+    >>> known = Known(facts={"drive": "rear"}, names={"drive": "Driven wheels"})
+    >>> applies([Condition(fact="drive", one_of=("four",))], known)
     Applies(answer='no', because=('Driven wheels: rear',))
     """
     found = [_one(condition, known) for condition in conditions]

@@ -1,0 +1,1 @@
+"""Figures as mechanics write them, exact in their units."""

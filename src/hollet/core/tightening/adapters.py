@@ -110,7 +110,20 @@ class AdapterSettingResult(Result):
 
 @calculation("Wrench setting with an adapter")
 def adapter_setting(i: AdapterSetting) -> AdapterSettingResult:
-    """T_set = T L/(L + E cos theta); theta 0 = straight out, 90 = square, 180 = folded back."""
+    """T_set = T L/(L + E cos theta); theta 0 = straight out, 90 = square, 180 = folded back.
+
+    Example
+    -------
+    >>> given = {
+    ...     "target_torque": {"value": 80, "unit": "N·m"},
+    ...     "wrench_length": {"value": 450, "unit": "mm"},
+    ...     "adapter_length": {"value": 50, "unit": "mm"},
+    ...     "angle": {"value": 0, "unit": "deg"},
+    ... }
+    >>> found = adapter_setting(AdapterSetting.model_validate(given))
+    >>> round(found.T_set.value, 4), found.T_set.unit
+    (72.0, 'N·m')
+    """
     torque, ratio = _torque(i.target_torque, "target_torque"), i.ratio()
     unit = i.target_torque.unit if i.target_torque else "N·m"
     return AdapterSettingResult(
@@ -134,7 +147,20 @@ class AdapterActualResult(Result):
 
 @calculation("What the bolt gets through an adapter")
 def adapter_actual(i: AdapterActual) -> AdapterActualResult:
-    """T = T_set (L + E cos theta)/L."""
+    """T = T_set (L + E cos theta)/L.
+
+    Example
+    -------
+    >>> given = {
+    ...     "set_torque": {"value": 80, "unit": "N·m"},
+    ...     "wrench_length": {"value": 450, "unit": "mm"},
+    ...     "adapter_length": {"value": 50, "unit": "mm"},
+    ...     "angle": {"value": 0, "unit": "deg"},
+    ... }
+    >>> found = adapter_actual(AdapterActual.model_validate(given))
+    >>> round(found.T.value, 4), found.T.unit
+    (88.8889, 'N·m')
+    """
     torque, ratio = _torque(i.set_torque, "set_torque"), i.ratio()
     unit = i.set_torque.unit if i.set_torque else "N·m"
     return AdapterActualResult(
@@ -171,6 +197,19 @@ def choose_wrench(i: ChooseWrench) -> ChooseWrenchResult:
     """The smallest wrench whose 20 to 100 % of scale contains the setting (ISO 6789-1).
 
     Refuses `no_wrench_in_range`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "T_set": {"value": 42, "unit": "N·m"},
+    ...     "wrenches": [
+    ...         {"name": "A 1/4 in drive", "max": {"value": 10, "unit": "N·m"}},
+    ...         {"name": "C 1/2 in drive", "max": {"value": 210, "unit": "N·m"}},
+    ...     ],
+    ... }
+    >>> found = choose_wrench(ChooseWrench.model_validate(given))
+    >>> round(found.deviation_percent.value, 4), found.deviation_percent.unit
+    (4.0, '%')
     """
     setting = _torque(i.T_set, "T_set")
     scales = [(_torque(w.max, "max"), w.name) for w in i.wrenches]
@@ -218,6 +257,18 @@ class HandPositionResult(Result):
 def hand_position_error(i: HandPosition) -> HandPositionResult:
     """With an adapter the torque at the fastener is T_set (L + dh + E cos theta)/(L + dh): error
     against dh = 0.
+
+    Example
+    -------
+    >>> given = {
+    ...     "wrench_length": {"value": 450, "unit": "mm"},
+    ...     "adapter_length": {"value": 50, "unit": "mm"},
+    ...     "angle": {"value": 0, "unit": "deg"},
+    ...     "hand_offset": {"value": -40, "unit": "mm"},
+    ... }
+    >>> found = hand_position_error(HandPosition.model_validate(given))
+    >>> round(found.error_percent.value, 4), found.error_percent.unit
+    (0.9756, '%')
     """
     length = i.figure("wrench_length")
     offset = i.figure("hand_offset")

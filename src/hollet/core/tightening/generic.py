@@ -143,7 +143,18 @@ def _three(figure: float) -> str:
 
 @calculation("Stress area of a metric thread")
 def stress_area_metric(given: MetricThread) -> StressArea:
-    """A_s = pi/4 (d - 0.9382 P)^2, ISO 898-1. Refuses `pitch_implausible`."""
+    """A_s = pi/4 (d - 0.9382 P)^2, ISO 898-1. Refuses `pitch_implausible`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "d": {"value": 10, "unit": "mm"},
+    ...     "pitch": {"value": 1.5, "unit": "mm"},
+    ... }
+    >>> found = stress_area_metric(MetricThread.model_validate(given))
+    >>> round(found.A_s.value, 4), found.A_s.unit
+    (57.9895, 'mm²')
+    """
     area = _area_mm2(*given.checked())
     return StressArea(
         A_s=Quantity(value=area, unit="mm²"),
@@ -153,7 +164,18 @@ def stress_area_metric(given: MetricThread) -> StressArea:
 
 @calculation("Stress area of a unified thread")
 def stress_area_unified(given: UnifiedThread) -> StressArea:
-    """A_s = pi/4 (D - 0.9743/n)^2 in square inch, ASME B1.1. Refuses `pitch_implausible`."""
+    """A_s = pi/4 (D - 0.9743/n)^2 in square inch, ASME B1.1. Refuses `pitch_implausible`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "d": {"value": 0.375, "unit": "in"},
+    ...     "threads_per_inch": {"value": 16, "unit": "1/in"},
+    ... }
+    >>> found = stress_area_unified(UnifiedThread.model_validate(given))
+    >>> round(found.A_s.value, 4), found.A_s.unit
+    (0.0775, 'in²')
+    """
     area = _area_in2(*given.checked())
     return StressArea(
         A_s=Quantity(value=area, unit="in²"),
@@ -166,6 +188,19 @@ def generic_torque_metric(given: MetricBolt) -> GenericTorque:
     """F = fraction S_p A_s and T = K F d with the proof stress of ISO 898-1.
 
     Refuses `class_unknown`, `pitch_implausible`, `preload_fraction` (share of proof beyond 0 to 1).
+
+    Example
+    -------
+    >>> given = {
+    ...     "d": {"value": 10, "unit": "mm"},
+    ...     "pitch": {"value": 1.5, "unit": "mm"},
+    ...     "property_class": "8.8",
+    ...     "K": {"value": 0.2, "unit": "1"},
+    ...     "fraction_of_proof": {"value": 0.75, "unit": "1"},
+    ... }
+    >>> found = generic_torque_metric(MetricBolt.model_validate(given))
+    >>> round(found.preload.value, 4), found.preload.unit
+    (25225.4218, 'N')
     """
     d, pitch = given.checked()
     if given.property_class not in PROOF_MPA:
@@ -195,6 +230,19 @@ def generic_torque_unified(given: UnifiedBolt) -> GenericTorque:
 
     Refuses `class_unknown` (also beyond the diameters of the grade), `pitch_implausible`,
     `preload_fraction`.
+
+    Example
+    -------
+    >>> given = {
+    ...     "d": {"value": 0.375, "unit": "in"},
+    ...     "threads_per_inch": {"value": 16, "unit": "1/in"},
+    ...     "grade": "5",
+    ...     "K": {"value": 0.15, "unit": "1"},
+    ...     "fraction_of_proof": {"value": 0.75, "unit": "1"},
+    ... }
+    >>> found = generic_torque_unified(UnifiedBolt.model_validate(given))
+    >>> round(found.preload.value, 4), found.preload.unit
+    (4939.9577, 'lbf')
     """
     d, n = given.checked()
     steps = PROOF_KSI.get(given.grade or "")

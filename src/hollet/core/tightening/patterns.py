@@ -133,7 +133,14 @@ def _pairs(found: list[float]) -> float:
 
 @calculation("Star order of a bolt circle")
 def circle_sequence(i: Circle) -> SequenceResult:
-    """The star order with its moments in bolt load times radius."""
+    """The star order with its moments in bolt load times radius.
+
+    Example
+    -------
+    >>> found = circle_sequence(Circle.model_validate({"n": 4}))
+    >>> round(found.max_moment.value, 4), found.max_moment.unit
+    (1.0, 'bolt load x radius')
+    """
     order = circle_order(i.n)
     found = moments([circle_point(bolt, i.n) for bolt in order])
     return SequenceResult(
@@ -185,13 +192,37 @@ def _head(i: Head, *, spiral: bool) -> HeadResult:
 
 @calculation("Head bolts from the centre out, crosswise")
 def head_sequence(i: Head) -> HeadResult:
-    """Middle column A then B, then each ring A-left, B-right, A-right, B-left."""
+    """Middle column A then B, then each ring A-left, B-right, A-right, B-left.
+
+    Example
+    -------
+    >>> given = {
+    ...     "columns": 4,
+    ...     "column_pitch": {"value": 100, "unit": "mm"},
+    ...     "row_distance": {"value": 90, "unit": "mm"},
+    ... }
+    >>> found = head_sequence(Head.model_validate(given))
+    >>> round(found.max_moment.value, 4), found.max_moment.unit
+    (156.6046, 'bolt load x mm')
+    """
     return _head(i, spiral=False)
 
 
 @calculation("Head bolts in a spiral")
 def head_spiral(i: Head) -> HeadResult:
-    """Middle column A then B, then each ring clockwise from its upper left bolt."""
+    """Middle column A then B, then each ring clockwise from its upper left bolt.
+
+    Example
+    -------
+    >>> given = {
+    ...     "columns": 5,
+    ...     "column_pitch": {"value": 100, "unit": "mm"},
+    ...     "row_distance": {"value": 90, "unit": "mm"},
+    ... }
+    >>> found = head_spiral(Head.model_validate(given))
+    >>> round(found.max_moment.value, 4), found.max_moment.unit
+    (205.0, 'bolt load x mm')
+    """
     return _head(i, spiral=True)
 
 
@@ -209,7 +240,14 @@ class LooseningResult(Result):
 
 @calculation("Order of loosening a head")
 def loosening_sequence(i: Loosening) -> LooseningResult:
-    """The reverse of tightening: from the ends to the middle."""
+    """The reverse of tightening: from the ends to the middle.
+
+    Example
+    -------
+    >>> found = loosening_sequence(Loosening.model_validate({"columns": 5}))
+    >>> found.sequence
+    ('B1', 'A5', 'B5', 'A1', 'B2', 'A4', 'B4', 'A2', 'B3', 'A3')
+    """
     return LooseningResult(sequence=tuple(reversed(head_order(i.columns))))
 
 
@@ -265,6 +303,13 @@ class PatternMeasureResult(Result):
 def pattern_measure(i: Ordered) -> PatternMeasureResult:
     """Equal load on each tightened bolt: largest moment, largest after pairs, mean of moment over
     count.
+
+    Example
+    -------
+    >>> at = {"1": {"value": [-10, 0], "unit": "mm"}, "2": {"value": [10, 0], "unit": "mm"}}
+    >>> found = pattern_measure(Ordered.model_validate({"layout": at, "sequence": ["1", "2"]}))
+    >>> found.max_moment.value, found.max_moment_after_pairs.value
+    (10.0, 0.0)
     """
     found = moments(i.points())
     mean = math.fsum(m / k for k, m in enumerate(found, start=1)) / len(found)
@@ -292,7 +337,26 @@ class CheckSequenceResult(Result):
 
 @calculation("Check an order of tightening")
 def check_sequence(i: CheckSequence) -> CheckSequenceResult:
-    """Heads: wrong if not centre-out, advice if only unbalanced. Others: wrong if unbalanced."""
+    """Heads: wrong if not centre-out, advice if only unbalanced. Others: wrong if unbalanced.
+
+    Example
+    -------
+    >>> given = {
+    ...     "layout": {
+    ...         "1": {"value": [0, 60], "unit": "mm"},
+    ...         "2": {"value": [51.96152423, 30], "unit": "mm"},
+    ...         "3": {"value": [51.96152423, -30], "unit": "mm"},
+    ...         "4": {"value": [0, -60], "unit": "mm"},
+    ...         "5": {"value": [-51.96152423, -30], "unit": "mm"},
+    ...         "6": {"value": [-51.96152423, 30], "unit": "mm"},
+    ...     },
+    ...     "sequence": ["1", "2", "3", "4", "5", "6"],
+    ...     "centre_out_required": False,
+    ... }
+    >>> found = check_sequence(CheckSequence.model_validate(given))
+    >>> round(found.max_moment.value, 4), found.max_moment.unit
+    (120.0, 'bolt load x mm')
+    """
     points = i.points()
     cx, cy = (math.fsum(p[axis] for p in points) / len(points) for axis in (0, 1))
     across = [round(abs(x - cx), 6) for x, _ in points]
