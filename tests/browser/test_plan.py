@@ -276,7 +276,7 @@ def test_plan_desk_by_touch_on_a_tablet(demo, browser):
     drawer = page.get_by_role("dialog").filter(has_text="Way out")
     expect(drawer).to_contain_text("is done and belongs to the way in force")
     page.locator(".el-drawer__close-btn:visible").tap()
-    page.locator(".filters").get_by_role("button", name="Fit in").tap()
+    page.get_by_role("radiogroup", name="Stages").get_by_text("Fit in").tap()
     page.locator("#row-mounts_in .row").tap()
     expect(page.get_by_role("dialog").filter(has_text="Engine mounts")).to_contain_text(
         "the bolts would pull the box crooked"

@@ -102,6 +102,16 @@ describe('while something is typed', () => {
     press('5')
     expect(done).toEqual(['five'])
   })
+  it('arrows are the choice that has the focus, digits and letters are not', () => {
+    document.body.insertAdjacentHTML('beforeend', '<input id="r" type="radio" />')
+    document.getElementById('r')?.focus()
+    expect(press('ArrowRight')).toBe(false)
+    press(' ')
+    expect(done).toEqual([])
+    press('5')
+    press('o')
+    expect(done).toEqual(['five', 'leave open'])
+  })
   it('an open dialog has all keys', () => {
     document.body.insertAdjacentHTML('beforeend', '<div class="el-overlay"></div>')
     press('o')

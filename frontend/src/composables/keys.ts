@@ -12,10 +12,14 @@ let lastPrimary = 0
 type Action = () => unknown
 export type KeyMap = Record<string, Action>
 
+const isChoice = (at: Element | null) => at instanceof HTMLInputElement && at.type === 'radio'
+
 function typing(): boolean {
   const at = document.activeElement
   return (
-    at instanceof HTMLInputElement || at instanceof HTMLTextAreaElement || at instanceof HTMLSelectElement
+    (at instanceof HTMLInputElement && !isChoice(at)) ||
+    at instanceof HTMLTextAreaElement ||
+    at instanceof HTMLSelectElement
   )
 }
 
@@ -24,6 +28,7 @@ function focusTakes(key: string): boolean {
   const control =
     at instanceof HTMLButtonElement ||
     at instanceof HTMLAnchorElement ||
+    isChoice(at) ||
     at?.getAttribute('role') === 'button'
   return (
     control && [' ', 'Enter', 'Backspace', 'ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'].includes(key)

@@ -6,6 +6,7 @@ import StepPhotos from '@/benches/StepPhotos.vue'
 import { useKeys } from '@/composables/keys'
 import { dayOf } from '@/composables/time'
 import BagTray from '@/drawings/BagTray.vue'
+import PickOne from '@/shell/PickOne.vue'
 import WorkFrame from '@/shell/WorkFrame.vue'
 import { useShop } from '@/stores/shop'
 import { useTakeDown } from '@/stores/takedown'
@@ -31,12 +32,14 @@ const WORD: Record<string, string> = {
   same: 'as found',
   differs: 'not as found',
 }
-const TABS = [
-  ['bags', 'Bags'],
-  ['off', 'Off'],
-  ['kept', 'Kept as found'],
-  ['photos', 'Photos'],
-] as const
+const tabs = computed(() =>
+  [
+    { value: 'bags', label: `Bags ${counts.value.bags}` },
+    { value: 'off', label: `Off ${counts.value.off}` },
+    { value: 'kept', label: `Kept as found ${counts.value.kept}` },
+    { value: 'photos', label: `Photos ${counts.value.photos}` },
+  ].map((tab, k) => ({ ...tab, kbd: String(k + 1) })),
+)
 const owner = (b: { owner: string }) => view.value?.removals.find((r) => r.id === b.owner)
 const photoAt = computed(() => {
   const asked = route.query.photo
@@ -65,16 +68,7 @@ watch(
   },
   { immediate: true },
 )
-useKeys(() =>
-  Object.fromEntries(
-    TABS.map(([id], k) => [
-      String(k + 1),
-      () => {
-        shown.value = id
-      },
-    ]),
-  ),
-)
+useKeys(() => Object.fromEntries(tabs.value.map((tab) => [tab.kbd, () => (shown.value = tab.value)])))
 </script>
 
 <template>
@@ -86,17 +80,7 @@ useKeys(() =>
           >It came off <kbd>Q</kbd></RouterLink
         ><RouterLink class="btn small" :to="{ name: 'back', params: { build } }">The order back</RouterLink>
       </div>
-      <div class="filter" role="group" aria-label="What to show">
-        <button
-          v-for="([id, name], k) in TABS"
-          :key="id"
-          type="button"
-          :aria-pressed="shown === id"
-          @click="shown = id"
-        >
-          <kbd>{{ k + 1 }}</kbd> {{ name }} {{ counts[id] }}
-        </button>
-      </div>
+      <PickOne v-model="shown" class="filter" :options="tabs" label="What to show" />
       <template v-if="shown === 'bags'">
         <BagTray
           :bags="view.bags"
@@ -204,22 +188,7 @@ useKeys(() =>
   flex: 1;
 }
 .filter {
-  display: flex;
-  gap: 4px;
-  flex-wrap: wrap;
   border-bottom: 2px solid var(--line);
-}
-.filter button {
-  border: 0;
-  background: none;
-  min-height: 44px;
-  padding: 4px 12px;
-  border-bottom: 5px solid transparent;
-  cursor: pointer;
-}
-.filter [aria-pressed='true'] {
-  font-weight: 750;
-  border-bottom-color: var(--ink);
 }
 .one {
   display: flex;

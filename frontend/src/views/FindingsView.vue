@@ -9,6 +9,7 @@ import { useKeys } from '@/composables/keys'
 import PositionRows from '@/drawings/PositionRows.vue'
 import VerdictMark from '@/drawings/VerdictMark.vue'
 import DifferenceDialog from '@/shell/DifferenceDialog.vue'
+import PickOne from '@/shell/PickOne.vue'
 import WorkFrame from '@/shell/WorkFrame.vue'
 import { useBook } from '@/stores/book'
 import { useShop } from '@/stores/shop'
@@ -63,12 +64,14 @@ async function load() {
 }
 watch([() => props.build, () => book.frame?.head], () => void load(), { immediate: true })
 const steps = computed(() => (view.value?.steps ?? []).filter((s) => s.total > 0))
-const TABS = computed(() => [
-  ['parts', `Parts ${view.value?.parts ?? 0}`],
-  ['beside', `Side by side ${view.value?.tables.length ?? 0}`],
-  ['causes', `Causes ${view.value?.causes.length ?? 0}`],
-  ['age', `Suspect for its age ${view.value?.suspects.length ?? 0}`],
-])
+const tabs = computed(() =>
+  [
+    { value: 'parts', label: `Parts ${view.value?.parts ?? 0}` },
+    { value: 'beside', label: `Side by side ${view.value?.tables.length ?? 0}` },
+    { value: 'causes', label: `Causes ${view.value?.causes.length ?? 0}` },
+    { value: 'age', label: `Suspect for its age ${view.value?.suspects.length ?? 0}` },
+  ].map((tab, k) => ({ ...tab, kbd: String(k + 1) })),
+)
 const worst = (p: { faces: { not_good: boolean; words: string; name: string }[] }) =>
   p.faces
     .filter((f) => f.not_good)
@@ -105,16 +108,7 @@ async function fact(name: string, value: string) {
   await plan.load(props.build)
   await difference.value?.propose([{ act: 'fact', fact: name, value }], false)
 }
-useKeys(() =>
-  Object.fromEntries(
-    TABS.value.map(([id], k) => [
-      String(k + 1),
-      () => {
-        shown.value = id
-      },
-    ]),
-  ),
-)
+useKeys(() => Object.fromEntries(tabs.value.map((tab) => [tab.kbd, () => (shown.value = tab.value)])))
 </script>
 
 <template>
@@ -147,17 +141,7 @@ useKeys(() =>
           }}{{ view.exposure.without_price.length > 3 ? ' …' : '' }}
         </p>
       </dl>
-      <div class="filter" role="group" aria-label="What to show">
-        <button
-          v-for="([id, name], k) in TABS"
-          :key="id"
-          type="button"
-          :aria-pressed="shown === id"
-          @click="shown = id"
-        >
-          <kbd>{{ k + 1 }}</kbd> {{ name }}
-        </button>
-      </div>
+      <PickOne v-model="shown" class="filter" :options="tabs" label="What to show" />
       <template v-if="shown === 'parts'">
         <section v-for="s in steps" :key="s.step">
           <h2 class="t20">
@@ -334,18 +318,6 @@ th:nth-child(3) {
   gap: 4px;
   flex-wrap: wrap;
   border-bottom: 2px solid var(--line);
-}
-.filter button {
-  border: 0;
-  background: none;
-  min-height: 44px;
-  padding: 4px 12px;
-  border-bottom: 5px solid transparent;
-  cursor: pointer;
-}
-.filter [aria-pressed='true'] {
-  font-weight: 750;
-  border-bottom-color: var(--ink);
 }
 .marks {
   white-space: nowrap;

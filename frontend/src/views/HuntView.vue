@@ -9,6 +9,7 @@ import type { Schemas } from '@/api/client'
 import { client, got } from '@/api/client'
 import { useKeys } from '@/composables/keys'
 import DifferenceDialog from '@/shell/DifferenceDialog.vue'
+import PickOne from '@/shell/PickOne.vue'
 import WorkFrame from '@/shell/WorkFrame.vue'
 import { useBook } from '@/stores/book'
 import { usePlan } from '@/stores/plan'
@@ -51,6 +52,10 @@ const items = computed(() => (plan.build === props.build ? (plan.view?.hunt ?? [
 const shown = computed(() => items.value.filter((x) => !kind.value || x.kind === kind.value))
 const item = computed(() => items.value.find((x) => x.id === chosen.value) ?? null)
 const count = (id: string) => items.value.filter((x) => x.kind === id).length
+const kinds = computed(() => [
+  { value: '', label: `All ${items.value.length}` },
+  ...KINDS.filter(([id]) => count(id)).map(([id, name]) => ({ value: id, label: `${name} ${count(id)}` })),
+])
 const groups = computed(() => [
   ...new Map(
     shown.value.map((x) => [x.stage_name, shown.value.filter((y) => y.stage_name === x.stage_name)]),
@@ -107,21 +112,7 @@ useKeys(() => ({
       <h1 class="t28">{{ items.length ? `${items.length} to hunt` : 'Nothing left to hunt' }}</h1>
       <p v-if="items.length" class="t20">First for {{ items[0].number }} {{ items[0].title }}.</p>
       <p v-else>Every figure, torque, amount and tool that the open steps need is known and there.</p>
-      <div class="filters" role="group" aria-label="Kinds">
-        <button type="button" :class="{ on: !kind }" :aria-pressed="!kind" @click="kind = ''">
-          All {{ items.length }}</button
-        ><template v-for="[id, name] in KINDS" :key="id"
-          ><button
-            v-if="count(id)"
-            type="button"
-            :class="{ on: kind === id }"
-            :aria-pressed="kind === id"
-            @click="kind = id"
-          >
-            {{ name }} {{ count(id) }}
-          </button></template
-        >
-      </div>
+      <PickOne v-model="kind" :options="kinds" label="Kinds" />
       <section v-for="[stage, list] in groups" :key="stage" :aria-label="stage">
         <h2 class="group">{{ stage }}</h2>
         <ol>
@@ -187,23 +178,6 @@ useKeys(() => ({
 </template>
 
 <style scoped>
-.filters {
-  display: flex;
-  gap: 2px 18px;
-  flex-wrap: wrap;
-}
-.filters button {
-  border: 0;
-  background: none;
-  min-height: 44px;
-  border-bottom: 5px solid transparent;
-  cursor: pointer;
-  padding: 0 2px;
-}
-.filters .on {
-  font-weight: 780;
-  border-bottom-color: var(--ink);
-}
 .group {
   font-size: 18px;
   font-weight: 780;

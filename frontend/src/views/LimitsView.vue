@@ -10,6 +10,7 @@ import { client, type Difference, type FigureRow, got, type PlanAct, sentence } 
 import { useKeys } from '@/composables/keys'
 import LimitBar from '@/drawings/LimitBar.vue'
 import ToolFit from '@/drawings/ToolFit.vue'
+import PickOne from '@/shell/PickOne.vue'
 import WorkFrame from '@/shell/WorkFrame.vue'
 import WorkingLines from '@/shell/WorkingLines.vue'
 import { useBook } from '@/stores/book'
@@ -48,6 +49,13 @@ const FILTERS = [
 ] as const
 const figures = computed(() => (plan.build === props.build ? plan.figures : null))
 const rows = computed(() => figures.value?.rows ?? [])
+const filters = computed(() => [
+  { value: '', label: `All ${rows.value.length}` },
+  ...FILTERS.flatMap(([value, name]) => {
+    const count = figures.value?.counts[value]
+    return count ? [{ value, label: `${name} ${count}` }] : []
+  }),
+])
 const fitsFilter = (r: FigureRow) =>
   only.value === 'no tool' ? r.fit !== null && !r.fit.fits : !only.value || r.state === only.value
 const shown = computed(() => [
@@ -217,21 +225,7 @@ useKeys(() => ({
             <li v-for="t in turned" :key="t">{{ t }}</li>
           </ul>
         </div>
-        <div class="filters" role="group" aria-label="Filter">
-          <button type="button" :class="{ on: !only }" :aria-pressed="!only" @click="only = ''">
-            All {{ rows.length }}</button
-          ><template v-for="[id, name] in FILTERS" :key="id"
-            ><button
-              v-if="figures?.counts[id]"
-              type="button"
-              :class="{ on: only === id }"
-              :aria-pressed="only === id"
-              @click="only = id"
-            >
-              {{ name }} {{ figures.counts[id] }}
-            </button></template
-          >
-        </div>
+        <PickOne v-model="only" :options="filters" label="Filter" />
         <p v-if="!rows.length" class="quiet">
           No figures yet. They come with the procedures, or from a sheet.
         </p>
@@ -486,23 +480,6 @@ useKeys(() => ({
 .file:focus-within {
   outline: 4px solid var(--ink);
   outline-offset: 3px;
-}
-.filters {
-  display: flex;
-  gap: 2px 18px;
-  flex-wrap: wrap;
-}
-.filters button {
-  border: 0;
-  background: none;
-  min-height: 44px;
-  border-bottom: 5px solid transparent;
-  cursor: pointer;
-  padding: 0 2px;
-}
-.filters .on {
-  font-weight: 780;
-  border-bottom-color: var(--ink);
 }
 tbody tr {
   cursor: pointer;

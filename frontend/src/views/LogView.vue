@@ -5,6 +5,7 @@ import { useRoute } from 'vue-router'
 import { client, got, type LogLine, type Schemas } from '@/api/client'
 import { clockOf, dayOf } from '@/composables/time'
 import LineText from '@/shell/LineText.vue'
+import PickOne from '@/shell/PickOne.vue'
 import WorkFrame from '@/shell/WorkFrame.vue'
 import { useBook } from '@/stores/book'
 import { useShop } from '@/stores/shop'
@@ -21,13 +22,13 @@ const kind = ref('all')
 const step = ref(typeof route.query.step === 'string' ? route.query.step : '')
 const { problem, served } = useServer()
 const KINDS = [
-  ['all', 'All'],
-  ['reading', 'Readings'],
-  ['fastener', 'Bolts'],
-  ['left open', 'Left open'],
-  ['struck', 'Struck'],
-  ['accepted', 'Accepted'],
-] as const
+  { value: 'all', label: 'All' },
+  { value: 'reading', label: 'Readings' },
+  { value: 'fastener', label: 'Bolts' },
+  { value: 'left open', label: 'Left open' },
+  { value: 'struck', label: 'Struck' },
+  { value: 'accepted', label: 'Accepted' },
+]
 const days = computed(() => {
   const found: { day: string; lines: LogLine[] }[] = []
   for (const line of log.value?.lines ?? []) {
@@ -64,17 +65,8 @@ watch([kind, step, () => book.frame?.head], () => void load(), { immediate: true
     <div v-if="log" class="cols">
       <section>
         <h1 class="t28">{{ log.total }} lines, {{ log.struck }} struck</h1>
-        <div class="filters" role="group" aria-label="Filter">
-          <button
-            v-for="[code, word] in KINDS"
-            :key="code"
-            type="button"
-            :class="{ on: kind === code }"
-            :aria-pressed="kind === code"
-            @click="kind = code"
-          >
-            {{ word }}
-          </button>
+        <div class="filters">
+          <PickOne v-model="kind" :options="KINDS" label="Filter" />
           <label class="field"
             ><span class="sr">Step</span
             ><select v-model="step" class="entry">
@@ -167,18 +159,6 @@ watch([kind, step, () => book.frame?.head], () => void load(), { immediate: true
   gap: 4px 14px;
   margin: 4px 0 10px;
   align-items: center;
-}
-.filters button {
-  border: 0;
-  background: none;
-  min-height: 44px;
-  padding: 0 2px;
-  border-bottom: 5px solid transparent;
-  cursor: pointer;
-}
-.filters .on {
-  font-weight: 780;
-  border-bottom-color: var(--ink);
 }
 .filters .entry {
   min-height: 44px;

@@ -14,6 +14,7 @@ import SchoolSketch from '@/drawings/SchoolSketch.vue'
 import DifferenceDialog from '@/shell/DifferenceDialog.vue'
 import LastChanceBlock from '@/shell/LastChanceBlock.vue'
 import PutInDialog from '@/shell/PutInDialog.vue'
+import PickOne from '@/shell/PickOne.vue'
 import WorkFrame from '@/shell/WorkFrame.vue'
 import { useBook } from '@/stores/book'
 import { usePlan } from '@/stores/plan'
@@ -46,7 +47,10 @@ const view = computed(() => (plan.build === props.build ? plan.view : null))
 const inHand = computed(
   () => view.value?.rows.find((r) => r.id === book.frame?.current)?.stage ?? 'take_down',
 )
-const shownStage = computed(() => stage.value ?? (inHand.value === 'plan' ? 'take_down' : inHand.value))
+const shownStage = computed({
+  get: () => stage.value ?? (inHand.value === 'plan' ? 'take_down' : inHand.value),
+  set: (id) => (stage.value = id),
+})
 const rows = computed(() =>
   (view.value?.rows ?? []).filter((r) => shownStage.value === 'all' || r.stage === shownStage.value),
 )
@@ -90,6 +94,13 @@ function reasonLine(r: PlanRow): { text: string; kind: string } | null {
   return null
 }
 const countOf = (id: string) => view.value?.rows.filter((r) => r.stage === id).length ?? 0
+const stages = computed(() => [
+  ...Object.entries(view.value?.stages ?? {}).map(([value, name]) => ({
+    value,
+    label: `${name} ${countOf(value)}`,
+  })),
+  { value: 'all', label: `All ${view.value?.rows.length ?? 0}` },
+])
 const propose = (acts: PlanAct[], withReason = false) => void difference.value?.propose(acts, withReason)
 function openWay(s: School, id: string) {
   school.value = s
@@ -313,26 +324,7 @@ useKeys(() => ({
         </section>
         <div class="cols">
           <div class="main">
-            <div class="filters" role="group" aria-label="Stages">
-              <button
-                v-for="(name, id) in view.stages"
-                :key="id"
-                type="button"
-                :class="{ on: shownStage === id }"
-                :aria-pressed="shownStage === id"
-                @click="stage = id"
-              >
-                {{ name }} {{ countOf(id) }}
-              </button>
-              <button
-                type="button"
-                :class="{ on: shownStage === 'all' }"
-                :aria-pressed="shownStage === 'all'"
-                @click="stage = 'all'"
-              >
-                All {{ view.rows.length }}
-              </button>
-            </div>
+            <PickOne v-model="shownStage" class="filters" :options="stages" label="Stages" />
             <p v-if="!rows.length" class="quiet">No step in this stage.</p>
             <ol class="rows">
               <li
@@ -570,18 +562,11 @@ useKeys(() => ({
         @close="school = null"
       >
         <div v-if="school && way" class="detail">
-          <div class="filters">
-            <button
-              v-for="w in school.ways"
-              :key="w.id"
-              type="button"
-              :class="{ on: w.id === wayId }"
-              :aria-pressed="w.id === wayId"
-              @click="wayId = w.id"
-            >
-              {{ w.name }}
-            </button>
-          </div>
+          <PickOne
+            v-model="wayId"
+            :options="school.ways.map((w) => ({ value: w.id, label: w.name }))"
+            label="Ways"
+          />
           <p class="t20">{{ way.does }}</p>
           <dl>
             <dt>Needs</dt>
@@ -817,24 +802,6 @@ useKeys(() => ({
   grid-template-columns: minmax(0, 1fr) 308px;
   gap: 22px;
   align-items: start;
-}
-.filters {
-  display: flex;
-  gap: 2px 16px;
-  flex-wrap: wrap;
-}
-.filters button {
-  border: 0;
-  background: none;
-  min-height: 44px;
-  border-bottom: 5px solid transparent;
-  cursor: pointer;
-  padding: 0 2px;
-  white-space: nowrap;
-}
-.filters .on {
-  font-weight: 780;
-  border-bottom-color: var(--ink);
 }
 .rows li {
   border-top: 1px solid var(--hair);
