@@ -139,7 +139,7 @@ def test_log_filter_and_strike(demo, mk: Bench):
     build = engine(demo)
     mk.go(f"{demo.url}/builds/{build}/log", "lines, 1 struck")
     expect(mk.page.get_by_text("Whole", exact=True)).to_be_visible()
-    filters = mk.page.locator(".filters")
+    filters = mk.page.get_by_role("radiogroup", name="Filter")
     filters.get_by_text("Struck").click()
     expect(mk.page.locator(".day li")).to_have_count(1)
     filters.get_by_text("Bolts").click()

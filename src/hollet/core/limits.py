@@ -300,7 +300,7 @@ def judge(
         return Judgement(verdict="too_close", words=words, **base)
     verdict = VERDICTS[decision(value, big_u, lo, hi)]
     if verdict == "outside":
-        words = f"outside, {_beyond(distance, limit, unit, digits)} "
+        words = f"outside, {_apart(distance, limit, unit, max(digits, places(limit)))} "
         return Judgement(verdict=verdict, words=words + ("over" if nearest_hi else "under"), **base)
     if verdict == "too_close":
         zone = (
@@ -317,14 +317,16 @@ def judge(
     return Judgement(verdict=verdict, words=words, **base)
 
 
-def _beyond(distance: float, limit: Limit, unit: Unit, digits: int) -> str:
-    """How far beyond its limit a figure lies, as finely as either was written; a temperature's
-    difference has no zero of its own.
+def _apart(distance: float, limit: Limit, unit: Unit, digits: int) -> str:
+    """How far apart two figures are, as finely as either was written, and never nothing where there
+    is something; a temperature's difference has no zero of its own.
     """
-    if unit.offset != 0:
-        return rounded_down(distance / float(unit.factor))
-    bare = limit.model_copy(update={"lo": None, "hi": None})
-    return shown(distance, bare, max(digits, places(limit)))
+    if unit.offset == 0:
+        bare = limit.model_copy(update={"lo": None, "hi": None})
+        text = shown(distance, bare, digits)
+        if float(text) != 0:
+            return text
+    return rounded_down(distance / float(unit.factor))
 
 
 def _spare(left: float, limit: Limit, unit: Unit, digits: int) -> str:
@@ -370,17 +372,16 @@ def _margins(
     if unit.offset:  # a difference of temperatures has no zero of its own
         return ""
 
-    bare = limit.model_copy(update={"lo": None, "hi": None, "step": limit.step or _finest(limit)})
+    stepped = limit.model_copy(update={"step": limit.step or _finest(limit)})
 
     def far(figure: float | None, name: str) -> str | None:
         if figure is None:
             return None
         apart = round9(value - figure)
-        return (
-            f"on the {name}"
-            if apart == 0
-            else f"{shown(abs(apart), bare, digits)} {'over' if apart > 0 else 'under'} the {name}"
-        )
+        if apart == 0:
+            return f"on the {name}"
+        much = _apart(abs(apart), stepped, unit, digits)
+        return f"{much} {'over' if apart > 0 else 'under'} the {name}"
 
     said = [far(lo, "lower limit"), far(hi, "upper limit"), far(target, "target")]
     return ", ".join(words for words in said if words)
