@@ -392,3 +392,28 @@ def test_a_late_step_names_exactly_what_stands_on_the_way(steps, data):
         s.id in done and any(link.step == late and link.kind not in OFF_AGAIN for link in s.after)
         for s, _ in found.too_late
     )
+
+
+def test_parts_that_do_not_apply_are_not_needed():
+    """A part for a vehicle that this is not goes; one that nobody knows of stays."""
+    text = """
+[[step]]
+id = "belt"
+stage = "build_up"
+kind = "fit"
+title = "Belt"
+do = "On."
+parts = [
+  { name = "belt", count = 1 },
+  { name = "belt of the winch", count = 1, when = [{ fact = "winch", one_of = ["yes"] }] },
+]
+"""
+    plan = combine_sheets([ways_sheet(text)])
+
+    def parts(**facts: str) -> list[str]:
+        step = select(plan.model_copy(update={"facts": facts})).plan.find_step("belt")
+        return [part.name for part in step.parts]
+
+    assert parts(winch="no") == ["belt"]
+    assert parts(winch="yes") == ["belt", "belt of the winch"]
+    assert parts() == ["belt", "belt of the winch"]

@@ -340,3 +340,22 @@ def test_parts_off_are_parts():
     book.do("done", step="cover_off", reason="left out of this test")
     view = takedown_view(book.state, book.time)
     assert (view.parts_off, view.last_part) == (2, "Cover off")
+
+
+def test_steps_put_in_behind_each_other_have_numbers_of_their_own(book: Book):
+    """Two more that no sheet knows: each is numbered behind its neighbour, none twice."""
+    off(book, "cowl", "Cowl", because="it is in the way of the next")
+    off(book, "hose", "Hose", because="it is in the way of the next")
+    take_over(book)
+    numbers = [step.number for step in book.state.plan.step]
+    assert len(set(numbers)) == len(numbers)
+    put_in = {s.id: s.number for s in book.state.plan.step if s.id.startswith("back-")}
+    assert sorted(put_in) == ["back-cowl", "back-fan", "back-hose"]
+
+
+def test_a_reason_of_the_sheet_given_up_for_the_take_down_goes(book: Book):
+    """Only the sheet's own reason is dropped, and only where the take-down's was chosen."""
+    before = book.state.plan.find_step("cover_on").after
+    take_over(book)
+    after = book.state.plan.find_step("cover_on").after
+    assert {a.step for a in before} <= {a.step for a in after}

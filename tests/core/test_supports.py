@@ -5,6 +5,7 @@ stuck parts.
 import pytest
 
 from hollet.core.book.around import around_words
+from hollet.core.book.ledger import left_open
 from hollet.core.book.points import POINTS
 from hollet.core.book.secure import secure_view
 from hollet.core.book.supports import support_view
@@ -331,3 +332,18 @@ def test_what_is_left_under_a_vehicle():
     assert support_view(book.state).taken == ("vehicle",)
     put(book, "s5", "stand", "vehicle", "rear right jacking point")
     assert support_view(book.state).taken == ()
+
+
+@pytest.mark.parametrize(("hanging", "rest"), [(8, None), (9, "and 1 more left open")])
+def test_the_card_of_a_stop_counts_what_it_leaves_out(hanging, rest):
+    """Eight things by name; from the ninth on how many more."""
+    book = Book(small_sheet(), tools())
+    book.on_wheels()
+    already = len(left_open(book.state))
+    for number in range(hanging - already):
+        item = f"i{number}"
+        book.do("left open", step="lead", item=item, what=f"Wire {number}", blocks="fire")
+    book.do("stopped", why="telephone")
+    card = secure_view(book.state, book.time).card
+    assert [line for line in card if line.endswith("more left open")] == ([rest] if rest else [])
+    assert sum(line.startswith("Left open: ") for line in card) == 8
