@@ -10,7 +10,6 @@ from hypothesis import strategies as st
 
 from hollet.core.checking import OPEN_END, check_against, standing, trial
 from hollet.core.errors import Refused
-from hollet.core.instruments import combine, reading_share
 from hollet.core.procedure.formulas import evaluate, sensitivities
 from hollet.core.procedure.read import read_sheet
 from hollet.core.procedure.results import ResultSpec
@@ -158,8 +157,10 @@ def test_a_map_is_judged_by_its_calculation(book):
         book.read("map", name, typed, tool="b1")
     found = result(book, "map", "taper_1")
     assert found.judgement.value == pytest.approx(0.029)
-    one = reading_share(book.shop["b1"], [84.0])
-    assert pytest.approx(combine([(1, one), (-1, one)])[2], rel=1e-6) == found.judgement.U
+    # of each 0.002 permissible and half a last digit, rectangular, and 0.002 of repeatability; zero
+    # and setting are the same in both and go
+    one = 0.002**2 / 3 + 0.0005**2 / 3 + 0.002**2
+    assert pytest.approx(2 * (2 * one) ** 0.5, rel=1e-9) == found.judgement.U
     assert found.judgement.verdict == "inside"
     assert found.judgement.margins == "0.021 under the upper limit"
     assert any(line.startswith("taper: 84.031 − 84.002") for line in found.judgement.working)
@@ -214,11 +215,9 @@ def test_a_spread_counts_its_ends(book):
     for name, typed in (("p1", "20.05"), ("p2", "20.11"), ("p3", "20.00")):
         book.read("flange", name, typed, tool="c1")
     found = result(book, "flange", "even_r").judgement
-    one = reading_share(book.shop["c1"], [20.0])
-    assert (found.value, found.U) == (
-        pytest.approx(0.11),
-        pytest.approx(combine([(1, one), (-1, one)])[2], rel=1e-6),
-    )
+    one = 0.03**2 / 3 + 0.005**2 / 3 + 0.01**2  # permissible, half a last digit, repeatability
+    assert found.value == pytest.approx(0.11)
+    assert pytest.approx(2 * (2 * one) ** 0.5, rel=1e-9) == found.U
 
 
 def test_a_changed_part_of_the_chain_is_named(book):
