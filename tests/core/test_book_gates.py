@@ -6,6 +6,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from hollet.core.book.gates import gate_answers, stage_groups
+from hollet.core.book.ledger import OpenItem
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.procedure.words import RUNGS
 from tests.support import SMALL, Book, small_sheet, tools
@@ -253,3 +255,52 @@ def test_items_of_a_rung_stand_in_the_order_to_clear(book: Book):
             assert own == sorted(own), rung
     crank = [item.id for item in book.gate("crank").items if item.id in ("rag", "wire")]
     assert crank == ["wire", "rag"]
+
+
+def test_a_burst_limits_the_burst_and_not_the_rung():
+    """With nothing left open cranking is free, however long one burst may be; only *run on* has a
+    limit of its own.
+    """
+    state = Book(small_sheet(), tools()).state
+    free = {answer.rung: answer for answer in gate_answers(state, (), ())}
+    assert (free["crank"].answer, free["crank"].limit) == ("nothing left open", None)
+    assert all(not a.shut and not a.items for a in free.values())
+
+
+def test_steps_not_reached_are_grouped_by_their_stage():
+    """Each stage with its own steps, counted; what is dangerous, wrong or open stands by itself."""
+
+    def item(number: int, stage: str, rank: str) -> OpenItem:
+        return OpenItem(
+            id=f"i{number}", kind="step", what="x", blocks="fire", stage=stage, rank=rank
+        )
+
+    found = stage_groups(
+        [
+            item(1, "fit_in", "not_reached"),
+            item(2, "build_up", "not_reached"),
+            item(3, "fit_in", "not_reached"),
+            item(4, "fit_in", "danger"),
+            item(5, "wake", "open"),
+        ]
+    )
+    assert [(g.stage, g.words, [i.id for i in g.items]) for g in found] == [
+        ("build_up", "Build up: 1 step", ["i2"]),
+        ("fit_in", "Fit in: 2 steps", ["i1", "i3"]),
+    ]
+    assert stage_groups([item(4, "fit_in", "danger")]) == ()
+
+
+def test_what_is_below_shuts_what_is_above():
+    """Ranked the worst first; a rung that nothing blocks is shut by what stands before it."""
+    made = Book(small_sheet(), tools())
+
+    def item(name: str, blocks: str, rank: str) -> OpenItem:
+        return OpenItem(id=name, kind="temporary", what=name, blocks=blocks, rank=rank)
+
+    items = (item("wire", "crank", "open"), item("spring", "crank", "danger"))
+    answers = {a.rung: a for a in gate_answers(made.state, (), items)}
+    assert [i.id for i in answers["crank"].items] == ["spring", "wire"]
+    assert answers["power_on"].answer == "nothing left open"
+    assert (answers["drive"].shut, answers["drive"].items) == (True, ())
+    assert answers["drive"].reasons == ("spring", "wire")
