@@ -402,3 +402,15 @@ def test_the_last_stage_waits_for_its_condition_and_final_for_its_recheck():
     assert all(bolt.recheck for bolt in done.bolts)
     book.do("done", step="again")
     assert not any(bolt.recheck for bolt in book.joint("cover").bolts)
+
+
+def test_how_far_a_joint_is(ready: Book):
+    """Counted at the highest stage reached: "all" only when it is the last one."""
+    assert ready.joint().progress == "6 as found"
+    ready.click(1)
+    assert ready.joint().progress == "1 of 6 at stage 1"
+    for bolt in range(2, 7):
+        ready.click(bolt)
+    assert ready.joint().progress == "6 of 6 at stage 1"
+    ready.click(1)
+    assert ready.joint().progress == "1 of 6 at stage 2"

@@ -345,6 +345,18 @@ def test_an_own_part_asks_what_hangs_on_it(look: Book):
     assert look.bench("look").inspection.parts[-1].safety == "steering"
 
 
+def test_drained_again_it_is_empty_again():
+    """What was filled, and why it stayed empty, counts from the last draining on."""
+    book = shelf("top-end")
+    book.do("done", step="fluids_out")
+    why = {"about": "empty", "reason": "the engine is sold without its radiator"}
+    book.do("decision", step="fluids_out", thing="coolant", **why)
+    assert "empty:coolant" not in book.open()
+    book.do("reopened", step="fluids_out")
+    book.do("done", step="fluids_out")
+    assert book.open()["empty:coolant"] == "fire"
+
+
 def test_empty_until_it_is_filled():
     """Drained: empty, whatever else is done; oil shuts crank, coolant fire; struck or left out for
     a reason it is not.

@@ -3,8 +3,10 @@
 import pytest
 
 from hollet.core.catalogue import compute
+from hollet.core.entries.runs import RunSample
 from hollet.core.errors import Refused
 from hollet.core.running import oil_pressure_floor_kpa
+from hollet.core.steps.stop import stop_of
 
 LIMITS = {
     "pressure_time": {"value": 10, "unit": "s"},
@@ -155,3 +157,23 @@ def test_dry_run(seconds, accepted, answer):
         assert refusal.value.reason_code == answer
     else:
         assert compute("dry_run_request", data)["allowed"] == {"value": answer, "unit": "s"}
+
+
+@pytest.mark.parametrize(
+    ("read", "until", "at"),
+    [
+        ([3, 27], 27, None),  # before it is due nobody must read it
+        ([3, 28], 28, None),
+        ([3, 28.1], 28.1, 28),
+        ([9, 29], 29, None),
+        ([9, 29.1], 29.1, 29),
+        ([9, 20, 40], 40, None),
+        ([9, 20], 40.1, 40),
+    ],
+)
+def test_how_long_the_oil_pressure_may_go_unread(read, until, at):
+    """Due by 8 s: from then on at most 20 s from one reading to the next, and to the end."""
+    samples = [RunSample(t=t, lamp_out=True) for t in read]
+    reason, moment = stop_of(samples, (), until, None, None, 8.0)
+    assert moment == at
+    assert (reason is None) == (at is None)
