@@ -215,7 +215,7 @@ def scrolling(page: Page, url: str) -> float:
     browser's own counters.
     """
     page.goto(url)
-    page.get_by_role("button", name="All 300").click()
+    page.get_by_role("radiogroup", name="Stages").get_by_text("All 300").click()
     page.locator(".rows li").nth(299).wait_for()
     session = page.context.new_cdp_session(page)
     session.send("Performance.enable")

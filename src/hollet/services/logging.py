@@ -152,14 +152,13 @@ def log_of(
     entry kind).
     """
     with workshop.held(build) as state:
-        newest = (state.entries[i] for i in reversed(state.order))
-        wanted = (e for e in newest if before is None or e.seq < before)
-        chosen = list(islice((e for e in wanted if _wanted(state, e, step, kind)), limit))
         with workshop.store.read() as books:
             broken = _broken(workshop, books, build)
-            hashes = books.log.hashes([e.id for e in chosen])
-        accepted = state.all(Concession)[::-1]
-        lines = tuple(line_of(state, e, hashes.get(e.id, "")) for e in chosen)
+            lines, accepted = state.remembered(
+                ("log",),
+                (step, kind, before, limit, state.head, workshop.store.version),
+                lambda: _lines(state, books, step, kind, before, limit),
+            )
         return LogView(
             lines=lines,
             total=len(state.order),
@@ -167,8 +166,28 @@ def log_of(
             whole=broken is None,
             broken_at=broken,
             changed=tuple(changed_past(workshop)),
-            accepted=tuple(line_of(state, e) for e in accepted),
+            accepted=accepted,
         )
+
+
+def _lines(
+    state: BookState,
+    books: Books,
+    step: str | None,
+    kind: str | None,
+    before: int | None,
+    limit: int,
+) -> tuple[tuple[LogLine, ...], tuple[LogLine, ...]]:
+    """A page of lines, and all that was accepted in writing."""
+    newest = (state.entries[i] for i in reversed(state.order))
+    wanted = (e for e in newest if before is None or e.seq < before)
+    chosen = list(islice((e for e in wanted if _wanted(state, e, step, kind)), limit))
+    hashes = books.log.hashes([e.id for e in chosen])
+    accepted = state.all(Concession)[::-1]
+    return (
+        tuple(line_of(state, e, hashes.get(e.id, "")) for e in chosen),
+        tuple(line_of(state, e) for e in accepted),
+    )
 
 
 def _broken(workshop: Workshop, books: Books, build: str) -> int | None:
