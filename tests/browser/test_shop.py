@@ -205,6 +205,16 @@ def test_tools_are_set_and_zeroed(demo, mk: Bench):
     dialog.locator("input[name=setting]").fill("84.010 mm")
     dialog.get_by_role("button", name="It is set").click()
     expect(mk.page.get_by_text("M3 at 84.010 mm")).to_be_visible()
+    gear = mk.page.locator("input[name=gear-name]")
+    mk.page.route("**/api/gear", lambda route: route.fulfill(status=503, body="{}"))
+    gear.fill("crank puller")
+    mk.press("Write it down")
+    expect(mk.page.get_by_role("alert")).to_contain_text("nothing was changed")
+    expect(gear).to_have_value("crank puller")  # what was refused stays with the mechanic
+    mk.page.unroute("**/api/gear")
+    mk.press("Write it down")
+    expect(gear).to_have_value("")
+    mk.shows("crank puller")
 
 
 def test_strip_and_lost_address(demo, mk: Bench):

@@ -22,6 +22,28 @@ def test_same_id_same_body_is_one_entry(hand):
     assert log_of(hand.workshop, hand.build).total == 2
 
 
+def test_a_build_whose_answer_was_lost_is_made_once(hand):
+    """Sent again with its id it is the same build; another one under that id is a conflict."""
+
+    def made(name: str) -> str:
+        return builds.make_build(
+            hand.workshop,
+            sheets=["small"],
+            name=name,
+            vehicle="Two",
+            about="x",
+            who="MK",
+            build_id="0198-again",
+        )
+
+    assert made("Second job") == made("Second job") == "0198-again"
+    assert [card.name for card in builds.cards(hand.workshop)].count("Second job") == 1
+    assert log_of(hand.workshop, "0198-again").total == 1
+    with pytest.raises(Conflict) as conflict:
+        made("Third job")
+    assert conflict.value.reason_code == "id_used"
+
+
 def test_same_id_after_a_restart(hand):
     """A new process knows the id too."""
     entry_id = hand.workshop.new_id()

@@ -19,6 +19,7 @@ const name = ref('')
 const vehicle = ref('')
 const about = ref('')
 const { problem, served } = useServer()
+const id = v7() // the same when it is sent again, so that an answer that was lost makes no second build
 const mistake = ref('')
 const busy = ref(false)
 const sheets = computed(() => (shop.view?.sheets ?? []).filter((s) => chosen.value.includes(s.id)))
@@ -49,7 +50,7 @@ async function make() {
   busy.value = true
   await served(async () => {
     const body = {
-      id: v7(),
+      id,
       who,
       sheets: chosen.value,
       facts: Object.fromEntries(Object.entries(facts.value).filter(([, value]) => value.trim())),

@@ -115,13 +115,17 @@ function preset(event: Event) {
   const found = shop.view?.presets[Number((event.target as HTMLSelectElement).value)]
   if (found && editing.value) editing.value = { ...editing.value, ...(found as Draft) }
 }
-async function run(call: () => Promise<unknown>, words: string) {
-  await served(async () => {
+/** Whether it was taken; what was refused stays in its fields. */
+async function run(call: () => Promise<unknown>, words: string): Promise<boolean> {
+  const taken = await served(async () => {
     await call()
-    editing.value = setting.value = null
-    said.value = words
-    await shop.load()
+    return true
   })
+  if (!taken) return false
+  editing.value = setting.value = null
+  said.value = words
+  await shop.load()
+  return true
 }
 async function save() {
   const who = await session.whoIsIt()
@@ -158,7 +162,7 @@ async function gear(name: string, state: (typeof STATES)[number], whose: string 
   if (!name.trim()) return
   const who = await session.whoIsIt()
   const known = shop.view?.gear.find((g) => g.id === name.trim().toLowerCase())
-  await run(
+  const taken = await run(
     () =>
       got(
         client.POST('/api/gear', {
@@ -174,7 +178,7 @@ async function gear(name: string, state: (typeof STATES)[number], whose: string 
       ),
     `${name.trim()}: ${state}.`,
   )
-  gearName.value = gearWhose.value = gearBack.value = ''
+  if (taken) gearName.value = gearWhose.value = gearBack.value = ''
 }
 async function setGauge() {
   const who = await session.whoIsIt()
@@ -206,6 +210,7 @@ function tried(words: string) {
       <h1 v-if="shop.view || shop.problem" class="t28">{{ shown.length }} measuring tools</h1>
       <p v-if="said" class="quiet" role="status">{{ said }}</p>
       <p v-if="shop.problem" class="block" role="alert">{{ shop.problem }}</p>
+      <p v-if="problem && !editing && !setting" class="block" role="alert">{{ problem }}</p>
       <div v-if="shown.length" class="scroll" tabindex="0" role="region" aria-label="Measuring tools">
         <table>
           <thead>

@@ -73,7 +73,7 @@ def make_build(
     facts: dict[str, str] | None = None,
 ) -> str:
     """A build with its own copy of the sheets; its first entry carries the whole. All in one
-    transaction.
+    transaction; the same id and name once more is the same build.
 
     Raises
     ------
@@ -91,7 +91,10 @@ def make_build(
     body = b.PlanEdited(what=f"plan made from {plan.title}"[:200], sheet=plan)
     first = workshop.draft(build, body, who)
     with workshop.store.write() as books:
-        if books.builds.get(build) is not None:
+        known_build = books.builds.get(build)
+        if known_build is not None and known_build.name == name:
+            return build  # sent again, because its answer was lost
+        if known_build is not None:
             raise Conflict("this build is made already", reason_code="id_used")
         found = vehicle_named(books, vehicle) or VehicleRecord(
             workshop.new_id(), vehicle, about, "{}", 1
