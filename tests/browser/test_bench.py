@@ -337,3 +337,39 @@ def test_a_reload_while_hollet_is_stopped(mortal, browser):
     bench.shows("Bolt 7")
     expect(gone).to_have_count(0)
     context.close()
+
+
+def test_what_was_typed_comes_back_with_its_refusal(demo, mk: Bench):
+    """A note, a thing left open and a strike that the server refuses: the dialog stands there again
+    with all that was typed, and says why.
+    """
+    refused = {"reason_code": "x", "message": "not in words that can be kept", "newer": []}
+    mk.go(f"{demo.url}/builds/{engine(demo)}", "bolt 6")
+    entries = "**/api/builds/*/entries"
+    mk.page.route(entries, lambda route: route.fulfill(status=422, json=refused))
+    dialog = mk.page.get_by_role("dialog")
+
+    mk.key("n")
+    dialog.locator("textarea").fill("gasket is the old kind")
+    dialog.get_by_role("button", name="Into the log").click()
+    expect(dialog.get_by_role("alert")).to_contain_text("not in words that can be kept")
+    expect(dialog.locator("textarea")).to_have_value("gasket is the old kind")
+    mk.key("Escape")
+    expect(dialog).to_be_hidden()
+
+    mk.key("o")
+    dialog.locator("input[name=what]").fill("Breather hose off")
+    dialog.get_by_role("button", name="Left open").click()
+    expect(dialog.get_by_role("alert")).to_contain_text("not in words that can be kept")
+    expect(dialog.locator("input[name=what]")).to_have_value("Breather hose off")
+    mk.key("Escape")
+    expect(dialog).to_be_hidden()
+
+    mk.key("Backspace")
+    dialog.get_by_label("or another reason").fill("the wrench slipped")
+    dialog.get_by_role("button", name="Strike it").click()
+    expect(dialog.get_by_role("alert")).to_contain_text("not in words that can be kept")
+    expect(dialog.get_by_label("or another reason")).to_have_value("the wrench slipped")
+    mk.page.unroute(entries)
+    dialog.get_by_role("button", name="Strike it").click()
+    mk.written("struck")

@@ -122,7 +122,7 @@ function askWrench() {
 }
 async function takeWrench(reason: string | null = null) {
   const length = adapter.value.trim()
-  await served(async () => {
+  const taken = await served(async () => {
     await book.write({
       kind: 'decision',
       step: props.bench.base.step,
@@ -131,8 +131,9 @@ async function takeWrench(reason: string | null = null) {
       adapter: length ? { length, angle: angle.value.trim() || '0' } : null,
       reason,
     })
-    tools.value = false
+    return true
   })
+  tools.value = !taken // refused, it is said there, with what was chosen
 }
 async function goOn() {
   const reason = await frame.value?.ask({

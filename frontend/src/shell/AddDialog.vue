@@ -34,7 +34,7 @@ const ready = computed(
 
 function ask(first: keyof typeof SORTS = 'note') {
   sort.value = props.step ? first : 'note'
-  words.value = because.value = problem.value = ''
+  words.value = because.value = problem.value = book.refused = ''
   ways.value = [
     { name: '', does: '' },
     { name: '', does: '' },
@@ -51,7 +51,7 @@ async function add() {
   problem.value = ''
   if (sort.value === 'note') {
     open.value = false
-    await book.act({ kind: 'note', step: props.step, text: words.value.trim() })
+    open.value = !(await book.handed({ kind: 'note', step: props.step, text: words.value.trim() }))
     return
   }
   const act: PlanAct =
@@ -132,7 +132,7 @@ defineExpose({ ask })
           ><input v-model="because" class="entry" name="add-because" maxlength="400" autocomplete="off"
         /></label>
       </template>
-      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+      <p v-if="problem || book.refused" class="problem" role="alert">{{ problem || book.refused }}</p>
       <button type="submit" class="btn" :disabled="!ready">
         {{ sort === 'note' ? 'Into the log' : 'Into the plan' }}
       </button>

@@ -32,13 +32,13 @@ function choose(id: string) {
 function ask() {
   if (!props.step) return
   open.value = true
-  what.value = undo.value = where.value = ''
+  what.value = undo.value = where.value = book.refused = ''
   choose('disconnected')
 }
 async function leave() {
   if (!what.value.trim() || !props.step) return
   open.value = false
-  await book.act({
+  const taken = await book.handed({
     kind: 'left open',
     step: props.step,
     item: v7(),
@@ -48,6 +48,7 @@ async function leave() {
     sort: sort.value as 'other',
     where: where.value.trim() || null,
   })
+  if (!taken) open.value = true // with all that was typed
 }
 defineExpose({ ask })
 </script>
@@ -92,6 +93,7 @@ defineExpose({ ask })
         ><span>What undoes it</span
         ><input v-model="undo" class="entry" maxlength="120" name="undo" :placeholder="SORTS[sort].undo"
       /></label>
+      <p v-if="book.refused" class="problem" role="alert">{{ book.refused }}</p>
       <button type="submit" class="btn" :disabled="!what.trim()">Left open</button>
     </form>
   </el-dialog>

@@ -2,6 +2,7 @@
 /** Striking a line: the reason in one press, and what stands on it, before it is struck. */
 import { ref } from 'vue'
 import { client, got, type LogLine } from '@/api/client'
+import { useServer } from '@/composables/server'
 import { useBook } from '@/stores/book'
 
 const props = defineProps<{ build: string }>()
@@ -9,23 +10,24 @@ const book = useBook()
 const line = ref<LogLine | null>(null)
 const stands = ref<string[]>([])
 const own = ref('')
+const { problem, served } = useServer()
 const REASONS = ['wrong figure', 'wrong place', 'not done']
 
 async function ask(asked: LogLine) {
   line.value = asked
-  own.value = ''
+  own.value = book.refused = ''
   stands.value = []
   const path = { build: props.build, entry: asked.id }
-  stands.value = await got(client.GET('/api/builds/{build}/entries/{entry}/stands', { params: { path } }))
-    .then((v) => v.lines)
-    .catch(() => [])
+  const call = client.GET('/api/builds/{build}/entries/{entry}/stands', { params: { path } })
+  const found = await served(() => got(call))
+  if (line.value === asked) stands.value = found?.lines ?? []
 }
 async function strike(reason: string) {
   if (!line.value || reason.trim().length < 3) return
-  const entry = line.value.id
+  const asked = line.value
   line.value = null
-  await book.act({ kind: 'strike', entry, reason: reason.trim() })
-  await book.reload()
+  if (await book.handed({ kind: 'strike', entry: asked.id, reason: reason.trim() })) await book.reload()
+  else line.value = asked
 }
 defineExpose({ ask })
 </script>
@@ -40,6 +42,8 @@ defineExpose({ ask })
   >
     <p class="hand t20">{{ line?.text }}</p>
     <p class="t16 mut">It stays readable, with a line through it, your initials and the reason.</p>
+    <p v-if="book.refused" class="problem" role="alert">{{ book.refused }}</p>
+    <p v-if="problem" class="block" role="alert">What stands on it is not known: {{ problem }}</p>
     <div v-if="stands.length" class="block">
       <p class="b">These stand on it and will count as open:</p>
       <ul>

@@ -149,5 +149,25 @@ export const useBook = defineStore('book', () => {
       return false
     }
   }
-  return { card, bench, ahead, frame, problem, refused, touched, last, busy, open, reload, take, write, act }
+  /** True unless it was refused: on the server, or waiting here. A form gives back what was refused. */
+  async function handed(entry: Entry, file?: Blob): Promise<boolean> {
+    return (await act(entry, file)) || !refused.value
+  }
+  return {
+    card,
+    bench,
+    ahead,
+    frame,
+    problem,
+    refused,
+    touched,
+    last,
+    busy,
+    open,
+    reload,
+    take,
+    write,
+    act,
+    handed,
+  }
 })
