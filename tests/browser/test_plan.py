@@ -218,6 +218,7 @@ def test_sources_that_disagree_are_settled(demo, mk: Bench):
     expect(mk.page.get_by_text("The sources disagree")).to_be_visible()
     mk.key("2")
     expect(mk.page.locator("h1")).not_to_contain_text("conflict")
+    expect(mk.page.locator("aside.drawer")).to_have_count(0)
     mk.page.get_by_role("button", name="Layshaft end float").click()
     expect(mk.page.locator("aside.drawer")).to_contain_text("B bearing sheet, p. 4, in force")
     assert api(demo.url, f"/api/builds/{build}/limits")["counts"]["conflict"] == 0

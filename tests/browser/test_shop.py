@@ -214,7 +214,7 @@ def test_tools_are_set_and_zeroed(demo, mk: Bench):
     mk.page.unroute("**/api/gear")
     mk.press("Write it down")
     expect(gear).to_have_value("")
-    mk.shows("crank puller")
+    expect(mk.page.get_by_role("status")).to_contain_text("crank puller: owned")
 
 
 def test_strip_and_lost_address(demo, mk: Bench):

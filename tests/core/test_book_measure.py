@@ -185,6 +185,22 @@ def test_repeats_show_that_something_moves(book: Book):
     assert book.bench("bore").readings[0].value_text == "83.9600"
 
 
+@pytest.mark.parametrize(
+    ("unit", "typed", "moves"),
+    [
+        ("mm", ("83.950", "83.958"), False),  # four times 0.002: as much as it usually does
+        ("mm", ("83.950", "83.959"), True),
+        ("in", ("3.3051", "3.3054"), False),  # 0.0076 mm
+        ("in", ("3.3051", "3.3055"), True),  # 0.0102 mm
+        ("mm", ("83.950",), False),
+    ],
+)
+def test_how_far_repeats_may_lie_apart(book: Book, unit, typed, moves):
+    """Compared in the unit of the tool's own repeatability, whatever was typed."""
+    book.read("bore", "piston", *(f"{text} {unit}" for text in typed), tool="m1")
+    assert (book.bench("bore").readings[0].moves is not None) is moves
+
+
 def test_unknown_repeatability_has_no_verdict(book: Book):
     """A tool without a usual repeatability gives no verdict from one reading, and says
     what to do.

@@ -419,3 +419,24 @@ def test_no_sequence_of_excuses_opens_the_head(excuses: list[str]):
             acts[excuse]()
     with pytest.raises(Refused):
         book.do("done", step="head_out", reason="the lead was off already")
+
+
+def test_dangers_come_before_order():
+    """What can hurt stands first, whatever the sheet names first."""
+    text = """
+[[step]]
+id = "late"
+stage = "settle"
+kind = "check"
+title = "Late"
+do = "Last."
+after = [
+  { step = "head_out", because = "it is in the way", kind = "access closes" },
+  { step = "lead", because = "it is live", kind = "safety" },
+]
+"""
+    book = Book(small_sheet(SMALL + text), tools())
+    assert [(w.step, w.danger) for w in book.bench("late").base.waits] == [
+        ("lead", True),
+        ("head_out", False),
+    ]

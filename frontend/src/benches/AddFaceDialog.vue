@@ -30,7 +30,7 @@ async function add() {
   // a name in another script leaves no letters, so a number tells them apart
   const n = props.bench.inspection.total
   const id = known?.id ?? `own-${slug(own.value)}-${n}`
-  const done = await book.act({
+  const done = await book.handed({
     kind: 'face added',
     step: props.bench.base.step,
     part: id,

@@ -33,7 +33,7 @@ watch(
 /** Enter alone takes only what reads alike; whether a difference is one is said by a button. */
 async function laid(same: boolean | null) {
   if (!feature.value || !old.value.trim() || !fresh.value.trim()) return
-  const done = await book.act({
+  const done = await book.handed({
     kind: 'laid beside',
     step: props.step,
     part: props.part.id,

@@ -104,7 +104,7 @@ async function seen(nothing: boolean) {
   const taken =
     props.bench.base.photos.filter((p) => p.what === `${at.part.name}, ${at.face.name}`).at(-1)?.photo ?? null
   last.value = at.part.id
-  const ok = await book.act({
+  const handed = await book.handed({
     kind: 'finding',
     step: props.bench.base.step,
     part: at.part.id,
@@ -118,7 +118,7 @@ async function seen(nothing: boolean) {
     cause: nothing ? null : cause.value.trim() || null,
     photo: taken,
   })
-  if (!ok && book.refused) return
+  if (!handed) return
   clear()
   picked.value = null
   const done = facts.value.parts.find((p) => p.id === last.value)

@@ -77,7 +77,7 @@ async function decide() {
   if (problem.value) return
   if (!choice.value || reason.value.trim().length < least.value || (concedes.value && !name.value.trim()))
     return
-  const done = await book.act({
+  const done = await book.handed({
     kind: 'part decided',
     step: props.bench.base.step,
     part: props.part.id,
@@ -96,7 +96,7 @@ async function right() {
   const said = how.value.trim()
   if (
     said.length >= 3 &&
-    (await book.act({
+    (await book.handed({
       kind: 'part put right',
       step: props.bench.base.step,
       part: props.part.id,

@@ -96,7 +96,7 @@ async function off() {
 }
 async function explain() {
   if (!last.value || !cause.value.trim() || !change.value.trim()) return
-  await book.act({
+  const taken = await book.handed({
     kind: 'attempt ended',
     step: props.bench.base.step,
     attempt: last.value.id,
@@ -105,7 +105,7 @@ async function explain() {
     cause: cause.value.trim(),
     change: change.value.trim(),
   })
-  cause.value = change.value = ''
+  if (taken) cause.value = change.value = ''
 }
 /** Nothing here has a digit: digits are the figure on the gauge. */
 function digit(key: string) {

@@ -28,7 +28,7 @@ function ask(wanted: ResultFacts) {
 async function accept() {
   const target = result.value
   if (!target || reason.value.trim().length < LEAST || !name.value.trim()) return
-  const done = await book.act({
+  const done = await book.handed({
     kind: 'concession',
     step: props.step,
     result: target.id,

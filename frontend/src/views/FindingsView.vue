@@ -89,7 +89,7 @@ async function explain() {
   const said = what.value.trim()
   if (
     said.length > 2 &&
-    (await book.act({ kind: 'cause', cause: slug(said), what: said, step: null })) &&
+    (await book.handed({ kind: 'cause', cause: slug(said), what: said, step: null })) &&
     what.value.trim() === said
   )
     what.value = ''
@@ -99,7 +99,7 @@ async function evidence(cause: string) {
   const text = texts.value[cause]?.trim() ?? ''
   if (
     text.length > 2 &&
-    (await book.act({ kind: 'evidence', cause, sort: sorts.value[cause] ?? 'for', text }))
+    (await book.handed({ kind: 'evidence', cause, sort: sorts.value[cause] ?? 'for', text }))
   )
     texts.value[cause] = ''
   await load()

@@ -145,9 +145,9 @@ def _reading(state: BookState, spec: ReadingSpec, tools: Sequence[Instrument]) -
     value, moves = "", None
     if body.instrument is not None:
         value = _value_text(entry)
-        typed = [float(str(q.value)) for q in body.values]
+        read = [float(exact(q, body.tool().dimension, "values")) for q in body.values]
         tool_s = body.tool().figure("s")
-        if len(typed) >= 2 and tool_s and max(typed) - min(typed) > 4 * tool_s:
+        if tool_s and round9(max(read) - min(read)) > round9(4 * tool_s):
             moves = "the repeats spread more than this tool usually does: does something move?"
     again = asks_again(state, spec, entry)
     return ReadingFacts(
