@@ -117,6 +117,17 @@ def chains(text: str) -> list[str]:
     return found
 
 
+def too_long(text: str) -> list[str]:
+    """A module of more than 400 lines, and functions whose body has more than 60."""
+    found = ["module"] if len(text.splitlines()) > 400 else []
+    for node in ast.walk(ast.parse(text)):
+        if isinstance(node, ast.FunctionDef | ast.AsyncFunctionDef):
+            body = node.body[1:] if ast.get_docstring(node) and node.body[1:] else node.body
+            if (body[-1].end_lineno or 0) - body[0].lineno + 1 > 60:
+                found.append(node.name)
+    return found
+
+
 def modules(*rooms: str) -> list[Path]:
     """The modules of some rooms."""
     return sorted(path for room in rooms for path in (SRC / room).rglob("*.py"))
@@ -177,3 +188,14 @@ def test_nothing_branches_on_kinds():
     assert {str(p): c for p in rooms if (c := chains(p.read_text()))} == {}
     assert len(chains("if isinstance(step, RunStep | FillStep): pass")) == 1
     assert len(chains("x = entry.kind in ('done', 'note')")) == 1
+
+
+def test_nothing_is_longer_than_a_screen_or_two():
+    """Modules and functions are split by meaning before they are too long to be read at once."""
+    rooms = ("core", "screens", "services", "web", "exchange", "store", "cli", "library")
+    long = {str(p): found for p in modules(*rooms) if (found := too_long(p.read_text()))}
+    assert long == {}
+    planted = "def long():\n    'Long.'\n" + "    x = 1\n" * 61
+    assert too_long(planted) == ["long"]
+    assert too_long(planted.replace("    x = 1\n", "", 1)) == []
+    assert too_long("x = 1\n" * 401) == ["module"]

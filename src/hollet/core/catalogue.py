@@ -64,8 +64,12 @@ def _load() -> None:
         gears,
         ignition,
         journals,
+        mixing,
+        pinion,
+        rings,
+        springs,
         steering,
         suspension,
         valves,
     )
-    from hollet.core.tightening import adapters, generic, patterns  # noqa: F401
+    from hollet.core.tightening import adapters, generic, patterns, rounds  # noqa: F401

@@ -26,19 +26,23 @@ __all__ = ["CalculationForm", "FormField", "compute_typed", "form_of", "forms"]
 
 FAMILIES = {
     "bores": "Bores and rings",
+    "rings": "Bores and rings",
     "journals": "Journals and bearings",
     "gaps": "Gaps from depths",
     "lengths": "Lengths to cut",
     "gears": "Ring gear and pinion",
+    "pinion": "Ring gear and pinion",
     "alignment": "Flanges, runout, preload",
     "steering": "Steering",
     "suspension": "Suspension",
+    "springs": "Suspension",
     "driveline": "Driveline",
     "belts": "Pulleys and belts",
     "electrics": "Earth paths and cables",
     "ignition": "Ignition timing",
     "compression": "Compression",
     "fluids": "Fills and oil holes",
+    "mixing": "Fills and oil holes",
     "flow": "Fills and oil holes",
     "valves": "Valve gear",
     "adapters": "Torque wrench",
@@ -48,7 +52,7 @@ FAMILIES = {
     "running": "First start",
 }
 """The modules whose calculations have a page among the bench tools, and what they are called."""
-NO_PAGE = frozenset({"conversions", "pairs", "patterns", "slips"})
+NO_PAGE = frozenset({"conversions", "pairs", "patterns", "rounds", "slips"})
 """Modules whose calculations the benches use, and nobody fills in by hand."""
 
 
