@@ -347,3 +347,11 @@ def test_the_card_of_a_stop_counts_what_it_leaves_out(hanging, rest):
     card = secure_view(book.state, book.time).card
     assert [line for line in card if line.endswith("more left open")] == ([rest] if rest else [])
     assert sum(line.startswith("Left open: ") for line in card) == 8
+
+
+def test_a_hook_stands_on_no_ground(book: Book):
+    """Whatever a hand says of the ground under it: it does not stand there."""
+    put(book, "h", "hook", "engine", "front lifting eye", ground="hard")
+    put(book, "s", "stand", "engine", "bell housing", ground="hard")
+    ground = {point.id: point.ground for point in support_view(book.state).supports}
+    assert ground == {"h": "unknown", "s": "hard"}

@@ -5,6 +5,7 @@
  */
 import { computed, nextTick, ref } from 'vue'
 import { onlyAsks, type MeasureBenchView, type ReadingFacts, sentence } from '@/api/client'
+import { offered, toolFor } from '@/composables/typein'
 import { useBook } from '@/stores/book'
 
 const props = defineProps<{ bench: MeasureBenchView }>()
@@ -16,17 +17,7 @@ const sure = ref<string | null>(null)
 const toolOf = ref<Record<string, string>>({})
 const list = ref<HTMLElement | null>(null)
 const kinds = computed(() => [...new Set(props.bench.readings.map((r) => r.tool_kind))])
-/** The tools that may give every reading that asks for one of this kind, the best first. */
-const offered = (kind: string) => {
-  const asking = props.bench.readings.filter((r) => r.tool_kind === kind)
-  const may = (id: string) => asking.every((r) => r.tools.includes(id))
-  return (asking.at(0)?.tools ?? [])
-    .filter(may)
-    .map((id) => props.bench.tools.find((t) => t.id === id))
-    .filter((t) => t !== undefined)
-}
-const tool = (kind: string) =>
-  offered(kind).find((t) => t.id === toolOf.value[kind]) ?? offered(kind).at(0) ?? null
+const tool = (r: ReadingFacts) => toolFor(props.bench, r, toolOf.value[r.tool_kind])
 
 async function go(at: number) {
   await nextTick()
@@ -34,7 +25,7 @@ async function go(at: number) {
 }
 async function write(r: ReadingFacts, at: number) {
   const text = (texts.value[r.id] ?? '').trim()
-  const with_ = tool(r.tool_kind)
+  const with_ = tool(r)
   if (!text) return go(at + 1)
   if (!with_) {
     said.value[r.id] = `no ${r.tool_kind} in the shop`
@@ -91,10 +82,11 @@ void go(
         ><select
           class="entry"
           :name="`tool-${k}`"
-          :value="tool(k)?.id"
+          :value="toolOf[k] ?? ''"
           @change="toolOf[k] = ($event.target as HTMLSelectElement).value"
         >
-          <option v-for="t in offered(k)" :key="t.id" :value="t.id">{{ t.code }} {{ t.name }}</option>
+          <option value="">the best for each, named in its field</option>
+          <option v-for="t in offered(bench, k)" :key="t.id" :value="t.id">{{ t.code }} {{ t.name }}</option>
         </select></label
       >
     </div>
@@ -105,6 +97,7 @@ void go(
           ><span>{{ r.name }}</span
           ><b>{{ r.value_text ? `${r.value_text} ${r.unit}` : '–' }}</b
           ><input
+            :placeholder="tool(r)?.code ?? ''"
             v-model="texts[r.id]"
             class="entry"
             :name="`in-${r.id}`"

@@ -2,6 +2,8 @@
 without one.
 """
 
+from collections.abc import Sequence
+
 from pydantic import computed_field
 
 from hollet.core.book.bags import BagContent, bag_contents
@@ -147,12 +149,13 @@ def removals(state: BookState) -> tuple[Removal, ...]:
     return tuple(sorted(found, key=lambda r: r.seq))
 
 
-def _removal(state: BookState, plan: Plan, **facts: object) -> Removal:
-    steps = [step for name in facts["back"] if (step := plan.find_step(name)) is not None]  # type: ignore[attr-defined]
+def _removal(state: BookState, plan: Plan, back: Sequence[str], **facts: object) -> Removal:
+    steps = [step for name in back if (step := plan.find_step(name)) is not None]
     done = bool(steps) and all(status_of(state, step).status in SETTLED for step in steps)
     return Removal.model_validate(
         {
             **facts,
+            "back": back,
             "state": "back" if done else "off",
             "back_words": ", ".join(f"{s.number} {s.title}" for s in steps),
         }
