@@ -228,6 +228,7 @@ kind = "run"
 title = "Crank"
 do = "Crank."
 rung = "crank"
+caution = { text = "Clear of fan and belts.", why = "It turns." }
 isolate = ["Plugs out"]
 expect = "Pressure"
 time_limit = "burst"
@@ -241,6 +242,7 @@ kind = "run"
 title = "Fire"
 do = "Fire."
 rung = "fire"
+caution = { text = "Doors open, clear of fan and belts.", why = "Gas and fan." }
 expect = "Runs"
 time_limit = "burst"
 pressure = "pressure"

@@ -67,23 +67,36 @@ def test_shorts_before_the_battery():
 
 
 def test_warm_only_after_it_ran():
-    """Compression that is read warm comes after the first run, with what waits for it, blocks what
-    comes then, and it is told.
+    """Compression is read cold before the first fire and warm only after it ran; leak-down with
+    the warm one.
     """
     plan, place = combined("top-end", "engine-measured", "before-power")
-    assert place["first_run"] < place["compression"] < place["leakdown"]
-    assert {plan.find_step(step).blocks for step in ("compression", "leakdown")} == {"gear"}
-    assert [
-        words for words in plan.combined if words.startswith("Compression of all cylinders")
-    ] == [
-        (
-            "Compression of all cylinders: its figures are for a warm engine; lies after First run "
-            "and blocks Gear"
-        )
-    ]
+    assert place["first_run"] < place["compression_warm"] < place["leakdown"]
+    assert place["crank_oil"] < place["drop"] < place["compression_cold"] < place["first_fire"]
+    assert {plan.find_step(step).stage for step in ("compression_warm", "leakdown")} == {"settle"}
     alone, _ = combined("before-power")
-    assert alone.find_step("compression").blocks == "fire"
+    assert alone.find_step("compression_cold").blocks == "fire"
     assert alone.combined == ()
+
+
+def test_warm_figures_are_moved_behind_the_run():
+    """A sheet that reads warm figures before the engine ran: they lie after it, block what comes
+    then, and it is told.
+    """
+    sheet = SHEETS["before-power"]
+    steps = tuple(
+        s.model_copy(update={"stage": "wake", "blocks": "fire", "after": ()})
+        if s.id == "compression_warm"
+        else s
+        for s in sheet.step
+        if s.id != "leakdown"
+    )
+    early = sheet.model_copy(update={"step": steps})
+    plan = combine_sheets([SHEETS["top-end"], early])
+    place = {step.id: k for k, step in enumerate(plan.step)}
+    assert place["first_run"] < place["compression_warm"]
+    assert plan.find_step("compression_warm").blocks == "gear"
+    assert any("lies after First run and blocks Gear" in words for words in plan.combined)
 
 
 def test_as_found_before_it_is_taken_apart():
@@ -92,12 +105,29 @@ def test_as_found_before_it_is_taken_apart():
     """
     plan, place = combined("front-suspension", "running-gear-measured")
     assert place["heights_found"] < place["vehicle_raised"]
-    assert (
-        place["shaft_angles"] < place["vehicle_raised"] < place["joint_plays"] < place["wheels_off"]
-    )
+    assert place["shaft_angles_found"] < place["vehicle_raised"]
+    assert place["vehicle_raised"] < place["joint_plays"] < place["wheels_off"]
     assert place["vehicle_lowered"] < place["heights"] < place["toe"]
-    assert plan.find_step("shaft_angles").stage == "take_down"
-    assert sum("moved from Inspect" in words for words in plan.combined) == 2
+    assert plan.combined == ()
+
+
+def test_read_as_found_is_moved_before_the_work():
+    """Angles that a sheet would read when the arms are off: they lie before the vehicle is up, and
+    it is told.
+    """
+    sheet = SHEETS["running-gear-measured"]
+    late = sheet.model_copy(
+        update={
+            "step": tuple(
+                s.model_copy(update={"stage": "inspect"}) if s.id == "shaft_angles_found" else s
+                for s in sheet.step
+            )
+        }
+    )
+    plan = combine_sheets([SHEETS["front-suspension"], late])
+    place = {step.id: k for k, step in enumerate(plan.step)}
+    assert place["shaft_angles_found"] < place["vehicle_raised"]
+    assert sum("moved from Inspect" in words for words in plan.combined) == 1
 
 
 def test_reached_while_it_is_off():
@@ -108,24 +138,28 @@ def test_reached_while_it_is_off():
 
 
 @pytest.mark.parametrize(
-    ("names", "rung"),
+    "names",
     [
-        (("front-suspension", "running-gear-measured"), "gear"),
-        (("front-suspension", "bottom-end"), "crank"),
-        (("clutch", "front-suspension"), "crank"),
-        (("rear-axle", "engine-measured"), "crank"),
+        ("front-suspension", "running-gear-measured"),
+        ("front-suspension", "bottom-end"),
+        ("clutch", "front-suspension"),
+        ("rear-axle", "engine-measured"),
     ],
 )
-def test_the_earliest_rung_counts(names, rung):
-    """Springs beside main bearings: what says nothing shuts what the engine shuts, never only the
-    drive.
+def test_each_sheet_shuts_its_own_rung(names):
+    """Springs beside main bearings: dampers stop the drive and main caps the crank, whichever sheet
+    comes first; a step of both shuts the earlier.
     """
-    plan, _ = combined(*names)
-    assert {
-        blocks_of(plan, step)
-        for step in plan.step
-        if step.blocks is None and step.stage in ("take_down", "inspect", "build_up")
-    } == {rung}
+    for order in (names, names[::-1]):
+        plan, _ = combined(*order)
+        for step in plan.step:
+            said = [
+                blocks_of(SHEETS[name], own)
+                for name in names
+                if (own := SHEETS[name].find_step(step.id)) is not None
+            ]
+            if step.as_run() is None and step.vehicle is None:
+                assert blocks_of(plan, step) == min(said, key=ORDER.index), step.id
 
 
 def test_one_id_for_two_things():
@@ -134,8 +168,10 @@ def test_one_id_for_two_things():
     """
     other = SHEETS["clutch"].model_dump()
     for step in other["step"]:
-        if step["id"] == "cover_off" or step["stage"] == "inspect":
+        if step["id"] in ("cover_off", "fly_runout") or step["stage"] == "inspect":
             step["stage"] = "prepare"
+    other["step"] = [s for s in other["step"] if s["id"] != "flywheel_off"]
+    other["extra"] = []
     mine = type(SHEETS["clutch"]).model_validate(
         {**other, "id": "mine", "title": "Mine: another clutch"}
     )
@@ -169,7 +205,7 @@ def test_extra_brings_what_it_needs():
     assert {"flywheel_off", "flywheel_on"} & {s.id for s in select(plan).plan.step} == set()
     wanted = select(plan.model_copy(update={"extras": {"rear_seal_while_out": True}}))
     assert {"flywheel_off", "flywheel_on", "rear_seal_new"} <= {s.id for s in wanted.plan.step}
-    assert wanted.shown_because["flywheel_off"] == "Rear main seal needs it"
+    assert wanted.shown_because["flywheel_off"] == "Rear main seal: wanted"
     for names in (("powertrain-up", "clutch"), ("clutch", "powertrain-up")):
         _, place = combined(*names)
         assert place["rear_seal_new"] < place["flywheel_on"]

@@ -118,16 +118,22 @@ def test_attempts_as_csv(hand):
     assert "3.0,Revs,900.0,r/min," in rows[1]
 
 
+def one_of(demo):
+    """The engine of the demo."""
+    return next(card for card in builds.cards(demo) if card.name.startswith("One"))
+
+
 def test_demo_is_as_promised(demo):
-    """Two builds; the engine stopped at bolt 6 of stage 2, 47 to 48 minutes ago, with covers and
-    bracket in.
+    """Three builds; the engine stopped at bolt 6 of stage 2, 47 to 48 minutes ago, with covers and
+    bracket in; the springs wait for one nut and for heights that rest.
     """
-    engine, gearbox = builds.cards(demo)
+    found = {card.name.split(":")[0]: card for card in builds.cards(demo)}
+    engine, gearbox, springs = found["One"], found["Two"], found["Three"]
     assert engine.frame.resume.title == "You stopped at bolt 6, stage 2"
     age = NOW - datetime.fromisoformat(engine.frame.resume.since)
     assert 46 <= age.total_seconds() / 60 <= 48
     left = [i.what for i in engine.frame.left_open]
-    assert len(left) == 16
+    assert len(left) == 31
     assert "Temporary bracket on the chain" in left
     assert sum("cover in" in what for what in left) == 2
     assert gearbox.frame.current == "synchro_gaps"
@@ -139,11 +145,18 @@ def test_demo_is_as_promised(demo):
         assert 5 <= len(desk.hunt) <= most
     assert planning.limits(demo, gearbox.id).counts["conflict"] == 1
     assert all(line.startswith("ok") for line in verify(demo))
+    shut = {rung.rung: [i.what for i in rung.items] for rung in builds.gate(demo, springs.id).rungs}
+    assert any("U-bolts, right" in what for what in shut["drive"])
+    crept = {
+        r.name: r.judgement.verdict for r in builds.bench(demo, springs.id, "heights_creep").results
+    }
+    assert crept["Rear left, sunk"] == "outside"
+    assert crept["Rear right, sunk"] != "outside"
 
 
 def test_demo_figures(demo):
     """Cylinder 2 too close and accepted; bolt 4 over by 4.6; the struck line stays."""
-    build = builds.cards(demo)[0].id
+    build = one_of(demo).id
     results = builds.bench(demo, build, "bores").results
     assert [r.judgement.verdict for r in results] == ["inside", "too_close", "inside", "inside"]
     assert results[1].conceded
@@ -248,7 +261,7 @@ def test_the_measurements_of_the_demo(demo):
     """One: four bores mapped and one taper accepted, five mains by strip and one too close, eight
     shells and one outside.
     """
-    build = builds.cards(demo)[0].id
+    build = one_of(demo).id
     found = {
         step: builds.bench(demo, build, step).results
         for step in ("bore_maps", "main_strips", "rod_shells")

@@ -27,12 +27,12 @@ def shop(tmp_path):
         )
         script = Script(workshop, DemoClock(workshop.clock()), build, "MK")
         script.plan(
-            None, act="limit", limit="lash_in", version=1, lo="0.10", hi="0.40", source="book"
+            None, act="limit", limit="rod_side", version=1, lo="0.10", hi="0.40", source="book"
         )
         script.write(
             kind="reading",
-            step="lash",
-            reading="lash_1_in",
+            step="rod_sides",
+            reading="side_1",
             typed=["0.25 0.30"],
             unit="mm",
             instrument="f1",
@@ -43,8 +43,8 @@ def shop(tmp_path):
 
 
 def verdict(workshop, build):
-    """The verdict on the one valve that was read."""
-    return next(r.judgement for r in bench(workshop, build, "lash").results if r.readings)
+    """The verdict on the one rod that was read."""
+    return next(r.judgement for r in bench(workshop, build, "rod_sides").results if r.readings)
 
 
 def test_a_failed_check_reaches_every_build(shop):
@@ -108,8 +108,8 @@ def test_the_hands_change_what_a_reading_is_worth(shop):
         script = Script(workshop, DemoClock(workshop.clock()), build, who)
         script.write(
             kind="reading",
-            step="lash",
-            reading="lash_1_in",
+            step="rod_sides",
+            reading="side_1",
             typed=["0.25 0.30"],
             unit="mm",
             instrument="f1",
@@ -147,8 +147,9 @@ def test_checks_over_the_wire(shop):
         ).json()["reason_code"]
         == "too_few_readings"
     )
-    assert client.get(f"/api/builds/{build}/inspection").json()["steps"] == []
-    text = client.get(f"/api/builds/{build}/readings.csv", params={"step": "lash"}).text
+    seen = client.get(f"/api/builds/{build}/inspection").json()["steps"]
+    assert [step["step"] for step in seen] == ["lobes_seen"]
+    text = client.get(f"/api/builds/{build}/readings.csv", params={"step": "rod_sides"}).text
     assert text.splitlines()[0].startswith("id,step,number,name,expected,kind,typed")
     assert client.post(
         f"/api/builds/{build}/readings", json={"who": "MK", "text": text}

@@ -53,12 +53,13 @@ def test_out_and_in_again_is_nothing_new(shop):
         who="TR",
     )
     assert (read.written, read.unchanged) == (2, 0)
-    assert values(workshop, build, "lash") | {"lash_1_in": "0.175", "lash_2_in": "0.152"} == values(
-        workshop, build, "lash"
-    )
+    assert values(workshop, build, "lash_found") | {
+        "lash_1_in": "0.175",
+        "lash_2_in": "0.152",
+    } == values(workshop, build, "lash_found")
     text = readings_csv(workshop, build)
     rows = list(csv.DictReader(io.StringIO(text)))
-    assert len(rows) == 24 + 20 + 5 + 8 + 4 + 6 + 8
+    assert len(rows) == 24 + 20 + 10 + 8 + 4 + 6 + 8 + 1 + 1
     row = next(r for r in rows if r["id"] == "lash_1_in")
     assert (row["typed"], row["tool"], row["state"], row["who"]) == (
         "0.15; 0.20",
@@ -68,7 +69,7 @@ def test_out_and_in_again_is_nothing_new(shop):
     )
     again = read_readings(workshop, build, text, who="TR")
     assert (again.written, again.unchanged) == (0, 2)
-    assert len(list(csv.DictReader(io.StringIO(readings_csv(workshop, build, "lash"))))) == 8
+    assert len(list(csv.DictReader(io.StringIO(readings_csv(workshop, build, "lash_found"))))) == 8
 
 
 @pytest.mark.parametrize(
@@ -88,7 +89,7 @@ def test_one_bad_line_writes_none(shop, bad, code, words):
         read_readings(workshop, build, HEAD + "lash_1_in,0.20,mm,F1,,,\n" + bad + "\n", who="TR")
     assert refusal.value.reason_code == code
     assert words in refusal.value.message
-    assert values(workshop, build, "lash")["lash_1_in"] == ""
+    assert values(workshop, build, "lash_found")["lash_1_in"] == ""
 
 
 def test_sure_takes_an_odd_figure(shop):
@@ -108,7 +109,7 @@ def test_the_sheet_names_every_reading(shop):
     reader = PdfReader(io.BytesIO(data))
     pages = [page.extract_text() for page in reader.pages]
     text = "\n".join(pages)
-    for step in ("bore_maps", "main_strips", "lash", "deck"):
+    for step in ("bore_maps", "main_strips", "lash_found", "deck"):
         for reading in bench(workshop, build, step).readings:
             assert reading.name[:44] in text, reading.name
     assert "lock its head" in text
@@ -137,20 +138,23 @@ def test_signs_that_paper_lacks_are_words(shop):
 def test_a_sign_that_no_font_has_is_not_lost_unseen(shop):
     """A name in another script is drawn as question marks, not as nothing."""
     workshop, build = shop
-    reader = PdfReader(io.BytesIO(sheet_pdf(workshop, build, ("Motor Жук", ""), "lash", "now")))
+    reader = PdfReader(
+        io.BytesIO(sheet_pdf(workshop, build, ("Motor Жук", ""), "lash_found", "now"))
+    )
     assert "Motor ???" in reader.pages[0].extract_text()
 
 
 def test_one_step_only_and_nothing_left(shop):
     """A step by itself; a step that is none; a build that is read through has nothing to print."""
     workshop, build = shop
-    one = PdfReader(io.BytesIO(sheet_pdf(workshop, build, ("One", ""), "lash", "now")))
+    one = PdfReader(io.BytesIO(sheet_pdf(workshop, build, ("One", ""), "lash_found", "now")))
     assert "Valve 1 inlet" in one.pages[0].extract_text()
     assert "Cylinder 1" not in one.pages[0].extract_text()
     with pytest.raises(NotFound):
         sheet_pdf(workshop, build, ("One", ""), "nothing", "now")
     script = Script(workshop, DemoClock(workshop.clock()), build, "MK")
-    for step in ("main_journals", "bore_maps", "main_strips", "rod_shells", "deck", "rod_sides"):
+    measured = ("main_journals", "bore_maps", "main_strips", "rod_shells", "deck", "rod_sides")
+    for step in (*measured, "deck_flat", "crank_runout_m"):
         script.plan("not today", act="retire", step=step)
     rows = "".join(f"lash_{k}_{v},0.20,mm,F1,,,\n" for k in range(1, 5) for v in ("in", "out"))
     read_readings(workshop, build, HEAD + rows, who="TR")

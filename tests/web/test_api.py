@@ -270,7 +270,7 @@ def test_make_build_and_sheet(client):
             "about": "A",
         },
     ).json()
-    assert len(made["frame"]["steps"]) == 45
+    assert len(made["frame"]["steps"]) == 70
     answer = client.post(
         "/api/sheets",
         json={

@@ -857,6 +857,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check Sheet
+         * @description Hold a sheet against the laws; nothing is kept.
+         */
+        post: operations["check_sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shop": {
         parameters: {
             query?: never;
@@ -1784,6 +1804,27 @@ export interface components {
             title: string;
             /** Written */
             written: components["schemas"]["LogLine"][];
+        };
+        /**
+         * Breach
+         * @description A law that a sheet breaks: where, how, and what would be right. `safety`: somebody could be
+         *     hurt by it, so that the sheet is refused.
+         */
+        Breach: {
+            /** Field */
+            field: string;
+            /** Law */
+            law: string;
+            /** Line */
+            line: number | null;
+            /** Name */
+            name: string;
+            /** Right */
+            right: string;
+            /** Safety */
+            safety: boolean;
+            /** Words */
+            words: string;
         };
         /**
          * BuildCard
@@ -3626,8 +3667,13 @@ export interface components {
         /**
          * Joint
          * @description Like fasteners tightened together; bolts are numbered in the order of tightening.
+         *
+         *     `group` says which bolts draw down one part: the bolts of one cap, of one flange. `in_turn`: one
+         *     group goes through all its stages before the next begins, and `between` is what is proven then.
          */
         Joint: {
+            /** Between */
+            between: string | null;
             /**
              * Critical
              * @default false
@@ -3643,8 +3689,18 @@ export interface components {
             final: "torqued" | "cinched" | "snug";
             /** Grade */
             grade: string | null;
+            /**
+             * Group
+             * @default []
+             */
+            group: string[][];
             /** Id */
             id: string;
+            /**
+             * In Turn
+             * @default false
+             */
+            in_turn: boolean;
             layout: components["schemas"]["Layout"];
             /**
              * Mark
@@ -3673,6 +3729,8 @@ export interface components {
             put_right: components["schemas"]["PutRight"];
             /** Recheck */
             recheck: string | null;
+            /** Safety */
+            safety: ("steering" | "brakes" | "suspension" | "wheels" | "shafts" | "fuel" | "restraints" | "lifting") | null;
             /** Sides */
             sides: [
                 string,
@@ -3725,7 +3783,7 @@ export interface components {
         /**
          * JointFacts
          * @description The joint as it stands; `ahead` are the bolts of the stage in hand that follow each other
-         *     from here, the next one first.
+         *     from here, the next one first. `proves`: what waits is a proof of the group drawn down last.
          */
         JointFacts: {
             adapter: components["schemas"]["Adapter"] | null;
@@ -3767,6 +3825,11 @@ export interface components {
              * @default
              */
             progress: string;
+            /**
+             * Proves
+             * @default false
+             */
+            proves: boolean;
             /**
              * Put Right
              * @default []
@@ -6103,6 +6166,26 @@ export interface components {
         SheetEdit: {
             /** Text */
             text: string;
+        };
+        /**
+         * SheetLook
+         * @description A sheet as the laws see it, before it is kept: all that it breaks, what can hurt first.
+         */
+        SheetLook: {
+            /** Breaches */
+            breaches: components["schemas"]["Breach"][];
+            /**
+             * Refused
+             * @description Whether it breaks a law of safety, so that it is not kept.
+             */
+            readonly refused: boolean;
+            /** Title */
+            title: string;
+            /**
+             * Words
+             * @description In one line, whether it keeps the laws.
+             */
+            readonly words: string;
         };
         /**
          * ShopEdit
@@ -11889,6 +11972,111 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetCard"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    check_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetLook"];
                 };
             };
             /** @description Bad Request */

@@ -227,7 +227,10 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
         </button>
       </div>
       <div v-if="joint.condition" class="quiet condition">
-        <p><b>The last stage waits for this:</b> {{ joint.condition }}</p>
+        <p>
+          <b>{{ joint.proves ? 'Before the next:' : 'The last stage waits for this:' }}</b>
+          {{ joint.condition }}
+        </p>
         <button
           type="button"
           class="btn small"

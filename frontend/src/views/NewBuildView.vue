@@ -4,7 +4,9 @@ import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { v7 } from 'uuid'
 import { client, got, sentence } from '@/api/client'
+import type { components } from '@/api/schema'
 import MarkLogo from '@/shell/MarkLogo.vue'
+import SheetLook from '@/shell/SheetLook.vue'
 import { useSession } from '@/stores/session'
 import { useShop } from '@/stores/shop'
 import { counted, hours } from '@/words'
@@ -21,6 +23,7 @@ const about = ref('')
 const { problem, served } = useServer()
 const id = v7() // the same when it is sent again, so that an answer that was lost makes no second build
 const mistake = ref('')
+const look = ref<components['schemas']['SheetLook'] | null>(null)
 const busy = ref(false)
 const sheets = computed(() => (shop.view?.sheets ?? []).filter((s) => chosen.value.includes(s.id)))
 const asked = computed(() => [
@@ -34,10 +37,15 @@ async function upload(event: Event) {
   const file = input.files?.[0]
   if (!file) return
   mistake.value = ''
+  look.value = null
   try {
-    const card = await got(client.POST('/api/sheets', { body: { text: await file.text() } }))
-    await shop.load()
-    chosen.value = [...chosen.value, card.id]
+    const body = { text: await file.text() }
+    look.value = await got(client.POST('/api/sheets/check', { body }))
+    if (!look.value.refused) {
+      const card = await got(client.POST('/api/sheets', { body }))
+      await shop.load()
+      chosen.value = [...chosen.value, card.id]
+    }
   } catch (error) {
     mistake.value = `${file.name} was not taken: ${sentence(error)}`
   }
@@ -98,6 +106,7 @@ async function make() {
               @change="upload"
           /></label>
           <p v-if="mistake" class="block" role="alert">{{ mistake }}</p>
+          <SheetLook v-if="look" :look="look" />
         </fieldset>
         <div class="right">
           <label class="field"

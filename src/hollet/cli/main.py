@@ -1,4 +1,4 @@
-"""The command line: serve, demo, compute, backup, restore, verify."""
+"""The command line: serve, demo, compute, sheet check, backup, restore, verify."""
 
 import json
 import os
@@ -21,6 +21,8 @@ if TYPE_CHECKING:
 __all__ = ["app"]
 
 app = typer.Typer(no_args_is_help=True, add_completion=False, help=__doc__)
+sheet_app = typer.Typer(no_args_is_help=True, help="Procedure sheets.")
+app.add_typer(sheet_app, name="sheet")
 Port = Annotated[int, typer.Option(help="Port on 127.0.0.1.")]
 Initials = Annotated[str, typer.Option("--who", help="The initials of who takes it so.")]
 Data = Annotated[
@@ -229,6 +231,29 @@ def verify(data: Data = None) -> None:
     typer.echo("\n".join(lines))
     if any(line.startswith("broken") for line in lines):
         raise typer.Exit(1)
+
+
+@sheet_app.command("check")
+def sheet_check(file: Path) -> None:
+    """Hold a sheet against the laws: each breach with its line and what would be right. Exit code 1
+    when one is broken, 2 when the sheet would be refused.
+    """
+    from hollet.services.sheets import look_at_sheet
+
+    try:
+        look = look_at_sheet(file.read_text("utf-8"))
+    except (OSError, UnicodeDecodeError) as error:
+        raise fail(f"{file} cannot be read: {error}") from error
+    except HolletError as error:
+        typer.echo(error.message, err=True)
+        raise typer.Exit(2) from error
+    for breach in look.breaches:
+        at = f"line {breach.line}" if breach.line else "sheet"
+        typer.echo(f"{at}, {breach.field}: {breach.words}")
+        typer.echo(f"  {'SAFETY, ' if breach.safety else ''}{breach.name}. Right: {breach.right}")
+    typer.echo(look.words)
+    if look.breaches:
+        raise typer.Exit(2 if look.refused else 1)
 
 
 @app.command()

@@ -140,6 +140,16 @@ class Limit(BaseModel):
         """Whether there is anything to judge by."""
         return self.lo is not None or self.hi is not None
 
+    @property
+    def size(self) -> str | None:
+        """The size of the vehicle that it gives, such as `84 mm`: its target, else the middle of
+        its range.
+        """
+        text = self.target
+        if text is None and self.lo is not None and self.hi is not None:
+            text = decimal_text(round9((float(self.lo) + float(self.hi)) / 2))
+        return None if text is None else f"{text} {self.unit}"
+
     def figure(self, field: str) -> float | None:
         """`lo`, `hi`, `target` or `step` in the canonical unit."""
         text = getattr(self, field)

@@ -144,6 +144,31 @@ def _forks(draw: Any) -> None:
     _bolts(draw, [(120, 200), (120, 360), (120, 520)])
 
 
+def _spring(draw: Any) -> None:
+    draw.line([30, 120, 930, 120], fill=INK, width=30)
+    for k, half in enumerate((380, 320, 265, 210, 150, 95, 50)):
+        bow = [
+            (480 + x * half / 10, 470 + 22 * k - 120 * (x * half / 3800) ** 2)
+            for x in range(-10, 11)
+        ]
+        draw.line(bow, fill=INK, width=16, joint="curve")
+        draw.line(bow, fill=PART, width=8, joint="curve")
+    _ring(draw, 100, 350, 40)
+    _ring(draw, 860, 350, 40)
+    _shape(draw, [(80, 130), (120, 130), (116, 350), (84, 350)])
+    _shape(draw, [(880, 130), (910, 130), (874, 350), (846, 350)])
+    _ring(draw, 480, 400, 64, fill=DARK)
+    for x in (410, 550):
+        draw.line([x, 330, x, 660], fill=INK, width=14)
+
+
+def _leaves(draw: Any) -> None:
+    for k, half in enumerate((400, 360, 300, 250, 190, 130, 80)):
+        y = 90 + 88 * k
+        _shape(draw, [(480 - half, y), (480 + half, y), (480 + half, y + 44), (480 - half, y + 44)])
+        _ring(draw, 480, y + 22, 12, fill=PAPER, width=4)
+
+
 PICTURES: dict[str, Callable[[Any], None]] = {
     "bay": _bay,
     "starter": _starter,
@@ -151,6 +176,8 @@ PICTURES: dict[str, Callable[[Any], None]] = {
     "rockers": _rockers,
     "bell": _bell,
     "forks": _forks,
+    "spring": _spring,
+    "leaves": _leaves,
 }
 
 

@@ -20,7 +20,8 @@ from hollet.core.procedure.sheet import Step
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import decimal_text
 from hollet.core.quantities.units import find_unit
-from hollet.core.steps.results import results_of
+from hollet.core.steps.readings import expected_figure
+from hollet.core.steps.results import results_of, sizes_of
 from hollet.core.steps.wrenches import ASSUMED_TOLERANCE
 from hollet.core.view import View
 
@@ -201,7 +202,7 @@ def _limit_row(
 def _fit(
     plan: Plan, limit: Limit, steps: Sequence[Step], tools: Sequence[Instrument]
 ) -> ToolFit | None:
-    parts = _readings(limit, steps)
+    parts = _readings(plan, limit, steps)
     if not parts:
         return None
     best: list[Instrument] = []
@@ -235,7 +236,7 @@ def _fit(
     return ToolFit(words=shown if fits else f"{shown}: too wide", share=share, fits=fits)
 
 
-def _readings(limit: Limit, steps: Sequence[Step]) -> list[tuple[str, float, float]]:
+def _readings(plan: Plan, limit: Limit, steps: Sequence[Step]) -> list[tuple[str, float, float]]:
     """Kind of tool, nominal value and how much it counts, of each reading of the first result
     judged by the limit.
     """
@@ -246,16 +247,19 @@ def _readings(limit: Limit, steps: Sequence[Step]) -> list[tuple[str, float, flo
         spec = {r.id: r for r in step.readings()}
         for result in step.results():
             if result.limit == limit.id and all(name in spec for name in result.named()):
-                return _counted(result, spec)
+                return _counted(plan, result, spec)
     return []
 
 
-def _counted(result: ResultSpec, spec: dict[str, ReadingSpec]) -> list[tuple[str, float, float]]:
+def _counted(
+    plan: Plan, result: ResultSpec, spec: dict[str, ReadingSpec]
+) -> list[tuple[str, float, float]]:
     """The tool, value and weight of each reading that counts in a result."""
-    values = {n: float(parse(spec[n].nominal).nominal or 0) for n in result.named()}
+    values = {n: expected_figure(plan, spec[n]) for n in result.named()}
+    sizes = {n: limit.figure("target") or 1.0 for n, limit in sizes_of(plan, result).items()}
     apart = {n: v + k * APART for k, (n, v) in enumerate(values.items())}
     try:
-        counts = sensitivities(result, apart)
+        counts = sensitivities(result, apart | sizes)
     except Refused:
         return []
     return [(spec[n].tool, values[n], counts[n]) for n in values if counts[n]]

@@ -115,7 +115,7 @@ def school_view(whole: Plan, school: School, settled: Set[str], gear: Gear) -> S
     for way in school.way:
         found = possible(way, known, gear.lacking())
         count = sum(
-            any(c.school == school.id and way.id in c.one_of for c in step.when)
+            any(c.school == school.id and way.id in c.one_of for c in step.conditions())
             for step in whole.step
         )
         ways.append(
@@ -132,7 +132,7 @@ def school_view(whole: Plan, school: School, settled: Set[str], gear: Gear) -> S
             s
             for s in whole.step
             if s.id in settled
-            and any(c.school == school.id and in_force in c.one_of for c in s.when)
+            and any(c.school == school.id and in_force in c.one_of for c in s.conditions())
         ),
         None,
     )

@@ -12,11 +12,12 @@ from typing import Any
 from hollet.core.book.order_back import Choices
 from hollet.core.errors import Conflict
 from hollet.core.procedure.fasteners import read_fasteners
-from hollet.services.builds import cards, make_build
+from hollet.services.builds import bench, cards, make_build
 from hollet.services.demo_inspection import engine_inspected, gearbox_inspected
-from hollet.services.demo_measuring import engine_figures, engine_measured
+from hollet.services.demo_measuring import engine_figures, engine_measured, lash_found
 from hollet.services.demo_script import DemoClock, Script
 from hollet.services.demo_shop import fill_shop, tools_tried
+from hollet.services.demo_springs import springs_of_three
 from hollet.services.demo_takedown import AFTER_STEP, PINS, TAKE_DOWN, UNDER_TWO
 from hollet.services.takedown import take_rebuild
 from hollet.services.tools import set_gauge
@@ -26,7 +27,9 @@ from hollet.store.records import ShopRecord
 __all__ = ["fill_demo", "make_demo"]
 
 DUNLIN = {
-    "drive": "rear",
+    "drive": "four",
+    "transfer_case": "yes",
+    "ignition": "electronic",
     "clutch": "hydraulic",
     "fuel_feed": "injection",
     "speed_cable": "yes",
@@ -50,6 +53,7 @@ BORES_LOW = ("84.002", "84.006", "84.002", "84.001")
 NOT_WANTED = {
     "clutch_while_out": "Disc has half its life, one careful owner.",
     "rear_seal_while_out": "New two years ago, when the box was out, and dry.",
+    "stem_seals": "Renewed with the guides, 8000 km ago.",
 }
 GAPS = ("0.35 0.40", "0.35 0.40", "0.35 0.40", "0.35 0.40")
 
@@ -81,10 +85,11 @@ def fill_demo(workshop: Workshop, now: datetime | None = None, *, box_open: bool
             books.shop.put(ShopRecord(1, "Harrow Moss rescue post", "Europe/London", "GBP", 1))
         fill_shop(workshop)
         _engine_of_one(workshop, clock, now)
+        springs_of_three(workshop, clock, now)
         clock.now = (
-            (now - timedelta(days=2)).replace(hour=10, minute=5)
+            (now - timedelta(days=3)).replace(hour=18, minute=5)
             if box_open
-            else now - timedelta(hours=30)
+            else now - timedelta(hours=46)
         )
         script = _gearbox_of_two(workshop, clock)
         if box_open:
@@ -114,10 +119,11 @@ def _engine_of_one(workshop: Workshop, clock: DemoClock, now: datetime) -> None:
     _measurements(script)
     tools_tried(workshop)
     clock.now = (now - timedelta(days=5)).replace(hour=17, minute=30)
-    script.done("parts_here", "holes_dry", "faces_clean", "pistons_in")
+    script.done("parts_here", "holes_dry", "valves_tight", "faces_clean", "pistons_in")
     _rods(script)
     clock.now = min((now - timedelta(days=1)).replace(hour=18, minute=0), now - timedelta(hours=5))
-    script.done("sump_on", "head_on")
+    _sump(script)
+    script.done("head_on")
     _head_bolts(script, now)
 
 
@@ -134,6 +140,7 @@ def _planned(script: Script) -> None:
     )
     script.plan("Same flywheel and box as before.", act="part", part="flywheel", option="flat")
     script.plan(None, act="part", part="ring_gear", option="fine teeth")
+    _torques(script)
     script.plan(
         "TR remembered it from Three.",
         act="put_in",
@@ -153,6 +160,34 @@ def _planned(script: Script) -> None:
     )
 
 
+def _torques(script: Script) -> None:
+    """What the book says of the exhaust lash and of the small joints."""
+    script.plan(
+        None,
+        act="limit",
+        limit="lash_exhaust",
+        version=1,
+        lo="0.20",
+        hi="0.30",
+        target="0.25",
+        source="Dunlin workshop book",
+        page="71",
+    )
+    for joint, stages, page in (
+        ("sump_bolts", ("6 N·m", "10 N·m"), "90"),
+        ("cam_wheel_bolt", ("48 N·m",), "92"),
+        ("rocker_cover_bolts", ("8 N·m",), "93"),
+    ):
+        script.plan(
+            None,
+            act="joint",
+            joint=joint,
+            version=1,
+            stage=list(stages),
+            source=f"Dunlin workshop book p. {page}",
+        )
+
+
 def _take_down(script: Script, now: datetime) -> None:
     """Four evenings: steps of the sheets, and between them what no sheet names; then the order back
     is taken over.
@@ -161,6 +196,8 @@ def _take_down(script: Script, now: datetime) -> None:
         script.clock.now = (now - timedelta(days=days)).replace(hour=17, minute=40)
         for move in moves:
             if isinstance(move, str):
+                if move == "lash_found":
+                    lash_found(script)
                 script.done(move)
                 for entry in AFTER_STEP.get(move, ()):
                     script.write(1, **entry)
@@ -218,7 +255,9 @@ def _measurements(script: Script) -> None:
     script.done("bores")
     for number, gap in enumerate(GAPS, start=1):
         script.read("ring_gaps", f"gap_{number}", gap, tool="f1")
-    script.done("ring_gaps")
+        script.read("second_gaps", f"second_gaps_{number}", gap, tool="f1")
+        script.read("rail_gaps", f"rail_gaps_{number}", "0.45 0.50", tool="f1")
+    script.done("ring_gaps", "second_gaps", "rail_gaps")
     engine_measured(script)
 
 
@@ -226,8 +265,22 @@ def _rods(script: Script) -> None:
     step = "rod_bolts_tight"
     script.before(step)
     script.write(kind="decision", step=step, about="wrench", wrench="w2")
-    for bolt in (*range(1, 9), *range(1, 9)):
-        script.write(1, kind="fastener", step=step, bolt=bolt, act="clicked")
+    for first in (1, 3, 5, 7):  # one cap at a time, both nuts through both stages
+        for bolt in (first, first + 1, first, first + 1):
+            script.write(1, kind="fastener", step=step, bolt=bolt, act="clicked")
+        facts: Any = bench(script.workshop, script.build, step)
+        script.write(2, kind="confirmed", step=step, what=facts.joint.condition)
+    script.done(step)
+
+
+def _sump(script: Script) -> None:
+    """Eighteen small bolts from the middle outward, twice round."""
+    step = "sump_on"
+    script.before(step)
+    script.chances(step)
+    script.write(kind="decision", step=step, about="wrench", wrench="w3")
+    for bolt in (*range(1, 19), *range(1, 19)):
+        script.write(0.5, kind="fastener", step=step, bolt=bolt, act="clicked")
     script.done(step)
 
 
@@ -265,7 +318,7 @@ def _gearbox_of_two(workshop: Workshop, clock: DemoClock) -> Script:
         vehicle="Two",
         about="Ostrel Dunlin 2.0, 1991, on the lift, chips in the oil",
         who="TR",
-        facts={**DUNLIN, "drive": "four", "transfer_case": "yes"},
+        facts=DUNLIN,
     )
     script = Script(workshop, clock, build, "TR")
     script.plan(
@@ -315,26 +368,29 @@ def _gearbox_of_two(workshop: Workshop, clock: DemoClock) -> Script:
         lo="0.8",
         own=True,
     )
-    script.done("limits_read")
+    script.done("limits_read", "box_weighed", "soak_evening")
     _box_comes_out(script)
     return script
 
 
 def _box_comes_out(script: Script) -> None:
     """The gearbox is nearly free: at the bell bolts the lamp gives out."""
-    script.clock.now += timedelta(hours=1)
+    script.clock.now += timedelta(hours=16)  # the oil has had its night
     script.done("battery_off", "vehicle_raised")
     for entry in UNDER_TWO:
         script.write(1, **entry)
     script.done(
-        "gearbox_oil_out",
+        "box_oil_out",
         "levers_off",
         "prop_shaft_off",
         "front_prop_off",
         "speed_cable_off",
         "slave_aside",
         "starter_off",
+        "earths_off",
+        "box_ties_off",
         "engine_held",
+        "box_strapped",
         "box_mount_off",
         minutes=7,
     )

@@ -95,7 +95,8 @@ def engine_inspected(script: Script) -> None:
         part="block_face",
         how="chased and blown out, threads bright",
     )
-    script.done("mounts_seen", "rear_seal_seen", "faces_seen")
+    faces_seen(script, "rods_seen", {})
+    script.done("mounts_seen", "rear_seal_seen", "faces_seen", "rods_seen")
 
 
 def gearbox_inspected(script: Script, morning: datetime) -> None:

@@ -60,15 +60,16 @@ class Script:
         tool: str,
         wait: float = 2.0,
         state: str | None = None,
+        unit: str = "mm",
     ) -> None:
-        """A reading in millimetres, with its repeats."""
+        """A reading with its repeats, in millimetres unless said otherwise."""
         self.write(
             wait,
             kind="reading",
             step=step,
             reading=reading,
             typed=list(typed),
-            unit="mm",
+            unit=unit,
             instrument=tool,
             state=state,
         )
@@ -129,6 +130,8 @@ class Script:
                 for c in bag.lines
                 if c.left
             ]
+            if not lines:
+                continue
             self.write(
                 1,
                 kind="unbagged",
@@ -155,23 +158,28 @@ class Script:
         with self.workshop.held(self.build) as state:
             return next_bag(bag_contents(state))
 
+    def chances(self, step: str) -> None:
+        """Last chances that no step has are seen to here."""
+        view = bench(self.workshop, self.build, step)
+        for chance in view.base.chances:
+            if chance.state == "no step":
+                self.write(
+                    1,
+                    kind="decision",
+                    step=step,
+                    about="last_chance",
+                    thing=chance.thing,
+                    done_here=True,
+                )
+
     def done(self, *steps: str, minutes: float = 12.0) -> None:
         """Last chances seen, steps confirmed where they ask for it, bagged where they have
         fasteners, and done.
         """
         for step in steps:
             self.before(step)
+            self.chances(step)
             view = bench(self.workshop, self.build, step)
-            for chance in view.base.chances:
-                if chance.state == "no step":
-                    self.write(
-                        1,
-                        kind="decision",
-                        step=step,
-                        about="last_chance",
-                        thing=chance.thing,
-                        done_here=True,
-                    )
             for ask in self._step(step).figures():
                 self.write(1, kind="said", step=step, figure=ask.id, typed=SAID[ask.id])
             if view.base.caution and view.base.caution.confirm:

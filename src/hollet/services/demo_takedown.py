@@ -21,7 +21,8 @@ TAKE_DOWN: tuple[tuple[int, tuple[Move, ...]], ...] = (
             "battery_off",
             "vehicle_raised",
             "fuel_capped",
-            "fluids_out",
+            "engine_oil_out",
+            "coolant_out",
             "bonnet_off",
             ("Washer tank", "2 m6x16", "in the crate", None),
             ("Air filter box", "3 m6x20; 4 clips", "on the shelf", IN_THE_WAY),
@@ -37,12 +38,15 @@ TAKE_DOWN: tuple[tuple[int, tuple[Move, ...]], ...] = (
             ("Upper water hose", "2 hose clips", "in the crate", SPILLS),
             ("Lower water hose", "2 hose clips", "in the crate", SPILLS),
             "radiator_off",
+            "bay_stripped",
+            "throttle_off",
+            "servo_hose_off",
             ("Heater hoses", "4 hose clips", "in the crate", SPILLS),
             ("Throttle cable bracket", "2 m6x20", "hung up on wire", IN_THE_WAY),
             "wires_off",
             ("Oil pressure switch", "1 m10x1", "in the crate", LIVE),
             "slave_aside",
-            "coil_off",
+            "spark_isolated",
         ),
     ),
     (
@@ -52,15 +56,18 @@ TAKE_DOWN: tuple[tuple[int, tuple[Move, ...]], ...] = (
             "exhaust_pipe_off",
             ("Exhaust bracket at the gearbox", "2 m8x25; 1 m8x40 p3", "in the crate", IN_THE_WAY),
             "starter_off",
+            "earths_off",
+            "links_below_off",
             "earth_strap_at_the_bulkhead",
             ("Tin cover under the bell housing", "4 m6x12", "in the crate", IN_THE_WAY),
             "gearbox_held",
-            "bell_bolts_out",
             "lift_points_on",
+            "bell_bolts_out",
             ("Right mount heat shield", "2 m8x16", "in the crate", IN_THE_WAY),
             "mounts_undone",
             "engine_up",
             "unit_set_down",
+            "cover_off",
         ),
     ),
     (
@@ -80,14 +87,12 @@ TAKE_DOWN: tuple[tuple[int, tuple[Move, ...]], ...] = (
             ("Water pipe along the block", "2 m6x16", "hung up on wire", IN_THE_WAY),
             ("Dipstick tube", "1 m6x16", "in the crate", IN_THE_WAY),
             ("Distributor cap and leads", "2 clips", "in the crate", None),
-            (
-                "Rocker cover",
-                "6 m6x25; 6 rubber washers, cup side down",
-                "on the shelf",
-                IN_THE_WAY,
-            ),
+            "plugs_out",
+            "rocker_cover_off",
+            "lash_found",
             "chain_held",
             "rocker_off",
+            "chain_wheel_off",
         ),
     ),
     (19, ("head_bolts_out", "head_off", "sump_off", "pistons_out")),
@@ -98,9 +103,14 @@ SAID = {
     "gear_rating": "300 kg",
     "hook_height": "2050 mm",
     "height_needed": "1780 mm",
+    "earths_found": "3 pc",
+    "box_weight": "46 kg",
+    "box_jack": "500 kg",
+    "leaves_left": "7 pc",
+    "leaves_right": "7 pc",
 }
-"""What the lift of One was planned with: engine without the gearbox, arm drawn out one hole; the
-unit over the wing.
+"""What was said before a lift: One's engine without the gearbox, arm drawn out one hole, the unit
+over the wing; Two's gearbox with its transfer case.
 """
 
 AS_FOUND: dict[str, dict[str, Any]] = {
@@ -129,6 +139,10 @@ AS_FOUND: dict[str, dict[str, Any]] = {
     "prop_mark": {"strokes": 3, "place": "punch dots, flange and yoke"},
     "front_prop_mark": {"strokes": 2, "place": "paint over both flanges"},
     "fork_photo": {"picture": "forks", "words": "offset fork to the rear"},
+    "pad_marks": {"strokes": 3, "place": "paint over pad and plate", "words": "thick end to rear"},
+    "hose_runs": {"picture": "spring", "words": "hose inside the frame, cable above"},
+    "leaf_order": {"picture": "leaves", "words": "seven leaves, laid as they lay"},
+    "shim_under": {"place": "one bag a bearing", "words": "each tied to its bearing"},
     "shim_length": {"typed": "1.24 mm", "words": "three shims together"},
     "piston_marks": {
         "strokes": 4,

@@ -247,7 +247,7 @@ def sheet_toml(sheet: Sheet) -> str:
         step.pop("number", None)
     head = {
         key: data.pop(key)
-        for key in ("id", "title", "version", "about", "source", "look_in", "first")
+        for key in ("id", "title", "version", "about", "source", "look_in", "first", "any_vehicle")
         if key in data
     }
     return tomli_w.dumps({"sheet": head, **data}, multiline_strings=False)

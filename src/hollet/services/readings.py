@@ -16,7 +16,7 @@ from hollet.core.errors import HolletError, NotFound, Refused
 from hollet.core.limits import Limit
 from hollet.core.procedure.results import ReadingSpec
 from hollet.core.procedure.sheet import Step
-from hollet.core.steps.readings import ReadingFacts, latest, readings_of
+from hollet.core.steps.readings import ReadingFacts, expected_of, latest, readings_of
 from hollet.exchange.csv import read_table, table
 from hollet.exchange.paper import SheetRow, SheetStep
 from hollet.services.workshop import Workshop
@@ -72,7 +72,7 @@ def readings_csv(workshop: Workshop, build: str, step: str | None = None) -> str
                         s.id,
                         s.number,
                         spec.name,
-                        spec.nominal,
+                        expected_of(plan_of(state), spec) or "",
                         spec.tool,
                         "; ".join(body.typed) if body else "",
                         body.unit if body else "",
@@ -191,7 +191,7 @@ def sheet_pdf(
                 r.reading: plan_of(state).find_limit(r.limit) for r in s.results() if r.reading
             }
             rows = tuple(
-                _row(spec, reading, allowed.get(spec.id))
+                _row(expected_of(plan_of(state), spec), spec, reading, allowed.get(spec.id))
                 for spec, reading in zip(s.readings(), facts, strict=True)
             )
             found.append(
@@ -212,7 +212,9 @@ def sheet_pdf(
         return measuring_sheet(*about, printed, found)
 
 
-def _row(spec: ReadingSpec, facts: ReadingFacts, limit: Limit | None) -> SheetRow:
+def _row(
+    expected: str | None, spec: ReadingSpec, facts: ReadingFacts, limit: Limit | None
+) -> SheetRow:
     note = ", ".join(
         text
         for text in (
@@ -226,7 +228,7 @@ def _row(spec: ReadingSpec, facts: ReadingFacts, limit: Limit | None) -> SheetRo
     return SheetRow(
         name=spec.name,
         note=note,
-        expected=spec.nominal,
+        expected=expected or "",
         tool=spec.tool,
         allowed=limit.words() if limit and limit.given else "",
         read=f"{facts.value_text} {facts.unit}" if facts.entry else "",

@@ -3,18 +3,30 @@
 import re
 import tomllib
 
-from pydantic import BaseModel
+from pydantic import BaseModel, computed_field
 
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.procedure.combining import combine_sheets
 from hollet.core.procedure.facts import Fact
+from hollet.core.procedure.laws.breach import Breach
+from hollet.core.procedure.laws.check import breaches, refuse_unsafe
 from hollet.core.procedure.read import read_sheet
 from hollet.core.procedure.sheet import Sheet
+from hollet.core.words import counted
 from hollet.library.shelf import sheet_names, sheet_text
 from hollet.services.workshop import Workshop
 from hollet.store.records import SheetRecord
 
-__all__ = ["SheetCard", "find_sheet", "keep_sheet", "parse_sheet", "save_sheet", "sheet_cards"]
+__all__ = [
+    "SheetCard",
+    "SheetLook",
+    "find_sheet",
+    "keep_sheet",
+    "look_at_sheet",
+    "parse_sheet",
+    "save_sheet",
+    "sheet_cards",
+]
 
 DEEPEST = 40
 """More dots in one key, and reading it takes a time that grows with their square."""
@@ -34,6 +46,37 @@ class SheetCard(BaseModel):
     hours: tuple[float, float]
     shipped: bool
     facts: tuple[Fact, ...]
+
+
+class SheetLook(BaseModel):
+    """A sheet as the laws see it, before it is kept: all that it breaks, what can hurt first."""
+
+    title: str
+    breaches: tuple[Breach, ...]
+
+    @computed_field
+    @property
+    def refused(self) -> bool:
+        """Whether it breaks a law of safety, so that it is not kept."""
+        return any(breach.safety for breach in self.breaches)
+
+    @computed_field
+    @property
+    def words(self) -> str:
+        """In one line, whether it keeps the laws."""
+        if not self.breaches:
+            return f"{self.title}: every law is kept"
+        unsafe = sum(breach.safety for breach in self.breaches)
+        broken = f"{self.title}: {counted(len(self.breaches), 'breach', 'breaches')}"
+        return (
+            f"{broken}, {unsafe} of safety: not taken" if unsafe else f"{broken}, taken with them"
+        )
+
+
+def look_at_sheet(text: str) -> SheetLook:
+    """What a sheet breaks; refused only where it cannot be read."""
+    sheet = parse_sheet(text)
+    return SheetLook(title=sheet.title, breaches=breaches(sheet, text))
 
 
 def parse_sheet(text: str) -> Sheet:
@@ -88,10 +131,14 @@ def sheet_cards(workshop: Workshop) -> tuple[SheetCard, ...]:
 
 
 def save_sheet(workshop: Workshop, text: str) -> SheetCard:
-    """Check and keep an uploaded sheet; nothing is kept of one with a mistake."""
-    if parse_sheet(text).id in sheet_names():
+    """Check and keep an uploaded sheet; nothing is kept of one with a mistake, or of one that
+    breaks a law of safety.
+    """
+    sheet = parse_sheet(text)
+    refuse_unsafe(breaches(sheet, text))
+    if sheet.id in sheet_names():
         raise Conflict(
-            f"the id '{parse_sheet(text).id}' belongs to a sheet that ships: give yours another id",
+            f"the id '{sheet.id}' belongs to a sheet that ships: give yours another id",
             reason_code="id_used",
         )
     return keep_sheet(workshop, text)

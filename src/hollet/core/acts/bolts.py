@@ -25,7 +25,7 @@ __all__ = ["FastenerAct", "joint_of"]
 
 def joint_of(state: BookState, step: Step) -> tuple[Joint, JointFacts]:
     """The joint that a step tightens or takes out, and how it stands; raises NotFound."""
-    named = step.tightens() or (step.takes_out(),)
+    named = (*step.tightens(), *step.takes_out(), None)
     joint = plan_of(state).find_joint(named[0])
     if joint is None:
         raise NotFound("joint", step.id)

@@ -104,7 +104,7 @@ class DoneAct(Act[Done], StepBody):
             closes=step.closes,
             carries=step.carries,
             releases=step.releases,
-            joint=step.takes_out(),
+            joints=step.takes_out(),
         )
 
     def _box(self, state: BookState, step: Step, hand: Hand) -> None:

@@ -285,6 +285,8 @@ def _measure_lacks(state: BookState, step: MeasureStep, tools: Sequence[Instrume
 def _tighten_lacks(state: BookState, step: TightenStep, tools: Sequence[Instrument]) -> str | None:
     joint = plan_of(state).find_joint(step.joint)
     facts = joint_facts(state, joint) if joint else None
+    if facts is not None and facts.proves:
+        return f"nobody has seen yet: {facts.condition}"
     return (
         None
         if facts is not None and facts.begun and facts.final

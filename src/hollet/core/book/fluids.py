@@ -15,6 +15,8 @@ EMPTY_BLOCKS = {
     "oil": "crank",
     "coolant": "fire",
     "gear": "fire",
+    "axle": "gear",
+    "automatic": "crank",
     "brake": "gear",
     "clutch": "gear",
     "fuel": "fuel_on",

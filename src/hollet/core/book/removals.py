@@ -64,10 +64,10 @@ def _ways_back(steps: tuple[Step, ...]) -> dict[str, tuple[str, ...]]:
             refitted.setdefault(named, []).append(s.id)
     found = {}
     for step in steps:
-        opened, joint = {item.id for item in step.opens}, step.takes_out()
+        opened, joints = {item.id for item in step.opens}, set(step.takes_out())
         found[step.id] = tuple(
             refitted.get(step.id)
-            or (s.id for s in steps if opened & set(s.closes) or joint in s.tightens())
+            or (s.id for s in steps if opened & set(s.closes) or joints & set(s.tightens()))
         )
     return found
 

@@ -25,8 +25,9 @@ class Started(StepBody):
 
 
 class Done(StepBody):
-    """The step is done; with what it opened, closed, carries and lets go, and the joint it took
-    out. `reason` when out of order or done in another way.
+    """The step is done; with what it opened, closed, carries and lets go, and the joints it took
+    out (`joint` in lines of when it could be one alone). `reason` when out of order or done in
+    another way.
 
     `passed` names what the reason passed, in words; lines of before it was kept have none.
     """
@@ -41,13 +42,15 @@ class Done(StepBody):
     ) = None
     spoken: str | None = None
     joint: str | None = None
+    joints: tuple[str, ...] = ()
     opens: tuple[Opens, ...] = ()
     closes: tuple[str, ...] = ()
     carries: tuple[Carry, ...] = ()
     releases: tuple[Release, ...] = ()
 
     def subjects(self) -> tuple[Key, ...]:
-        return (*super().subjects(), *((Key("joint", self.joint),) if self.joint else ()))
+        named = (*((self.joint,) if self.joint else ()), *self.joints)
+        return (*super().subjects(), *(Key("joint", joint) for joint in named))
 
     def also(self) -> tuple[Key, ...]:
         items = (*(item.id for item in self.opens), *self.closes)

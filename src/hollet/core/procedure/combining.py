@@ -9,16 +9,19 @@ from hollet.core.errors import Refused
 from hollet.core.limits import Limit, SourceAnswer
 from hollet.core.procedure.kinds import BaseStep
 from hollet.core.procedure.numbering import numbered
+from hollet.core.procedure.pieces import Caution
 from hollet.core.procedure.placing import RANK, Placing
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.precedence import contradiction
-from hollet.core.procedure.sheet import Sheet, Step
-from hollet.core.procedure.words import STAGES
+from hollet.core.procedure.sheet import Sheet, Step, blocks_of
+from hollet.core.procedure.words import STAGES, Hours
 
 __all__ = ["combine_sheets"]
 
-STEP_KEYS = ("step", "recheck", "refits", "changed_by")
+STEP_KEYS = ("step", "recheck", "refits", "changed_by", "soak")
 """Keys of a sheet under which ids of steps stand."""
+BOTH = ("compares", "refits", "requires", "keeps", "holds", "drains", "unties", "hidden")
+"""What a step of two sheets has of both."""
 
 
 def combine_sheets(sheets: Sequence[Sheet], facts: dict[str, str] | None = None) -> Plan:
@@ -38,7 +41,8 @@ def combine_sheets(sheets: Sequence[Sheet], facts: dict[str, str] | None = None)
     """
     if not sheets:
         raise Refused("no_sheet", "choose at least one sheet", field="sheets")
-    sheets, told = _told_apart(sheets)
+    graded = len({sheet.first for sheet in sheets}) > 1
+    sheets, told = _told_apart([_as_said(sheet, graded=graded) for sheet in sheets])
     steps: dict[str, Any] = {}
     for sheet in sheets:
         for step in sheet.step:
@@ -79,11 +83,31 @@ def combine_sheets(sheets: Sequence[Sheet], facts: dict[str, str] | None = None)
         setting=_by_id(x for s in sheets for x in s.setting),
         fluid=_by_id(x for s in sheets for x in s.fluid),
         trace=_by_id(x for s in sheets for x in s.trace),
+        tie=_once(x for s in sheets for x in s.tie),
+        any_vehicle=all(s.any_vehicle for s in sheets),
         step=numbered(ordered),
         sheets=tuple(s.id for s in sheets),
         facts=facts or {},
         combined=(*told, *placed.told),
     )
+
+
+def _as_said(sheet: Sheet, *, graded: bool) -> Sheet:
+    """The sheet with what it alone decides said on each step and joint: the rung that a step shuts
+    (`graded`: where the sheets are about several), and that counts written for any vehicle are
+    assumed until somebody counts.
+    """
+    steps = tuple(
+        step
+        if not graded or step.blocks or step.as_run() is not None
+        else step.model_copy(update={"blocks": blocks_of(sheet, step)})
+        for step in sheet.step
+    )
+    joints = tuple(
+        joint.model_copy(update={"counted": False}) if sheet.any_vehicle else joint
+        for joint in sheet.joint
+    )
+    return sheet.model_copy(update={"step": steps, "joint": joints})
 
 
 def _first(sheets: Sequence[Sheet]) -> Any:
@@ -166,8 +190,8 @@ def _renamed(sheet: Sheet, names: dict[str, str]) -> Sheet:
 
 
 def _both(a: BaseStep, b: BaseStep) -> BaseStep:
-    """A step of two sheets: the words of the first; reasons, openings, closings, loads, figures
-    asked, windows and parts of both; the earlier rung, and every caution's care.
+    """A step of two sheets: what both say, each sentence once; reasons, openings, closings, loads,
+    figures asked, windows and parts of both; the earlier rung, and every caution's care.
     """
     blocks = min(
         (rung for rung in (a.blocks, b.blocks) if rung), key=lambda rung: RANK[rung], default=None
@@ -175,6 +199,8 @@ def _both(a: BaseStep, b: BaseStep) -> BaseStep:
     after = {link.step: link for link in (*b.after, *a.after)}
     return a.model_copy(
         update={
+            "do": _both_words(a.do, b.do, 2000),
+            **_either(a, b),
             "after": tuple(after.values()),
             "opens": _by_id((*a.opens, *b.opens)),
             "closes": _once((*a.closes, *b.closes)),
@@ -184,19 +210,52 @@ def _both(a: BaseStep, b: BaseStep) -> BaseStep:
             "capture": _by_id((*a.capture, *b.capture)),
             **a.also_of(b),
             "blocks": blocks,
-            "caution": a.caution or b.caution,
+            "caution": _both_cautions(a.caution, b.caution),
+            "moves": a.moves or b.moves,
+            "stuck": a.stuck or b.stuck,
+            "final": a.final or b.final,
+            "hours": _both_hours(a.hours, b.hours),
             "vehicle": a.vehicle or b.vehicle,
             "lifts": a.lifts or b.lifts,
             "dusty": a.dusty or b.dusty,
             "carries": a.carries or b.carries,
             "releases": a.releases or b.releases,
             "people": a.people or b.people,
-            **{
-                key: _once((*getattr(a, key), *getattr(b, key)))
-                for key in ("compares", "refits", "requires", "keeps", "holds", "drains", "hidden")
-            },
+            **{key: _once((*getattr(a, key), *getattr(b, key))) for key in BOTH},
         }
     )
+
+
+def _either(a: BaseStep, b: BaseStep) -> dict[str, object]:
+    """It is there where either sheet wants it; what one of them always wants is always there."""
+    if not a.when or not b.when:
+        return {"when": (), "or_when": ()}
+    first, *others = _once((a.when, *a.or_when, b.when, *b.or_when))
+    return {"when": first, "or_when": tuple(others)}
+
+
+def _both_words(a: str, b: str, most: int) -> str:
+    """What two texts say, each sentence once, where there is room for it."""
+    known = {sentence.casefold() for sentence in a.split(". ")} | {a.casefold()}
+    more = [s for s in b.split(". ") if s.casefold() not in known and s.rstrip(".") not in a]
+    both = " ".join((a, ". ".join(more))).strip()
+    return both if len(both) <= most else a
+
+
+def _both_cautions(a: Caution | None, b: Caution | None) -> Caution | None:
+    if a is None or b is None or a == b:
+        return a or b
+    boxes = tuple(dict.fromkeys(box for box in (a.confirm, b.confirm) if box))
+    return Caution(
+        text=_both_words(a.text, b.text, 400),
+        why=_both_words(a.why, b.why, 400),
+        confirm=", ".join(boxes)[:400] or None,
+    )
+
+
+def _both_hours(a: Hours | None, b: Hours | None) -> Hours | None:
+    """The longer of two estimates for the same work."""
+    return max((hours for hours in (a, b) if hours is not None), default=None)
 
 
 def _two_sources(a: Limit, b: Limit) -> Limit:

@@ -107,7 +107,7 @@ def _way(plan: Plan, act: WayAct, done: Set[str], who: str) -> tuple[Change, ...
         (
             s
             for s in select(plan).plan.step
-            if s.id in done and any(c.school == school.id for c in s.when)
+            if s.id in done and any(c.school == school.id for c in s.conditions())
         ),
         None,
     )

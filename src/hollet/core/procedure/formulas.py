@@ -118,7 +118,7 @@ def _filled(spec: ResultSpec, value_of: Callable[[str], float]) -> dict[str, Any
     if calculation is None:
         names()
         calculation = CALCULATIONS[spec.calc or ""]
-    for field, of in ((take.field, take.of) for take in spec.takes):
+    for field, of in ((take.field, take.sources()) for take in spec.takes):
         info = calculation.takes.model_fields[field]
         extra = info.json_schema_extra
         dimension = (

@@ -248,7 +248,7 @@ def _answers(plan: Plan, selection: Selection, step: Step) -> list[HuntItem]:
                     )
                 )
     if step.id in selection.perhaps:
-        for condition in step.when:
+        for condition in step.conditions():
             if condition.fact and condition.fact not in plan.facts:
                 name = plan.all_facts()[condition.fact].name
                 found.append(

@@ -4,29 +4,55 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from hollet.core.limits import Safety
 from hollet.core.procedure.words import Id, Part, Words
-from hollet.core.tightening.patterns import check_permutation, circle_order, head_order
+from hollet.core.tightening.patterns import (
+    Point,
+    check_permutation,
+    circle_order,
+    circle_point,
+    head_order,
+    head_point,
+)
 
 __all__ = ["Joint", "Layout", "PutRight", "TighteningStage"]
 
 
-class Layout(Part):
-    """Places of the bolts: a head of two rows, a circle, or explicit points in mm."""
+APART = 2.6
+"""How far like circles are drawn apart, in radii."""
 
-    kind: Literal["head", "circle", "points"]
+
+class Layout(Part):
+    """Places of the bolts: a head of two rows, a circle, several like circles (`of`), or explicit
+    points in mm.
+    """
+
+    kind: Literal["head", "circle", "circles", "points"]
     columns: Annotated[int, Field(ge=2, le=12)] | None = None
     n: Annotated[int, Field(ge=3, le=48)] | None = None
+    of: Annotated[int, Field(ge=1, le=4)] = 1
     points: dict[str, tuple[float, float]] = Field(default_factory=dict)
 
     def names(self) -> list[str]:
         """Names of the places, before any order."""
         if self.kind == "head":
             return [f"{row}{c}" for row in "AB" for c in range(1, (self.columns or 0) + 1)]
-        return (
-            [str(k) for k in range(1, (self.n or 0) + 1)]
-            if self.kind == "circle"
-            else list(self.points)
-        )
+        if self.kind in ("circle", "circles"):
+            return [str(k) for k in range(1, (self.n or 0) * self.of + 1)]
+        return list(self.points)
+
+    def places(self) -> dict[str, Point]:
+        """Where each bolt stands in the drawing; circles side by side."""
+        names, n = self.names(), self.n or 0
+        if self.kind == "head":
+            return {name: head_point(name, self.columns or 0, 1.0, 1.0) for name in names}
+        if self.kind == "points":
+            return dict(self.points)
+        found = {}
+        for k, name in enumerate(names):
+            x, y = circle_point(k % n + 1, n)
+            found[name] = (x + APART * (k // n), y)
+        return found
 
 
 class TighteningStage(Part):
@@ -50,7 +76,12 @@ class PutRight(Part):
 
 
 class Joint(Part):
-    """Like fasteners tightened together; bolts are numbered in the order of tightening."""
+    """Like fasteners tightened together; bolts are numbered in the order of tightening.
+
+    `group` says which bolts draw down one part: the bolts of one cap, of one flange. `in_turn`: one
+    group goes through all its stages before the next begins, and `between` is what is proven then.
+    `counted`: the number of bolts was read or counted, and is not what is usual.
+    """
 
     id: Id
     name: Words
@@ -64,6 +95,11 @@ class Joint(Part):
     thread: Words | None = None
     grade: Words | None = None
     critical: bool = False
+    safety: Safety | None = None
+    group: tuple[tuple[str, ...], ...] = ()
+    in_turn: bool = False
+    between: Words | None = None
+    counted: bool = True
     own: str | None = None
     version: int = 1
     treatment: Words | None = None
@@ -73,6 +109,17 @@ class Joint(Part):
     recheck: Id | None = None
     put_right: PutRight = PutRight()
     sides: tuple[str, str] | None = None
+
+    def groups(self) -> tuple[tuple[int, ...], ...]:
+        """The numbers of the bolts that draw down one part, group by group in their order; all of
+        them where the sheet names no groups.
+        """
+        order, n = self.sequence(), self.layout.n or 0
+        if not self.group:
+            each = n if self.layout.kind == "circles" else len(order)
+            return tuple(tuple(range(k + 1, k + each + 1)) for k in range(0, len(order), each))
+        numbered = (tuple(sorted(order.index(name) + 1 for name in names)) for names in self.group)
+        return tuple(sorted(numbered))
 
     def sequence(self) -> list[str]:
         """Names of the places in the order of tightening; bolt 1 is the first.
@@ -85,6 +132,7 @@ class Joint(Part):
         if self.pattern in ("crosswise", "spiral"):
             return head_order(self.layout.columns or 0, spiral=self.pattern == "spiral")
         if self.pattern == "star":
-            return [str(bolt) for bolt in circle_order(len(self.layout.names()))]
+            n = self.layout.n or 0
+            return [str(k * n + b) for k in range(self.layout.of) for b in circle_order(n)]
         check_permutation(list(self.order), self.layout.names())
         return list(self.order)

@@ -13,6 +13,7 @@ from hollet.core.procedure.words import (
     ReasonOrigin,
     Rung,
     SupportKind,
+    TieKind,
     Words,
 )
 
@@ -21,6 +22,7 @@ __all__ = [
     "OPEN_SORTS",
     "After",
     "BagLine",
+    "BagSpec",
     "Capture",
     "CaptureKind",
     "Carry",
@@ -34,6 +36,8 @@ __all__ = [
     "Release",
     "Role",
     "Setting",
+    "Stuck",
+    "Tie",
 ]
 
 
@@ -154,7 +158,7 @@ class Setting(Part):
     blocks: Rung = "drive"
 
 
-FluidKind = Literal["oil", "coolant", "fuel", "brake", "clutch", "gear"]
+FluidKind = Literal["oil", "coolant", "fuel", "brake", "clutch", "gear", "axle", "automatic"]
 
 
 class Fluid(Part):
@@ -207,3 +211,36 @@ class BagLine(Part):
     length: Annotated[str, Field(max_length=20)] | None = None
     holes: Annotated[str, Field(max_length=60)] | None = None
     odd: Annotated[str, Field(max_length=80)] | None = None
+
+
+class BagSpec(BagLine):
+    """Like fasteners that a sheet lets off into a bag, and the joint they go back into."""
+
+    joint: Id | None = None
+
+    def line(self) -> BagLine:
+        """The bag line as it is proposed."""
+        return BagLine(**self.model_dump(exclude={"joint"}))
+
+
+class Tie(Part):
+    """Why nothing parts a tie before its unit moves: it is not there, or it goes with the unit."""
+
+    kind: TieKind
+    moves: Carried
+    state: Literal["absent", "goes with it"]
+    because: Words
+    when: tuple[Condition, ...] = ()
+
+
+class Stuck(Part):
+    """A taper, a press fit or a rusted joint: since which step it soaks, or why it does not; what
+    may be harmed, what may not, and where one stops.
+    """
+
+    thing: Words
+    soak: Id | None = None
+    no_soak: Words | None = None
+    harms: Words
+    spares: Words
+    stop: Words

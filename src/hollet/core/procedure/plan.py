@@ -40,7 +40,7 @@ class Plan(Sheet):
         """
         found: dict[str, list[str]] = {}
         for step in self.step:
-            for condition in (*step.when, *(c for part in step.parts for c in part.when)):
+            for condition in (*step.conditions(), *(c for part in step.parts for c in part.when)):
                 if condition.fact:
                     found.setdefault(condition.fact, []).append(step.id)
         others: list[Condition] = [
@@ -107,11 +107,11 @@ def select(plan: Plan) -> Selection:
         if step.id in gone:
             out.append(LeftOut(step, "taken out of this plan"))
             continue
-        found = applies(step.when, known)
+        found = step.wanted(known)
         if (
             found.answer != "yes"
             and step.id in pulled
-            and applies(tuple(c for c in step.when if c.fact), known).answer != "no"
+            and applies(tuple(c for c in step.conditions() if c.fact), known).answer != "no"
         ):
             shown[step.id] = f"{pulled[step.id]} needs it"
         elif found.answer == "no":

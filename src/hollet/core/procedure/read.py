@@ -9,7 +9,7 @@ from pydantic import ValidationError
 from hollet.core.errors import Refused
 from hollet.core.limits import Limit
 from hollet.core.procedure.joints import Joint
-from hollet.core.procedure.laws import check_references
+from hollet.core.procedure.laws.references import check_references
 from hollet.core.procedure.mistakes import STEP_KINDS, mistake, plain
 from hollet.core.procedure.sheet import Sheet
 from hollet.core.quantities.parse import parse
@@ -28,6 +28,7 @@ TABLES = (
     "setting",
     "fluid",
     "trace",
+    "tie",
     "step",
 )
 

@@ -2,7 +2,7 @@
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from hollet.core.procedure.words import Id, Part, Words
 
@@ -13,6 +13,9 @@ class ReadingSpec(Part):
     """One reading to take, with which kind of tool and about what to expect; the state of the part
     and the face it is read from.
 
+    `nominal` is about what to expect, or `size` the limit whose target is the size of this vehicle;
+    with neither nobody knows it beforehand.
+
     `at` places it on the drawing of the step; `twice` asks for a second reading; `changed_by` names
     steps after which it must be read again.
     """
@@ -20,7 +23,8 @@ class ReadingSpec(Part):
     id: Id
     name: Words
     tool: str
-    nominal: str
+    nominal: str | None = None
+    size: Id | None = None
     place: str | None = None
     at: Annotated[tuple[Annotated[str, Field(max_length=40)], ...], Field(max_length=3)] = ()
     state: Annotated[str, Field(max_length=80)] | None = None
@@ -33,15 +37,25 @@ How = Literal["largest", "smallest", "mean", "spread", "sum", "ends"]
 
 
 class Take(Part):
-    """What fills one field of a calculation: a reading, several readings, or a fixed figure such as
-    `= 86 mm`.
+    """What fills one field of a calculation: a reading, several readings, a fixed answer such as
+    `= yes`; or a `size` of the vehicle, the target of a limit.
     """
 
     field: Annotated[str, Field(min_length=1, max_length=60)]
     of: Annotated[
-        tuple[Annotated[str, Field(min_length=1, max_length=60)], ...],
-        Field(min_length=1, max_length=60),
-    ]
+        tuple[Annotated[str, Field(min_length=1, max_length=60)], ...], Field(max_length=60)
+    ] = ()
+    size: Id | None = None
+
+    @model_validator(mode="after")
+    def _one_source(self) -> "Take":
+        if bool(self.of) == bool(self.size):
+            raise ValueError("a field is filled by `of`, or by the `size` of the vehicle")
+        return self
+
+    def sources(self) -> tuple[str, ...]:
+        """What it is filled with: ids of readings or of a size, or fixed answers."""
+        return self.of or ((self.size,) if self.size else ())
 
 
 class ResultSpec(Part):
@@ -70,3 +84,7 @@ class ResultSpec(Part):
         taken = [name for take in self.takes for name in take.of if not name.startswith("=")]
         listed = (self.reading, self.minuend, self.subtrahend, *self.over, *self.less, *taken)
         return tuple(dict.fromkeys(name for name in listed if name))
+
+    def sizes(self) -> tuple[str, ...]:
+        """The sizes of the vehicle that it is made of."""
+        return tuple(dict.fromkeys(take.size for take in self.takes if take.size is not None))

@@ -14,7 +14,7 @@ from hollet.core.procedure.facts import FACTS, Condition, Fact
 from hollet.core.procedure.joints import Joint
 from hollet.core.procedure.kinds import BaseStep, Step
 from hollet.core.procedure.numbering import numbered
-from hollet.core.procedure.pieces import After, Fluid, Setting
+from hollet.core.procedure.pieces import After, Fluid, Setting, Tie
 from hollet.core.procedure.schools import Agreement, Extra, School
 from hollet.core.procedure.tracing import Trace
 from hollet.core.procedure.words import DANGERS, Id, Part, Prose, Rung, Words
@@ -46,6 +46,9 @@ class Variant(Part):
 class Sheet(Part):
     """The whole sheet; `first` is the first rung that it is about, *crank* where it
     does not say.
+
+    `any_vehicle`: it is written for no vehicle in particular, so its counts, sizes and hidden
+    things are assumed until somebody counts them.
     """
 
     id: Id
@@ -55,6 +58,7 @@ class Sheet(Part):
     source: Words | None = None
     look_in: tuple[Words, ...] = ()
     first: Rung | None = None
+    any_vehicle: bool = False
     option: tuple[Fact, ...] = ()
     school: tuple[School, ...] = ()
     extra: tuple[Extra, ...] = ()
@@ -65,6 +69,7 @@ class Sheet(Part):
     setting: tuple[Setting, ...] = ()
     fluid: tuple[Fluid, ...] = ()
     trace: tuple[Trace, ...] = ()
+    tie: tuple[Tie, ...] = ()
     step: Annotated[tuple[Step, ...], Field(min_length=1, max_length=600)]
 
     @field_validator("step", mode="after")

@@ -11,7 +11,7 @@ from hollet.core.procedure.sheet import Step
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import Quantity, decimal_text, exact, round9
 from hollet.core.slips import question, slip_check, slip_input
-from hollet.core.steps.readings import latest, reading_mean
+from hollet.core.steps.readings import expected_of, latest, reading_mean
 
 __all__ = ["odd_question", "pair_question", "tool_question"]
 
@@ -22,12 +22,12 @@ FEWEST_SISTERS = 2
 """One other reading alone says nothing of how far such readings lie apart."""
 
 
-def known_of_reading(spec: ReadingSpec, direct: Limit | None) -> tuple[Quantity | None, str]:
+def known_of_reading(expected: str | None, direct: Limit | None) -> tuple[Quantity | None, str]:
     """What is expected of a reading, and how closely: a diameter closely, what a limit judges by
     itself (a gap) roughly.
     """
-    parsed = parse(spec.nominal)
-    if not parsed.nominal:
+    parsed = parse(expected) if expected else None
+    if parsed is None or not parsed.nominal:
         return None, "roughly"
     closely = direct is None and parsed.dimension == "length" and parsed.nominal >= LONG_MM
     return Quantity(
@@ -49,7 +49,7 @@ def odd_question(
     expected, and with its sisters (the readings of the same kind at this step). Asked, never
     refused.
     """
-    expected, known = known_of_reading(spec, direct)
+    expected, known = known_of_reading(expected_of(plan_of(state), spec), direct)
     asked = slip_input(text, unit, tool, expected, known, _sisters(state, step, spec))
     found = slip_check(asked)
     if found.ask:
@@ -65,13 +65,14 @@ def _sisters(state: BookState, step: Step, spec: ReadingSpec) -> tuple[float, ..
     """The readings of the same kind at a step: the same size asked for, other cylinders, depths and
     places.
     """
+
+    def sort(reading: ReadingSpec) -> tuple[str | None, str | None, str]:
+        return reading.nominal, reading.size, reading.tool
+
     found = []
     for other in step.readings():
-        entry = (
-            latest(state, other.id)
-            if other.id != spec.id and (other.nominal, other.tool) == (spec.nominal, spec.tool)
-            else None
-        )
+        alike = other.id != spec.id and sort(other) == sort(spec)
+        entry = latest(state, other.id) if alike else None
         if entry is not None and entry.body.instrument is not None:
             found.append(reading_mean(entry))
     return tuple(found) if len(found) >= FEWEST_SISTERS else ()

@@ -8,6 +8,7 @@ from pydantic import BaseModel, ConfigDict, computed_field
 
 from hollet.core.checking import standing
 from hollet.core.entries import BookState, Entry, Reading
+from hollet.core.entries.status import plan_of
 from hollet.core.instruments import (
     Instrument,
     Spread,
@@ -18,6 +19,7 @@ from hollet.core.instruments import (
 )
 from hollet.core.procedure.kinds import BaseStep
 from hollet.core.procedure.results import ReadingSpec
+from hollet.core.procedure.sheet import Sheet
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import decimal_text, exact, round9
 
@@ -94,11 +96,25 @@ def latest(state: BookState, reading: str) -> Entry[Reading] | None:
     return state.newest(Reading, "reading", reading)
 
 
-def tools_for(spec: ReadingSpec, tools: Sequence[Instrument]) -> tuple[str, ...]:
+def expected_of(plan: Sheet, spec: ReadingSpec) -> str | None:
+    """What a reading is expected to be about, such as `84 mm`: the size that the limit book gives,
+    or what the sheet says; None where nobody knows.
+    """
+    limit = plan.find_limit(spec.size)
+    return limit.size if limit is not None else spec.nominal
+
+
+def expected_figure(plan: Sheet, spec: ReadingSpec) -> float:
+    """The same in its canonical unit; 0 where nobody knows."""
+    text = expected_of(plan, spec)
+    return float(parse(text).nominal or 0) if text else 0.0
+
+
+def tools_for(plan: Sheet, spec: ReadingSpec, tools: Sequence[Instrument]) -> tuple[str, ...]:
     """The tools of the shop that may give a reading, the best first: trusted, reaching it, of its
     kind, with the smallest uncertainty.
     """
-    nominal = float(parse(spec.nominal).nominal or 0)
+    nominal = expected_figure(plan, spec)
     fit = [tool for tool in tools if not tool.retired and may_give(spec.tool, tool.kind)]
 
     def rank(tool: Instrument) -> tuple[bool, bool, bool, float, str]:
@@ -136,7 +152,7 @@ def _reading(state: BookState, spec: ReadingSpec, tools: Sequence[Instrument]) -
         "at": spec.at,
         "state": spec.state,
         "datum": spec.datum,
-        "tools": tools_for(spec, tools),
+        "tools": tools_for(plan_of(state), spec, tools),
         "hint": hint,
     }
     if entry is None:

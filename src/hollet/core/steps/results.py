@@ -129,6 +129,30 @@ def specs_of(plan: Sheet, spec: ResultSpec) -> list[ReadingSpec]:
     return [known[name] for name in spec.named() if name in known]
 
 
+def sizes_of(plan: Sheet, spec: ResultSpec) -> dict[str, Limit]:
+    """The sizes of the vehicle that a result is made of, by the ids of their limits."""
+    found = {name: plan.find_limit(name) for name in spec.sizes()}
+    return {name: limit for name, limit in found.items() if limit is not None}
+
+
+def _size(limit: Limit) -> float:
+    """A size in its canonical unit; refused where nobody gave it, or where sources disagree."""
+    value = limit.figure("target")
+    if value is None or limit.conflict:
+        why = "is not given" if value is None else "differs between its sources"
+        raise Refused(
+            "size_not_known", f"{limit.name} {why}: say it in the limit book", field=limit.id
+        )
+    return value
+
+
+def _size_words(limit: Limit) -> str:
+    """A size as it goes into the sum, and where it comes from."""
+    page = f" p. {limit.page}" if limit.page else ""
+    said = f"{limit.source}{page}" if limit.source else limit.own or "assumed"
+    return f"{limit.name}: {limit.target} {limit.unit} ({said})"
+
+
 def _reading_specs(steps: tuple[BaseStep, ...]) -> dict[str, ReadingSpec]:
     return {reading.id: reading for step in steps for reading in step.readings()}
 
@@ -139,7 +163,8 @@ def _result_of(
     plan: Sheet = plan_of(state)
     limit = plan.find_limit(spec.limit)
     assert limit is not None
-    specs, entries = specs_of(plan, spec), {name: latest(state, name) for name in spec.named()}
+    specs, sizes = specs_of(plan, spec), sizes_of(plan, spec)
+    entries = {name: latest(state, name) for name in spec.named()}
     taken = {name: entry for name, entry in entries.items() if entry is not None}
     base: dict[str, Any] = {"id": spec.id, "name": spec.name, "limit": limit, "asks": limit.words()}
     if len(taken) < len(entries):
@@ -150,6 +175,7 @@ def _result_of(
     }
     try:
         means = {name: reading_mean(entry) for name, entry in taken.items()}
+        means |= {name: _size(size) for name, size in sizes.items()}
         value, formula, advice = evaluate(spec, means)
         check_clearance(limit, len(taken), value)
     except Refused as refusal:
@@ -166,8 +192,10 @@ def _result_of(
         if spec.how == "ends"
         else sensitivities(spec, means)
     )
+    counts = {name: count for name, count in counts.items() if name in spreads}
     parts = [(c, spreads[name]) for name, c in counts.items()]
     working = working_of(parts, list(taken.values()), limit, formula)
+    working = (*(_size_words(size) for size in sizes.values()), *working)
     digits = digits_read(taken.values(), limit)
     judgement = judged_by_all(spec, means, spreads, parts, value, limit, working, digits)
     sources = by_source(limit, value, judgement.U or 0.0)

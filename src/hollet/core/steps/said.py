@@ -3,6 +3,7 @@ high the hook reaches.
 """
 
 from hollet.core.entries import BookState, Said
+from hollet.core.entries.status import plan_of
 from hollet.core.procedure.kinds.base import BaseStep
 from hollet.core.procedure.kinds.check import Ask
 from hollet.core.quantities.quantity import Measured
@@ -37,6 +38,10 @@ def not_enough(state: BookState, step: BaseStep) -> str | None:
     return next((figure.problem for figure in said_figures(state, step) if figure.problem), None)
 
 
+def _asks(steps: tuple[BaseStep, ...]) -> dict[str, Ask]:
+    return {ask.id: ask for step in steps for ask in step.figures()}
+
+
 def _value(state: BookState, ask: Ask) -> Measured | None:
     said = state.newest(Said, "said", ask.id)
     return said.body.value if said else None
@@ -49,9 +54,9 @@ def _words(value: Measured) -> str:
 def _figure(state: BookState, step: BaseStep, ask: Ask) -> SaidFigure:
     said = state.newest(Said, "said", ask.id)
     value = _value(state, ask)
-    problem = None
+    problem, asked = None, plan_of(state).derived("asks", plan_of(state).step, _asks)
     for bound, words in ((ask.at_least, "less"), (ask.at_most, "more")):
-        other = next((a for a in step.figures() if a.id == bound), None)
+        other = asked.get(bound or "")
         limit = _value(state, other) if other is not None else None
         if value is None or limit is None or other is None:
             continue

@@ -23,7 +23,6 @@ from hollet.core.quantities.quantity import decimal_text
 from hollet.core.steps.bolt import LOOSE, BoltFacts, advice, bolt_facts
 from hollet.core.steps.proof import in_doubt
 from hollet.core.steps.wrenches import ASSUMED_TOLERANCE, stage_ask, tolerance_of
-from hollet.core.tightening.patterns import circle_point, head_point
 
 __all__ = ["JointFacts", "StageFacts", "doubted_bolts", "joint_facts"]
 
@@ -47,7 +46,7 @@ class StageFacts(BaseModel):
 
 class JointFacts(BaseModel):
     """The joint as it stands; `ahead` are the bolts of the stage in hand that follow each other
-    from here, the next one first.
+    from here, the next one first. `proves`: what waits is a proof of the group drawn down last.
     """
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
@@ -63,6 +62,7 @@ class JointFacts(BaseModel):
     to_mark: bool = False
     waits: str | None = None
     condition: str | None = None
+    proves: bool = False
     final_words: str = ""
     last_bolt: int | None = None
     put_right: tuple[str, ...] = ()
@@ -112,7 +112,7 @@ def _bolts(state: BookState, joint: Joint) -> tuple[BoltFacts, ...]:
     out, acts = _since_out(state, joint)
     decided = state.each(Decision, "joint", joint.id)
     passed = [(d.body.bolt, d.body.stage) for d in decided if d.body.about == "pass_over"]
-    places = _places(joint)
+    places = joint.layout.places()
 
     def bolt(number: int, place: str) -> BoltFacts:
         own = [act for act in acts if act.body.bolt == number]
@@ -144,6 +144,25 @@ def _condition(state: BookState, joint: Joint, steps: Sequence[str]) -> str | No
     """What the last stage waits for and nobody has seen yet."""
     seen = (e.body.what for step in steps for e in state.each(Confirmed, "step", step))
     return None if joint.wait_for is None or joint.wait_for in seen else joint.wait_for
+
+
+def _between(state: BookState, joint: Joint, facts: JointFacts, steps: Sequence[str]) -> str | None:
+    """What is proven once a group is drawn down and before the next is begun, and nobody has seen
+    since its last pull.
+    """
+    if not joint.in_turn or joint.between is None:
+        return None
+    last = len(joint.stage)
+    for group in joint.groups():
+        bolts = [facts.bolts[number - 1] for number in group]
+        if min(b.stage for b in bolts) < last:
+            return None
+        words = f"{joint.between} ({' and '.join(b.place for b in bolts)})"
+        pulled = max(state.entries[b.entry].seq for b in bolts if b.entry is not None)
+        seen = (e for step in steps for e in state.each(Confirmed, "step", step))
+        if not any(e.body.what == words and e.seq > pulled for e in seen):
+            return words
+    return None
 
 
 def _recheck_due(state: BookState, joint: Joint) -> bool:
@@ -187,6 +206,9 @@ def _joint_facts(state: BookState, joint: Joint, steps: tuple[str, ...]) -> Join
         condition=waits if min(bolt.stage for bolt in bolts) >= last else None,
         last_bolt=_last_pulled(state, joint),
     )
+    between = _between(state, joint, facts, steps)
+    if between is not None:
+        facts = facts.model_copy(update={"condition": between, "proves": True, "final": False})
     led = joint.final == "torqued" and not facts.final
     return facts.model_copy(update=_lead(joint, facts)) if led else facts
 
@@ -209,12 +231,23 @@ def _held(joint: Joint, facts: JointFacts, outside: Sequence[int], waits: str) -
     return {"outside": tuple(outside), "put_right": advised, "waits": waits}
 
 
+def _in_hand(joint: Joint, facts: JointFacts) -> tuple[BoltFacts, ...]:
+    """The bolts that are drawn down together now: one group, where groups go through all their
+    stages in turn; else all of them.
+    """
+    groups = joint.groups() if joint.in_turn else ()
+    of_group = (tuple(facts.bolts[number - 1] for number in group) for group in groups)
+    last = len(facts.stages)
+    return next((g for g in of_group if min(b.stage for b in g) < last), facts.bolts)
+
+
 def _lead(joint: Joint, facts: JointFacts) -> dict[str, object]:
     """What comes next on a joint that is not final: the next bolt, or what has to be put right."""
     bolts = facts.bolts
-    reached = min(bolt.stage for bolt in bolts)
+    in_hand = _in_hand(joint, facts)
+    reached = min(bolt.stage for bolt in in_hand)
     if reached < len(facts.stages):
-        return _lead_stage(joint, facts, reached)
+        return _lead_stage(joint, facts, in_hand, reached)
     outside = [
         b.number
         for b in bolts
@@ -227,9 +260,11 @@ def _lead(joint: Joint, facts: JointFacts) -> dict[str, object]:
     return {"next_bolt": unmarked, "to_mark": unmarked is not None}
 
 
-def _lead_stage(joint: Joint, facts: JointFacts, reached: int) -> dict[str, object]:
+def _lead_stage(
+    joint: Joint, facts: JointFacts, bolts: Sequence[BoltFacts], reached: int
+) -> dict[str, object]:
     """The next bolt of a round; a round begins only when every bolt of the one before is right."""
-    bolts, stage = facts.bolts, reached + 1
+    stage = reached + 1
     behind = [b for b in bolts if b.stage == reached]
     blocked = [b.number for b in behind if _open(b) and b.stage]
     fresh = next((b.number for b in behind if b.over and b.stage == 0), None)
@@ -239,6 +274,8 @@ def _lead_stage(joint: Joint, facts: JointFacts, reached: int) -> dict[str, obje
     if len(behind) == len(bolts) and blocked:
         waits = f"stage {stage} waits until bolt {blocked[0]} is put right or passed over"
         return _held(joint, facts, blocked, waits)
+    if facts.condition and facts.proves:
+        return _held(joint, facts, blocked, f"the next waits: {facts.condition}")
     if facts.condition and stage == len(facts.stages):
         return _held(joint, facts, blocked, f"the last stage waits: {facts.condition}")
     live = [b.number for b in bolts if not b.passed_over and (b.over or _open(b))]
@@ -274,16 +311,6 @@ def _final_words(joint: Joint, stages: tuple[StageFacts, ...]) -> str:
         + (" and marked" if joint.mark else "")
         + (f", {joint.wait_for}" if joint.wait_for else "")
     )
-
-
-def _places(joint: Joint) -> dict[str, tuple[float, float]]:
-    names, columns = joint.layout.names(), joint.layout.columns or 0
-    drawn = {
-        "head": lambda: {name: head_point(name, columns, 1.0, 1.0) for name in names},
-        "circle": lambda: {name: circle_point(int(name), len(names)) for name in names},
-        "points": lambda: dict(joint.layout.points),
-    }
-    return drawn[joint.layout.kind]()
 
 
 def _progress(bolts: Sequence[BoltFacts], stages: Sequence[StageFacts]) -> str:

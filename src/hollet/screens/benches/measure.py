@@ -5,12 +5,12 @@ from typing import Literal
 
 from hollet.core.checking import standing
 from hollet.core.entries import BookState, Reading
+from hollet.core.entries.status import plan_of
 from hollet.core.instruments import Instrument, single_reading_U
 from hollet.core.limits import Limit
 from hollet.core.procedure.kinds.measure import MeasureStep
-from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import decimal_text
-from hollet.core.steps.readings import ReadingFacts, readings_of
+from hollet.core.steps.readings import ReadingFacts, expected_figure, readings_of
 from hollet.core.steps.results import ResultFacts, results_of
 from hollet.core.view import View
 from hollet.screens.benches.base import BenchBase
@@ -89,7 +89,7 @@ def measure_bench(
     shop = {tool.id: tool for tool in tools}
     choices: dict[str, ToolChoice] = {}
     for spec, reading in zip(step.reading, readings, strict=True):
-        nominal = float(parse(spec.nominal).nominal or 0)
+        nominal = expected_figure(plan_of(state), spec)
         for name in reading.tools:
             choices.setdefault(name, tool_choice(shop[name], nominal, None))
     results = results_of(state, step, tools)

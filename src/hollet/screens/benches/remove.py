@@ -38,7 +38,7 @@ def remove_bench(
     return RemoveBench(
         base=base,
         primary=step.pressed(),
-        proposed=step.bag,
+        proposed=step.bagged(),
         next_bag=next_bag(bags),
         bags=bags,
         recent=sizes,

@@ -12,7 +12,7 @@ from hollet.services import front, gear, sheets, shop, tools
 from hollet.services.builds import BuildCard
 from hollet.services.front import ShopView
 from hollet.services.gear import GearView
-from hollet.services.sheets import SheetCard
+from hollet.services.sheets import SheetCard, SheetLook
 from hollet.services.shop import ShopFacts
 from hollet.services.workshop import Workshop
 from hollet.web.models import (
@@ -72,6 +72,12 @@ def make_build(edit: BuildEdit, workshop: Shared) -> BuildCard:
 def save_sheet(edit: SheetEdit, workshop: Shared) -> SheetCard:
     """Check and keep an uploaded sheet."""
     return sheets.save_sheet(workshop, edit.text)
+
+
+@router.post("/sheets/check")
+def check_sheet(edit: SheetEdit) -> SheetLook:
+    """Hold a sheet against the laws; nothing is kept."""
+    return sheets.look_at_sheet(edit.text)
 
 
 @router.post("/archives")

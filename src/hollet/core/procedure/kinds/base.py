@@ -5,10 +5,11 @@ from typing import TYPE_CHECKING, Annotated, ClassVar
 
 from pydantic import Field
 
-from hollet.core.procedure.facts import Condition
+from hollet.core.procedure.facts import Applies, Condition, Known, applies
 from hollet.core.procedure.pieces import (
     After,
     BagLine,
+    BagSpec,
     Capture,
     Carry,
     Caution,
@@ -17,15 +18,18 @@ from hollet.core.procedure.pieces import (
     PartNeed,
     Release,
     Role,
+    Stuck,
 )
 from hollet.core.procedure.words import (
     RUNGS,
+    Carried,
     Hours,
     Id,
     Part,
     Prose,
     Rung,
     Stage,
+    TieKind,
     VehicleState,
     Words,
 )
@@ -41,7 +45,9 @@ __all__ = ["BaseStep"]
 
 
 class BaseStep(Part):
-    """What all steps share."""
+    """What all steps share. `or_when` are conditions under which another sheet wants it too; kept
+    by Hollet where sheets are combined.
+    """
 
     id: Id
     stage: Stage
@@ -55,6 +61,7 @@ class BaseStep(Part):
     opens: tuple[Opens, ...] = ()
     closes: tuple[Id, ...] = ()
     when: tuple[Condition, ...] = ()
+    or_when: tuple[tuple[Condition, ...], ...] = ()
     hours: Hours | None = None
     people: tuple[Role, ...] = ()
     tools: tuple[Words, ...] = ()
@@ -69,6 +76,10 @@ class BaseStep(Part):
     drains: tuple[Id, ...] = ()
     carries: Annotated[tuple[Carry, ...], Field(max_length=8)] = ()
     releases: Annotated[tuple[Release, ...], Field(max_length=8)] = ()
+    unties: tuple[TieKind, ...] = ()
+    moves: Carried | None = None
+    stuck: Stuck | None = None
+    final: Words | None = None
     hidden: tuple[Words, ...] = ()
     dusty: bool = False
     lifts: bool = False
@@ -80,6 +91,15 @@ class BaseStep(Part):
     takes_off: ClassVar[bool] = False
     figure_kind: ClassVar[str] = "figure"
     done_words: ClassVar[str] = "It is done"
+
+    def conditions(self) -> tuple[Condition, ...]:
+        """All conditions on which it depends whether it is there."""
+        return (*self.when, *(condition for when in self.or_when for condition in when))
+
+    def wanted(self, known: Known) -> Applies:
+        """Whether it is there: any one of its alternatives decides."""
+        found = [applies(when, known) for when in (self.when, *self.or_when)]
+        return next((f for a in ("yes", "unknown") for f in found if f.answer == a), found[0])
 
     def pressed(self) -> str:
         """What calls it done."""
@@ -146,13 +166,17 @@ class BaseStep(Part):
         """The joints that it tightens."""
         return ()
 
-    def takes_out(self) -> str | None:
-        """The joint that it takes out."""
-        return None
+    def takes_out(self) -> tuple[str, ...]:
+        """The joints that it takes out."""
+        return ()
+
+    def bag_specs(self) -> tuple[BagSpec, ...]:
+        """The fasteners that it takes off, and where they go back, as the sheet says."""
+        return ()
 
     def bagged(self) -> tuple[BagLine, ...]:
         """The fasteners that it takes off, as the sheet proposes them."""
-        return ()
+        return tuple(spec.line() for spec in self.bag_specs())
 
     def stands(self) -> bool:
         """Whether what comes off goes on the stand."""
@@ -169,6 +193,10 @@ class BaseStep(Part):
     def pours(self) -> str | None:
         """The limit of the amount that it pours in."""
         return None
+
+    def sizes(self) -> tuple[str, ...]:
+        """The sizes of the vehicle that it needs, by the ids of their limits."""
+        return ()
 
     def limits(self) -> tuple[tuple[str, str], ...]:
         """The limits that it needs: the key of the sheet, and the id."""
@@ -189,6 +217,6 @@ class BaseStep(Part):
         for key, limit in self.limits():
             if sheet.find_limit(limit) is None:
                 yield key, f"'{limit}' is not a limit of this sheet"
-        for joint in (*self.tightens(), self.takes_out()):
-            if joint is not None and sheet.find_joint(joint) is None:
+        for joint in (*self.tightens(), *self.takes_out()):
+            if sheet.find_joint(joint) is None:
                 yield "joint", f"'{joint}' is not a joint of this sheet"

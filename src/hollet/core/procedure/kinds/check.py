@@ -28,7 +28,7 @@ PRESSED = {
 
 class Ask(Part):
     """A figure that somebody says before the step is done; `at_least` and `at_most` name another
-    one of the step that it must not fall short of or pass; outside `usual` it is asked.
+    one, of any step, that it must not fall short of or pass; outside `usual` it is asked.
     """
 
     id: Id
@@ -72,7 +72,7 @@ class CheckStep(BaseStep):
 
     def laws(self, sheet: "Sheet") -> Iterator[tuple[str, str]]:
         yield from super().laws(sheet)
-        known = {ask.id for ask in self.asks}
+        known = {ask.id for step in sheet.step for ask in step.figures()}
         for ask in self.asks:
             unit = find_unit(ask.unit)
             if unit is None or unit.dimension != ask.dimension:
@@ -82,7 +82,7 @@ class CheckStep(BaseStep):
                     yield "asks", f"'{bound}' is no {ask.dimension}, such as 40 {ask.unit}"
             for other in (ask.at_least, ask.at_most):
                 if other is not None and other not in known:
-                    yield "asks", f"'{other}' is no figure that this step asks for"
+                    yield "asks", f"'{other}' is no figure that a step asks for"
 
 
 def _reads(text: str, ask: Ask) -> bool:

@@ -52,10 +52,21 @@ class MeasureStep(BaseStep):
         return self.result
 
     def limits(self) -> tuple[tuple[str, str], ...]:
-        return tuple(("limit", result.limit) for result in self.result)
+        judged = (("limit", result.limit) for result in self.result)
+        return (*judged, *(("size", size) for size in self.sizes()))
+
+    def sizes(self) -> tuple[str, ...]:
+        """The sizes of the vehicle that its readings are about and its results are made of."""
+        about = (reading.size for reading in self.reading if reading.size is not None)
+        return tuple(dict.fromkeys((*about, *(s for r in self.result for s in r.sizes()))))
 
     def must_have(self, *, passed: bool, settled: bool) -> tuple[str, ...]:
-        return () if passed else tuple(dict.fromkeys(result.limit for result in self.result))
+        judged = (result.limit for result in self.result)
+        return () if passed else tuple(dict.fromkeys((*judged, *self._summed())))
+
+    def _summed(self) -> tuple[str, ...]:
+        """The sizes without which a result cannot be worked out."""
+        return tuple(size for result in self.result for size in result.sizes())
 
     def laws(self, sheet: "Sheet") -> Iterator[tuple[str, str]]:
         yield from super().laws(sheet)

@@ -3,7 +3,7 @@
 from typing import ClassVar, Literal
 
 from hollet.core.procedure.kinds.base import BaseStep
-from hollet.core.procedure.pieces import BagLine
+from hollet.core.procedure.pieces import BagSpec
 from hollet.core.procedure.words import Id
 
 __all__ = ["RemoveStep"]
@@ -13,18 +13,19 @@ class RemoveStep(BaseStep):
     """Something taken off, its fasteners into a bag."""
 
     kind: Literal["remove"]
-    bag: tuple[BagLine, ...] = ()
+    bag: tuple[BagSpec, ...] = ()
     joint: Id | None = None
     on_stand: bool = False
 
     takes_off: ClassVar[bool] = True
     done_words: ClassVar[str] = "It is off"
 
-    def bagged(self) -> tuple[BagLine, ...]:
+    def bag_specs(self) -> tuple[BagSpec, ...]:
         return self.bag
 
-    def takes_out(self) -> str | None:
-        return self.joint
+    def takes_out(self) -> tuple[str, ...]:
+        named = (self.joint, *(line.joint for line in self.bag))
+        return tuple(dict.fromkeys(name for name in named if name is not None))
 
     def stands(self) -> bool:
         return self.on_stand

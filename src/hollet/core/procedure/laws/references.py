@@ -1,12 +1,12 @@
-"""The laws of a sheet: ids are its own, everything named is there, and no reason goes in a circle.
-
-A law is a generator of breaches: where it is broken, and why. The first breach refuses the sheet.
+"""What a sheet must keep to be read at all: ids are its own, everything named is there, and no
+reason goes in a circle. The first breach refuses it.
 """
 
 from collections.abc import Callable, Iterable, Iterator, Sequence
 
 from hollet.core.errors import HolletError
 from hollet.core.procedure.facts import Condition
+from hollet.core.procedure.laws.breach import Found, Path
 from hollet.core.procedure.mistakes import mistake
 from hollet.core.procedure.precedence import contradiction
 from hollet.core.procedure.sheet import Sheet, Step
@@ -14,8 +14,6 @@ from hollet.core.quantities.parse import parse
 
 __all__ = ["check_references"]
 
-Path = tuple[str | int, ...]
-Breach = tuple[Path, str]
 TABLES = (
     "option",
     "school",
@@ -40,7 +38,7 @@ def check_references(sheet: Sheet, text: str = "") -> None:
             raise mistake(text, *breach)
 
 
-def _twice(ids: Iterable[tuple[Path, str]], what: str) -> Iterator[Breach]:
+def _twice(ids: Iterable[tuple[Path, str]], what: str) -> Iterator[Found]:
     seen: set[str] = set()
     for path, name in ids:
         if name in seen:
@@ -48,13 +46,13 @@ def _twice(ids: Iterable[tuple[Path, str]], what: str) -> Iterator[Breach]:
         seen.add(name)
 
 
-def _own_ids(sheet: Sheet) -> Iterator[Breach]:
+def _own_ids(sheet: Sheet) -> Iterator[Found]:
     for table in TABLES:
         listed = enumerate(getattr(sheet, table))
         yield from _twice((((table, k, "id"), item.id) for k, item in listed), table)
 
 
-def _take_down(sheet: Sheet) -> Iterator[Breach]:
+def _take_down(sheet: Sheet) -> Iterator[Found]:
     """What take-down and refit name: steps put back, captures compared, what must be open, settings
     and fluids.
     """
@@ -92,7 +90,7 @@ def _parts(sheet: Sheet) -> list[tuple[Path, str]]:
     ]
 
 
-def _traces(sheet: Sheet) -> Iterator[Breach]:
+def _traces(sheet: Sheet) -> Iterator[Found]:
     """Parts have their own ids; stations and flows lead to what is there."""
     parts = _parts(sheet)
     yield from _twice(parts, "part")
@@ -110,12 +108,12 @@ def _traces(sheet: Sheet) -> Iterator[Breach]:
                 yield ("trace", index, "station"), words
 
 
-def _steps(sheet: Sheet) -> Iterator[Breach]:
+def _steps(sheet: Sheet) -> Iterator[Found]:
     steps, opened = {step.id for step in sheet.step}, _opened(sheet)
     for index, step in enumerate(sheet.step):
         for key, words in _of_step(step, sheet, steps, opened):
             yield ("step", index, key), words
-        yield from _conditions(step.when, sheet, ("step", index, "when"))
+        yield from _conditions(step.conditions(), sheet, ("step", index, "when"))
         for part in step.parts:
             yield from _conditions(part.when, sheet, ("step", index, "parts"))
 
@@ -136,6 +134,9 @@ def _of_step(
             yield "closes", f"'{item}' is never opened by a step"
     if step.hours is not None and step.hours[0] > step.hours[1]:
         yield "hours", "the lower figure comes first, such as [0.5, 1]"
+    soak = step.stuck.soak if step.stuck else None
+    if soak is not None and soak not in steps:
+        yield "stuck", f"'{soak}' is no step here"
     yield from step.laws(sheet)
 
 
@@ -147,15 +148,24 @@ def _is_time(text: str) -> bool:
     return True
 
 
-def _rechecks(sheet: Sheet) -> Iterator[Breach]:
+def _ties(sheet: Sheet) -> Iterator[Found]:
+    for index, tie in enumerate(sheet.tie):
+        yield from _conditions(tie.when, sheet, ("tie", index, "when"))
+
+
+def _rechecks(sheet: Sheet) -> Iterator[Found]:
     steps = {step.id for step in sheet.step}
     for index, joint in enumerate(sheet.joint):
         if joint.recheck and joint.recheck not in steps:
             words = f"'{joint.recheck}' is not a step of this sheet"
             yield ("joint", index, "recheck"), words
+        names = [name for group in joint.group for name in group]
+        if joint.group and sorted(names) != sorted(joint.layout.names()):
+            words = "the groups must name every bolt of the joint once"
+            yield ("joint", index, "group"), words
 
 
-def _choices(sheet: Sheet) -> Iterator[Breach]:
+def _choices(sheet: Sheet) -> Iterator[Found]:
     for index, school in enumerate(sheet.school):
         if school.find(school.pick) is None:
             ways = ", ".join(way.id for way in school.way)
@@ -170,7 +180,7 @@ def _choices(sheet: Sheet) -> Iterator[Breach]:
         yield from _conditions(extra.when, sheet, ("extra", index, "when"))
 
 
-def _agreements(sheet: Sheet) -> Iterator[Breach]:
+def _agreements(sheet: Sheet) -> Iterator[Found]:
     steps = {step.id for step in sheet.step}
     for index, agreement in enumerate(sheet.agreement):
         if agreement.step not in steps:
@@ -184,7 +194,7 @@ def _agreements(sheet: Sheet) -> Iterator[Breach]:
         yield from _conditions(agreement.when, sheet, ("agreement", index, "when"))
 
 
-def _variants(sheet: Sheet) -> Iterator[Breach]:
+def _variants(sheet: Sheet) -> Iterator[Found]:
     for index, variant in enumerate(sheet.variant):
         if sheet.find_limit(variant.limit) is None:
             words = f"'{variant.limit}' is not a limit of this sheet"
@@ -192,7 +202,7 @@ def _variants(sheet: Sheet) -> Iterator[Breach]:
         yield from _conditions(variant.when, sheet, ("variant", index, "when"))
 
 
-def _conditions(conditions: Sequence[Condition], sheet: Sheet, path: Path) -> Iterator[Breach]:
+def _conditions(conditions: Sequence[Condition], sheet: Sheet, path: Path) -> Iterator[Found]:
     """A condition on a fact, school, extra or part that does not exist, or on a value that it
     cannot have.
     """
@@ -228,7 +238,7 @@ def _named(condition: Condition, sheet: Sheet) -> tuple[str | None, tuple[str, .
     return None, part.option
 
 
-def _order(sheet: Sheet) -> Iterator[Breach]:
+def _order(sheet: Sheet) -> Iterator[Found]:
     found = contradiction(sheet.step)
     if found:
         at = next(k for k, step in enumerate(sheet.step) if step.id == found.chain[0])
@@ -237,11 +247,12 @@ def _order(sheet: Sheet) -> Iterator[Breach]:
         yield ("step", at, "after"), words + found.words()
 
 
-LAWS: tuple[Callable[[Sheet], Iterator[Breach]], ...] = (
+LAWS: tuple[Callable[[Sheet], Iterator[Found]], ...] = (
     _own_ids,
     _take_down,
     _traces,
     _steps,
+    _ties,
     _rechecks,
     _choices,
     _agreements,

@@ -1,0 +1,137 @@
+"""What is opened is closed, what is drained is filled, what hides a port is counted out again."""
+
+import re
+from collections.abc import Iterable, Iterator, Sequence
+
+from hollet.core.procedure.closings import RANK, fills_of
+from hollet.core.procedure.facts import Condition
+from hollet.core.procedure.laws.breach import Found, Law, place_of, sentences, worlds
+from hollet.core.procedure.pieces import Fluid, Opens
+from hollet.core.procedure.sheet import Sheet, Step, blocks_of
+
+__all__ = ["CLOSING"]
+
+EMPTY_SHUTS = {
+    "oil": "crank",
+    "coolant": "fire",
+    "gear": "fire",
+    "axle": "gear",
+    "automatic": "crank",
+    "brake": "drive",
+    "clutch": "gear",
+    "fuel": "fuel_on",
+}
+"""The latest rung that the step which fills a fluid may shut."""
+COVERS = re.compile(
+    r"\b(cover|cap|plug|stuff)\b (the|both|it|them|each|its|every|all|tail|port)\b", re.IGNORECASE
+)
+COVERING = ("cap", "cover", "stand_in", "block", "tied")
+UNCOVERED_STAGES = ("take_down", "inspect", "prepare")
+NEGATED = re.compile(r"\b(never|not|no|nobody|nothing|without)\b", re.IGNORECASE)
+
+
+def _conditions(steps: Iterable[Step]) -> list[Condition]:
+    return [condition for step in steps for condition in step.conditions()]
+
+
+def _drained(sheet: Sheet) -> Iterator[Found]:
+    """What is drained is filled, whatever the vehicle and the ways."""
+    place = place_of(sheet)
+    for index, step in enumerate(sheet.step):
+        for name in step.drains:
+            fluid = sheet.find_fluid(name)
+            if fluid is None:
+                continue
+            later = [s for s in fills_of(sheet, fluid) if place[s.id] > place[step.id]]
+            for world in worlds(sheet, _conditions((step, *later))):
+                if world.does(step) and not any(world.does(s) for s in later):
+                    known = f" ({world.words})" if world.words else ""
+                    yield ("step", index, "drains"), f"{fluid.name}: drained, never filled{known}"
+                    break
+
+
+def _fills(sheet: Sheet) -> Iterator[Found]:
+    """A step that fills a fluid shuts a rung no later than its emptiness harms."""
+    for index, step in enumerate(sheet.step):
+        fluid = _fluid_of(sheet, step)
+        latest = EMPTY_SHUTS.get(fluid.kind) if fluid is not None and fluid.kind else None
+        shuts = blocks_of(sheet, step)
+        if fluid is not None and latest and RANK.get(shuts, len(RANK)) > RANK[latest]:
+            yield ("step", index, "blocks"), f"{fluid.name} empty, and {shuts} alone waits for it"
+
+
+def _fluid_of(sheet: Sheet, step: Step) -> Fluid | None:
+    return sheet.find_fluid(step.fills())
+
+
+def _opened(sheet: Sheet) -> Iterator[Found]:
+    """What a step opens is closed by another, later one, whatever the vehicle and the ways."""
+    place = place_of(sheet)
+    for index, step in enumerate(sheet.step):
+        for item in step.opens:
+            closers = [
+                s for s in sheet.step if item.id in s.closes and place[s.id] > place[step.id]
+            ]
+            for world in worlds(sheet, _conditions((step, *closers))):
+                if world.does(step) and not any(world.does(s) for s in closers):
+                    known = f" ({world.words})" if world.words else ""
+                    yield ("step", index, "opens"), f"{item.what}: nothing closes it{known}"
+                    break
+            else:
+                yield from _between(sheet, index, item, closers)
+
+
+def _between(sheet: Sheet, index: int, item: Opens, closers: Sequence[Step]) -> Iterator[Found]:
+    """It stays open for the rung it is open for, and is closed before the rung it blocks."""
+    place = place_of(sheet)
+    for run in (r for s in sheet.step if (r := s.as_run()) is not None):
+        at = place[run.id]
+        if item.open_for == run.rung and all(place[s.id] < at for s in closers):
+            yield ("step", index, "opens"), f"{item.what}: closed before {run.title} needs it open"
+        late = item.blocks in RANK and RANK[run.rung] >= RANK[item.blocks]
+        if late and run.rung != item.open_for and any(place[s.id] > at for s in closers):
+            yield ("step", index, "opens"), f"{item.what}: closed only after {run.title}"
+
+
+def _covered(sheet: Sheet) -> Iterator[Found]:
+    """A port that is covered, capped, plugged or stuffed is left open in the plan, so that the
+    cover is counted out again.
+    """
+    for index, step in enumerate(sheet.step):
+        if step.stage not in UNCOVERED_STAGES:
+            continue
+        says = any(COVERS.search(s) and not NEGATED.search(s) for s in sentences(step.do))
+        if says and not any(item.sort in COVERING for item in step.opens):
+            yield (
+                ("step", index, "opens"),
+                f"{step.title}: its words cover something that no item keeps",
+            )
+
+
+CLOSING = (
+    Law(
+        "drained",
+        "what is drained is filled",
+        "a step of kind fill for that fluid, after the draining",
+        _drained,
+    ),
+    Law(
+        "empty",
+        "an empty fluid shuts the rung it would harm",
+        "oil blocks crank, coolant fire, gearbox and axle oil fire or gear, brake fluid drive",
+        _fills,
+        safety=True,
+    ),
+    Law(
+        "opened",
+        "what opens is closed, between the right rungs",
+        "another step with closes, after the rung it is open for and before the rung it blocks",
+        _opened,
+    ),
+    Law(
+        "covered",
+        "what covers a port is counted out again",
+        "opens with sort cap, cover or stand_in, and a step that closes it",
+        _covered,
+    ),
+)
