@@ -37,7 +37,7 @@ VIEWS = [
     "steps/valve_lash",
     "steps/head_bolts_tight",
     "steps/rocker_on",
-    "steps/oil_in",
+    "steps/engine_oil_in",
     "steps/crank_oil",
     "steps/first_fire",
 ]

@@ -110,13 +110,13 @@ def test_waits_skip_and_open_again(demo, mk: Bench):
     build = new_build(demo.url)
     mk.go(f"{demo.url}/builds/{build}/steps/rocker_on")
     expect(mk.page.get_by_text("it covers bolts 3 and 8")).to_be_visible()
-    mk.go(f"{demo.url}/builds/{build}/steps/coil_off", "Coil plug off")
+    mk.go(f"{demo.url}/builds/{build}/steps/spark_isolated", "Spark isolated")
     expect(mk.page.get_by_role("button", name="Done out of order")).to_have_count(0)
     mk.press("It has happened already")
     mk.written("happened")
     mk.press("Not applicable")
     mk.reason("this one has no coil", "Not applicable")
-    mk.go(f"{demo.url}/builds/{build}/steps/coil_off", "Coil plug off")
+    mk.go(f"{demo.url}/builds/{build}/steps/spark_isolated", "Spark isolated")
     expect(mk.page.get_by_text("not applicable by MK: this one has no coil")).to_be_visible()
 
 

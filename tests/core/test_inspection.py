@@ -8,14 +8,17 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from hollet.core.ageing import suspects
+from hollet.core.ageing import suspects, with_offers
 from hollet.core.book.open_items import open_items
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.findings import SURFACES
+from hollet.core.procedure.combining import combine_sheets
+from hollet.core.procedure.plan import select
 from hollet.core.procedure.read import read_sheet
 from hollet.core.procedure.tracing import Flow, Station, Trace, downstream
 from hollet.core.steps.inspection import inspection_view
 from hollet.library.lore import lore
+from hollet.library.shelf import sheet_text
 from tests.support import Book, small_sheet, tool, tools
 
 SHEET = """
@@ -154,7 +157,7 @@ def test_dirty_unsure_and_light_are_not_good(book):
     see(book, "a", "rollers", cleaning="as it came")
     see(book, "a", "seat", "fret", 2, confidence="unsure")
     see(book, "b", "rollers", "dent", 2)
-    see(book, "gear", "drive", "pit", 1)
+    see(book, "gear", "drive", "pit_tooth", 1)
     states = {
         f"{p.id}/{f.id}": f.state for p in book.bench("look").inspection.parts for f in p.faces
     }
@@ -176,7 +179,7 @@ def test_a_cleaner_look_replaces_a_dirty_one_and_both_stay_readable(book):
     see(book, "a", "rollers", "dent", 2)
     see(book, "a", "rollers", "tint", 3)
     face = part_of(book, "a").faces[0]
-    assert face.words == "Dents, several; Heat tint, blue or grey"
+    assert face.words == "Dents, anywhere, several; Heat tint, blue or grey"
     assert [s.words for s in face.earlier] == ["nothing found, as it came"]
     see(book, "a", "rollers")
     face = part_of(book, "a").faces[0]
@@ -190,9 +193,9 @@ def test_a_dirty_look_never_clears_what_a_clean_one_showed(book):
     """
     see(book, "a", "rollers", "dent", 2)
     see(book, "a", "rollers", cleaning="as it came")
-    assert part_of(book, "a").faces[0].words == "Dents, several"
+    assert part_of(book, "a").faces[0].words == "Dents, anywhere, several"
     see(book, "a", "rollers", "crack", 3, cleaning="wiped")
-    assert part_of(book, "a").faces[0].words == "Dents, several; Crack, through"
+    assert part_of(book, "a").faces[0].words == "Dents, anywhere, several; Crack, through"
     see(book, "a", "rollers", cleaning="washed")
     assert part_of(book, "a").faces[0].state == "good"
 
@@ -316,6 +319,7 @@ def test_the_new_part_is_laid_beside_the_old(book):
         "bore",
         "width",
         "number on it",
+        "letters of clearance",
         "seals or shields",
         "diameters",
         "length",
@@ -557,13 +561,33 @@ def test_age_makes_suspects():
         suspects(lore().ageing, {"standing": "in use", "history": "known", "fuel_spirit": "none"})
         == ()
     )
-    things = {s.thing for s in suspects(lore().ageing, {"standing": "over five years"})}
-    assert {
-        "Shaft seals and rubber hoses",
-        "Brake and clutch fluid",
-        "Valve guides and stems",
-    } <= things
-    assert {s.thing for s in suspects(lore().ageing, {"standing": "over a year"})} < things
+    old = {s.thing for s in suspects(lore().ageing, {"standing": "over five years"})}
+    assert {"Shaft seals", "Brake and clutch fluid", "Valve guides and stems"} <= old
+    assert "Petrol and what it stood in" not in old  # nobody said what it runs on
+    petrol = suspects(lore().ageing, {"standing": "months", "fuel": "petrol"})
+    assert "Petrol and what it stood in" in {s.thing for s in petrol}
+    assert {s.thing for s in suspects(lore().ageing, {"standing": "over a year"})} < old
+
+
+def shipped(name: str):
+    """A sheet that ships."""
+    return read_sheet(tomllib.loads(sheet_text(name)), sheet_text(name))
+
+
+def test_what_is_suspect_for_its_age_is_offered_where_the_work_reaches_it():
+    """Offered at the first of its steps that the plan has, once the facts say so, and never twice;
+    a plan that reaches nothing is offered nothing.
+    """
+    plan = with_offers(combine_sheets([shipped("gearbox-out")]), lore().ageing)
+    told = plan.model_copy(update={"facts": {"standing": "over five years"}})
+    assert not [x for x in select(plan).plan.extra if x.suspect]
+    shown = [x for x in select(told).plan.extra if x.suspect]
+    assert "Shaft seals" in {x.thing for x in shown}
+    here = {step.id for step in plan.step}
+    assert all(x.at in here and x.because.startswith("suspect for its age: ") for x in shown)
+    assert with_offers(plan, lore().ageing) == plan
+    bare = combine_sheets([shipped("running-gear-measured")])
+    assert with_offers(bare, lore().ageing) == bare
 
 
 def test_every_term_is_whole():

@@ -2705,7 +2705,7 @@ export interface components {
         /**
          * Extra
          * @description Extra work that is cheap while access exists: at which step, the cost now, the cost of coming
-         *     back for it.
+         *     back for it. `suspect`: only where the facts of the vehicle make it so.
          */
         Extra: {
             /** At */
@@ -2721,6 +2721,11 @@ export interface components {
              */
             needs: components["schemas"]["Pull"][];
             now: components["schemas"]["Cost"];
+            /**
+             * Suspect
+             * @default false
+             */
+            suspect: boolean;
             /** Thing */
             thing: string;
             /**
@@ -3080,7 +3085,7 @@ export interface components {
              * @default eye
              * @enum {string}
              */
-            method?: "eye" | "lamp from the side" | "magnifier" | "fingertip" | "by hand" | "tapped" | "dye" | "listened" | "smelt" | "magnet";
+            method?: "eye" | "lamp from the side" | "magnifier" | "fingertip" | "by hand" | "tapped" | "dye" | "listened" | "smelt" | "magnet" | "magnetic powder" | "pressure" | "straight edge" | "measured" | "weighed";
             /** Part */
             part: string;
             /** Photo */
@@ -3670,10 +3675,16 @@ export interface components {
          *
          *     `group` says which bolts draw down one part: the bolts of one cap, of one flange. `in_turn`: one
          *     group goes through all its stages before the next begins, and `between` is what is proven then.
+         *     `counted`: the number of bolts was read or counted, and is not what is usual.
          */
         Joint: {
             /** Between */
             between: string | null;
+            /**
+             * Counted
+             * @default true
+             */
+            counted: boolean;
             /**
              * Critical
              * @default false
@@ -4002,7 +4013,8 @@ export interface components {
         };
         /**
          * Layout
-         * @description Places of the bolts: a head of two rows, a circle, or explicit points in mm.
+         * @description Places of the bolts: a head of two rows, a circle, several like circles (`of`), or explicit
+         *     points in mm.
          */
         Layout: {
             /** Columns */
@@ -4011,9 +4023,14 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "head" | "circle" | "points";
+            kind: "head" | "circle" | "circles" | "points";
             /** N */
             n: number | null;
+            /**
+             * Of
+             * @default 1
+             */
+            of: number;
             /** Points */
             points: {
                 [key: string]: [

@@ -50,8 +50,11 @@ const HISTORY = ['known', 'gaps', 'unknown']
 const SPIRIT = ['none', 'up to 10 %', 'more', 'nobody knows']
 const AGE = [
   ['standing', 'It stood still', STANDING],
+  ['damp', 'Where it stood', ['dry', 'damp', 'nobody knows']],
   ['history', 'Its history', HISTORY],
+  ['fuel', 'It runs on', ['petrol', 'diesel']],
   ['fuel_spirit', 'Spirit in the fuel', SPIRIT],
+  ['valve_seats', 'Valve seats', ['hard', 'soft', 'nobody knows']],
 ] as const
 
 async function load() {

@@ -99,6 +99,11 @@ Method = Literal[
     "listened",
     "smelt",
     "magnet",
+    "magnetic powder",
+    "pressure",
+    "straight edge",
+    "measured",
+    "weighed",
 ]
 METHODS: tuple[Method, ...] = (
     "eye",
@@ -111,6 +116,11 @@ METHODS: tuple[Method, ...] = (
     "listened",
     "smelt",
     "magnet",
+    "magnetic powder",
+    "pressure",
+    "straight edge",
+    "measured",
+    "weighed",
 )
 
 

@@ -8,6 +8,7 @@ from functools import partial
 from pydantic import BaseModel
 
 from hollet.core import entries as b
+from hollet.core.ageing import with_offers
 from hollet.core.book.gates import GATE_LINE, GateAnswer, gate_answers
 from hollet.core.book.ledger import OpenItem
 from hollet.core.book.open_items import open_items
@@ -18,6 +19,7 @@ from hollet.core.procedure.changes import apply
 from hollet.core.procedure.combining import combine_sheets
 from hollet.core.procedure.drafting import draft
 from hollet.core.procedure.planacts import FactAct
+from hollet.library.lore import lore
 from hollet.screens.bench import Bench, bench_of
 from hollet.screens.frame import BookView, book_view
 from hollet.screens.sentences import line_of
@@ -81,7 +83,7 @@ def make_build(
         No such sheet; the sheets contradict each other; a fact that cannot be.
     """
     found_sheets = [sheet for name in sheets if (sheet := find_sheet(workshop, name)) is not None]
-    plan = combine_sheets(found_sheets)
+    plan = with_offers(combine_sheets(found_sheets), lore().ageing)
     known = {
         k: v for k, v in _vehicle_facts(workshop, vehicle).items() if k in plan.all_facts()
     } | (facts or {})

@@ -55,6 +55,8 @@ FACTS = {
             name="Stood still",
             value=("in use", "months", "over a year", "over five years", "nobody knows"),
         ),
+        Fact(id="damp", name="Where it stood", value=("dry", "damp", "nobody knows")),
+        Fact(id="valve_seats", name="Valve seats", value=("hard", "soft", "nobody knows")),
         Fact(id="history", name="History", value=("known", "gaps", "unknown")),
         Fact(
             id="fuel_spirit",

@@ -13,7 +13,7 @@ from pydantic import Field
 
 from hollet.core.limits import Limit
 from hollet.core.procedure.facts import Condition, Known, applies
-from hollet.core.procedure.schools import Agreement, Extra, School
+from hollet.core.procedure.schools import Agreement, School
 from hollet.core.procedure.sheet import Sheet, Step
 from hollet.core.procedure.words import Id, Prose
 
@@ -130,7 +130,9 @@ def select(plan: Plan) -> Selection:
         return tuple(item for item in items if applies(item.when, known).answer != "no")
 
     schools: tuple[School, ...] = that_apply(plan.school)
-    extras: tuple[Extra, ...] = that_apply(plan.extra)
+    extras = tuple(
+        x for x in that_apply(plan.extra) if not x.suspect or applies(x.when, known).answer == "yes"
+    )
     agreements: tuple[Agreement, ...] = that_apply(plan.agreement)
     here = {step.id for step in steps}
     chosen = plan.model_copy(

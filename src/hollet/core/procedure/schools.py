@@ -79,7 +79,7 @@ class Pull(Part):
 
 class Extra(Part):
     """Extra work that is cheap while access exists: at which step, the cost now, the cost of coming
-    back for it.
+    back for it. `suspect`: only where the facts of the vehicle make it so.
     """
 
     id: Id
@@ -90,6 +90,7 @@ class Extra(Part):
     later: Cost
     needs: tuple[Pull, ...] = ()
     when: tuple[Condition, ...] = ()
+    suspect: bool = False
 
 
 class PartChoice(Part):
