@@ -48,6 +48,23 @@ def new_build(url: str, name: str = "Job", sheet: str = "top-end") -> str:
     return str(api(url, "/api/builds", body)["id"])
 
 
+def limit(url: str, build: str, name: str, **said: str) -> None:
+    """Give a figure its limits, as the plan desk would."""
+    version = api(url, f"/api/builds/{build}/plan")["version"]
+    act = {"act": "limit", "limit": name, "version": 1, "source": "book", **said}
+    api(
+        url,
+        f"/api/builds/{build}/plan",
+        {
+            "id": str(uuid_utils.uuid7()),
+            "who": "TR",
+            "version": version,
+            "acts": [act],
+            "reason": None,
+        },
+    )
+
+
 class Bench:
     """The working screen."""
 

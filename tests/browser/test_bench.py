@@ -23,7 +23,7 @@ def test_resumes_at_the_right_bolt(mortal, mk: Bench):
     mk.key(" ")
     mk.shows("You stopped at bolt 6, stage 2, ").shows("min ago")
     expect(mk.page.locator(".hero")).to_contain_text("44")
-    expect(mk.page.locator(".plate")).to_contain_text("16")
+    expect(mk.page.locator(".plate")).to_contain_text("31")
     second = Bench(mk.page.context.new_page()).go(mk.page.url, "bolt 6")
     mk.key(" ")
     mk.shows("Bolt 7, stage 2")

@@ -4,22 +4,9 @@ tool found in doubt, the tools of the shop.
 
 from playwright.sync_api import expect
 
-from tests.browser.regions import api, new_build, write
+from tests.browser.regions import api, limit, new_build, write
 
 DEPTHS = ("top", "mid", "low")
-
-
-def limit(url: str, build: str, name: str, **said: str) -> None:
-    """Give a figure its limits, as the plan desk would."""
-    from uuid_utils import uuid7
-
-    version = api(url, f"/api/builds/{build}/plan")["version"]
-    act = {"act": "limit", "limit": name, "version": 1, "source": "book", **said}
-    api(
-        url,
-        f"/api/builds/{build}/plan",
-        {"id": str(uuid7()), "who": "TR", "version": version, "acts": [act], "reason": None},
-    )
 
 
 def read(url: str, build: str, step: str, tool: str, figures: dict[str, str]) -> None:
@@ -47,6 +34,7 @@ def test_a_bore_map_by_keys(demo, mk):
     build = new_build(demo.url, "Map", "engine-measured")
     for name, hi in (("bore_taper", "0.030"), ("bore_round", "0.030"), ("bore_worn", "0.080")):
         limit(demo.url, build, name, hi=hi)
+    limit(demo.url, build, "bore_size", target="84.000")
     mk.go(f"{demo.url}/builds/{build}/steps/bore_maps", "Cylinder 1, top, along")
     for typed in ("84.010", "84.072", "84.006", "84.020", "84.002", "84.004"):
         mk.page.keyboard.type(typed)
@@ -93,7 +81,7 @@ def test_a_sheet_typed_in(demo, mk):
     the second Enter.
     """
     build = new_build(demo.url, "Lash", "engine-measured")
-    mk.go(f"{demo.url}/builds/{build}/steps/lash", "Valve 1 inlet")
+    mk.go(f"{demo.url}/builds/{build}/steps/lash_found", "Valve 1 inlet")
     mk.key("w")
     region = mk.page.get_by_role("region", name="Type the sheet in")
     expect(region.locator("input[name=in-lash_1_in]")).to_be_focused()
@@ -107,14 +95,16 @@ def test_a_sheet_typed_in(demo, mk):
     expect(region.get_by_role("alert")).to_contain_text("a decimal place")
     mk.page.keyboard.press("Enter")
     mk.written("Valve 4 exhaust: typed 2.5")
-    values = [r["value_text"] for r in api(demo.url, f"/api/builds/{build}/steps/lash")["readings"]]
+    values = [
+        r["value_text"] for r in api(demo.url, f"/api/builds/{build}/steps/lash_found")["readings"]
+    ]
     assert values == ["0.20", "0.30", "0.15", "0.152", "0.20", "0.25", "0.20", "2.50"]
 
 
 def test_a_table_read_in(demo, mk):
     """A CSV with a bad line writes nothing and names it; put right, it is written."""
     build = new_build(demo.url, "Table", "engine-measured")
-    mk.go(f"{demo.url}/builds/{build}/steps/lash", "Valve 1 inlet")
+    mk.go(f"{demo.url}/builds/{build}/steps/lash_found", "Valve 1 inlet")
     head = "id,typed,unit,tool\nlash_1_in,0.20,mm,F1\n"
     mk.page.locator("input[name=readings-file]").set_input_files(
         {"name": "r.csv", "mimeType": "text/csv", "buffer": (head + "lash_9,0.2,mm,F1\n").encode()}
@@ -198,19 +188,18 @@ def test_the_hand_goes_on_while_the_server_is_gone(demo, mk):
     the server is back they are judged.
     """
     build = new_build(demo.url, "Dark", "engine-measured")
-    mk.go(f"{demo.url}/builds/{build}/steps/main_strips", "Main 1")
+    mk.go(f"{demo.url}/builds/{build}/steps/main_strips", "Main 1, widest")
     mk.page.route("**/entries", lambda route: route.abort())
-    for k, typed in enumerate(("0.041", "0.042", "0.043"), 1):
-        mk.shows(f"Main {k}")
+    places = ("Main 1, widest place", "Main 1, narrowest place", "Main 2, widest place")
+    for place, typed in zip(places, ("0.041", "0.042", "0.043"), strict=True):
+        mk.shows(place)
         mk.page.keyboard.type(typed)
         mk.page.keyboard.press("Enter")
-    mk.shows("Main 4")
+    mk.shows("Main 2, narrowest place")
     mk.written("3 not yet saved, the last: reading 0.043")
     mk.page.unroute("**/entries")
-    for k in (1, 2, 3):  # each about its own reading: none waits for another
-        line = mk.page.locator(".written li").filter(
-            has_text=f"Main {k}, gauge strip: typed 0.04{k}"
-        )
+    for k, place in enumerate(places, 1):  # each about its own reading: none waits for another
+        line = mk.page.locator(".written li").filter(has_text=f"{place}: typed 0.04{k}")
         expect(line).to_have_count(1)
     readings = api(demo.url, f"/api/builds/{build}/steps/main_strips")["readings"]
-    assert [r["value_text"] for r in readings] == ["0.041", "0.042", "0.043", "", ""]
+    assert [r["value_text"] for r in readings] == ["0.041", "0.042", "0.043", *[""] * 7]

@@ -7,7 +7,7 @@ from playwright.sync_api import Route, expect
 
 from hollet.library.shelf import sheet_names, sheet_text
 from tests.browser.conftest import Local
-from tests.browser.regions import Bench, api, new_build, write
+from tests.browser.regions import Bench, api, limit, new_build, write
 from tests.browser.test_bench import engine
 from tests.services.test_faults import doctored
 from tests.support import SMALL
@@ -79,6 +79,7 @@ def test_new_build_from_an_own_sheet(empty, page, tmp_path):
 def test_check_and_remove_by_keyboard(demo, mk: Bench):
     """Caution, tick, bag and next by keys alone; what the step leaves open is on the plate."""
     build = new_build(demo.url)
+    limit(demo.url, build, "lash_exhaust", lo="0.20", hi="0.30")
     for step in ("limits_read", "tools_laid", "battery_off"):
         mk.go(f"{demo.url}/builds/{build}/steps/{step}")
         mk.key(" ")
@@ -91,15 +92,28 @@ def test_check_and_remove_by_keyboard(demo, mk: Bench):
     mk.page.keyboard.press("Enter")
     expect(mk.primary()).to_be_enabled()
     mk.key("PageDown")
-    mk.shows("Coolant and oil drained")
+    mk.shows("Vehicle up, on stands")
+    mk.go(f"{demo.url}/builds/{build}/steps/fuel_capped", "Fuel line")
+    mk.confirm_caution()
+    mk.key(" ")
+    mk.written("done: Fuel line")
+    for step in ("bay_stripped", "wires_off", "soak_evening", "exhaust_pipe_off"):
+        away = {
+            "kind": "skipped",
+            "step": step,
+            "reason": "not on this one",
+            "not_applicable": True,
+        }
+        write(demo.url, build, away)
     mk.go(f"{demo.url}/builds/{build}/steps/inlet_off", "Inlet manifold off")
+    mk.confirm_caution()
     mk.key("ArrowDown")
     mk.press("one M6×25 less")
     expect(mk.page.get_by_text("9 pieces")).to_be_visible()
     mk.key(" ")
     mk.shows("Exhaust manifold off")
     mk.go(f"{demo.url}/builds/{build}/steps/inlet_off", "Inlet manifold off")
-    expect(mk.page.get_by_text("8 × nut M8, holes all")).to_be_visible()
+    expect(mk.page.get_by_text("8 × nut M8 copper, holes all")).to_be_visible()
     expect(mk.page.locator(".bagged")).to_contain_text("1 × M6×25, holes support")
 
 
@@ -126,12 +140,12 @@ def test_leave_open_and_undone(demo, mk: Bench):
     mk.key("o")
     mk.page.locator("input[name=what]").fill("Rag in port 3")
     mk.page.locator("input[name=what]").press("Enter")
-    expect(mk.page.locator(".plate b")).to_have_text("17")
+    expect(mk.page.locator(".plate b")).to_have_text("32")
     mk.key("l")
     row = mk.page.locator(".ledger li", has_text="Rag in port 3")
     row.get_by_role("button", name="Undone").click()
     expect(mk.page.locator(".ledger li", has_text="Rag in port 3")).to_have_count(0)
-    expect(mk.page.locator(".plate b")).to_have_text("16")
+    expect(mk.page.locator(".plate b")).to_have_text("31")
 
 
 def test_log_filter_and_strike(demo, mk: Bench):
@@ -143,7 +157,7 @@ def test_log_filter_and_strike(demo, mk: Bench):
     filters.get_by_text("Struck").click()
     expect(mk.page.locator(".day li")).to_have_count(1)
     filters.get_by_text("Bolts").click()
-    mk.page.locator("select").select_option(label="6.07 Head bolts")
+    mk.page.locator("select").select_option(label="6.09 Head bolts")
     expect(mk.page.locator(".day li").first).to_contain_text("bolt 5, stage 2")
     mk.page.locator(".day li").first.get_by_role("button", name="Strike line").click()
     mk.page.get_by_role("dialog").get_by_role("button", name="wrong figure").click()
@@ -179,7 +193,9 @@ def test_gates_lead_to_where_it_is_cleared(demo, mk: Bench):
     """
     mk.go(f"{demo.url}/builds/{engine(demo)}/gate", "to clear, the first before power on")
     expect(
-        mk.page.get_by_text("Must be open now: Fuel line off and capped, Coil plug off")
+        mk.page.get_by_text(
+            "Must be open now: Fuel line off and capped, Spark isolated: plug off the coil"
+        )
     ).to_be_visible()
     expect(mk.page.get_by_text("Coolant, 6.4 to 7.2 L: assumed")).to_be_visible()
     mk.page.get_by_role("link", name="Battery earth lead off").click()
@@ -188,7 +204,7 @@ def test_gates_lead_to_where_it_is_cleared(demo, mk: Bench):
 
 def test_tools_are_set_and_zeroed(demo, mk: Bench):
     """A new tool from a preset, a bad figure at its field, a gauge set with a micrometer."""
-    mk.go(demo.url + "/tools", "14 measuring tools")
+    mk.go(demo.url + "/tools", "18 measuring tools")
     mk.press("A new tool")
     dialog = mk.page.get_by_role("dialog")
     dialog.locator("select").first.select_option(label="micrometer 0-25 mm, 0.001")
@@ -198,7 +214,7 @@ def test_tools_are_set_and_zeroed(demo, mk: Bench):
     expect(dialog.get_by_role("alert")).to_contain_text("'mpe'")
     dialog.locator("input[name=mpe]").fill("0.003")
     dialog.get_by_role("button", name="Keep it").click()
-    mk.shows("15 measuring tools")
+    mk.shows("19 measuring tools")
     mk.press("M3 zeroed")
     expect(mk.page.get_by_role("status")).to_contain_text("no longer share its zero error")
     mk.press("Set B1")
@@ -221,7 +237,7 @@ def test_strip_and_lost_address(demo, mk: Bench):
     """A stage opens to its steps; an unknown address and an unknown build say so."""
     mk.go(f"{demo.url}/builds/{engine(demo)}", "bolt 6")
     mk.page.locator(".row.stage", has_text="Take down").click()
-    mk.page.locator(".row.step", has_text="2.36").click()
+    mk.page.locator(".row.step", has_text="2.54").click()
     mk.shows("Pistons and rods out")
     mk.key("Escape")
     mk.shows("bolt 6")
@@ -233,7 +249,7 @@ def test_strip_and_lost_address(demo, mk: Bench):
 def test_sheet_that_ships_is_on_offer(empty, page):
     """The shipped sheet stands in the list with what it is for."""
     Bench(page).go(empty.url + "/new", "New build")
-    expect(page.get_by_text("45 steps")).to_be_visible()
+    expect(page.get_by_text("71 steps")).to_be_visible()
     expect(page.locator("input[name=sheet]")).to_have_count(len(sheet_names()))
     assert "first start" in sheet_text("top-end")
 

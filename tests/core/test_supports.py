@@ -9,8 +9,10 @@ from hollet.core.book.ledger import left_open
 from hollet.core.book.points import POINTS
 from hollet.core.book.secure import secure_view
 from hollet.core.book.supports import support_view
+from hollet.core.book.tries import tries_of
+from hollet.core.entries import Tried
 from hollet.core.errors import Conflict, Refused
-from hollet.core.procedure.stuck import StuckFacts, Try, stuck_ladder
+from hollet.core.procedure.stuck import NEAR, StuckFacts, Try, stuck_ladder
 from hollet.library.lore import lore
 from tests.core.test_passing import press, shelf
 from tests.support import TAKE, Book, small_sheet, tools
@@ -216,61 +218,138 @@ def test_surroundings_mean_something_for_each_step(book: Book):
     assert book.view().around == ("dark",)
 
 
-@pytest.mark.parametrize("near", ["fuel", "damper", "seal", "heat_treated", "battery", "airbag"])
-def test_no_heat_there(near):
-    """Heat is refused near fuel, dampers, seals, heat-treated parts, batteries and airbags."""
-    heat = next(r for r in stuck_ladder(STUCK, [], StuckFacts(near=(near,))) if r.id == "heat")
-    assert heat.state == "refused"
+def rung(name: str, tries: list[Try] | None = None, **facts):
+    """One rung of the ladder as it stands."""
+    ladder = stuck_ladder(STUCK, tries or [], StuckFacts(**facts))
+    return next(r for r in ladder if r.id == name)
 
 
+REFUSED_BY = {
+    "soak": "lining rubber_mount sensor hot",
+    "impact": "airbag alloy magnesium heat_treated",
+    "strike": "airbag damper alloy magnesium sealed open_bearing",
+    "puller": "airbag",
+    "heat": "fuel battery airbag damper tyre sealed pressure loaded_spring magnesium lining wiring "
+    "heat_treated seal rubber_mount",
+    "flame": "fuel battery airbag damper tyre sealed pressure loaded_spring magnesium lining "
+    "wiring heat_treated seal rubber_mount alloy",
+    "saw": "airbag damper sealed pressure loaded_spring lining",
+    "cut": "fuel battery airbag damper tyre sealed pressure loaded_spring magnesium lining wiring",
+    "broken": "airbag damper sealed pressure loaded_spring lining",
+}
+
+
+@pytest.mark.parametrize("near", list(NEAR))
+def test_what_is_near_refuses_its_rungs_and_no_other(near):
+    """Heat and sparks near what burns or bursts, blows on alloy, oil on a lining: refused, with
+    what is near named; the rest stays free.
+    """
+    ladder = stuck_ladder(STUCK, [], StuckFacts(near=(near,), nut="no thread"))
+    refused = {r.id for r in ladder if r.refused}
+    assert refused == {name for name, by in REFUSED_BY.items() if near in by.split()}
+    assert all(NEAR[near] in r.words for r in ladder if r.refused)
+
+
+SOAKED = [Try(rung="soak", minutes=480)]
+
+
+@pytest.mark.parametrize("name", ["heat", "flame", "cut"])
 @pytest.mark.parametrize(
     ("tries", "facts", "state"),
     [
-        ([], StuckFacts(), "free"),
-        ([Try(rung="soak", minutes=480)], StuckFacts(), "refused"),
-        ([], StuckFacts(cleaned=True), "refused"),
-        ([Try(rung="soak", minutes=480)], StuckFacts(wiped=True), "free"),
-        ([Try(rung="heat", minutes=1)] * 3, StuckFacts(), "enough"),
-        ([Try(rung="heat", minutes=11)], StuckFacts(), "enough"),
-        (
-            [Try(rung="heat", minutes=1), Try(rung="heat", minutes=1, came=True)],
-            StuckFacts(),
-            "tried",
-        ),
+        ([], {}, "free"),
+        (SOAKED, {}, "refused"),
+        (SOAKED, {"wiped": True}, "free"),
+        ([], {"cleaner": "without chlorine"}, "refused"),
+        ([], {"cleaner": "without chlorine", "wiped": True}, "free"),
+        ([], {"cleaner": "with chlorine", "wiped": True}, "refused"),
+        ([], {"cleaner": "nobody knows", "wiped": True}, "refused"),
+        ([Try(rung="work", minutes=1, cleaner="with chlorine")], {"wiped": True}, "refused"),
+        ([Try(rung="work", minutes=1, near=("tyre",))], {"wiped": True}, "refused"),
     ],
 )
-def test_heat(tries, facts, state):
-    """After penetrating oil or cleaner only when wiped and waited; three tries or ten minutes are
-    enough.
+def test_heat_and_sparks(name, tries, facts, state):
+    """After oil or cleaner only when wiped and waited; after chlorine or what nobody knows never;
+    what was said once is not forgotten.
     """
-    assert next(r for r in stuck_ladder(STUCK, tries, facts) if r.id == "heat").state == state
+    assert rung(name, tries, **facts).state == state
+
+
+@pytest.mark.parametrize(
+    ("name", "tries", "state"),
+    [
+        ("flame", [Try(rung="flame", minutes=1)] * 3, "enough"),
+        ("heat", [Try(rung="heat", minutes=11)], "enough"),
+        (
+            "heat",
+            [Try(rung="heat", minutes=1), Try(rung="heat", minutes=1, came=True)],
+            "tried",
+        ),
+        ("strike", [Try(rung="strike", minutes=1)], "enough"),
+        ("puller", [Try(rung="puller", minutes=10)], "tried"),
+        ("puller", [Try(rung="puller", minutes=11)], "enough"),
+        ("soak", [Try(rung="soak", minutes=1)] * 5, "tried"),
+        ("soak", [Try(rung="soak", minutes=480)] * 2, "tried"),
+        ("soak", [Try(rung="soak", minutes=961)], "enough"),
+    ],
+)
+def test_when_it_is_enough(name, tries, state):
+    """Its own minutes or tries; five blows are all of them; soaking counts by its hours alone."""
+    assert rung(name, tries, nut="level").state == state
+
+
+@pytest.mark.parametrize("name", ["strike", "puller"])
+def test_the_nut_is_asked_for(name):
+    """A bare thread end is not struck and not pulled on, and nothing is done while nobody said."""
+    assert "say first" in rung(name).words
+    assert "mushrooms" in rung(name, nut="bare").words
+    assert rung(name, nut="level").state == "free"
+
+
+def test_alloy_changes_the_heat():
+    """Warm, no flame, with its figure; a fork near a boot, a blow at a taper are warned of."""
+    warm = rung("heat", near=("alloy",))
+    assert (warm.state, "at most 120 °C" in warm.words) == ("free", True)
+    assert "on the boss" in rung("strike", near=("heat_treated",), nut="level").words
+    assert "cuts the boot" in rung("wedge", near=("seal",)).words
 
 
 def test_the_ladder_is_in_its_order():
-    """Soak, counter-hold, partial nut, strike, wedge, puller, heat, cut; each says what it may harm
-    and when to stop.
+    """What still holds it first, what is left when it broke last; each says what it may harm and
+    when to stop.
     """
     assert [r.id for r in STUCK] == [
+        "held_by",
         "soak",
         "counter_hold",
-        "partial_nut",
+        "work",
+        "impact",
         "strike",
         "wedge",
         "puller",
         "heat",
+        "flame",
+        "saw",
         "cut",
+        "broken",
     ]
     assert all(r.harm and r.stop for r in STUCK)
     assert (
-        next(
-            r
-            for r in stuck_ladder(
-                STUCK, [Try(rung="soak", minutes=30, ago_minutes=90)], StuckFacts()
-            )
-            if r.id == "soak"
-        ).words
-        == "soaking for 1.5 h; 8 h do most of it"
+        rung("soak", [Try(rung="soak", minutes=30, ago_minutes=90)]).words
+        == "soaking for 1.5 h; 8 h do most of it (rule of thumb 2 to 24)"
     )
+
+
+def test_an_old_try_is_read():
+    """Of a cleaner whose kind was not asked nobody knows it; an old rung stays readable."""
+    old = {"step": "s", "part": "Bolt 3", "rung": "partial_nut", "came": False, "near": ["seal"]}
+    one = Tried.model_validate(Tried.lift(1, {**old, "minutes": 6, "cleaned": True}))
+    assert (one.cleaner, one.line("Step")) == (
+        "nobody knows",
+        "Bolt 3: partial nut, 6 min, did not come",
+    )
+    two = Tried.model_validate(Tried.lift(2, {**old, "time": one.time, "cleaned": False}))
+    assert (two.cleaner, two.near) == ("none", ("seal",))
 
 
 def test_tries_are_logged_and_refused(book: Book):
@@ -355,3 +434,55 @@ def test_a_hook_stands_on_no_ground(book: Book):
     put(book, "s", "stand", "engine", "bell housing", ground="hard")
     ground = {point.id: point.ground for point in support_view(book.state).supports}
     assert ground == {"h": "unknown", "s": "hard"}
+
+
+STUCK_SHEET = """
+[sheet]
+id = "stuck"
+title = "Stuck"
+about = "A nut that soaks overnight."
+
+[[step]]
+id = "evening"
+stage = "take_down"
+kind = "check"
+title = "Soak evening"
+do = "Oil on it."
+
+[[step]]
+id = "nut_off"
+stage = "take_down"
+kind = "check"
+title = "Nut off"
+do = "Off it comes."
+stuck = { thing = "nut", soak = "evening", harms = "it", spares = "the stud", stop = "it slips" }
+
+[[step]]
+id = "other"
+stage = "take_down"
+kind = "check"
+title = "Other"
+do = "Off too."
+"""
+
+
+def test_what_was_soaked_anywhere_sees_no_flame():
+    """In the evening that the sheet gives, or by name at another step; what was said near it once
+    stays, whoever asks again without it.
+    """
+    book = Book(small_sheet(STUCK_SHEET), {})
+    nut = book.state.plan.find_step("nut_off")
+    assert tries_of(book.state, nut, "Nut") == ()
+    book.do("done", step="evening")
+    assert [t.rung for t in tries_of(book.state, nut, "Nut")] == ["soak"]
+    try_it = {"step": "nut_off", "part": "nut", "came": False, "time": "5 min"}
+    with pytest.raises(Refused, match="wipe it dry first"):
+        book.do("tried", rung="flame", **try_it)
+    book.do("tried", rung="counter_hold", near=["tyre"], **try_it)
+    with pytest.raises(Refused, match="tyre"):
+        book.do("tried", rung="flame", wiped=True, **try_it)
+    other = book.state.plan.find_step("other")
+    book.do("tried", rung="soak", **{**try_it, "part": "Bush"})
+    assert [t.rung for t in tries_of(book.state, other, "bush")] == ["soak"]
+    with pytest.raises(Refused, match="thread end"):
+        book.do("tried", rung="strike", **try_it)

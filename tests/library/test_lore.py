@@ -32,7 +32,7 @@ def test_it_ships_whole():
     chipped = lore().code("chipped")
     assert [chipped.bad(1, safety=s) for s in (True, False)] == [True, False]
     assert lore().code("banana") is None
-    assert [rung.id for rung in lore().stuck][-1] == "cut"
+    assert [rung.id for rung in lore().stuck][-1] == "broken"
 
 
 @pytest.mark.parametrize(

@@ -276,7 +276,8 @@ def test_stuck_with_the_age_of_each_try(hand):
     then = hand.workshop.clock() + timedelta(hours=3)
     hand.workshop.clock = lambda: then
     desk = takedown.stuck(hand.workshop, hand.build, "head_out", "bolt 3", StuckFacts())
-    assert desk.rungs[0].words.startswith("soaking for 3.0 h")
+    soak = next(r for r in desk.rungs if r.id == "soak")
+    assert soak.words.startswith("soaking for 3.0 h")
     with pytest.raises(NotFound):
         takedown.stuck(hand.workshop, hand.build, "nothing", "bolt 3", StuckFacts())
 

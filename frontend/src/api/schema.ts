@@ -6615,14 +6615,65 @@ export interface components {
             reason: string;
         };
         /**
+         * Stuck
+         * @description A taper, a press fit or a rusted joint: since which step it soaks, or why it does not; what
+         *     may be harmed, what may not, and where one stops.
+         */
+        Stuck: {
+            /** Harms */
+            harms: string;
+            /** No Soak */
+            no_soak: string | null;
+            /** Soak */
+            soak: string | null;
+            /** Spares */
+            spares: string;
+            /** Stop */
+            stop: string;
+            /** Thing */
+            thing: string;
+        };
+        /**
          * StuckDesk
-         * @description The ladder for one stuck part, and what may be near it.
+         * @description The ladder for one stuck part, what may be near it, and what was said of it before: that
+         *     stays said. `about`: what the sheet says of it.
          */
         StuckDesk: {
+            about: components["schemas"]["Stuck"] | null;
+            /** Cleaners */
+            cleaners: ("none" | "without chlorine" | "with chlorine" | "nobody knows")[];
             /** Near */
             near: components["schemas"]["Named"][];
+            /** Nuts */
+            nuts: components["schemas"]["Named"][];
             /** Rungs */
             rungs: components["schemas"]["StuckView"][];
+            said: components["schemas"]["StuckFacts"];
+        };
+        /**
+         * StuckFacts
+         * @description What lies near the part; which cleaner was on it; `wiped`: wiped dry, and the wait of 15 min
+         *     is over; `nut`: what stands on the thread that a blow or a puller would meet.
+         */
+        StuckFacts: {
+            /**
+             * Cleaner
+             * @default none
+             * @enum {string}
+             */
+            cleaner?: "none" | "without chlorine" | "with chlorine" | "nobody knows";
+            /**
+             * Near
+             * @default []
+             */
+            near?: ("fuel" | "battery" | "airbag" | "damper" | "tyre" | "sealed" | "pressure" | "loaded_spring" | "heat_treated" | "alloy" | "magnesium" | "plated" | "lining" | "open_bearing" | "seal" | "rubber_mount" | "wiring" | "sensor" | "hot")[];
+            /** Nut */
+            nut?: ("level" | "no thread" | "bare") | null;
+            /**
+             * Wiped
+             * @default false
+             */
+            wiped?: boolean;
         };
         /**
          * StuckLook
@@ -6630,24 +6681,17 @@ export interface components {
          */
         StuckLook: {
             /**
-             * Cleaned
-             * @default false
+             * @default {
+             *       "cleaner": "none",
+             *       "near": [],
+             *       "wiped": false
+             *     }
              */
-            cleaned?: boolean;
-            /**
-             * Near
-             * @default []
-             */
-            near?: ("fuel" | "damper" | "seal" | "heat_treated" | "battery" | "airbag" | "alloy")[];
+            facts?: components["schemas"]["StuckFacts"];
             /** Part */
             part: string;
             /** Step */
             step: string;
-            /**
-             * Wiped
-             * @default false
-             */
-            wiped?: boolean;
         };
         /**
          * StuckView
@@ -6662,7 +6706,7 @@ export interface components {
              * Id
              * @enum {string}
              */
-            id: "soak" | "counter_hold" | "partial_nut" | "strike" | "wedge" | "puller" | "heat" | "cut";
+            id: "held_by" | "soak" | "counter_hold" | "work" | "impact" | "strike" | "wedge" | "puller" | "heat" | "flame" | "saw" | "cut" | "broken";
             /**
              * Long
              * @description Whether its tries are hours of soaking, not minutes of work.
@@ -7140,10 +7184,11 @@ export interface components {
              */
             came?: boolean;
             /**
-             * Cleaned
-             * @default false
+             * Cleaner
+             * @default none
+             * @enum {string}
              */
-            cleaned?: boolean;
+            cleaner?: "none" | "without chlorine" | "with chlorine" | "nobody knows";
             /** Harmed */
             harmed?: string | null;
             /**
@@ -7155,14 +7200,16 @@ export interface components {
              * Near
              * @default []
              */
-            near?: ("fuel" | "damper" | "seal" | "heat_treated" | "battery" | "airbag" | "alloy")[];
+            near?: ("fuel" | "battery" | "airbag" | "damper" | "tyre" | "sealed" | "pressure" | "loaded_spring" | "heat_treated" | "alloy" | "magnesium" | "plated" | "lining" | "open_bearing" | "seal" | "rubber_mount" | "wiring" | "sensor" | "hot")[];
+            /** Nut */
+            nut?: ("level" | "no thread" | "bare") | null;
             /** Part */
             part: string;
             /**
              * Rung
              * @enum {string}
              */
-            rung: "soak" | "counter_hold" | "partial_nut" | "strike" | "wedge" | "puller" | "heat" | "cut";
+            rung: "held_by" | "soak" | "counter_hold" | "work" | "impact" | "strike" | "wedge" | "puller" | "heat" | "flame" | "saw" | "cut" | "broken";
             /** Step */
             step: string;
             /** Time */

@@ -8,19 +8,28 @@ import { client, got, type Schemas } from '@/api/client'
 import { useBook } from '@/stores/book'
 import { useServer } from '@/composables/server'
 
+type Facts = Schemas['StuckFacts']
 const props = defineProps<{ step: string; about: string }>()
 const book = useBook()
 const open = ref(false)
 const part = ref('')
 const near = ref<string[]>([])
-const cleaned = ref(false)
+const cleaner = ref<Facts['cleaner']>('none')
 const wiped = ref(false)
+const nut = ref<Facts['nut']>(null)
 const desk = ref<Schemas['StuckDesk'] | null>(null)
 const rung = ref<string | null>(null)
 const minutes = ref(5)
 const { problem, served } = useServer()
 const build = computed(() => book.card?.id ?? '')
-const facts = computed(() => ({ near: near.value as 'fuel'[], cleaned: cleaned.value, wiped: wiped.value }))
+const facts = computed<Facts>(() => ({
+  near: near.value as Facts['near'],
+  cleaner: cleaner.value,
+  wiped: wiped.value,
+  nut: nut.value,
+}))
+const onSheet = computed(() => desk.value?.about ?? null)
+const said = computed(() => new Set<string>(desk.value?.said.near ?? []))
 const STATE: Record<string, string> = { free: '', tried: 'tried', refused: 'not here', enough: 'enough' }
 
 async function look() {
@@ -29,7 +38,7 @@ async function look() {
     desk.value = (await got<unknown>(
       client.POST('/api/builds/{build}/stuck', {
         params: { path: { build: build.value } },
-        body: { step: props.step, part: part.value.trim(), ...facts.value },
+        body: { step: props.step, part: part.value.trim(), facts: facts.value },
       }),
     )) as Schemas['StuckDesk']
     problem.value = ''
@@ -63,22 +72,50 @@ defineExpose({ ask })
 </script>
 
 <template>
-  <el-dialog v-model="open" title="It does not come" width="760" append-to-body>
+  <el-dialog v-model="open" title="It does not come" width="1080" append-to-body>
     <label class="field"
       ><span>What is stuck</span><input v-model="part" class="entry" name="part" maxlength="120"
     /></label>
+    <dl v-if="onSheet" class="about">
+      <dt>{{ onSheet.thing }}</dt>
+      <dd v-if="onSheet.no_soak">Not soaked: {{ onSheet.no_soak }}</dd>
+      <dd><b>May be harmed:</b> {{ onSheet.harms }}</dd>
+      <dd><b>Not to be harmed:</b> {{ onSheet.spares }}</dd>
+      <dd><b>Stop when:</b> {{ onSheet.stop }}</dd>
+    </dl>
     <fieldset class="near">
       <legend class="t16 mut">Near it, or on it</legend>
       <label v-for="n in desk?.near ?? []" :key="n.id"
-        ><input v-model="near" type="checkbox" :value="n.id" /><span>{{ n.name }}</span></label
-      >
-      <label><input v-model="cleaned" type="checkbox" name="cleaned" /><span>cleaner was on it</span></label>
-      <label
-        ><input v-model="wiped" type="checkbox" name="wiped" /><span
-          >wiped dry, and 15 min gone since</span
-        ></label
+        ><input v-if="said.has(n.id)" type="checkbox" checked disabled :value="n.id" /><input
+          v-else
+          v-model="near"
+          type="checkbox"
+          :value="n.id"
+        /><span>{{ n.name }}</span></label
       >
     </fieldset>
+    <div class="line">
+      <label class="field"
+        ><span>Cleaner on it</span
+        ><select v-model="cleaner" class="entry" name="cleaner">
+          <option v-for="c in desk?.cleaners ?? []" :key="c">{{ c }}</option>
+        </select></label
+      >
+      <label class="field"
+        ><span>The thread end</span
+        ><select v-model="nut" class="entry" name="nut">
+          <option :value="null" disabled>not said</option>
+          <option v-for="n in desk?.nuts ?? []" :key="n.id" :value="n.id">{{ n.name }}</option>
+        </select></label
+      >
+      <span class="near">
+        <label
+          ><input v-model="wiped" type="checkbox" name="wiped" /><span
+            >wiped dry, and 15 min gone since</span
+          ></label
+        ></span
+      >
+    </div>
     <ol class="rungs">
       <li v-for="(r, k) in desk?.rungs ?? []" :key="r.id" :class="[r.state, { at: rung === r.id }]">
         <button
@@ -133,6 +170,17 @@ defineExpose({ ask })
   flex-wrap: wrap;
   gap: 6px;
 }
+.about {
+  margin: 10px 0;
+  border-left: 4px solid var(--ink);
+  padding-left: 12px;
+}
+.about dt {
+  font-weight: 700;
+}
+.about dd {
+  margin: 0;
+}
 .near label {
   position: relative;
 }
@@ -147,9 +195,10 @@ defineExpose({ ask })
 .near span {
   display: block;
   border: 2px solid var(--line);
-  padding: 7px 10px;
+  padding: 7px 8px;
   min-height: 44px;
   line-height: 26px;
+  font-size: 16px;
 }
 .near input:checked + span {
   background: var(--ink);

@@ -359,7 +359,7 @@ useKeys(() => ({
                   <span class="what"
                     ><b>{{ r.title }}</b
                     ><small v-if="reasonLine(r)">{{ reasonLine(r)?.text }}</small
-                    ><small v-else-if="r.perhaps" class="perhaps">perhaps: {{ r.perhaps }}</small></span
+                    ><small v-if="r.perhaps" class="perhaps">perhaps: {{ r.perhaps }}</small></span
                   >
                   <span class="kind"
                     ><template v-if="r.settled"

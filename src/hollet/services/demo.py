@@ -18,7 +18,7 @@ from hollet.services.demo_measuring import engine_figures, engine_measured, lash
 from hollet.services.demo_script import DemoClock, Script
 from hollet.services.demo_shop import fill_shop, tools_tried
 from hollet.services.demo_springs import springs_of_three
-from hollet.services.demo_takedown import AFTER_STEP, PINS, TAKE_DOWN, UNDER_TWO
+from hollet.services.demo_takedown import AFTER_STEP, ENGINE_OF_TWO, PINS, TAKE_DOWN, UNDER_TWO
 from hollet.services.takedown import take_rebuild
 from hollet.services.tools import set_gauge
 from hollet.services.workshop import Workshop
@@ -390,8 +390,9 @@ def _box_comes_out(script: Script) -> None:
         "earths_off",
         "box_ties_off",
         "engine_held",
-        "box_strapped",
-        "box_mount_off",
         minutes=7,
     )
+    for entry in ENGINE_OF_TWO:
+        script.write(1, **entry)
+    script.done("box_strapped", "box_mount_off", minutes=7)
     script.picture("bell", "Bell housing from behind", "bell_bolts_out", PINS["bell"])

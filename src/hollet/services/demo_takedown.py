@@ -4,7 +4,16 @@ supports and one stop.
 
 from typing import Any
 
-__all__ = ["AFTER_STEP", "AS_FOUND", "NEW_BOLTS", "PINS", "SAID", "TAKE_DOWN", "UNDER_TWO"]
+__all__ = [
+    "AFTER_STEP",
+    "AS_FOUND",
+    "ENGINE_OF_TWO",
+    "NEW_BOLTS",
+    "PINS",
+    "SAID",
+    "TAKE_DOWN",
+    "UNDER_TWO",
+]
 
 IN_THE_WAY = {"because": "it is in the way of the next", "reason_kind": "access closes"}
 SPILLS = {"because": "it would spill", "reason_kind": "spill"}
@@ -258,7 +267,7 @@ AFTER_STEP: dict[str, tuple[dict[str, Any], ...]] = {
             "kind": "tried",
             "step": "exhaust_pipe_off",
             "part": "Lowest nut of the pipe flange",
-            "rung": "puller",
+            "rung": "work",
             "time": "8 min",
             "came": True,
             "near": ["seal"],
@@ -320,3 +329,9 @@ UNDER_TWO: tuple[dict[str, Any], ...] = (
     },
 )
 """What stands under Two: the gearbox hangs on a jack alone, which may not stay so overnight."""
+
+ENGINE_OF_TWO: tuple[dict[str, Any], ...] = (
+    _in("engine_held-engine-jack-1", "jack", "engine", "rails of the block", "timber"),
+    _in("engine_held-engine-timber-1", "timber", "engine", "bell housing"),
+)
+"""Where the jack and the timber stand that hold the engine of Two at the rear."""

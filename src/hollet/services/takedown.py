@@ -17,8 +17,17 @@ from hollet.core.entries.status import plan_of
 from hollet.core.errors import NotFound, Refused
 from hollet.core.procedure.changes import apply
 from hollet.core.procedure.fasteners import fastener_words, read_fasteners
-from hollet.core.procedure.pieces import BagLine
-from hollet.core.procedure.stuck import NEAR, StuckFacts, StuckView, stuck_ladder
+from hollet.core.procedure.pieces import BagLine, Stuck
+from hollet.core.procedure.stuck import (
+    CLEANERS,
+    NEAR,
+    NUTS,
+    Cleaner,
+    StuckFacts,
+    StuckView,
+    all_said,
+    stuck_ladder,
+)
 from hollet.screens.takedown import TakeDownView, takedown_view
 from hollet.services.vehicles import VehicleStanding, vehicle_name, vehicles
 from hollet.services.workshop import Workshop, with_plan
@@ -64,10 +73,16 @@ class SupportDesk(BaseModel):
 
 
 class StuckDesk(BaseModel):
-    """The ladder for one stuck part, and what may be near it."""
+    """The ladder for one stuck part, what may be near it, and what was said of it before: that
+    stays said. `about`: what the sheet says of it.
+    """
 
     rungs: tuple[StuckView, ...]
     near: tuple[Named, ...]
+    cleaners: tuple[Cleaner, ...]
+    nuts: tuple[Named, ...]
+    said: StuckFacts
+    about: Stuck | None
 
 
 def fasteners(text: str) -> FastenerView:
@@ -139,10 +154,15 @@ def stuck(workshop: Workshop, build: str, step: str, part: str, facts: StuckFact
     """The ladder for a stuck part at a step, with how long ago each try was."""
     now = workshop.clock()
     with workshop.held(build) as state:
-        if plan_of(state).find_step(step) is None:
+        found = plan_of(state).find_step(step)
+        if found is None:
             raise NotFound("step", step)
-        tries = tries_of(state, step, part, now)
+        tries = tries_of(state, found, part, now)
         return StuckDesk(
             rungs=stuck_ladder(state.lore.stuck, tries, facts),
             near=tuple(Named(id=i, name=n) for i, n in NEAR.items()),
+            cleaners=CLEANERS,
+            nuts=tuple(Named(id=i, name=n) for i, n in NUTS.items()),
+            said=all_said(tries, StuckFacts()),
+            about=found.stuck,
         )

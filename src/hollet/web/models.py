@@ -9,7 +9,7 @@ from hollet.core.acts.kinds import AnyAct
 from hollet.core.book.order_back import Choices
 from hollet.core.keepable import keepable
 from hollet.core.procedure.planacts import PlanAct
-from hollet.core.procedure.stuck import Near
+from hollet.core.procedure.stuck import StuckFacts
 from hollet.services.devices import DeviceView
 from hollet.services.logging import Sent
 from hollet.services.shop import ShopFacts
@@ -261,9 +261,7 @@ class StuckLook(Model):
 
     step: str
     part: str = Field(min_length=1, max_length=200)
-    near: tuple[Near, ...] = ()
-    cleaned: bool = False
-    wiped: bool = False
+    facts: StuckFacts = StuckFacts()
 
 
 class FastenersLook(Model):

@@ -30,7 +30,7 @@ from hollet.core.entries.takedown import CapturedSaid, ComparedSaid, DisturbedSa
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.procedure.fasteners import tidy_line
 from hollet.core.procedure.pieces import BagLine, Capture, CaptureKind
-from hollet.core.procedure.stuck import StuckFacts, stuck_ladder
+from hollet.core.procedure.stuck import StuckFacts, StuckRung, stuck_ladder
 from hollet.core.quantities.parse import measured, parse
 from hollet.core.quantities.quantity import Quantity, decimal_text
 
@@ -308,12 +308,13 @@ class TriedAct(Act[Tried], TriedSaid):
 
     body: ClassVar = Tried
     kind: Literal["tried"]
+    rung: StuckRung
     time: Annotated[str, Field(min_length=1, max_length=40)]
 
     def accepted(self, state: BookState, hand: Hand) -> Tried:
         step = step_named(state, self.step)
-        facts = StuckFacts(near=self.near, cleaned=self.cleaned, wiped=self.wiped)
-        tries = tries_of(state, step.id, self.part)
+        facts = StuckFacts(near=self.near, cleaner=self.cleaner, wiped=self.wiped, nut=self.nut)
+        tries = tries_of(state, step, self.part)
         ladder = stuck_ladder(state.lore.stuck, tries, facts)
         rung = next(r for r in ladder if r.id == self.rung)
         if rung.state == "refused":

@@ -19,7 +19,7 @@ from hollet.core.entries.base import (
 )
 from hollet.core.procedure.fasteners import fastener_words
 from hollet.core.procedure.pieces import BagLine, CaptureKind
-from hollet.core.procedure.stuck import Near, StuckRung
+from hollet.core.procedure.stuck import NEAR, Cleaner, Near, Nut, StuckRung
 from hollet.core.procedure.words import ReasonKind, Rung
 from hollet.core.quantities.quantity import Measured, Quantity
 
@@ -278,21 +278,24 @@ class TriedSaid(StepBody):
     """One try on something stuck."""
 
     part: Short
-    rung: StuckRung
     came: bool = False
-    near: Annotated[tuple[Near, ...], Field(max_length=7)] = ()
-    cleaned: bool = False
+    near: Annotated[tuple[Near, ...], Field(max_length=len(NEAR))] = ()
+    cleaner: Cleaner = "none"
     wiped: bool = False
+    nut: Nut | None = None
     harmed: Short | None = None
 
 
 class Tried(TriedSaid):
-    """One try on something stuck: the rung of the ladder, how long, whether it came."""
+    """One try on something stuck: the rung of the ladder, how long, whether it came. A nut left
+    half on was a rung once; it is a condition of two others now.
+    """
 
     called: ClassVar = "tried"
     tells: ClassVar = True
-    version: ClassVar = 2
+    version: ClassVar = 3
 
+    rung: StuckRung | Literal["partial_nut"]
     time: Measured
 
     def line(self, title: str) -> str:
@@ -304,5 +307,8 @@ class Tried(TriedSaid):
 
     @classmethod
     def lift(cls, version: int, body: dict[str, Any]) -> dict[str, Any]:
-        kept = {key: value for key, value in body.items() if key != "minutes"}
-        return kept | {"time": measured_once(body["minutes"], "min")}
+        """Of a cleaner that was on it before its kind was asked, nobody knows the kind."""
+        kept = {key: value for key, value in body.items() if key not in ("minutes", "cleaned")}
+        time = measured_once(body["minutes"], "min") if version < 2 else body["time"]
+        cleaner = "nobody knows" if body.get("cleaned") else "none"
+        return kept | {"time": time, "cleaner": cleaner}

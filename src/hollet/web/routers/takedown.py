@@ -6,7 +6,6 @@ from fastapi import APIRouter, File, Response, UploadFile
 from fastapi.responses import FileResponse
 
 from hollet.core.book.rebuild import RebuildView
-from hollet.core.procedure.stuck import StuckFacts
 from hollet.screens.takedown import TakeDownView
 from hollet.services import front, photos, sounds, takedown
 from hollet.services.photos import StoredPhoto
@@ -52,7 +51,7 @@ def look_at_stuck(build: str, look: StuckLook, workshop: Shared) -> StuckDesk:
         build,
         look.step,
         look.part,
-        StuckFacts(near=look.near, cleaned=look.cleaned, wiped=look.wiped),
+        look.facts,
     )
 
 
