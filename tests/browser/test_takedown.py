@@ -235,8 +235,8 @@ def test_stop_at_once(hanging, mk):
 
 
 def test_forbidden_and_stuck(hanging, mk):
-    """No support under the sill; heat stays shut near a seal, and after soaking until
-    it is wiped.
+    """No support under the sill; heat stays shut after soaking, wiped or not, until it has waited,
+    and near a seal; a blow asks for the nut first.
     """
     build = build_named(hanging, "Two")
     mk.go(f"{hanging.url}/builds/{build}/load", "Carried on")
@@ -249,9 +249,12 @@ def test_forbidden_and_stuck(hanging, mk):
     dialog.get_by_role("button", name="Soaking now").click()
     expect(dialog.get_by_role("button", name="9 Heat")).to_be_disabled()
     dialog.locator("input[name=wiped]").check()
-    expect(dialog.get_by_role("button", name="9 Heat")).to_be_enabled()
-    dialog.locator("input[value=seal]").check()
+    expect(dialog.get_by_text("wipe it dry and wait 15 min").first).to_be_visible()
     expect(dialog.get_by_role("button", name="9 Heat")).to_be_disabled()
+    expect(dialog.get_by_role("button", name="6 Strike")).to_be_disabled()
+    dialog.locator("select[name=nut]").select_option("level")
+    expect(dialog.get_by_role("button", name="6 Strike")).to_be_enabled()
+    dialog.locator("input[value=seal]").check()
     expect(dialog.get_by_text("not here: rubber seal").first).to_be_visible()
 
 

@@ -6,7 +6,8 @@ import pytest
 
 from hollet.core.catalogue import compute
 from hollet.core.errors import Refused
-from hollet.core.limits import Limit, judge, shut_by, shut_words
+from hollet.core.limits import Limit, judge
+from hollet.core.safety import shut_by, shut_words
 from hollet.core.tightening.patterns import circle_order, circle_point, head_point, moments
 
 

@@ -2,6 +2,8 @@
 stuck parts.
 """
 
+from datetime import UTC, datetime, timedelta
+
 import pytest
 
 from hollet.core.book.around import around_words
@@ -9,7 +11,7 @@ from hollet.core.book.ledger import left_open
 from hollet.core.book.points import POINTS
 from hollet.core.book.secure import secure_view
 from hollet.core.book.supports import support_view
-from hollet.core.book.tries import tries_of
+from hollet.core.book.tries import ladder_of, said_of, tries_of
 from hollet.core.entries import Tried
 from hollet.core.errors import Conflict, Refused
 from hollet.core.procedure.stuck import NEAR, StuckFacts, Try, stuck_ladder
@@ -19,6 +21,7 @@ from tests.support import TAKE, Book, small_sheet, tools
 
 MEANS = {condition.id: condition.means for condition in lore().around}
 STUCK = lore().stuck
+LATER = datetime(2030, 1, 1, tzinfo=UTC)
 CORNERS = ("frame, front left", "frame, front right", "frame, rear left", "frame, rear right")
 
 
@@ -250,7 +253,8 @@ def test_what_is_near_refuses_its_rungs_and_no_other(near):
     assert all(NEAR[near] in r.words for r in ladder if r.refused)
 
 
-SOAKED = [Try(rung="soak", minutes=480)]
+SOAKED = [Try(rung="soak", minutes=480, ago_minutes=480)]
+WET = [*SOAKED, Try(rung="soak", minutes=5, ago_minutes=14)]
 
 
 @pytest.mark.parametrize("name", ["heat", "flame", "cut"])
@@ -260,6 +264,7 @@ SOAKED = [Try(rung="soak", minutes=480)]
         ([], {}, "free"),
         (SOAKED, {}, "refused"),
         (SOAKED, {"wiped": True}, "free"),
+        (WET, {"wiped": True}, "refused"),
         ([], {"cleaner": "without chlorine"}, "refused"),
         ([], {"cleaner": "without chlorine", "wiped": True}, "free"),
         ([], {"cleaner": "with chlorine", "wiped": True}, "refused"),
@@ -358,6 +363,7 @@ def test_tries_are_logged_and_refused(book: Book):
     with pytest.raises(Refused) as refusal:
         book.do("tried", step="shaft_off", part="nut", rung="heat", time="5 min")
     assert refusal.value.reason_code == "not_here"
+    book.now += timedelta(minutes=16)
     done = book.do(
         "tried", step="shaft_off", part="Nut", rung="heat", time="5 min", wiped=True, came=True
     )
@@ -467,22 +473,61 @@ do = "Off too."
 
 
 def test_what_was_soaked_anywhere_sees_no_flame():
-    """In the evening that the sheet gives, or by name at another step; what was said near it once
-    stays, whoever asks again without it.
+    """In the evening that the sheet gives, also when it was opened again, or by name at another
+    step; what was said near it once stays, whoever asks again without it.
     """
     book = Book(small_sheet(STUCK_SHEET), {})
-    nut = book.state.plan.find_step("nut_off")
-    assert tries_of(book.state, nut, "Nut") == ()
+    nut, now = book.state.plan.find_step("nut_off"), LATER
+
+    def soaked(step, part):
+        return [t.rung for t in tries_of(book.state, step, part, now)]
+
+    assert soaked(nut, "Nut") == []
     book.do("done", step="evening")
-    assert [t.rung for t in tries_of(book.state, nut, "Nut")] == ["soak"]
+    assert soaked(nut, "Nut") == ["soak"]
+    book.do("reopened", step="evening", reason="one nut was forgotten")
+    assert soaked(nut, "Nut") == ["soak"]
     try_it = {"step": "nut_off", "part": "nut", "came": False, "time": "5 min"}
-    with pytest.raises(Refused, match="wipe it dry first"):
+    with pytest.raises(Refused, match="wipe it dry"):
         book.do("tried", rung="flame", **try_it)
     book.do("tried", rung="counter_hold", near=["tyre"], **try_it)
     with pytest.raises(Refused, match="tyre"):
         book.do("tried", rung="flame", wiped=True, **try_it)
+    assert said_of(book.state, nut, "NUT", now).near == ("tyre",)
     other = book.state.plan.find_step("other")
     book.do("tried", rung="soak", **{**try_it, "part": "Bush"})
-    assert [t.rung for t in tries_of(book.state, other, "bush")] == ["soak"]
+    assert soaked(other, "bush") == ["soak"]
     with pytest.raises(Refused, match="thread end"):
         book.do("tried", rung="strike", **try_it)
+
+
+def test_the_soak_of_a_struck_line_is_none():
+    """A soak written by mistake and struck wets nothing; a struck tyre is not near."""
+    book = Book(small_sheet(STUCK_SHEET), {})
+    nut = book.state.plan.find_step("nut_off")
+    soak = book.do("tried", step="nut_off", part="nut", rung="soak", time="1 h", near=["tyre"])
+    states = {r.id: r.state for r in ladder_of(book.state, nut, "nut", StuckFacts(), LATER)}
+    assert (states["flame"], states["soak"]) == ("refused", "tried")
+    book.do("strike", entry=soak.id, reason="another nut")
+    states = {r.id: r.state for r in ladder_of(book.state, nut, "nut", StuckFacts(), LATER)}
+    assert (states["flame"], states["soak"]) == ("free", "free")
+
+
+def test_where_the_step_opens_fuel_it_is_near():
+    """Nobody has to say it: the sheet knows that the line held fuel, and drained leaves vapour."""
+    fuel = """
+[[fluid]]
+id = "petrol"
+name = "Fuel"
+kind = "fuel"
+runs_out = "at the union"
+"""
+    text = STUCK_SHEET.replace("[[step]]", fuel + "\n[[step]]", 1)
+    book = Book(small_sheet(text.replace('id = "other"', 'id = "other"\nholds = ["petrol"]')), {})
+    other, nut = book.state.plan.find_step("other"), book.state.plan.find_step("nut_off")
+    assert said_of(book.state, other, "union", LATER).near == ("fuel",)
+    assert said_of(book.state, nut, "union", LATER).near == ()
+    try_it = {"part": "union", "came": False, "time": "5 min"}
+    with pytest.raises(Refused, match="fuel"):
+        book.do("tried", step="other", rung="cut", **try_it)
+    book.do("tried", step="nut_off", rung="cut", **try_it)

@@ -247,6 +247,27 @@ def test_limits_out_and_in(hand):
 
 
 @pytest.mark.parametrize(
+    ("form", "text"),
+    [
+        ("csv", 'id,lo,hi,target,source\nclearance,"0,020",0.07 mm,1.8 thou,newer book'),
+        (
+            "toml",
+            '[[limit]]\nid = "clearance"\nlo = "0,020"\nhi = "0.07 mm"\ntarget = "1.8 thou"\n'
+            'source = "newer book"',
+        ),
+    ],
+)
+def test_figures_of_a_file_in_another_unit(hand, form, text):
+    """A comma, a unit of its own, thousandths of an inch: the book holds them in the line's own
+    unit (1.8 thou is 0.04572 mm), as the mechanic will read them.
+    """
+    call = {"who": "MK", "entry_id": hand.workshop.new_id()}
+    planning.read_limits(hand.workshop, hand.build, text, form, take=True, **call)
+    kept = planning.limits_csv(hand.workshop, hand.build)
+    assert "length,mm,0.020,0.07,0.04572,newer book" in kept
+
+
+@pytest.mark.parametrize(
     ("form", "text", "words"),
     [
         ("csv", "", "must name the columns"),
@@ -257,6 +278,10 @@ def test_limits_out_and_in(hand):
         ("toml", "x = ", "not readable"),
         ("toml", '[[limit]]\nid = "clearance"\nlo = "9"', "limit 1"),
         ("csv", "id,unit\nclearance,bar", "line 2"),
+        ("csv", "id,lo,source\nclearance,0.03 to 0.04,book", "must be one figure"),
+        ("csv", "id,lo,source\nclearance,9 bar,book", "line 2"),
+        ("csv", "id,unit\nclearance,in", "name where the new figure comes from"),
+        ("csv", 'id,hi,source\nclearance,"1,234",book', "decimal mark or a thousands mark"),
     ],
 )
 def test_files_with_a_mistake_write_nothing(hand, form, text, words):

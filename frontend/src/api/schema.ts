@@ -2404,6 +2404,23 @@ export interface components {
             ];
         };
         /**
+         * CountAct
+         * @description How many bolts a joint has, counted on the vehicle.
+         */
+        CountAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "count";
+            /** Bolts */
+            bolts: number;
+            /** Joint */
+            joint: string;
+            /** Version */
+            version: number;
+        };
+        /**
          * Danger
          * @description A danger that is live: something was done or happened, and what should have come before it
          *     was not so. Ends by a later fact.
@@ -3795,6 +3812,7 @@ export interface components {
          * JointFacts
          * @description The joint as it stands; `ahead` are the bolts of the stage in hand that follow each other
          *     from here, the next one first. `proves`: what waits is a proof of the group drawn down last.
+         *     `counted`: somebody knows that it has so many bolts; until then it is not final.
          */
         JointFacts: {
             adapter: components["schemas"]["Adapter"] | null;
@@ -3809,6 +3827,11 @@ export interface components {
             bolts: components["schemas"]["BoltFacts"][];
             /** Condition */
             condition: string | null;
+            /**
+             * Counted
+             * @default true
+             */
+            counted: boolean;
             /** Final */
             final: boolean;
             /**
@@ -3863,6 +3886,11 @@ export interface components {
              * @default true
              */
             tolerance_assumed: boolean;
+            /**
+             * Version
+             * @default 1
+             */
+            version: number;
             /** Waits */
             waits: string | null;
             wrench: components["schemas"]["Instrument"] | null;
@@ -4902,7 +4930,7 @@ export interface components {
          */
         PlanEdit: {
             /** Acts */
-            acts: (components["schemas"]["FactAct"] | components["schemas"]["WayAct"] | components["schemas"]["ExtraAct"] | components["schemas"]["PartAct"] | components["schemas"]["PutInAct"] | components["schemas"]["HiddenAct"] | components["schemas"]["SchoolAct"] | components["schemas"]["PeopleAct"] | components["schemas"]["MoveAct"] | components["schemas"]["RetireAct"] | components["schemas"]["ReasonAct"] | components["schemas"]["LimitAct"] | components["schemas"]["AnswerAct"] | components["schemas"]["SettleAct"] | components["schemas"]["JointAct"] | components["schemas"]["GenericAct"])[];
+            acts: (components["schemas"]["FactAct"] | components["schemas"]["WayAct"] | components["schemas"]["ExtraAct"] | components["schemas"]["PartAct"] | components["schemas"]["PutInAct"] | components["schemas"]["HiddenAct"] | components["schemas"]["SchoolAct"] | components["schemas"]["PeopleAct"] | components["schemas"]["MoveAct"] | components["schemas"]["RetireAct"] | components["schemas"]["ReasonAct"] | components["schemas"]["LimitAct"] | components["schemas"]["AnswerAct"] | components["schemas"]["SettleAct"] | components["schemas"]["JointAct"] | components["schemas"]["CountAct"] | components["schemas"]["GenericAct"])[];
             /** Id */
             id: string;
             /** Reason */
@@ -4918,7 +4946,7 @@ export interface components {
          */
         PlanLook: {
             /** Acts */
-            acts: (components["schemas"]["FactAct"] | components["schemas"]["WayAct"] | components["schemas"]["ExtraAct"] | components["schemas"]["PartAct"] | components["schemas"]["PutInAct"] | components["schemas"]["HiddenAct"] | components["schemas"]["SchoolAct"] | components["schemas"]["PeopleAct"] | components["schemas"]["MoveAct"] | components["schemas"]["RetireAct"] | components["schemas"]["ReasonAct"] | components["schemas"]["LimitAct"] | components["schemas"]["AnswerAct"] | components["schemas"]["SettleAct"] | components["schemas"]["JointAct"] | components["schemas"]["GenericAct"])[];
+            acts: (components["schemas"]["FactAct"] | components["schemas"]["WayAct"] | components["schemas"]["ExtraAct"] | components["schemas"]["PartAct"] | components["schemas"]["PutInAct"] | components["schemas"]["HiddenAct"] | components["schemas"]["SchoolAct"] | components["schemas"]["PeopleAct"] | components["schemas"]["MoveAct"] | components["schemas"]["RetireAct"] | components["schemas"]["ReasonAct"] | components["schemas"]["LimitAct"] | components["schemas"]["AnswerAct"] | components["schemas"]["SettleAct"] | components["schemas"]["JointAct"] | components["schemas"]["CountAct"] | components["schemas"]["GenericAct"])[];
             /** Who */
             who: string;
         };

@@ -13,6 +13,7 @@ import { useKeys } from '@/composables/keys'
 import { useBook } from '@/stores/book'
 import { useBoltActs, useBolts } from '@/composables/bolts'
 import BenchFrame from './BenchFrame.vue'
+import BoltCount from './BoltCount.vue'
 import { useServer } from '@/composables/server'
 
 const props = defineProps<{ bench: TightenBenchView }>()
@@ -226,6 +227,7 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
           >
         </button>
       </div>
+      <BoltCount v-if="!joint.counted" :joint="joint" />
       <div v-if="joint.condition" class="quiet condition">
         <p>
           <b>{{ joint.proves ? 'Before the next:' : 'The last stage waits for this:' }}</b>

@@ -64,6 +64,7 @@ async function tried(came: boolean) {
       ...facts.value,
       harmed: null,
     })
+    wiped.value = false
     rung.value = null
     await look()
   })

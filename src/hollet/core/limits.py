@@ -3,61 +3,26 @@
 import math
 from collections.abc import Callable
 from fractions import Fraction
-from functools import lru_cache
-from typing import Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, ValidationInfo, field_validator
 
-from hollet.core.quantities.parse import parse
+from hollet.core.errors import Refused
+from hollet.core.quantities.plain import plain_canonical, plain_figure
 from hollet.core.quantities.quantity import decimal_text, minus, round9
 from hollet.core.quantities.units import Unit, find_unit, from_canonical
+from hollet.core.safety import Safety
 from hollet.core.verdicts import decision
 
 __all__ = [
-    "SAFETY_NAMES",
     "Judgement",
     "Limit",
-    "Safety",
     "SourceAnswer",
     "judge",
     "judge_lower_end",
     "places",
     "rounded_up",
     "shown",
-    "shut_by",
-    "shut_words",
 ]
-
-Safety = Literal[
-    "steering", "brakes", "suspension", "wheels", "shafts", "fuel", "restraints", "lifting"
-]
-"""What a part or limit may be safety-critical for: outside or bad, a rung stays shut until it is
-replaced or inspected.
-"""
-SAFETY_NAMES: dict[str, str] = {
-    "none": "nothing of these",
-    "steering": "steering",
-    "brakes": "brakes",
-    "suspension": "suspension or a spring",
-    "wheels": "wheels or hubs",
-    "shafts": "drive shafts",
-    "fuel": "fuel",
-    "restraints": "belts or airbags",
-}
-"""What a part added by hand is asked about; lifting gear is no part of the vehicle."""
-
-
-def shut_by(safety: str) -> str:
-    """The rung that a safety part shuts until it is replaced or inspected."""
-    return "fuel_on" if safety == "fuel" else "drive"
-
-
-def shut_words(safety: str) -> str:
-    """What stays shut because of a safety part, as a mechanic says it; worn lifting gear keeps a
-    lift from being ready.
-    """
-    return {"fuel": "fuel on", "lifting": "ready to lift"}.get(safety, "drive")
-
 
 VERDICTS = {"conforming": "inside", "not_conforming": "outside", "undecided": "too_close"}
 
@@ -102,6 +67,38 @@ class Limit(BaseModel):
     answers: tuple[SourceAnswer, ...] = ()
     settled: bool = False
     version: int = 1
+
+    @field_validator("lo", "hi", "target", "step")
+    @classmethod
+    def _in_its_unit(cls, text: str | None, info: ValidationInfo) -> str | None:
+        if text is None or not {"dimension", "unit"} <= info.data.keys():
+            return text
+        try:
+            return plain_figure(text, info.data["dimension"], info.data["unit"])
+        except Refused as refusal:
+            raise ValueError(refusal.message) from refusal
+
+    def with_figures(self, lo: str | None, hi: str | None, target: str | None) -> "Limit":
+        """The limit with these figures, turned into its unit where they were typed in another.
+
+        Raises
+        ------
+        Refused
+            `limits_reversed`, and all that `plain_figure` refuses, with the field.
+        """
+        typed, plain = {"lo": lo, "hi": hi, "target": target}, {}
+        for field, text in typed.items():
+            try:
+                plain[field] = text and plain_figure(text, self.dimension, self.unit)
+            except Refused as refusal:
+                raise Refused(refusal.reason_code, refusal.message, field=field) from refusal
+        found = self.model_copy(update=plain)
+        least, most = found.figure("lo"), found.figure("hi")
+        if least is not None and most is not None and least > most:
+            raise Refused(
+                "limits_reversed", "the lower limit lies above the upper limit", field="lo"
+            )
+        return found
 
     @property
     def conflict(self) -> bool:
@@ -153,7 +150,7 @@ class Limit(BaseModel):
     def figure(self, field: str) -> float | None:
         """`lo`, `hi`, `target` or `step` in the canonical unit."""
         text = getattr(self, field)
-        return None if text is None else _canonical(str(text), self.dimension, self.unit)
+        return None if text is None else plain_canonical(str(text), self.dimension, self.unit)
 
     def words(self) -> str:
         """The range in words, such as `0.030 to 0.070 mm`."""
@@ -162,13 +159,6 @@ class Limit(BaseModel):
         if self.hi is not None:
             return f"at most {self.hi} {self.unit}"
         return f"at least {self.lo} {self.unit}" if self.lo is not None else "not given"
-
-
-@lru_cache(maxsize=4096)
-def _canonical(text: str, dimension: str, unit: str) -> float:
-    parsed = parse(text, dimension, unit).nominal
-    assert parsed is not None
-    return float(parsed)
 
 
 class Judgement(BaseModel):

@@ -153,7 +153,10 @@ def _pulled(script: Script, step: str, wrench: str, bolts: int, *, mark: bool = 
     caution = facts.base.caution
     if caution and caution.confirm:
         script.write(kind="confirmed", step=step, what=caution.confirm)
-    for _ in facts.joint.stages:
+    joint = facts.joint
+    if not joint.counted:
+        script.plan(None, act="count", joint=joint.id, version=joint.version, bolts=bolts)
+    for _ in joint.stages:
         condition = bench(script.workshop, script.build, step).joint.condition  # type: ignore[union-attr]
         if condition:
             script.write(1, kind="confirmed", step=step, what=condition)

@@ -320,8 +320,8 @@ def read_limits(
                 before is not None
                 and before.given
                 and before.source
-                and (changed.lo, changed.hi, changed.target)
-                != (before.lo, before.hi, before.target)
+                and (changed.lo, changed.hi, changed.target, changed.unit)
+                != (before.lo, before.hi, before.target, before.unit)
                 and (changed.source, changed.page) == (before.source, before.page)
             ):
                 raise Refused(

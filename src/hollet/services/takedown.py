@@ -11,7 +11,7 @@ from hollet.core.book.secure import SecureView, secure_view
 from hollet.core.book.spoken import SpokenView, spoken_notes
 from hollet.core.book.supports import SupportView, support_view
 from hollet.core.book.take_over import rebuild_changes
-from hollet.core.book.tries import tries_of
+from hollet.core.book.tries import ladder_of, said_of
 from hollet.core.entries import Surroundings
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import NotFound, Refused
@@ -25,8 +25,6 @@ from hollet.core.procedure.stuck import (
     Cleaner,
     StuckFacts,
     StuckView,
-    all_said,
-    stuck_ladder,
 )
 from hollet.screens.takedown import TakeDownView, takedown_view
 from hollet.services.vehicles import VehicleStanding, vehicle_name, vehicles
@@ -157,12 +155,11 @@ def stuck(workshop: Workshop, build: str, step: str, part: str, facts: StuckFact
         found = plan_of(state).find_step(step)
         if found is None:
             raise NotFound("step", step)
-        tries = tries_of(state, found, part, now)
         return StuckDesk(
-            rungs=stuck_ladder(state.lore.stuck, tries, facts),
+            rungs=ladder_of(state, found, part, facts, now),
             near=tuple(Named(id=i, name=n) for i, n in NEAR.items()),
             cleaners=CLEANERS,
             nuts=tuple(Named(id=i, name=n) for i, n in NUTS.items()),
-            said=all_said(tries, StuckFacts()),
+            said=said_of(state, found, part, now),
             about=found.stuck,
         )

@@ -26,10 +26,10 @@ from hollet.core.entries.inspected import (
 )
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import Conflict, NotFound, Refused
-from hollet.core.limits import Safety
 from hollet.core.lore import Lore
 from hollet.core.procedure.kinds.inspect import InspectPart, InspectStep
 from hollet.core.quantities.differing import alike
+from hollet.core.safety import Safety
 from hollet.core.steps.inspection import find_part, inspection_facts
 from hollet.core.steps.parts import REPLACED, STAYS_IN, PartFacts
 

@@ -1,5 +1,6 @@
 """What is written while things come off and go back: bags, removals, captures, settings, tries."""
 
+from datetime import datetime
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
@@ -10,7 +11,7 @@ from hollet.core.book.bags import bag_contents, check_taken
 from hollet.core.book.captures import within
 from hollet.core.book.removals import find_removal
 from hollet.core.book.settings import disturbed, find_setting
-from hollet.core.book.tries import tries_of
+from hollet.core.book.tries import ladder_of
 from hollet.core.entries import (
     Bagged,
     BookState,
@@ -30,7 +31,7 @@ from hollet.core.entries.takedown import CapturedSaid, ComparedSaid, DisturbedSa
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.procedure.fasteners import tidy_line
 from hollet.core.procedure.pieces import BagLine, Capture, CaptureKind
-from hollet.core.procedure.stuck import StuckFacts, StuckRung, stuck_ladder
+from hollet.core.procedure.stuck import StuckFacts, StuckRung
 from hollet.core.quantities.parse import measured, parse
 from hollet.core.quantities.quantity import Quantity, decimal_text
 
@@ -314,8 +315,7 @@ class TriedAct(Act[Tried], TriedSaid):
     def accepted(self, state: BookState, hand: Hand) -> Tried:
         step = step_named(state, self.step)
         facts = StuckFacts(near=self.near, cleaner=self.cleaner, wiped=self.wiped, nut=self.nut)
-        tries = tries_of(state, step, self.part)
-        ladder = stuck_ladder(state.lore.stuck, tries, facts)
+        ladder = ladder_of(state, step, self.part, facts, datetime.fromisoformat(hand.now))
         rung = next(r for r in ladder if r.id == self.rung)
         if rung.state == "refused":
             raise Refused("not_here", f"{rung.name}: {rung.words}", field="rung")

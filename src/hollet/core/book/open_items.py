@@ -9,10 +9,10 @@ from hollet.core.book.settings import disturbed_settings
 from hollet.core.entries import BookState
 from hollet.core.entries.status import SETTLED, StepStatus, plan_of, statuses
 from hollet.core.instruments import Instrument
-from hollet.core.limits import shut_by
 from hollet.core.procedure.kinds.inspect import InspectStep
 from hollet.core.procedure.sheet import Step, blocks_of
 from hollet.core.procedure.words import RUNGS
+from hollet.core.safety import shut_by
 from hollet.core.steps.inspection import open_parts, unseen_safety
 from hollet.core.steps.results import results_of
 from hollet.core.steps.tighten import doubted_bolts

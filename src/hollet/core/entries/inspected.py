@@ -17,8 +17,8 @@ from hollet.core.entries.base import (
 )
 from hollet.core.findings import DISPOSITIONS, Cleaning, Confidence, Method, Surface
 from hollet.core.findings import Disposition as PartChoice
-from hollet.core.limits import Safety
 from hollet.core.quantities.differing import laid_words
+from hollet.core.safety import Safety
 
 __all__ = [
     "Cause",

@@ -82,6 +82,10 @@ class Edit(Part):
         """The change as a sheet with these steps takes it over."""
         return self if self.at() in steps else None
 
+    def redrawn(self) -> str | None:
+        """The joint whose bolts it draws anew."""
+        return None
+
     def order(self) -> tuple[tuple[str, ...], tuple[str, ...]] | None:
         """The order of all steps as it was and is, where it changes that alone."""
         return None
@@ -106,7 +110,7 @@ class LimitChange(Edit):
 
 
 class JointChange(Edit):
-    """The stages, tolerance or source of a joint."""
+    """The stages, tolerance or source of a joint, or how many bolts it has."""
 
     op: Literal["joint"] = "joint"
     before: Joint
@@ -116,7 +120,14 @@ class JointChange(Edit):
         joints = tuple(self.after if joint.id == self.after.id else joint for joint in plan.joint)
         return plan.model_copy(update={"joint": joints})
 
+    def redrawn(self) -> str | None:
+        return self.after.id if self.before.layout != self.after.layout else None
+
     def words(self, names: Names) -> str:
+        was, now = len(self.before.layout.names()), len(self.after.layout.names())
+        if was != now or self.before.counted != self.after.counted:
+            instead = f", not {was}" if was != now else ""
+            return f"{self.after.name}: {now} bolts counted{instead}"
         asked = ", ".join(s.torque or s.angle or "not given" for s in self.after.stage)
         return f"{self.after.name}: {asked}" + ("" if self.after.source else ", assumed")
 

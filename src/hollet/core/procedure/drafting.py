@@ -22,6 +22,7 @@ from hollet.core.procedure.changes import (
 )
 from hollet.core.procedure.drafting_figures import (
     draft_answer,
+    draft_count,
     draft_generic,
     draft_joint,
     draft_limit,
@@ -355,5 +356,6 @@ DRAFT: dict[str, Callable[[Plan, Any, Set[str], str], tuple[Change, ...]]] = {
     "answer": draft_answer,
     "settle": draft_settle,
     "joint": draft_joint,
+    "count": draft_count,
     "generic": draft_generic,
 }

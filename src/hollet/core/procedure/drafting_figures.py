@@ -9,10 +9,24 @@ from hollet.core.procedure.changes import Change, JointChange, LimitChange
 from hollet.core.procedure.hunt import generic_for
 from hollet.core.procedure.joints import Joint, TighteningStage
 from hollet.core.procedure.plan import Plan
-from hollet.core.procedure.planacts import AnswerAct, GenericAct, JointAct, LimitAct, SettleAct
+from hollet.core.procedure.planacts import (
+    AnswerAct,
+    CountAct,
+    GenericAct,
+    JointAct,
+    LimitAct,
+    SettleAct,
+)
 from hollet.core.quantities.parse import parse
 
-__all__ = ["draft_answer", "draft_generic", "draft_joint", "draft_limit", "draft_settle"]
+__all__ = [
+    "draft_answer",
+    "draft_count",
+    "draft_generic",
+    "draft_joint",
+    "draft_limit",
+    "draft_settle",
+]
 
 
 def _limit_of(plan: Plan, act: LimitAct | AnswerAct | SettleAct) -> Limit:
@@ -23,15 +37,6 @@ def _limit_of(plan: Plan, act: LimitAct | AnswerAct | SettleAct) -> Limit:
         raise Conflict(
             f"{limit.name} was edited by somebody else: {limit.words()} now", reason_code="moved_on"
         )
-    return limit
-
-
-def _checked(limit: Limit) -> Limit:
-    for key in ("lo", "hi", "target"):
-        limit.figure(key)
-    lo, hi = limit.figure("lo"), limit.figure("hi")
-    if lo is not None and hi is not None and lo > hi:
-        raise Refused("limits_reversed", "the lower limit lies above the upper limit", field="lo")
     return limit
 
 
@@ -48,10 +53,9 @@ def _said(limit: Limit) -> SourceAnswer:
 def draft_limit(plan: Plan, act: LimitAct, done: Set[str], who: str) -> tuple[Change, ...]:
     limit = _limit_of(plan, act)
     source = f"{who} decided" if act.own else act.source or None
-    changed = (act.lo, act.hi, act.target) != (limit.lo, limit.hi, limit.target)
-    _checked(limit.model_copy(update={"lo": act.lo, "hi": act.hi, "target": act.target}))
+    typed = limit.with_figures(act.lo, act.hi, act.target)
     if (
-        changed
+        typed != limit
         and not act.own
         and not act.same_source
         and source is not None
@@ -65,11 +69,8 @@ def draft_limit(plan: Plan, act: LimitAct, done: Set[str], who: str) -> tuple[Ch
             "or say that it stands so in the same place",
             field="source",
         )
-    after = limit.model_copy(
+    after = typed.model_copy(
         update={
-            "lo": act.lo,
-            "hi": act.hi,
-            "target": act.target,
             "source": source,
             "page": act.page,
             "own": who if act.own else None,
@@ -77,13 +78,15 @@ def draft_limit(plan: Plan, act: LimitAct, done: Set[str], who: str) -> tuple[Ch
             "version": limit.version + 1,
         }
     )
-    return (LimitChange(before=limit, after=_checked(after)),)
+    return (LimitChange(before=limit, after=after),)
 
 
 def draft_answer(plan: Plan, act: AnswerAct, done: Set[str], who: str) -> tuple[Change, ...]:
     limit = _limit_of(plan, act)
-    said = SourceAnswer(source=act.source, page=act.page, lo=act.lo, hi=act.hi, target=act.target)
-    _checked(limit.model_copy(update={"lo": act.lo, "hi": act.hi, "target": act.target}))
+    typed = limit.with_figures(act.lo, act.hi, act.target)
+    said = SourceAnswer(
+        source=act.source, page=act.page, lo=typed.lo, hi=typed.hi, target=typed.target
+    )
     if not limit.given and limit.target is None:
         update = {**said.model_dump(), "answers": (*limit.answers, said)}
     else:
@@ -118,16 +121,14 @@ def draft_settle(plan: Plan, act: SettleAct, done: Set[str], who: str) -> tuple[
     return (
         LimitChange(
             before=limit,
-            after=_checked(
-                after.model_copy(
-                    update={"settled": True, "own": None, "version": limit.version + 1}
-                )
+            after=after.model_copy(
+                update={"settled": True, "own": None, "version": limit.version + 1}
             ),
         ),
     )
 
 
-def _joint_of(plan: Plan, act: JointAct | GenericAct) -> Joint:
+def _joint_of(plan: Plan, act: JointAct | CountAct | GenericAct) -> Joint:
     joint = plan.find_joint(act.joint)
     if joint is None:
         raise NotFound("joint", act.joint)
@@ -178,6 +179,11 @@ def draft_joint(plan: Plan, act: JointAct, done: Set[str], who: str) -> tuple[Ch
         }
     )
     return (JointChange(before=joint, after=after),)
+
+
+def draft_count(plan: Plan, act: CountAct, done: Set[str], who: str) -> tuple[Change, ...]:
+    joint = _joint_of(plan, act)
+    return (JointChange(before=joint, after=joint.drawn_for(act.bolts)),)
 
 
 def _stage(text: str, number: int) -> TighteningStage:

@@ -4,8 +4,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from hollet.core.limits import Safety
+from hollet.core.errors import Refused
 from hollet.core.procedure.words import Id, Part, Words
+from hollet.core.safety import Safety
 from hollet.core.tightening.patterns import (
     Point,
     check_permutation,
@@ -53,6 +54,28 @@ class Layout(Part):
             x, y = circle_point(k % n + 1, n)
             found[name] = (x + APART * (k // n), y)
         return found
+
+    def resized(self, bolts: int, name: str) -> "Layout":
+        """The same kind of layout for another number of bolts.
+
+        Raises
+        ------
+        Refused
+            `count_odd`: a head has two rows, circles are alike, and a circle has three or more.
+        """
+        if self.kind == "points" or (self.kind == "circle" and bolts < 3):
+            return Layout(kind="points", points={str(k + 1): (float(k), 0.0) for k in range(bolts)})
+        rows = 2 if self.kind == "head" else self.of
+        each, left = divmod(bolts, rows)
+        least, most = (2, 12) if self.kind == "head" else (3, 48)
+        if left or not least <= each <= most:
+            raise Refused(
+                "count_odd",
+                f"{name} cannot be {bolts}: it is drawn as {rows} "
+                f"{'rows' if self.kind == 'head' else 'like parts'} of {least} to {most} each",
+                field="bolts",
+            )
+        return self.model_copy(update={"columns" if self.kind == "head" else "n": each})
 
 
 class TighteningStage(Part):
@@ -109,6 +132,38 @@ class Joint(Part):
     recheck: Id | None = None
     put_right: PutRight = PutRight()
     sides: tuple[str, str] | None = None
+
+    def drawn_for(self, bolts: int) -> "Joint":
+        """The same joint for this many bolts, counted on the vehicle. A circle keeps its star, a
+        head its two rows; of other layouts with another number nobody knows the places: they stand
+        in a row and go from the middle outward.
+
+        Raises
+        ------
+        Refused
+            `count_odd` where the drawing cannot be so many: which numbers could be.
+        """
+        counted = {"counted": True, "version": self.version + 1}
+        if bolts == len(self.layout.names()):
+            return self.model_copy(update=counted)
+        if self.group:
+            raise Refused(
+                "count_odd",
+                f"{self.name}: its bolts are drawn down in groups by name, "
+                f"{len(self.layout.names())} in all; with another number the sheet must say how",
+                field="bolts",
+            )
+        layout = self.layout.resized(bolts, self.name)
+        pattern, order = self.pattern, self.order
+        if layout.kind == "points":
+            middle = (bolts - 1) / 2
+            outward = sorted(range(bolts), key=lambda k: (abs(k - middle), k))
+            pattern, order = "order", tuple(str(k + 1) for k in outward)
+        elif layout.kind in ("circle", "circles"):
+            pattern, order = "star", ()
+        return self.model_copy(
+            update={**counted, "layout": layout, "pattern": pattern, "order": order}
+        )
 
     def groups(self) -> tuple[tuple[int, ...], ...]:
         """The numbers of the bolts that draw down one part, group by group in their order; all of

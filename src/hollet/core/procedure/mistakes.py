@@ -39,6 +39,8 @@ def plain(error: Any) -> str:
         )
     if kind == "string_pattern_mismatch":
         return f"{error.get('input')!r} must be lower-case letters, digits, - or _, at most 60"
+    if kind == "value_error":
+        return str(context["error"])
     return str(error["msg"])
 
 

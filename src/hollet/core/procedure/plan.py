@@ -163,14 +163,8 @@ def _variants(plan: Plan, known: Known) -> tuple[Limit, ...]:
         if variant is not None and limit.own is None and not limit.settled:
             because = "; ".join(applies(variant.when, known).because)
             condition = f"{limit.condition}, {because}" if limit.condition else because
-            limit = limit.model_copy(
-                update={
-                    "lo": variant.lo,
-                    "hi": variant.hi,
-                    "target": variant.target,
-                    "source": variant.source,
-                    "condition": condition,
-                }
+            limit = limit.with_figures(variant.lo, variant.hi, variant.target).model_copy(
+                update={"source": variant.source, "condition": condition}
             )
         found.append(limit)
     return tuple(found)

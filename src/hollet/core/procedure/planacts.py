@@ -8,6 +8,7 @@ from hollet.core.procedure.words import Hours, Id, Part, ReasonKind, Stage
 
 __all__ = [
     "AnswerAct",
+    "CountAct",
     "ExtraAct",
     "FactAct",
     "GenericAct",
@@ -233,6 +234,17 @@ class JointAct(PlanActBase):
     own: bool = False
 
 
+class CountAct(PlanActBase):
+    """How many bolts a joint has, counted on the vehicle."""
+
+    guarded: ClassVar[bool] = False
+
+    act: Literal["count"]
+    joint: Id
+    version: int
+    bolts: Annotated[int, Field(ge=1, le=192)]
+
+
 class GenericAct(PlanActBase):
     """The one stage of a joint that is not given gets the generic torque of its thread and grade;
     it stays assumed.
@@ -261,6 +273,7 @@ PlanAct = Annotated[
     | AnswerAct
     | SettleAct
     | JointAct
+    | CountAct
     | GenericAct,
     Field(discriminator="act"),
 ]

@@ -67,11 +67,6 @@ def read_sheet(data: dict[str, Any], text: str = "") -> Sheet:
 
 
 def _check_limit(limit: Limit, text: str, index: int) -> None:
-    for key in ("lo", "hi", "target", "step"):
-        try:
-            limit.figure(key)
-        except Refused as refusal:
-            raise mistake(text, ("limit", index, key), refusal.message) from refusal
     lo, hi = limit.figure("lo"), limit.figure("hi")
     if lo is not None and hi is not None and lo > hi:
         raise mistake(text, ("limit", index, "lo"), "the lower limit lies above the upper limit")

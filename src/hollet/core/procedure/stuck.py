@@ -96,6 +96,9 @@ NUTS: dict[Nut, str] = {
 SOAK_MIN = 8 * 60.0
 """Minutes in which penetrating oil does most of what it does: a rule of thumb, 2 to 24 h."""
 
+WAIT_MIN = 15.0
+"""Minutes from the last oil, wiped off, to the first flame or spark: a rule of thumb."""
+
 _BURNS: tuple[Near, ...] = (
     "fuel",
     "battery",
@@ -291,8 +294,10 @@ def _refused(rung: StuckRung, tries: Sequence[Try], said: StuckFacts) -> str:
     if rung in _SPARKS:
         if said.cleaner in ("with chlorine", "nobody knows"):
             return _POISON
-        soaked = any(t.rung == "soak" for t in tries)
-        if (soaked or said.cleaner != "none") and not said.wiped:
+        wet = [t.ago_minutes for t in tries if t.rung == "soak"]
+        if wet and min(wet) < WAIT_MIN:
+            return f"soaked {min(wet):.0f} min ago: wipe it dry and wait {WAIT_MIN:g} min"
+        if (wet or said.cleaner != "none") and not said.wiped:
             return (
                 "wipe it dry first, then wait 15 min: no flame and no spark on oil, cleaner or "
                 "their vapour"

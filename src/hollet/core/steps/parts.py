@@ -5,9 +5,9 @@ from dataclasses import dataclass
 
 from hollet.core.entries import BookState, Entry, Finding, PartDecided, PartRight
 from hollet.core.findings import DISPOSITIONS
-from hollet.core.limits import shut_words
 from hollet.core.procedure.kinds.inspect import InspectPart, InspectStep
 from hollet.core.procedure.tracing import Flow, Station
+from hollet.core.safety import shut_words
 from hollet.core.steps.beside import BesideFacts, besides, differing
 from hollet.core.steps.faces import (
     FaceFacts,

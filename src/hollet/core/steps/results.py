@@ -1,6 +1,6 @@
 """Results of a build: their verdicts, and what was decided about them."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from typing import Any
 
 from pydantic import BaseModel, ConfigDict, computed_field
@@ -9,17 +9,12 @@ from hollet.core.entries import BookState, Concession, Disposition, Key, PlanEdi
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument, Spread
-from hollet.core.limits import (
-    SAFETY_NAMES,
-    Judgement,
-    Limit,
-    judge,
-    shut_words,
-)
+from hollet.core.limits import Judgement, Limit, judge
 from hollet.core.procedure.formulas import evaluate, sensitivities
 from hollet.core.procedure.kinds import BaseStep
 from hollet.core.procedure.results import ReadingSpec, ResultSpec
 from hollet.core.procedure.sheet import Sheet
+from hollet.core.safety import SAFETY_NAMES, shut_words
 from hollet.core.steps.judging import (
     FIGURES,
     SourceVerdict,
@@ -153,6 +148,21 @@ def _size_words(limit: Limit) -> str:
     return f"{limit.name}: {limit.target} {limit.unit} ({said})"
 
 
+def _counts(
+    spec: ResultSpec, means: dict[str, float], spreads: dict[str, Spread], limit: Limit
+) -> dict[str, float]:
+    """How much each reading counts in the result; a size is exact and has no share in it."""
+    ends = spec.how == "ends"
+    found = end_counts(spec, means, spreads, limit) if ends else sensitivities(spec, means)
+    return {name: count for name, count in found.items() if name in spreads}
+
+
+def _as_sure(judgement: Judgement, sizes: Iterable[Limit]) -> Judgement:
+    """The verdict is assumed where a size in its sum has no source: inside of a guess is one."""
+    guessed = judgement.assumed or any(size.source is None for size in sizes)
+    return judgement.model_copy(update={"assumed": guessed})
+
+
 def _reading_specs(steps: tuple[BaseStep, ...]) -> dict[str, ReadingSpec]:
     return {reading.id: reading for step in steps for reading in step.readings()}
 
@@ -187,17 +197,15 @@ def _result_of(
         facts = ResultFacts(**base, judgement=not_known, refusal=refusal.message)
         return _with_choices(state, step, spec, facts)
     base["warnings"] = (*base["warnings"], *maybe_swapped(spec, specs, means, value, limit))
-    counts = (
-        end_counts(spec, means, spreads, limit)
-        if spec.how == "ends"
-        else sensitivities(spec, means)
-    )
-    counts = {name: count for name, count in counts.items() if name in spreads}
+    counts = _counts(spec, means, spreads, limit)
     parts = [(c, spreads[name]) for name, c in counts.items()]
-    working = working_of(parts, list(taken.values()), limit, formula)
-    working = (*(_size_words(size) for size in sizes.values()), *working)
+    working = (
+        *(_size_words(size) for size in sizes.values()),
+        *working_of(parts, list(taken.values()), limit, formula),
+    )
     digits = digits_read(taken.values(), limit)
     judgement = judged_by_all(spec, means, spreads, parts, value, limit, working, digits)
+    judgement = _as_sure(judgement, sizes.values())
     sources = by_source(limit, value, judgement.U or 0.0)
     # a doubted tool counts at either end
     doubt = doubt_of([(counts.get(name, 1.0), spreads[name]) for name in taken], taken, tools)

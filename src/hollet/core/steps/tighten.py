@@ -13,6 +13,7 @@ from hollet.core.entries import (
     Entry,
     Fastener,
     Key,
+    PlanEdited,
     Skipped,
 )
 from hollet.core.entries.status import plan_of
@@ -25,6 +26,9 @@ from hollet.core.steps.proof import in_doubt
 from hollet.core.steps.wrenches import ASSUMED_TOLERANCE, stage_ask, tolerance_of
 
 __all__ = ["JointFacts", "StageFacts", "doubted_bolts", "joint_facts"]
+
+
+UNCOUNTED = "; that many is usual, nobody has counted them"
 
 
 class StageFacts(BaseModel):
@@ -47,6 +51,7 @@ class StageFacts(BaseModel):
 class JointFacts(BaseModel):
     """The joint as it stands; `ahead` are the bolts of the stage in hand that follow each other
     from here, the next one first. `proves`: what waits is a proof of the group drawn down last.
+    `counted`: somebody knows that it has so many bolts; until then it is not final.
     """
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
@@ -63,6 +68,8 @@ class JointFacts(BaseModel):
     waits: str | None = None
     condition: str | None = None
     proves: bool = False
+    counted: bool = True
+    version: int = 1
     final_words: str = ""
     last_bolt: int | None = None
     put_right: tuple[str, ...] = ()
@@ -102,10 +109,15 @@ def _steps_of_joints(plan: Sheet) -> dict[str, tuple[str, ...]]:
 
 
 def _since_out(state: BookState, joint: Joint) -> tuple[bool, list[Entry[Fastener]]]:
-    """Whether the joint was ever taken out, and the acts on its bolts since."""
+    """Whether the joint was ever taken out, and the acts on its bolts since; or since another
+    number was counted: what was bolt 3 of ten is nobody knows which of twelve.
+    """
     out = state.newest(Done, "joint", joint.id)
+    edits = reversed(state.each(PlanEdited, "plan"))
+    drawn = next((e for e in edits if any(c.redrawn() == joint.id for c in e.body.changes)), None)
+    since = max((e.seq for e in (out, drawn) if e is not None), default=0)
     acts = state.each(Fastener, "joint", joint.id)
-    return out is not None, [act for act in acts if out is None or act.seq > out.seq]
+    return out is not None, [act for act in acts if act.seq > since]
 
 
 def _bolts(state: BookState, joint: Joint) -> tuple[BoltFacts, ...]:
@@ -195,13 +207,15 @@ def _joint_facts(state: BookState, joint: Joint, steps: tuple[str, ...]) -> Join
         bolts=bolts,
         stages=stages,
         begun=begun,
-        final=begun and all(bolt.final for bolt in bolts),
+        final=begun and all(bolt.final for bolt in bolts) and joint.counted,
+        counted=joint.counted,
+        version=joint.version,
         tolerance=percent,
         tolerance_assumed=assumed,
         wrench=wrench.wrench if wrench else None,
         adapter=wrench.adapter if wrench else None,
         wrench_reason=wrench.reason if wrench else None,
-        progress=_progress(bolts, stages),
+        progress=_progress(bolts, stages) + ("" if joint.counted else UNCOUNTED),
         final_words=_final_words(joint, stages),
         condition=waits if min(bolt.stage for bolt in bolts) >= last else None,
         last_bolt=_last_pulled(state, joint),
@@ -257,6 +271,8 @@ def _lead(joint: Joint, facts: JointFacts) -> dict[str, object]:
         waits = f"bolt {outside[0]} waits to be put right or passed over"
         return _held(joint, facts, outside, waits)
     unmarked = next((b.number for b in bolts if joint.mark and not b.marked), None)
+    if unmarked is None and not joint.counted:
+        return _held(joint, facts, (), f"{joint.name}: count them before they are called final")
     return {"next_bolt": unmarked, "to_mark": unmarked is not None}
 
 

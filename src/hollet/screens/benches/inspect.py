@@ -13,8 +13,8 @@ from hollet.core.findings import (
     FindingCode,
 )
 from hollet.core.instruments import Instrument
-from hollet.core.limits import SAFETY_NAMES
 from hollet.core.procedure.kinds.inspect import InspectStep
+from hollet.core.safety import SAFETY_NAMES
 from hollet.core.steps.causes import explanations
 from hollet.core.steps.inspection import inspection_facts
 from hollet.core.steps.parts import REPLACED, STAYS_IN, InspectionFacts

@@ -6,9 +6,9 @@ from typing import TYPE_CHECKING, Annotated, ClassVar, Literal
 from pydantic import Field
 
 from hollet.core.findings import Surface
-from hollet.core.limits import Safety
 from hollet.core.procedure.kinds.base import BaseStep
 from hollet.core.procedure.words import Id, Part, Words
+from hollet.core.safety import Safety
 
 if TYPE_CHECKING:
     from hollet.core.procedure.sheet import Sheet

@@ -4,7 +4,7 @@ reason goes in a circle. The first breach refuses it.
 
 from collections.abc import Callable, Iterable, Iterator, Sequence
 
-from hollet.core.errors import HolletError
+from hollet.core.errors import HolletError, Refused
 from hollet.core.procedure.facts import Condition
 from hollet.core.procedure.laws.breach import Found, Path
 from hollet.core.procedure.mistakes import mistake
@@ -196,9 +196,15 @@ def _agreements(sheet: Sheet) -> Iterator[Found]:
 
 def _variants(sheet: Sheet) -> Iterator[Found]:
     for index, variant in enumerate(sheet.variant):
-        if sheet.find_limit(variant.limit) is None:
+        limit = sheet.find_limit(variant.limit)
+        if limit is None:
             words = f"'{variant.limit}' is not a limit of this sheet"
             yield ("variant", index, "limit"), words
+        else:
+            try:
+                limit.with_figures(variant.lo, variant.hi, variant.target)
+            except Refused as refusal:
+                yield ("variant", index, refusal.field or "lo"), refusal.message
         yield from _conditions(variant.when, sheet, ("variant", index, "when"))
 
 

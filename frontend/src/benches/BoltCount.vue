@@ -1,0 +1,60 @@
+<script setup lang="ts">
+/** The number of bolts that a sheet for any vehicle only guesses, till somebody counts them. */
+import { ref, watch } from 'vue'
+import { type TightenBenchView } from '@/api/client'
+import { useServer } from '@/composables/server'
+import { useBook } from '@/stores/book'
+import { usePlan } from '@/stores/plan'
+
+const props = defineProps<{ joint: TightenBenchView['joint'] }>()
+const book = useBook()
+const plan = usePlan()
+const { problem, served } = useServer()
+const bolts = ref('')
+watch(
+  () => props.joint.id,
+  () => (bolts.value = ''),
+)
+
+async function count() {
+  const id = book.card?.id
+  if (!id || !/^\d+$/.test(bolts.value.trim())) {
+    problem.value = 'How many are there? A whole number, such as 8'
+    return
+  }
+  const { id: joint, version } = props.joint
+  await served(async () => {
+    if (plan.build !== id) await plan.load(id)
+    await plan.take([{ act: 'count', joint, version, bolts: Number(bolts.value) }], '')
+  })
+}
+</script>
+
+<template>
+  <form class="quiet count" @submit.prevent="count">
+    <p>
+      <b>{{ joint.bolts.length }} bolts are usual here.</b> Count yours: till then nothing is final.
+    </p>
+    <label class="field"
+      ><span>Counted</span
+      ><input v-model="bolts" class="entry" name="bolts" inputmode="numeric" maxlength="3" autocomplete="off"
+    /></label>
+    <button type="submit" class="btn small">That many</button>
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+  </form>
+</template>
+
+<style scoped>
+.count {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 12px;
+  align-items: end;
+}
+.count p {
+  flex: 1 1 260px;
+}
+.count input {
+  width: 90px;
+}
+</style>
