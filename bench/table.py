@@ -24,7 +24,7 @@ from playwright.sync_api import Browser, Page, sync_playwright
 from bench.test_speed import grown, large_sheet, wide_sheet
 from hollet.services.builds import make_build
 from hollet.services.demo import make_demo
-from hollet.services.planning import sheet_toml
+from hollet.services.own_sheets import sheet_toml
 from hollet.services.sheets import save_sheet
 from hollet.services.tools import edit_tool, presets
 from hollet.services.workshop import Workshop

@@ -198,3 +198,74 @@ def test_circles_stand_side_by_side():
     for (x, y), (further, level) in zip(first, second, strict=True):
         assert further - x == pytest.approx(2.6)
         assert level == pytest.approx(y)
+
+
+def off(count: int, size: str = "M10", length: str = "90") -> Book:
+    """A build of the vehicle's own sheet, with so many of the head's bolts in a bag."""
+    book = Book(small_sheet(SMALL), tools())
+    line = {"count": count, "size": size, "length": length}
+    book.do("bagged", step="head_out", bag=1, lines=[line])
+    return book
+
+
+def test_a_bag_that_agrees_says_nothing():
+    """Six off, six drawn: known; it is told how many went into bags."""
+    facts = off(6).joint()
+    assert (facts.counted, facts.bagged) == (True, 6)
+
+
+@pytest.mark.parametrize("count", [5, 7, 12])
+def test_a_bag_that_holds_another_number(count):
+    """Not as many came off as are drawn: somebody counts, though the sheet is of this vehicle."""
+    book = off(count)
+    facts = book.joint()
+    assert (facts.counted, facts.bagged) == (False, count)
+    assert f"{count} came off into bags, 6 are drawn: count them" in facts.progress
+    book.plan("count", joint="head", version=facts.version, bolts=6)
+    assert book.joint().counted
+
+
+def test_a_second_bag_makes_it_right():
+    """Four in one bag and two in the next are the six that are drawn."""
+    book = off(4)
+    assert not book.joint().counted
+    book.do("bagged", step="head_out", bag=2, lines=[{"count": 2, "size": "M10", "length": "110"}])
+    assert book.joint().counted
+
+
+TWO_JOINTS = SMALL.replace(
+    'bag = [{ count = 6, size = "M10", length = "90" }]\njoint = "head"',
+    'bag = [{ count = 6, size = "M10", length = "90", joint = "head" }, '
+    '{ count = 6, size = "M8", length = "30", joint = "cover" }]',
+)
+
+
+@pytest.mark.parametrize(
+    ("lines", "head", "cover"),
+    [
+        ([("M10", "90", 6), ("M8", "30", 6)], 6, 6),
+        ([("m10", "90", 5), ("M8", "30", 6)], 5, 6),
+        ([("M10", "90", 6), ("M6", "30", 2)], None, None),
+        ([("M10", "95", 6)], None, None),
+    ],
+)
+def test_a_bag_of_two_joints_tells_them_by_size(lines, head, cover):
+    """By size and length; where a line fits neither, nobody says whose it is."""
+    book = Book(small_sheet(TWO_JOINTS), tools())
+    told = [{"size": size, "length": length, "count": n} for size, length, n in lines]
+    book.do("bagged", step="head_out", bag=1, lines=told)
+    assert (book.joint().bagged, book.joint("cover").bagged) == (head, cover)
+
+
+def test_what_is_usual_is_proposed_as_usual():
+    """The bag of a sheet for any vehicle says that nobody counted it; that of this vehicle does
+    not.
+    """
+    usual = {
+        any_vehicle: [spec.counted for spec in book.state.plan.find_step("head_out").bag_specs()]
+        for any_vehicle, book in (
+            (True, Book(small_sheet(ANY), tools())),
+            (False, Book(small_sheet(SMALL), tools())),
+        )
+    }
+    assert usual == {True: [False], False: [None]}

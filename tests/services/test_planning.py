@@ -13,6 +13,7 @@ from hollet.services import builds, planning, sheets, shop, vehicles
 from hollet.services.archives import export_build, import_build
 from hollet.services.gear import all_gear, edit_gear, gear_of
 from hollet.services.logging import log_of
+from hollet.services.own_sheets import sheet_toml
 from hollet.services.verifying import verify
 from hollet.services.workshop import SHOP, Workshop
 from hollet.store.chain import entry_of
@@ -124,7 +125,7 @@ def test_a_sheet_survives_being_written_as_toml(workshop):
     """Every shipped sheet, written and read again, is the same sheet."""
     for card in sheets.sheet_cards(workshop):
         sheet = sheets.find_sheet(workshop, card.id)
-        again = sheets.parse_sheet(planning.sheet_toml(sheet))
+        again = sheets.parse_sheet(sheet_toml(sheet))
         assert again == sheet
 
 

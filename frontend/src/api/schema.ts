@@ -414,6 +414,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/builds/{build}/sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Sheets
+         * @description What the sheets of a build say now and did not, and what the build could give them.
+         */
+        get: operations["get_sheets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/sheets/own": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep What Was Found
+         * @description What was counted and found goes into one's own copies of the sheets.
+         */
+        post: operations["keep_what_was_found"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/builds/{build}/steps/{step}": {
         parameters: {
             query?: never;
@@ -2021,6 +2061,18 @@ export interface components {
             words?: string | null;
         };
         /**
+         * CarrierLine
+         * @description What carries what once a step is done; only what the step changes.
+         */
+        CarrierLine: {
+            /** Number */
+            number: string;
+            /** Title */
+            title: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Carry
          * @description What carries a body once the step is done: by what, on which points (named or none), at how
          *     many places.
@@ -3169,6 +3221,24 @@ export interface components {
             to: string;
         };
         /**
+         * FluidLine
+         * @description A fluid: how much of it, where it runs out, the steps that let it out and fill it.
+         */
+        FluidLine: {
+            /** Amount */
+            amount: string | null;
+            /** Back */
+            back: string[];
+            /** Name */
+            name: string;
+            /** Out */
+            out: string[];
+            /** Runs Out */
+            runs_out: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * FluidView
          * @description A fluid that may run out here, or whose circuit stays closed, and whether it is drained.
          */
@@ -3692,16 +3762,14 @@ export interface components {
          *
          *     `group` says which bolts draw down one part: the bolts of one cap, of one flange. `in_turn`: one
          *     group goes through all its stages before the next begins, and `between` is what is proven then.
-         *     `counted`: the number of bolts was read or counted, and is not what is usual.
+         *     `counted`: somebody counted the bolts on the vehicle; False: as many are usual, nobody has;
+         *     not said: the sheet of the vehicle says so.
          */
         Joint: {
             /** Between */
             between: string | null;
-            /**
-             * Counted
-             * @default true
-             */
-            counted: boolean;
+            /** Counted */
+            counted: boolean | null;
             /**
              * Critical
              * @default false
@@ -3812,7 +3880,8 @@ export interface components {
          * JointFacts
          * @description The joint as it stands; `ahead` are the bolts of the stage in hand that follow each other
          *     from here, the next one first. `proves`: what waits is a proof of the group drawn down last.
-         *     `counted`: somebody knows that it has so many bolts; until then it is not final.
+         *     `counted`: somebody knows that it has so many bolts; until then it is not final. `bagged`: as
+         *     many came off into bags.
          */
         JointFacts: {
             adapter: components["schemas"]["Adapter"] | null;
@@ -3821,6 +3890,8 @@ export interface components {
              * @default []
              */
             ahead: number[];
+            /** Bagged */
+            bagged: number | null;
             /** Begun */
             begun: boolean;
             /** Bolts */
@@ -3995,6 +4066,14 @@ export interface components {
             part_at: string;
             /** What */
             what: string;
+        };
+        /**
+         * KeptIn
+         * @description The own copies that took in what a build found, by title.
+         */
+        KeptIn: {
+            /** Titles */
+            titles: string[];
         };
         /**
          * LaidBesideAct
@@ -4401,6 +4480,21 @@ export interface components {
             name: string;
         };
         /**
+         * News
+         * @description One thing that a newer sheet says: about which step of the build, if it has it; `safety`
+         *     where people or the engine can be hurt without it.
+         */
+        News: {
+            /** Number */
+            number: string;
+            /** Safety */
+            safety: boolean;
+            /** Step */
+            step: string | null;
+            /** Words */
+            words: string;
+        };
+        /**
          * NotThereAct
          * @description The thing is not on this vehicle: its name, and where it was looked for.
          */
@@ -4597,6 +4691,22 @@ export interface components {
              * @default
              */
             who: string;
+        };
+        /**
+         * Outset
+         * @description All of it, with its sum in one line.
+         */
+        Outset: {
+            /** Carriers */
+            carriers: components["schemas"]["CarrierLine"][];
+            /** Fluids */
+            fluids: components["schemas"]["FluidLine"][];
+            /** Ties */
+            ties: components["schemas"]["TieLine"][];
+            /** Unknown */
+            unknown: number;
+            /** Words */
+            words: string;
         };
         /**
          * OwnWay
@@ -5028,6 +5138,7 @@ export interface components {
             left_out: components["schemas"]["LeftOutView"][];
             /** Missing */
             missing: number;
+            outset: components["schemas"]["Outset"];
             /** People */
             people: number;
             /** Reasons */
@@ -5575,7 +5686,8 @@ export interface components {
         };
         /**
          * RemoveBench
-         * @description Take it off, fasteners into a bag.
+         * @description Take it off, fasteners into a bag; `usual`: the sheet proposes what is usual, nobody counted
+         *     it.
          */
         RemoveBench: {
             /** Bag Keys */
@@ -5600,6 +5712,8 @@ export interface components {
             proposed: components["schemas"]["BagLine-Output"][];
             /** Recent */
             recent: components["schemas"]["BagLine-Output"][];
+            /** Usual */
+            usual: boolean;
         };
         /**
          * RemovedAct
@@ -6182,6 +6296,16 @@ export interface components {
             version: number;
         };
         /**
+         * Sharper
+         * @description One thing to keep, in words.
+         */
+        Sharper: {
+            /** Number */
+            number: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * SheetCard
          * @description A sheet to make a build from, and the facts on which it depends.
          */
@@ -6197,6 +6321,8 @@ export interface components {
             ];
             /** Id */
             id: string;
+            /** Learnt */
+            learnt: string[];
             /** Shipped */
             shipped: boolean;
             /** Steps */
@@ -6231,6 +6357,21 @@ export interface components {
              * @description In one line, whether it keeps the laws.
              */
             readonly words: string;
+        };
+        /**
+         * SheetsDesk
+         * @description The sheets of a build: what they say now and did not, what the build found that they only
+         *     suppose, and what is in one line.
+         */
+        SheetsDesk: {
+            /** Gone */
+            gone: string[];
+            /** News */
+            news: components["schemas"]["News"][];
+            /** Sharper */
+            sharper: components["schemas"]["Sharper"][];
+            /** Words */
+            words: string;
         };
         /**
          * ShopEdit
@@ -6984,6 +7125,25 @@ export interface components {
             what: string;
             /** Who */
             who: string;
+        };
+        /**
+         * TieLine
+         * @description One tie of a unit: the steps that part it, or why none does.
+         */
+        TieLine: {
+            /** Name */
+            name: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "parted" | "to part" | "absent" | "goes with it" | "unknown";
+            /** Unit */
+            unit: string;
+            /** Unknown */
+            unknown: boolean;
+            /** Words */
+            words: string;
         };
         /**
          * TightenBench
@@ -9770,6 +9930,216 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_sheets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetsDesk"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_what_was_found: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhoEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptIn"];
+                };
             };
             /** @description Bad Request */
             400: {

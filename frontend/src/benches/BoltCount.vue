@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The number of bolts that a sheet for any vehicle only guesses, till somebody counts them. */
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { type TightenBenchView } from '@/api/client'
 import { useServer } from '@/composables/server'
 import { useBook } from '@/stores/book'
@@ -11,6 +11,9 @@ const book = useBook()
 const plan = usePlan()
 const { problem, served } = useServer()
 const bolts = ref('')
+const bagged = computed(() =>
+  props.joint.bagged === null ? ', as many as usual' : `, ${props.joint.bagged} went into bags`,
+)
 watch(
   () => props.joint.id,
   () => (bolts.value = ''),
@@ -33,7 +36,7 @@ async function count() {
 <template>
   <form class="quiet count" @submit.prevent="count">
     <p>
-      <b>{{ joint.bolts.length }} bolts are usual here.</b> Count yours: till then nothing is final.
+      <b>{{ joint.bolts.length }} are drawn here{{ bagged }}.</b> Count them: till then nothing is final.
     </p>
     <label class="field"
       ><span>Counted</span

@@ -5,7 +5,7 @@ import type { BagLine } from '@/api/client'
 import type { Hand } from '@/composables/fasteners'
 import FastenerScale from '@/drawings/FastenerScale.vue'
 
-const props = defineProps<{ hand: Hand; recent: readonly BagLine[] }>()
+const props = defineProps<{ hand: Hand; recent: readonly BagLine[]; usual?: boolean }>()
 const emit = defineEmits<{ type: [] }>()
 const USUAL: BagLine[] = [
   ['M6', '20'],
@@ -34,6 +34,9 @@ const line = computed(() => props.hand.lines.value[props.hand.at.value])
       @choose="hand.choose"
     />
     <p v-else class="quiet">Touch a size, then its count.</p>
+    <p v-if="usual && hand.lines.value.length" class="quiet">
+      <b>As many are usual.</b> Count yours before they go in.
+    </p>
     <div v-if="line" class="count">
       <button type="button" class="btn" :aria-label="`one ${name(line)} less`" @click="hand.more(-1)">
         −</button

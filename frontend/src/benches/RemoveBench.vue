@@ -34,6 +34,10 @@ watch(
 
 const bagged = computed(() => props.bench.bagged.length > 0)
 const filling = computed(() => !props.bench.base.settled && (more.value || !bagged.value))
+/** What a sheet only calls usual is said to be counted by the press itself. */
+const bagWords = computed(() =>
+  props.bench.usual && !bagged.value ? `${hand.pieces.value} counted, in the bag` : 'In the bag',
+)
 const toBag = computed(() => filling.value && hand.kept.value.length > 0)
 
 async function intoBag(): Promise<boolean> {
@@ -86,7 +90,7 @@ useKeys(() => ({
   <BenchFrame
     ref="frame"
     :bench="bench"
-    :primary="toBag ? 'In the bag' : 'It is off'"
+    :primary="toBag ? bagWords : 'It is off'"
     own-photos
     plain
     @primary="primary"
@@ -100,7 +104,13 @@ useKeys(() => ({
           :what="bench.base.title"
           :step="bench.base.step"
         />
-        <FastenerPad v-if="filling" :hand="hand" :recent="bench.recent" @type="figure?.type()" />
+        <FastenerPad
+          v-if="filling"
+          :hand="hand"
+          :recent="bench.recent"
+          :usual="bench.usual && !bagged"
+          @type="figure?.type()"
+        />
         <ul v-else class="bagged">
           <li v-for="b in bench.bagged" :key="b.bag">
             <b class="t24">Bag {{ b.bag }}</b

@@ -94,6 +94,8 @@ async function make() {
               ><small
                 >{{ counted(s.steps, 'step') }}, {{ hours(s.hours) }}{{ s.shipped ? '' : ', your own' }}.
                 {{ s.about }}</small
+              ><small v-if="s.learnt.length" class="learnt"
+                ><b>From your own builds:</b> {{ s.learnt.join('; ') }}</small
               ></span
             ></label
           >

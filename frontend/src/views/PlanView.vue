@@ -13,7 +13,9 @@ import ReasonSign from '@/drawings/ReasonSign.vue'
 import SchoolSketch from '@/drawings/SchoolSketch.vue'
 import DifferenceDialog from '@/shell/DifferenceDialog.vue'
 import LastChanceBlock from '@/shell/LastChanceBlock.vue'
+import OutsetDialog from '@/shell/OutsetDialog.vue'
 import PutInDialog from '@/shell/PutInDialog.vue'
+import SheetsDialog from '@/shell/SheetsDialog.vue'
 import PickOne from '@/shell/PickOne.vue'
 import WorkFrame from '@/shell/WorkFrame.vue'
 import { useBook } from '@/stores/book'
@@ -29,6 +31,7 @@ const session = useSession()
 const shop = useShop()
 const router = useRouter()
 const difference = ref<InstanceType<typeof DifferenceDialog> | null>(null)
+const outset = ref<InstanceType<typeof OutsetDialog> | null>(null)
 const putIn = ref<InstanceType<typeof PutInDialog> | null>(null)
 const stage = ref<string | null>(null)
 const chosen = ref<string | null>(null)
@@ -214,6 +217,7 @@ useKeys(() => ({
   ArrowDown: () => step(1),
   ArrowUp: () => step(-1),
   i: () => putIn.value?.ask({ behind: row.value ?? rows.value[rows.value.length - 1] }),
+  t: () => outset.value?.ask(),
   h: () => void router.push({ name: 'hunt', params: { build: props.build } }),
   1: () => shownSchool.value?.ways[0] && openWay(shownSchool.value, shownSchool.value.ways[0].id),
   2: () => shownSchool.value?.ways[1] && openWay(shownSchool.value, shownSchool.value.ways[1].id),
@@ -264,6 +268,12 @@ useKeys(() => ({
             <li v-for="c in view.combined" :key="c">{{ c }}</li>
           </ul>
         </section>
+        <p class="outset">
+          <button v-if="view.outset.words" type="button" class="btn small" @click="outset?.ask()">
+            {{ view.outset.words }}<kbd>T</kbd>
+          </button>
+          <SheetsDialog :build="build" />
+        </p>
         <section
           v-if="shownSchool"
           class="schools"
@@ -735,12 +745,19 @@ useKeys(() => ({
         </ul>
       </el-drawer>
     </template>
+    <OutsetDialog v-if="view" ref="outset" :outset="view.outset" />
     <PutInDialog ref="putIn" @propose="propose($event)" />
     <DifferenceDialog ref="difference" @closed="again++" />
   </WorkFrame>
 </template>
 
 <style scoped>
+.outset {
+  display: flex;
+  margin-top: 8px;
+  flex-wrap: wrap;
+  gap: 8px;
+}
 .head {
   display: flex;
   justify-content: space-between;

@@ -9,6 +9,7 @@ from hollet.core.entries.status import SETTLED, StepStatus, selection_of, status
 from hollet.core.procedure.closings import Gap, plan_gaps
 from hollet.core.procedure.hunt import HuntItem, hunt_list
 from hollet.core.procedure.late import hours_of, late_insertion
+from hollet.core.procedure.outset import Outset, outset_of
 from hollet.core.procedure.pieces import After, Role
 from hollet.core.procedure.plan import Plan, Selection
 from hollet.core.procedure.schools import agreement_state
@@ -97,6 +98,7 @@ class PlanView(View):
     missing: int
     people: int
     stages: dict[str, str]
+    outset: Outset
 
 
 def settled_in(state: BookState) -> set[str]:
@@ -186,6 +188,7 @@ def plan_view(state: BookState, gear: Gear) -> PlanView:
         missing=missing,
         stages=STAGES,
         people=max((len(s.people) for s in plan.step), default=1) or 1,
+        outset=outset_of(selection, settled),
     )
 
 

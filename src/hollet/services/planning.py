@@ -18,7 +18,6 @@ from hollet.core.procedure.changes import Change, LimitChange, apply
 from hollet.core.procedure.drafting import draft
 from hollet.core.procedure.plan import Plan, select
 from hollet.core.procedure.read import read_sheet
-from hollet.core.procedure.sheet import Sheet
 from hollet.core.steps.results import results_of
 from hollet.exchange.csv import read_table, table
 from hollet.screens.difference import Difference, change_words, difference
@@ -26,7 +25,7 @@ from hollet.screens.limitbook import LimitBook, limit_book
 from hollet.screens.plandesk import PlanView, plan_view
 from hollet.screens.sentences import LogLine, line_of
 from hollet.services.gear import gear_of
-from hollet.services.sheets import find_sheet, keep_sheet
+from hollet.services.own_sheets import keep_for_next_time
 from hollet.services.workshop import Workshop, with_plan
 
 __all__ = [
@@ -122,7 +121,7 @@ def edit_plan(
                 f"{found.standing[0]} has lines in the log and would leave the plan: give a reason",
                 field="reason",
             )
-        kept_in = _keep_for_next_time(workshop, state, acts, changes, who)
+        kept_in = keep_for_next_time(workshop, state, acts, changes)
         return _write(workshop, build, state, changes, who, entry_id, reason).model_copy(
             update={"kept_in": kept_in}
         )
@@ -204,53 +203,6 @@ def _turned(
         for (step, result), (name, was) in old.items()
         if (step, result) in new and new[step, result][1] != was
     )
-
-
-def _keep_for_next_time(
-    workshop: Workshop, state: BookState, acts: Sequence[Any], changes: Sequence[Change], who: str
-) -> str | None:
-    """A forgotten step also goes, with its reasons, into the user's own copy of the sheet that the
-    next step comes from.
-    """
-    if not any(act.kept() for act in acts):
-        return None
-    plan = state.whole
-    assert plan is not None
-    put_in = [step.id for change in changes if (step := change.put_in()) is not None]
-    behind = {change.behind_step() for change in changes}
-    near = behind | {step for act in acts for step in act.near()}
-    for name in plan.sheets:
-        sheet = find_sheet(workshop, name)
-        own = find_sheet(workshop, f"{name}-own", missing_ok=True) or sheet
-        if own is None or sheet is None or not near & {step.id for step in own.step}:
-            continue
-        mine = Plan.model_validate(
-            {**own.model_dump(), "id": own.id if own.id.endswith("-own") else f"{own.id}-own"[:60]}
-        )
-        here = {step.id for step in mine.step} | set(put_in)
-        taken = (change.for_sheet(here) for change in changes)
-        mine = apply(mine, [change for change in taken if change is not None])
-        title = mine.title if mine.title.endswith("(own copy)") else f"{mine.title} (own copy)"
-        mine = mine.model_copy(update={"title": title[:400], "version": mine.version + 1})
-        return keep_sheet(workshop, sheet_toml(mine)).title
-    return None
-
-
-def sheet_toml(sheet: Sheet) -> str:
-    """A sheet as TOML in the documented format."""
-    data = sheet.model_dump(
-        exclude_none=True,
-        exclude_defaults=True,
-        exclude={"sheets", "facts", "ways", "extras", "parts", "retired", "combined", "helpers"},
-    )
-    for step in data["step"]:
-        step.pop("number", None)
-    head = {
-        key: data.pop(key)
-        for key in ("id", "title", "version", "about", "source", "look_in", "first", "any_vehicle")
-        if key in data
-    }
-    return tomli_w.dumps({"sheet": head, **data}, multiline_strings=False)
 
 
 def limits(workshop: Workshop, build: str) -> LimitBook:

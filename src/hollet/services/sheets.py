@@ -46,6 +46,7 @@ class SheetCard(BaseModel):
     hours: tuple[float, float]
     shipped: bool
     facts: tuple[Fact, ...]
+    learnt: tuple[str, ...]
 
 
 class SheetLook(BaseModel):
@@ -117,6 +118,10 @@ def _card(sheet: Sheet, shipped: bool) -> SheetCard:
         shipped=shipped,
         hours=(sum(lo for lo, _ in hours), sum(hi for _, hi in hours)),
         facts=tuple(known[f] for f in plan.asked_facts()),
+        learnt=tuple(
+            f"{found.what} ({found.who}, {found.on.isoformat()}, {found.build})"
+            for found in sheet.learnt
+        ),
     )
 
 

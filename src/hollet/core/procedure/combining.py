@@ -103,8 +103,12 @@ def _as_said(sheet: Sheet, *, graded: bool) -> Sheet:
         else step.model_copy(update={"blocks": blocks_of(sheet, step)})
         for step in sheet.step
     )
+    if sheet.any_vehicle:
+        steps = tuple(step.with_usual_counts() for step in steps)
     joints = tuple(
-        joint.model_copy(update={"counted": False}) if sheet.any_vehicle else joint
+        joint.model_copy(update={"counted": False})
+        if sheet.any_vehicle and joint.counted is None
+        else joint
         for joint in sheet.joint
     )
     return sheet.model_copy(update={"step": steps, "joint": joints})

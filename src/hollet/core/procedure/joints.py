@@ -103,7 +103,8 @@ class Joint(Part):
 
     `group` says which bolts draw down one part: the bolts of one cap, of one flange. `in_turn`: one
     group goes through all its stages before the next begins, and `between` is what is proven then.
-    `counted`: the number of bolts was read or counted, and is not what is usual.
+    `counted`: somebody counted the bolts on the vehicle; False: as many are usual, nobody has;
+    not said: the sheet of the vehicle says so.
     """
 
     id: Id
@@ -122,7 +123,7 @@ class Joint(Part):
     group: tuple[tuple[str, ...], ...] = ()
     in_turn: bool = False
     between: Words | None = None
-    counted: bool = True
+    counted: bool | None = None
     own: str | None = None
     version: int = 1
     treatment: Words | None = None

@@ -214,13 +214,16 @@ class BagLine(Part):
 
 
 class BagSpec(BagLine):
-    """Like fasteners that a sheet lets off into a bag, and the joint they go back into."""
+    """Like fasteners that a sheet lets off into a bag, and the joint they go back into; `counted`
+    as at a joint.
+    """
 
     joint: Id | None = None
+    counted: bool | None = None
 
     def line(self) -> BagLine:
         """The bag line as it is proposed."""
-        return BagLine(**self.model_dump(exclude={"joint"}))
+        return BagLine(**self.model_dump(exclude={"joint", "counted"}))
 
 
 class Tie(Part):

@@ -29,6 +29,7 @@ TABLES = (
     "fluid",
     "trace",
     "tie",
+    "learnt",
     "step",
 )
 

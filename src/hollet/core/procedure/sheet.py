@@ -5,6 +5,7 @@ How a sheet is read and checked: `read`, `laws`.
 """
 
 from collections.abc import Callable
+from datetime import date
 from typing import Annotated, Any, Protocol, TypeVar, cast
 
 from pydantic import Field, field_validator
@@ -19,7 +20,7 @@ from hollet.core.procedure.schools import Agreement, Extra, School
 from hollet.core.procedure.tracing import Trace
 from hollet.core.procedure.words import DANGERS, Id, Part, Prose, Rung, Words
 
-__all__ = ["Sheet", "Step", "Variant", "blocks_of", "is_danger"]
+__all__ = ["Learnt", "Sheet", "Step", "Variant", "blocks_of", "is_danger"]
 
 
 class _Named(Protocol):
@@ -41,6 +42,15 @@ class Variant(Part):
     hi: str | None = None
     target: str | None = None
     source: Words | None = None
+
+
+class Learnt(Part):
+    """What a build found, kept in its owner's own copy of the sheet: who, when, in which build."""
+
+    what: Words
+    who: Annotated[str, Field(min_length=1, max_length=40)]
+    on: date
+    build: Words
 
 
 class Sheet(Part):
@@ -70,6 +80,7 @@ class Sheet(Part):
     fluid: tuple[Fluid, ...] = ()
     trace: tuple[Trace, ...] = ()
     tie: tuple[Tie, ...] = ()
+    learnt: tuple[Learnt, ...] = ()
     step: Annotated[tuple[Step, ...], Field(min_length=1, max_length=600)]
 
     @field_validator("step", mode="after")

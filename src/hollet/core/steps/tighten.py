@@ -22,13 +22,11 @@ from hollet.core.procedure.joints import Joint
 from hollet.core.procedure.sheet import Sheet
 from hollet.core.quantities.quantity import decimal_text
 from hollet.core.steps.bolt import LOOSE, BoltFacts, advice, bolt_facts
+from hollet.core.steps.counting import count_of
 from hollet.core.steps.proof import in_doubt
 from hollet.core.steps.wrenches import ASSUMED_TOLERANCE, stage_ask, tolerance_of
 
 __all__ = ["JointFacts", "StageFacts", "doubted_bolts", "joint_facts"]
-
-
-UNCOUNTED = "; that many is usual, nobody has counted them"
 
 
 class StageFacts(BaseModel):
@@ -51,7 +49,8 @@ class StageFacts(BaseModel):
 class JointFacts(BaseModel):
     """The joint as it stands; `ahead` are the bolts of the stage in hand that follow each other
     from here, the next one first. `proves`: what waits is a proof of the group drawn down last.
-    `counted`: somebody knows that it has so many bolts; until then it is not final.
+    `counted`: somebody knows that it has so many bolts; until then it is not final. `bagged`: as
+    many came off into bags.
     """
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
@@ -69,6 +68,7 @@ class JointFacts(BaseModel):
     condition: str | None = None
     proves: bool = False
     counted: bool = True
+    bagged: int | None = None
     version: int = 1
     final_words: str = ""
     last_bolt: int | None = None
@@ -87,7 +87,9 @@ def joint_facts(state: BookState, joint: Joint) -> JointFacts:
     steps move on.
     """
     named = state.remembered(("joint steps",), 0, lambda: _steps_of_joints(plan_of(state)))
-    steps = (*named.get(joint.id, ()), *((joint.recheck,) if joint.recheck else ()))
+    off = state.remembered(("joint off",), 0, lambda: _steps_off(plan_of(state)))
+    again = (joint.recheck,) if joint.recheck else ()
+    steps = (*named.get(joint.id, ()), *off.get(joint.id, ()), *again)
     fingerprint = (
         state.seen.get(Key("joint", joint.id), 0),
         *(state.seen.get(Key("step", step), 0) for step in steps),
@@ -104,6 +106,15 @@ def _steps_of_joints(plan: Sheet) -> dict[str, tuple[str, ...]]:
     found: dict[str, tuple[str, ...]] = {}
     for step in plan.step:
         for joint in step.tightens():
+            found[joint] = (*found.get(joint, ()), step.id)
+    return found
+
+
+def _steps_off(plan: Sheet) -> dict[str, tuple[str, ...]]:
+    """The steps at which each joint comes off."""
+    found: dict[str, tuple[str, ...]] = {}
+    for step in plan.step:
+        for joint in step.takes_out():
             found[joint] = (*found.get(joint, ()), step.id)
     return found
 
@@ -201,21 +212,23 @@ def _joint_facts(state: BookState, joint: Joint, steps: tuple[str, ...]) -> Join
     decided = (e.body for e in reversed(state.each(Decision, "joint", joint.id)))
     wrench = next((body for body in decided if body.about == "wrench"), None)
     percent, assumed = tolerance_of(joint)
+    count = count_of(state, joint)
     facts = JointFacts(
         id=joint.id,
         name=joint.name,
         bolts=bolts,
         stages=stages,
         begun=begun,
-        final=begun and all(bolt.final for bolt in bolts) and joint.counted,
-        counted=joint.counted,
+        final=begun and all(bolt.final for bolt in bolts) and count.known,
+        counted=count.known,
+        bagged=count.bagged,
         version=joint.version,
         tolerance=percent,
         tolerance_assumed=assumed,
         wrench=wrench.wrench if wrench else None,
         adapter=wrench.adapter if wrench else None,
         wrench_reason=wrench.reason if wrench else None,
-        progress=_progress(bolts, stages) + ("" if joint.counted else UNCOUNTED),
+        progress=_progress(bolts, stages) + count.words,
         final_words=_final_words(joint, stages),
         condition=waits if min(bolt.stage for bolt in bolts) >= last else None,
         last_bolt=_last_pulled(state, joint),
@@ -271,7 +284,7 @@ def _lead(joint: Joint, facts: JointFacts) -> dict[str, object]:
         waits = f"bolt {outside[0]} waits to be put right or passed over"
         return _held(joint, facts, outside, waits)
     unmarked = next((b.number for b in bolts if joint.mark and not b.marked), None)
-    if unmarked is None and not joint.counted:
+    if unmarked is None and not facts.counted:
         return _held(joint, facts, (), f"{joint.name}: count them before they are called final")
     return {"next_bolt": unmarked, "to_mark": unmarked is not None}
 

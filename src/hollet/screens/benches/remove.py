@@ -16,12 +16,15 @@ __all__ = ["RemoveBench", "remove_bench"]
 
 
 class RemoveBench(View):
-    """Take it off, fasteners into a bag."""
+    """Take it off, fasteners into a bag; `usual`: the sheet proposes what is usual, nobody counted
+    it.
+    """
 
     kind: Literal["remove"] = "remove"
     base: BenchBase
     primary: str
     proposed: tuple[BagLine, ...]
+    usual: bool
     next_bag: int
     bags: tuple[BagContent, ...]
     bagged: tuple[BagContent, ...]
@@ -39,6 +42,7 @@ def remove_bench(
         base=base,
         primary=step.pressed(),
         proposed=step.bagged(),
+        usual=any(spec.counted is False for spec in step.bag_specs()),
         next_bag=next_bag(bags),
         bags=bags,
         recent=sizes,

@@ -1,13 +1,16 @@
 """The plan of a build: its desk, changes and their difference, the limit book."""
 
+from datetime import date
+
 from fastapi import APIRouter, Response
 
 from hollet.screens.difference import Difference
 from hollet.screens.limitbook import LimitBook
 from hollet.screens.plandesk import PlanView
-from hollet.services import planning
+from hollet.services import own_sheets, planning
+from hollet.services.own_sheets import KeptIn, SheetsDesk
 from hollet.services.planning import Edited
-from hollet.web.models import LimitsFile, PlanEdit, PlanLook
+from hollet.web.models import LimitsFile, PlanEdit, PlanLook, WhoEdit
 from hollet.web.routers.shop import Shared
 
 __all__ = ["router"]
@@ -41,6 +44,20 @@ def edit_plan(build: str, edit: PlanEdit, workshop: Shared) -> Edited:
 def look_at_plan(build: str, look: PlanLook, workshop: Shared) -> Difference:
     """What the acts would change; nothing is written."""
     return planning.preview(workshop, build, look.acts, look.who)
+
+
+@router.get("/sheets")
+def get_sheets(build: str, workshop: Shared) -> SheetsDesk:
+    """What the sheets of a build say now and did not, and what the build could give them."""
+    return own_sheets.sheets_desk(workshop, build)
+
+
+@router.post("/sheets/own")
+def keep_what_was_found(build: str, edit: WhoEdit, workshop: Shared) -> KeptIn:
+    """What was counted and found goes into one's own copies of the sheets."""
+    return own_sheets.keep_what_was_found(
+        workshop, build, who=edit.who, on=date.fromisoformat(workshop.now()[:10])
+    )
 
 
 @router.get("/limits")

@@ -1,7 +1,7 @@
 """What all steps share, and what may be asked of any of them, whatever its kind."""
 
 from collections.abc import Iterator
-from typing import TYPE_CHECKING, Annotated, ClassVar
+from typing import TYPE_CHECKING, Annotated, ClassVar, Self
 
 from pydantic import Field
 
@@ -173,6 +173,19 @@ class BaseStep(Part):
     def bag_specs(self) -> tuple[BagSpec, ...]:
         """The fasteners that it takes off, and where they go back, as the sheet says."""
         return ()
+
+    def with_usual_counts(self) -> Self:
+        """The step as a sheet for any vehicle means it: what nobody counted is usual."""
+        return self
+
+    def back_into(self, line: BagSpec) -> str | None:
+        """The joint that a bag line goes back into: its own, or that of the step where no other
+        line says one.
+        """
+        if line.joint is not None:
+            return line.joint
+        own = {spec.joint for spec in self.bag_specs()}
+        return next((name for name in self.takes_out() if name not in own), None)
 
     def bagged(self) -> tuple[BagLine, ...]:
         """The fasteners that it takes off, as the sheet proposes them."""

@@ -1,6 +1,6 @@
 """A step that takes something off."""
 
-from typing import ClassVar, Literal
+from typing import ClassVar, Literal, Self
 
 from hollet.core.procedure.kinds.base import BaseStep
 from hollet.core.procedure.pieces import BagSpec
@@ -22,6 +22,13 @@ class RemoveStep(BaseStep):
 
     def bag_specs(self) -> tuple[BagSpec, ...]:
         return self.bag
+
+    def with_usual_counts(self) -> Self:
+        bag = tuple(
+            spec if spec.counted is not None else spec.model_copy(update={"counted": False})
+            for spec in self.bag
+        )
+        return self.model_copy(update={"bag": bag})
 
     def takes_out(self) -> tuple[str, ...]:
         named = (self.joint, *(line.joint for line in self.bag))

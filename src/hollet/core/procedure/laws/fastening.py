@@ -33,24 +33,13 @@ def _refits(sheet: Sheet, removed: Step) -> list[Step]:
     return [s for s in sheet.step if removed.id in s.refits or opened & set(s.closes)]
 
 
-def _joint_of(step: Step, line: BagSpec) -> str | None:
-    """The joint that a bag line goes back into: its own, or the one of the step where no other line
-    says one.
-    """
-    if line.joint is not None:
-        return line.joint
-    named = step.takes_out()
-    own = {spec.joint for spec in step.bag_specs()} - {None}
-    return next((name for name in named if name not in own), None)
-
-
 def _bagged(sheet: Sheet) -> Iterator[Found]:
     """Every bag line goes back into a joint that is tightened, or a step says how it is final."""
     tightened = {joint for step in sheet.step for joint in step.tightens()}
     for index, step in enumerate(sheet.step):
         back = _refits(sheet, step)
         for line in step.bag_specs():
-            joint = _joint_of(step, line)
+            joint = step.back_into(line)
             if joint is not None and joint not in tightened:
                 yield ("step", index, "bag"), f"no step tightens '{joint}' again"
             elif joint is None and not any(s.final for s in back):
@@ -62,7 +51,7 @@ def _safe_parts(sheet: Sheet) -> Iterator[Found]:
     """Fasteners of wheels, brakes, steering and springs stand in a joint that says so."""
     for index, step in enumerate(sheet.step):
         for line in step.bag_specs():
-            joint = sheet.find_joint(_joint_of(step, line))
+            joint = sheet.find_joint(step.back_into(line))
             what = f"{step.title} {line.holes or ''} {line.size} {line.odd or ''}"
             if SAFETY_PARTS.search(what) and (joint is None or joint.safety is None):
                 words = f"{line.count} × {line.size} of {step.title}: a safety part in no joint "
@@ -82,7 +71,7 @@ def _counts(sheet: Sheet) -> Iterator[Found]:
             (k, line)
             for k, step in enumerate(sheet.step)
             for line in step.bag_specs()
-            if _joint_of(step, line) == joint.id
+            if step.back_into(line) == joint.id
         ]
         for k in dict.fromkeys(k for k, _ in bagged):
             lines = [line for at, line in bagged if at == k]
