@@ -65,6 +65,72 @@ def test_the_examples_of_the_format(law, sort, any_vehicle, text):
     assert sort == "bad" or found == set()
 
 
+def words_alone(title: str, do: str, kind: str = "check") -> str:
+    """A sheet whose one step says it all in words and nothing in its keys."""
+    return example(
+        f'[[step]]\nid = "w"\nstage = "take_down"\nkind = "{kind}"\n'
+        f'title = "{title}"\ndo = "{do}"\n'
+    )
+
+
+@pytest.mark.parametrize(
+    ("title", "do", "kind", "law"),
+    [
+        ("Engine out", "Up and away.", "remove", "moves"),
+        ("Engine and gearbox lowered", "Down with them.", "check", "moves"),
+        ("The gearbox drawn back", "Slide it off its dowels.", "remove", "moves"),
+        ("Axle out", "Roll it out from below.", "remove", "moves"),
+        ("Powertrain, as one up", "Up it goes.", "remove", "moves"),
+        ("Engine oil drained", "Half an hour.", "check", "drains"),
+        ("Oil and filter out", "Into the tray.", "remove", "drains"),
+        ("Drain the block", "At its plug.", "check", "drains"),
+        ("Coolant let out", "When cold.", "check", "drains"),
+        ("Unit down", "Let it down on the lift table.", "check", "caution"),
+        ("Steering wheel off", "Undo the air bag module.", "remove", "caution"),
+        ("Compressor aside", "Leave the A/C lines on.", "remove", "caution"),
+        ("Compressor aside", "The air conditioner stays filled.", "remove", "caution"),
+        ("Sump off", "Crawl under the vehicle and undo it.", "remove", "caution"),
+        ("Exhaust off", "Trolley jack under the pipe.", "remove", "caution"),
+    ],
+)
+def test_what_is_said_in_words_alone_is_not_taken(title, do, kind, law):
+    """A unit that moves, a fluid that runs, a danger: said by the title or the text, and kept by no
+    key. None of it is called *every law is kept*.
+    """
+    text = words_alone(title, do, kind)
+    assert law in broken(text)
+    assert look_at_sheet(text).refused
+
+
+@pytest.mark.parametrize(
+    ("title", "do", "kind"),
+    [
+        ("Engine mounts undone", "Both nuts.", "check"),
+        ("Engine number read", "On the block.", "check"),
+        ("Oil line off", "A rag under it.", "check"),
+        ("Oil pump out", "Two bolts.", "check"),
+        ("Fuel gauge out", "From the panel.", "check"),
+        ("Gearbox lever off", "One clip.", "check"),
+        ("Axle nut slackened", "On its wheels.", "check"),
+    ],
+)
+def test_what_only_sounds_like_it_is_taken(title, do, kind):
+    """Parts named after a unit or a fluid move nothing and let nothing out."""
+    assert not {"moves", "drains"} & broken(words_alone(title, do, kind))
+
+
+@pytest.mark.parametrize(
+    "figure", ["60 Nm", "45 ft·lb", "3.5 in", "3 thou", "30 psi", "0.5 mm", "4.2 L", "90 deg"]
+)
+def test_a_figure_in_words_is_one_in_any_unit(figure):
+    """In a sheet for any vehicle it is said to be usual, or it stands in the limit book."""
+    loose = words_alone("Looked at", f"Go to {figure} there.").replace(
+        "[sheet]", "[sheet]\nany_vehicle = true"
+    )
+    assert "assumed" in broken(loose)
+    assert "assumed" not in broken(loose.replace("Go to", "Go to the usual"))
+
+
 def test_every_law_is_taught():
     """One bad and one good example of each law stand in the format, and its heading says whether it
     is of safety.

@@ -71,6 +71,21 @@ def test_another_number_is_drawn_in_words_and_bag(book: Book):
     assert {breach.law for breach in breaches(mine, "")} <= laws
 
 
+def test_another_vehicle_has_another_number(book: Book):
+    """The copy knows eight; a build that counts ten says so, and the copy then holds ten, with the
+    lines of both.
+    """
+    book.plan("count", joint="head", version=1, bolts=8)
+    first = kept(book)
+    other = Book(first, tools())
+    other.plan("count", joint="head", version=other.joint().version, bolts=10)
+    told = [found.words for found in sharper_of(other.state, first)]
+    assert told == ["Head bolts: 10 bolts counted, 8 were counted before"]
+    mine = sharpened(other.state, first, "TR", DAY, "Two")
+    assert len(mine.find_joint("head").sequence()) == 10
+    assert [found.who for found in mine.learnt] == ["MK", "TR"]
+
+
 def test_bags_with_lengths_by_hole(book: Book):
     """Two lengths where the sheet knew one: both lines, each with its holes."""
     bag(book, 4, "90", holes="1 to 4")

@@ -49,9 +49,12 @@ def _found(state: BookState, sheet: Sheet) -> Iterator[Kept]:
     whole = whole_of(state)
     for joint in sheet.joint:
         own = whole.find_joint(joint.id)
-        if own is not None and own.counted and not joint.counted:
-            n, usual = len(own.layout.names()), len(joint.layout.names())
-            instead = "" if n == usual else f", {usual} are usual"
+        if own is None or not own.counted:
+            continue
+        n, usual = len(own.layout.names()), len(joint.layout.names())
+        if n != usual or not joint.counted:
+            before = f"{usual} were counted before" if joint.counted else f"{usual} are usual"
+            instead = "" if n == usual else f", {before}"
             words = f"{joint.name}: {n} bolts counted{instead}"
             yield Sharper(number="", words=words), partial(_joint_in, own)
     for step in sheet.step:

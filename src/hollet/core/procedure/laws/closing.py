@@ -27,6 +27,12 @@ COVERS = re.compile(
 )
 COVERING = ("cap", "cover", "stand_in", "block", "tied")
 UNCOVERED_STAGES = ("take_down", "inspect", "prepare")
+DRAINS = re.compile(
+    r"^drain\b|\b(oil|coolant|water|fluid|petrol|fuel) (and \w+ )?(drained|let out|let off|out|"
+    r"emptied)\b",
+    re.IGNORECASE,
+)
+"""A title that says that a fluid is let out."""
 NEGATED = re.compile(r"\b(never|not|no|nobody|nothing|without)\b", re.IGNORECASE)
 
 
@@ -48,6 +54,16 @@ def _drained(sheet: Sheet) -> Iterator[Found]:
                     known = f" ({world.words})" if world.words else ""
                     yield ("step", index, "drains"), f"{fluid.name}: drained, never filled{known}"
                     break
+
+
+def _drains(sheet: Sheet) -> Iterator[Found]:
+    """A step whose title lets a fluid out says which, so that its emptiness shuts a rung."""
+    for index, step in enumerate(sheet.step):
+        if step.stage == "take_down" and DRAINS.search(step.title) and not step.drains:
+            yield (
+                ("step", index, "drains"),
+                f"{step.title}: a fluid by its title, and none is named",
+            )
 
 
 def _fills(sheet: Sheet) -> Iterator[Found]:
@@ -114,6 +130,13 @@ CLOSING = (
         "what is drained is filled",
         "a step of kind fill for that fluid, after the draining",
         _drained,
+    ),
+    Law(
+        "drains",
+        "a step that lets a fluid out names it",
+        "drains with the id of a [[fluid]]",
+        _drains,
+        safety=True,
     ),
     Law(
         "empty",

@@ -13,7 +13,7 @@ __all__ = ["FIGURES"]
 BAKED = re.compile(r"^=\s*[-+]?\d")
 ANY = re.compile(r"\bany (vehicle|engine|gearbox|axle)\b", re.IGNORECASE)
 FIGURE = re.compile(
-    r"\b\d+([.,]\d+)?\s*(mm|µm|cm|N·m|bar|kPa|°C|K|Ω|ohm|V|L|litres?|km|kg|%|r/min|rpm|degrees|deg)\b"
+    r"\b\d+([.,]\d+)?\s*(mm|µm|cm|in|inch|thou|N·m|Nm|ft·lb|lb·ft|bar|psi|kPa|°C|K|Ω|ohm|V|L|litres?|km|kg|%|r/min|rpm|degrees|deg)\b"
 )
 USUAL = re.compile(r"\b(rule of thumb|usual|assumed|by the book|of the book)\b", re.IGNORECASE)
 

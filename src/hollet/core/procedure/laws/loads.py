@@ -1,5 +1,6 @@
 """Before a unit moves everything that ties it is parted, and something carries it."""
 
+import re
 from collections.abc import Iterator, Sequence
 
 from hollet.core.procedure.facts import Condition
@@ -11,15 +12,24 @@ from hollet.core.procedure.words import TIES, TieKind
 
 __all__ = ["LOADS"]
 
-UNIT = ("engine", "gearbox", "powertrain")
+MOVES = re.compile(
+    r"^(the )?(engine|gearbox|box|transmission|powertrain|unit|axle)( and (engine|gearbox|box))?,? "
+    r"(as one )?(out|off|up|down|lifted|lowered|raised|hoisted|pulled|drawn|slid|dropped)\b",
+    re.IGNORECASE,
+)
+"""A title that says that a whole unit moves."""
 
 
 def _named(sheet: Sheet) -> Iterator[Found]:
     """A step that lifts a unit out says which unit it moves, or which hands lift it."""
     for index, step in enumerate(sheet.step):
-        by_hand = len(step.people) > 1
-        if step.lifts and step.takes_off and step.moves is None and not by_hand:
+        if step.moves is not None or len(step.people) > 1:
+            continue
+        if step.lifts and step.takes_off:
             yield ("step", index, "moves"), f"{step.title}: it lifts, and does not say what moves"
+        elif step.stage == "take_down" and MOVES.search(step.title):
+            words = f"{step.title}: a unit moves by its title, and nothing says so"
+            yield ("step", index, "moves"), words
 
 
 def _ties(sheet: Sheet) -> Iterator[Found]:
@@ -93,7 +103,7 @@ def _holds(step: Step, here: Sequence[Step]) -> bool:
 LOADS = (
     Law(
         "moves",
-        "a step that lifts a unit out names it",
+        "a step that moves a whole unit names it",
         "moves, such as engine, gearbox, powertrain, axle or hub; or people for what hands lift",
         _named,
         safety=True,

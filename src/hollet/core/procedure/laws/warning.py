@@ -18,11 +18,27 @@ def _any(*words: str) -> re.Pattern[str]:
 
 HAZARDS: dict[str, tuple[re.Pattern[str], re.Pattern[str]]] = {
     "a load that hangs": (
-        _any("hoist", "hook", "sling", "hanging load", "lifted out", "lowered out", "raised in"),
+        _any(
+            "hoist",
+            "hook",
+            "sling",
+            "lift table",
+            "hanging load",
+            "lifted out",
+            "lowered out",
+            "(engine|gearbox|unit|box) (lowered|let down|dropped)",
+            "raised in",
+        ),
         _any("under", "between", "hands?", "fingers?", "swings?", "hang"),
     ),
     "a vehicle in the air": (
-        _any("axle stands?", "on stands", "stands in"),
+        _any(
+            "axle stands?",
+            "on stands",
+            "stands in",
+            "(crawl|lie|get) under the vehicle",
+            "trolley jack under",
+        ),
         _any("jack", "stands?"),
     ),
     "a spring under load": (
@@ -45,9 +61,9 @@ HAZARDS: dict[str, tuple[re.Pattern[str], re.Pattern[str]]] = {
         _any("fuel (line|rail|hose|hoses|pipe|tank|pump|lines)", "petrol", "float bowl"),
         _any("fuel", "flame", "vapour"),
     ),
-    "an airbag": (_any("airbags?", "pretensioners?"), _any("airbags?", "pretensioners?")),
+    "an airbag": (_any("air[ -]?bags?", "pretensioners?"), _any("air[ -]?bags?", "pretensioners?")),
     "refrigerant": (
-        _any("refrigerant", "air-conditioning", "aircon"),
+        _any("refrigerant", "air[- ]condition(ing|er)", "air ?con", "a/c"),
         _any("refrigerant", "circuit"),
     ),
     "heat": (
