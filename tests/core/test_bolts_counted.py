@@ -3,11 +3,12 @@ final, and another number begins the joint anew.
 """
 
 import pytest
+from pydantic import ValidationError
 
 from hollet.core.book.complete import lacking
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.procedure.joints import Joint, Layout
-from tests.support import SMALL, Book, small_sheet, tools
+from tests.support import ACT, SMALL, Book, small_sheet, tools
 
 ANY = SMALL.replace("[sheet]", "[sheet]\nany_vehicle = true", 1)
 ONE_STAGE = ({"torque": "30 Nm"},)
@@ -84,7 +85,7 @@ def test_another_number_begins_anew(book: Book):
     """
     pulled(book, 2)
     assert book.joint().next_stage == 3
-    line = book.plan("count", joint="head", version=1, bolts=8)
+    line = book.plan("count", joint="head", version=1, bolts=8, sure=True)
     facts = book.joint()
     assert (len(facts.bolts), facts.begun, facts.next_stage) == (8, False, 1)
     assert "Head bolts: 8 bolts counted, not 6" in [c.words(None) for c in line.body.changes]
@@ -104,7 +105,7 @@ def test_two_who_count(book: Book):
     """The second one is told to look again, and so is who counts a joint that is not there."""
     book.plan("count", joint="head", version=1, bolts=6)
     with pytest.raises(Conflict, match="edited by somebody else"):
-        book.plan("count", joint="head", version=1, bolts=8)
+        book.plan("count", joint="head", version=1, bolts=8, sure=True)
     with pytest.raises(NotFound):
         book.plan("count", joint="nothing", version=1, bolts=8)
 
@@ -198,6 +199,24 @@ def test_circles_stand_side_by_side():
     for (x, y), (further, level) in zip(first, second, strict=True):
         assert further - x == pytest.approx(2.6)
         assert level == pytest.approx(y)
+
+
+@pytest.mark.parametrize("typed", [True, "6", 6.0, 6.5, 0, -6, 193, None])
+def test_a_count_is_a_whole_number(typed):
+    """Nothing that only turns into one: *true* is no bolt."""
+    with pytest.raises(ValidationError):
+        ACT.validate_python({"act": "count", "joint": "head", "version": 1, "bolts": typed})
+
+
+@pytest.mark.parametrize("bolts", [1, 4, 8, 60])
+def test_another_number_than_drawn_is_asked_about(book: Book, bolts: int):
+    """1 for 10, 60 for 6: a slip would call a joint final with nine bolts as found. Asked once, and
+    nothing is changed till it is said again.
+    """
+    with pytest.raises(Refused) as refusal:
+        book.plan("count", joint="head", version=1, bolts=bolts)
+    assert refusal.value.reason_code in ("count_asked", "count_odd")
+    assert (len(book.joint().bolts), book.joint().counted) == (6, False)
 
 
 def off(count: int, size: str = "M10", length: str = "90") -> Book:

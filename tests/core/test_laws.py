@@ -10,9 +10,11 @@ from pathlib import Path
 import pytest
 
 from hollet.core.errors import Refused
+from hollet.core.procedure.closings import plan_gaps
 from hollet.core.procedure.combining import combine_sheets
 from hollet.core.procedure.laws.breach import place_of, worlds
 from hollet.core.procedure.laws.check import LAWS, breaches, refuse_unsafe
+from hollet.core.procedure.plan import select
 from hollet.core.procedure.read import read_sheet
 from hollet.core.procedure.ties import TIES_OF, guarded, movers, untied_by
 from hollet.library.shelf import sheet_names, sheet_text
@@ -153,6 +155,26 @@ def test_the_short_sheet_keeps_every_law():
 def test_a_shipped_sheet_keeps_every_law(name):
     """No breach in any sheet that ships, whatever the vehicle and the ways."""
     assert breaches(SHEETS[name], sheet_text(name)) == ()
+
+
+@pytest.mark.parametrize("name", SHEETS)
+def test_a_shipped_sheet_leaves_nothing_undone(name):
+    """The plan desk of a new build has no line of what its plan leaves open, raised or empty."""
+    assert plan_gaps(select(combine_sheets([SHEETS[name]])).plan) == ()
+
+
+def test_an_engine_taken_out_and_left_is_told():
+    """On a cradle for ever is right only for one that came in out of its vehicle."""
+    sheet = SHEETS["powertrain-up"]
+    back = {"mounts_tight", "engine_lowered_in"} | {
+        step.id for step in sheet.step if step.stage == "fit_in" and step.carries
+    }
+    steps = tuple(
+        step.model_copy(update={"carries": (), "releases": ()}) if step.id in back else step
+        for step in sheet.step
+    )
+    left = combine_sheets([sheet.model_copy(update={"step": steps})])
+    assert "never_lowered" in {gap.kind for gap in plan_gaps(left)}
 
 
 @pytest.mark.parametrize("names", [*itertools.permutations(SHEETS, 2), *MANY], ids="+".join)

@@ -61,7 +61,7 @@ def test_another_number_is_drawn_in_words_and_bag(book: Book):
     """Eight where six are usual: drawing, words and the proposed bag say eight, and the copy breaks
     no law that the sheet kept.
     """
-    book.plan("count", joint="head", version=1, bolts=8)
+    book.plan("count", joint="head", version=1, bolts=8, sure=True)
     assert words(book) == ["Head bolts: 8 bolts counted, 6 are usual"]
     mine = kept(book)
     joint = mine.find_joint("head")
@@ -75,10 +75,10 @@ def test_another_vehicle_has_another_number(book: Book):
     """The copy knows eight; a build that counts ten says so, and the copy then holds ten, with the
     lines of both.
     """
-    book.plan("count", joint="head", version=1, bolts=8)
+    book.plan("count", joint="head", version=1, bolts=8, sure=True)
     first = kept(book)
     other = Book(first, tools())
-    other.plan("count", joint="head", version=other.joint().version, bolts=10)
+    other.plan("count", joint="head", version=other.joint().version, bolts=10, sure=True)
     told = [found.words for found in sharper_of(other.state, first)]
     assert told == ["Head bolts: 10 bolts counted, 8 were counted before"]
     mine = sharpened(other.state, first, "TR", DAY, "Two")

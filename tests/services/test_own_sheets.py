@@ -27,7 +27,9 @@ def made(workshop) -> Hand:
 def count(hand: Hand, bolts: int) -> None:
     """The head's bolts counted."""
     view = planning.desk(hand.workshop, hand.build)
-    act = ACT.validate_python({"act": "count", "joint": "head", "version": 1, "bolts": bolts})
+    act = ACT.validate_python(
+        {"act": "count", "joint": "head", "version": 1, "bolts": bolts, "sure": True}
+    )
     planning.edit_plan(
         hand.workshop,
         hand.build,

@@ -2457,7 +2457,8 @@ export interface components {
         };
         /**
          * CountAct
-         * @description How many bolts a joint has, counted on the vehicle.
+         * @description How many bolts a joint has, counted on the vehicle; `sure` after another number than is drawn
+         *     was asked about.
          */
         CountAct: {
             /**
@@ -2469,6 +2470,11 @@ export interface components {
             bolts: number;
             /** Joint */
             joint: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure?: boolean;
             /** Version */
             version: number;
         };

@@ -9,7 +9,7 @@ import { usePlan } from '@/stores/plan'
 const props = defineProps<{ joint: TightenBenchView['joint'] }>()
 const book = useBook()
 const plan = usePlan()
-const { problem, served } = useServer()
+const { problem, asks, served } = useServer()
 const bolts = ref('')
 const bagged = computed(() =>
   props.joint.bagged === null ? ', as many as usual' : `, ${props.joint.bagged} went into bags`,
@@ -18,6 +18,10 @@ watch(
   () => props.joint.id,
   () => (bolts.value = ''),
 )
+watch(bolts, () => {
+  asks.value = false
+  problem.value = ''
+})
 
 async function count() {
   const id = book.card?.id
@@ -26,9 +30,10 @@ async function count() {
     return
   }
   const { id: joint, version } = props.joint
+  const sure = asks.value
   await served(async () => {
     if (plan.build !== id) await plan.load(id)
-    await plan.take([{ act: 'count', joint, version, bolts: Number(bolts.value) }], '')
+    await plan.take([{ act: 'count', joint, version, bolts: Number(bolts.value), sure }], '')
   })
 }
 </script>
@@ -42,7 +47,7 @@ async function count() {
       ><span>Counted</span
       ><input v-model="bolts" class="entry" name="bolts" inputmode="numeric" maxlength="3" autocomplete="off"
     /></label>
-    <button type="submit" class="btn small">That many</button>
+    <button type="submit" class="btn small">{{ asks ? `It is ${bolts}` : 'That many' }}</button>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
   </form>
 </template>

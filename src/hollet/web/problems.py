@@ -6,7 +6,7 @@ from hollet.web.models import Problem
 
 __all__ = ["answer"]
 
-QUESTIONS = ("odd_figure", "source_asked", "logged_already")
+QUESTIONS = ("odd_figure", "source_asked", "logged_already", "count_asked")
 """Refusals that only ask."""
 
 

@@ -107,14 +107,19 @@ def _opened(plan: Sheet, step: Step, item: Opens, place: dict[str, int]) -> Gap 
 
 
 def _raised(plan: Sheet, place: dict[str, int]) -> list[Gap]:
-    """Bodies that some step sets on something and no later step sets on its wheels or
-    mounts again.
+    """Bodies that some step sets on something and no later step sets on its wheels or mounts again;
+    what came in out of its vehicle and is left on a cradle or cart is where it was.
     """
     found: dict[str, Gap] = {}
+    moved = {step.moves for step in plan.step}
+    taken_out = moved | ({"engine", "gearbox"} if "powertrain" in moved else set())
+    last = {carry.body: carry.by for step in plan.step for carry in step.carries}
     for step in plan.step:
         for carry in step.carries:
             home = "wheels" if carry.body == "vehicle" else "mounts"
             if carry.by == home or carry.body in found:
+                continue
+            if carry.body not in taken_out and last[carry.body] in ("cradle", "cart"):
                 continue
             down = any(
                 place[s.id] > place[step.id]

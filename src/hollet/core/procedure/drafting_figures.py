@@ -183,7 +183,15 @@ def draft_joint(plan: Plan, act: JointAct, done: Set[str], who: str) -> tuple[Ch
 
 def draft_count(plan: Plan, act: CountAct, done: Set[str], who: str) -> tuple[Change, ...]:
     joint = _joint_of(plan, act)
-    return (JointChange(before=joint, after=joint.drawn_for(act.bolts)),)
+    after, drawn = joint.drawn_for(act.bolts), len(joint.layout.names())
+    if act.bolts != drawn and not act.sure:
+        raise Refused(
+            "count_asked",
+            f"{joint.name}: {drawn} are drawn, and {act.bolts} was typed. Count once more; another "
+            "number begins the joint anew",
+            field="bolts",
+        )
+    return (JointChange(before=joint, after=after),)
 
 
 def _stage(text: str, number: int) -> TighteningStage:

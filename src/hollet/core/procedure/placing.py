@@ -33,6 +33,7 @@ class Placing:
         self._reached_while_open()
         self._before_rungs()
         self._last_before_live()
+        self._after_driving()
         return in_order(tuple(self.steps.values()), self.waits)
 
     def _waits_on(self, later: str) -> set[str]:
@@ -251,6 +252,15 @@ class Placing:
                 blocks = self.steps[step].blocks
                 if blocks and self.steps[step].as_run() is None and RANK[run.rung] >= RANK[blocks]:
                     self._behind(run.id, step)
+
+    def _after_driving(self) -> None:
+        """What is looked at after a drive lies behind all that the drive waits for."""
+        driven = [step for step in self.base if self.steps[step].vehicle == "driven"]
+        for step in self.base:
+            other = self.steps[step]
+            if step not in driven and (other.blocks in RUNGS or other.as_run() is not None):
+                for later in driven:
+                    self._behind(later, step)
 
     def _last_before_live(self) -> None:
         """The battery lead, and what stays open for one rung and shuts the next, is joined last:

@@ -235,14 +235,17 @@ class JointAct(PlanActBase):
 
 
 class CountAct(PlanActBase):
-    """How many bolts a joint has, counted on the vehicle."""
+    """How many bolts a joint has, counted on the vehicle; `sure` after another number than is drawn
+    was asked about.
+    """
 
     guarded: ClassVar[bool] = False
 
     act: Literal["count"]
     joint: Id
     version: int
-    bolts: Annotated[int, Field(ge=1, le=192)]
+    bolts: Annotated[int, Field(ge=1, le=192, strict=True)]
+    sure: bool = False
 
 
 class GenericAct(PlanActBase):

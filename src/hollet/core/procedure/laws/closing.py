@@ -27,6 +27,11 @@ COVERS = re.compile(
 )
 COVERING = ("cap", "cover", "stand_in", "block", "tied")
 UNCOVERED_STAGES = ("take_down", "inspect", "prepare")
+DRIVEN = re.compile(
+    r"\bafter (the )?first drives?\b|\bafter \d+( to \d+)? km\b|\bagain after it has run\b",
+    re.IGNORECASE,
+)
+"""A title that speaks of a drive before it."""
 DRAINS = re.compile(
     r"^drain\b|\b(oil|coolant|water|fluid|petrol|fuel) (and \w+ )?(drained|let out|let off|out|"
     r"emptied)\b",
@@ -124,6 +129,20 @@ def _covered(sheet: Sheet) -> Iterator[Found]:
             )
 
 
+def _driven(sheet: Sheet) -> Iterator[Found]:
+    """What is looked at after a drive comes after all that the drive waits for."""
+    driven = [k for k, step in enumerate(sheet.step) if step.vehicle == "driven"]
+    for index, step in enumerate(sheet.step):
+        if DRIVEN.search(step.title) and step.vehicle != "driven":
+            yield ("step", index, "vehicle"), f"{step.title}: it is not said that it was driven"
+    for index in driven:
+        later = [s for k, s in enumerate(sheet.step) if k > index and k not in driven]
+        shut = next((s for s in later if blocks_of(sheet, s) in RANK), None)
+        if shut is not None:
+            words = f"{sheet.step[index].title}: it stands before {shut.title}, which a drive needs"
+            yield ("step", index, "stage"), words
+
+
 CLOSING = (
     Law(
         "drained",
@@ -150,6 +169,12 @@ CLOSING = (
         "what opens is closed, between the right rungs",
         "another step with closes, after the rung it is open for and before the rung it blocks",
         _opened,
+    ),
+    Law(
+        "driven",
+        "what follows a drive comes after all that the drive needs",
+        'vehicle = "driven", and its place behind every step that shuts a rung',
+        _driven,
     ),
     Law(
         "covered",
