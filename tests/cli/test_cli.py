@@ -44,6 +44,44 @@ def test_compute(name, given, code, reason):
         assert answer["nominal"]["value"] == 0.0889
 
 
+@pytest.mark.parametrize(
+    ("step", "code", "says"),
+    [
+        ("", 0, "Pump job: every law is kept"),
+        ('do = "Grind the stud off."', 1, "Look: it makes grit, and does not say so"),
+        ('do = "Take the petrol pipe off."', 2, "Look: fuel, and no caution says so"),
+        ("gate = 3", 2, "this key is not known here: check its spelling"),
+        ('do = "x', 2, "not readable as TOML"),
+    ],
+)
+def test_sheet_check(tmp_path, step, code, says):
+    """0 where every law is kept, 1 where one is broken, 2 where the sheet would be refused; each
+    breach with its line and what would be right.
+    """
+    file = tmp_path / "pump.toml"
+    head = '[sheet]\nid = "pump"\ntitle = "Pump job"\nabout = "A pump."\n'
+    body = '\n[[step]]\nid = "look"\nstage = "plan"\nkind = "check"\ntitle = "Look"\n'
+    words = step if step.startswith("do") else f'do = "Look at it."\n{step}'
+    file.write_text(head + body.replace("plan", "take_down") + words + "\n", "utf-8")
+    result = run(app, ["sheet", "check", str(file)])
+    assert result.exit_code == code
+    assert says in result.output + (result.stderr or "")
+    if code == 1:
+        assert "line 6, step.1.dusty" in result.output
+        assert "Right: dusty = true" in result.output
+    assert ("SAFETY" in result.output) == (says.endswith("no caution says so"))
+
+
+def test_sheet_check_of_no_file(tmp_path):
+    """A file that is not there, or is no text: one sentence, and no trace."""
+    bad = tmp_path / "bad.toml"
+    bad.write_bytes(b"\xff\xfe\x00")
+    for file in (tmp_path / "none.toml", bad):
+        result = run(app, ["sheet", "check", str(file)])
+        assert result.exit_code == 1
+        assert "cannot be read" in result.output + (result.stderr or "")
+
+
 def test_demo_made_once_and_verified(tmp_path):
     """Made once, kept; verify finds it whole; backup and restore go round."""
     data = tmp_path / "demo"

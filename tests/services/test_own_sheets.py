@@ -27,9 +27,8 @@ def made(workshop) -> Hand:
 def count(hand: Hand, bolts: int) -> None:
     """The head's bolts counted."""
     view = planning.desk(hand.workshop, hand.build)
-    act = ACT.validate_python(
-        {"act": "count", "joint": "head", "version": 1, "bolts": bolts, "sure": True}
-    )
+    said = {"act": "count", "joint": "head", "version": 1, "bolts": bolts, "sure": True}
+    act = ACT.validate_python(said)
     planning.edit_plan(
         hand.workshop,
         hand.build,
@@ -56,7 +55,7 @@ def test_found_kept_and_found_again(made):
     assert refusal.value.reason_code == "nothing_new"
     count(made, 8)
     found = sheets_desk(made.workshop, made.build)
-    assert found.words == "1 thing found here that the sheets only suppose"
+    assert found.words == "1 to keep for the sheets"
     assert keep(made) == ("Small job (own copy)",)
     assert sheets_desk(made.workshop, made.build).sharper == ()
     card = next(c for c in sheet_cards(made.workshop) if c.id == "anyhow-own")
@@ -101,7 +100,7 @@ def test_a_newer_sheet_is_told_and_changes_nothing(made):
     )
     keep_sheet(made.workshop, newer)
     found = sheets_desk(made.workshop, made.build)
-    assert found.words == "1 thing new in the sheets"
+    assert found.words == "1 new in the sheets"
     assert found.news[0].words == "Lead on: now says: Clean, then on."
     with made.workshop.held(made.build) as state:
         assert state.plan.find_step("lead_on").do == "On."

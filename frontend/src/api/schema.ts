@@ -4707,6 +4707,8 @@ export interface components {
             carriers: components["schemas"]["CarrierLine"][];
             /** Fluids */
             fluids: components["schemas"]["FluidLine"][];
+            /** Short */
+            short: string;
             /** Ties */
             ties: components["schemas"]["TieLine"][];
             /** Unknown */

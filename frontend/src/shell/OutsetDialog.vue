@@ -26,6 +26,7 @@ defineExpose({ ask })
 
 <template>
   <el-dialog v-model="open" title="Before the first spanner" width="980" append-to-body>
+    <p>{{ outset.words }}</p>
     <PickOne v-model="shown" :options="kinds" label="What of it" />
     <template v-if="shown === 'ties'">
       <table v-for="unit in units" :key="unit">

@@ -217,7 +217,7 @@ useKeys(() => ({
   ArrowDown: () => step(1),
   ArrowUp: () => step(-1),
   i: () => putIn.value?.ask({ behind: row.value ?? rows.value[rows.value.length - 1] }),
-  t: () => outset.value?.ask(),
+  e: () => outset.value?.ask(),
   h: () => void router.push({ name: 'hunt', params: { build: props.build } }),
   1: () => shownSchool.value?.ways[0] && openWay(shownSchool.value, shownSchool.value.ways[0].id),
   2: () => shownSchool.value?.ways[1] && openWay(shownSchool.value, shownSchool.value.ways[1].id),
@@ -233,10 +233,12 @@ useKeys(() => ({
       <div class="desk">
         <header class="head">
           <h1 class="t28">{{ view.title }}</h1>
-          <span class="t16"
-            >{{ view.reasons }} reasons,
-            {{ view.people > 1 ? `${view.people} people at most` : 'one person' }}</span
-          >
+          <p class="outset">
+            <button v-if="view.outset.short" type="button" class="btn small" @click="outset?.ask()">
+              {{ view.outset.short }}<kbd>E</kbd>
+            </button>
+            <SheetsDialog :build="build" />
+          </p>
         </header>
         <p v-if="plan.kept" class="quiet" role="status">Kept for next time in “{{ plan.kept }}”.</p>
         <div v-if="plan.turned.length" class="block" role="alert">
@@ -268,12 +270,6 @@ useKeys(() => ({
             <li v-for="c in view.combined" :key="c">{{ c }}</li>
           </ul>
         </section>
-        <p class="outset">
-          <button v-if="view.outset.words" type="button" class="btn small" @click="outset?.ask()">
-            {{ view.outset.words }}<kbd>T</kbd>
-          </button>
-          <SheetsDialog :build="build" />
-        </p>
         <section
           v-if="shownSchool"
           class="schools"
@@ -419,7 +415,8 @@ useKeys(() => ({
                 {{ hours(view.hours) }} by the sheets, {{ hours(view.hours_left) }} left<template
                   v-if="view.without_hours"
                   >; {{ counted(view.without_hours, 'step') }} without hours</template
-                >
+                >; {{ view.reasons }} reasons,
+                {{ view.people > 1 ? `${view.people} people at most` : 'one person' }}
               </p>
             </div>
             <div class="part more">
@@ -754,15 +751,15 @@ useKeys(() => ({
 <style scoped>
 .outset {
   display: flex;
-  margin-top: 8px;
   flex-wrap: wrap;
   gap: 8px;
 }
 .head {
   display: flex;
+  flex-wrap: wrap;
   justify-content: space-between;
-  align-items: baseline;
-  gap: 16px;
+  align-items: center;
+  gap: 6px 16px;
 }
 .schools {
   display: grid;

@@ -18,7 +18,6 @@ from hollet.core.procedure.combining import combine_sheets
 from hollet.core.procedure.newer import News, news_of
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.sheet import Sheet
-from hollet.core.words import counted
 from hollet.services.builds import frame
 from hollet.services.sheets import find_sheet, keep_sheet
 from hollet.services.workshop import Workshop
@@ -67,10 +66,8 @@ def _desk(workshop: Workshop, state: BookState) -> SheetsDesk:
     told_of = (s for sheet in own if sheet is not None for s in sharper_of(state, sheet))
     sharper = tuple({s.words: s for s in told_of}.values())
     summed = [
-        f"{counted(len(news), 'thing')} new in the sheets" if news else "",
-        f"{counted(len(sharper), 'thing')} found here that the sheets only suppose"
-        if sharper
-        else "",
+        f"{len(news)} new in the sheets" if news else "",
+        f"{len(sharper)} to keep for the sheets" if sharper else "",
         f"{', '.join(gone)}: no longer here" if gone else "",
     ]
     return SheetsDesk(

@@ -69,6 +69,7 @@ class Outset(View):
     carriers: tuple[CarrierLine, ...]
     fluids: tuple[FluidLine, ...]
     unknown: int
+    short: str
     words: str
 
 
@@ -89,6 +90,7 @@ def outset_of(selection: Selection, settled: Set[str]) -> Outset:
         carriers=carriers,
         fluids=fluids,
         unknown=unknown,
+        short=next((part for part in told if part), ""),
         words="; ".join(part for part in told if part),
     )
 
