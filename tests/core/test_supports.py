@@ -531,3 +531,31 @@ runs_out = "at the union"
     with pytest.raises(Refused, match="fuel"):
         book.do("tried", step="other", rung="cut", **try_it)
     book.do("tried", step="nut_off", rung="cut", **try_it)
+
+
+@pytest.mark.parametrize("again", ["nut 2", "NUT 2", "Nut  2 ", "nut-2", "Nut2."])
+def test_a_part_is_the_same_however_it_is_written(again: str):
+    """Chlorine on *Nut 2* is on *nut  2*: another way to write it frees nothing."""
+    book = Book(small_sheet(STUCK_SHEET), {})
+    nut = book.state.plan.find_step("nut_off")
+    told = {"step": "nut_off", "rung": "work", "came": False, "time": "5 min"}
+    book.do("tried", part="Nut 2", near=["seal"], cleaner="with chlorine", **told)
+    found = said_of(book.state, nut, again, LATER)
+    assert (found.near, found.cleaner) == (("seal",), "with chlorine")
+    ladder = {r.id: r.state for r in ladder_of(book.state, nut, again, StuckFacts(), LATER)}
+    assert (ladder["heat"], ladder["flame"]) == ("refused", "refused")
+
+
+def test_what_burns_near_one_part_is_near_the_next():
+    """Another part of the same step: fuel, a battery, an airbag and chlorine go along; a seal that
+    the first had beside it does not, and at another step nothing does.
+    """
+    book = Book(small_sheet(STUCK_SHEET), {})
+    told = {"step": "nut_off", "rung": "work", "came": False, "time": "5 min"}
+    book.do("tried", part="left nut", near=["fuel", "seal"], cleaner="with chlorine", **told)
+    nut, other = (book.state.plan.find_step(name) for name in ("nut_off", "other"))
+    found = said_of(book.state, nut, "right nut", LATER)
+    assert (found.near, found.cleaner) == (("fuel",), "with chlorine")
+    with pytest.raises(Refused, match="fuel"):
+        book.do("tried", step="nut_off", part="right nut", rung="flame", came=False, time="5 min")
+    assert said_of(book.state, other, "right nut", LATER) == StuckFacts()

@@ -1,5 +1,6 @@
 """What was tried on stuck parts, and what may be tried next."""
 
+import re
 from datetime import datetime
 
 from hollet.core.entries import BookState, Done, Tried
@@ -16,6 +17,9 @@ from hollet.core.procedure.stuck import (
 
 __all__ = ["ladder_of", "said_of", "tries_of"]
 
+AROUND: tuple[Near, ...] = ("fuel", "battery", "airbag")
+"""What is near one part of a step is near the others."""
+
 
 def ladder_of(
     state: BookState, step: Step, part: str, facts: StuckFacts, now: datetime
@@ -23,19 +27,35 @@ def ladder_of(
     """The ladder for a stuck part at a step: by what is said now, by all that was done and said of
     it, and by what the step itself opens.
     """
-    here = facts.model_copy(update={"near": (*facts.near, *_opened(state, step))})
+    here = all_said(_around(state, step, now), facts)
     return stuck_ladder(state.lore.stuck, tries_of(state, step, part, now), here)
 
 
 def said_of(state: BookState, step: Step, part: str, now: datetime) -> StuckFacts:
     """What was said of it before, and what the step opens: nobody has to say it again."""
-    return all_said(tries_of(state, step, part, now), StuckFacts(near=_opened(state, step)))
+    return all_said((*_around(state, step, now), *tries_of(state, step, part, now)), StuckFacts())
 
 
-def _opened(state: BookState, step: Step) -> tuple[Near, ...]:
-    """Fuel is near where the step opens what held it: drained leaves vapour."""
+def _around(state: BookState, step: Step, now: datetime) -> tuple[Try, ...]:
+    """What holds for every part of a step, whatever it is called: what burns or goes off near one
+    of them, and chlorine that was sprayed there. Fuel is near where the step opens what held it:
+    drained leaves vapour.
+    """
     kinds = {fluid.id: fluid.kind for fluid in plan_of(state).fluid}
-    return ("fuel",) if any(kinds.get(name) == "fuel" for name in step.holds) else ()
+    opened = any(kinds.get(name) == "fuel" for name in step.holds)
+    found = [Try(rung="", minutes=0, near=("fuel",))] if opened else []
+    for entry in state.each(Tried, "step", step.id):
+        near = tuple(n for n in entry.body.near if n in AROUND)
+        cleaner = entry.body.cleaner if entry.body.cleaner == "with chlorine" else "none"
+        found.append(
+            Try(rung="", minutes=0, ago_minutes=_ago(entry.time, now), near=near, cleaner=cleaner)
+        )
+    return tuple(found)
+
+
+def _named(part: str) -> str:
+    """A part by its name, however it is spaced or capitalised."""
+    return re.sub(r"[\W_]+", "", part).casefold()
 
 
 def tries_of(state: BookState, step: Step, part: str, now: datetime) -> tuple[Try, ...]:
@@ -43,7 +63,7 @@ def tries_of(state: BookState, step: Step, part: str, now: datetime) -> tuple[Tr
     part was soaked: at another step by its name, or in the soak evening that the sheet gives this
     step, and opening that evening again takes no oil off.
     """
-    named = part.casefold()
+    named = _named(part)
     soak = step.stuck.soak if step.stuck else None
     evenings = state.each(Done, "step", soak) if soak else []
     found = [
@@ -52,7 +72,7 @@ def tries_of(state: BookState, step: Step, part: str, now: datetime) -> tuple[Tr
     ]
     for entry in state.all(Tried):
         body = entry.body
-        if body.part.casefold() != named or (body.step != step.id and body.rung != "soak"):
+        if _named(body.part) != named or (body.step != step.id and body.rung != "soak"):
             continue
         found.append(
             Try(
