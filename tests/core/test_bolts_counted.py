@@ -146,6 +146,25 @@ def test_what_is_drawn_for_another_number(layout, pattern, bolts, order):
     assert set(joint.layout.places()) == set(found)
 
 
+@pytest.mark.parametrize(
+    ("bolts", "order", "across"),
+    [(8, "26371548", 4), (6, "251436", 3), (4, "1324", 2), (7, "4352617", 7)],
+)
+def test_rows_of_caps_stay_two_rows(bolts: int, order: str, across: int):
+    """Eight where ten are usual: four caps of two, both bolts of a cap beside each other, from the
+    middle cap outward; an odd number is no row of caps and stands in one row.
+    """
+    two = {str(k + 1): (float(k % 5), float(k // 5)) for k in range(10)}
+    caps = joint_of(
+        layout={"kind": "points", "points": two},
+        pattern="order",
+        order=("3", "8", "2", "7", "4", "9", "1", "6", "5", "10"),
+    )
+    found = caps.drawn_for(bolts)
+    assert "".join(found.sequence()) == order
+    assert len({x for x, _ in found.layout.places().values()}) == across
+
+
 @pytest.mark.parametrize(("bolts", "order"), [(5, "32415"), (6, "342516")])
 def test_a_row_goes_from_the_middle_outward(bolts, order):
     """The middle first, then the next nearest, left before right."""

@@ -264,3 +264,13 @@ def test_the_middle_of_a_range_is_expected_and_never_a_size(book: Book):
     step = book.state.plan.find_step("map")
     assert expected_of(book.state.plan, step.readings()[0]) == "84 mm"
     assert wear(book).refusal == "Bore, size is not given: say it in the limit book"
+
+
+@pytest.mark.parametrize(
+    ("typed", "kept"),
+    [("٣", "3"), ("-0", "0"), ("0.000", "0"), ("½ mm", "0.5"), ("−5 mm", "-5"), ("0.05 m", "50")],
+)
+def test_figures_are_kept_in_plain_digits(book: Book, typed: str, kept: str):
+    """Other digits, a minus of print, a fraction, a zero with a sign: one plain decimal each."""
+    book.plan("limit", limit="bore", version=1, target=typed, source="book")
+    assert book.state.plan.find_limit("bore").target == kept

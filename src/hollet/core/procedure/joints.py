@@ -55,6 +55,14 @@ class Layout(Part):
             found[name] = (x + APART * (k // n), y)
         return found
 
+    def _two_rows(self) -> bool:
+        """Whether its points stand in two like rows, as the bolts of caps do."""
+        rows: dict[float, set[float]] = {}
+        for x, y in self.points.values():
+            rows.setdefault(y, set()).add(x)
+        first, *others = rows.values() or [set()]
+        return len(others) == 1 and others[0] == first
+
     def resized(self, bolts: int, name: str) -> "Layout":
         """The same kind of layout for another number of bolts.
 
@@ -64,7 +72,11 @@ class Layout(Part):
             `count_odd`: a head has two rows, circles are alike, and a circle has three or more.
         """
         if self.kind == "points" or (self.kind == "circle" and bolts < 3):
-            return Layout(kind="points", points={str(k + 1): (float(k), 0.0) for k in range(bolts)})
+            each = bolts // 2 if self._two_rows() and bolts % 2 == 0 else bolts
+            return Layout(
+                kind="points",
+                points={str(k + 1): (float(k % each), float(k // each)) for k in range(bolts)},
+            )
         rows = 2 if self.kind == "head" else self.of
         each, left = divmod(bolts, rows)
         least, most = (2, 12) if self.kind == "head" else (3, 48)
@@ -136,8 +148,8 @@ class Joint(Part):
 
     def drawn_for(self, bolts: int) -> "Joint":
         """The same joint for this many bolts, counted on the vehicle. A circle keeps its star, a
-        head its two rows; of other layouts with another number nobody knows the places: they stand
-        in a row and go from the middle outward.
+        head its two rows; two rows of caps stay two; of other layouts with another number nobody
+        knows the places: they stand in a row. Rows go from the middle outward.
 
         Raises
         ------
@@ -157,9 +169,10 @@ class Joint(Part):
         layout = self.layout.resized(bolts, self.name)
         pattern, order = self.pattern, self.order
         if layout.kind == "points":
-            middle = (bolts - 1) / 2
-            outward = sorted(range(bolts), key=lambda k: (abs(k - middle), k))
-            pattern, order = "order", tuple(str(k + 1) for k in outward)
+            at = layout.points
+            middle = max(x for x, _ in at.values()) / 2
+            outward = sorted(at, key=lambda k: (abs(at[k][0] - middle), *at[k]))
+            pattern, order = "order", tuple(outward)
         elif layout.kind in ("circle", "circles"):
             pattern, order = "star", ()
         return self.model_copy(

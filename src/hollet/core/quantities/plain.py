@@ -10,7 +10,7 @@ from hollet.core.quantities.units import find_unit, from_canonical
 
 __all__ = ["plain_canonical", "plain_figure"]
 
-_AS_TYPED = re.compile(r"([-−]?\d+)(?:[.,](\d+))?[^\d/¼-¾⅐-⅞]*")
+_AS_TYPED = re.compile(r"([-−]?[0-9]+)(?:[.,]([0-9]+))?[^\d/¼-¾⅐-⅞]*")
 
 
 @lru_cache(maxsize=4096)
@@ -25,8 +25,8 @@ def plain_figure(text: str, dimension: str, unit: str) -> str:
 
     Examples
     --------
-    >>> [plain_figure(text, "length", "mm") for text in ("84.000", "0,020", "3.25 in")]
-    ['84.000', '0.020', '82.55']
+    >>> [plain_figure(text, "length", "mm") for text in ("84.000", "0,020", "3.25 in", "-0")]
+    ['84.000', '0.020', '82.55', '0']
     """
     parsed = parse(text.strip(), dimension, unit)
     if parsed.kind != "single" or parsed.nominal is None:
@@ -34,7 +34,7 @@ def plain_figure(text: str, dimension: str, unit: str) -> str:
     known = find_unit(unit)
     assert known is not None
     digits = _AS_TYPED.fullmatch(text.strip())
-    if digits and parsed.shown == known:
+    if digits and parsed.shown == known and parsed.nominal:
         whole, rest = digits.groups()
         return whole.replace("−", "-") + (f".{rest}" if rest else "")
     return decimal_text(from_canonical(parsed.nominal, known))
