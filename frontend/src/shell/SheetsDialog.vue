@@ -1,36 +1,18 @@
 <script setup lang="ts">
 /** What the sheets of this build say now and did not, and what it found that they only suppose. */
-import { ref, watch } from 'vue'
-import { client, got, type Schemas } from '@/api/client'
+import { computed, ref } from 'vue'
 import { useServer } from '@/composables/server'
-import { useBook } from '@/stores/book'
-import { useSession } from '@/stores/session'
+import { usePlan } from '@/stores/plan'
 
-const props = defineProps<{ build: string }>()
-const book = useBook()
-const session = useSession()
+const plan = usePlan()
 const { problem, served } = useServer()
 const open = ref(false)
-const desk = ref<Schemas['SheetsDesk'] | null>(null)
+const desk = computed(() => plan.sheets)
 const kept = ref<readonly string[]>([])
-const path = () => ({ params: { path: { build: props.build } } })
 
-async function look() {
-  await served(async () => {
-    desk.value = await got(client.GET('/api/builds/{build}/sheets', path()))
-  })
-}
-watch(
-  () => [props.build, book.frame?.head],
-  () => void look(),
-  { immediate: true },
-)
 async function keep() {
   await served(async () => {
-    const body = { who: await session.whoIsIt() }
-    const found = await got(client.POST('/api/builds/{build}/sheets/own', { ...path(), body }))
-    kept.value = found.titles
-    await look()
+    kept.value = await plan.keepFound()
   })
 }
 function ask() {

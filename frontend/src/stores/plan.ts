@@ -24,20 +24,30 @@ export const usePlan = defineStore('plan', () => {
   const problem = ref('')
   const turned = ref<readonly string[]>([])
   const kept = ref('')
+  const sheets = ref<Schemas['SheetsDesk'] | null>(null)
+
+  /** What the sheets of a build say now, and what it could give them. */
+  const sheetsOf = (id: string) =>
+    got(client.GET('/api/builds/{build}/sheets', { params: { path: { build: id } } }))
 
   async function load(id: string) {
     if (build.value !== id) {
-      view.value = figures.value = null
+      view.value = figures.value = sheets.value = null
       turned.value = []
       kept.value = ''
     }
     build.value = id
     const path = { build: id }
     try {
-      const loaded = (await got<unknown>(
-        client.GET('/api/builds/{build}/plan', { params: { path } }),
-      )) as PlanView
-      if (build.value === id) view.value = loaded
+      // both before anything is drawn: what comes later would push the desk down
+      const [loaded, told] = await Promise.all([
+        got<unknown>(client.GET('/api/builds/{build}/plan', { params: { path } })),
+        sheetsOf(id),
+      ])
+      if (build.value === id) {
+        view.value = loaded as PlanView
+        sheets.value = told
+      }
       problem.value = ''
     } catch (error) {
       problem.value = sentence(error)
@@ -85,5 +95,13 @@ export const usePlan = defineStore('plan', () => {
       throw error
     }
   }
-  return { view, figures, build, problem, turned, kept, load, loadFigures, look, take }
+  /** What this build found goes into one's own copies; their titles. Throws a Refusal. */
+  async function keepFound(): Promise<readonly string[]> {
+    const body = { who: await useSession().whoIsIt() }
+    const path = { build: build.value }
+    const found = await got(client.POST('/api/builds/{build}/sheets/own', { params: { path }, body }))
+    sheets.value = await sheetsOf(build.value)
+    return found.titles
+  }
+  return { view, sheets, keepFound, figures, build, problem, turned, kept, load, loadFigures, look, take }
 })

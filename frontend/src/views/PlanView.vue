@@ -237,7 +237,7 @@ useKeys(() => ({
             <button v-if="view.outset.short" type="button" class="btn small" @click="outset?.ask()">
               {{ view.outset.short }}<kbd>E</kbd>
             </button>
-            <SheetsDialog :build="build" />
+            <SheetsDialog />
           </p>
         </header>
         <p v-if="plan.kept" class="quiet" role="status">Kept for next time in “{{ plan.kept }}”.</p>
