@@ -128,6 +128,8 @@ def test_waits_skip_and_open_again(demo, mk: Bench):
     expect(mk.page.get_by_role("button", name="Done out of order")).to_have_count(0)
     mk.press("It has happened already")
     mk.written("happened")
+    mk.quiet()
+    expect(mk.page.get_by_role("dialog")).to_have_count(0)
     mk.press("Not applicable")
     mk.reason("this one has no coil", "Not applicable")
     mk.go(f"{demo.url}/builds/{build}/steps/spark_isolated", "Spark isolated")
