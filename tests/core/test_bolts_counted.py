@@ -263,6 +263,14 @@ def test_a_bag_that_holds_another_number(count):
     assert book.joint().counted
 
 
+def test_a_struck_bag_asks_nothing():
+    """The wrong bag taken back: what the sheet of this vehicle draws is believed again."""
+    book = off(7)
+    assert not book.joint().counted
+    book.do("strike", entry=list(book.state.entries.values())[-1].id, reason="another bag")
+    assert (book.joint().counted, book.joint().bagged) == (True, None)
+
+
 def test_a_second_bag_makes_it_right():
     """Four in one bag and two in the next are the six that are drawn."""
     book = off(4)

@@ -106,6 +106,27 @@ def test_a_newer_sheet_is_told_and_changes_nothing(made):
         assert state.plan.find_step("lead_on").do == "On."
 
 
+def test_sheets_that_no_longer_go_together(made):
+    """Another sheet edited since contradicts the first: told, and the plan desk stands."""
+    other = ANY.replace('id = "anyhow"', 'id = "second"', 1)
+    save_sheet(made.workshop, other)
+    both = builds.make_build(
+        made.workshop, sheets=["anyhow", "second"], name="Two", vehicle="Two", about="x", who="MK"
+    )
+    assert sheets_desk(made.workshop, both).apart is None
+    late, early = (
+        f'after = [{{ step = "{step}", because = "it is asked", kind = "safety" }}]'
+        for step in ("head_in", "cover_on")
+    )
+    keep_sheet(made.workshop, other.replace('id = "cover_on"', f'id = "cover_on"\n{late}', 1))
+    was = 'after = [{ step = "bore", because = "the head closes it", kind = "access closes" }]'
+    keep_sheet(made.workshop, ANY.replace(was, early))
+    found = sheets_desk(made.workshop, both)
+    assert "contradict" in found.apart
+    assert found.words == "the sheets no longer go together"
+    assert planning.desk(made.workshop, both).rows
+
+
 def test_a_sheet_that_is_gone_is_named(made):
     """A build whose sheet is no longer here says so, and keeps its plan."""
     with made.workshop.held(made.build) as state:

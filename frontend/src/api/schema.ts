@@ -6369,9 +6369,11 @@ export interface components {
         /**
          * SheetsDesk
          * @description The sheets of a build: what they say now and did not, what the build found that they only
-         *     suppose, and what is in one line.
+         *     suppose; `gone` are no longer here, `apart` is why they no longer go together.
          */
         SheetsDesk: {
+            /** Apart */
+            apart: string | null;
             /** Gone */
             gone: string[];
             /** News */

@@ -27,6 +27,7 @@ function ask() {
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <p v-if="kept.length" class="quiet" role="status">Kept in “{{ kept.join('”, “') }}”.</p>
     <template v-if="desk">
+      <p v-if="desk.apart">They no longer go together: {{ desk.apart }}.</p>
       <p v-for="g in desk.gone" :key="g">The sheet “{{ g }}” is no longer here.</p>
       <section v-if="desk.sharper.length" aria-label="Found here">
         <h2 class="t20">Found here, and only supposed in the sheets</h2>

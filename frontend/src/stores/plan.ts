@@ -42,13 +42,13 @@ export const usePlan = defineStore('plan', () => {
       // both before anything is drawn: what comes later would push the desk down
       const [loaded, told] = await Promise.all([
         got<unknown>(client.GET('/api/builds/{build}/plan', { params: { path } })),
-        sheetsOf(id),
+        sheetsOf(id).catch((error: unknown) => sentence(error)),
       ])
       if (build.value === id) {
         view.value = loaded as PlanView
-        sheets.value = told
+        sheets.value = typeof told === 'string' ? null : told
       }
-      problem.value = ''
+      problem.value = typeof told === 'string' ? told : ''
     } catch (error) {
       problem.value = sentence(error)
     }

@@ -34,12 +34,13 @@ __all__ = [
 
 class SheetsDesk(BaseModel):
     """The sheets of a build: what they say now and did not, what the build found that they only
-    suppose, and what is in one line.
+    suppose; `gone` are no longer here, `apart` is why they no longer go together.
     """
 
     news: tuple[News, ...]
     sharper: tuple[Sharper, ...]
     gone: tuple[str, ...]
+    apart: str | None
     words: str
 
 
@@ -61,7 +62,13 @@ def _desk(workshop: Workshop, state: BookState) -> SheetsDesk:
     found = {name: find_sheet(workshop, name, missing_ok=True) for name in whole.sheets}
     here = [sheet for sheet in found.values() if sheet is not None]
     gone = tuple(name for name, sheet in found.items() if sheet is None)
-    news = _news(state, here) if here and not gone else ()
+    news: tuple[News, ...] = ()
+    apart = None
+    if here and not gone:
+        try:
+            news = _news(state, here)
+        except Refused as refusal:  # its own plan stands, whatever became of the sheets
+            apart = refusal.message
     own = [_own(workshop, name) for name in whole.sheets]
     told_of = (s for sheet in own if sheet is not None for s in sharper_of(state, sheet))
     sharper = tuple({s.words: s for s in told_of}.values())
@@ -69,9 +76,14 @@ def _desk(workshop: Workshop, state: BookState) -> SheetsDesk:
         f"{len(news)} new in the sheets" if news else "",
         f"{len(sharper)} to keep for the sheets" if sharper else "",
         f"{', '.join(gone)}: no longer here" if gone else "",
+        "the sheets no longer go together" if apart else "",
     ]
     return SheetsDesk(
-        news=news, sharper=sharper, gone=gone, words="; ".join(words for words in summed if words)
+        news=news,
+        sharper=sharper,
+        gone=gone,
+        apart=apart,
+        words="; ".join(words for words in summed if words),
     )
 
 
