@@ -24,6 +24,7 @@ PURE = {
     "decimal",
     "fractions",
     "functools",
+    "graphlib",
     "heapq",
     "itertools",
     "math",
@@ -33,7 +34,7 @@ PURE = {
     "typing",
 }
 PACKAGES = {"pydantic", "pydantic_core", "hollet"}
-INSIDE = {"scipy.special"}
+INSIDE = {"scipy.special", "ortools.sat.python"}
 """Heavy packages: inside the functions that use them only."""
 EFFECTS = {"open", "input", "print", "eval", "exec", "__import__", "breakpoint"}
 CLOCKS = {"now", "today", "utcnow", "fromtimestamp"}

@@ -72,4 +72,5 @@ def _load() -> None:
         suspension,
         valves,
     )
+    from hollet.core.scheduling import pace, plans  # noqa: F401
     from hollet.core.tightening import adapters, generic, patterns, rounds  # noqa: F401
