@@ -9,12 +9,14 @@ from pydantic import TypeAdapter
 
 from hollet.core.acts.hand import Hand as AtBench
 from hollet.core.acts.kinds import AnyAct, accept
+from hollet.core.book.complete import obstacles
 from hollet.core.book.gates import gate_answers
 from hollet.core.book.ledger import left_open
 from hollet.core.book.open_items import open_items
+from hollet.core.book.passing import Obstacle
 from hollet.core.entries import Body, BookState, Entry, Line, PlanEdited
 from hollet.core.entries.fold import fold
-from hollet.core.entries.status import statuses
+from hollet.core.entries.status import plan_of, statuses
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.combining import combine_sheets
 from hollet.core.procedure.drafting import draft
@@ -488,7 +490,7 @@ class Book:
             accept(
                 self.state,
                 EDIT.validate_python({"kind": kind, **edit}),
-                AtBench(self.shop, self.time),
+                AtBench(self.shop, self.time, self.now.date()),
             ),
         )
 
@@ -561,6 +563,12 @@ class Book:
     def open(self) -> dict[str, str]:
         """Open items with the rung each blocks."""
         return {item.id: item.blocks for item in open_items(self.state, tuple(self.shop.values()))}
+
+    def in_the_way(self, step: str) -> tuple[Obstacle, ...]:
+        """Everything in the way of calling a step done."""
+        found = plan_of(self.state).find_step(step)
+        assert found is not None
+        return obstacles(self.state, found, tuple(self.shop.values()), self.time)
 
     def left(self) -> list[str]:
         """What is left open, in words."""

@@ -63,6 +63,18 @@ export const router = createRouter({
       component: () => import('./views/FindingsView.vue'),
       props: true,
     },
+    {
+      path: '/builds/:build/parts',
+      name: 'parts',
+      component: () => import('./views/PartsView.vue'),
+      props: true,
+    },
+    {
+      path: '/builds/:build/parts/:need',
+      name: 'arrival',
+      component: () => import('./views/ArrivalView.vue'),
+      props: true,
+    },
     { path: '/sums', name: 'sums', component: () => import('./views/SumsView.vue') },
     { path: '/phones', name: 'phones', component: () => import('./views/PhonesView.vue') },
     { path: '/pair', name: 'pair', component: () => import('./views/PairView.vue') },

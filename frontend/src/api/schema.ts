@@ -269,6 +269,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/builds/{build}/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Parts
+         * @description The parts desk.
+         */
+        get: operations["get_parts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/parts/{need}/arrival": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Arrival
+         * @description How pieces of an order, or off the shelf, are compared.
+         */
+        get: operations["get_arrival"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/builds/{build}/plan": {
         parameters: {
             query?: never;
@@ -1081,6 +1121,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/wanted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Wanted
+         * @description What a typed line of a wanted part means.
+         */
+        post: operations["read_wanted"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1220,6 +1280,38 @@ export interface components {
             name: string;
             /** Words */
             words: string;
+        };
+        /**
+         * Arrival
+         * @description How a part is compared: by one press or feature by feature, and how far that is.
+         */
+        Arrival: {
+            /**
+             * By Press
+             * @description Whether kind and count are all that is looked at.
+             */
+            readonly by_press: boolean;
+            /**
+             * Care
+             * @enum {string}
+             */
+            care: "press" | "features";
+            /** Features */
+            features: components["schemas"]["FeatureFacts"][];
+            /**
+             * Fits
+             * @description Whether every feature was compared and fits.
+             */
+            readonly fits: boolean;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "pipe" | "bolt" | "shaft" | "disc" | "hose" | "seal" | "gasket" | "box";
+            /** Sort */
+            sort: string;
+            /** Sort Name */
+            sort_name: string;
         };
         /**
          * AttemptEndedAct
@@ -2695,6 +2787,44 @@ export interface components {
             words: string;
         };
         /**
+         * Due
+         * @description One thing that comes due: what, what closes it, when. `days` is how far off it is, below zero
+         *     late; none where it only waits for a word.
+         */
+        Due: {
+            /** Days */
+            days: number | null;
+            /** Does */
+            does: string;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "promised" | "return" | "wanted" | "on_us" | "silent" | "tool";
+            /**
+             * Late
+             * @description Whether its day went by.
+             */
+            readonly late: boolean;
+            /** Need */
+            need: string | null;
+            /** Order */
+            order: string | null;
+            /** Refusal */
+            refusal: string | null;
+            /**
+             * Soon
+             * @description Whether it comes within three days, or waits for a word.
+             */
+            readonly soon: boolean;
+            /** What */
+            what: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Edited
          * @description The line written, the verdicts that turned, the desk as it is now, and where the change was
          *     kept for next time.
@@ -2718,7 +2848,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["StrikeAct"];
+            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["StrikeAct"];
             /** Id */
             id: string;
             /** Seen */
@@ -3019,12 +3149,84 @@ export interface components {
             words: string;
         };
         /**
-         * FastenersLook
-         * @description A line of fasteners being typed.
+         * FeatureComparedAct
+         * @description One feature of a new part against the old one.
          */
-        FastenersLook: {
-            /** Text */
-            text: string;
+        FeatureComparedAct: {
+            /** Feature */
+            feature: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "feature compared";
+            /** Need */
+            need: string;
+            /** New */
+            new: string;
+            /** Old */
+            old: string;
+            /** Order */
+            order?: string | null;
+            /** Within */
+            within?: string | null;
+            /** Within Source */
+            within_source?: string | null;
+        };
+        /**
+         * FeatureFacts
+         * @description One feature, old against new; open, fits, or differs. `written` is its line.
+         */
+        FeatureFacts: {
+            /**
+             * Differs
+             * @description Whether the new one is another than the old, by more than it may.
+             */
+            readonly differs: boolean;
+            /** Entry */
+            entry: string | null;
+            /** Feature */
+            feature: string;
+            /**
+             * New
+             * @default
+             */
+            new: string;
+            /** New Mm */
+            new_mm: number | null;
+            /**
+             * Old
+             * @default
+             */
+            old: string;
+            /** Old Mm */
+            old_mm: number | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "open" | "fits" | "differs";
+            /**
+             * Todo
+             * @description Whether nobody compared it yet.
+             */
+            readonly todo: boolean;
+            /** Unit */
+            unit: string | null;
+            /**
+             * Who
+             * @default
+             */
+            who: string;
+            /** Within */
+            within: string | null;
+            /** Within Source */
+            within_source: string | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
         };
         /**
          * FigureRow
@@ -3812,6 +4014,11 @@ export interface components {
             /** Name */
             name: string;
             /**
+             * One Use
+             * @default []
+             */
+            one_use: components["schemas"]["OneUse"][];
+            /**
              * Order
              * @default []
              */
@@ -4461,6 +4668,38 @@ export interface components {
             value: string;
         };
         /**
+         * Money
+         * @description What the parts of a build cost, in the currency of the shop; `bare` have no price yet.
+         */
+        Money: {
+            /** Back */
+            back: number;
+            /** Bare */
+            bare: string[];
+            /** Ordered */
+            ordered: number;
+            /** Owed Back */
+            owed_back: number;
+            /**
+             * Sure
+             * @description Ordered and still to order, as far as prices are known.
+             */
+            readonly sure: number;
+            /** Taken */
+            taken: number;
+            /** To Order */
+            to_order: number;
+            /** Working */
+            working: string[];
+            /**
+             * Worst
+             * @description The same with the worst that what is not decided yet may cost.
+             */
+            readonly worst: number;
+            /** Worst Open */
+            worst_open: number;
+        };
+        /**
          * MoveAct
          * @description A step comes behind another, or first of its stage.
          */
@@ -4484,6 +4723,99 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+        };
+        /**
+         * Need
+         * @description One part. `wanted` pieces for steps still to do (and for steps done without them), of which
+         *     so many are `free`, `here` and not compared, `ordered` and to come, or `left` to order.
+         *
+         *     `spoken`: somebody said something of it; of others nobody knows whether they are here.
+         */
+        Need: {
+            /** Amount */
+            amount: string;
+            arrival: components["schemas"]["Arrival"];
+            /** Arrived Of */
+            arrived_of: string | null;
+            /** Barred */
+            barred: boolean;
+            /**
+             * Blocks
+             * @description The first rung that it blocks: that of the first step that cannot be done without it.
+             */
+            readonly blocks: string;
+            /** By */
+            by: string | null;
+            /** By Hand */
+            by_hand: string | null;
+            /** Compare At */
+            compare_at: string | null;
+            /** Compare Part */
+            compare_part: string | null;
+            /** @description The step that needs it first, of those still to do. */
+            readonly first: components["schemas"]["NeedReason"] | null;
+            /** Free */
+            free: number;
+            /** Here */
+            here: number;
+            /** Id */
+            id: string;
+            /** In Writing */
+            in_writing: string | null;
+            /** Left */
+            left: number;
+            /** Name */
+            name: string;
+            /** Number */
+            number: string;
+            /**
+             * Open
+             * @description The reasons that are not met.
+             */
+            readonly open: components["schemas"]["NeedReason"][];
+            /** Ordered */
+            ordered: number;
+            /** Orders */
+            orders: string[];
+            /** Price */
+            price: number | null;
+            /** Reasons */
+            reasons: components["schemas"]["NeedReason"][];
+            /** Refused */
+            refused: components["schemas"]["RefusedFacts"][];
+            /** Safety */
+            safety: string | null;
+            /** Spoken */
+            spoken: boolean;
+            /** Wanted */
+            wanted: number;
+        };
+        /**
+         * NeedReason
+         * @description Why and for which step so many are needed; `met`: that many are free for it. `settled`: the
+         *     step is done or passed over.
+         */
+        NeedReason: {
+            /** Assumed */
+            assumed: boolean;
+            /** Blocks */
+            blocks: string;
+            /** Count */
+            count: number;
+            /** Met */
+            met: boolean;
+            /** Number */
+            number: string;
+            /** Settled */
+            settled: boolean;
+            /** Stage */
+            stage: string;
+            /** Step */
+            step: string | null;
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
         };
         /**
          * News
@@ -4579,6 +4911,22 @@ export interface components {
             title: string;
             /** Words */
             words: string;
+        };
+        /**
+         * OneUse
+         * @description Fasteners of a joint that go in once and are new each time; without a count, one a bolt.
+         */
+        OneUse: {
+            /** Count */
+            count: number | null;
+            /** Name */
+            name: string;
+            /**
+             * Sort
+             * @default bolt
+             * @enum {string}
+             */
+            sort: "fluid" | "gasket" | "pin" | "washer" | "clip" | "seal" | "bolt" | "nut" | "shaft" | "bearing" | "shell" | "gear" | "pipe" | "hose" | "disc" | "spring" | "joint" | "bush" | "switch" | "shim" | "stuff" | "other";
         };
         /**
          * OpenFigure
@@ -4699,6 +5047,152 @@ export interface components {
             who: string;
         };
         /**
+         * OrderFacts
+         * @description One order as it stands; `made`: to order, so that it is compared feature by feature.
+         */
+        OrderFacts: {
+            /** Heard */
+            heard: string;
+            /** Id */
+            id: string;
+            /**
+             * Live
+             * @description Whether something of it is still to come.
+             */
+            readonly live: boolean;
+            /** Made */
+            made: boolean;
+            /**
+             * On Us
+             * @description Whether the supplier waits for a word from the shop.
+             */
+            readonly on_us: boolean;
+            /** Parts */
+            parts: components["schemas"]["OrderPart"][];
+            /**
+             * Place
+             * @description Its place among asked, quoted, made, shipped, arrived, compared.
+             */
+            readonly place: number;
+            /** Placed */
+            placed: string;
+            /** Promised */
+            promised: string | null;
+            /** Seq */
+            seq: number;
+            /** Slips */
+            slips: components["schemas"]["Slip"][];
+            /** State */
+            state: string;
+            /** Supplier */
+            supplier: string;
+        };
+        /**
+         * OrderLineSaid
+         * @description So many of a part, and what one costs.
+         */
+        OrderLineSaid: {
+            /** Count */
+            count: number;
+            /** Need */
+            need: string;
+            /** Price */
+            price?: number | null;
+        };
+        /**
+         * OrderMovedAct
+         * @description What was heard of an order.
+         */
+        OrderMovedAct: {
+            /** Because */
+            because?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "order moved";
+            /** Order */
+            order: string;
+            /** Promised */
+            promised?: string | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "asked" | "quoted" | "in design" | "proof to approve" | "being made" | "shipped" | "cancelled";
+        };
+        /**
+         * OrderPart
+         * @description One part of an order: how many were ordered, arrived, and are refused; what each costs.
+         */
+        OrderPart: {
+            /** Arrived */
+            arrived: number;
+            /** Count */
+            count: number;
+            /** Name */
+            name: string;
+            /** Need */
+            need: string;
+            /** Price */
+            price: number | null;
+            /** Refused */
+            refused: number;
+            /**
+             * To Come
+             * @description How many are not here yet.
+             */
+            readonly to_come: number;
+        };
+        /**
+         * OrderRow
+         * @description One order with its words: how it slipped, how long it is silent, what it costs.
+         */
+        OrderRow: {
+            /** Days */
+            days: number | null;
+            /** Due */
+            due: string;
+            order: components["schemas"]["OrderFacts"];
+            /** Place */
+            place: number;
+            /** Silent */
+            silent: number;
+            /** Slipped */
+            slipped: string;
+            /** Total */
+            total: number;
+            /** Without Price */
+            without_price: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * OrderedAct
+         * @description Parts asked for at a supplier; `promised` as it is said.
+         */
+        OrderedAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ordered";
+            /** Lines */
+            lines: components["schemas"]["OrderLineSaid"][];
+            /** Order */
+            order: string;
+            /** Promised */
+            promised?: string | null;
+            /**
+             * State
+             * @default asked
+             * @enum {string}
+             */
+            state?: "asked" | "quoted" | "in design" | "proof to approve" | "being made" | "shipped" | "cancelled";
+            /** Supplier */
+            supplier: string;
+        };
+        /**
          * Outset
          * @description All of it, with its sum in one line.
          */
@@ -4754,6 +5248,34 @@ export interface components {
             until: string;
             /** Url */
             url: string;
+        };
+        /**
+         * ParcelCameAct
+         * @description A parcel is opened: what lies in it; nothing said, all that is still to come.
+         */
+        ParcelCameAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "parcel came";
+            /**
+             * Lines
+             * @default []
+             */
+            lines?: components["schemas"]["ParcelLineSaid"][];
+            /** Order */
+            order: string;
+        };
+        /**
+         * ParcelLineSaid
+         * @description So many of a part in the parcel.
+         */
+        ParcelLineSaid: {
+            /** Count */
+            count: number;
+            /** Need */
+            need: string;
         };
         /**
          * PartAct
@@ -4890,7 +5412,7 @@ export interface components {
             /** Right */
             right: string | null;
             /** Safety */
-            safety: string | null;
+            safety: ("steering" | "brakes" | "suspension" | "wheels" | "shafts" | "fuel" | "restraints" | "lifting") | null;
             /** Seen */
             seen: number;
             /** Since */
@@ -4905,8 +5427,21 @@ export interface components {
             wrong: number | null;
         };
         /**
+         * PartGroup
+         * @description Parts by the stage that needs them first.
+         */
+        PartGroup: {
+            /** Name */
+            name: string;
+            /** Rows */
+            rows: components["schemas"]["PartRow"][];
+            /** Stage */
+            stage: string;
+        };
+        /**
          * PartNeed
-         * @description A new part that the step needs.
+         * @description A new part that the step needs; its sort says how much of it is compared, `feature` what
+         *     else.
          */
         PartNeed: {
             /**
@@ -4914,13 +5449,67 @@ export interface components {
              * @default 1
              */
             count: number;
+            /**
+             * Feature
+             * @default []
+             */
+            feature: string[];
             /** Name */
             name: string;
+            /** Safety */
+            safety: ("steering" | "brakes" | "suspension" | "wheels" | "shafts" | "fuel" | "restraints" | "lifting") | null;
+            /** Sort */
+            sort: ("fluid" | "gasket" | "pin" | "washer" | "clip" | "seal" | "bolt" | "nut" | "shaft" | "bearing" | "shell" | "gear" | "pipe" | "hose" | "disc" | "spring" | "joint" | "bush" | "switch" | "shim" | "stuff" | "other") | null;
             /**
              * When
              * @default []
              */
             when: components["schemas"]["Condition"][];
+        };
+        /**
+         * PartRefusedAct
+         * @description Pieces are not taken.
+         */
+        PartRefusedAct: {
+            /** Back By */
+            back_by?: string | null;
+            /** Count */
+            count: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "part refused";
+            /** Need */
+            need: string;
+            /** Order */
+            order: string;
+            /** Photo */
+            photo?: string | null;
+            /** Wrong */
+            wrong: string;
+        };
+        /**
+         * PartReturnedAct
+         * @description What became of pieces that were refused.
+         */
+        PartReturnedAct: {
+            /** Back By */
+            back_by?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "part returned";
+            /** Money */
+            money?: number | null;
+            /**
+             * Now
+             * @enum {string}
+             */
+            now: "sent back" | "refunded" | "may go back until";
+            /** Refusal */
+            refusal: string;
         };
         /**
          * PartRightAct
@@ -4938,6 +5527,129 @@ export interface components {
             part: string;
             /** Step */
             step: string;
+        };
+        /**
+         * PartRow
+         * @description One part on the desk: where it stands among six places, when it is due, what it stops.
+         *
+         *     `stops` is how many rungs of the ladder are still free, and `stops_words` the first that is not.
+         */
+        PartRow: {
+            /** Assumed */
+            assumed: boolean;
+            /** Due */
+            due: string;
+            /** Late */
+            late: boolean;
+            /** Name */
+            name: string;
+            need: components["schemas"]["Need"];
+            /** Next */
+            next: string;
+            /** Place */
+            place: number;
+            /** Stops */
+            stops: number;
+            /** Stops Words */
+            stops_words: string;
+            /**
+             * To Compare
+             * @description Whether pieces lie here that nobody looked at.
+             */
+            readonly to_compare: boolean;
+            /**
+             * To Order
+             * @description Whether some of it has to be ordered, or found on the shelf.
+             */
+            readonly to_order: boolean;
+            /** Under */
+            under: string;
+            /** Waits */
+            waits: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * PartTakenAct
+         * @description Pieces are taken as good.
+         */
+        PartTakenAct: {
+            /** Count */
+            count: number;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "counted" | "compared" | "in_writing";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "part taken";
+            /** Licensed */
+            licensed?: string | null;
+            /** Name */
+            name?: string | null;
+            /** Need */
+            need: string;
+            /** Order */
+            order?: string | null;
+            /** Reason */
+            reason?: string | null;
+        };
+        /**
+         * PartWantedAct
+         * @description A part that somebody wants, in one line.
+         */
+        PartWantedAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "part wanted";
+            /** Safety */
+            safety?: ("steering" | "brakes" | "suspension" | "wheels" | "shafts" | "fuel" | "restraints" | "lifting") | "none" | null;
+            /** Sort */
+            sort?: ("fluid" | "gasket" | "pin" | "washer" | "clip" | "seal" | "bolt" | "nut" | "shaft" | "bearing" | "shell" | "gear" | "pipe" | "hose" | "disc" | "spring" | "joint" | "bush" | "switch" | "shim" | "stuff" | "other") | null;
+            /** Step */
+            step?: string | null;
+            /** Typed */
+            typed: string;
+        };
+        /**
+         * PartsView
+         * @description The whole desk; `title` counts, `line` says what stops and what does not.
+         */
+        PartsView: {
+            /** Begins */
+            begins: string[];
+            /** Due */
+            due: components["schemas"]["Due"][];
+            /** Free */
+            free: components["schemas"]["PartRow"][];
+            /** Groups */
+            groups: components["schemas"]["PartGroup"][];
+            /** Head */
+            head: number;
+            /** Line */
+            line: string;
+            money: components["schemas"]["Money"];
+            /** Orders */
+            orders: components["schemas"]["OrderRow"][];
+            /** Rungs */
+            rungs: string[];
+            /** Safeties */
+            safeties: {
+                [key: string]: string;
+            };
+            /** States */
+            states: string[];
+            /** Steps */
+            steps: components["schemas"]["StepName"][];
+            /** Suppliers */
+            suppliers: string[];
+            /** Title */
+            title: string;
         };
         /**
          * PeopleAct
@@ -5644,6 +6356,46 @@ export interface components {
             reasons: number;
             /** Taken */
             taken: boolean;
+        };
+        /**
+         * RefusedFacts
+         * @description Pieces refused: what is wrong, until when they may go back, whether they went.
+         */
+        RefusedFacts: {
+            /** Back By */
+            back_by: string | null;
+            /** Count */
+            count: number;
+            /** Entry */
+            entry: string;
+            /**
+             * Here
+             * @description Whether it still lies in the shop.
+             */
+            readonly here: boolean;
+            /** Money */
+            money: number | null;
+            /** Name */
+            name: string;
+            /** Need */
+            need: string;
+            /** Now */
+            now: string;
+            /** Order */
+            order: string;
+            /**
+             * Owed
+             * @description Whether its money is still to come back.
+             */
+            readonly owed: boolean;
+            /** Photo */
+            photo: string | null;
+            /** Supplier */
+            supplier: string;
+            /** Time */
+            time: string;
+            /** Wrong */
+            wrong: string;
         };
         /**
          * Removal
@@ -6473,6 +7225,31 @@ export interface components {
             step: string;
         };
         /**
+         * Slip
+         * @description A promise that was moved: from which day to which, and why.
+         */
+        Slip: {
+            /** Because */
+            because: string | null;
+            /**
+             * Days
+             * @description By so many days; below zero it comes earlier.
+             */
+            readonly days: number;
+            /**
+             * Now
+             * Format: date
+             */
+            now: string;
+            /** Seq */
+            seq: number;
+            /**
+             * Was
+             * Format: date
+             */
+            was: string;
+        };
+        /**
          * SourceAnswer
          * @description What one source says of a limit, in the limit's unit.
          */
@@ -6674,6 +7451,16 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * StepName
+         * @description A step by its number and title.
+         */
+        StepName: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
         };
         /**
          * StepRow
@@ -7137,6 +7924,14 @@ export interface components {
             who: string;
         };
         /**
+         * TextLook
+         * @description A line being typed.
+         */
+        TextLook: {
+            /** Text */
+            text: string;
+        };
+        /**
          * TieLine
          * @description One tie of a unit: the steps that part it, or why none does.
          */
@@ -7590,6 +8385,29 @@ export interface components {
             title: string;
             /** Until */
             until: string | null;
+        };
+        /**
+         * WantedLine
+         * @description So many of a part, its number, what one costs, and until when.
+         */
+        WantedLine: {
+            /** By */
+            by: string | null;
+            /** Count */
+            count: number;
+            /** Name */
+            name: string;
+            /** Number */
+            number: string | null;
+            /** Price */
+            price: number | null;
+        };
+        /**
+         * WantedLook
+         * @description What a typed line means.
+         */
+        WantedLook: {
+            line: components["schemas"]["WantedLine"];
         };
         /**
          * WayAct
@@ -9095,6 +9913,215 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LogView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_parts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_arrival: {
+        parameters: {
+            query?: {
+                order?: string | null;
+            };
+            header?: never;
+            path: {
+                build: string;
+                need: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Arrival"];
                 };
             };
             /** @description Bad Request */
@@ -11807,7 +12834,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FastenersLook"];
+                "application/json": components["schemas"]["TextLook"];
             };
         };
         responses: {
@@ -13494,6 +14521,111 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Instrument"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_wanted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextLook"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WantedLook"];
                 };
             };
             /** @description Bad Request */

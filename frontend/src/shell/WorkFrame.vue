@@ -82,6 +82,7 @@ const SCREENS = [
   { name: 'plan', words: 'Plan', cap: 'M' },
   { name: 'bags', words: 'Bags', cap: 'B' },
   { name: 'support', words: 'Load', cap: 'S' },
+  { name: 'parts', words: 'Parts', cap: 'Z' },
 ]
 onMounted(() => {
   if (!shop.view) void shop.load()
@@ -105,6 +106,7 @@ useKeys((): KeyMap =>
         b: () => go('bags'),
         s: () => go('support'),
         q: () => go('off'),
+        z: () => go('parts'),
         '/': () => void find.value?.ask(),
         t: () => void router.push('/tools'),
         d: session.toggleTheme,

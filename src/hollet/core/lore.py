@@ -9,6 +9,7 @@ from typing import Literal, get_args
 from pydantic import BaseModel, ConfigDict, model_validator
 
 from hollet.core.ageing import AgeRule
+from hollet.core.arrivals import ArrivalRule, PartSort, sort_of
 from hollet.core.findings import FindingCode, Surface
 from hollet.core.procedure.stuck import Rung, StuckRung
 
@@ -40,6 +41,7 @@ class Lore(BaseModel):
     ageing: tuple[AgeRule, ...]
     stuck: tuple[Rung, ...]
     around: tuple[Surrounding, ...]
+    arrival: tuple[ArrivalRule, ...]
 
     @model_validator(mode="after")
     def _whole(self) -> "Lore":
@@ -47,6 +49,7 @@ class Lore(BaseModel):
         _once("finding", (code.id for code in self.finding))
         _each("stuck", (rung.id for rung in self.stuck), get_args(StuckRung))
         _each("around", (condition.id for condition in self.around), get_args(Around))
+        _each("arrival", (rule.sort for rule in self.arrival), get_args(PartSort))
         bare = [on for on in get_args(Surface) if not self.codes_for(on)]
         if bare:
             raise ValueError(f"no term of a finding for {bare[0]}")
@@ -58,6 +61,11 @@ class Lore(BaseModel):
     def code(self, code_id: str) -> FindingCode | None:
         """The term with this id."""
         return next((code for code in self.finding if code.id == code_id), None)
+
+    def arrival_of(self, name: str, sort: PartSort | None = None) -> ArrivalRule:
+        """What is compared of a part of this sort, or of the sort that its name says."""
+        wanted = sort or sort_of(name, self.arrival)
+        return next(rule for rule in self.arrival if rule.sort == wanted)
 
     def codes_for(self, surface: Surface) -> tuple[FindingCode, ...]:
         """The terms that belong to a kind of face, the commonest first."""

@@ -30,7 +30,17 @@ from hollet.services.vehicles import VehicleStanding, vehicle_named, vehicle_of,
 from hollet.services.workshop import Workshop
 from hollet.store.records import BuildRecord, PlanRecord, VehicleRecord
 
-__all__ = ["BuildCard", "GateView", "bench", "cards", "frame", "gate", "make_build", "turned"]
+__all__ = [
+    "BuildCard",
+    "GateView",
+    "bench",
+    "build_names",
+    "cards",
+    "frame",
+    "gate",
+    "make_build",
+    "turned",
+]
 
 
 MINUTE = 16
@@ -144,6 +154,11 @@ def _rows(workshop: Workshop) -> dict[str, tuple[str, str, str, str]]:
         return {b.id: (b.id, b.name, of[b.vehicle].name, of[b.vehicle].about) for b in found}
 
     return workshop.kept(("rows",), workshop.store.version, read)
+
+
+def build_names(workshop: Workshop) -> dict[str, str]:
+    """The name of every build, the oldest first."""
+    return {build: name for build, name, _, _ in _rows(workshop).values()}
 
 
 def cards(workshop: Workshop) -> tuple[BuildCard, ...]:

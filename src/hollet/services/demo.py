@@ -15,6 +15,13 @@ from hollet.core.procedure.fasteners import read_fasteners
 from hollet.services.builds import bench, cards, make_build
 from hollet.services.demo_inspection import engine_inspected, gearbox_inspected
 from hollet.services.demo_measuring import engine_figures, engine_measured, lash_found
+from hollet.services.demo_parts import (
+    gasket_set_came,
+    gasket_set_ordered,
+    pipe_and_switch,
+    shaft_ordered,
+    shop_calendar,
+)
 from hollet.services.demo_script import DemoClock, Script
 from hollet.services.demo_shop import fill_shop, tools_tried
 from hollet.services.demo_springs import springs_of_three
@@ -94,6 +101,9 @@ def fill_demo(workshop: Workshop, now: datetime | None = None, *, box_open: bool
         script = _gearbox_of_two(workshop, clock)
         if box_open:
             gearbox_inspected(script, (now - timedelta(days=1)).replace(hour=9, minute=10))
+            shaft_ordered(script)
+        clock.now = max(clock.now, now - timedelta(hours=1))
+        shop_calendar(workshop, now)
     finally:
         workshop.clock = real
 
@@ -113,12 +123,16 @@ def _engine_of_one(workshop: Workshop, clock: DemoClock, now: datetime) -> None:
     _take_down(script, now)
     clock.now = (now - timedelta(days=12)).replace(hour=18, minute=5)
     engine_inspected(script)
+    gasket_set_ordered(script)
     engine_figures(script)
     for extra, reason in NOT_WANTED.items():
         script.plan(reason, act="extra", extra=extra, wanted=False)
     _measurements(script)
     tools_tried(workshop)
+    clock.now = (now - timedelta(days=6)).replace(hour=12, minute=10)
+    pipe_and_switch(script)
     clock.now = (now - timedelta(days=5)).replace(hour=17, minute=30)
+    gasket_set_came(script)
     script.done("parts_here", "holes_dry", "valves_tight", "faces_clean", "pistons_in")
     _rods(script)
     clock.now = min((now - timedelta(days=1)).replace(hour=18, minute=0), now - timedelta(hours=5))

@@ -12,7 +12,7 @@ GEAR = (
     ("trolley jack", "owned", None, None),
     ("wheel chocks", "owned", None, None),
     ("timber", "owned", None, None),
-    ("engine hoist", "borrowed", "Brackwater garage", "Saturday week"),
+    ("engine hoist", "borrowed", "Brackwater garage", None),
     ("rated sling", "owned", None, None),
     ("guide studs", "owned", None, None),
     ("ring compressor", "borrowed", "TR", None),

@@ -9,7 +9,6 @@ from typing import Any
 from pydantic import BaseModel, ConfigDict
 
 from hollet.core.acts.base import Act
-from hollet.core.acts.hand import Hand
 from hollet.core.acts.kinds import accept
 from hollet.core.entries import BookState, Concession, Done, Key, Line
 from hollet.core.errors import Conflict, HolletError, NotFound
@@ -71,7 +70,7 @@ def write_entry(workshop: Workshop, build: str, sent: Sent, act: Act[Any]) -> Lo
         for sort, name in act.files():  # a photo lies on the disk before its entry does
             KEPT[sort](workshop, name)
         try:
-            body = accept(state, act, Hand(workshop.tools_of(sent.who), workshop.now()))
+            body = accept(state, act, workshop.hand(sent.who))
         except HolletError:
             _check_late(state, act, act.concerns(), sent)
             raise

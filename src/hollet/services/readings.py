@@ -7,7 +7,6 @@ from collections.abc import Sequence
 
 from pydantic import BaseModel, ConfigDict, ValidationError
 
-from hollet.core.acts.hand import Hand
 from hollet.core.acts.kinds import accept
 from hollet.core.acts.readings import ReadingAct
 from hollet.core.entries import Body, BookState
@@ -103,6 +102,7 @@ def read_readings(workshop: Workshop, build: str, text: str, *, who: str) -> Rea
         tools = workshop.tools_of(who)
         codes = {tool.code.casefold(): tool for tool in tools.values() if not tool.retired}
         specs = {spec.id: (s, spec) for s in _steps(state, None) for spec in s.readings()}
+        hand = workshop.hand(who)
         bodies: list[Body] = []
         unchanged = 0
         for line, row in rows:
@@ -136,7 +136,7 @@ def read_readings(workshop: Workshop, build: str, text: str, *, who: str) -> Rea
                     datum=row.get("datum") or None,
                     sure=row.get("sure", "").casefold() == "yes",
                 )
-                bodies.append(accept(state, edit, Hand(tools, workshop.now())))
+                bodies.append(accept(state, edit, hand))
             except ValidationError as error:
                 raise Refused(
                     "bad_file", f"line {line}: {error.errors()[0]['msg']}", field="typed"

@@ -10,10 +10,12 @@ from dataclasses import replace
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import TypeVar, cast
+from zoneinfo import ZoneInfo
 
 import uuid_utils
 from pydantic import ValidationError
 
+from hollet.core.acts.hand import Hand
 from hollet.core.entries import Body, BookState, Line, Note
 from hollet.core.entries.fold import fold
 from hollet.core.errors import NotFound, Refused, Unavailable
@@ -79,6 +81,24 @@ class Workshop:
         """The time of the clock as UTC text."""
         return utc_text(self.clock())
 
+    def zone(self) -> ZoneInfo:
+        """Where the shop's clock stands."""
+
+        def read() -> ZoneInfo:
+            with self.store.read() as books:
+                record = books.shop.get(1)
+                return ZoneInfo(record.time_zone if record is not None else "UTC")
+
+        return self.kept(("zone",), self.store.version, read)
+
+    def local(self) -> datetime:
+        """The moment as the clock on the wall of the shop shows it."""
+        return self.clock().astimezone(self.zone())
+
+    def hand(self, who: str) -> Hand:
+        """Whoever acts now, with the tools as that hand reads them."""
+        return Hand(self.tools_of(who), self.now(), self.local().date())
+
     def new_id(self) -> str:
         """A UUID of version 7 made by the server."""
         return str(uuid_utils.uuid7())
@@ -92,6 +112,8 @@ class Workshop:
             yield self._state(build)
 
     def _state(self, build: str) -> BookState:
+        if build == SHOP:
+            return self._shop()
         state = self._states.get(build)
         if state is None:
             state = BookState(lore())
@@ -110,6 +132,17 @@ class Workshop:
             self._states.move_to_end(build)
             while len(self._states) > HELD:
                 self._states.popitem(last=False)
+        return state
+
+    def _shop(self) -> BookState:
+        """The shop's own log, folded as far as it goes; lines behind one that cannot be read count
+        for nothing.
+        """
+        state = self._states.get(SHOP) or BookState(lore())
+        self._states[SHOP] = state
+        if state.broken is None and self.heads().get(SHOP, 0) > state.head:
+            with self.store.read() as books:
+                self._fold(state, books.log.read(SHOP, after=state.head))
         return state
 
     def cut_at(self, chain_id: str, head: int) -> int | None:

@@ -25,7 +25,7 @@ from hollet.services.workshop import Workshop
 from hollet.web.access import TOKEN, Access, Gatekeeper
 from hollet.web.models import Problem
 from hollet.web.problems import answer
-from hollet.web.routers import builds, compute, devices, plans, shop, takedown
+from hollet.web.routers import builds, calendar, compute, devices, parts, plans, shop, takedown
 
 __all__ = ["DIST", "STATUS", "create_app"]
 
@@ -75,6 +75,8 @@ def create_app(workshop: Workshop, dist: Path = DIST, address: str | None = None
         builds.router,
         plans.router,
         takedown.router,
+        parts.router,
+        calendar.router,
         devices.router,
         compute.router,
     ):

@@ -5,8 +5,10 @@ from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, model_validator
 
+from hollet.core.acts.calendar import AnyShopAct
 from hollet.core.acts.kinds import AnyAct
 from hollet.core.book.order_back import Choices
+from hollet.core.entries.shop import GearState
 from hollet.core.keepable import keepable
 from hollet.core.procedure.planacts import PlanAct
 from hollet.core.procedure.stuck import StuckFacts
@@ -20,7 +22,6 @@ __all__ = [
     "ConversionEdit",
     "DevicesView",
     "EntryEdit",
-    "FastenersLook",
     "GearEdit",
     "LimitsFile",
     "PairEdit",
@@ -34,8 +35,10 @@ __all__ = [
     "SetGaugeEdit",
     "SheetEdit",
     "ShopEdit",
+    "ShopEntryEdit",
     "StandsView",
     "StuckLook",
+    "TextLook",
     "ToolEdit",
     "TrialEdit",
     "TypedEdit",
@@ -237,9 +240,11 @@ class GearEdit(WhoEdit):
     """What is said of a tool that does not measure; `version` 0 for a new one."""
 
     name: str = Field(min_length=1, max_length=80)
-    state: Literal["owned", "borrowed", "missing", "broken", "lent"]
+    state: GearState
     whose: str | None = Field(default=None, max_length=80)
     back_by: str | None = Field(default=None, max_length=40)
+    a_day: float | None = Field(default=None, ge=0, le=1e5)
+    substitute: str | None = Field(default=None, max_length=200)
     version: Version
 
 
@@ -264,8 +269,17 @@ class StuckLook(Model):
     facts: StuckFacts = StuckFacts()
 
 
-class FastenersLook(Model):
-    """A line of fasteners being typed."""
+class ShopEntryEdit(WhoEdit):
+    """One line of the shop's log from a screen; the id is a UUID of version 7 made there."""
+
+    id: str = Field(
+        pattern=r"^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$"
+    )
+    entry: AnyShopAct
+
+
+class TextLook(Model):
+    """A line being typed."""
 
     text: str = Field(max_length=200)
 

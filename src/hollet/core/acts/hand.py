@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from datetime import date
 
 from hollet.core.instruments import Instrument
 
@@ -10,12 +11,13 @@ __all__ = ["Hand"]
 
 @dataclass(frozen=True, slots=True)
 class Hand:
-    """The tools of the shop by id, as whoever acts reads them, and the moment of acting (UTC, ISO
-    8601).
+    """The tools of the shop by id, as whoever acts reads them, the moment of acting (UTC, ISO
+    8601), and the day that the shop's calendar shows then.
     """
 
     tools: Mapping[str, Instrument]
     now: str
+    today: date
 
     @property
     def listed(self) -> tuple[Instrument, ...]:

@@ -10,6 +10,7 @@ from hollet.core.acts import (
     decided,
     inspected,
     opened,
+    parts,
     plans,
     readings,
     runs,
@@ -34,6 +35,7 @@ FAMILIES = (
     runs,
     around,
     inspected,
+    parts,
     plans,
 )
 

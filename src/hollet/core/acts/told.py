@@ -6,10 +6,12 @@ from pydantic import StringConstraints
 
 from hollet.core.acts.base import Act, step_named
 from hollet.core.acts.hand import Hand
-from hollet.core.entries import BookState, Note, Photo, Pin, Pinned, Spoken, Worded
+from hollet.core.calendar.clock import pauses
+from hollet.core.entries import BookState, Note, PauseSaid, Photo, Pin, Pinned, Spoken, Worded
+from hollet.core.entries.told import PauseCause
 from hollet.core.errors import NotFound, Refused
 
-__all__ = ["NoteAct", "PhotoAct", "PinnedAct", "SpokenAct", "WordedAct"]
+__all__ = ["NoteAct", "PauseSaidAct", "PhotoAct", "PinnedAct", "SpokenAct", "WordedAct"]
 
 
 class NoteAct(Act[Note], Note):
@@ -20,6 +22,23 @@ class NoteAct(Act[Note], Note):
 
     def accepted(self, state: BookState, hand: Hand) -> Note:
         return self.filled()
+
+
+class PauseSaidAct(Act[PauseSaid]):
+    """What a gap between two lines was."""
+
+    body: ClassVar = PauseSaid
+    kind: Literal["pause said"]
+    after: Annotated[str, StringConstraints(max_length=64)]
+    cause: PauseCause
+
+    def accepted(self, state: BookState, hand: Hand) -> PauseSaid:
+        gap = next((p for p in pauses(state) if p.after == self.after), None)
+        if gap is None:
+            raise NotFound("pause", self.after)
+        return PauseSaid(
+            before=gap.before, after=gap.after, cause=self.cause, minutes=round(gap.minutes)
+        )
 
 
 class SpokenAct(Act[Spoken], Spoken):

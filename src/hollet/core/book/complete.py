@@ -8,6 +8,8 @@ from hollet.core.book.boxes import box_of, not_pressed
 from hollet.core.book.captures import compares_of, uncaptured
 from hollet.core.book.ledger import left_open
 from hollet.core.book.loads import not_carried
+from hollet.core.book.needs import lacking_part, state_words
+from hollet.core.book.orders import orders
 from hollet.core.book.passing import Obstacle, reason_keys, unsettled_before
 from hollet.core.book.removals import puts_back
 from hollet.core.book.windows import chances
@@ -201,6 +203,13 @@ def _around(state: BookState, step: Step) -> list[Obstacle]:
                 ),
             )
         )
+    part = lacking_part(state, step)
+    if part is not None:
+        words = f"{part.name} is not free for it: {state_words(part, orders(state))}"
+        if part.safety:
+            found.append(Obstacle(code="part", words=words, by="nothing"))
+        else:
+            found.append(_order("part", words, "part"))
     clashing = clash(state, step)
     if clashing is not None:
         found.append(_order("clash", clashing))

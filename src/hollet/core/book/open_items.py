@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from hollet.core.book.bags import bag_contents
 from hollet.core.book.captures import mismatches
 from hollet.core.book.ledger import OpenItem, left_open, open_item, temporary_items
+from hollet.core.book.needs import fitted_unproven
 from hollet.core.book.settings import disturbed_settings
 from hollet.core.entries import BookState
 from hollet.core.entries.status import SETTLED, StepStatus, plan_of, statuses
@@ -60,6 +61,7 @@ def _open_items(state: BookState, tools: Sequence[Instrument]) -> tuple[OpenItem
     found += [i for step in plan.step for i in _missing(state, step, known[step.id])]
     found += _undone_too_early(state, known)
     found += _not_as_found(state)
+    found += _unproven(state)
     found += _by_doubted_wrench(state, tools)
     return tuple(found)
 
@@ -87,6 +89,23 @@ def _parts(state: BookState, step: InspectStep | None, status: StepStatus) -> li
             blocks=shut_by(part.safety) if part.barred and part.safety else rung,
         )
         for part, words in parts.items()
+    ]
+
+
+def _unproven(state: BookState) -> list[OpenItem]:
+    """Parts that went in and were not free, or were taken in writing and keep a rung shut."""
+    return [
+        open_item(
+            id=f"need:{part.need}:{part.step}",
+            kind="part",
+            what=part.words,
+            blocks=part.blocks,
+            step=part.step,
+            step_number=part.number,
+            stage=part.stage,
+            undo="compare it on the parts desk",
+        )
+        for part in fitted_unproven(state)
     ]
 
 

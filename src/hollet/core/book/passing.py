@@ -91,6 +91,11 @@ KEYS: dict[str, tuple[str, ...]] = {
         "it was renewed not long ago",
         "not worth it on this vehicle",
     ),
+    "part": (
+        "another one went in, it is looked at later",
+        "it goes in later, on purpose",
+        "it is not needed on this job",
+    ),
     "gate": ("what is open does no harm here", "for a trial of some seconds only"),
     "bag": ("they stay in the part", "there were none in it", "they go into a bag later"),
     "bolt": ("the maker says so for this bolt", "a new bolt goes in later, on purpose"),

@@ -21,6 +21,16 @@ from hollet.core.entries.base import (
     Tightness,
 )
 from hollet.core.entries.bolts import Adapter, Fastener
+from hollet.core.entries.calendar import (
+    Commitment,
+    EveningChanged,
+    EveningHours,
+    EveningsSet,
+    HelperKept,
+    SupplierNoted,
+    TonightSaid,
+    Visit,
+)
 from hollet.core.entries.decided import Decision
 from hollet.core.entries.inspected import (
     Cause,
@@ -33,6 +43,16 @@ from hollet.core.entries.inspected import (
     Traced,
 )
 from hollet.core.entries.opened import LeftOpen, Undone
+from hollet.core.entries.parts import (
+    FeatureCompared,
+    Ordered,
+    OrderMoved,
+    ParcelCame,
+    PartRefused,
+    PartReturned,
+    PartTaken,
+    PartWanted,
+)
 from hollet.core.entries.plans import PlanEdited, Strike, Turned
 from hollet.core.entries.readings import Concession, Disposition, Reading
 from hollet.core.entries.runs import AttemptEnded, AttemptStarted, RunSample, Samples
@@ -51,7 +71,7 @@ from hollet.core.entries.takedown import (
     Unbagged,
     Wire,
 )
-from hollet.core.entries.told import Note, Photo, Pin, Pinned, Spoken, Worded
+from hollet.core.entries.told import Note, PauseSaid, Photo, Pin, Pinned, Spoken, Worded
 from hollet.core.entries.work import (
     Confirmed,
     Done,
@@ -74,6 +94,7 @@ __all__ = [
     "BookState",
     "Captured",
     "Cause",
+    "Commitment",
     "Compared",
     "Concession",
     "Confirmed",
@@ -83,23 +104,36 @@ __all__ = [
     "Disturbed",
     "Done",
     "Entry",
+    "EveningChanged",
+    "EveningHours",
+    "EveningsSet",
     "Evidence",
     "FaceAdded",
     "Fastener",
+    "FeatureCompared",
     "Finding",
     "GearEdited",
     "GoneOn",
     "Guarded",
     "Happened",
+    "HelperKept",
     "Key",
     "LaidBeside",
     "LeftOpen",
     "Line",
     "NotThere",
     "Note",
+    "OrderMoved",
+    "Ordered",
     "Own",
+    "ParcelCame",
     "PartDecided",
+    "PartRefused",
+    "PartReturned",
     "PartRight",
+    "PartTaken",
+    "PartWanted",
+    "PauseSaid",
     "Photo",
     "PhotoHash",
     "Pin",
@@ -122,9 +156,11 @@ __all__ = [
     "StepBody",
     "Stopped",
     "Strike",
+    "SupplierNoted",
     "Supported",
     "Surroundings",
     "Tightness",
+    "TonightSaid",
     "ToolChecked",
     "ToolEdited",
     "ToolTried",
@@ -134,6 +170,7 @@ __all__ = [
     "Unbagged",
     "Undone",
     "VehicleStands",
+    "Visit",
     "Wire",
     "Worded",
 ]

@@ -5,9 +5,11 @@ from typing import Any
 from hollet.core.entries import (
     around,
     bolts,
+    calendar,
     decided,
     inspected,
     opened,
+    parts,
     plans,
     readings,
     runs,
@@ -32,6 +34,8 @@ FAMILIES = (
     runs,
     around,
     inspected,
+    parts,
+    calendar,
     shop,
 )
 KINDS: dict[str, type[Body]] = {

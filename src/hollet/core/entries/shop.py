@@ -4,10 +4,13 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
-from hollet.core.entries.base import Body, Key, Short
+from hollet.core.entries.base import Body, Key, Money, Short
 from hollet.core.instruments import Instrument
 
 __all__ = ["DeviceEdited", "GearEdited", "ToolChecked", "ToolEdited", "ToolTried"]
+
+
+GearState = Literal["owned", "borrowed", "rented", "missing", "broken", "faulty", "lent"]
 
 
 class ToolEdited(Body):
@@ -74,23 +77,28 @@ class ToolTried(Body):
 
 
 class GearEdited(Body):
-    """A tool that does not measure, as it is from now on (shop log only)."""
+    """A tool that does not measure, as it is from now on; what a rented one costs a day, and what
+    goes instead of it at which risk (shop log only).
+    """
 
     called: ClassVar = "gear edited"
 
     name: Short
-    state: Literal["owned", "borrowed", "missing", "broken", "lent"]
+    state: GearState
     whose: str | None = None
     back_by: str | None = None
+    a_day: Annotated[Money, Field(ge=0, le=1e5)] | None = None
+    substitute: Annotated[str, Field(max_length=200)] | None = None
 
     def subject(self) -> Key:
         return Key("gear", self.name.casefold())
 
     def line(self, title: str) -> str:
         whose = f", {self.whose}" if self.whose else ""
-        return f"{self.name}: {self.state}{whose}" + (
-            f", back by {self.back_by}" if self.back_by else ""
-        )
+        back = f", back by {self.back_by}" if self.back_by else ""
+        a_day = f", {self.a_day:.2f} a day" if self.a_day is not None else ""
+        instead = f"; instead of it {self.substitute}" if self.substitute else ""
+        return f"{self.name}: {self.state}{whose}{back}{a_day}{instead}"
 
 
 class DeviceEdited(Body):

@@ -1,12 +1,12 @@
 """Words, pictures and voices: notes, spoken notes, photos and their pins."""
 
-from typing import Annotated, ClassVar
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
 from hollet.core.entries.base import AtStep, Body, Key, Own, PhotoHash, Share, Short
 
-__all__ = ["Note", "Photo", "Pin", "Pinned", "Spoken", "Worded"]
+__all__ = ["Note", "PauseSaid", "Photo", "Pin", "Pinned", "Spoken", "Worded"]
 
 
 class Pin(Body):
@@ -101,3 +101,40 @@ class Worded(Body):
 
     def line(self, title: str) -> str:
         return f"the spoken note says: {self.text}"
+
+
+PauseCause = Literal[
+    "work", "break", "tool", "part", "search", "access", "weather", "helper", "forgotten step"
+]
+PAUSE_CAUSES: tuple[PauseCause, ...] = (
+    "work",
+    "break",
+    "tool",
+    "part",
+    "search",
+    "access",
+    "weather",
+    "helper",
+    "forgotten step",
+)
+"""What a gap was: work after all, a break, or time lost and why."""
+
+
+class PauseSaid(Body):
+    """What a gap between two lines was."""
+
+    called: ClassVar = "pause said"
+    never_late: ClassVar = True
+    begins: ClassVar = False
+
+    before: Annotated[str, Field(max_length=64)]
+    after: Annotated[str, Field(max_length=64)]
+    cause: PauseCause
+    minutes: Annotated[int, Field(ge=0, le=600)] = 0
+
+    def subject(self) -> Key:
+        return Key("log", f"pause:{self.after}")
+
+    def line(self, title: str) -> str:
+        lost = "" if self.cause in ("work", "break") else "lost, "
+        return f"{self.minutes} min: {lost}{self.cause}"

@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from hollet.core.errors import Refused
+from hollet.core.procedure.pieces import OneUse
 from hollet.core.procedure.words import Id, Part, Words
 from hollet.core.safety import Safety
 from hollet.core.tightening.patterns import (
@@ -130,6 +131,7 @@ class Joint(Part):
     fastener: Words
     thread: Words | None = None
     grade: Words | None = None
+    one_use: tuple[OneUse, ...] = ()
     critical: bool = False
     safety: Safety | None = None
     group: tuple[tuple[str, ...], ...] = ()

@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from hollet.core.arrivals import PartSort
 from hollet.core.procedure.facts import Condition
 from hollet.core.procedure.words import (
     Carried,
@@ -16,6 +17,7 @@ from hollet.core.procedure.words import (
     TieKind,
     Words,
 )
+from hollet.core.safety import Safety
 
 __all__ = [
     "CAPTURE_KINDS",
@@ -30,6 +32,7 @@ __all__ = [
     "Fluid",
     "FluidKind",
     "LastChance",
+    "OneUse",
     "OpenSort",
     "Opens",
     "PartNeed",
@@ -82,11 +85,24 @@ class Role(Part):
     does: Words
 
 
+class OneUse(Part):
+    """Fasteners of a joint that go in once and are new each time; without a count, one a bolt."""
+
+    name: Words
+    count: Annotated[int, Field(ge=1, le=200)] | None = None
+    sort: PartSort = "bolt"
+
+
 class PartNeed(Part):
-    """A new part that the step needs."""
+    """A new part that the step needs; its sort says how much of it is compared, `feature` what
+    else.
+    """
 
     name: Words
     count: Annotated[int, Field(ge=1, le=200)] = 1
+    sort: PartSort | None = None
+    safety: Safety | None = None
+    feature: tuple[Words, ...] = ()
     when: tuple[Condition, ...] = ()
 
 

@@ -1,4 +1,4 @@
-"""The calculation `schedule`: the least time in which all is done. Times in hours from the start."""
+"""The calculation `schedule`: the least time in which all is done; hours from the start."""
 
 import math
 from collections.abc import Sequence

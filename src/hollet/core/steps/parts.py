@@ -7,7 +7,7 @@ from hollet.core.entries import BookState, Entry, Finding, PartDecided, PartRigh
 from hollet.core.findings import DISPOSITIONS
 from hollet.core.procedure.kinds.inspect import InspectPart, InspectStep
 from hollet.core.procedure.tracing import Flow, Station
-from hollet.core.safety import shut_words
+from hollet.core.safety import Safety, shut_words
 from hollet.core.steps.beside import BesideFacts, besides, differing
 from hollet.core.steps.faces import (
     FaceFacts,
@@ -88,7 +88,7 @@ class PartFacts(View):
     group: str | None
     position: str | None
     beside: tuple[BesideFacts, ...] = ()
-    safety: str | None = None
+    safety: Safety | None = None
     bad: bool = False
     conceded: bool = False
     barred: bool = False

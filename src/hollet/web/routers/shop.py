@@ -145,5 +145,5 @@ def try_tool(tool: str, edit: TrialEdit, workshop: Shared) -> Instrument:
 @router.post("/gear")
 def edit_gear(edit: GearEdit, workshop: Shared) -> GearView:
     """Say of a tool whether it is owned, borrowed, missing, broken or lent."""
-    said = GearEdited(name=edit.name, state=edit.state, whose=edit.whose, back_by=edit.back_by)
+    said = GearEdited(**edit.model_dump(exclude={"who", "version"}))
     return gear.edit_gear(workshop, said, version=edit.version, who=edit.who)

@@ -11,7 +11,7 @@ from hollet.services import front, photos, sounds, takedown
 from hollet.services.photos import StoredPhoto
 from hollet.services.sounds import StoredSound
 from hollet.services.takedown import FastenerView, StuckDesk, SupportDesk
-from hollet.web.models import FastenersLook, RebuildEdit, RebuildLook, StuckLook
+from hollet.web.models import RebuildEdit, RebuildLook, StuckLook, TextLook
 from hollet.web.routers.shop import Shared
 
 __all__ = ["router"]
@@ -56,7 +56,7 @@ def look_at_stuck(build: str, look: StuckLook, workshop: Shared) -> StuckDesk:
 
 
 @router.post("/fasteners")
-def read_fasteners(look: FastenersLook) -> FastenerView:
+def read_fasteners(look: TextLook) -> FastenerView:
     """What a typed line of fasteners means."""
     return takedown.fasteners(look.text)
 

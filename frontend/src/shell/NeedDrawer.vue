@@ -1,0 +1,265 @@
+<script setup lang="ts">
+/** One part: why it is wanted, how it stands, and the one act that brings it on. */
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import PickOne from '@/shell/PickOne.vue'
+import { useBook } from '@/stores/book'
+import type { PartRow, PartsView } from '@/stores/parts'
+
+const props = defineProps<{ build: string; row: PartRow; view: PartsView }>()
+const emit = defineEmits<{ close: []; order: [id: string] }>()
+const book = useBook()
+const router = useRouter()
+const shown = ref(true)
+const supplier = ref('')
+const count = ref(Math.max(1, props.row.need.left))
+const price = ref(props.row.need.price === null ? '' : String(props.row.need.price))
+const promised = ref('')
+const state = ref('asked')
+const refund = ref('')
+const until = ref('')
+const need = computed(() => props.row.need)
+const states = computed(() => props.view.begins.map((s) => ({ value: s, label: s })))
+const orders = computed(() => props.view.orders.filter((o) => need.value.orders.includes(o.order.id)))
+
+const id = () => `o${crypto.randomUUID().replaceAll('-', '').slice(0, 12)}`
+async function place() {
+  await book.handed({
+    kind: 'ordered',
+    order: id(),
+    supplier: supplier.value.trim(),
+    state: state.value as 'asked',
+    promised: promised.value.trim() || null,
+    lines: [
+      {
+        need: need.value.id,
+        count: Number(count.value),
+        price: price.value.trim() ? Number(price.value) : null,
+      },
+    ],
+  })
+}
+const shelf = () =>
+  book.handed({
+    kind: 'part taken',
+    need: need.value.id,
+    order: null,
+    count: need.value.left || 1,
+    how: 'counted',
+  })
+const compare = () =>
+  void router.push({
+    name: 'arrival',
+    params: { build: props.build, need: need.value.id },
+    query: need.value.arrived_of ? { order: need.value.arrived_of } : {},
+  })
+const press = () =>
+  book.handed({
+    kind: 'part taken',
+    need: need.value.id,
+    order: need.value.arrived_of,
+    count: need.value.here,
+    how: 'counted',
+  })
+const returned = (refusal: string, now: 'sent back' | 'refunded' | 'may go back until') =>
+  book.handed({
+    kind: 'part returned',
+    refusal,
+    now,
+    money: now === 'refunded' && refund.value.trim() ? Number(refund.value) : null,
+    back_by: now === 'may go back until' ? until.value.trim() : null,
+  })
+</script>
+
+<template>
+  <el-drawer
+    v-model="shown"
+    direction="rtl"
+    :size="420"
+    :title="row.name"
+    append-to-body
+    :modal="false"
+    @closed="emit('close')"
+  >
+    <div class="need">
+      <p>
+        <b>{{ row.words }}</b>{{ row.under ? `. ${row.under}` : '' }}
+      </p>
+      <p class="t16">
+        {{ need.wanted }} wanted: {{ need.free }} free, {{ need.here }} here and not compared,
+        {{ need.ordered }} on the way, <b>{{ need.left }} to order</b>.
+      </p>
+      <ul class="reasons">
+        <li v-for="(r, k) in need.reasons" :key="k">
+          <RouterLink v-if="r.step" :to="{ name: 'step', params: { build, step: r.step } }"
+            >{{ r.count }} for {{ r.number }} {{ r.title }}</RouterLink
+          ><span v-else>{{ r.count }} for no step</span>
+          <small
+            >{{ r.why }}{{ r.met ? '. Free' : ''
+            }}<span v-if="r.assumed" class="assumed"> count assumed</span></small
+          >
+        </li>
+      </ul>
+      <p v-if="row.waits" class="block">
+        Taken in writing: {{ need.in_writing }}. {{ row.waits }} until it is inspected.
+      </p>
+      <p v-if="book.refused" class="problem" role="alert">{{ book.refused }}</p>
+      <template v-if="need.compare_at">
+        <p class="quiet">It was looked at and is to be replaced: the new one is laid beside the old there.</p>
+        <RouterLink class="btn small" :to="{ name: 'step', params: { build, step: need.compare_at } }"
+          >To where it was looked at</RouterLink
+        >
+      </template>
+      <template v-else-if="need.here">
+        <button v-if="need.arrival.by_press" type="button" class="btn" @click="press">
+          {{ need.here }} here: kind and count are right
+        </button>
+        <button type="button" class="btn" @click="compare">
+          {{ need.arrival.by_press ? 'Something is wrong with it' : 'Compare it, old against new' }}
+        </button>
+      </template>
+      <template v-else-if="need.left">
+        <button v-if="need.arrival.by_press" type="button" class="btn" @click="shelf">
+          On the shelf: kind and count are right
+        </button>
+        <button v-else type="button" class="btn" @click="compare">On the shelf: compare it</button>
+      </template>
+      <section v-for="o in orders" :key="o.order.id" class="on">
+        <button type="button" class="plain" @click="emit('order', o.order.id)">
+          <b>{{ o.order.supplier }}</b><small
+            >{{ o.words }}{{ o.due ? `, ${o.due}` : '' }}{{ o.slipped ? `; ${o.slipped}` : '' }}</small
+          >
+        </button>
+      </section>
+      <section v-for="r in need.refused" :key="r.entry" class="refused">
+        <p>
+          <b>{{ r.count }} refused:</b> {{ r.wrong }}. {{ r.supplier }}, {{ r.now
+          }}{{ r.back_by ? `, back by ${r.back_by}` : ''
+          }}{{ r.money !== null ? `, ${r.money.toFixed(2)} back` : '' }}
+        </p>
+        <template v-if="r.here">
+          <div class="pair">
+            <label class="sr" :for="`until${r.entry}`">Until when it may go back</label
+            ><input
+              :id="`until${r.entry}`"
+              v-model="until"
+              class="entry"
+              name="until"
+              autocomplete="off"
+              placeholder="in 14 days"
+            /><button
+              type="button"
+              class="btn small"
+              :disabled="!until.trim()"
+              @click="returned(r.entry, 'may go back until')"
+            >
+              Until then
+            </button>
+          </div>
+          <button type="button" class="btn small" @click="returned(r.entry, 'sent back')">Sent back</button>
+        </template>
+        <div v-if="r.owed" class="pair">
+          <label class="sr" :for="`money${r.entry}`">How much came back</label
+          ><input
+            :id="`money${r.entry}`"
+            v-model="refund"
+            class="entry"
+            name="money"
+            inputmode="decimal"
+            autocomplete="off"
+            placeholder="how much"
+          /><button type="button" class="btn small" @click="returned(r.entry, 'refunded')">
+            Money is back
+          </button>
+        </div>
+      </section>
+      <form v-if="need.left || !need.open.length" class="place" @submit.prevent="place">
+        <h3 class="b">Ask for it, or order it</h3>
+        <label class="field"
+          ><span>supplier</span
+          ><input
+            v-model="supplier"
+            class="entry"
+            name="supplier"
+            list="suppliers"
+            maxlength="120"
+            autocomplete="off"
+        /></label>
+        <datalist id="suppliers">
+          <option v-for="s in view.suppliers" :key="s" :value="s" />
+        </datalist>
+        <div class="three">
+          <label class="field"
+            ><span>how many</span
+            ><input
+              v-model="count"
+              class="entry"
+              name="count"
+              inputmode="numeric"
+              autocomplete="off" /></label
+          ><label class="field"
+            ><span>each</span
+            ><input
+              v-model="price"
+              class="entry"
+              name="price"
+              inputmode="decimal"
+              autocomplete="off" /></label
+          ><label class="field"
+            ><span>promised for</span
+            ><input v-model="promised" class="entry" name="promised" autocomplete="off" placeholder="Fri"
+          /></label>
+        </div>
+        <PickOne v-model="state" :options="states" label="Where it stands" />
+        <button type="submit" class="btn" :disabled="!supplier.trim()">Write the order</button>
+      </form>
+    </div>
+  </el-drawer>
+</template>
+
+<style scoped>
+.need {
+  display: grid;
+  gap: 10px;
+}
+.reasons li {
+  border-top: 1px solid var(--hair);
+  padding: 4px 0;
+}
+.reasons a {
+  display: inline-block;
+  min-height: 32px;
+  line-height: 32px;
+}
+small {
+  display: block;
+  font-size: 16px;
+  color: var(--mut);
+}
+.pair {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 8px;
+  margin: 6px 0;
+}
+.three {
+  display: grid;
+  grid-template-columns: 90px 100px minmax(0, 1fr);
+  gap: 8px;
+}
+.place,
+.refused {
+  display: grid;
+  gap: 8px;
+  border-top: 2px solid var(--line);
+  padding-top: 8px;
+}
+.plain {
+  border: 0;
+  background: none;
+  text-align: left;
+  min-height: 44px;
+  cursor: pointer;
+  text-decoration: underline;
+}
+</style>

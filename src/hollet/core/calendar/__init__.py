@@ -1,0 +1,1 @@
+"""Evenings, helpers and pace: what work fits into the time there is."""

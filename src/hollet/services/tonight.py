@@ -1,0 +1,93 @@
+"""What can be done tonight, over all builds of the shop."""
+
+from hollet.core.calendar.clock import WORK_KINDS, Pace, pace_of, ratios_of, worked_since
+from hollet.core.calendar.evenings import tonight as tonight_of
+from hollet.core.calendar.evenings import visits
+from hollet.core.calendar.offers import Around, offers
+from hollet.core.errors import Unavailable
+from hollet.screens.tonight import BuildOffers, GearDue, TonightView, build_offers, tonight_view
+from hollet.services.builds import build_names
+from hollet.services.gear import all_gear
+from hollet.services.workshop import SHOP, Workshop
+
+__all__ = ["paces", "tonight"]
+
+
+def _ratios(workshop: Workshop, build: str) -> dict[str, list[float]]:
+    """Ratios of the steps that a build finished; kept while its log stands."""
+
+    def read() -> dict[str, list[float]]:
+        with workshop.held(build) as state:
+            return ratios_of(state) if state.broken is None else {}
+
+    return workshop.kept(("ratios", build), workshop.heads().get(build, 0), read)
+
+
+def paces(workshop: Workshop) -> dict[str, Pace]:
+    """The own pace by kind of work, from all builds."""
+    found: dict[str, list[float]] = {kind: [] for kind in WORK_KINDS}
+    for build in build_names(workshop):
+        try:
+            for kind, ratios in _ratios(workshop, build).items():
+                found[kind] += ratios
+        except Unavailable:
+            continue  # a build that cannot be read says nothing of the pace; the Shop names it
+    return {kind: pace_of(kind, tuple(ratios)) for kind, ratios in found.items()}
+
+
+def tonight(workshop: Workshop) -> TonightView:
+    """The page as it stands at this minute."""
+    local = workshop.local()
+    today, minute = local.date(), local.hour * 60 + local.minute
+    gear = all_gear(workshop)
+    own = paces(workshop)
+    with workshop.held(SHOP) as shop:
+        evening = tonight_of(shop, today, minute)
+        coming = visits(shop, today, 60)
+    around = Around(
+        tonight=evening,
+        minute=minute,
+        gear={tool.id: tool.state for tool in gear},
+        visits=coming,
+        paces=own,
+        today=today,
+        now=workshop.now(),
+        worked_today=_worked_today(workshop),
+    )
+    found = []
+    for build, name in build_names(workshop).items():
+        try:
+            found.append(_of(workshop, build, name, around))
+        except Unavailable:
+            continue  # the Shop says so of this build itself
+    owed = [
+        GearDue(name=tool.name, whose=tool.whose or "its owner", state=tool.state, due=tool.due)
+        for tool in gear
+        if tool.due is not None and tool.state in ("borrowed", "rented", "lent")
+    ]
+    with workshop.held(SHOP) as shop:
+        return tonight_view(shop, found, owed, evening, today, minute)
+
+
+def _of(workshop: Workshop, build: str, name: str, around: Around) -> BuildOffers:
+    with workshop.held(build) as state:
+        return build_offers(
+            state,
+            build=build,
+            name=name,
+            offers=offers(state, around),
+            today=around.today,
+        )
+
+
+def _worked_today(workshop: Workshop) -> float:
+    """Minutes worked on the steps of all builds since midnight, by the entries."""
+    midnight = workshop.local().replace(hour=0, minute=0, second=0, microsecond=0)
+    total = 0.0
+    for build in build_names(workshop):
+        try:
+            with workshop.held(build) as state:
+                total += worked_since(state, midnight.isoformat())
+        except Unavailable:
+            continue
+    return total
