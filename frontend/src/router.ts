@@ -75,6 +75,7 @@ export const router = createRouter({
       component: () => import('./views/ArrivalView.vue'),
       props: true,
     },
+    { path: '/evenings', name: 'evenings', component: () => import('./views/EveningsView.vue') },
     { path: '/sums', name: 'sums', component: () => import('./views/SumsView.vue') },
     { path: '/phones', name: 'phones', component: () => import('./views/PhonesView.vue') },
     { path: '/pair', name: 'pair', component: () => import('./views/PairView.vue') },

@@ -796,6 +796,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/evenings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Evenings
+         * @description The plan of evenings as it was laid last; a newer one is begun where something moved on.
+         */
+        get: operations["get_evenings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/evenings/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop Evenings
+         * @description Keep the old plan, and throw away what is being laid.
+         */
+        post: operations["stop_evenings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fasteners": {
         parameters: {
             query?: never;
@@ -981,6 +1021,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shop/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write Shop Entry
+         * @description Write a line of the shop's log.
+         */
+        post: operations["write_shop_entry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sounds": {
         parameters: {
             query?: never;
@@ -1013,6 +1073,26 @@ export interface paths {
          * @description A recording by its hash.
          */
         get: operations["get_sound"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tonight": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Tonight
+         * @description What can be done now, over all builds.
+         */
+        get: operations["get_tonight"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2373,6 +2453,46 @@ export interface components {
             without?: string[];
         };
         /**
+         * Comes
+         * @description A part that comes into an evening; `open_end`: nobody promised a day.
+         */
+        Comes: {
+            /** Build */
+            build: string;
+            /** Open End */
+            open_end: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
+         * CommitmentAct
+         * @description Something dated.
+         */
+        CommitmentAct: {
+            /** Because */
+            because?: string | null;
+            /** Build */
+            build?: string | null;
+            /** Commitment */
+            commitment: string;
+            /** Day */
+            day: string;
+            /**
+             * Done
+             * @default false
+             */
+            done?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "commitment";
+            /** Time */
+            time?: string | null;
+            /** What */
+            what: string;
+        };
+        /**
          * ComparedAct
          * @description A capture looked at again; `same` may be left out where strokes or a length say it.
          */
@@ -2802,7 +2922,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "promised" | "return" | "wanted" | "on_us" | "silent" | "tool";
+            kind: "promised" | "return" | "wanted" | "on_us" | "silent" | "tool" | "commitment";
             /**
              * Late
              * @description Whether its day went by.
@@ -2825,6 +2945,17 @@ export interface components {
             words: string;
         };
         /**
+         * DueRow
+         * @description What comes due, on a build or in the shop.
+         */
+        DueRow: {
+            /** Build */
+            build: string | null;
+            due: components["schemas"]["Due"];
+            /** Name */
+            name: string;
+        };
+        /**
          * Edited
          * @description The line written, the verdicts that turned, the desk as it is now, and where the change was
          *     kept for next time.
@@ -2838,6 +2969,30 @@ export interface components {
             turned: string[];
         };
         /**
+         * End
+         * @description When a vehicle is done: 1, 5, 9 in 10, and in which evening each lies (none: later).
+         */
+        End: {
+            /** Build */
+            build: string;
+            /** Five */
+            five: string;
+            /** Five At */
+            five_at: number | null;
+            /** Name */
+            name: string;
+            /** Nine */
+            nine: string;
+            /** Nine At */
+            nine_at: number | null;
+            /** One */
+            one: string;
+            /** One At */
+            one_at: number | null;
+            /** Planned */
+            planned: string;
+        };
+        /**
          * EntryEdit
          * @description One entry from a screen; the id is a UUID of version 7 made there; `after` is the one before
          *     it in the screen's own queue, about the same.
@@ -2848,13 +3003,99 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["StrikeAct"];
+            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["StrikeAct"];
             /** Id */
             id: string;
             /** Seen */
             seen: number;
             /** Who */
             who: string;
+        };
+        /**
+         * EveningChangedAct
+         * @description One day with other hours, or closed; no hours and nothing said is as usual again.
+         */
+        EveningChangedAct: {
+            /** Because */
+            because?: string | null;
+            /** Day */
+            day: string;
+            /** End */
+            end?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "evening changed";
+            /** Start */
+            start?: string | null;
+        };
+        /**
+         * EveningHours
+         * @description From when until when one works on a day of the week, 0 for Monday.
+         */
+        EveningHours: {
+            /** Day */
+            day: number;
+            /** End */
+            end: string;
+            /** Start */
+            start: string;
+        };
+        /**
+         * EveningsPlan
+         * @description The whole block.
+         */
+        EveningsPlan: {
+            /** Assumed */
+            assumed: string[];
+            /** Ends */
+            ends: components["schemas"]["End"][];
+            /** Evenings */
+            evenings: components["schemas"]["PlannedEvening"][];
+            /** Late */
+            late: components["schemas"]["Late"][];
+            /** Line */
+            line: string;
+            /** Proof */
+            proof: string;
+            /** Proven */
+            proven: boolean;
+            /** Runs */
+            runs: components["schemas"]["Runs"][];
+            /** Title */
+            title: string;
+            /** Wins */
+            wins: components["schemas"]["Win"][];
+        };
+        /**
+         * EveningsSetAct
+         * @description The evenings of a usual week; two of one day do not lie over each other.
+         */
+        EveningsSetAct: {
+            /** Hours */
+            hours: components["schemas"]["EveningHours"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "evenings set";
+        };
+        /**
+         * EveningsView
+         * @description The block as last laid; `laying` while a newer one is on the way, for so many seconds; why
+         *     there is none.
+         */
+        EveningsView: {
+            /** Laying */
+            laying: boolean;
+            plan: components["schemas"]["EveningsPlan"] | null;
+            /** Problem */
+            problem: string | null;
+            /** Seconds */
+            seconds: number;
+            /** Steps */
+            steps: number;
         };
         /**
          * EvidenceAct
@@ -3602,6 +3843,8 @@ export interface components {
          * @description What is said of a tool that does not measure; `version` 0 for a new one.
          */
         GearEdit: {
+            /** A Day */
+            a_day?: number | null;
             /** Back By */
             back_by?: string | null;
             /** Name */
@@ -3610,7 +3853,9 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "owned" | "borrowed" | "missing" | "broken" | "lent";
+            state: "owned" | "borrowed" | "rented" | "missing" | "broken" | "faulty" | "lent";
+            /** Substitute */
+            substitute?: string | null;
             /** Version */
             version: number;
             /** Who */
@@ -3623,14 +3868,20 @@ export interface components {
          * @description One tool with its state.
          */
         GearView: {
+            /** A Day */
+            a_day?: number | null;
             /** Back By */
             back_by: string | null;
+            /** Due */
+            due: string | null;
             /** Id */
             id: string;
             /** Name */
             name: string;
             /** State */
             state: string;
+            /** Substitute */
+            substitute?: string | null;
             /** Version */
             version: number;
             /** Whose */
@@ -3719,6 +3970,43 @@ export interface components {
             kind: "happened";
             /** Step */
             step: string;
+        };
+        /**
+         * HelperAct
+         * @description Somebody who helps.
+         */
+        HelperAct: {
+            /**
+             * Can
+             * @default []
+             */
+            can?: string[];
+            /**
+             * Gone
+             * @default false
+             */
+            gone?: boolean;
+            /** Helper */
+            helper: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "helper";
+            /** Name */
+            name: string;
+        };
+        /**
+         * HelperView
+         * @description Somebody who helps, and what that person can do.
+         */
+        HelperView: {
+            /** Can */
+            can: string[];
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
         };
         /**
          * HiddenAct
@@ -4315,6 +4603,16 @@ export interface components {
             why?: string | null;
         };
         /**
+         * Late
+         * @description One thing that holds an end up.
+         */
+        Late: {
+            /** Thing */
+            thing: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * LateView
          * @description What a late step meets: what comes off again, what it is too late for, and the hours.
          */
@@ -4833,6 +5131,43 @@ export interface components {
             words: string;
         };
         /**
+         * NotNow
+         * @description A step that could be next, and the one reason why it is not tonight; a danger first.
+         */
+        NotNow: {
+            /** Because */
+            because: string;
+            /**
+             * Danger
+             * @default false
+             */
+            danger: boolean;
+            /**
+             * Frees
+             * @default 0
+             */
+            frees: number;
+            /** Need */
+            need: string | null;
+            /** Number */
+            number: string;
+            /** Step */
+            step: string | null;
+            /** Title */
+            title: string;
+        };
+        /**
+         * NotNowRow
+         * @description What is not possible tonight, and of which build.
+         */
+        NotNowRow: {
+            /** Build */
+            build: string;
+            /** Name */
+            name: string;
+            what: components["schemas"]["NotNow"];
+        };
+        /**
          * NotThereAct
          * @description The thing is not on this vehicle: its name, and where it was looked for.
          */
@@ -4913,6 +5248,81 @@ export interface components {
             words: string;
         };
         /**
+         * Offer
+         * @description One thing that can be done now. `quick`, `middle` and `slow` are minutes at own pace, none
+         *     where the sheet gives no hours; `frees` is the hours of work that stand behind it and nothing
+         *     else.
+         */
+        Offer: {
+            /** Book */
+            book: string;
+            /** Check */
+            check: string[];
+            /** Due Days */
+            due_days: number | null;
+            /** Frees */
+            frees: number;
+            /** Frees Count */
+            frees_count: number;
+            /** Frees First */
+            frees_first: string;
+            /** Held Back */
+            held_back: string;
+            /** Id */
+            id: string;
+            /** Middle */
+            middle: number | null;
+            /** Need */
+            need: string | null;
+            /** Noisy */
+            noisy: boolean;
+            /** Number */
+            number: string;
+            /** Order */
+            order: string | null;
+            /** People */
+            people: number;
+            /** Quick */
+            quick: number | null;
+            /** Slow */
+            slow: number | null;
+            /** Sort */
+            sort: string;
+            /** Step */
+            step: string | null;
+            /** Stops */
+            stops: string;
+            /** Title */
+            title: string;
+            /**
+             * Working
+             * @default []
+             */
+            working: string[];
+        };
+        /**
+         * OfferRow
+         * @description One thing that can be done now, and of which build.
+         */
+        OfferRow: {
+            /**
+             * About
+             * @description Its step, what it frees, where it can be stopped.
+             */
+            readonly about: string;
+            /** Build */
+            build: string;
+            /** Name */
+            name: string;
+            offer: components["schemas"]["Offer"];
+            /** Range */
+            range: string;
+            /** Reason */
+            reason: string;
+            /** Row */
+            row: number;
+        };
+        /**
          * OneUse
          * @description Fasteners of a joint that go in once and are new each time; without a count, one a bolt.
          */
@@ -4926,7 +5336,7 @@ export interface components {
              * @default bolt
              * @enum {string}
              */
-            sort: "fluid" | "gasket" | "pin" | "washer" | "clip" | "seal" | "bolt" | "nut" | "shaft" | "bearing" | "shell" | "gear" | "pipe" | "hose" | "disc" | "spring" | "joint" | "bush" | "switch" | "shim" | "stuff" | "other";
+            sort: "fluid" | "gasket" | "pin" | "washer" | "clip" | "seal" | "bolt" | "nut" | "shaft" | "bearing" | "shell" | "gear" | "pipe" | "hose" | "disc" | "spring" | "joint" | "bush" | "switch" | "shim" | "stuff" | "filter" | "other";
         };
         /**
          * OpenFigure
@@ -5156,6 +5566,8 @@ export interface components {
             order: components["schemas"]["OrderFacts"];
             /** Place */
             place: number;
+            /** Promised */
+            promised: string;
             /** Silent */
             silent: number;
             /** Slipped */
@@ -5459,7 +5871,7 @@ export interface components {
             /** Safety */
             safety: ("steering" | "brakes" | "suspension" | "wheels" | "shafts" | "fuel" | "restraints" | "lifting") | null;
             /** Sort */
-            sort: ("fluid" | "gasket" | "pin" | "washer" | "clip" | "seal" | "bolt" | "nut" | "shaft" | "bearing" | "shell" | "gear" | "pipe" | "hose" | "disc" | "spring" | "joint" | "bush" | "switch" | "shim" | "stuff" | "other") | null;
+            sort: ("fluid" | "gasket" | "pin" | "washer" | "clip" | "seal" | "bolt" | "nut" | "shaft" | "bearing" | "shell" | "gear" | "pipe" | "hose" | "disc" | "spring" | "joint" | "bush" | "switch" | "shim" | "stuff" | "filter" | "other") | null;
             /**
              * When
              * @default []
@@ -5610,7 +6022,7 @@ export interface components {
             /** Safety */
             safety?: ("steering" | "brakes" | "suspension" | "wheels" | "shafts" | "fuel" | "restraints" | "lifting") | "none" | null;
             /** Sort */
-            sort?: ("fluid" | "gasket" | "pin" | "washer" | "clip" | "seal" | "bolt" | "nut" | "shaft" | "bearing" | "shell" | "gear" | "pipe" | "hose" | "disc" | "spring" | "joint" | "bush" | "switch" | "shim" | "stuff" | "other") | null;
+            sort?: ("fluid" | "gasket" | "pin" | "washer" | "clip" | "seal" | "bolt" | "nut" | "shaft" | "bearing" | "shell" | "gear" | "pipe" | "hose" | "disc" | "spring" | "joint" | "bush" | "switch" | "shim" | "stuff" | "filter" | "other") | null;
             /** Step */
             step?: string | null;
             /** Typed */
@@ -5650,6 +6062,24 @@ export interface components {
             suppliers: string[];
             /** Title */
             title: string;
+        };
+        /**
+         * PauseSaidAct
+         * @description What a gap between two lines was.
+         */
+        PauseSaidAct: {
+            /** After */
+            after: string;
+            /**
+             * Cause
+             * @enum {string}
+             */
+            cause: "work" | "break" | "tool" | "part" | "search" | "access" | "weather" | "helper" | "forgotten step";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pause said";
         };
         /**
          * PeopleAct
@@ -5879,6 +6309,86 @@ export interface components {
             without_hours: number;
         };
         /**
+         * PlannedEvening
+         * @description One evening with all that stands in it; `gap` says why nobody works in the days before.
+         */
+        PlannedEvening: {
+            /** Comes */
+            comes: components["schemas"]["Comes"][];
+            /** Day */
+            day: string;
+            /** Gap */
+            gap: string;
+            /** Hours */
+            hours: string;
+            /** Key */
+            key: string;
+            /** Minutes */
+            minutes: number;
+            /** People */
+            people: components["schemas"]["Presence"][];
+            /** Slugs */
+            slugs: components["schemas"]["PlannedSlug"][];
+            /** Start */
+            start: string;
+        };
+        /**
+         * PlannedSlug
+         * @description Work of one vehicle without a wait in between: minutes from the start of its evening.
+         */
+        PlannedSlug: {
+            /** Build */
+            build: string;
+            /** Chain */
+            chain: boolean;
+            /** End */
+            end: number;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Now */
+            now: boolean;
+            /** Number */
+            number: string;
+            /** People */
+            people: number;
+            /** Start */
+            start: number;
+            /** Steps */
+            steps: components["schemas"]["PlannedStep"][];
+            /** Vehicle */
+            vehicle: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * PlannedStep
+         * @description One step of a slug, with its place and why it lies there.
+         */
+        PlannedStep: {
+            /** Assumed */
+            assumed: string;
+            /** Held */
+            held: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: string;
+            /** Range */
+            range: string;
+            /** Slack */
+            slack: string;
+            /** Start */
+            start: string;
+            /** Step */
+            step: string;
+            /** Working */
+            working: string[];
+        };
+        /**
          * Point
          * @description A place to support: its body, where it lies in the plan view (0..1 from the front, 0..1 from
          *     the left), or why never there.
@@ -5929,6 +6439,20 @@ export interface components {
             rows: components["schemas"]["PositionRow"][];
             /** Says */
             says: string[];
+        };
+        /**
+         * Presence
+         * @description When somebody is there in an evening; `perhaps`: not asked, or not answered.
+         */
+        Presence: {
+            /** End */
+            end: number;
+            /** Perhaps */
+            perhaps: boolean;
+            /** Start */
+            start: number;
+            /** Words */
+            words: string;
         };
         /**
          * Problem
@@ -6364,6 +6888,11 @@ export interface components {
         RefusedFacts: {
             /** Back By */
             back_by: string | null;
+            /**
+             * Back Words
+             * @description By when it must be back, in words.
+             */
+            readonly back_words: string;
             /** Count */
             count: number;
             /** Entry */
@@ -6751,6 +7280,20 @@ export interface components {
             total_s: number | null;
             /** Watch */
             watch: string[];
+        };
+        /**
+         * Runs
+         * @description What runs by itself from one slug to another.
+         */
+        Runs: {
+            /** Chain */
+            chain: boolean;
+            /** From Slug */
+            from_slug: string;
+            /** To Slug */
+            to_slug: string;
+            /** Words */
+            words: string;
         };
         /**
          * SaidAct
@@ -7152,6 +7695,18 @@ export interface components {
             who: string;
         };
         /**
+         * ShopEntryEdit
+         * @description One line of the shop's log from a screen; the id is a UUID of version 7 made there.
+         */
+        ShopEntryEdit: {
+            /** Entry */
+            entry: components["schemas"]["EveningsSetAct"] | components["schemas"]["EveningChangedAct"] | components["schemas"]["HelperAct"] | components["schemas"]["VisitAct"] | components["schemas"]["TonightAct"] | components["schemas"]["CommitmentAct"] | components["schemas"]["SupplierNotedAct"];
+            /** Id */
+            id: string;
+            /** Who */
+            who: string;
+        };
+        /**
          * ShopFacts
          * @description Name and time zone of the shop, and the currency in which it counts ('' while
          *     nobody said).
@@ -7165,6 +7720,22 @@ export interface components {
             time_zone: string;
             /** Version */
             version: number;
+        };
+        /**
+         * ShopLine
+         * @description A line of the shop's log as it was written.
+         */
+        ShopLine: {
+            /** Id */
+            id: string;
+            /** Seq */
+            seq: number;
+            /** Text */
+            text: string;
+            /** Time */
+            time: string;
+            /** Who */
+            who: string;
         };
         /**
          * ShopView
@@ -7248,6 +7819,27 @@ export interface components {
              * Format: date
              */
             was: string;
+            /**
+             * Words
+             * @description From which day to which, and why.
+             */
+            readonly words: string;
+        };
+        /**
+         * Slug
+         * @description One piece of work in the evening: from and until in minutes of the day, and its row.
+         */
+        Slug: {
+            /** End */
+            end: number;
+            /** Noisy */
+            noisy: boolean;
+            /** Row */
+            row: number;
+            /** Start */
+            start: number;
+            /** Title */
+            title: string;
         };
         /**
          * SourceAnswer
@@ -7700,6 +8292,21 @@ export interface components {
             words: string;
         };
         /**
+         * SupplierNotedAct
+         * @description A private word on a supplier.
+         */
+        SupplierNotedAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "supplier noted";
+            /** Supplier */
+            supplier: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * SupportDesk
          * @description The support map, the list of what to make safe, the vehicle and the surroundings.
          */
@@ -8000,6 +8607,116 @@ export interface components {
             torque: string | null;
         };
         /**
+         * Tonight
+         * @description What is so on one evening; `said`: somebody said it today. Minutes of the day.
+         */
+        Tonight: {
+            /** Cold */
+            cold: boolean;
+            /** Damp */
+            damp: boolean;
+            /** Dark */
+            dark: boolean;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** End */
+            end: number;
+            /** People */
+            people: string[];
+            /** Quiet From */
+            quiet_from: number | null;
+            /** Said */
+            said: boolean;
+            /** Start */
+            start: number;
+        };
+        /**
+         * TonightAct
+         * @description What is so tonight.
+         */
+        TonightAct: {
+            /**
+             * Cold
+             * @default false
+             */
+            cold?: boolean;
+            /**
+             * Damp
+             * @default false
+             */
+            damp?: boolean;
+            /**
+             * Dark
+             * @default false
+             */
+            dark?: boolean;
+            /** End */
+            end: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tonight";
+            /**
+             * People
+             * @default []
+             */
+            people?: string[];
+            /** Quiet From */
+            quiet_from?: string | null;
+            /** Start */
+            start: string;
+        };
+        /**
+         * TonightView
+         * @description The whole page; `evening` is none where it is closed or over.
+         */
+        TonightView: {
+            /** Answers */
+            answers: string[];
+            /** Cannot */
+            cannot: components["schemas"]["NotNowRow"][];
+            /** Cannot More */
+            cannot_more: number;
+            /** Conditions */
+            conditions: string[];
+            /** Day */
+            day: string;
+            /** Due */
+            due: components["schemas"]["DueRow"][];
+            /** End */
+            end: string;
+            evening: components["schemas"]["Tonight"] | null;
+            first: components["schemas"]["OfferRow"] | null;
+            /** Helpers */
+            helpers: components["schemas"]["HelperView"][];
+            /** Minute */
+            minute: number;
+            /** More */
+            more: number;
+            /** Others */
+            others: components["schemas"]["OfferRow"][];
+            /** Quiet */
+            quiet: string;
+            /** Slugs */
+            slugs: components["schemas"]["Slug"][];
+            /** Start */
+            start: string;
+            /** Title */
+            title: string;
+            /** Vehicles */
+            vehicles: components["schemas"]["VehicleRow"][];
+            /** Visits */
+            visits: components["schemas"]["VisitView"][];
+            /** Week */
+            week: components["schemas"]["WeekDay"][];
+            /** Week Said */
+            week_said: boolean;
+        };
+        /**
          * ToolChoice
          * @description A tool of the shop for a kind of reading, with what it can do here.
          */
@@ -8290,6 +9007,22 @@ export interface components {
             who: string;
         };
         /**
+         * VehicleRow
+         * @description One build in the evening: what it waits for, and what it costs.
+         */
+        VehicleRow: {
+            /** Bare */
+            bare: number;
+            /** Build */
+            build: string;
+            /** Sure */
+            sure: number;
+            /** Waits */
+            waits: string;
+            /** Worst */
+            worst: number;
+        };
+        /**
          * VehicleStanding
          * @description Whether a vehicle rolls, steers, brakes and starts (None: nobody said), its bay, and who else
          *     was said to stand there.
@@ -8343,6 +9076,64 @@ export interface components {
             starts?: boolean | null;
             /** Steers */
             steers?: boolean | null;
+        };
+        /**
+         * VisitAct
+         * @description When a helper comes, and what the answer is.
+         */
+        VisitAct: {
+            /**
+             * Answer
+             * @default to be asked
+             * @enum {string}
+             */
+            answer?: "to be asked" | "asked" | "yes" | "no" | "dropped out";
+            /** Because */
+            because?: string | null;
+            /** Day */
+            day: string;
+            /** End */
+            end: string;
+            /** Helper */
+            helper: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "visit";
+            /** Start */
+            start: string;
+            /** Visit */
+            visit: string;
+        };
+        /**
+         * VisitView
+         * @description When a helper is there; `comes`: said yes; `perhaps`: not asked, or not answered.
+         */
+        VisitView: {
+            /** Answer */
+            answer: string;
+            /** Because */
+            because: string | null;
+            /** Comes */
+            comes: boolean;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** End */
+            end: number;
+            /** Helper */
+            helper: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Perhaps */
+            perhaps: boolean;
+            /** Start */
+            start: number;
         };
         /**
          * Waiting
@@ -8465,6 +9256,20 @@ export interface components {
             tools: string[];
         };
         /**
+         * WeekDay
+         * @description One stretch of the usual week.
+         */
+        WeekDay: {
+            /** Day */
+            day: number;
+            /** End */
+            end: string;
+            /** Name */
+            name: string;
+            /** Start */
+            start: string;
+        };
+        /**
          * WhoEdit
          * @description Who acts.
          */
@@ -8492,6 +9297,20 @@ export interface components {
             kind: string;
             /** Origin */
             origin: string;
+        };
+        /**
+         * Win
+         * @description What would make the end earlier, and by how many days; none won says why.
+         */
+        Win: {
+            /** Days */
+            days: number;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
         };
         /**
          * Wire
@@ -12825,6 +13644,208 @@ export interface operations {
             };
         };
     };
+    get_evenings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EveningsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stop_evenings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EveningsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     read_fasteners: {
         parameters: {
             query?: never;
@@ -13867,6 +14888,111 @@ export interface operations {
             };
         };
     };
+    write_shop_entry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShopEntryEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopLine"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     store_sound: {
         parameters: {
             query?: never;
@@ -13989,6 +15115,107 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_tonight: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TonightView"];
+                };
             };
             /** @description Bad Request */
             400: {

@@ -16,7 +16,7 @@ const place = computed(() => {
   return index * part + (stage?.total ? (stage.done / stage.total) * part : 0)
 })
 const lines = computed(() =>
-  props.strands.slice(0, 7).map((s, k) => ({
+  props.strands.slice(0, 5).map((s, k) => ({
     from: Math.max(0, STAGES.indexOf(s.stage)) * part + 12 + k * 5,
     y: 46 + k * 8,
     what: s.what,

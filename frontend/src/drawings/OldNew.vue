@@ -14,7 +14,7 @@ const props = defineProps<{
   words: string
 }>()
 const W = 600
-const LEFT = 20
+const LEFT = 32
 const most = computed(() => Math.max(props.old, props.fresh))
 const step = computed(() => [1, 2, 5, 10, 20, 50, 100, 200, 500].find((s) => most.value / s <= 9) ?? 1000)
 const top = computed(() => Math.ceil(most.value / step.value) * step.value)
@@ -34,7 +34,7 @@ const id = `apart${Math.random().toString(36).slice(2)}`
 
 <template>
   <figure class="oldnew">
-    <svg :viewBox="`0 0 ${W} 250`" role="img" :aria-label="`old ${old} mm, new ${fresh} mm: ${words}`">
+    <svg :viewBox="`0 0 ${W} 226`" role="img" :aria-label="`old ${old} mm, new ${fresh} mm: ${words}`">
       <defs>
         <pattern :id="id" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
           <path d="M0 0 H7" stroke="var(--out)" stroke-width="1.8" />
@@ -53,7 +53,7 @@ const id = `apart${Math.random().toString(36).slice(2)}`
           { name: 'new', mm: fresh },
         ]"
         :key="row.name"
-        :transform="`translate(0 ${52 + k * 98})`"
+        :transform="`translate(0 ${40 + k * 92})`"
       >
         <path
           :d="outline(shape, x(0), x(row.mm), 54)"
@@ -80,13 +80,13 @@ const id = `apart${Math.random().toString(36).slice(2)}`
       <template v-if="!fits && old !== fresh">
         <rect
           :x="x(shorter)"
-          y="150"
+          y="132"
           :width="Math.max(3, x(most) - x(shorter))"
           height="54"
           :fill="`url(#${id})`"
         />
-        <path :d="`M${x(old)} 40 V232`" stroke="var(--ink)" stroke-width="2" stroke-dasharray="6 5" />
-        <path :d="`M${x(fresh)} 142 V232`" stroke="var(--out)" stroke-width="2" stroke-dasharray="6 5" />
+        <path :d="`M${x(old)} 34 V212`" stroke="var(--ink)" stroke-width="2" stroke-dasharray="6 5" />
+        <path :d="`M${x(fresh)} 126 V212`" stroke="var(--out)" stroke-width="2" stroke-dasharray="6 5" />
       </template>
     </svg>
     <figcaption class="t16">Both laid from the same end, drawn {{ scale }}. {{ words }}</figcaption>

@@ -134,7 +134,7 @@ const returned = (refusal: string, now: 'sent back' | 'refunded' | 'may go back 
       <section v-for="r in need.refused" :key="r.entry" class="refused">
         <p>
           <b>{{ r.count }} refused:</b> {{ r.wrong }}. {{ r.supplier }}, {{ r.now
-          }}{{ r.back_by ? `, back by ${r.back_by}` : ''
+          }}{{ r.back_words ? `, ${r.back_words}` : ''
           }}{{ r.money !== null ? `, ${r.money.toFixed(2)} back` : '' }}
         </p>
         <template v-if="r.here">

@@ -46,13 +46,12 @@ const parcel = async () => {
   >
     <div class="order">
       <p>
-        <b>{{ placed.words }}</b>{{ order.promised ? `, promised for ${order.promised}` : ', no day promised'
+        <b>{{ placed.words }}</b>{{
+          placed.promised ? `, promised for ${placed.promised}` : ', no day promised'
         }}{{ placed.silent ? `. Silent for ${placed.silent} days` : '' }}
       </p>
       <ul v-if="order.slips.length">
-        <li v-for="s in order.slips" :key="s.seq">
-          {{ s.was }} became {{ s.now }}{{ s.because ? `: ${s.because}` : '' }}
-        </li>
+        <li v-for="s in order.slips" :key="s.seq">{{ s.words }}</li>
       </ul>
       <p v-if="order.made" class="t16">Made to order: compared feature by feature when it comes.</p>
       <p v-if="book.refused" class="problem" role="alert">{{ book.refused }}</p>

@@ -83,7 +83,7 @@ defineExpose({ focus: () => field.value?.focus() })
 <style scoped>
 .want {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 220px auto;
+  grid-template-columns: minmax(0, 1fr) 150px auto;
   gap: 8px;
   margin-bottom: 10px;
 }

@@ -31,6 +31,15 @@ const OF_THE_FRAME: Entry['kind'][] = [
   'secured',
   'gone on',
   'surroundings',
+  'part wanted',
+  'ordered',
+  'order moved',
+  'parcel came',
+  'feature compared',
+  'part taken',
+  'part refused',
+  'part returned',
+  'pause said',
 ]
 
 export const useBook = defineStore('book', () => {

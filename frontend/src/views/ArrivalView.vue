@@ -136,24 +136,6 @@ useKeys(() => ({
           :fits="!drawn.differs"
           :words="`${drawn.feature}: ${drawn.words}`"
         />
-        <p v-if="!features.length" class="quiet">
-          Kind and count are all that is looked at: hold it against what the step needs, and count.
-        </p>
-        <ul class="features">
-          <li v-for="(f, k) in features" :key="f.feature">
-            <button type="button" :class="{ now: f.feature === now?.feature }" @click="picked = f.feature">
-              <span class="n">{{ k + 1 }}</span><b>{{ f.feature }}</b
-              ><span>{{ f.old }}</span
-              ><span class="b" :class="{ outside: f.differs }">{{ f.new }}</span
-              ><span class="how"
-                ><VerdictMark :verdict="SHAPES[f.state]" side="high" :size="7" /><small
-                  :class="{ mut: f.todo, outside: f.differs }"
-                  >{{ f.words || 'not compared' }}{{ f.within ? `, within ${f.within}` : '' }}</small
-                ></span
-              >
-            </button>
-          </li>
-        </ul>
         <p v-if="book.refused" class="problem" role="alert">{{ book.refused }}</p>
         <form v-if="now" class="entry-row" @submit.prevent="laid">
           <label class="field"
@@ -178,13 +160,31 @@ useKeys(() => ({
             Laid beside
           </button>
         </form>
+        <p v-if="!features.length" class="quiet">
+          Kind and count are all that is looked at: hold it against what the step needs, and count.
+        </p>
+        <ul class="features">
+          <li v-for="(f, k) in features" :key="f.feature">
+            <button type="button" :class="{ now: f.feature === now?.feature }" @click="picked = f.feature">
+              <span class="n">{{ k + 1 }}</span><b>{{ f.feature }}</b
+              ><span>{{ f.old }}</span
+              ><span class="b" :class="{ outside: f.differs }">{{ f.new }}</span
+              ><span class="how"
+                ><VerdictMark :verdict="SHAPES[f.state]" side="high" :size="7" /><small
+                  :class="{ mut: f.todo, outside: f.differs }"
+                  >{{ f.words || 'not compared' }}</small
+                ></span
+              >
+            </button>
+          </li>
+        </ul>
+      </div>
+      <aside>
         <div class="decide">
           <button type="button" class="btn" @click="take">Take it <kbd>T</kbd></button>
           <button v-if="order" type="button" class="btn" @click="askRefuse">Refuse it <kbd>R</kbd></button>
           <button type="button" class="btn" @click="askWriting">Take it in writing <kbd>C</kbd></button>
         </div>
-      </div>
-      <aside>
         <h2 class="t20">What it stops</h2>
         <div class="stops">
           <StopBar :free="row.stops" :rungs="view.rungs" :word="row.stops_words" :cell="32" :high="28" /><b>{{
@@ -267,14 +267,12 @@ useKeys(() => ({
   grid-template-columns: 1.2fr 1fr 130px 1fr auto;
   gap: 8px;
   align-items: end;
-  border-top: 3px solid var(--ink);
-  padding: 8px 0;
+  border-bottom: 3px solid var(--ink);
+  padding: 4px 0 8px;
 }
 .decide {
-  display: flex;
+  display: grid;
   gap: 8px;
-  flex-wrap: wrap;
-  margin-top: 6px;
 }
 aside {
   display: grid;

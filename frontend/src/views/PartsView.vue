@@ -213,7 +213,7 @@ useKeys(() => ({
 }
 .row {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 178px 84px 168px;
+  grid-template-columns: minmax(0, 1fr) 172px 74px 160px;
   gap: 10px;
   width: 100%;
   min-height: 52px;

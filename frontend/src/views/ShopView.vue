@@ -1,16 +1,19 @@
 <script setup lang="ts">
 /** The Shop: what is next, each build as a tape; empty, it offers three acts. */
-import { computed, onMounted, ref } from 'vue'
+import { computed, onMounted, onUnmounted, ref } from 'vue'
 import { useNow } from '@vueuse/core'
 import { useRouter } from 'vue-router'
 import { client, got, type Schemas } from '@/api/client'
 import { useKeys } from '@/composables/keys'
-import { ago, clockOf, dayOf } from '@/composables/time'
+import { clockOf, dayOf } from '@/composables/time'
 import BuildTape from '@/drawings/BuildTape.vue'
 import LineText from '@/shell/LineText.vue'
+import ComesDue from '@/shell/ComesDue.vue'
 import MarkLogo from '@/shell/MarkLogo.vue'
 import ArchiveButton from '@/shell/ArchiveButton.vue'
+import TonightBlock from '@/shell/TonightBlock.vue'
 import ShopDialog from '@/shell/ShopDialog.vue'
+import { useCalendar } from '@/stores/calendar'
 import { useSession } from '@/stores/session'
 import { useShop } from '@/stores/shop'
 import { capital } from '@/words'
@@ -23,12 +26,29 @@ const now = useNow({ interval: 20000 })
 const builds = computed(() => shop.view?.builds ?? [])
 const first = computed(() => builds.value[0] ?? null)
 const current = (card: Schemas['BuildCard']) => card.frame.steps.find((s) => s.id === card.frame.current)
-const stageName = (card: Schemas['BuildCard']) =>
-  card.frame.stages.find((s) => s.id === current(card)?.stage)?.name ?? ''
-const open = (build: string) => void router.push({ name: 'build', params: { build } })
 const newest = computed(() => first.value?.frame.written.at(-1) ?? null)
 
-onMounted(() => void shop.load())
+const calendar = useCalendar()
+const tonight = ref<InstanceType<typeof TonightBlock> | null>(null)
+const row = (build: string) => calendar.tonight?.vehicles.find((v) => v.build === build)
+const waits = (build: string) => row(build)?.waits ?? ''
+const costs = (build: string) => {
+  const v = row(build)
+  if (!v || !(v.sure || v.worst)) return ''
+  const bare = v.bare ? `, ${v.bare} without a price` : ''
+  return `${shop.money(v.sure.toFixed(0))}, at worst ${shop.money(v.worst.toFixed(0))}${bare}`
+}
+const ends = (build: string) => {
+  const e = calendar.evenings?.plan?.ends.find((x) => x.build === build)
+  return e ? `Done ${e.five}, 9 in 10 by ${e.nine}` : ''
+}
+
+onMounted(() => {
+  void shop.load()
+  void calendar.loadTonight()
+  void calendar.loadEvenings()
+})
+onUnmounted(calendar.leave)
 async function demo() {
   await got(client.POST('/api/demo'))
     .then(shop.load)
@@ -36,16 +56,19 @@ async function demo() {
       shop.problem = error.message
     })
 }
-const tapKeys = () => Object.fromEntries(builds.value.map((b, k) => [String(k + 1), () => open(b.id)]))
 useKeys(() => ({
-  ' ': () => first.value && open(first.value.id),
-  PageDown: () => first.value && open(first.value.id),
+  ' ': () => tonight.value?.begin(0),
+  PageDown: () => tonight.value?.begin(0),
+  2: () => tonight.value?.begin(1),
+  3: () => tonight.value?.begin(2),
+  4: () => tonight.value?.begin(3),
+  c: () => tonight.value?.change(),
+  e: () => void router.push('/evenings'),
   n: () => void router.push('/new'),
   t: () => void router.push('/tools'),
   u: () => void router.push('/sums'),
   h: () => void router.push('/phones'),
   d: session.toggleTheme,
-  ...tapKeys(),
 }))
 </script>
 
@@ -59,12 +82,10 @@ useKeys(() => ({
         ></span
       >
       <nav aria-label="Shop">
-        <RouterLink class="btn small" to="/tools">Tools <kbd>T</kbd></RouterLink
+        <RouterLink class="btn small" to="/evenings">Evenings <kbd>E</kbd></RouterLink
+        ><RouterLink class="btn small" to="/tools">Tools <kbd>T</kbd></RouterLink
         ><RouterLink class="btn small" to="/sums">Sums <kbd>U</kbd></RouterLink
-        ><RouterLink class="btn small" to="/phones">Phones <kbd>H</kbd></RouterLink
         ><RouterLink class="btn small" to="/new">New build <kbd>N</kbd></RouterLink
-        ><ArchiveButton /><button type="button" class="btn small" @click="session.toggleTheme">
-          {{ session.dark ? 'Light' : 'Dark' }} <kbd>D</kbd></button
         ><button type="button" class="btn small" @click="session.asked = true">
           {{ session.who || 'Who?' }}
         </button>
@@ -99,35 +120,9 @@ useKeys(() => ({
         </div>
       </section>
       <template v-else-if="first">
-        <section class="tonight">
-          <h1 class="t28">Where you were</h1>
-          <button type="button" class="btn primary go" @click="open(first.id)">
-            <span class="t20"
-              >{{ first.name }}{{ first.frame.resume ? `, ${ago(first.frame.resume.since, now)}` : '' }}</span
-            >
-            <span class="big">{{
-              first.frame.resume?.title ?? `Begin at ${current(first)?.number} ${current(first)?.short}`
-            }}</span>
-            <kbd>Space or right pedal</kbd>
-          </button>
-          <p v-if="first.frame.resume" class="t20 line">
-            {{ first.frame.resume.line }} {{ first.frame.resume.loose }}
-          </p>
-          <ol>
-            <li v-for="(card, k) in builds.slice(1)" :key="card.id">
-              <button type="button" class="other" @click="open(card.id)">
-                <kbd>{{ k + 2 }}</kbd><span
-                  ><b class="t20">{{ card.frame.resume?.title ?? `Begin at ${current(card)?.number}` }}</b
-                  ><small
-                    >{{ card.name
-                    }}{{ card.frame.resume ? `, ${ago(card.frame.resume.since, now)}` : '' }}</small
-                  ></span
-                >
-              </button>
-            </li>
-          </ol>
-        </section>
+        <TonightBlock ref="tonight" />
         <section class="builds">
+          <ComesDue />
           <ol class="heads t16" aria-hidden="true">
             <li v-for="stage in first.frame.stages" :key="stage.id">{{ stage.name }}</li>
           </ol>
@@ -136,28 +131,32 @@ useKeys(() => ({
               <h2 class="t24">
                 <RouterLink :to="{ name: 'build', params: { build: card.id } }">{{ card.name }}</RouterLink>
               </h2>
-              <span>{{ stageName(card) }}, {{ current(card)?.number }} {{ current(card)?.short }}</span>
+              <span
+                ><b class="count" :class="{ none: !card.frame.left_open.length }">{{
+                  card.frame.left_open.length
+                }}</b>
+                {{ ' ' }}left open</span
+              >
+              <span class="at">{{ current(card)?.number }} {{ current(card)?.short }}</span>
             </div>
             <BuildTape
               :stages="card.frame.stages"
               :strands="card.frame.left_open"
               :current="current(card)?.stage ?? 'plan'"
             />
-            <p class="counts">
-              <b class="count" :class="{ none: !card.frame.left_open.length }">{{
-                card.frame.left_open.length
-              }}</b>
-              {{ ' ' }}<span class="nowrap">left open</span> {{ ' '
-              }}<span class="mut">{{ card.vehicle }}: {{ card.about }}</span>
-            </p>
-            <p v-if="card.bay || card.can.length || card.frame.carried" class="stands t16">
+            <p class="stands t16">
               <span v-if="card.bay"
                 ><b>{{ card.bay }}</b></span
               ><span v-for="c in card.can" :key="c" :class="{ mut: c.startsWith('does not') }">{{ c }}</span
-              ><span v-if="card.frame.carried" :class="{ outside: !card.frame.carried_stays }"
-                >{{ card.frame.carried
-                }}{{ card.frame.carried_stays ? '' : ': may not stay so overnight' }}</span
+              ><span v-if="card.frame.carried && !card.frame.carried_stays" class="outside"
+                >{{ card.frame.carried }}: may not stay so overnight</span
               >
+            </p>
+            <p v-if="waits(card.id)" class="waits"><b>Waits for</b> {{ waits(card.id) }}</p>
+            <p v-if="costs(card.id)" class="costs t16">
+              <RouterLink :to="{ name: 'parts', params: { build: card.id } }"
+                >Costs {{ costs(card.id) }}</RouterLink
+              ><span v-if="ends(card.id)">{{ ends(card.id) }}</span>
             </p>
             <p v-if="card.broken" class="block t16" role="alert">
               Broken at line {{ card.broken }} of the log: read only, nothing behind it counts.
@@ -178,6 +177,12 @@ useKeys(() => ({
       ><span v-if="newest"
         ><time class="mut">{{ clockOf(newest.time, shop.zone) }}</time> <LineText :line="newest"
       /></span>
+      <span class="acts"
+        ><RouterLink class="btn small" to="/phones">Phones <kbd>H</kbd></RouterLink
+        ><ArchiveButton /><button type="button" class="btn small" @click="session.toggleTheme">
+          {{ session.dark ? 'Light' : 'Dark' }} <kbd>D</kbd>
+        </button></span
+      >
     </footer>
   </div>
 </template>
@@ -228,8 +233,8 @@ main {
   border-bottom: 3px solid var(--line);
   padding: 18px 20px;
   display: grid;
-  grid-template-columns: 500px minmax(0, 1fr);
-  gap: 44px;
+  grid-template-columns: 580px minmax(0, 1fr);
+  gap: 24px;
   align-content: start;
 }
 .block,
@@ -285,7 +290,7 @@ main {
   line-height: 1.1;
 }
 article {
-  padding: 12px 0;
+  padding: 4px 0 8px;
   border-bottom: 2px solid var(--line);
 }
 .title {
@@ -293,7 +298,7 @@ article {
   justify-content: space-between;
   align-items: baseline;
   gap: 14px;
-  margin-bottom: 8px;
+  margin-bottom: 2px;
   flex-wrap: wrap;
 }
 .title a {
@@ -311,11 +316,24 @@ article {
 .nowrap {
   white-space: nowrap;
 }
-.counts {
+.costs {
   display: flex;
-  gap: 10px;
-  align-items: center;
-  margin-top: 8px;
+  justify-content: space-between;
+  gap: 4px 20px;
+  flex-wrap: wrap;
+}
+.costs a {
+  display: inline-block;
+  min-height: 32px;
+  line-height: 32px;
+}
+.at {
+  margin-left: auto;
+}
+footer .acts {
+  margin-left: auto;
+  display: flex;
+  gap: 8px;
 }
 .count {
   background: var(--plate);

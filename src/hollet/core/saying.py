@@ -8,8 +8,9 @@ from datetime import date, timedelta
 from pydantic import BaseModel, ConfigDict
 
 from hollet.core.errors import Refused
+from hollet.core.words import counted
 
-__all__ = ["WantedLine", "read_day", "read_wanted"]
+__all__ = ["WantedLine", "day_due", "due_words", "read_day", "read_wanted"]
 
 DAYS = ("mon", "tue", "wed", "thu", "fri", "sat", "sun")
 MONTHS = ("jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec")
@@ -136,3 +137,21 @@ def read_wanted(text: str, today: date) -> WantedLine:
                 "bad_want", f"'{part}' is neither a price nor a day: {FORM}", field="typed"
             )
     return WantedLine(count=count, name=name[:120], number=number, price=price, by=by)
+
+
+def due_words(days: int) -> str:
+    """How far off a day is.
+
+    Examples
+    --------
+    >>> due_words(-2), due_words(0), due_words(1), due_words(5)
+    ('2 days late', 'today', 'tomorrow', 'in 5 days')
+    """
+    if days < 0:
+        return f"{counted(-days, 'day')} late"
+    return {0: "today", 1: "tomorrow"}.get(days, f"in {days} days")
+
+
+def day_due(day: date) -> str:
+    """A day as a desk says it: `Sat 28 Nov`."""
+    return f"{day:%a} {day.day} {day:%b}"

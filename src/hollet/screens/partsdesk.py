@@ -4,7 +4,7 @@ from datetime import date
 
 from pydantic import computed_field
 
-from hollet.core.book.due import Due, day_due, due_of, due_words
+from hollet.core.book.due import Due, due_of
 from hollet.core.book.needs import Need, needs, state_words
 from hollet.core.book.orders import (
     ARRIVED,
@@ -18,6 +18,7 @@ from hollet.core.entries import BookState
 from hollet.core.entries.status import SETTLED, plan_of, statuses
 from hollet.core.procedure.words import RUNGS, STAGES
 from hollet.core.safety import SAFETY_NAMES, shut_words
+from hollet.core.saying import day_due, due_words
 from hollet.core.steps.inspection import inspection_view
 from hollet.core.view import View
 from hollet.core.words import counted
@@ -72,6 +73,7 @@ class OrderRow(View):
 
     order: OrderFacts
     words: str
+    promised: str
     place: int
     slipped: str
     silent: int
@@ -279,11 +281,15 @@ def _order_row(
         place = ARRIVED if looked else COMPARED
     days = (order.promised - today).days if order.promised and order.live else None
     words = order.state if order.live or order.state == "cancelled" else "all of it compared"
+    refused = sum(part.refused for part in order.parts)
     if not order.live and looked:
         words = "here, not all compared"
+    elif refused and not order.live:
+        words = f"{refused} refused"
     return OrderRow(
         order=order,
         words=words,
+        promised=day_due(order.promised) if order.promised else "",
         place=place,
         slipped=slip_words(order),
         silent=days_silent(order, today),

@@ -7,14 +7,16 @@ from datetime import date
 
 from pydantic import computed_field
 
-from hollet.core.book.due import Due, day_due, due_of, due_words
+from hollet.core.book.due import Due, due_of
 from hollet.core.book.orders import orders, slip_words
 from hollet.core.calendar.evenings import (
+    Evening,
     HelperView,
     Tonight,
     VisitView,
     clock_words,
     commitments,
+    evenings,
     helpers,
     visits,
     week,
@@ -23,6 +25,7 @@ from hollet.core.calendar.laying import Slug, laid_tonight, minutes_words
 from hollet.core.calendar.offers import NotNow, Offer, Offers
 from hollet.core.entries import BookState
 from hollet.core.entries.calendar import ANSWERS, WEEK
+from hollet.core.saying import day_due, due_words
 from hollet.core.view import View
 from hollet.screens.partsdesk import Money, money_of
 
@@ -263,16 +266,16 @@ def tonight_view(
     shown = max(CANNOT, dangers)
     hours, said = week(shop)
     return TonightView(
-        title=_title(evening, slugs, rows),
+        title=_title(evening, _coming(shop, today), slugs, rows),
         evening=evening,
         start=clock_words(evening.start) if evening else "",
         end=clock_words(evening.end) if evening else "",
         quiet=clock_words(evening.quiet_from) if evening and evening.quiet_from else "",
         conditions=_conditions(evening) if evening else (),
         slugs=slugs,
-        first=rows[0] if rows and evening else None,
-        others=tuple(rows[1 : 1 + OTHERS]) if evening else (),
-        more=max(0, len(rows) - 1 - OTHERS) if evening else 0,
+        first=rows[0] if rows else None,
+        others=tuple(rows[1 : 1 + OTHERS]),
+        more=max(0, len(rows) - 1 - OTHERS),
         cannot=tuple(cannot[:shown]),
         cannot_more=len(cannot) - min(shown, len(cannot)),
         due=_due_rows(shop, found, gear, today),
@@ -296,9 +299,22 @@ def tonight_view(
     )
 
 
-def _title(evening: Tonight | None, slugs: Sequence[Slug], rows: Sequence[OfferRow]) -> str:
+def _coming(shop: BookState, today: date) -> Evening | None:
+    """The next evening after today, within three weeks."""
+    return next((e for e in evenings(shop, today, 21) if e.day > today), None)
+
+
+def _title(
+    evening: Tonight | None,
+    coming: Evening | None,
+    slugs: Sequence[Slug],
+    rows: Sequence[OfferRow],
+) -> str:
+    if evening is None and coming is None:
+        return "No evening is set: what is possible all the same"
     if evening is None:
-        return "Nothing more today: no evening is left"
+        assert coming is not None
+        return f"No evening today. Next: {day_due(coming.day)}, {clock_words(coming.start)}"
     if not rows:
         return f"Tonight, until {clock_words(evening.end)}: nothing is possible"
     worked = sum(slug.end - slug.start for slug in slugs)

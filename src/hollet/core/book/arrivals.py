@@ -18,6 +18,7 @@ from hollet.core.entries import (
 )
 from hollet.core.quantities.differing import laid_words, lengths_of
 from hollet.core.safety import shut_words
+from hollet.core.saying import day_due
 from hollet.core.view import View
 
 __all__ = [
@@ -87,6 +88,12 @@ class RefusedFacts(View):
 
     @computed_field
     @property
+    def back_words(self) -> str:
+        """By when it must be back, in words."""
+        return f"back by {day_due(self.back_by)}" if self.back_by else ""
+
+    @computed_field
+    @property
     def owed(self) -> bool:
         """Whether its money is still to come back."""
         return self.now != "refunded"
@@ -141,6 +148,15 @@ def unit_of(feature: str) -> str | None:
     return "mm" if "or" not in words and any(word in MEASURED for word in words) else None
 
 
+def _short(body: FeatureCompared) -> str:
+    """What came of it in few words: the same, or by how much it differs, and what it may."""
+    same = body.fits and not body.within
+    words = laid_words(body.old, body.new, same, None, body.unit).partition(": ")[2]
+    if body.within:
+        words += f", {'within' if body.fits else 'more than'} {body.within}"
+    return words
+
+
 def rule_of(state: BookState, wants: Sequence[Want]) -> ArrivalRule:
     """The sort that a sheet or a hand says, else the one of its name."""
     said = next((want.sort for want in wants if want.sort is not None), None)
@@ -179,7 +195,7 @@ def _feature(name: str, entry: Entry[FeatureCompared] | None) -> FeatureFacts:
         old=body.old,
         new=body.new,
         unit=body.unit,
-        words=laid_words(body.old, body.new, body.fits and not body.within, None, body.unit),
+        words=_short(body),
         old_mm=mm[0] if mm else None,
         new_mm=mm[1] if mm else None,
         within=body.within,

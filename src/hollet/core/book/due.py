@@ -9,10 +9,11 @@ from pydantic import computed_field
 from hollet.core.book.needs import needs
 from hollet.core.book.orders import OrderFacts, days_silent, orders
 from hollet.core.entries import BookState
+from hollet.core.saying import due_words
 from hollet.core.view import View
 from hollet.core.words import counted
 
-__all__ = ["Due", "day_due", "due_of", "due_words"]
+__all__ = ["Due", "due_of"]
 
 SOON = 3
 """Days within which something is said to come due soon."""
@@ -46,24 +47,6 @@ class Due(View):
     def soon(self) -> bool:
         """Whether it comes within three days, or waits for a word."""
         return not self.late and (self.days is None or self.days <= SOON)
-
-
-def due_words(days: int) -> str:
-    """How far off a day is.
-
-    Examples
-    --------
-    >>> due_words(-2), due_words(0), due_words(1), due_words(5)
-    ('2 days late', 'today', 'tomorrow', 'in 5 days')
-    """
-    if days < 0:
-        return f"{counted(-days, 'day')} late"
-    return {0: "today", 1: "tomorrow"}.get(days, f"in {days} days")
-
-
-def day_due(day: date) -> str:
-    """A day as a desk says it: `Sat 28 Nov`."""
-    return f"{day:%a} {day.day} {day:%b}"
 
 
 def due_of(state: BookState, today: date) -> tuple[Due, ...]:

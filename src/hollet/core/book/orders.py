@@ -8,6 +8,7 @@ from datetime import date, datetime
 from pydantic import computed_field
 
 from hollet.core.entries import BookState, Ordered, OrderMoved, ParcelCame, PartRefused
+from hollet.core.saying import day_due
 from hollet.core.view import View
 from hollet.core.words import counted
 
@@ -40,6 +41,13 @@ class Slip(View):
     def days(self) -> int:
         """By so many days; below zero it comes earlier."""
         return (self.now - self.was).days
+
+    @computed_field
+    @property
+    def words(self) -> str:
+        """From which day to which, and why."""
+        why = f": {self.because}" if self.because else ""
+        return f"{day_due(self.was)} became {day_due(self.now)}{why}"
 
 
 class OrderPart(View):

@@ -7,15 +7,16 @@ from dataclasses import dataclass
 from datetime import date
 
 from hollet.core.book.dangers import live_dangers
-from hollet.core.book.due import day_due
 from hollet.core.book.needs import Need, needs, state_words
 from hollet.core.book.orders import OrderFacts, orders
 from hollet.core.book.passing import waiting_for
 from hollet.core.calendar.clock import Pace, kind_of_work, pace_of, range_of
 from hollet.core.calendar.evenings import Tonight, VisitView
+from hollet.core.calendar.order import first_by_stage
 from hollet.core.entries import BookState
 from hollet.core.entries.status import SETTLED, plan_of, statuses
 from hollet.core.procedure.sheet import Step
+from hollet.core.saying import day_due
 from hollet.core.view import View
 
 __all__ = ["Around", "NotNow", "Offer", "Offers", "frees", "offers", "safe_stop"]
@@ -149,12 +150,16 @@ def _frees(state: BookState, step_id: str) -> tuple[Step, ...]:
 def offers(state: BookState, around: Around) -> Offers:
     """All that a build offers at this moment."""
     can, cannot = [], _dangers(state)
-    for step in _open(state).values():
+    plan, still = plan_of(state), _open(state)
+    for step in still.values():
         waits = waiting_for(state, step.id, around.now)
         drying = [w for w in waits if w.until]
         if len(drying) < len(waits):
             continue  # something else is first
         because, need = _reason(state, step, around, drying[0].because if drying else None)
+        unbuilt = first_by_stage(plan, step, still.values())
+        if unbuilt:
+            because = f"first {unbuilt[0].number} {unbuilt[0].short or unbuilt[0].title}"
         offer = _offer(state, step, around)
         late = None if because else _too_late(step, offer, around)
         if because or late:

@@ -88,6 +88,7 @@ def _jobs(i: Schedule) -> list[Job]:
     known = {task.id for task in i.tasks}
     if len(known) < len(i.tasks):
         raise Refused("bad_input", "'tasks': each task needs a name of its own", field="tasks")
+    waits = {t.id: math.ceil(_hours(t.wait, "wait") * MINUTES - 1e-9) for t in i.tasks}
     jobs = []
     for task in i.tasks:
         lost = next((name for name in task.after if name not in known), None)
@@ -103,15 +104,15 @@ def _jobs(i: Schedule) -> list[Job]:
                 takes=takes,
                 spans=both if task.helper else work,
                 earliest=math.ceil(_hours(task.arrives, "arrives") * MINUTES - 1e-9),
-                after=tuple(dict.fromkeys(task.after)),
-                wait=math.ceil(_hours(task.wait, "wait") * MINUTES - 1e-9),
+                after=tuple((name, waits[name]) for name in dict.fromkeys(task.after)),
+                wait=waits[task.id],
             )
         )
     return jobs
 
 
 def _refuse_unfit(i: Schedule, jobs: Sequence[Job]) -> None:
-    round_about = circle({job.id: job.after for job in jobs})
+    round_about = circle({job.id: [name for name, _ in job.after] for job in jobs})
     if round_about:
         words = " waits for ".join((*round_about, round_about[0]))
         raise Refused("cycle", f"they wait for each other in a circle: {words}", field="tasks")

@@ -3,8 +3,9 @@
 from fastapi import APIRouter
 
 from hollet.screens.tonight import TonightView
-from hollet.services import calendar, tonight
+from hollet.services import calendar, evenings, tonight
 from hollet.services.calendar import ShopLine
+from hollet.services.evenings import EveningsView
 from hollet.web.models import ShopEntryEdit
 from hollet.web.routers.shop import Shared
 
@@ -20,6 +21,18 @@ def get_tonight(workshop: Shared) -> TonightView:
 
 
 @router.post("/shop/entries")
-def write_entry(edit: ShopEntryEdit, workshop: Shared) -> ShopLine:
+def write_shop_entry(edit: ShopEntryEdit, workshop: Shared) -> ShopLine:
     """Write a line of the shop's log."""
     return calendar.write_shop(workshop, edit.entry, who=edit.who, entry_id=edit.id)
+
+
+@router.get("/evenings")
+def get_evenings(workshop: Shared) -> EveningsView:
+    """The plan of evenings as it was laid last; a newer one is begun where something moved on."""
+    return evenings.evenings_of(workshop, wait=0.3)
+
+
+@router.post("/evenings/stop")
+def stop_evenings(workshop: Shared) -> EveningsView:
+    """Keep the old plan, and throw away what is being laid."""
+    return evenings.stop_laying(workshop)

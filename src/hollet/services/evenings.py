@@ -1,0 +1,209 @@
+"""The plan of evenings: laid in a thread of its own, so that no bench waits for it."""
+
+import threading
+import time
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from weakref import WeakKeyDictionary
+
+from pydantic import BaseModel
+
+from hollet.core.calendar.evenings import VisitView, evenings, visits
+from hollet.core.calendar.plan import (
+    Frame,
+    Plan,
+    chance_of,
+    earlier,
+    laid_plan,
+    without,
+)
+from hollet.core.calendar.work import Task, tasks_of
+from hollet.core.errors import Refused, Unavailable
+from hollet.core.saying import day_due
+from hollet.screens.evenings import EveningsPlan, Win, evenings_plan
+from hollet.services.builds import build_names
+from hollet.services.tonight import paces
+from hollet.services.workshop import SHOP, Workshop
+
+__all__ = ["EveningsView", "evenings_of", "stop_laying"]
+
+DAYS = 200
+"""So many days ahead are looked at."""
+WINS = 4
+DAY_MIN = 24 * 60
+
+
+class EveningsView(BaseModel):
+    """The block as last laid; `laying` while a newer one is on the way, for so many seconds; why
+    there is none.
+    """
+
+    plan: EveningsPlan | None
+    laying: bool
+    seconds: float
+    steps: int
+    problem: str | None
+
+
+@dataclass
+class _Planner:
+    """One laying at a time; what was laid last, and for which state of the books."""
+
+    lock: threading.Lock = field(default_factory=threading.Lock)
+    thread: threading.Thread | None = None
+    wanted: object = None
+    made_of: object = None
+    began: float = 0.0
+    steps: int = 0
+    plan: EveningsPlan | None = None
+    problem: str | None = None
+    stopped: bool = False
+
+
+_PLANNERS: WeakKeyDictionary[Workshop, _Planner] = WeakKeyDictionary()
+
+
+def _planner(workshop: Workshop) -> _Planner:
+    return _PLANNERS.setdefault(workshop, _Planner())
+
+
+def _fingerprint(workshop: Workshop) -> object:
+    """What the plan depends on: every log, the tools, and the quarter of an hour."""
+    local = workshop.local()
+    quarter = (local.date(), local.hour, local.minute // 15)
+    return (tuple(sorted(workshop.heads().items())), workshop.store.version, quarter)
+
+
+def evenings_of(workshop: Workshop, wait: float = 0.0) -> EveningsView:
+    """The plan as it was laid last; a newer one is begun where something moved on. `wait` for it so
+    many seconds.
+    """
+    planner = _planner(workshop)
+    wanted = _fingerprint(workshop)
+    with planner.lock:
+        busy = planner.thread is not None and planner.thread.is_alive()
+        if wanted != planner.made_of and not busy:
+            planner.wanted, planner.began, planner.stopped = wanted, time.monotonic(), False
+            planner.thread = threading.Thread(target=_lay, args=(workshop, planner), daemon=True)
+            planner.thread.start()
+        thread = planner.thread
+    if thread is not None and wait > 0:
+        thread.join(wait)
+    laying = thread is not None and thread.is_alive()
+    return EveningsView(
+        plan=planner.plan,
+        laying=laying,
+        seconds=round(time.monotonic() - planner.began, 1) if laying else 0.0,
+        steps=planner.steps,
+        problem=planner.problem,
+    )
+
+
+def stop_laying(workshop: Workshop) -> EveningsView:
+    """Keep the old block: what is laid just now is thrown away when it is done."""
+    planner = _planner(workshop)
+    planner.stopped = True
+    return evenings_of(workshop) if planner.thread is None else _as_is(planner)
+
+
+def _as_is(planner: _Planner) -> EveningsView:
+    return EveningsView(
+        plan=planner.plan,
+        laying=False,
+        seconds=0.0,
+        steps=planner.steps,
+        problem=planner.problem,
+    )
+
+
+def _lay(workshop: Workshop, planner: _Planner) -> None:
+    """Lay it, show it, then look what would win."""
+    made_of = planner.wanted
+    try:
+        names, tasks, frame = _gathered(workshop)
+        planner.steps = len(tasks)
+        if not tasks:
+            planner.plan, planner.problem = None, "Nothing is open: no evening is needed."
+        else:
+            plan = laid_plan(tasks, frame)
+            chances = chance_of(plan, list(names))
+            if not planner.stopped:
+                planner.plan = evenings_plan(plan, frame, chances, names, ())
+                planner.problem = None
+            wins = _wins(tasks, frame, plan, planner)
+            if not planner.stopped:
+                planner.plan = evenings_plan(plan, frame, chances, names, wins)
+    except Refused as refusal:
+        planner.plan, planner.problem = None, refusal.message
+    finally:
+        planner.made_of = made_of
+    workshop.tell("", 0)
+
+
+def _gathered(workshop: Workshop) -> tuple[dict[str, str], list[Task], Frame]:
+    """All open work of the shop, and the evenings there are."""
+    local, own = workshop.local(), paces(workshop)
+    today = local.date()
+    names = build_names(workshop)
+    tasks: list[Task] = []
+    for k, build in enumerate(names):
+        try:
+            with workshop.held(build) as state:
+                tasks += tasks_of(state, build, own, today, local, f"{k}:")
+        except Unavailable:
+            continue  # the Shop says so of this build itself
+    with workshop.held(SHOP) as shop:
+        frame = Frame(
+            today=today,
+            minute=local.hour * 60 + local.minute,
+            evenings=evenings(shop, today, DAYS),
+            visits=visits(shop, today, DAYS),
+        )
+    return names, tasks, frame
+
+
+def _wins(tasks: Sequence[Task], frame: Frame, plan: Plan, planner: _Planner) -> tuple[Win, ...]:
+    """What one earlier parcel, one answer of a helper would change, held against this plan."""
+    found: list[Win] = []
+    seen: set[str] = set()
+    for task in tasks:
+        for part in task.arriving:
+            if part.need in seen or part.at <= frame.minute or len(found) >= WINS:
+                continue
+            seen.add(part.need)
+            words = "no day is promised" if part.assumed else f"promised for {day_due(part.day)}"
+            days = _days(earlier(tasks, part.need, frame.minute), frame, plan, planner)
+            found.append(
+                Win(id=part.need, name=f"{part.name}, here now", words=words, days=max(0, days))
+            )
+    for visit in frame.visits:
+        if visit.perhaps and len(found) < WINS and visit.start < plan.laid.end:
+            found.append(_asked(tasks, frame, plan, planner, visit))
+    return tuple(sorted(found, key=lambda win: -win.days))
+
+
+def _asked(
+    tasks: Sequence[Task], frame: Frame, plan: Plan, planner: _Planner, visit: VisitView
+) -> Win:
+    """What hangs on a helper's answer: the days lost without it."""
+    gone = Frame(frame.today, frame.minute, frame.evenings, without(frame.visits, visit.id))
+    lost = -_days(tasks, gone, plan, planner)
+    return Win(
+        id=visit.id,
+        name=f"{visit.name} says yes, {day_due(visit.day)}",
+        words=f"now: {visit.answer}; without it so many days more",
+        days=max(0, lost),
+    )
+
+
+def _days(tasks: Sequence[Task], frame: Frame, plan: Plan, planner: _Planner) -> int:
+    """By how many days the end of everything comes earlier than in `plan`; where it cannot be laid
+    at all, all the days there are are lost.
+    """
+    if planner.stopped:
+        return 0
+    try:
+        other = laid_plan(tasks, frame, budget=0.05)
+    except Refused:
+        return -DAYS
+    return plan.laid.end // DAY_MIN - other.laid.end // DAY_MIN
