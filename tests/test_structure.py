@@ -17,6 +17,7 @@ from hollet.core.procedure.kinds import STEP_KINDS
 SRC = Path(__file__).parents[1] / "src" / "hollet"
 PURE = {
     "abc",
+    "bisect",
     "cmath",
     "collections",
     "dataclasses",

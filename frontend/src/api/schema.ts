@@ -1700,6 +1700,7 @@ export interface components {
             chances: components["schemas"]["Chance"][];
             /** Clash */
             clash: string | null;
+            clock: components["schemas"]["ClockLine"];
             /** Closes */
             closes: string[];
             /** Compares */
@@ -1763,7 +1764,7 @@ export interface components {
             /** Other Box */
             other_box: string | null;
             /** Parts */
-            parts: components["schemas"]["PartNeed"][];
+            parts: components["schemas"]["PartLine"][];
             /**
              * Pass Keys
              * @description Reasons that one key gives.
@@ -2451,6 +2452,31 @@ export interface components {
              * @default []
              */
             without?: string[];
+        };
+        /**
+         * ClockLine
+         * @description Worked so far, the own range, the book; `over`: past the slow time; the pause that is asked,
+         *     and by which causes.
+         */
+        ClockLine: {
+            /** Book */
+            book: number | null;
+            /** Causes */
+            causes: string[];
+            /** Line */
+            line: string;
+            /** Minutes */
+            minutes: number;
+            /** Over */
+            over: string;
+            pace: components["schemas"]["PaceView"];
+            pause: components["schemas"]["Pause"] | null;
+            /** Pause Words */
+            pause_words: string;
+            /** Quick */
+            quick: number | null;
+            /** Slow */
+            slow: number | null;
         };
         /**
          * Comes
@@ -3992,7 +4018,7 @@ export interface components {
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "helper";
+            kind: "helper kept";
             /** Name */
             name: string;
         };
@@ -5633,6 +5659,26 @@ export interface components {
             name: string;
         };
         /**
+         * PaceView
+         * @description Own time over book time of one kind of work, as a range that narrows with each job.
+         */
+        PaceView: {
+            /** Factor */
+            factor: number;
+            /** Hi */
+            hi: number;
+            /** Jobs */
+            jobs: number;
+            /** Kind */
+            kind: string;
+            /** Lo */
+            lo: number;
+            /** Words */
+            words: string;
+            /** Working */
+            working: string[];
+        };
+        /**
          * PairEdit
          * @description The code that the workshop's computer shows, and a name for this device.
          */
@@ -5851,32 +5897,20 @@ export interface components {
             stage: string;
         };
         /**
-         * PartNeed
-         * @description A new part that the step needs; its sort says how much of it is compared, `feature` what
-         *     else.
+         * PartLine
+         * @description A part that the step needs: how many, and whether that many are free for it, in words.
          */
-        PartNeed: {
-            /**
-             * Count
-             * @default 1
-             */
+        PartLine: {
+            /** Count */
             count: number;
-            /**
-             * Feature
-             * @default []
-             */
-            feature: string[];
+            /** Free */
+            free: boolean;
             /** Name */
             name: string;
-            /** Safety */
-            safety: ("steering" | "brakes" | "suspension" | "wheels" | "shafts" | "fuel" | "restraints" | "lifting") | null;
-            /** Sort */
-            sort: ("fluid" | "gasket" | "pin" | "washer" | "clip" | "seal" | "bolt" | "nut" | "shaft" | "bearing" | "shell" | "gear" | "pipe" | "hose" | "disc" | "spring" | "joint" | "bush" | "switch" | "shim" | "stuff" | "filter" | "other") | null;
-            /**
-             * When
-             * @default []
-             */
-            when: components["schemas"]["Condition"][];
+            /** Need */
+            need: string;
+            /** Words */
+            words: string;
         };
         /**
          * PartRefusedAct
@@ -6062,6 +6096,34 @@ export interface components {
             suppliers: string[];
             /** Title */
             title: string;
+        };
+        /**
+         * Pause
+         * @description A gap longer than the slow time of its step: between which two lines, how long (min), and
+         *     what it was, where somebody said so.
+         */
+        Pause: {
+            /** After */
+            after: string;
+            /**
+             * Asked
+             * @description Whether nobody has said yet what it was.
+             */
+            readonly asked: boolean;
+            /** Before */
+            before: string;
+            /** Cause */
+            cause: string | null;
+            /** End */
+            end: string;
+            /** Minutes */
+            minutes: number;
+            /** Number */
+            number: string;
+            /** Start */
+            start: string;
+            /** Step */
+            step: string;
         };
         /**
          * PauseSaidAct

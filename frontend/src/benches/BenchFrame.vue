@@ -13,6 +13,7 @@ import LastChanceBlock from '@/shell/LastChanceBlock.vue'
 import RefitBlock from '@/shell/RefitBlock.vue'
 import StepGuards from '@/shell/StepGuards.vue'
 import StuckDialog from '@/shell/StuckDialog.vue'
+import ClockBlock from './ClockBlock.vue'
 import StepNeeds from './StepNeeds.vue'
 import StepPhotos from './StepPhotos.vue'
 import AskDialog from '@/shell/AskDialog.vue'
@@ -182,6 +183,7 @@ defineExpose({
         :step="bench.base.step"
       />
       <StepNeeds v-if="!underWay" :bench="bench" />
+      <ClockBlock v-if="!underWay" :clock="bench.base.clock" />
       <p v-if="book.refused" class="problem" role="alert">{{ book.refused }}</p>
     </div>
     <aside class="side">

@@ -35,7 +35,10 @@ const book = useBook()
       </li>
     </ul>
     <p v-if="bench.base.parts.length">
-      New parts: {{ bench.base.parts.map((p) => `${p.count} × ${p.name}`).join(', ') }}
+      <RouterLink :to="{ name: 'parts', params: { build: book.card?.id ?? '' } }">Parts</RouterLink>:
+      <template v-for="(p, k) in bench.base.parts" :key="p.need"
+        >{{ k ? ', ' : '' }}{{ p.count }} × {{ p.name }}<b v-if="!p.free"> ({{ p.words }})</b></template
+      >
     </p>
     <p v-for="x in bench.base.extras" :key="x.id" class="quiet">
       While it is open, <b>{{ x.thing }}</b>: {{ hours(x.now.hours) }} now, {{ hours(x.later.hours) }} later.

@@ -51,7 +51,7 @@ async function sayDay() {
 }
 async function sayHelper() {
   const said = await calendar.say({
-    kind: 'helper',
+    kind: 'helper kept',
     helper: own(helper.value),
     name: helper.value.trim(),
     can: [],

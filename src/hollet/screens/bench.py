@@ -2,11 +2,12 @@
 
 Screens draw these and compute nothing."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from typing import Annotated, Any
 
 from pydantic import Field
 
+from hollet.core.calendar.clock import Pace
 from hollet.core.entries import BookState
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.kinds.check import CheckStep
@@ -36,10 +37,16 @@ Bench = Annotated[
 
 
 def bench_of(
-    state: BookState, step: Step, tools: Sequence[Instrument], gear: Gear, now: str
+    state: BookState,
+    step: Step,
+    tools: Sequence[Instrument],
+    gear: Gear,
+    now: str,
+    paces: Mapping[str, Pace] | None = None,
 ) -> Bench:
-    """The bench of one step at the moment `now` (UTC, ISO 8601)."""
-    return BENCHES[type(step)](state, step, tools, base_of(state, step, gear, tools, now))
+    """The bench of one step at the moment `now` (UTC, ISO 8601), by the own paces of the shop."""
+    base = base_of(state, step, gear, tools, now, paces or {})
+    return BENCHES[type(step)](state, step, tools, base)
 
 
 BENCHES: dict[type[Any], Callable[[BookState, Any, Sequence[Instrument], BenchBase], Bench]] = {

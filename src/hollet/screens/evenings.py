@@ -9,132 +9,26 @@ from hollet.core.calendar.evenings import DAY, Evening, clock_words
 from hollet.core.calendar.laying import minutes_words
 from hollet.core.calendar.plan import Chance, Frame, Held, Plan, chain_of, held_by, slack_of
 from hollet.core.saying import day_due
-from hollet.core.view import View
 from hollet.core.words import counted
+from hollet.screens.evening_views import (
+    Comes,
+    End,
+    EveningsPlan,
+    Late,
+    PlannedEvening,
+    PlannedSlug,
+    PlannedStep,
+    Presence,
+    Runs,
+    Win,
+)
 
-__all__ = ["EveningsPlan", "Win", "evenings_plan"]
+__all__ = ["evenings_plan"]
 
 NOT_IN_SIGHT = "not in sight"
 """The evenings looked at, or the days on which helpers come, do not hold it."""
 LONG_WAIT_MIN = 60
 """A wait shorter than an hour is no line between evenings."""
-
-
-class PlannedStep(View):
-    """One step of a slug, with its place and why it lies there."""
-
-    id: str
-    step: str
-    number: str
-    name: str
-    start: str
-    range: str
-    held: str
-    slack: str
-    assumed: str
-    working: tuple[str, ...]
-
-
-class PlannedSlug(View):
-    """Work of one vehicle without a wait in between: minutes from the start of its evening."""
-
-    id: str
-    build: str
-    name: str
-    number: str
-    vehicle: str
-    words: str
-    start: int
-    end: int
-    people: int
-    chain: bool
-    now: bool
-    steps: tuple[PlannedStep, ...]
-
-
-class Presence(View):
-    """When somebody is there in an evening; `perhaps`: not asked, or not answered."""
-
-    words: str
-    start: int
-    end: int
-    perhaps: bool
-
-
-class Comes(View):
-    """A part that comes into an evening; `open_end`: nobody promised a day."""
-
-    words: str
-    open_end: bool
-    build: str
-
-
-class Runs(View):
-    """What runs by itself from one slug to another."""
-
-    from_slug: str
-    to_slug: str
-    words: str
-    chain: bool
-
-
-class PlannedEvening(View):
-    """One evening with all that stands in it; `gap` says why nobody works in the days before."""
-
-    key: str
-    day: str
-    start: str
-    hours: str
-    minutes: int
-    slugs: tuple[PlannedSlug, ...]
-    people: tuple[Presence, ...]
-    comes: tuple[Comes, ...]
-    gap: str
-
-
-class End(View):
-    """When a vehicle is done: 1, 5, 9 in 10, and in which evening each lies (none: later)."""
-
-    build: str
-    name: str
-    planned: str
-    one: str
-    five: str
-    nine: str
-    one_at: int | None
-    five_at: int | None
-    nine_at: int | None
-
-
-class Late(View):
-    """One thing that holds an end up."""
-
-    thing: str
-    words: str
-
-
-class Win(View):
-    """What would make the end earlier, and by how many days; none won says why."""
-
-    id: str
-    name: str
-    words: str
-    days: int
-
-
-class EveningsPlan(View):
-    """The whole block."""
-
-    title: str
-    line: str
-    evenings: tuple[PlannedEvening, ...]
-    runs: tuple[Runs, ...]
-    ends: tuple[End, ...]
-    late: tuple[Late, ...]
-    wins: tuple[Win, ...]
-    proven: bool
-    proof: str
-    assumed: tuple[str, ...]
 
 
 def evenings_plan(
@@ -302,9 +196,9 @@ def _held_words(plan: Plan, held: Held | None) -> str:
         return "nothing but the evenings"
     return {
         "part": f"waits for {held.words}",
-        "step": f"stands behind {held.words}",
-        "wait": f"waits while it runs by itself: {held.words}",
-        "work": f"{held.words} goes first",
+        "reason": f"stands behind {held.words}",
+        "itself": f"waits while it runs by itself: {held.words}",
+        "earlier": f"{held.words} goes first",
         "people": f"needs {held.words}",
     }[held.kind]
 
@@ -415,7 +309,7 @@ def _late(plan: Plan, chain: Sequence[tuple[str, Held | None]], frame: Frame) ->
     """The things on the chain that are no work of one's own: parts, people, what runs by itself."""
     found = []
     for k, (name, held) in enumerate(chain):
-        if held is None or held.kind in ("step", "work"):
+        if held is None or held.kind in ("reason", "earlier"):
             continue
         behind = len({_day(frame, plan.start(other)) for other, _ in chain[k:]})
         task = plan.tasks[name]

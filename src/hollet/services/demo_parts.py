@@ -146,8 +146,10 @@ def shop_calendar(workshop: Workshop, now: datetime) -> None:
 
     week = [{"day": day, "start": "19:00", "end": "21:30"} for day in (0, 1, 2, 3, 4)]
     say(kind="evenings set", hours=[*week, {"day": 5, "start": "09:00", "end": "15:00"}])
-    say(kind="helper", helper="rt", name="RT", can=["second hand at a lift", "guides", "reads"])
-    say(kind="helper", helper="jb", name="JB", can=["welding"])
+    say(
+        kind="helper kept", helper="rt", name="RT", can=["second hand at a lift", "guides", "reads"]
+    )
+    say(kind="helper kept", helper="jb", name="JB", can=["welding"])
     saturday = now + timedelta(days=(5 - now.weekday() - 1) % 7 + 1)
     visit = {"kind": "visit", "helper": "rt", "start": "10:00", "end": "13:00"}
     say(**visit, visit="first", day=saturday.date().isoformat(), answer="yes")

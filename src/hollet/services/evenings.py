@@ -20,9 +20,10 @@ from hollet.core.calendar.plan import (
 from hollet.core.calendar.work import Task, tasks_of
 from hollet.core.errors import Refused, Unavailable
 from hollet.core.saying import day_due
-from hollet.screens.evenings import EveningsPlan, Win, evenings_plan
+from hollet.screens.evening_views import EveningsPlan, Win
+from hollet.screens.evenings import evenings_plan
 from hollet.services.builds import build_names
-from hollet.services.tonight import paces
+from hollet.services.pace import paces
 from hollet.services.workshop import SHOP, Workshop
 
 __all__ = ["EveningsView", "evenings_of", "stop_laying"]

@@ -1,6 +1,6 @@
 """What can be done tonight, over all builds of the shop."""
 
-from hollet.core.calendar.clock import WORK_KINDS, Pace, pace_of, ratios_of, worked_since
+from hollet.core.calendar.clock import worked_since
 from hollet.core.calendar.evenings import tonight as tonight_of
 from hollet.core.calendar.evenings import visits
 from hollet.core.calendar.offers import Around, offers
@@ -8,31 +8,10 @@ from hollet.core.errors import Unavailable
 from hollet.screens.tonight import BuildOffers, GearDue, TonightView, build_offers, tonight_view
 from hollet.services.builds import build_names
 from hollet.services.gear import all_gear
+from hollet.services.pace import paces
 from hollet.services.workshop import SHOP, Workshop
 
-__all__ = ["paces", "tonight"]
-
-
-def _ratios(workshop: Workshop, build: str) -> dict[str, list[float]]:
-    """Ratios of the steps that a build finished; kept while its log stands."""
-
-    def read() -> dict[str, list[float]]:
-        with workshop.held(build) as state:
-            return ratios_of(state) if state.broken is None else {}
-
-    return workshop.kept(("ratios", build), workshop.heads().get(build, 0), read)
-
-
-def paces(workshop: Workshop) -> dict[str, Pace]:
-    """The own pace by kind of work, from all builds."""
-    found: dict[str, list[float]] = {kind: [] for kind in WORK_KINDS}
-    for build in build_names(workshop):
-        try:
-            for kind, ratios in _ratios(workshop, build).items():
-                found[kind] += ratios
-        except Unavailable:
-            continue  # a build that cannot be read says nothing of the pace; the Shop names it
-    return {kind: pace_of(kind, tuple(ratios)) for kind, ratios in found.items()}
+__all__ = ["tonight"]
 
 
 def tonight(workshop: Workshop) -> TonightView:

@@ -76,7 +76,7 @@ class HelperAct(Act[HelperKept], HelperKept):
     """Somebody who helps."""
 
     body: ClassVar = HelperKept
-    kind: Literal["helper"]
+    kind: Literal["helper kept"]
 
     def accepted(self, state: BookState, hand: Hand) -> HelperKept:
         return self.filled()

@@ -8,6 +8,7 @@ from hollet.core.acts.base import Act, step_named
 from hollet.core.acts.hand import Hand
 from hollet.core.calendar.clock import pauses
 from hollet.core.entries import BookState, Note, PauseSaid, Photo, Pin, Pinned, Spoken, Worded
+from hollet.core.entries.status import plan_of
 from hollet.core.entries.told import PauseCause
 from hollet.core.errors import NotFound, Refused
 
@@ -33,7 +34,10 @@ class PauseSaidAct(Act[PauseSaid]):
     cause: PauseCause
 
     def accepted(self, state: BookState, hand: Hand) -> PauseSaid:
-        gap = next((p for p in pauses(state) if p.after == self.after), None)
+        line = state.entries.get(self.after)
+        step = plan_of(state).find_step(line.body.at()) if line is not None else None
+        found = pauses(state, step) if step is not None else ()
+        gap = next((p for p in found if p.after == self.after), None)
         if gap is None:
             raise NotFound("pause", self.after)
         return PauseSaid(

@@ -11,17 +11,18 @@ from functools import lru_cache
 
 from pydantic import computed_field
 
-from hollet.core.entries import BookState, Line, PauseSaid
+from hollet.core.entries import BookState, Key, Line, PauseSaid
 from hollet.core.entries.status import plan_of, statuses
 from hollet.core.procedure.sheet import Step
 from hollet.core.scheduling.pace import ODD, Ratios, TimeFactor, time_factor
 from hollet.core.view import View
 
 __all__ = [
+    "WORK_KINDS",
     "Pace",
     "Pause",
-    "Worked",
     "kind_of_work",
+    "lost_time",
     "pace_of",
     "pauses",
     "range_of",
@@ -58,15 +59,6 @@ class Pause(View):
     def asked(self) -> bool:
         """Whether nobody has said yet what it was."""
         return self.cause is None
-
-
-class Worked(View):
-    """Minutes worked on a step, by its entries; the pauses within."""
-
-    step: str
-    minutes: float
-    entries: int
-    done: bool
 
 
 class Pace(View):
@@ -118,15 +110,33 @@ def _moment(time: str) -> datetime:
     return datetime.fromisoformat(time)
 
 
-def _stretches(state: BookState) -> Iterator[_Stretch]:
-    plan, before = plan_of(state), None
-    for entry in state.lines():
-        step = plan.find_step(entry.body.at())
-        if before is not None and step is not None and entry.body.begins:
+def _stretches(state: BookState, step: Step) -> tuple[_Stretch, ...]:
+    """The stretches before the entries of a step; remembered until something is written at it, or
+    anything is struck.
+    """
+    made_of = (state.seen.get(Key("step", step.id), 0), len(state.struck))
+    return state.remembered(
+        ("stretches", step.id), made_of, lambda: tuple(_stretches_of(state, step))
+    )
+
+
+def _stretches_of(state: BookState, step: Step) -> Iterator[_Stretch]:
+    for entry in state.of_step(step.id):
+        before = _before(state, entry)
+        if before is not None and entry.body.begins:
             minutes = (_moment(entry.time) - _moment(before.time)).total_seconds() / 60
             yield _Stretch(step, before, entry, max(0.0, minutes))
-        if entry.body.begins:
-            before = entry
+
+
+def _before(state: BookState, entry: Line) -> Line | None:
+    """The line before an entry at which a hand was at work: lines are numbered from 1 without a
+    gap.
+    """
+    for k in range(entry.seq - 2, -1, -1):
+        found = state.entries[state.order[k]]
+        if found.id not in state.struck and found.body.begins:
+            return found
+    return None
 
 
 def slow_minutes(step: Step, paces: Mapping[str, Pace] | None = None) -> float:
@@ -138,73 +148,74 @@ def slow_minutes(step: Step, paces: Mapping[str, Pace] | None = None) -> float:
     return max(SHORT_MIN, book[1] * pace.hi)
 
 
-def pauses(state: BookState) -> tuple[Pause, ...]:
-    """All gaps that are no work by themselves, in order, not those over a night."""
-    return state.remembered(("pauses",), state.head, lambda: tuple(_pauses(state)))
-
-
-def _pauses(state: BookState) -> Iterator[Pause]:
-    said = {(e.body.before, e.body.after): e.body.cause for e in state.all(PauseSaid)}
-    for stretch in _stretches(state):
-        if not slow_minutes(stretch.step) < stretch.minutes <= NIGHT_MIN:
+def pauses(state: BookState, step: Step) -> tuple[Pause, ...]:
+    """The gaps at a step that are no work by themselves, in order, not those over a night."""
+    found = []
+    for stretch in _stretches(state, step):
+        if not slow_minutes(step) < stretch.minutes <= NIGHT_MIN:
             continue
-        yield Pause(
-            before=stretch.before.id,
-            after=stretch.entry.id,
-            start=stretch.before.time,
-            end=stretch.entry.time,
-            minutes=stretch.minutes,
-            step=stretch.step.id,
-            number=stretch.step.number,
-            cause=said.get((stretch.before.id, stretch.entry.id)),
+        said = state.newest(PauseSaid, "log", f"pause:{stretch.entry.id}")
+        found.append(
+            Pause(
+                before=stretch.before.id,
+                after=stretch.entry.id,
+                start=stretch.before.time,
+                end=stretch.entry.time,
+                minutes=stretch.minutes,
+                step=step.id,
+                number=step.number,
+                cause=said.body.cause if said is not None else None,
+            )
         )
+    return tuple(found)
 
 
-def worked(state: BookState) -> dict[str, Worked]:
-    """Minutes worked on each step: stretches up to its slow time, and pauses said to be work."""
-    return state.remembered(("worked",), state.head, lambda: _worked(state))
-
-
-def _worked(state: BookState) -> dict[str, Worked]:
-    known, work = statuses(state), {p.after for p in pauses(state) if p.cause == "work"}
-    minutes: dict[str, float] = {}
-    count: dict[str, int] = {}
-    for stretch in _stretches(state):
-        name = stretch.step.id
-        count[name] = count.get(name, 0) + 1
-        if stretch.minutes <= slow_minutes(stretch.step) or stretch.entry.id in work:
-            minutes[name] = minutes.get(name, 0.0) + stretch.minutes
-    return {
-        name: Worked(
-            step=name,
-            minutes=minutes.get(name, 0.0),
-            entries=entries,
-            done=name in known and known[name].status == "done",
-        )
-        for name, entries in count.items()
-    }
+def worked(state: BookState, step: Step) -> float:
+    """Minutes worked on a step: stretches up to its slow time, and pauses said to be work."""
+    slow, work = slow_minutes(step), {p.after for p in pauses(state, step) if p.cause == "work"}
+    return sum(
+        stretch.minutes
+        for stretch in _stretches(state, step)
+        if stretch.minutes <= slow or stretch.entry.id in work
+    )
 
 
 def worked_since(state: BookState, moment: str) -> float:
     """Minutes worked since a moment (ISO 8601 with offset), over all steps."""
-    since = _moment(moment)
-    return sum(
-        stretch.minutes
-        for stretch in _stretches(state)
-        if _moment(stretch.before.time) >= since and stretch.minutes <= slow_minutes(stretch.step)
-    )
+    since, plan, total = _moment(moment), plan_of(state), 0.0
+    for entry in state.since(0):
+        if _moment(entry.time) < since:
+            break
+        step = plan.find_step(entry.body.at())
+        before = (
+            _before(state, entry) if entry.body.begins and entry.id not in state.struck else None
+        )
+        if step is None or before is None or _moment(before.time) < since:
+            continue
+        minutes = (_moment(entry.time) - _moment(before.time)).total_seconds() / 60
+        total += minutes if 0 < minutes <= slow_minutes(step) else 0.0
+    return total
+
+
+def lost_time(state: BookState) -> dict[str, float]:
+    """Minutes by cause, of all pauses of which somebody said what they were."""
+    found: dict[str, float] = {}
+    for entry in state.all(PauseSaid):
+        found[entry.body.cause] = found.get(entry.body.cause, 0.0) + entry.body.minutes
+    return found
 
 
 def ratios_of(state: BookState) -> dict[str, list[float]]:
     """Own time over the middle of the book's, by kind of work, of the steps that are done."""
     found: dict[str, list[float]] = {}
-    plan = plan_of(state)
-    for done in worked(state).values():
-        step = plan.find_step(done.step)
-        book = book_minutes(step) if step is not None else None
-        if step is None or book is None or not done.done or done.minutes <= 0:
+    known = statuses(state)
+    for step in plan_of(state).step:
+        book = book_minutes(step)
+        if book is None or known[step.id].status != "done":
             continue
-        found.setdefault(kind_of_work(step), []).append(done.minutes * 2 / (book[0] + book[1]))
+        minutes = worked(state, step)
+        if minutes > 0:
+            found.setdefault(kind_of_work(step), []).append(minutes * 2 / (book[0] + book[1]))
     return found
 
 

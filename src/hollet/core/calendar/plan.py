@@ -193,12 +193,12 @@ def held_by(plan: Plan, name: str) -> Held | None:
         if part is not None and part.at == job.earliest and (best is None or part.at >= best[0]):
             return Held("part", part.need, f"{part.name}: {part.words}")
         if best is not None and best[0] >= job.earliest:
-            kind = "wait" if best[2] else "step"
+            kind = "itself" if best[2] else "reason"
             return Held(kind, best[1], plan.tasks[best[1]].name)
         if task.dries and job.earliest == task.not_before:
-            return Held("wait", "", f"{task.dries} dries")
+            return Held("itself", "", f"{task.dries} dries")
         return None
-    return Held("work", previous, plan.tasks[previous].name) if previous is not None else None
+    return Held("earlier", previous, plan.tasks[previous].name) if previous is not None else None
 
 
 def _first_fit(job: Job, at: int) -> int | None:
@@ -212,7 +212,9 @@ def chain_of(plan: Plan, last: str) -> tuple[tuple[str, Held | None], ...]:
     while name is not None and name not in {task for task, _ in found}:
         held = held_by(plan, name)
         found.append((name, held))
-        name = held.what if held is not None and held.kind in ("step", "wait", "work") else None
+        name = (
+            held.what if held is not None and held.kind in ("reason", "itself", "earlier") else None
+        )
         name = name or None
     return tuple(reversed(found))
 

@@ -83,7 +83,7 @@ def tasks_of(
     """The open steps of a build as tasks; `local` is the moment by the clock on the wall, `prefix`
     goes before each id.
     """
-    plan, known, spent = plan_of(state), statuses(state), worked(state)
+    plan, known = plan_of(state), statuses(state)
     still = [s for s in plan.step if known[s.id].status not in SETTLED]
     names = {s.id for s in still}
     lacking = _lacking(state)
@@ -93,7 +93,7 @@ def tasks_of(
         pace = paces.get(kind_of_work(step)) or pace_of(kind_of_work(step), ())
         minutes = range_of(step, pace)
         quick, middle, slow = minutes or (NO_HOURS_MIN // 2, NO_HOURS_MIN, NO_HOURS_MIN * 2)
-        done = round(spent[step.id].minutes) if step.id in spent else 0
+        done = round(worked(state, step))
         runs, dries = _drying_since(state, step, names, local)
         found.append(
             Task(

@@ -89,7 +89,7 @@ class EveningChanged(Body):
 class HelperKept(Body):
     """Somebody who helps: initials or a name, and what that person can do."""
 
-    called: ClassVar = "helper"
+    called: ClassVar = "helper kept"
 
     helper: Own
     name: Annotated[str, Field(min_length=1, max_length=60)]

@@ -1,6 +1,6 @@
 """What all benches share."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from pydantic import computed_field
 
@@ -10,20 +10,24 @@ from hollet.core.book.boxes import box_of, guards, kind_of_box, not_pressed
 from hollet.core.book.captures import CaptureView, captures_of, compares_of
 from hollet.core.book.complete import bare_openings, clash, not_open_any_more, obstacles
 from hollet.core.book.dangers import Danger, live_dangers
+from hollet.core.book.needs import needs, state_words
+from hollet.core.book.orders import orders
 from hollet.core.book.passing import Obstacle, Waiting, reason_keys, waiting_for
 from hollet.core.book.photos import PhotoView, photos_of
 from hollet.core.book.removals import puts_back
 from hollet.core.book.settings import Keeping, keeps_of
 from hollet.core.book.windows import Chance, chances
+from hollet.core.calendar.clock import Pace
 from hollet.core.entries import BookState, Confirmed, Key, Line
 from hollet.core.entries.status import SETTLED, StepStatus, plan_of, statuses, whole_of
 from hollet.core.instruments import Instrument
-from hollet.core.procedure.pieces import Caution, PartNeed, Role
+from hollet.core.procedure.pieces import Caution, Role
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.schools import Extra
 from hollet.core.procedure.sheet import Step, blocks_of
 from hollet.core.procedure.words import RUNGS, STAGES
 from hollet.core.view import View
+from hollet.screens.clockline import ClockLine, clock_line
 from hollet.screens.plan_questions import Gear
 from hollet.screens.sentences import LogLine, line_of
 
@@ -41,6 +45,16 @@ class ToolNeed(View):
     def owned(self) -> bool:
         """Whether the shop has it."""
         return self.state == "owned"
+
+
+class PartLine(View):
+    """A part that the step needs: how many, and whether that many are free for it, in words."""
+
+    need: str
+    name: str
+    count: int
+    free: bool
+    words: str
 
 
 class FluidView(View):
@@ -77,7 +91,7 @@ class BenchBase(View):
     clash: str | None
     gear: tuple[ToolNeed, ...]
     people: tuple[Role, ...]
-    parts: tuple[PartNeed, ...]
+    parts: tuple[PartLine, ...]
     hours: tuple[float, float] | None
     chances: tuple[Chance, ...]
     ahead: tuple[str, ...]
@@ -101,6 +115,7 @@ class BenchBase(View):
     seen: int
     now: str
     lines: tuple[LogLine, ...]
+    clock: ClockLine
     skip_keys: tuple[str, ...] = reason_keys("skip")
     chance_keys: tuple[str, ...] = reason_keys("last_chance")
     capture_keys: tuple[str, ...] = reason_keys("capture")
@@ -156,7 +171,12 @@ class BenchBase(View):
 
 
 def base_of(
-    state: BookState, step: Step, gear: Gear, tools: Sequence[Instrument], now: str
+    state: BookState,
+    step: Step,
+    gear: Gear,
+    tools: Sequence[Instrument],
+    now: str,
+    paces: Mapping[str, Pace],
 ) -> BenchBase:
     plan = plan_of(state)
     known = statuses(state)
@@ -166,6 +186,7 @@ def base_of(
     later = [s for s in plan.step[plan.step.index(step) + 1 :] if known[s.id].status not in SETTLED]
     opened, back = {o.id: o.what for s in plan.step for o in s.opens}, puts_back(plan, step)
     return BenchBase(
+        clock=clock_line(state, step, paces),
         step=step.id,
         number=step.number,
         title=step.title,
@@ -186,7 +207,7 @@ def base_of(
             for tool in step.tools
         ),
         people=step.people,
-        parts=step.parts,
+        parts=_parts(state, step),
         hours=step.hours,
         chances=chances(state, step),
         ahead=_ahead(state, later, step),
@@ -213,6 +234,23 @@ def base_of(
         seen=state.seen.get(Key("step", step.id), 0),
         now=now,
         lines=tuple(line_of(state, e) for e in _all_of_step(state, step.id)[-12:]),
+    )
+
+
+def _parts(state: BookState, step: Step) -> tuple[PartLine, ...]:
+    """What the step needs of parts, and how each stands."""
+    placed = orders(state)
+    return tuple(
+        PartLine(
+            need=need.id,
+            name=need.name,
+            count=reason.count,
+            free=reason.met,
+            words="free" if reason.met else state_words(need, placed),
+        )
+        for need in needs(state)
+        for reason in need.reasons
+        if reason.step == step.id
     )
 
 
