@@ -25,7 +25,7 @@ from hollet.core.entries import (
     PartWanted,
     Photo,
 )
-from hollet.core.entries.base import AtStep, Own, Short
+from hollet.core.entries.base import Own, Short
 from hollet.core.entries.parts import (
     FeatureComparedSaid,
     OrderLine,
@@ -76,12 +76,13 @@ def _part_of(order: OrderFacts, need: str) -> OrderPart:
     return found
 
 
-class PartWantedAct(Act[PartWanted], AtStep):
+class PartWantedAct(Act[PartWanted]):
     """A part that somebody wants, in one line."""
 
     body: ClassVar = PartWanted
     kind: Literal["part wanted"]
     typed: Short
+    step: str | None = None
     sort: PartSort | None = None
     safety: Safety | Literal["none"] | None = None
 

@@ -123,7 +123,7 @@ def _stretches(state: BookState, step: Step) -> tuple[_Stretch, ...]:
 def _stretches_of(state: BookState, step: Step) -> Iterator[_Stretch]:
     for entry in state.of_step(step.id):
         before = _before(state, entry)
-        if before is not None and entry.body.begins:
+        if before is not None and entry.body.clocked:
             minutes = (_moment(entry.time) - _moment(before.time)).total_seconds() / 60
             yield _Stretch(step, before, entry, max(0.0, minutes))
 
@@ -134,7 +134,7 @@ def _before(state: BookState, entry: Line) -> Line | None:
     """
     for k in range(entry.seq - 2, -1, -1):
         found = state.entries[state.order[k]]
-        if found.id not in state.struck and found.body.begins:
+        if found.id not in state.struck and found.body.clocked:
             return found
     return None
 
@@ -188,7 +188,7 @@ def worked_since(state: BookState, moment: str) -> float:
             break
         step = plan.find_step(entry.body.at())
         before = (
-            _before(state, entry) if entry.body.begins and entry.id not in state.struck else None
+            _before(state, entry) if entry.body.clocked and entry.id not in state.struck else None
         )
         if step is None or before is None or _moment(before.time) < since:
             continue

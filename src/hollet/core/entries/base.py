@@ -130,7 +130,8 @@ class Body(BaseModel):
     happened, so that nothing newer makes it wrong. `says`: the last such entry says how its step
     stands; `looks`: somebody looked at a part; `begins`: with it the step is in hand; `touches`: a
     hand was at the engine; `is_ground`: a step that is done later stands on it;
-    `tells`: its line is worth reading when the thing goes back.
+    `tells`: its line is worth reading when the thing goes back; `clocked`: it was written at the
+    work itself, so that the time before it was spent on that.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
@@ -145,6 +146,7 @@ class Body(BaseModel):
     touches: ClassVar[bool] = False
     is_ground: ClassVar[bool] = False
     tells: ClassVar[bool] = False
+    clocked: ClassVar[bool] = True
 
     def subject(self) -> Key:
         """What the entry is about; lateness is judged by it."""

@@ -8,7 +8,7 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from hollet.core.arrivals import PartSort
-from hollet.core.entries.base import AtStep, Body, Key, Money, Own, PhotoHash, Reason, Short
+from hollet.core.entries.base import Body, Key, Money, Own, PhotoHash, Reason, Short
 from hollet.core.quantities.differing import laid_words
 from hollet.core.safety import Safety
 
@@ -52,17 +52,19 @@ def day_words(day: date) -> str:
     return f"{day.day} {day:%b %Y}"
 
 
-class PartWanted(AtStep):
-    """A part that somebody wants, in one line as typed; `safety` none where it is no safety part,
-    not said where nobody was asked.
+class PartWanted(Body):
+    """A part that somebody wants, in one line as typed, and for which step: nobody is at work there
+    yet. `safety` none where it is no safety part.
     """
 
     called: ClassVar = "part wanted"
+    clocked: ClassVar = False
     begins: ClassVar = False
 
     need: Own
     name: Short
     typed: Short
+    step: str | None = None
     count: Pieces = 1
     number: Annotated[str, Field(max_length=60)] | None = None
     price: Price | None = None
@@ -93,6 +95,7 @@ class Ordered(Body):
     """Parts asked for or ordered at a supplier."""
 
     called: ClassVar = "ordered"
+    clocked: ClassVar = False
 
     order: Own
     supplier: Short
@@ -130,6 +133,7 @@ class OrderMoved(OrderMovedSaid):
     """An order as it stands now; `was` is the day for which it was promised before."""
 
     called: ClassVar = "order moved"
+    clocked: ClassVar = False
 
     supplier: Short
     needs: tuple[Own, ...]
@@ -160,6 +164,7 @@ class ParcelCame(Body):
     """A parcel of an order, and what lay in it: here, and not compared."""
 
     called: ClassVar = "parcel came"
+    clocked: ClassVar = False
     never_late: ClassVar = True
 
     order: Own
@@ -200,6 +205,7 @@ class FeatureCompared(FeatureComparedSaid):
     """
 
     called: ClassVar = "feature compared"
+    clocked: ClassVar = False
 
     name: Short
     fits: bool
@@ -234,6 +240,7 @@ class PartTaken(PartTakenSaid):
     """
 
     called: ClassVar = "part taken"
+    clocked: ClassVar = False
 
     part: Short
 
@@ -269,6 +276,7 @@ class PartRefused(PartRefusedSaid):
     """A bad arrival."""
 
     called: ClassVar = "part refused"
+    clocked: ClassVar = False
 
     part: Short
     supplier: Short
@@ -287,6 +295,7 @@ class PartReturned(Body):
     """
 
     called: ClassVar = "part returned"
+    clocked: ClassVar = False
 
     refusal: str
     need: Own

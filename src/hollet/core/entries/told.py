@@ -126,6 +126,7 @@ class PauseSaid(Body):
     called: ClassVar = "pause said"
     never_late: ClassVar = True
     begins: ClassVar = False
+    clocked: ClassVar = False
 
     before: Annotated[str, Field(max_length=64)]
     after: Annotated[str, Field(max_length=64)]
