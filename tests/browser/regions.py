@@ -82,6 +82,16 @@ class Bench:
             expect(self.page.locator("h1").first).to_be_visible()
         return self
 
+    def go_shop(self, url: str) -> "Bench":
+        """Open the Shop and wait until it says where one was."""
+        self.page.goto(url)
+        return self.in_shop()
+
+    def in_shop(self) -> "Bench":
+        """Wait until the Shop says where one was."""
+        expect(self.page.get_by_text("Where you were")).to_be_visible()
+        return self
+
     def shows(self, title: str) -> "Bench":
         """Wait until the title says so."""
         expect(self.page.locator("h1")).to_contain_text(title)

@@ -18,9 +18,9 @@ def test_resumes_at_the_right_bolt(mortal, mk: Bench):
     """Shop, one press, the right bolt; after reload, a killed server and in a second window still
     the right one.
     """
-    mk.go(mortal.url, "Where you were")
+    mk.go_shop(mortal.url)
     expect(mk.page.get_by_text("You stopped at bolt 6, stage 2")).to_have_count(1)
-    mk.key(" ")
+    mk.key("w")
     mk.shows("You stopped at bolt 6, stage 2, ").shows("min ago")
     expect(mk.page.locator(".hero")).to_contain_text("44")
     expect(mk.page.locator(".plate")).to_contain_text("31")

@@ -19,7 +19,7 @@ def test_first_run_offers_three_acts(empty, page):
     for words in ("New build from a sheet", "Read in an archive", "Look at the demo"):
         expect(page.get_by_role("main").get_by_text(words)).to_be_visible()
     bench.press("Look at the demo")
-    bench.shows("Where you were")
+    bench.in_shop()
     expect(page.get_by_text("One: engine out, top end").first).to_be_visible()
 
 
@@ -30,7 +30,7 @@ def test_a_broken_log_is_said_in_the_shop_and_on_the_bench(demo_data, tmp_path, 
     doctored(tmp_path / "data", f"UPDATE entry SET kind = 'banana' WHERE {bad}")
     server = Local(tmp_path / "data")
     try:
-        bench = Bench(page).go(server.url, "Where you were")
+        bench = Bench(page).go_shop(server.url)
         told = page.get_by_role("alert").filter(has_text="Broken at line 30 of the log: read only")
         expect(told.first).to_be_visible()
         told.first.get_by_role("link", name="Log").click()
@@ -180,7 +180,7 @@ def test_archive_out_and_in(demo, empty, mk: Bench, tmp_path: Path):
     mk.go(empty.url, "No build yet")
     mk.page.set_input_files("input[type=file]", file)
     mk.shows("bolt 6, stage 2")
-    mk.go(empty.url, "Where you were")
+    mk.go_shop(empty.url)
     mk.page.set_input_files("input[type=file]", file)
     expect(mk.page.get_by_role("alert")).to_contain_text("is here already")
     bad = tmp_path / "bad.zip"

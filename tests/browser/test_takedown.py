@@ -133,7 +133,7 @@ def test_from_a_paired_phone(network, mk, browser):
     page.locator("input[name=device]").fill("phone of TR")
     page.locator("input[name=who]").fill("TR")
     phone.primary().tap()
-    phone.shows("Where you were")
+    phone.in_shop()
     build = build_named(network, "One")
     phone.go(f"http://{network.outside}/builds/{build}/off", "What came off?")
     page.get_by_role("button", name="Heat shield", exact=True).tap()

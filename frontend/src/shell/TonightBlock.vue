@@ -1,17 +1,34 @@
 <script setup lang="ts">
 /** What can be done until when: the evening, the best first, three more, and why the rest is not possible. */
 import { computed, ref } from 'vue'
+import { useNow } from '@vueuse/core'
 import { useRouter } from 'vue-router'
 import EveningSlot from '@/drawings/EveningSlot.vue'
 import TonightDialog from '@/shell/TonightDialog.vue'
 import WorkingLines from '@/shell/WorkingLines.vue'
+import { ago } from '@/composables/time'
 import { useCalendar } from '@/stores/calendar'
+import { useShop } from '@/stores/shop'
 
 const calendar = useCalendar()
+const shop = useShop()
 const router = useRouter()
+const now = useNow({ interval: 20000 })
 const dialog = ref<InstanceType<typeof TonightDialog> | null>(null)
 const view = computed(() => calendar.tonight)
 const rows = computed(() => (view.value?.first ? [view.value.first, ...view.value.others] : []))
+
+const was = computed(() => {
+  const card = shop.view?.builds.find((b) => b.frame.resume)
+  const resume = card?.frame.resume
+  if (!card || !resume) return null
+  return {
+    id: card.id,
+    title: resume.title,
+    about: `${card.name.split(':')[0]}, ${ago(resume.since, now.value)}`,
+  }
+})
+const back = () => was.value && void router.push({ name: 'build', params: { build: was.value.id } })
 
 function begin(k: number) {
   const row = rows.value[k]
@@ -20,7 +37,7 @@ function begin(k: number) {
   if (offer.need) void router.push({ name: 'parts', params: { build } })
   else if (offer.step) void router.push({ name: 'step', params: { build, step: offer.step } })
 }
-defineExpose({ begin, change: () => dialog.value?.ask() })
+defineExpose({ begin, back, change: () => dialog.value?.ask() })
 </script>
 
 <template>
@@ -28,6 +45,11 @@ defineExpose({ begin, change: () => dialog.value?.ask() })
     <p v-if="calendar.problem" class="block" role="alert">{{ calendar.problem }}</p>
     <template v-if="view">
       <h1 class="t28">{{ view.title }}</h1>
+      <RouterLink v-if="was" class="was" :to="{ name: 'build', params: { build: was.id } }">
+        <span
+          ><span class="mut">Where you were:</span> <b>{{ was.title }}</b></span
+        ><span class="mut">{{ was.about }} <kbd>W</kbd></span>
+      </RouterLink>
       <p class="conditions">
         <button v-for="c in view.conditions" :key="c" type="button" class="cond" @click="dialog?.ask()">
           {{ c }}
@@ -95,6 +117,19 @@ defineExpose({ begin, change: () => dialog.value?.ask() })
 </template>
 
 <style scoped>
+.was > span {
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.was {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  align-items: center;
+  min-height: 44px;
+  text-decoration: none;
+}
 .conditions {
   display: flex;
   flex-wrap: wrap;

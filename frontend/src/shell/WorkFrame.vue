@@ -430,7 +430,7 @@ defineExpose({
   text-overflow: ellipsis;
 }
 .acts {
-  width: 470px;
+  width: 500px;
   flex: none;
   display: flex;
   flex-direction: column;
@@ -451,7 +451,7 @@ defineExpose({
   padding: 0 5px;
 }
 .tight {
-  gap: 5px;
+  gap: 4px;
 }
 .tight > * {
   padding: 6px 4px;

@@ -63,6 +63,7 @@ useKeys(() => ({
   3: () => tonight.value?.begin(2),
   4: () => tonight.value?.begin(3),
   c: () => tonight.value?.change(),
+  w: () => tonight.value?.back(),
   e: () => void router.push('/evenings'),
   n: () => void router.push('/new'),
   t: () => void router.push('/tools'),
@@ -119,7 +120,7 @@ useKeys(() => ({
           </button>
         </div>
       </section>
-      <template v-else-if="first">
+      <template v-else-if="first && (calendar.tonight || calendar.problem)">
         <TonightBlock ref="tonight" />
         <section class="builds">
           <ComesDue />
@@ -153,10 +154,10 @@ useKeys(() => ({
               >
             </p>
             <p v-if="waits(card.id)" class="waits"><b>Waits for</b> {{ waits(card.id) }}</p>
-            <p v-if="costs(card.id)" class="costs t16">
-              <RouterLink :to="{ name: 'parts', params: { build: card.id } }"
-                >Costs {{ costs(card.id) }}</RouterLink
-              ><span v-if="ends(card.id)">{{ ends(card.id) }}</span>
+            <p class="costs t16">
+              <RouterLink :to="{ name: 'parts', params: { build: card.id } }">{{
+                costs(card.id) ? `Costs ${costs(card.id)}` : 'Parts and orders'
+              }}</RouterLink><span v-if="ends(card.id)">{{ ends(card.id) }}</span>
             </p>
             <p v-if="card.broken" class="block t16" role="alert">
               Broken at line {{ card.broken }} of the log: read only, nothing behind it counts.

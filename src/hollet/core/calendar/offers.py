@@ -156,10 +156,9 @@ def offers(state: BookState, around: Around) -> Offers:
         drying = [w for w in waits if w.until]
         if len(drying) < len(waits):
             continue  # something else is first
+        if first_by_stage(plan, step, still.values()):
+            continue
         because, need = _reason(state, step, around, drying[0].because if drying else None)
-        unbuilt = first_by_stage(plan, step, still.values())
-        if unbuilt:
-            because = f"first {unbuilt[0].number} {unbuilt[0].short or unbuilt[0].title}"
         offer = _offer(state, step, around)
         late = None if because else _too_late(step, offer, around)
         if because or late:

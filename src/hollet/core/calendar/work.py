@@ -88,6 +88,7 @@ def tasks_of(
     names = {s.id for s in still}
     lacking = _lacking(state)
     placed = orders(state)
+    begun = [s for s in still if known[s.id].status == "begun" and _free(s, names, lacking)]
     found = []
     for step in still:
         pace = paces.get(kind_of_work(step)) or pace_of(kind_of_work(step), ())
@@ -105,7 +106,7 @@ def tasks_of(
                 quick=max(5, quick - done),
                 middle=max(5, middle - done),
                 slow=max(5, slow - done),
-                after=_links(plan, step, still, names, prefix),
+                after=_links(plan, step, still, names, begun, prefix),
                 people=max(1, len(step.people)),
                 arriving=tuple(
                     _arriving(need, placed, today, local) for need in lacking.get(step.id, ())
@@ -123,9 +124,16 @@ def tasks_of(
 
 
 def _links(
-    plan: Plan, step: Step, still: Sequence[Step], names: set[str], prefix: str
+    plan: Plan,
+    step: Step,
+    still: Sequence[Step],
+    names: set[str],
+    begun: Sequence[Step],
+    prefix: str,
 ) -> tuple[tuple[str, int, str], ...]:
-    """What a step waits for: the reasons of the plan, and what comes first by its stage."""
+    """What a step waits for: the reasons of the plan, what comes first by its stage, and what is
+    begun and can be ended.
+    """
     found = {
         f"{prefix}{a.step}": (_minutes_after(a.lasts, a.kind), a.because)
         for a in step.after
@@ -133,7 +141,15 @@ def _links(
     }
     for other in first_by_stage(plan, step, still):
         found.setdefault(f"{prefix}{other.id}", (0, "it comes first by its stage"))
+    for other in begun:
+        if step not in begun:
+            found.setdefault(f"{prefix}{other.id}", (0, "it is begun"))
     return tuple((name, minutes, because) for name, (minutes, because) in found.items())
+
+
+def _free(step: Step, names: set[str], lacking: Mapping[str, Sequence[Need]]) -> bool:
+    """Whether a step waits for no other and no part, so that nothing can wait for itself."""
+    return step.id not in lacking and all(link.step not in names for link in step.after)
 
 
 def _lacking(state: BookState) -> dict[str, list[Need]]:
