@@ -295,8 +295,16 @@ def take() -> Book:
 
 
 def ready(take: Book) -> None:
-    """Everything before the lift is said not to be there."""
+    """Everything before the lift is said not to be there, and what carries the vehicle."""
     take.absent("lead_off", "drained", "cover_off")
+    take.on_wheels()
+
+
+def test_what_the_bench_would_hold_is_not_called_possible(take: Book):
+    """A lift of which nobody said what carries it."""
+    take.absent("lead_off", "drained", "cover_off")
+    two = around(take, evening(people=("RT",)))
+    assert said(offers(take.state, two), "shaft_off").startswith("nobody said yet what carries")
 
 
 def test_two_people_wait_for_a_helper(take: Book, shop: Shop):

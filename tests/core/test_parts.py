@@ -147,7 +147,7 @@ def test_bolts_go_feature_by_feature(book: Book):
     feature(book, "length", "90", "92")
     with pytest.raises(Refused, match="length differs"):
         take(book)
-    feature(book, "length", "90", "92", within="2 mm")
+    feature(book, "length", "90", "92", within="2 mm", within_source="book p. 4")
     take(book)
     assert need(book, "head_bolt_m10x90").free == 6
 
@@ -210,7 +210,52 @@ def test_a_safety_part_in_writing_keeps_its_rung_shut(book: Book):
     book.do("part taken", **said, reason="another grade, the maker allows it")
     shut = [i for i in open_items(book.state) if i.id.startswith("need:hub_nut")]
     assert [i.blocks for i in shut] == ["drive"]
+    with pytest.raises(Refused, match="a name and a reference"):
+        book.do("part taken", **said, reason="inspected since", licensed="yes")
     book.do("part taken", **said, reason="inspected since", licensed="Ridge testing, 4711")
+
+
+def test_what_a_hand_says_never_loosens_what_the_plan_wants(book: Book):
+    """Wanted once more as a gasket, a bolt is compared like a bolt; harmless by hand, a safety part
+    of the sheet stays one.
+    """
+    book.do("part wanted", typed="2 x head bolt M10x90", sort="gasket", safety="none")
+    bolts_here(book)
+    with pytest.raises(Refused, match="feature by feature"):
+        take(book, "counted")
+
+
+def test_how_far_it_may_differ_has_a_source(book: Book):
+    """A tolerance that nobody said makes nothing fit."""
+    bolts_here(book)
+    with pytest.raises(Refused, match="who says that it may differ by 5"):
+        feature(book, "length", "90", "92", within="5")
+
+
+def test_lifting_gear_is_never_taken_in_writing(book: Book):
+    """It is replaced."""
+    book.do("part wanted", typed="1 x shackle bow", step="bore", safety="lifting")
+    said = {"need": "shackle_bow", "count": 1, "how": "in_writing", "name": "MK"}
+    with pytest.raises(Refused, match="lifting gear is never"):
+        book.do("part taken", **said, reason="it held until now")
+
+
+def test_a_parcel_struck_takes_all_with_it(book: Book):
+    """What never came is not free, whatever was said of it; a cancelled order brings nothing."""
+    order(book, lines=[{"need": "dowel", "count": 4}])
+    came = book.do("parcel came", order="o1")
+    book.do("part taken", need="dowel", order="o1", count=4, how="counted")
+    assert need(book, "dowel").free == 4
+    book.do("strike", entry=came.id, reason="it was for another job")
+    assert (need(book, "dowel").free, need(book, "dowel").ordered) == (0, 4)
+
+
+def test_a_word_is_no_number(book: Book):
+    """True is not one piece, nor is 1.0 or a text."""
+    order(book, lines=[{"need": "dowel", "count": 4}])
+    for count in (True, 1.0, "1", 0, -1, 1000):
+        with pytest.raises(ValueError, match="count"):
+            book.do("part taken", need="dowel", count=count, how="counted")
 
 
 def test_no_more_is_taken_than_lies_here(book: Book):

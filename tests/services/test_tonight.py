@@ -1,19 +1,29 @@
 """Tonight and the evenings over a whole shop: through the services, as the screens ask."""
 
+import io
 from datetime import UTC, datetime, timedelta
 
 import pytest
+import vobject
 from pydantic import TypeAdapter, ValidationError
+from pypdf import PdfReader
 
 from hollet.core.acts.calendar import AnyShopAct
 from hollet.core.entries import GearEdited
 from hollet.core.errors import Conflict, Refused
 from hollet.services.builds import bench, make_build
 from hollet.services.calendar import write_shop
+from hollet.services.calendar_file import calendar_file
 from hollet.services.evenings import evenings_of, stop_laying
 from hollet.services.gear import all_gear, edit_gear
 from hollet.services.pace import paces
 from hollet.services.parts import arrival, desk, wanted
+from hollet.services.parts_files import (
+    card_for_today,
+    parts_csv,
+    read_parts,
+    shopping_list,
+)
 from hollet.services.tonight import tonight
 from hollet.services.workshop import SHOP, Workshop
 from tests.services.conftest import stock
@@ -152,3 +162,63 @@ def test_what_no_screen_sends_is_refused(act):
     """Hours that no clock shows, names that are none, kinds that are not."""
     with pytest.raises(ValidationError):
         ACT.validate_python(act)
+
+
+def test_a_calendar_is_read_by_another_reader(evening):
+    """Work, helpers and what comes due; every line folded and ended as the standard says."""
+    rt = {"helper": "rt", "start": "19:00", "end": "21:00"}
+    say(evening, kind="helper kept", helper="rt", name='RT; of the "post", north')
+    for days in (3, 10, 17):
+        day = (EIGHT + timedelta(days=days)).date().isoformat()
+        say(evening, kind="visit", visit=f"v{days}", day=day, answer="yes", **rt)
+    say(evening, kind="commitment", commitment="p1", what="paint slot, all day", day="Fri")
+    data = calendar_file(evening)
+    assert b"\r\n" in data
+    assert all(len(line) <= 75 for line in data.split(b"\r\n"))
+    found = vobject.readOne(data.decode()).vevent_list
+    titles = [event.summary.value for event in found]
+    assert 'RT; of the "post", north: yes' in titles
+    paint = next(e for e in found if e.summary.value.startswith("paint slot"))
+    assert paint.dtstart.value == datetime(2026, 3, 6).date()
+    work = [e for e in found if e.summary.value.startswith("Job: ")]
+    assert work
+    assert all(e.dtstart.value < e.dtend.value for e in work)
+    assert len({e.uid.value for e in found}) == len(found)
+
+
+def test_parts_go_out_and_in_as_a_table(evening):
+    """What is wanted is read back; what is needed already is passed over; a bad row writes none."""
+    text = (
+        "id,part,number,wanted,price,by,step,safety\r\n"
+        ",roll pin,RP-5,2,0.40,Fri,,none\r\n"
+        "oil,Oil,,1,,,,none\r\n"
+    )
+    assert read_parts(evening, evening.build, text, who="MK").model_dump() == {
+        "written": 1,
+        "unchanged": 1,
+    }
+    out = parts_csv(evening, evening.build)
+    assert "roll_pin,roll pin,RP-5,2,0,0,0,2,0.40," in out
+    for bad, words in (
+        (",lamp,,1,,,99.99,none", "there is no step 99.99"),
+        (",lamp,,1,dear,,,none", "line 2: 'dear' is neither a price nor a day"),
+        (",lamp,,1,,,,", "line 2: lamp: is it a part of steering"),
+        (",,,1,,,,none", "names no part"),
+    ):
+        head = text.split("\r\n")[0]
+        with pytest.raises(Refused, match=words):
+            read_parts(evening, evening.build, f"{head}\r\n{bad}\r\n", who="MK")
+    assert "lamp" not in parts_csv(evening, evening.build)
+
+
+def test_lists_are_printed_without_a_lost_sign(evening):
+    """Shopping and the card for today: what is to buy, what was done last, what is possible."""
+    hand = Hand(evening, evening.build)
+    hand.write("part wanted", typed="3 x hose Ø 8 → 10", step="bore", safety="none")
+    say(evening, kind="tonight", start="19:00", end="22:00")
+    shopping = PdfReader(io.BytesIO(shopping_list(evening))).pages[0].extract_text()
+    assert "3 × hose Ø 8 to 10" in shopping
+    card = PdfReader(io.BytesIO(card_for_today(evening))).pages[0].extract_text()
+    assert "Tonight, until 22:00" in card
+    assert "page 1 of " in card
+    assert "licensed practice go first" in card

@@ -52,6 +52,7 @@ useKeys(() => ({
       <MarkLogo /><span class="place">{{ shop.view?.name }}</span>
       <nav aria-label="Shop">
         <RouterLink class="btn small" to="/">Tonight <kbd>Esc</kbd></RouterLink
+        ><a class="btn small" href="/api/evenings.ics" download>Calendar file</a
         ><button type="button" class="btn small" @click="week?.ask()">
           Evenings and helpers <kbd>C</kbd>
         </button>
@@ -63,7 +64,13 @@ useKeys(() => ({
         laying {{ calendar.evenings.steps || '' }} steps, {{ calendar.evenings.seconds }} s
         <button type="button" class="btn small" @click="calendar.stop()">stop</button>
       </p>
-      <p v-if="calendar.evenings?.problem" class="block t20" role="alert">{{ calendar.evenings.problem }}</p>
+      <template v-if="calendar.evenings && !plan">
+        <h1 class="t28">
+          {{ calendar.evenings.problem ? 'The evenings cannot be laid' : 'Laying the evenings' }}
+        </h1>
+        <p v-if="calendar.evenings.problem" class="block t20" role="alert">{{ calendar.evenings.problem }}</p>
+        <button type="button" class="btn small" @click="week?.ask()">Evenings and helpers</button>
+      </template>
       <div v-if="plan" class="cols">
         <div>
           <div class="head">

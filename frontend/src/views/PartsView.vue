@@ -2,6 +2,7 @@
 /** The parts desk: what is wanted and what it stops, orders and parcels, what comes due, what it costs. */
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
+import { client, got, sentence } from '@/api/client'
 import { useKeys } from '@/composables/keys'
 import DueMark from '@/drawings/DueMark.vue'
 import OrderTrack from '@/drawings/OrderTrack.vue'
@@ -12,11 +13,13 @@ import WantForm from '@/shell/WantForm.vue'
 import WorkFrame from '@/shell/WorkFrame.vue'
 import WorkingLines from '@/shell/WorkingLines.vue'
 import { type PartRow, useParts } from '@/stores/parts'
+import { useSession } from '@/stores/session'
 import { useShop } from '@/stores/shop'
 
 const props = defineProps<{ build: string }>()
 const parts = useParts()
 const shop = useShop()
+const session = useSession()
 const router = useRouter()
 const need = ref<string | null>(null)
 const order = ref<string | null>(null)
@@ -32,6 +35,26 @@ const live = computed(() => (view.value?.orders ?? []).filter((o) => o.order.liv
 const over = computed(() => (view.value?.orders ?? []).filter((o) => !o.order.live))
 const money = (amount: number) => `${amount.toFixed(2)}${shop.view?.currency ? ` ${shop.view.currency}` : ''}`
 const first = computed(() => rows.value.find((r) => r.to_compare) ?? null)
+const file = ref<HTMLInputElement | null>(null)
+const told = ref('')
+async function readIn() {
+  const chosen = file.value?.files?.[0]
+  if (!chosen) return
+  const who = await session.whoIsIt()
+  try {
+    const found = await got(
+      client.POST('/api/builds/{build}/parts.csv', {
+        params: { path: { build: props.build } },
+        body: { who, text: await chosen.text() },
+      }),
+    )
+    told.value = `${found.written} wanted, ${found.unchanged} stood there already.`
+    await parts.load(props.build)
+  } catch (error) {
+    told.value = `Nothing was written. ${sentence(error)}`
+  }
+  if (file.value) file.value.value = ''
+}
 
 watch(
   () => props.build,
@@ -172,6 +195,20 @@ useKeys(() => ({
             </p>
             <WorkingLines :lines="view.money.working" />
           </section>
+          <section class="files" aria-label="On paper and as files">
+            <a class="btn small" href="/api/shopping.pdf" target="_blank">Shopping list</a
+            ><a class="btn small" :href="`/api/builds/${build}/parts.csv`" download>Parts as CSV</a
+            ><button type="button" class="btn small" @click="file?.click()">Read a CSV in</button
+            ><input
+              ref="file"
+              type="file"
+              accept=".csv,text/csv"
+              name="partsfile"
+              class="sr"
+              @change="readIn"
+            />
+            <p v-if="told" class="t16" role="status">{{ told }}</p>
+          </section>
         </aside>
       </div>
       <NeedDrawer
@@ -285,6 +322,11 @@ dd {
 }
 .free {
   margin-top: 12px;
+}
+.files {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
 }
 @media (max-width: 1179px) {
   .cols {

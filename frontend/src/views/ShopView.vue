@@ -65,6 +65,7 @@ useKeys(() => ({
   c: () => tonight.value?.change(),
   w: () => tonight.value?.back(),
   e: () => void router.push('/evenings'),
+  p: () => void window.open('/api/today.pdf', '_blank'),
   n: () => void router.push('/new'),
   t: () => void router.push('/tools'),
   u: () => void router.push('/sums'),
@@ -173,12 +174,13 @@ useKeys(() => ({
       </template>
     </main>
     <ShopDialog ref="described" />
-    <footer>
+    <footer v-if="shop.problem || (shop.view && (!builds.length || calendar.tonight || calendar.problem))">
       <span class="b">Written</span
       ><span v-if="newest"
         ><time class="mut">{{ clockOf(newest.time, shop.zone) }}</time> <LineText :line="newest"
       /></span>
       <span class="acts"
+        ><a class="btn small" href="/api/today.pdf" target="_blank">Card for today <kbd>P</kbd></a
         ><RouterLink class="btn small" to="/phones">Phones <kbd>H</kbd></RouterLink
         ><ArchiveButton /><button type="button" class="btn small" @click="session.toggleTheme">
           {{ session.dark ? 'Light' : 'Dark' }} <kbd>D</kbd>

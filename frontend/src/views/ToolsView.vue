@@ -45,7 +45,7 @@ const gearName = ref('')
 const gearState = ref<'owned' | 'borrowed' | 'missing' | 'broken' | 'lent'>('owned')
 const gearWhose = ref('')
 const gearBack = ref('')
-const STATES = ['owned', 'borrowed', 'missing', 'broken', 'lent'] as const
+const STATES = ['owned', 'borrowed', 'rented', 'missing', 'broken', 'faulty', 'lent'] as const
 const shown = computed(() => shop.tools.filter((t) => !t.retired))
 type OwnPress = {
   say: string

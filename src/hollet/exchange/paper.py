@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-__all__ = ["SheetRow", "SheetStep"]
+__all__ = ["ListGroup", "ListRow", "SheetRow", "SheetStep"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,3 +28,21 @@ class SheetStep:
     do: str
     caution: str
     rows: tuple[SheetRow, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class ListRow:
+    """One line to tick: what, a word below it, and what stands at the right."""
+
+    what: str
+    small: str = ""
+    right: str = ""
+    box: bool = True
+
+
+@dataclass(frozen=True, slots=True)
+class ListGroup:
+    """Lines under one head."""
+
+    title: str
+    rows: tuple[ListRow, ...]

@@ -15,7 +15,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from hollet.exchange.paper import SheetRow, SheetStep
 
-__all__ = ["measuring_sheet", "plain"]
+__all__ = ["CAUTION", "fonts", "inked", "measuring_sheet", "page_head", "plain"]
 
 FONTS = Path(__file__).parent / "fonts"
 WIDE, HIGH = A4
@@ -37,7 +37,8 @@ COLUMNS = (
 
 
 @cache
-def _fonts() -> None:
+def fonts() -> None:
+    """The paper fonts, registered once."""
     for weight in (500, 800):
         pdfmetrics.registerFont(
             TTFont(f"Recursive-{weight}", str(FONTS / f"recursive-{weight}.ttf"))
@@ -76,13 +77,13 @@ def measuring_sheet(build: str, about: str, printed: str, steps: Sequence[SheetS
     ----------
     printed : date and time, as it stands in the head of each page.
     """
-    _fonts()
+    fonts()
     out = io.BytesIO()
     pages = _laid_out(steps)
     canvas = Canvas(out, pagesize=A4, invariant=1)
     canvas.setTitle(inked(f"Measuring sheet, {build}"))
     for number, page in enumerate(pages, start=1):
-        _head(canvas, build, about, f"printed {printed}, page {number} of {len(pages)}")
+        page_head(canvas, build, about, f"printed {printed}, page {number} of {len(pages)}")
         y = HIGH - MARGIN - 24 * mm
         for step, rows, begun in page:
             y = _step(canvas, step, rows, y, begun)
@@ -144,7 +145,8 @@ def _wrapped(text: str, size: float) -> list[str]:
     return lines
 
 
-def _head(canvas: Canvas, build: str, about: str, page: str) -> None:
+def page_head(canvas: Canvas, build: str, about: str, page: str) -> None:
+    """The head of a page: of what, about what, printed when and which page."""
     canvas.setFont("Recursive-800", 16)
     canvas.drawString(MARGIN, HIGH - MARGIN - 6 * mm, inked(build)[:60])
     canvas.setFont("Recursive-500", 11)

@@ -153,7 +153,7 @@ def shop_calendar(workshop: Workshop, now: datetime) -> None:
     saturday = now + timedelta(days=(5 - now.weekday() - 1) % 7 + 1)
     visit = {"kind": "visit", "helper": "rt", "start": "10:00", "end": "13:00"}
     say(**visit, visit="first", day=saturday.date().isoformat(), answer="yes")
-    for weeks in range(2, 7):
+    for weeks in range(2, 12):
         later = (saturday + timedelta(weeks=weeks)).date().isoformat()
         say(**visit, visit=f"rt{weeks}", day=later)
         say(**{**visit, "helper": "jb"}, visit=f"jb{weeks}", day=later, answer="asked")

@@ -32,6 +32,7 @@ def tonight(workshop: Workshop) -> TonightView:
         today=today,
         now=workshop.now(),
         worked_today=_worked_today(workshop),
+        tools=tuple(workshop.tools().values()),
     )
     found = []
     for build, name in build_names(workshop).items():

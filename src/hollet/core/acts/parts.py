@@ -5,7 +5,7 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from hollet.core.acts.base import Act, Passing, step_named
+from hollet.core.acts.base import Act, Passing, is_thin, step_named
 from hollet.core.acts.hand import Hand
 from hollet.core.arrivals import PartSort
 from hollet.core.book.arrivals import unit_of
@@ -246,6 +246,9 @@ class FeatureComparedAct(Act[FeatureCompared], FeatureComparedSaid):
         if self.order is not None:
             _part_of(_order(state, self.order), self.need)
         unit = unit_of(self.feature)
+        if self.within and not self.within_source:
+            words = f"who says that it may differ by {self.within}? A book, a drawing, or you"
+            raise Refused("no_source", words, field="within_source")
         fits = alike(self.old, self.new, unit)
         if self.within and not fits:
             fits = apart_within(self.old, self.new, self.within, unit, "within")
@@ -272,6 +275,12 @@ class PartTakenAct(Act[PartTaken], PartTakenSaid):
             if self.reason is None or not self.name:
                 words = "to take it in writing give the reason and a name"
                 raise Refused("no_reason", words, field="reason" if self.name else "name")
+            if need.safety == "lifting":
+                words = f"{need.name}: lifting gear is never taken in writing, it is replaced"
+                raise Refused("never_conceded", words, field="how")
+            if self.licensed is not None and is_thin(self.licensed):
+                words = "a licensed inspection has a name and a reference: write both"
+                raise Refused("licensed_thin", words, field="licensed")
             return self.filled(part=need.name)
         if self.how == "counted" and not arrival.by_press:
             words = f"{need.name}: kind and count are not enough, it is compared feature by feature"

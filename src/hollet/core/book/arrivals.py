@@ -158,8 +158,11 @@ def _short(body: FeatureCompared) -> str:
 
 
 def rule_of(state: BookState, wants: Sequence[Want]) -> ArrivalRule:
-    """The sort that a sheet or a hand says, else the one of its name."""
-    said = next((want.sort for want in wants if want.sort is not None), None)
+    """The sort that the sheet says, or the one of its name; what a hand says only where no step of
+    the plan wants it too.
+    """
+    planned = [want for want in wants if want.wanted is None]
+    said = next((want.sort for want in planned or wants if want.sort is not None), None)
     return state.lore.arrival_of(wants[0].name, said)
 
 

@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import date
 
+from hollet.core.book.complete import obstacles
 from hollet.core.book.dangers import live_dangers
 from hollet.core.book.needs import Need, needs, state_words
 from hollet.core.book.orders import OrderFacts, orders
@@ -15,6 +16,7 @@ from hollet.core.calendar.evenings import Tonight, VisitView
 from hollet.core.calendar.order import first_by_stage
 from hollet.core.entries import BookState
 from hollet.core.entries.status import SETTLED, plan_of, statuses
+from hollet.core.instruments import Instrument
 from hollet.core.procedure.sheet import Step
 from hollet.core.saying import day_due
 from hollet.core.view import View
@@ -51,6 +53,7 @@ class Around:
     today: date
     now: str
     worked_today: float = 0.0
+    tools: tuple[Instrument, ...] = ()
 
 
 class Offer(View):
@@ -216,6 +219,10 @@ def _reason(
         gone = GONE.get(around.gear.get(tool.casefold(), ""))
         if gone is not None:
             return f"the {tool} {gone}", None
+    held = obstacles(state, step, around.tools, around.now)
+    shut = next((o.words for o in held if o.by in ("thing", "load", "nothing")), None)
+    if shut is not None:
+        return shut, None
     people = len(step.people)
     here = 1 + len(around.tonight.people) if around.tonight is not None else 1
     if people > here:

@@ -1,9 +1,9 @@
 """The evening: what can be done, and what the shop's calendar holds."""
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 
 from hollet.screens.tonight import TonightView
-from hollet.services import calendar, evenings, tonight
+from hollet.services import calendar, calendar_file, evenings, tonight
 from hollet.services.calendar import ShopLine
 from hollet.services.evenings import EveningsView
 from hollet.web.models import ShopEntryEdit
@@ -36,3 +36,13 @@ def get_evenings(workshop: Shared) -> EveningsView:
 def stop_evenings(workshop: Shared) -> EveningsView:
     """Keep the old plan, and throw away what is being laid."""
     return evenings.stop_laying(workshop)
+
+
+@router.get("/evenings.ics", response_class=Response)
+def get_calendar(workshop: Shared) -> Response:
+    """The plan, who comes and what comes due, as iCalendar."""
+    return Response(
+        calendar_file.calendar_file(workshop),
+        media_type="text/calendar; charset=utf-8",
+        headers={"Content-Disposition": 'attachment; filename="evenings.ics"'},
+    )
