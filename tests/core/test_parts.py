@@ -250,6 +250,29 @@ def test_a_parcel_struck_takes_all_with_it(book: Book):
     assert (need(book, "dowel").free, need(book, "dowel").ordered) == (0, 4)
 
 
+BLANK = [
+    ("ordered", {"order": "o9", "supplier": "  ", "lines": [{"need": "dowel", "count": 1}]}),
+    ("feature compared", {"need": "dowel", "feature": "  ", "old": "1", "new": "1"}),
+    ("feature compared", {"need": "dowel", "feature": "length", "old": " ", "new": " "}),
+    ("part wanted", {"typed": "  ", "safety": "none"}),
+]
+
+
+@pytest.mark.parametrize(("kind", "said"), BLANK)
+def test_blanks_say_nothing(book: Book, kind, said):
+    """A supplier, a feature or a figure of blanks alone is none."""
+    with pytest.raises((Refused, ValueError)):
+        book.do(kind, **said)
+
+
+def test_a_part_stands_in_a_parcel_once(book: Book):
+    """Two lines of one part: which of them holds?"""
+    order(book, lines=[{"need": "dowel", "count": 4}])
+    twice = [{"need": "dowel", "count": 1}, {"need": "dowel", "count": 3}]
+    with pytest.raises(Refused, match="once"):
+        book.do("parcel came", order="o1", lines=twice)
+
+
 def test_a_word_is_no_number(book: Book):
     """True is not one piece, nor is 1.0 or a text."""
     order(book, lines=[{"need": "dowel", "count": 4}])

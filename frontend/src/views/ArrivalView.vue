@@ -73,12 +73,16 @@ watch(
   },
   { immediate: true },
 )
-watch(now, (feature) => {
-  old.value = feature?.old ?? ''
-  fresh.value = feature?.new ?? ''
-  within.value = feature?.within ?? ''
-  source.value = feature?.within_source ?? ''
-})
+/** Only another feature brings other figures in: what is typed stays while the page is read anew. */
+watch(
+  () => now.value?.feature,
+  () => {
+    old.value = now.value?.old ?? ''
+    fresh.value = now.value?.new ?? ''
+    within.value = now.value?.within ?? ''
+    source.value = now.value?.within_source ?? ''
+  },
+)
 async function laid() {
   if (!now.value || !old.value.trim() || !fresh.value.trim()) return
   const done = await book.handed({

@@ -1,7 +1,7 @@
 """The plan of evenings, who comes and what comes due, as an iCalendar file."""
 
 from collections.abc import Iterator
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, timedelta
 
 from hollet.core.errors import Refused
 from hollet.exchange.ical import CalendarEntry, calendar_text
@@ -36,6 +36,11 @@ def _midnight(workshop: Workshop) -> datetime:
     return workshop.local().replace(hour=0, minute=0, second=0, microsecond=0)
 
 
+def _utc(midnight: datetime, wall: datetime) -> datetime:
+    """What the clock on the wall shows, in UTC: then no reader needs to know the shop's zone."""
+    return wall.replace(tzinfo=midnight.tzinfo).astimezone(UTC)
+
+
 def _work(workshop: Workshop, plan: EveningsPlan) -> Iterator[CalendarEntry]:
     midnight = _midnight(workshop)
     starts = {}
@@ -48,8 +53,8 @@ def _work(workshop: Workshop, plan: EveningsPlan) -> Iterator[CalendarEntry]:
             yield CalendarEntry(
                 uid=f"work-{slug.build}-{slug.steps[0].step}",
                 title=f"{slug.vehicle}: {slug.name}",
-                start=start.replace(tzinfo=midnight.tzinfo),
-                end=end.replace(tzinfo=midnight.tzinfo),
+                start=_utc(midnight, start),
+                end=_utc(midnight, end),
                 words="; ".join(f"{s.number} {s.name}, {s.range}" for s in slug.steps),
             )
     for run in plan.runs:
@@ -57,8 +62,8 @@ def _work(workshop: Workshop, plan: EveningsPlan) -> Iterator[CalendarEntry]:
         yield CalendarEntry(
             uid=f"runs-{run.from_slug}-{run.to_slug}",
             title=f"runs by itself: {run.words}",
-            start=begin.replace(tzinfo=midnight.tzinfo),
-            end=until.replace(tzinfo=midnight.tzinfo),
+            start=_utc(midnight, begin),
+            end=_utc(midnight, until),
         )
 
 
@@ -67,12 +72,13 @@ def _around(workshop: Workshop, view: TonightView) -> Iterator[CalendarEntry]:
     for visit in view.visits:
         if not (visit.comes or visit.perhaps):
             continue
-        start = midnight + timedelta(minutes=visit.start)
+        day = midnight.replace(tzinfo=None)
+        start = day + timedelta(minutes=visit.start)
         yield CalendarEntry(
             uid=f"visit-{visit.id}",
             title=f"{visit.name}: {visit.answer}",
-            start=start,
-            end=midnight + timedelta(minutes=visit.end),
+            start=_utc(midnight, start),
+            end=_utc(midnight, day + timedelta(minutes=visit.end)),
         )
     for row in view.due:
         if row.due.days is not None:

@@ -4,7 +4,7 @@ from datetime import date
 from itertools import pairwise
 from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, TypeVar, Union
 
-from pydantic import Field
+from pydantic import Field, StringConstraints
 
 from hollet.core.acts.base import Act
 from hollet.core.acts.hand import Hand
@@ -36,6 +36,8 @@ __all__ = [
 ]
 
 Day = Annotated[str, Field(min_length=1, max_length=40)]
+Named = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
+"""A few words: blanks alone are none."""
 
 
 class EveningsSetAct(Act[EveningsSet], EveningsSet):
@@ -77,6 +79,7 @@ class HelperAct(Act[HelperKept], HelperKept):
 
     body: ClassVar = HelperKept
     kind: Literal["helper kept"]
+    name: Named
 
     def accepted(self, state: BookState, hand: Hand) -> HelperKept:
         return self.filled()
@@ -136,7 +139,7 @@ class CommitmentAct(Act[Commitment]):
     body: ClassVar = Commitment
     kind: Literal["commitment"]
     commitment: Own
-    what: Short
+    what: Named
     day: Day
     time: Clock | None = None
     build: Annotated[str, Field(max_length=64)] | None = None
@@ -154,6 +157,7 @@ class SupplierNotedAct(Act[SupplierNoted], SupplierNoted):
 
     body: ClassVar = SupplierNoted
     kind: Literal["supplier noted"]
+    supplier: Named
 
     def accepted(self, state: BookState, hand: Hand) -> SupplierNoted:
         return self.filled()

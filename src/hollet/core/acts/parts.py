@@ -3,7 +3,7 @@
 from datetime import date
 from typing import Annotated, ClassVar, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
 from hollet.core.acts.base import Act, Passing, is_thin, step_named
 from hollet.core.acts.hand import Hand
@@ -51,6 +51,8 @@ __all__ = [
 ]
 
 Day = Annotated[str, Field(min_length=1, max_length=40)]
+Named = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
+"""A few words: blanks alone are none."""
 PiecesSaid = Annotated[int, Field(ge=1, le=999, strict=True)]
 """A hand says a number and no word: true is not one piece."""
 
@@ -122,7 +124,7 @@ class OrderedAct(Act[Ordered]):
     body: ClassVar = Ordered
     kind: Literal["ordered"]
     order: Own
-    supplier: Short
+    supplier: Named
     state: OrderState = "asked"
     lines: Annotated[tuple[OrderLineSaid, ...], Field(min_length=1, max_length=60)]
     promised: Day | None = None
@@ -148,7 +150,7 @@ class OrderedAct(Act[Ordered]):
             )
         return Ordered(
             order=self.order,
-            supplier=self.supplier.strip(),
+            supplier=self.supplier,
             state=self.state,
             lines=tuple(
                 OrderLine(
@@ -214,6 +216,8 @@ class ParcelCameAct(Act[ParcelCame]):
     def accepted(self, state: BookState, hand: Hand) -> ParcelCame:
         order = _order(state, self.order)
         said = {line.need: line.count for line in self.lines}
+        if len(said) < len(self.lines):
+            raise Refused("bad_entry", "each part stands in a parcel once", field="lines")
         lost = next((n for n in said if n not in {p.need for p in order.parts}), None)
         if lost is not None:
             raise Refused(
@@ -240,6 +244,9 @@ class FeatureComparedAct(Act[FeatureCompared], FeatureComparedSaid):
 
     body: ClassVar = FeatureCompared
     kind: Literal["feature compared"]
+    feature: Annotated[str, StringConstraints(strip_whitespace=True, min_length=2, max_length=60)]
+    old: Named
+    new: Named
 
     def accepted(self, state: BookState, hand: Hand) -> FeatureCompared:
         need = _need(state, self.need)
@@ -261,6 +268,7 @@ class PartTakenAct(Act[PartTaken], PartTakenSaid):
     body: ClassVar = PartTaken
     kind: Literal["part taken"]
     count: PiecesSaid
+    name: Named | None = None
     reason: Passing | None = None
 
     def accepted(self, state: BookState, hand: Hand) -> PartTaken:
