@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
+import uuid_utils
 from playwright.sync_api import sync_playwright
 
 from bench.table import ARGS, hollet, started
@@ -26,6 +27,20 @@ def named(url: str, name: str) -> str:
     return next(str(b["id"]) for b in api(url, "/api/shop")["builds"] if b["name"].startswith(name))
 
 
+def parcel(url: str, build: str) -> None:
+    """The cooler pipe of One came 14 mm short."""
+    about = {"need": "oil_cooler_pipe", "order": "pipe"}
+    write(url, build, {"kind": "parcel came", "order": "pipe", "lines": []})
+    for feature, old, new in (
+        ("length over all", "412", "398"),
+        ("offset of the bend", "36", "36"),
+        ("outside diameter", "10.0", "10.0"),
+        ("thread", "M14x1.5", "M14x1.5"),
+    ):
+        entry = {"kind": "feature compared", "feature": feature, "old": old, "new": new, **about}
+        write(url, build, entry)
+
+
 def main() -> None:
     """One picture of each main view at 1280 x 800."""
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as p:
@@ -45,6 +60,10 @@ def main() -> None:
         make_demo(Path(folder) / "demo")
         with served(Path(folder) / "demo") as url:
             one, two = (f"{url}/builds/{named(url, name)}" for name in ("One", "Two"))
+            entry = {"kind": "tonight", "start": "19:00", "end": "21:30", "quiet_from": "21:00"}
+            say = {"who": "MK", "id": str(uuid_utils.uuid7()), "entry": entry}
+            api(url, "/api/shop/entries", say)
+            shot("evenings", f"{url}/evenings", 9000)
             shot("shop", f"{url}/")
             shot("tighten", f"{one}/steps/head_bolts_tight")
             shot("gate", f"{one}/gate")
@@ -55,6 +74,9 @@ def main() -> None:
             shot("limits", f"{two}/limits?figure=lay_float_limit")
             shot("measure", f"{one}/steps/bore_maps")
             shot("tools", f"{url}/tools")
+            shot("parts", f"{one}/parts")
+            parcel(url, named(url, "One"))
+            shot("parcel", f"{one}/parts/oil_cooler_pipe?order=pipe")
             spare = new_build(url, "Measured")
             attempt = {"step": "first_fire", "attempt": "attempt-one"}
             write(

@@ -6164,6 +6164,10 @@ export interface components {
             /** Line */
             line: string;
             money: components["schemas"]["Money"];
+            /** Notes */
+            notes: {
+                [key: string]: string[];
+            };
             /** Orders */
             orders: components["schemas"]["OrderRow"][];
             /** Rungs */

@@ -188,6 +188,9 @@ const returned = (refusal: string, now: 'sent back' | 'refunded' | 'may go back 
         <datalist id="suppliers">
           <option v-for="s in view.suppliers" :key="s" :value="s" />
         </datalist>
+        <p v-for="n in view.notes[supplier.trim().toLowerCase()] ?? []" :key="n" class="quiet">
+          Noted on them: {{ n }}
+        </p>
         <div class="three">
           <label class="field"
             ><span>how many</span

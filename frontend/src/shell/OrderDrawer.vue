@@ -2,13 +2,27 @@
 /** One order: what is in it, what was heard of it, and the parcel when it comes. */
 import { computed, reactive, ref } from 'vue'
 import { useBook } from '@/stores/book'
-import type { OrderRow, PartsView } from '@/stores/parts'
+import { useCalendar } from '@/stores/calendar'
+import { type OrderRow, type PartsView, useParts } from '@/stores/parts'
 
 const props = defineProps<{ build: string; placed: OrderRow; view: PartsView }>()
 const emit = defineEmits<{ close: [] }>()
 const book = useBook()
 const shown = ref(true)
 const promised = ref('')
+const note = ref('')
+const calendar = useCalendar()
+const parts = useParts()
+async function noteIt() {
+  const said = await calendar.say({
+    kind: 'supplier noted',
+    supplier: order.value.supplier,
+    text: note.value.trim(),
+  })
+  if (!said) return
+  note.value = ''
+  await parts.load(props.build)
+}
 const because = ref('')
 const order = computed(() => props.placed.order)
 const came = reactive<Record<string, number>>(
@@ -108,6 +122,15 @@ const parcel = async () => {
           }}{{ p.arrived ? `, ${p.arrived} arrived` : '' }}{{ p.refused ? `, ${p.refused} refused` : '' }}
         </li>
       </ul>
+      <p v-for="n in view.notes[order.supplier.toLowerCase()] ?? []" :key="n" class="quiet">
+        Noted on them: {{ n }}
+      </p>
+      <form class="pair" @submit.prevent="noteIt">
+        <label class="field"
+          ><span>a private word on them, for the next order</span
+          ><input v-model="note" class="entry" name="note" maxlength="400" autocomplete="off" /></label
+        ><button type="submit" class="btn small" :disabled="note.trim().length < 3">Note it</button>
+      </form>
       <p v-if="placed.total">In all {{ placed.total.toFixed(2) }}</p>
     </div>
   </el-drawer>

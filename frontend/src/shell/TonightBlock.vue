@@ -117,6 +117,9 @@ defineExpose({ begin, back, change: () => dialog.value?.ask() })
 </template>
 
 <style scoped>
+.was > span:last-child {
+  flex: none;
+}
 .was > span {
   white-space: nowrap;
   overflow: hidden;

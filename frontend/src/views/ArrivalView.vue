@@ -300,6 +300,9 @@ aside li a {
 small {
   font-size: 16px;
 }
+aside small {
+  display: block;
+}
 @media (max-width: 1179px) {
   .cols,
   .entry-row {

@@ -1,5 +1,6 @@
 """The parts desk: what is wanted and what it stops, orders, what came, what comes due, money."""
 
+from collections.abc import Mapping
 from datetime import date
 
 from pydantic import computed_field
@@ -131,6 +132,7 @@ class PartsView(View):
     safeties: dict[str, str]
     rungs: tuple[str, ...]
     suppliers: tuple[str, ...]
+    notes: dict[str, tuple[str, ...]]
     head: int
 
 
@@ -145,8 +147,12 @@ STATES = (
 )
 
 
-def parts_view(state: BookState, today: date) -> PartsView:
-    """The desk of a build on a day."""
+def parts_view(
+    state: BookState, today: date, notes: Mapping[str, tuple[str, ...]] | None = None
+) -> PartsView:
+    """The desk of a build on a day; `notes` are the private words on suppliers, by their names in
+    lower case.
+    """
     found, placed = needs(state), orders(state)
     rows = [_row(need, placed, today) for need in found if need.wanted or need.spoken]
     wanting = [row for row in rows if row.need.open]
@@ -164,6 +170,7 @@ def parts_view(state: BookState, today: date) -> PartsView:
         safeties=SAFETY_NAMES,
         rungs=tuple(name.lower() for name in RUNGS.values()),
         suppliers=tuple(dict.fromkeys(order.supplier for order in placed)),
+        notes=dict(notes or {}),
         head=state.head,
     )
 

@@ -4,10 +4,11 @@ from pydantic import BaseModel
 
 from hollet.core.book.arrivals import Arrival
 from hollet.core.book.needs import arrival_for, need_named
+from hollet.core.entries import SupplierNoted
 from hollet.core.errors import NotFound
 from hollet.core.saying import WantedLine, read_wanted
 from hollet.screens.partsdesk import PartsView, parts_view
-from hollet.services.workshop import Workshop
+from hollet.services.workshop import SHOP, Workshop
 
 __all__ = ["WantedLook", "arrival", "desk", "wanted"]
 
@@ -20,9 +21,19 @@ class WantedLook(BaseModel):
 
 def desk(workshop: Workshop, build: str) -> PartsView:
     """The parts desk as it stands today."""
-    today = workshop.local().date()
+    today, notes = workshop.local().date(), _notes(workshop)
     with workshop.held(build) as state:
-        return state.remembered(("parts",), (state.head, today), lambda: parts_view(state, today))
+        made_of = (state.head, today, notes)
+        return state.remembered(("parts",), made_of, lambda: parts_view(state, today, dict(notes)))
+
+
+def _notes(workshop: Workshop) -> tuple[tuple[str, tuple[str, ...]], ...]:
+    """The private words on each supplier, by its name in lower case."""
+    with workshop.held(SHOP) as shop:
+        return tuple(
+            (name, tuple(e.body.text for e in shop.each(SupplierNoted, "supplier", name)))
+            for name, _ in shop.names("supplier")
+        )
 
 
 def arrival(workshop: Workshop, build: str, need: str, order: str | None) -> Arrival:
