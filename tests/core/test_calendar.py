@@ -152,6 +152,22 @@ def test_tonight_is_said_anew_each_day(shop: Shop):
     assert tonight(shop.state, MONDAY + timedelta(days=6), 600) is None
 
 
+def test_one_helper_said_twice_is_one(shop: Shop):
+    """Two hands are not four because a name was pressed twice; blanks are nobody."""
+    shop.say(TonightAct, start="18:00", end="22:00", people=["RT", "rt"])
+    today = tonight(shop.state, MONDAY, 600)
+    assert today is not None
+    assert len(today.people) == 1
+    with pytest.raises(ValueError, match="people"):
+        shop.say(TonightAct, start="18:00", end="22:00", people=["  "])
+
+
+def test_an_evening_that_is_over_is_over(shop: Shop):
+    """What was said of it does not keep it open."""
+    shop.say(TonightAct, start="18:00", end="19:00")
+    assert tonight(shop.state, MONDAY, 19 * 60) is None
+
+
 @pytest.fixture
 def book() -> Book:
     """A build with hours on two of its steps."""

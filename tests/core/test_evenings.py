@@ -268,6 +268,21 @@ def test_what_goes_on_past_the_last_evening_is_not_in_sight():
     assert view.ends[0].nine == "not in sight"
 
 
+def test_what_is_taken_for_granted_is_named():
+    """Parts nobody spoke of, tools that are lent, hours nobody gave."""
+    tasks = [
+        task("close", 30, unsaid=("seal", "pin", "oil", "clip"), no_hours=True),
+        task("press", 30, gone=("hydraulic press",)),
+    ]
+    plan = laid_plan(tasks, frame())
+    view = evenings_plan(plan, frame(), chance_of(plan, ["a"]), NAMES, ())
+    assert view.assumed == (
+        "here, though nobody said so: seal, pin, oil and 1 more",
+        "there again by then: hydraulic press",
+        "1 step without hours: half an hour each",
+    )
+
+
 def test_the_block_says_what_stands_where():
     """Slugs of one vehicle without a wait are one; a part comes in; a helper is there."""
     tasks = [

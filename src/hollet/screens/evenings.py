@@ -109,6 +109,13 @@ def _assumed(plan: Plan) -> tuple[str, ...]:
     said = []
     for task in plan.tasks.values():
         said += [f"{p.name}: a week, no day is promised" for p in task.arriving if p.assumed]
+    unsaid = list(dict.fromkeys(name for task in plan.tasks.values() for name in task.unsaid))
+    if unsaid:
+        more = f" and {len(unsaid) - 3} more" if len(unsaid) > 3 else ""
+        said.append(f"here, though nobody said so: {', '.join(unsaid[:3])}{more}")
+    gone = list(dict.fromkeys(name for task in plan.tasks.values() for name in task.gone))
+    if gone:
+        said.append(f"there again by then: {', '.join(gone)}")
     bare = sum(task.no_hours for task in plan.tasks.values())
     if bare:
         said.append(f"{counted(bare, 'step')} without hours: half an hour each")

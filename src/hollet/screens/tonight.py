@@ -314,7 +314,7 @@ def _title(
         return "No evening is set: what is possible all the same"
     if evening is None:
         assert coming is not None
-        return f"No evening today; next {day_due(coming.day)}, {clock_words(coming.start)}"
+        return f"Nothing more today; next {day_due(coming.day)}, {clock_words(coming.start)}"
     if not rows:
         return f"Tonight, until {clock_words(evening.end)}: nothing is possible"
     worked = sum(slug.end - slug.start for slug in slugs)

@@ -23,6 +23,7 @@ from hollet.core.saying import day_due
 from hollet.screens.evening_views import EveningsPlan, Win
 from hollet.screens.evenings import evenings_plan
 from hollet.services.builds import build_names
+from hollet.services.gear import all_gear
 from hollet.services.pace import paces
 from hollet.services.workshop import SHOP, Workshop
 
@@ -145,12 +146,12 @@ def _gathered(workshop: Workshop) -> tuple[dict[str, str], list[Task], Frame]:
     """All open work of the shop, and the evenings there are."""
     local, own = workshop.local(), paces(workshop)
     today = local.date()
-    names = build_names(workshop)
+    names, gear = build_names(workshop), {tool.id: tool.state for tool in all_gear(workshop)}
     tasks: list[Task] = []
     for k, build in enumerate(names):
         try:
             with workshop.held(build) as state:
-                tasks += tasks_of(state, build, own, today, local, f"{k}:")
+                tasks += tasks_of(state, build, own, today, local, f"{k}:", gear)
         except Unavailable:
             continue  # the Shop says so of this build itself
     with workshop.held(SHOP) as shop:

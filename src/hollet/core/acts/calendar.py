@@ -19,7 +19,7 @@ from hollet.core.entries import (
     TonightSaid,
     Visit,
 )
-from hollet.core.entries.base import Own, Short
+from hollet.core.entries.base import Own
 from hollet.core.entries.calendar import Answer, Clock
 from hollet.core.errors import NotFound, Refused
 from hollet.core.saying import read_day
@@ -122,15 +122,16 @@ class TonightAct(Act[TonightSaid]):
     kind: Literal["tonight"]
     start: Clock
     end: Clock
-    people: Annotated[tuple[Short, ...], Field(max_length=6)] = ()
+    people: Annotated[tuple[Named, ...], Field(max_length=6)] = ()
     dark: bool = False
     cold: bool = False
     damp: bool = False
     quiet_from: Clock | None = None
 
     def accepted(self, state: BookState, hand: Hand) -> TonightSaid:
-        own = self.model_dump(exclude={"kind"})
-        return _checked(TonightSaid, day=hand.today, **own)
+        own = self.model_dump(exclude={"kind", "people"})
+        people = {name.casefold(): name for name in self.people}  # nobody stands there twice
+        return _checked(TonightSaid, day=hand.today, people=tuple(people.values()), **own)
 
 
 class CommitmentAct(Act[Commitment]):

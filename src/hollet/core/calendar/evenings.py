@@ -214,6 +214,8 @@ def tonight(state: BookState, day: date, minute: int) -> Tonight | None:
     `minute` and nobody with him; None where it is closed or over.
     """
     said = state.newest(TonightSaid, "calendar", f"tonight:{day.isoformat()}")
+    if said is not None and clock_minutes(said.body.end) <= minute:
+        return None
     if said is not None:
         body = said.body
         return Tonight(

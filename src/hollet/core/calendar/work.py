@@ -12,6 +12,7 @@ from hollet.core.book.orders import OrderFacts, orders
 from hollet.core.book.passing import DRYING_H
 from hollet.core.calendar.clock import Pace, kind_of_work, pace_of, range_of, worked
 from hollet.core.calendar.evenings import DAY
+from hollet.core.calendar.offers import GONE
 from hollet.core.calendar.order import first_by_stage
 from hollet.core.entries import BookState, Done
 from hollet.core.entries.status import SETTLED, last_as, plan_of, statuses
@@ -45,7 +46,8 @@ class Arriving:
 @dataclass(frozen=True, slots=True)
 class Task:
     """One open step: quick, middle and slow minutes; what it waits for, with the minutes that run
-    by themselves after each; people at once; parts.
+    by themselves after each; people at once; parts. `unsaid` are parts of which nobody said whether
+    they are here, `gone` tools that are not.
     """
 
     id: str
@@ -63,6 +65,8 @@ class Task:
     dries: str
     no_hours: bool
     working: tuple[str, ...]
+    unsaid: tuple[str, ...] = ()
+    gone: tuple[str, ...] = ()
 
 
 def _minutes_after(link_lasts: str | None, kind: str) -> int:
@@ -79,14 +83,15 @@ def tasks_of(
     today: date,
     local: datetime,
     prefix: str,
+    gear: Mapping[str, str] | None = None,
 ) -> tuple[Task, ...]:
     """The open steps of a build as tasks; `local` is the moment by the clock on the wall, `prefix`
-    goes before each id.
+    goes before each id, `gear` says how the tools of the shop stand.
     """
     plan, known = plan_of(state), statuses(state)
     still = [s for s in plan.step if known[s.id].status not in SETTLED]
     names = {s.id for s in still}
-    lacking = _lacking(state)
+    lacking, unsaid = _lacking(state), _unsaid(state)
     placed = orders(state)
     begun = [s for s in still if known[s.id].status == "begun" and _free(s, names, lacking)]
     found = []
@@ -114,6 +119,8 @@ def tasks_of(
                 not_before=runs,
                 dries=dries,
                 no_hours=minutes is None,
+                unsaid=tuple(unsaid.get(step.id, ())),
+                gone=tuple(t for t in step.tools if (gear or {}).get(t.casefold()) in GONE),
                 working=(
                     f"{kind_of_work(step)}: {quick} to {slow} min at own pace",
                     *pace.working,
@@ -161,6 +168,16 @@ def _lacking(state: BookState) -> dict[str, list[Need]]:
         for reason in need.open:
             if reason.step is not None:
                 found.setdefault(reason.step, []).append(need)
+    return found
+
+
+def _unsaid(state: BookState) -> dict[str, list[str]]:
+    """By step, the parts of which nobody said whether they are here."""
+    found: dict[str, list[str]] = {}
+    for need in needs(state):
+        for reason in need.open:
+            if not need.spoken and need.compare_at is None and reason.step is not None:
+                found.setdefault(reason.step, []).append(need.name)
     return found
 
 
