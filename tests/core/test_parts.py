@@ -258,6 +258,38 @@ BLANK = [
 ]
 
 
+LOOK = (
+    SMALL.replace('id = "bore"\n', 'id = "bore"\nparts = [{ name = "Front bearing" }]\n', 1)
+    + """
+[[step]]
+id = "seen"
+stage = "inspect"
+kind = "inspect"
+title = "Looked at"
+do = "Look."
+part = [
+  { id = "front", name = "Front bearing", face = [{ id = "a", name = "race", on = "rolling" }] },
+  { id = "rear", name = "Rear bearing", face = [{ id = "a", name = "race", on = "rolling" }] },
+]
+"""
+)
+
+
+def test_a_part_to_be_replaced_is_wanted_once():
+    """Decided where it was looked at and named by the step that fits it: one bearing, not two; one
+    that no step names is compared where it was looked at.
+    """
+    book = Book(small_sheet(LOOK), tools())
+    for part in ("front", "rear"):
+        about = {"step": "seen", "part": part}
+        book.do("finding", face="a", code="spall", grade=2, **about)
+        book.do("part decided", choice="replace", reason="chips in the race", **about)
+    assert (need(book, "front_bearing").wanted, need(book, "front_bearing").compare_at) == (1, None)
+    assert (need(book, "rear_bearing").wanted, need(book, "rear_bearing").compare_at) == (1, "seen")
+    with pytest.raises(Refused, match="where that was looked at"):
+        book.do("part taken", need="rear_bearing", count=1, how="counted")
+
+
 @pytest.mark.parametrize(("kind", "said"), BLANK)
 def test_blanks_say_nothing(book: Book, kind, said):
     """A supplier, a feature or a figure of blanks alone is none."""

@@ -57,7 +57,9 @@ def need_id(name: str) -> str:
 
 
 def wants(state: BookState) -> tuple[Want, ...]:
-    """All of them, in the order of the plan; those of a hand last."""
+    """All of them, in the order of the plan; those of a hand last. A part to be replaced that a step
+    fits is that step's: it is not bought twice.
+    """
     plan = plan_of(state)
     found: list[Want] = []
     for step in plan.step:
@@ -66,7 +68,8 @@ def wants(state: BookState) -> tuple[Want, ...]:
     found += _extras(plan)
     found += _lost(state, plan)
     found += _by_hand(state, plan)
-    return tuple(found)
+    fitted = {want.need for want in found if want.looked_at is None and want.step is not None}
+    return tuple(want for want in found if want.looked_at is None or want.need not in fitted)
 
 
 def _of_step(plan: Sheet, step: Step) -> Iterator[Want]:
