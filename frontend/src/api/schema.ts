@@ -9284,6 +9284,11 @@ export interface components {
             perhaps: boolean;
             /** Start */
             start: number;
+            /**
+             * Words
+             * @description When that is, as it is said.
+             */
+            readonly words: string;
         };
         /**
          * Waiting

@@ -162,7 +162,7 @@ defineExpose({ ask })
         <ul>
           <li v-for="v in calendar.tonight?.visits ?? []" :key="v.id">
             <span
-              ><b>{{ v.name }}</b> {{ v.day }}, {{ clock(v.start) }} to {{ clock(v.end) }}</span
+              ><b>{{ v.name }}</b> {{ v.words }}</span
             >
             <label class="sr" :for="`answer${v.id}`">the answer of {{ v.name }}</label
             ><select

@@ -7,6 +7,8 @@ that a change of the clock adds or takes lies at night.
 from collections.abc import Sequence
 from datetime import date, timedelta
 
+from pydantic import computed_field
+
 from hollet.core.entries import (
     BookState,
     Commitment,
@@ -17,6 +19,7 @@ from hollet.core.entries import (
     TonightSaid,
     Visit,
 )
+from hollet.core.saying import day_due
 from hollet.core.view import View
 
 __all__ = [
@@ -72,6 +75,12 @@ class VisitView(View):
     because: str | None
     comes: bool
     perhaps: bool
+
+    @computed_field
+    @property
+    def words(self) -> str:
+        """When that is, as it is said."""
+        return f"{day_due(self.day)}, {clock_words(self.start)} to {clock_words(self.end)}"
 
 
 class HelperView(View):
