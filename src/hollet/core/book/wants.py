@@ -57,8 +57,9 @@ def need_id(name: str) -> str:
 
 
 def wants(state: BookState) -> tuple[Want, ...]:
-    """All of them, in the order of the plan; those of a hand last. A part to be replaced that a step
-    fits is that step's: it is not bought twice.
+    """All of them, in the order of the plan, those of a hand last.
+
+    A part to be replaced that a step fits is that step's: it is not bought twice.
     """
     plan = plan_of(state)
     found: list[Want] = []
