@@ -3193,12 +3193,14 @@ export interface components {
         };
         /**
          * EveningsView
-         * @description The block as last laid; `laying` while a newer one is on the way, for so many seconds; why
-         *     there is none.
+         * @description The block as last laid; `laying` while a newer one is on the way, for so many seconds; `old`
+         *     where something moved on since it was laid; why there is none.
          */
         EveningsView: {
             /** Laying */
             laying: boolean;
+            /** Old */
+            old: boolean;
             plan: components["schemas"]["EveningsPlan"] | null;
             /** Problem */
             problem: string | null;

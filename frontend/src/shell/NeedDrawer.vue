@@ -23,10 +23,11 @@ const states = computed(() => props.view.begins.map((s) => ({ value: s, label: s
 const orders = computed(() => props.view.orders.filter((o) => need.value.orders.includes(o.order.id)))
 
 const id = () => `o${crypto.randomUUID().replaceAll('-', '').slice(0, 12)}`
+const own = ref(id()) // one order however often the button is pressed
 async function place() {
-  await book.handed({
+  const done = await book.handed({
     kind: 'ordered',
-    order: id(),
+    order: own.value,
     supplier: supplier.value.trim(),
     state: state.value as 'asked',
     promised: promised.value.trim() || null,
@@ -38,6 +39,7 @@ async function place() {
       },
     ],
   })
+  if (done) own.value = id()
 }
 const shelf = () =>
   book.handed({

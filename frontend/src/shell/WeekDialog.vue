@@ -25,6 +25,8 @@ const own = (text: string) =>
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, '_') || 'helper'
 const fresh = () => `v${v7().replaceAll('-', '').slice(0, 20)}`
+const visit = ref(fresh()) // one visit, one thing dated, however often the button is pressed
+const dated = ref(fresh())
 
 function ask() {
   week.value = DAYS.map((_, k) => {
@@ -62,7 +64,7 @@ async function sayHelper() {
 async function sayVisit() {
   const said = await calendar.say({
     kind: 'visit',
-    visit: fresh(),
+    visit: visit.value,
     helper: visitor.value,
     day: visitDay.value,
     start: visitFrom.value,
@@ -70,7 +72,9 @@ async function sayVisit() {
     answer: 'to be asked',
     because: null,
   })
-  if (said) visitDay.value = ''
+  if (!said) return
+  visitDay.value = ''
+  visit.value = fresh()
 }
 const clock = (minutes: number) =>
   `${String(Math.floor(minutes / 60) % 24).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
@@ -88,7 +92,7 @@ const answer = (visit: NonNullable<typeof calendar.tonight>['visits'][number], w
 async function sayDated() {
   const said = await calendar.say({
     kind: 'commitment',
-    commitment: fresh(),
+    commitment: dated.value,
     what: what.value.trim(),
     day: whatDay.value,
     time: null,
@@ -96,7 +100,9 @@ async function sayDated() {
     done: false,
     because: null,
   })
-  if (said) what.value = whatDay.value = ''
+  if (!said) return
+  what.value = whatDay.value = ''
+  dated.value = fresh()
 }
 defineExpose({ ask })
 </script>

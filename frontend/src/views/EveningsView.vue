@@ -64,6 +64,10 @@ useKeys(() => ({
         laying {{ calendar.evenings.steps || '' }} steps, {{ calendar.evenings.seconds }} s
         <button type="button" class="btn small" @click="calendar.stop()">stop</button>
       </p>
+      <p v-else-if="calendar.evenings?.old" class="block">
+        This was laid before the last change.
+        <button type="button" class="btn small" @click="calendar.loadEvenings()">Lay it anew</button>
+      </p>
       <template v-if="calendar.evenings && !plan">
         <h1 class="t28">
           {{ calendar.evenings.problem ? 'The evenings cannot be laid' : 'Laying the evenings' }}

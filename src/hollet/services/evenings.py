@@ -36,12 +36,13 @@ DAY_MIN = 24 * 60
 
 
 class EveningsView(BaseModel):
-    """The block as last laid; `laying` while a newer one is on the way, for so many seconds; why
-    there is none.
+    """The block as last laid; `laying` while a newer one is on the way, for so many seconds; `old`
+    where something moved on since it was laid; why there is none.
     """
 
     plan: EveningsPlan | None
     laying: bool
+    old: bool
     seconds: float
     steps: int
     problem: str | None
@@ -86,33 +87,28 @@ def evenings_of(workshop: Workshop, wait: float = 0.0) -> EveningsView:
         busy = planner.thread is not None and planner.thread.is_alive()
         if wanted != planner.made_of and not busy:
             planner.wanted, planner.began, planner.stopped = wanted, time.monotonic(), False
+            planner.made_of = None
             planner.thread = threading.Thread(target=_lay, args=(workshop, planner), daemon=True)
             planner.thread.start()
         thread = planner.thread
     if thread is not None and wait > 0:
         thread.join(wait)
-    laying = thread is not None and thread.is_alive()
-    return EveningsView(
-        plan=planner.plan,
-        laying=laying,
-        seconds=round(time.monotonic() - planner.began, 1) if laying else 0.0,
-        steps=planner.steps,
-        problem=planner.problem,
-    )
+    return _as_is(planner, laying=thread is not None and thread.is_alive())
 
 
 def stop_laying(workshop: Workshop) -> EveningsView:
-    """Keep the old block: what is laid just now is thrown away when it is done."""
+    """Keep the old block, and say that it is old: what is laid just now is thrown away."""
     planner = _planner(workshop)
-    planner.stopped = True
-    return evenings_of(workshop) if planner.thread is None else _as_is(planner)
+    planner.stopped, planner.made_of = True, None
+    return _as_is(planner, laying=False)
 
 
-def _as_is(planner: _Planner) -> EveningsView:
+def _as_is(planner: _Planner, *, laying: bool) -> EveningsView:
     return EveningsView(
         plan=planner.plan,
-        laying=False,
-        seconds=0.0,
+        laying=laying,
+        old=planner.plan is not None and planner.made_of is None,
+        seconds=round(time.monotonic() - planner.began, 1) if laying else 0.0,
         steps=planner.steps,
         problem=planner.problem,
     )
@@ -138,7 +134,7 @@ def _lay(workshop: Workshop, planner: _Planner) -> None:
     except Refused as refusal:
         planner.plan, planner.problem = None, refusal.message
     finally:
-        planner.made_of = made_of
+        planner.made_of = None if planner.stopped else made_of
     workshop.tell("", 0)
 
 

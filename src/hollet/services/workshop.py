@@ -7,7 +7,7 @@ from collections import OrderedDict
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import replace
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from typing import TypeVar, cast
 from zoneinfo import ZoneInfo
@@ -34,6 +34,7 @@ __all__ = ["SHOP", "Clock", "Workshop", "utc_text", "with_plan"]
 SHOP = "shop"
 HELD = 20
 KEPT = 4000
+QUEUED_AT_MOST = timedelta(days=31)
 T = TypeVar("T")
 Clock = Callable[[], datetime]
 
@@ -95,9 +96,17 @@ class Workshop:
         """The moment as the clock on the wall of the shop shows it."""
         return self.clock().astimezone(self.zone())
 
-    def hand(self, who: str) -> Hand:
-        """Whoever acts now, with the tools as that hand reads them."""
-        return Hand(self.tools_of(who), self.now(), self.local().date())
+    def hand(self, who: str, bench_time: str = "") -> Hand:
+        """Whoever acts now, with the tools as that hand reads them. What waited in a queue was said
+        on the day of its `bench_time`: tomorrow is the day after that one. A bench whose clock runs
+        ahead, or is more than a month behind, is not believed.
+        """
+        today = self.local().date()
+        if bench_time:
+            said = datetime.fromisoformat(bench_time).astimezone(self.zone()).date()
+            if timedelta(0) <= today - said <= QUEUED_AT_MOST:
+                today = said
+        return Hand(self.tools_of(who), self.now(), today)
 
     def new_id(self) -> str:
         """A UUID of version 7 made by the server."""
