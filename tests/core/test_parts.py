@@ -387,7 +387,7 @@ def test_money_is_added_up_with_its_working(book: Book):
 
 def test_the_desk_says_what_stops(book: Book):
     """The title counts; each part stands under the stage that needs it first."""
-    view = parts_view(book.state, book.now.date())
+    view = parts_view(book.state, book.now.date(), book.now.isoformat())
     assert view.title.endswith("stop crank") or view.title.endswith("stops crank")
     rows = [row for group in view.groups for row in group.rows]
     assert {row.next for row in rows} == {"order"}
@@ -395,7 +395,7 @@ def test_the_desk_says_what_stops(book: Book):
     order(book, promised="Fri")
     (row,) = [
         r
-        for g in parts_view(book.state, book.now.date()).groups
+        for g in parts_view(book.state, book.now.date(), book.now.isoformat()).groups
         for r in g.rows
         if r.need.id == "head_gasket"
     ]

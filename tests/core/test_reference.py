@@ -49,6 +49,8 @@ def test_every_registered_calculation_has_a_case():
         "even_drawing",
         "turning_torque",
         "fits_check",
+        "buy_ahead",
+        "fetch_trip",
     }
 
 

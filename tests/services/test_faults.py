@@ -65,10 +65,12 @@ def test_looking_beside_a_running_one(hand, tmp_path):
 
 
 def flipped(file: Path) -> None:
-    """Damage two hundred bytes in the middle."""
+    """Damage the last two hundred bytes of the pages in the middle: there the rows lie."""
     data = bytearray(file.read_bytes())
-    for k in range(200):
-        data[len(data) // 2 + k] ^= 0xFF
+    page = 4096
+    for end in range(len(data) // 2 // page * page, len(data) // 4 * 3, page):
+        for k in range(end - 200, end):
+            data[k] ^= 0xFF
     file.write_bytes(data)
 
 

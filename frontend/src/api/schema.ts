@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/box": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Box
+         * @description What lies in the box, and what might go into it.
+         */
+        get: operations["get_box"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/builds": {
         parameters: {
             query?: never;
@@ -76,6 +96,46 @@ export interface paths {
          * @description The whole build as one file.
          */
         get: operations["get_archive"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Ask
+         * @description What a question would carry, and the questions so far.
+         */
+        get: operations["get_ask"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/ask/{question}.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Question Pdf
+         * @description One question on paper.
+         */
+        get: operations["get_question_pdf"];
         put?: never;
         post?: never;
         delete?: never;
@@ -269,6 +329,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/builds/{build}/money": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Money
+         * @description The money of a build.
+         */
+        get: operations["get_money"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/builds/{build}/parts": {
         parameters: {
             query?: never;
@@ -327,6 +407,26 @@ export interface paths {
         get: operations["get_arrival"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/parts/{need}/saves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What It Saves
+         * @description What it saves when a part comes on a day.
+         */
+        post: operations["what_it_saves"];
         delete?: never;
         options?: never;
         head?: never;
@@ -452,6 +552,26 @@ export interface paths {
          * @description The order back with these choices; nothing is written.
          */
         post: operations["look_at_rebuild"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/returns/{refusal}.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Return Slip
+         * @description The slip that goes back with a refused part.
+         */
+        get: operations["get_return_slip"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -673,6 +793,26 @@ export interface paths {
          *     its field.
          */
         post: operations["run_typed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/closing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Closing
+         * @description The closing card of this evening.
+         */
+        get: operations["get_closing"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -914,6 +1054,26 @@ export interface paths {
          * @description Say of a tool whether it is owned, borrowed, missing, broken or lent.
          */
         post: operations["edit_gear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Pace
+         * @description Own pace and lost time.
+         */
+        get: operations["get_pace"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1409,6 +1569,22 @@ export interface components {
             version: number;
         };
         /**
+         * AnswerFacts
+         * @description An answer: by whom, how far that person is trusted in this.
+         */
+        AnswerFacts: {
+            /** Entry */
+            entry: string;
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+            /** Time */
+            time: string;
+            /** Trust */
+            trust: string;
+        };
+        /**
          * Apart
          * @description A reason that held for coming off only.
          */
@@ -1476,6 +1652,45 @@ export interface components {
             sort: string;
             /** Sort Name */
             sort_name: string;
+        };
+        /**
+         * AskRow
+         * @description Something that cost time or went wrong: where should it have been said? `note` is the id of
+         *     the answer, `before` the step at which it happened.
+         */
+        AskRow: {
+            /** Before */
+            before: string | null;
+            /** Build */
+            build: string;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Said */
+            said: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * AskView
+         * @description What a question would carry, the photos to choose from, and all questions so far.
+         */
+        AskView: {
+            /** Facts */
+            facts: string[];
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
+            /** Questions */
+            questions: components["schemas"]["QuestionFacts"][];
+            /** Step */
+            step: string | null;
+            /** Title */
+            title: string;
+            /** Trusts */
+            trusts: string[];
         };
         /**
          * AttemptEndedAct
@@ -1814,6 +2029,8 @@ export interface components {
             ] | null;
             /** Keeps */
             keeps: components["schemas"]["Keeping"][];
+            /** Kept */
+            kept: components["schemas"]["Kept"][];
             /**
              * Lacking
              * @description What it still needs, in words.
@@ -1837,12 +2054,16 @@ export interface components {
             needed_open: string[];
             /** Next */
             next: string[];
+            /** Notes */
+            notes: components["schemas"]["NoteRow"][];
             /** Now */
             now: string;
             /** Number */
             number: string;
             /** Obstacles */
             obstacles: components["schemas"]["Obstacle"][];
+            /** Openers */
+            openers: components["schemas"]["Opener"][];
             /** Opens */
             opens: string[];
             /** Other Box */
@@ -2103,6 +2324,41 @@ export interface components {
             written: components["schemas"]["LogLine"][];
         };
         /**
+         * BoxView
+         * @description All that lies in the box, and what is left over on the builds and is not in it yet.
+         */
+        BoxView: {
+            /** Builds */
+            builds: {
+                [key: string]: string;
+            };
+            /** Left Over */
+            left_over: components["schemas"]["LeftOver"][];
+            /**
+             * Moves
+             * @default [
+             *       "taken for a job",
+             *       "back in the box",
+             *       "sold",
+             *       "given away",
+             *       "thrown away"
+             *     ]
+             */
+            moves?: string[];
+            /**
+             * Origins
+             * @default [
+             *       "spare",
+             *       "donor",
+             *       "left over",
+             *       "taken out"
+             *     ]
+             */
+            origins?: string[];
+            /** Spares */
+            spares: components["schemas"]["Spare"][];
+        };
+        /**
          * Breach
          * @description A law that a sheet breaks: where, how, and what would be right. `safety`: somebody could be
          *     hurt by it, so that the sheet is refused.
@@ -2122,6 +2378,21 @@ export interface components {
             safety: boolean;
             /** Words */
             words: string;
+        };
+        /**
+         * BudgetSetAct
+         * @description What the build may cost.
+         */
+        BudgetSetAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "budget set";
+            /** Money */
+            money: number;
+            /** Name */
+            name: string;
         };
         /**
          * BuildCard
@@ -2563,6 +2834,40 @@ export interface components {
             slow: number | null;
         };
         /**
+         * ClosingBuild
+         * @description What one build brings to the card.
+         */
+        ClosingBuild: {
+            /** Asks */
+            asks: components["schemas"]["AskRow"][];
+            /** Build */
+            build: string;
+            /** Done */
+            done: string[];
+            /** Loose */
+            loose: number;
+            /** Name */
+            name: string;
+            /** Pauses */
+            pauses: components["schemas"]["PauseRow"][];
+            /** Steps */
+            steps: components["schemas"]["StepName"][];
+        };
+        /**
+         * ClosingView
+         * @description The card of an evening.
+         */
+        ClosingView: {
+            /** Builds */
+            builds: components["schemas"]["ClosingBuild"][];
+            /** Causes */
+            causes: string[];
+            /** Lost */
+            lost: number;
+            /** Title */
+            title: string;
+        };
+        /**
          * Comes
          * @description A part that comes into an evening; `open_end`: nobody promised a day.
          */
@@ -2649,6 +2954,22 @@ export interface components {
             step: string;
             /** Use */
             use?: string | null;
+        };
+        /**
+         * ConcessionFacts
+         * @description One thing accepted in writing: its line, what, at which step; `word` is the owner's.
+         */
+        ConcessionFacts: {
+            /** By */
+            by: string;
+            /** Entry */
+            entry: string;
+            /** Step */
+            step: string | null;
+            /** What */
+            what: string;
+            /** Word */
+            word: string | null;
         };
         /**
          * Condition
@@ -3032,7 +3353,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "promised" | "return" | "wanted" | "on_us" | "silent" | "tool" | "commitment";
+            kind: "promised" | "return" | "wanted" | "on_us" | "silent" | "tool" | "commitment" | "machine";
             /**
              * Late
              * @description Whether its day went by.
@@ -3113,7 +3434,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["StrikeAct"];
+            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
             /** Id */
             id: string;
             /** Seen */
@@ -4016,6 +4337,19 @@ export interface components {
             version: number;
         };
         /**
+         * Ghost
+         * @description Where a slug stands in the plan as it is, and would not in another: its evening, minutes
+         *     from the start of it.
+         */
+        Ghost: {
+            /** End */
+            end: number;
+            /** Evening */
+            evening: string;
+            /** Start */
+            start: number;
+        };
+        /**
          * GoneOnAct
          * @description Work goes on.
          */
@@ -4681,6 +5015,24 @@ export interface components {
             what: string;
         };
         /**
+         * Kept
+         * @description A thing, where it lies, and who said so when.
+         */
+        Kept: {
+            /** Step */
+            step: string | null;
+            /** Thing */
+            thing: string;
+            /** Time */
+            time: string;
+            /** What */
+            what: string;
+            /** Where */
+            where: string;
+            /** Who */
+            who: string;
+        };
+        /**
          * KeptIn
          * @description The own copies that took in what a build found, by title.
          */
@@ -4822,6 +5174,22 @@ export interface components {
             retired: boolean;
             /** Title */
             title: string;
+        };
+        /**
+         * LeftOver
+         * @description More of a part than its build needs now, or an old one that came out.
+         */
+        LeftOver: {
+            /** Build */
+            build: string;
+            /** Build Name */
+            build_name: string;
+            /** Count */
+            count: number;
+            /** Name */
+            name: string;
+            /** Why */
+            why: string;
         };
         /**
          * Limit
@@ -5031,6 +5399,192 @@ export interface components {
             whole: boolean;
         };
         /**
+         * LostRow
+         * @description Time lost to one cause, over all builds.
+         */
+        LostRow: {
+            /** Cause */
+            cause: string;
+            /** Minutes */
+            minutes: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * MachineFacts
+         * @description One piece of machine work: what was ordered, where the part is, what was measured before and
+         *     after, each figure judged by the order.
+         */
+        MachineFacts: {
+            /** After */
+            after: string[];
+            /** Asks */
+            asks: string;
+            /** Before */
+            before: string[];
+            /** Dimension */
+            dimension: string;
+            /** Doubt */
+            doubt: string | null;
+            /** Finish */
+            finish: string;
+            /** Judged */
+            judged: components["schemas"]["Judgement"][];
+            /**
+             * Live
+             * @description Whether something is still to come of it.
+             */
+            readonly live: boolean;
+            /** Need */
+            need: string;
+            /** Part */
+            part: string;
+            /** Price */
+            price: number | null;
+            /** Promised */
+            promised: string | null;
+            /**
+             * Right
+             * @description Whether it is back and every figure that was ordered is inside, a finish seen.
+             */
+            readonly right: boolean;
+            /** Seen */
+            seen: string;
+            /** Seq */
+            seq: number;
+            /** State */
+            state: string;
+            /** Step */
+            step: string | null;
+            /** Supplier */
+            supplier: string;
+            /** To Do */
+            to_do: string;
+            /**
+             * To Measure
+             * @description Whether it is back and not measured again.
+             */
+            readonly to_measure: boolean;
+            /** Unit */
+            unit: string;
+            /** With On */
+            with_on: string[];
+            /**
+             * Words
+             * @description Where it stands, in few words.
+             */
+            readonly words: string;
+            /** Work */
+            work: string;
+        };
+        /**
+         * MachineMeasuredAct
+         * @description Figures taken before it goes out, or after it came back; or the finish that was seen.
+         */
+        MachineMeasuredAct: {
+            /** Instrument */
+            instrument?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "machine measured";
+            /**
+             * Seen
+             * @default
+             */
+            seen?: string;
+            /**
+             * Typed
+             * @default []
+             */
+            typed?: string[];
+            /** Unit */
+            unit?: string | null;
+            /**
+             * When
+             * @enum {string}
+             */
+            when: "before" | "after";
+            /** Work */
+            work: string;
+        };
+        /**
+         * MachineMovedAct
+         * @description It went out, it is back, or the order is off.
+         */
+        MachineMovedAct: {
+            /**
+             * Because
+             * @default
+             */
+            because?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "machine moved";
+            /**
+             * Now
+             * @enum {string}
+             */
+            now: "out" | "back" | "off";
+            /** Promised */
+            promised?: string | null;
+            /** Work */
+            work: string;
+        };
+        /**
+         * MachineOrderedAct
+         * @description Work ordered on a part; `size` as typed, with what it is a size of and who says so.
+         */
+        MachineOrderedAct: {
+            /**
+             * Finish
+             * @default
+             */
+            finish?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "machine ordered";
+            /** Part */
+            part: string;
+            /** Price */
+            price?: number | null;
+            /** Safety */
+            safety?: ("steering" | "brakes" | "suspension" | "wheels" | "shafts" | "fuel" | "restraints" | "lifting") | "none" | null;
+            /**
+             * Size
+             * @default
+             */
+            size?: string;
+            /**
+             * Size Of
+             * @default
+             */
+            size_of?: string;
+            /**
+             * Source
+             * @default
+             */
+            source?: string;
+            /** Step */
+            step?: string | null;
+            /** Supplier */
+            supplier: string;
+            /** To Do */
+            to_do: string;
+            /**
+             * With On
+             * @default []
+             */
+            with_on?: string[];
+            /** Work */
+            work: string;
+        };
+        /**
          * MeasureBench
          * @description Read it, judge it, decide. `large` is the result to show large: the one that the newest
          *     reading belongs to. `asked_state`: what the sheet asks
@@ -5079,20 +5633,44 @@ export interface components {
         };
         /**
          * Money
-         * @description What the parts of a build cost, in the currency of the shop; `bare` have no price yet.
+         * @description What a build costs, in the currency of the shop; `bare` have no price yet.
+         *
+         *     `decided` are ways taken that are no order; `reserve` is what may be needed and was not bought
+         *     ahead.
          */
         Money: {
             /** Back */
             back: number;
             /** Bare */
             bare: string[];
+            /** Budget */
+            budget: number | null;
+            /**
+             * Budget Words
+             * @description How the budget stands, at worst too.
+             */
+            readonly budget_words: string;
+            /** Decided */
+            decided: number;
+            /**
+             * Left
+             * @description What is left of the budget, below zero when it is overdrawn.
+             */
+            readonly left: number | null;
             /** Ordered */
             ordered: number;
             /** Owed Back */
             owed_back: number;
+            /** Paid */
+            paid: number;
+            /** Reserve */
+            reserve: number;
+            /** Sold */
+            sold: number;
             /**
              * Sure
-             * @description Ordered and still to order, as far as prices are known.
+             * @description Ordered, decided and still to order, as far as prices are known; what was sold comes
+             *     off.
              */
             readonly sure: number;
             /** Taken */
@@ -5103,11 +5681,48 @@ export interface components {
             working: string[];
             /**
              * Worst
-             * @description The same with the worst that what is not decided yet may cost.
+             * @description The same with the worst that what is not decided yet, or may be needed, may cost.
              */
             readonly worst: number;
             /** Worst Open */
             worst_open: number;
+        };
+        /**
+         * MoneyDesk
+         * @description The whole page.
+         */
+        MoneyDesk: {
+            /** Chances */
+            chances: {
+                [key: string]: number;
+            };
+            /** Concessions */
+            concessions: components["schemas"]["ConcessionFacts"][];
+            /** Head */
+            head: number;
+            /** Hows */
+            hows: string[];
+            /** Limits */
+            limits: components["schemas"]["hollet__screens__moneydesk__Named"][];
+            money: components["schemas"]["Money"];
+            /** Orders */
+            orders: components["schemas"]["OrderName"][];
+            /** Owner */
+            owner: string | null;
+            /** Questions */
+            questions: string[];
+            /** Reserves */
+            reserves: components["schemas"]["ReserveRow"][];
+            /** Sorts */
+            sorts: string[];
+            /** Steps */
+            steps: components["schemas"]["StepName"][];
+            /** Title */
+            title: string;
+            /** Ways */
+            ways: components["schemas"]["WayRow"][];
+            /** Words */
+            words: components["schemas"]["OwnerWord"][];
         };
         /**
          * MoveAct
@@ -5125,19 +5740,10 @@ export interface components {
             step: string;
         };
         /**
-         * Named
-         * @description A code and its word.
-         */
-        Named: {
-            /** Id */
-            id: string;
-            /** Name */
-            name: string;
-        };
-        /**
          * Need
          * @description One part. `wanted` pieces for steps still to do (and for steps done without them), of which
-         *     so many are `free`, `here` and not compared, `ordered` and to come, or `left` to order.
+         *     so many are `free` (of those `on_shelf`), `here` and not compared, `ordered` and to come, or
+         *     `left` to order.
          *
          *     `spoken`: somebody said something of it; of others nobody knows whether they are here.
          */
@@ -5174,10 +5780,13 @@ export interface components {
             in_writing: string | null;
             /** Left */
             left: number;
+            machined: components["schemas"]["MachineFacts"] | null;
             /** Name */
             name: string;
             /** Number */
             number: string;
+            /** On Shelf */
+            on_shelf: number;
             /**
              * Open
              * @description The reasons that are not met.
@@ -5241,6 +5850,42 @@ export interface components {
             step: string | null;
             /** Words */
             words: string;
+        };
+        /**
+         * NextTimeAct
+         * @description A word that stands before a step in every later build.
+         */
+        NextTimeAct: {
+            /** Build */
+            build?: string | null;
+            /**
+             * Build Name
+             * @default
+             */
+            build_name?: string;
+            /**
+             * Gone
+             * @default false
+             */
+            gone?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "next time noted";
+            /**
+             * Minutes
+             * @default 0
+             */
+            minutes?: number;
+            /** Note */
+            note: string;
+            /** Step */
+            step: string;
+            /** Text */
+            text: string;
+            /** Title */
+            title: string;
         };
         /**
          * NotNow
@@ -5310,6 +5955,24 @@ export interface components {
             step?: string | null;
             /** Text */
             text: string;
+        };
+        /**
+         * NoteRow
+         * @description What stands before a step next time.
+         */
+        NoteRow: {
+            /** Build Name */
+            build_name: string;
+            /** Minutes */
+            minutes: number;
+            /** Note */
+            note: string;
+            /** Step */
+            step: string;
+            /** Text */
+            text: string;
+            /** Title */
+            title: string;
         };
         /**
          * Obstacle
@@ -5406,6 +6069,11 @@ export interface components {
             stops: string;
             /** Title */
             title: string;
+            /**
+             * Tools
+             * @default []
+             */
+            tools: string[];
             /**
              * Working
              * @default []
@@ -5569,6 +6237,60 @@ export interface components {
             who: string;
         };
         /**
+         * Opener
+         * @description One thing that opens another: what was said of it, and the first step that needs it.
+         */
+        Opener: {
+            /** Answer */
+            answer: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: string;
+            /** Opener */
+            opener: string;
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /** Where */
+            where: string;
+        };
+        /**
+         * OpenerRow
+         * @description What opens something, of which nobody said yet whether it is here.
+         */
+        OpenerRow: {
+            /** Build */
+            build: string;
+            /** Name */
+            name: string;
+            opener: components["schemas"]["Opener"];
+        };
+        /**
+         * OpenerSaidAct
+         * @description Here, missing, or not on this vehicle.
+         */
+        OpenerSaidAct: {
+            /**
+             * Answer
+             * @enum {string}
+             */
+            answer: "here" | "missing" | "not on this vehicle";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "opener said";
+            /** Name */
+            name: string;
+            /**
+             * Where
+             * @default
+             */
+            where?: string;
+        };
+        /**
          * OrderFacts
          * @description One order as it stands; `made`: to order, so that it is compared feature by feature.
          */
@@ -5642,6 +6364,20 @@ export interface components {
              * @enum {string}
              */
             state: "asked" | "quoted" | "in design" | "proof to approve" | "being made" | "shipped" | "cancelled";
+        };
+        /**
+         * OrderName
+         * @description An order by its supplier, with what was paid for it.
+         */
+        OrderName: {
+            /** Id */
+            id: string;
+            /** Paid */
+            paid: number;
+            /** Supplier */
+            supplier: string;
+            /** Total */
+            total: number;
         };
         /**
          * OrderPart
@@ -5745,6 +6481,94 @@ export interface components {
             name: string;
         };
         /**
+         * OwnerSaidAct
+         * @description A word of the owner; `day` as it is said, today where nothing is.
+         */
+        OwnerSaidAct: {
+            /** About */
+            about?: string | null;
+            /**
+             * Day
+             * @default
+             */
+            day?: string;
+            /** How */
+            how: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "owner said";
+            /** Name */
+            name: string;
+            /** Price */
+            price?: number | null;
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "standard" | "extra" | "concession" | "sold" | "paid" | "paid back";
+            /** What */
+            what: string;
+            /** Word */
+            word: string;
+        };
+        /**
+         * OwnerWord
+         * @description One word of the owner, on its day.
+         */
+        OwnerWord: {
+            /** Day */
+            day: string;
+            /** Entry */
+            entry: string;
+            /** How */
+            how: string;
+            /** Name */
+            name: string;
+            /** Price */
+            price: number | null;
+            /** Sort */
+            sort: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * PaceDesk
+         * @description Pace by kind of work, lost time by cause, notes for next time.
+         */
+        PaceDesk: {
+            /** Kinds */
+            kinds: components["schemas"]["PaceRow"][];
+            /** Lost */
+            lost: components["schemas"]["LostRow"][];
+            /** Notes */
+            notes: components["schemas"]["NoteRow"][];
+            /** Title */
+            title: string;
+        };
+        /**
+         * PaceRow
+         * @description The pace of one kind of work, and how it narrowed.
+         */
+        PaceRow: {
+            pace: components["schemas"]["PaceView"];
+            /** Steps */
+            steps: components["schemas"]["PaceStep"][];
+        };
+        /**
+         * PaceStep
+         * @description How the range stood after so many jobs, and the job that made it so.
+         */
+        PaceStep: {
+            /** Hi */
+            hi: number;
+            /** Lo */
+            lo: number;
+            /** Ratio */
+            ratio: number;
+        };
+        /**
          * PaceView
          * @description Own time over book time of one kind of work, as a range that narrows with each job.
          */
@@ -5763,6 +6587,21 @@ export interface components {
             words: string;
             /** Working */
             working: string[];
+        };
+        /**
+         * PaidAct
+         * @description Money that went to a supplier.
+         */
+        PaidAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "paid";
+            /** Money */
+            money: number;
+            /** Order */
+            order: string;
         };
         /**
          * PairEdit
@@ -6080,6 +6919,8 @@ export interface components {
             next: string;
             /** Place */
             place: number;
+            /** Spares */
+            spares: components["schemas"]["Spare"][];
             /** Stops */
             stops: number;
             /** Stops Words */
@@ -6163,13 +7004,19 @@ export interface components {
             groups: components["schemas"]["PartGroup"][];
             /** Head */
             head: number;
+            /** Kept */
+            kept: components["schemas"]["Kept"][];
             /** Line */
             line: string;
+            /** Machines */
+            machines: components["schemas"]["MachineFacts"][];
             money: components["schemas"]["Money"];
             /** Notes */
             notes: {
                 [key: string]: string[];
             };
+            /** Openers */
+            openers: components["schemas"]["Opener"][];
             /** Orders */
             orders: components["schemas"]["OrderRow"][];
             /** Rungs */
@@ -6178,6 +7025,8 @@ export interface components {
             safeties: {
                 [key: string]: string;
             };
+            /** Searches */
+            searches: components["schemas"]["Search"][];
             /** States */
             states: string[];
             /** Steps */
@@ -6214,6 +7063,26 @@ export interface components {
             start: string;
             /** Step */
             step: string;
+        };
+        /**
+         * PauseRow
+         * @description A gap of this evening, and what it was.
+         */
+        PauseRow: {
+            /** After */
+            after: string;
+            /** At */
+            at: string;
+            /** Build */
+            build: string;
+            /** Cause */
+            cause: string | null;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** Number */
+            number: string;
         };
         /**
          * PauseSaidAct
@@ -6647,6 +7516,23 @@ export interface components {
             thing: string;
         };
         /**
+         * PutByAct
+         * @description Where a thing lies.
+         */
+        PutByAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put by";
+            /** Step */
+            step?: string | null;
+            /** What */
+            what: string;
+            /** Where */
+            where: string;
+        };
+        /**
          * PutInAct
          * @description A forgotten step: behind which one, before which ones and why; `keep` puts it into the user's
          *     own copy of the sheet.
@@ -6755,6 +7641,97 @@ export interface components {
              * @default
              */
             words?: string;
+        };
+        /**
+         * QuestionAnsweredAct
+         * @description An answer; it settles nothing by itself.
+         */
+        QuestionAnsweredAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "question answered";
+            /** Name */
+            name: string;
+            /** Question */
+            question: string;
+            /** Text */
+            text: string;
+            /**
+             * Trust
+             * @enum {string}
+             */
+            trust: "heard somewhere" | "knows the work" | "has done this one" | "has the book open";
+        };
+        /**
+         * QuestionAskedAct
+         * @description One question; the facts go along as they stand now.
+         */
+        QuestionAskedAct: {
+            /** About */
+            about: string;
+            /** Ask */
+            ask: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "question asked";
+            /**
+             * Photos
+             * @default []
+             */
+            photos?: string[];
+            /** Question */
+            question: string;
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "step" | "finding" | "result" | "limit" | "fault" | "order" | "part";
+            /**
+             * To
+             * @default
+             */
+            to?: string;
+            /**
+             * Tried
+             * @default
+             */
+            tried?: string;
+        };
+        /**
+         * QuestionFacts
+         * @description A question as it was asked, and what was answered.
+         */
+        QuestionFacts: {
+            /** About */
+            about: string;
+            /** Answers */
+            answers: components["schemas"]["AnswerFacts"][];
+            /** Ask */
+            ask: string;
+            /** Facts */
+            facts: string[];
+            /** Photos */
+            photos: string[];
+            /** Question */
+            question: string;
+            /** Sort */
+            sort: string;
+            /** Step */
+            step: string | null;
+            /** Time */
+            time: string;
+            /** Title */
+            title: string;
+            /** To */
+            to: string;
+            /** Tried */
+            tried: string;
+            /** Who */
+            who: string;
         };
         /**
          * ReadIn
@@ -7233,6 +8210,60 @@ export interface components {
             kind: "replaced";
         };
         /**
+         * ReserveRow
+         * @description A part that may be needed: now against later, with the working.
+         */
+        ReserveRow: {
+            /** Buy */
+            buy: boolean;
+            /** Count */
+            count: number;
+            /** Later */
+            later: number;
+            /** Name */
+            name: string;
+            /** Need */
+            need: string;
+            /** Now */
+            now: number;
+            /** Working */
+            working: string[];
+        };
+        /**
+         * ReserveWeighedAct
+         * @description A part that may be needed, weighed against the wait; `buy` is what was decided.
+         */
+        ReserveWeighedAct: {
+            /** A Day */
+            a_day: number;
+            /** Beyond */
+            beyond?: string | null;
+            /** Buy */
+            buy: boolean;
+            /** Chance */
+            chance?: ("hardly" | "perhaps" | "likely") | null;
+            /**
+             * Count
+             * @default 1
+             */
+            count?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "reserve weighed";
+            /** Limit */
+            limit?: string | null;
+            /** Name */
+            name: string;
+            /** Price */
+            price: number;
+            /** Step */
+            step?: string | null;
+            /** Wait Days */
+            wait_days: number;
+        };
+        /**
          * RestFacts
          * @description The rest of the starter: how long it is to be (assumed or given), and since when it rests.
          */
@@ -7538,6 +8569,16 @@ export interface components {
             step: string;
         };
         /**
+         * Saves
+         * @description What it saves when a part comes on a day, in words.
+         */
+        Saves: {
+            /** Days */
+            days: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * SchoolAct
          * @description A question with the ways that the mechanic knows; the one that is gone, and why.
          */
@@ -7578,6 +8619,92 @@ export interface components {
             question: string;
             /** Ways */
             ways: components["schemas"]["WayView"][];
+        };
+        /**
+         * Search
+         * @description Something that is looked for: since when, and for how long before a new one is ordered.
+         */
+        Search: {
+            /** Count */
+            count: number;
+            /** Last Seen */
+            last_seen: string;
+            /** Limit Min */
+            limit_min: number;
+            /** Minutes */
+            minutes: number;
+            /**
+             * Over
+             * @description Whether the time one gave it is used up.
+             */
+            readonly over: boolean;
+            /** Since */
+            since: string;
+            /** Step */
+            step: string | null;
+            /** Thing */
+            thing: string;
+            /** What */
+            what: string;
+            /**
+             * Words
+             * @description How long it is looked for, and of how long.
+             */
+            readonly words: string;
+        };
+        /**
+         * SearchBegunAct
+         * @description Something is looked for; where it was put by counts as seen last.
+         */
+        SearchBegunAct: {
+            /**
+             * Count
+             * @default 1
+             */
+            count?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "search begun";
+            /**
+             * Last Seen
+             * @default
+             */
+            last_seen?: string;
+            /**
+             * Limit Min
+             * @default 20
+             */
+            limit_min?: number;
+            /** Step */
+            step?: string | null;
+            /** What */
+            what: string;
+        };
+        /**
+         * SearchEndedAct
+         * @description Found, or given up.
+         */
+        SearchEndedAct: {
+            /** Instead */
+            instead?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "search ended";
+            /**
+             * Reorder
+             * @default true
+             */
+            reorder?: boolean;
+            /** Step */
+            step?: string | null;
+            /** Thing */
+            thing: string;
+            /** Where */
+            where?: string | null;
         };
         /**
          * SecureItem
@@ -7852,7 +8979,7 @@ export interface components {
          */
         ShopEntryEdit: {
             /** Entry */
-            entry: components["schemas"]["EveningsSetAct"] | components["schemas"]["EveningChangedAct"] | components["schemas"]["HelperAct"] | components["schemas"]["VisitAct"] | components["schemas"]["TonightAct"] | components["schemas"]["CommitmentAct"] | components["schemas"]["SupplierNotedAct"];
+            entry: components["schemas"]["EveningsSetAct"] | components["schemas"]["EveningChangedAct"] | components["schemas"]["HelperAct"] | components["schemas"]["VisitAct"] | components["schemas"]["TonightAct"] | components["schemas"]["CommitmentAct"] | components["schemas"]["SupplierNotedAct"] | components["schemas"]["SpareKeptAct"] | components["schemas"]["SpareMovedAct"] | components["schemas"]["NextTimeAct"];
             /** Id */
             id: string;
             /** Who */
@@ -8049,6 +9176,126 @@ export interface components {
             verdict: string;
             /** Words */
             words: string;
+        };
+        /**
+         * Spare
+         * @description One thing in the box; `left` pieces of `count` lie there.
+         */
+        Spare: {
+            /** Build */
+            build: string | null;
+            /** Condition */
+            condition: string;
+            /** Count */
+            count: number;
+            /** Fits */
+            fits: string;
+            /** Left */
+            left: number;
+            /** Name */
+            name: string;
+            /** Origin */
+            origin: string;
+            /** Spare */
+            spare: string;
+            /** Uses */
+            uses: components["schemas"]["SpareUse"][];
+            /** Where */
+            where: string;
+            /**
+             * Words
+             * @description How many lie there, how they are, where, and where they came from.
+             */
+            readonly words: string;
+        };
+        /**
+         * SpareKeptAct
+         * @description Something goes into the box, or is described anew.
+         */
+        SpareKeptAct: {
+            /** Build */
+            build?: string | null;
+            /** Condition */
+            condition: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count?: number;
+            /**
+             * Fits
+             * @default
+             */
+            fits?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spare kept";
+            /** Name */
+            name: string;
+            /**
+             * Origin
+             * @default spare
+             * @enum {string}
+             */
+            origin?: "spare" | "donor" | "left over" | "taken out";
+            /** Spare */
+            spare: string;
+            /**
+             * Where
+             * @default
+             */
+            where?: string;
+        };
+        /**
+         * SpareMovedAct
+         * @description So many pieces leave the box, or come back; `build_name` is how the job is called now.
+         */
+        SpareMovedAct: {
+            /** Build */
+            build?: string | null;
+            /**
+             * Build Name
+             * @default
+             */
+            build_name?: string;
+            /** Count */
+            count: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spare moved";
+            /** Money */
+            money?: number | null;
+            /** Need */
+            need?: string | null;
+            /**
+             * Now
+             * @enum {string}
+             */
+            now: "taken for a job" | "back in the box" | "sold" | "given away" | "thrown away";
+            /** Spare */
+            spare: string;
+        };
+        /**
+         * SpareUse
+         * @description Pieces that left the box: for which job, or sold for how much.
+         */
+        SpareUse: {
+            /** Build */
+            build: string | null;
+            /** Build Name */
+            build_name: string;
+            /** Count */
+            count: number;
+            /** Money */
+            money: number | null;
+            /** Need */
+            need: string | null;
+            /** Now */
+            now: string;
         };
         /**
          * SpokenAct
@@ -8353,9 +9600,9 @@ export interface components {
             /** Cleaners */
             cleaners: ("none" | "without chlorine" | "with chlorine" | "nobody knows")[];
             /** Near */
-            near: components["schemas"]["Named"][];
+            near: components["schemas"]["hollet__services__takedown__Named"][];
             /** Nuts */
-            nuts: components["schemas"]["Named"][];
+            nuts: components["schemas"]["hollet__services__takedown__Named"][];
             /** Rungs */
             rungs: components["schemas"]["StuckView"][];
             said: components["schemas"]["StuckFacts"];
@@ -8466,7 +9713,7 @@ export interface components {
             /** Around */
             around: string[];
             /** Conditions */
-            conditions: components["schemas"]["Named"][];
+            conditions: components["schemas"]["hollet__services__takedown__Named"][];
             /** Head */
             head: number;
             map: components["schemas"]["SupportView"];
@@ -8849,6 +10096,8 @@ export interface components {
             minute: number;
             /** More */
             more: number;
+            /** Openers */
+            openers: components["schemas"]["OpenerRow"][];
             /** Others */
             others: components["schemas"]["OfferRow"][];
             /** Quiet */
@@ -8859,6 +10108,8 @@ export interface components {
             start: string;
             /** Title */
             title: string;
+            /** Tools */
+            tools: components["schemas"]["ToolRow"][];
             /** Vehicles */
             vehicles: components["schemas"]["VehicleRow"][];
             /** Visits */
@@ -8938,6 +10189,22 @@ export interface components {
             readonly owned: boolean;
             /** State */
             state: string;
+        };
+        /**
+         * ToolRow
+         * @description One tool that the steps laid into this evening need, and whether it is here.
+         */
+        ToolRow: {
+            /** Here */
+            here: boolean;
+            /** Known */
+            known: boolean;
+            /** Name */
+            name: string;
+            /** Steps */
+            steps: string;
+            /** Words */
+            words: string;
         };
         /**
          * TraceFacts
@@ -9383,6 +10650,44 @@ export interface components {
             way: string;
         };
         /**
+         * WayOption
+         * @description One way to a piece of work or a tool: how, price, days, what speaks for or against.
+         */
+        WayOption: {
+            /**
+             * Because
+             * @default
+             */
+            because?: string;
+            /** Days */
+            days?: number | null;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "do it" | "send it out" | "buy it ready" | "buy the tool" | "borrow it" | "rent it" | "pay somebody";
+            /** Price */
+            price?: number | null;
+        };
+        /**
+         * WayRow
+         * @description One choice among ways: each with its price, and the one taken.
+         */
+        WayRow: {
+            /** Because */
+            because: string;
+            /** Chosen */
+            chosen: number | null;
+            /** Options */
+            options: string[];
+            /** Questions */
+            questions: string[];
+            /** Way */
+            way: string;
+            /** What */
+            what: string;
+        };
+        /**
          * WayView
          * @description One way of a school, and whether it can be gone here.
          */
@@ -9421,6 +10726,35 @@ export interface components {
             suits: string;
             /** Tools */
             tools: string[];
+        };
+        /**
+         * WayWeighedAct
+         * @description Ways side by side; one is taken with a reason.
+         */
+        WayWeighedAct: {
+            /**
+             * Because
+             * @default
+             */
+            because?: string;
+            /** Chosen */
+            chosen?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "way weighed";
+            /** Options */
+            options: components["schemas"]["WayOption"][];
+            /**
+             * Questions
+             * @default []
+             */
+            questions?: string[];
+            /** Way */
+            way: string;
+            /** What */
+            what: string;
         };
         /**
          * WeekDay
@@ -9467,7 +10801,8 @@ export interface components {
         };
         /**
          * Win
-         * @description What would make the end earlier, and by how many days; none won says why.
+         * @description What would make the end earlier, and by how many days; `won` is the plan as it would be, none
+         *     where it is no other plan.
          */
         Win: {
             /** Days */
@@ -9476,6 +10811,7 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+            won: components["schemas"]["Won"] | null;
             /** Words */
             words: string;
         };
@@ -9490,6 +10826,20 @@ export interface components {
             note?: string | null;
             /** Terminal */
             terminal: string;
+        };
+        /**
+         * Won
+         * @description The evenings as they would lie then, and where what moves stands now.
+         */
+        Won: {
+            /** Evenings */
+            evenings: components["schemas"]["PlannedEvening"][];
+            /** Ghosts */
+            ghosts: components["schemas"]["Ghost"][];
+            /** Runs */
+            runs: components["schemas"]["Runs"][];
+            /** Title */
+            title: string;
         };
         /**
          * WordedAct
@@ -9524,6 +10874,26 @@ export interface components {
             /** Words */
             words: string;
         };
+        /**
+         * Named
+         * @description Something to pick from a list.
+         */
+        hollet__screens__moneydesk__Named: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * Named
+         * @description A code and its word.
+         */
+        hollet__services__takedown__Named: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -9553,6 +10923,107 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BuildCard"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_box: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoxView"];
                 };
             };
             /** @description Bad Request */
@@ -9852,6 +11323,214 @@ export interface operations {
             header?: never;
             path: {
                 build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_ask: {
+        parameters: {
+            query?: {
+                sort?: ("step" | "finding" | "result" | "limit" | "fault" | "order" | "part") | null;
+                about?: string;
+            };
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_question_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+                question: string;
             };
             cookie?: never;
         };
@@ -10984,6 +12663,109 @@ export interface operations {
             };
         };
     };
+    get_money: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MoneyDesk"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     get_parts: {
         parameters: {
             query?: never;
@@ -11316,6 +13098,114 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Arrival"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    what_it_saves: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+                need: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextLook"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saves"];
                 };
             };
             /** @description Bad Request */
@@ -12058,6 +13948,108 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["RebuildView"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_return_slip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+                refusal: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {
@@ -13207,6 +15199,107 @@ export interface operations {
                     "application/json": {
                         [key: string]: unknown;
                     };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_closing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClosingView"];
                 };
             };
             /** @description Bad Request */
@@ -14445,6 +16538,107 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GearView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_pace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaceDesk"];
                 };
             };
             /** @description Bad Request */

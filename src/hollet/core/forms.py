@@ -50,6 +50,7 @@ FAMILIES = {
     "verdicts": "What a reading is worth",
     "budgets": "What a reading is worth",
     "running": "First start",
+    "buying": "Buying and fetching",
 }
 """The modules whose calculations have a page among the bench tools, and what they are called."""
 NO_PAGE = frozenset({"conversions", "pairs", "patterns", "rounds", "slips"})

@@ -26,6 +26,7 @@ from hollet.screens.benches.measure import MeasureBench, measure_bench
 from hollet.screens.benches.remove import RemoveBench, remove_bench
 from hollet.screens.benches.run import RunBench, run_bench
 from hollet.screens.benches.tighten import TightenBench, tighten_bench
+from hollet.screens.closing import NoteRow
 from hollet.screens.plan_questions import Gear
 
 __all__ = ["Bench", "bench_of"]
@@ -43,9 +44,12 @@ def bench_of(
     gear: Gear,
     now: str,
     paces: Mapping[str, Pace] | None = None,
+    notes: Sequence[NoteRow] = (),
 ) -> Bench:
-    """The bench of one step at the moment `now` (UTC, ISO 8601), by the own paces of the shop."""
-    base = base_of(state, step, gear, tools, now, paces or {})
+    """The bench of one step at the moment `now` (UTC, ISO 8601), by the own paces of the shop and
+    with what was noted for next time.
+    """
+    base = base_of(state, step, gear, tools, now, paces or {}, notes)
     return BENCHES[type(step)](state, step, tools, base)
 
 

@@ -109,13 +109,35 @@ class Late(View):
     words: str
 
 
+class Ghost(View):
+    """Where a slug stands in the plan as it is, and would not in another: its evening, minutes
+    from the start of it.
+    """
+
+    evening: str
+    start: int
+    end: int
+
+
+class Won(View):
+    """The evenings as they would lie then, and where what moves stands now."""
+
+    title: str
+    evenings: tuple[PlannedEvening, ...]
+    runs: tuple[Runs, ...]
+    ghosts: tuple[Ghost, ...]
+
+
 class Win(View):
-    """What would make the end earlier, and by how many days; none won says why."""
+    """What would make the end earlier, and by how many days; `won` is the plan as it would be, none
+    where it is no other plan.
+    """
 
     id: str
     name: str
     words: str
     days: int
+    won: Won | None = None
 
 
 class EveningsPlan(View):

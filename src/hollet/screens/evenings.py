@@ -14,6 +14,7 @@ from hollet.screens.evening_views import (
     Comes,
     End,
     EveningsPlan,
+    Ghost,
     Late,
     PlannedEvening,
     PlannedSlug,
@@ -21,9 +22,10 @@ from hollet.screens.evening_views import (
     Presence,
     Runs,
     Win,
+    Won,
 )
 
-__all__ = ["evenings_plan"]
+__all__ = ["evenings_plan", "won_by"]
 
 NOT_IN_SIGHT = "not in sight"
 """The evenings looked at, or the days on which helpers come, do not hold it."""
@@ -57,6 +59,25 @@ def evenings_plan(
         proven=plan.laid.proven,
         proof=_proof(plan),
         assumed=_assumed(plan),
+    )
+
+
+def won_by(plan: Plan, other: Plan, frame: Frame, names: Mapping[str, str]) -> Won:
+    """Another plan laid over this one."""
+    slugs, used = _slugs(other, frame, names, set()), _used(other, frame)
+    moved = [n for n in plan.tasks if plan.start(n) != other.start(n)]
+    ghosts = []
+    for task in moved:
+        evening = next(e for e in frame.evenings if e.start <= plan.start(task) < e.end)
+        start, end = plan.start(task) - evening.start, plan.end(task) - evening.start
+        ghosts.append(Ghost(evening=str(evening.start), start=start, end=end))
+    done = _words(frame, other.laid.end)
+    move = "moves" if len(moved) == 1 else "move"
+    return Won(
+        title=f"{counted(len(moved), 'step')} {move}, done {done}",
+        evenings=tuple(_evening(k, used, frame, slugs, other) for k in range(len(used))),
+        runs=_runs(other, slugs, set()),
+        ghosts=tuple(ghosts),
     )
 
 

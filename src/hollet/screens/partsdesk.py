@@ -1,12 +1,16 @@
 """The parts desk: what is wanted and what it stops, orders, what came, what comes due, money."""
 
 from collections.abc import Mapping
+from dataclasses import dataclass, field
 from datetime import date
 
 from pydantic import computed_field
 
+from hollet.core.book.box import Spare, for_need, sold_for
 from hollet.core.book.due import Due, due_of
+from hollet.core.book.machined import MachineFacts, machine_orders
 from hollet.core.book.needs import Need, needs, state_words
+from hollet.core.book.openers import Opener, openers
 from hollet.core.book.orders import (
     ARRIVED,
     COMPARED,
@@ -15,16 +19,18 @@ from hollet.core.book.orders import (
     orders,
     slip_words,
 )
+from hollet.core.book.sought import Kept, Search, kept_places, searches
 from hollet.core.entries import BookState
 from hollet.core.entries.status import SETTLED, plan_of, statuses
+from hollet.core.instruments import Instrument
 from hollet.core.procedure.words import RUNGS, STAGES
 from hollet.core.safety import SAFETY_NAMES, shut_words
 from hollet.core.saying import day_due, due_words
-from hollet.core.steps.inspection import inspection_view
 from hollet.core.view import View
 from hollet.core.words import counted
+from hollet.screens.costs import Money, money_of
 
-__all__ = ["Money", "OrderRow", "PartRow", "PartsView", "money_of", "parts_view"]
+__all__ = ["OrderRow", "PartRow", "PartsView", "ShopSays", "StepName", "open_steps", "parts_view"]
 
 LADDER = list(RUNGS)
 
@@ -47,6 +53,7 @@ class PartRow(View):
     stops_words: str
     next: str
     waits: str
+    spares: tuple[Spare, ...]
 
     @computed_field
     @property
@@ -84,31 +91,6 @@ class OrderRow(View):
     without_price: int
 
 
-class Money(View):
-    """What the parts of a build cost, in the currency of the shop; `bare` have no price yet."""
-
-    ordered: float
-    taken: float
-    to_order: float
-    owed_back: float
-    back: float
-    worst_open: float
-    bare: tuple[str, ...]
-    working: tuple[str, ...]
-
-    @computed_field
-    @property
-    def sure(self) -> float:
-        """Ordered and still to order, as far as prices are known."""
-        return self.ordered + self.to_order
-
-    @computed_field
-    @property
-    def worst(self) -> float:
-        """The same with the worst that what is not decided yet may cost."""
-        return self.sure + self.worst_open
-
-
 class StepName(View):
     """A step by its number and title."""
 
@@ -133,6 +115,10 @@ class PartsView(View):
     rungs: tuple[str, ...]
     suppliers: tuple[str, ...]
     notes: dict[str, tuple[str, ...]]
+    searches: tuple[Search, ...]
+    kept: tuple[Kept, ...]
+    machines: tuple[MachineFacts, ...]
+    openers: tuple[Opener, ...]
     head: int
 
 
@@ -147,14 +133,23 @@ STATES = (
 )
 
 
-def parts_view(
-    state: BookState, today: date, notes: Mapping[str, tuple[str, ...]] | None = None
-) -> PartsView:
-    """The desk of a build on a day; `notes` are the private words on suppliers, by their names in
-    lower case.
+@dataclass(frozen=True, slots=True)
+class ShopSays:
+    """What the shop's log says at the desk of a build: private words on suppliers by their names in
+    lower case, what lies in the box, the build's own id, its tools.
     """
+
+    notes: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
+    spares: tuple[Spare, ...] = ()
+    build: str = ""
+    tools: tuple[Instrument, ...] = ()
+
+
+def parts_view(state: BookState, today: date, now: str, shop: ShopSays | None = None) -> PartsView:
+    """The desk of a build on a day, at a moment (UTC, ISO 8601)."""
+    shop = shop or ShopSays()
     found, placed = needs(state), orders(state)
-    rows = [_row(need, placed, today) for need in found if need.wanted or need.spoken]
+    rows = [_row(need, placed, today, shop) for need in found if need.wanted or need.spoken]
     wanting = [row for row in rows if row.need.open]
     return PartsView(
         title=_title(wanting),
@@ -163,19 +158,24 @@ def parts_view(
         free=tuple(row for row in rows if not row.need.open),
         orders=tuple(_order_row(order, placed, today, found) for order in placed),
         due=due_of(state, today),
-        money=money_of(state),
+        money=money_of(state, sold_for(shop.spares, shop.build)),
         states=STATES,
         begins=STATES[:-1],
-        steps=_open_steps(state),
+        steps=open_steps(state),
         safeties=SAFETY_NAMES,
         rungs=tuple(name.lower() for name in RUNGS.values()),
         suppliers=tuple(dict.fromkeys(order.supplier for order in placed)),
-        notes=dict(notes or {}),
+        notes=dict(shop.notes),
+        searches=searches(state, now),
+        kept=kept_places(state),
+        machines=machine_orders(state, shop.tools),
+        openers=openers(state),
         head=state.head,
     )
 
 
-def _open_steps(state: BookState) -> tuple[StepName, ...]:
+def open_steps(state: BookState) -> tuple[StepName, ...]:
+    """The steps still to do, as they are picked from a list."""
     known = statuses(state)
     return tuple(
         StepName(id=step.id, name=f"{step.number} {step.short or step.title}")
@@ -235,7 +235,7 @@ def _place(need: Need, of: list[OrderFacts]) -> int:
     return live[-1].place if live else -1
 
 
-def _row(need: Need, placed: tuple[OrderFacts, ...], today: date) -> PartRow:
+def _row(need: Need, placed: tuple[OrderFacts, ...], today: date, shop: ShopSays) -> PartRow:
     of = [order for order in placed if order.id in need.orders]
     live = [order for order in of if order.live]
     promised = live[-1].promised if live else None
@@ -262,11 +262,14 @@ def _row(need: Need, placed: tuple[OrderFacts, ...], today: date) -> PartRow:
         stops_words=RUNGS[rung].lower() if rung in LADDER else "nothing",
         next=_next(need, live),
         waits=f"{shut_words(need.safety)} stays shut" if need.barred and need.safety else "",
+        spares=for_need(shop.spares, need.name, shop.build) if need.left else (),
     )
 
 
 def _next(need: Need, live: list[OrderFacts]) -> str:
     """The one act that brings it on, in words."""
+    if need.machined is not None:
+        return "measure it again" if need.machined.to_measure else ""
     if need.compare_at is not None and not need.left:
         return "lay it beside the old one"
     if need.here:
@@ -304,47 +307,4 @@ def _order_row(
         days=days,
         total=sum((part.price or 0) * part.count for part in order.parts),
         without_price=sum(part.price is None for part in order.parts),
-    )
-
-
-def money_of(state: BookState) -> Money:
-    """The money of a build, with its working."""
-    placed, found = orders(state), needs(state)
-    alive = [order for order in placed if order.state != "cancelled"]
-    bought = [(p.name, p.price, p.count, p.arrived - p.refused) for o in alive for p in o.parts]
-    ordered = sum((price or 0) * count for _, price, count, _ in bought)
-    taken = sum((price or 0) * here for _, price, _, here in bought)
-    wanting = [need for need in found if need.left]
-    to_order = sum((need.price or 0) * need.left for need in wanting)
-    refused = [(item, need) for need in found for item in need.refused]
-    prices = {(o.id, p.need): p.price or 0 for o in placed for p in o.parts}
-    owed = sum(
-        prices.get((item.order, item.need), 0) * item.count
-        for item, _ in refused
-        if item.now != "refunded"
-    )
-    back = sum(item.money or 0 for item, _ in refused if item.now == "refunded")
-    exposure = inspection_view(state).exposure
-    bare = [name for name, price, _, _ in bought if price is None]
-    bare += [need.name for need in wanting if need.price is None]
-    lines = [f"ordered: {name}, {count} × {price:.2f}" for name, price, count, _ in bought if price]
-    lines += [
-        f"to order: {need.name}, {need.left} × {need.price:.2f}"
-        for need in wanting
-        if need.price is not None
-    ]
-    if exposure.worst_open:
-        lines.append(
-            f"not decided yet: {counted(exposure.open_parts, 'part')}, at worst "
-            f"{exposure.worst_open:.2f}"
-        )
-    return Money(
-        ordered=ordered - back,
-        taken=taken,
-        to_order=to_order,
-        owed_back=owed,
-        back=back,
-        worst_open=exposure.worst_open,
-        bare=tuple(dict.fromkeys(bare)),
-        working=tuple(lines),
     )

@@ -8,6 +8,7 @@ from datetime import date
 from pydantic import computed_field
 
 from hollet.core.book.due import Due, due_of
+from hollet.core.book.openers import Opener, openers
 from hollet.core.book.orders import orders, slip_words
 from hollet.core.calendar.evenings import (
     Evening,
@@ -15,7 +16,6 @@ from hollet.core.calendar.evenings import (
     Tonight,
     VisitView,
     clock_words,
-    commitments,
     evenings,
     helpers,
     visits,
@@ -25,14 +25,13 @@ from hollet.core.calendar.laying import Slug, laid_tonight, minutes_words
 from hollet.core.calendar.offers import NotNow, Offer, Offers
 from hollet.core.entries import BookState
 from hollet.core.entries.calendar import ANSWERS, WEEK
-from hollet.core.saying import day_due, due_words
+from hollet.core.saying import day_due
 from hollet.core.view import View
-from hollet.screens.partsdesk import Money, money_of
+from hollet.screens.comes_due import DueRow, GearSaid, ToolRow, due_rows, tool_rows
+from hollet.screens.costs import Money, money_of
 
 __all__ = [
     "BuildOffers",
-    "DueRow",
-    "GearDue",
     "TonightView",
     "build_offers",
     "tonight_view",
@@ -49,15 +48,15 @@ class BuildOffers(View):
     waits: str
     money: Money
     due: tuple[Due, ...]
+    openers: tuple[Opener, ...]
 
 
-class GearDue(View):
-    """A tool that goes back to somebody."""
+class OpenerRow(View):
+    """What opens something, of which nobody said yet whether it is here."""
 
+    build: str
     name: str
-    whose: str
-    state: str
-    due: date
+    opener: Opener
 
 
 class OfferRow(View):
@@ -89,14 +88,6 @@ class NotNowRow(View):
     build: str
     name: str
     what: NotNow
-
-
-class DueRow(View):
-    """What comes due, on a build or in the shop."""
-
-    build: str | None
-    name: str
-    due: Due
 
 
 class VehicleRow(View):
@@ -134,6 +125,8 @@ class TonightView(View):
     cannot: tuple[NotNowRow, ...]
     cannot_more: int
     due: tuple[DueRow, ...]
+    tools: tuple[ToolRow, ...]
+    openers: tuple[OpenerRow, ...]
     vehicles: tuple[VehicleRow, ...]
     helpers: tuple[HelperView, ...]
     visits: tuple[VisitView, ...]
@@ -204,51 +197,10 @@ def _conditions(evening: Tonight) -> tuple[str, ...]:
     )
 
 
-def _due_rows(
-    shop: BookState, found: Sequence[BuildOffers], gear: Sequence[GearDue], today: date
-) -> tuple[DueRow, ...]:
-    rows = [
-        DueRow(build=group.build, name=group.name, due=due) for group in found for due in group.due
-    ]
-    rows += [
-        DueRow(
-            build=None,
-            name=item.name,
-            due=Due(
-                id=f"tool:{item.name}",
-                kind="tool",
-                what=item.name,
-                does=f"back to {item.whose}" if item.state != "lent" else f"back from {item.whose}",
-                words=due_words((item.due - today).days),
-                days=(item.due - today).days,
-            ),
-        )
-        for item in gear
-    ]
-    rows += [
-        DueRow(
-            build=held.build,
-            name=held.what,
-            due=Due(
-                id=f"commitment:{held.commitment}",
-                kind="commitment",
-                what=held.what,
-                does=day_due(held.day) + (f", {held.time}" if held.time else ""),
-                words=due_words((held.day - today).days),
-                days=(held.day - today).days,
-            ),
-        )
-        for held in commitments(shop)
-    ]
-    return tuple(
-        sorted(rows, key=lambda r: (not r.due.late, not r.due.soon, r.due.days or 0, r.due.what))
-    )
-
-
 def tonight_view(
     shop: BookState,
     found: Sequence[BuildOffers],
-    gear: Sequence[GearDue],
+    gear: Sequence[GearSaid],
     evening: Tonight | None,
     today: date,
     minute: int,
@@ -278,7 +230,23 @@ def tonight_view(
         more=max(0, len(rows) - 1 - OTHERS),
         cannot=tuple(cannot[:shown]),
         cannot_more=len(cannot) - min(shown, len(cannot)),
-        due=_due_rows(shop, found, gear, today),
+        due=due_rows(
+            shop,
+            [DueRow(build=g.build, name=g.name, due=due) for g in found for due in g.due],
+            gear,
+            today,
+        ),
+        tools=tool_rows(
+            [r.offer for r in rows if r.row in {slug.row for slug in slugs}]
+            or [r.offer for r in rows[:1]],
+            gear,
+        ),
+        openers=tuple(
+            OpenerRow(build=group.build, name=group.name, opener=opener)
+            for group in found
+            for opener in group.openers
+            if not opener.answer
+        ),
         vehicles=tuple(
             VehicleRow(
                 build=group.build,
@@ -322,7 +290,7 @@ def _title(
 
 
 def build_offers(
-    state: BookState, *, build: str, name: str, offers: Offers, today: date
+    state: BookState, *, build: str, name: str, offers: Offers, today: date, sold: float = 0.0
 ) -> BuildOffers:
     """One build with what it offers, waits for and costs."""
     return BuildOffers(
@@ -330,6 +298,7 @@ def build_offers(
         name=name,
         offers=offers,
         waits=waits_of(state, today),
-        money=money_of(state),
+        money=money_of(state, sold),
         due=due_of(state, today),
+        openers=openers(state),
     )

@@ -25,7 +25,7 @@ from hollet.screens.frame import BookView, book_view
 from hollet.screens.sentences import line_of
 from hollet.screens.turned import TurnedView, turned_of
 from hollet.services.gear import gear_of
-from hollet.services.pace import paces
+from hollet.services.pace import next_time, paces
 from hollet.services.sheets import find_sheet
 from hollet.services.vehicles import VehicleStanding, vehicle_named, vehicle_of, vehicles
 from hollet.services.workshop import Workshop
@@ -211,6 +211,7 @@ def frame(workshop: Workshop, build: str) -> BuildCard:
 def bench(workshop: Workshop, build: str, step: str) -> Bench:
     """The bench of one step."""
     own = paces(workshop)  # before this build is held: it looks into the others
+    notes = next_time(workshop)
     with workshop.held(build) as state:
         found = plan_of(state).find_step(step)
         if found is None:
@@ -219,8 +220,8 @@ def bench(workshop: Workshop, build: str, step: str) -> Bench:
         moment = now if found.as_run() is not None else now[:MINUTE]  # a running clock never waits
         made = state.remembered(
             ("bench",),
-            (step, state.head, workshop.store.version, moment, tuple(own.values())),
-            lambda: bench_of(state, found, tools, gear, now, own),
+            (step, state.head, workshop.store.version, moment, tuple(own.values()), notes),
+            lambda: bench_of(state, found, tools, gear, now, own, notes),
         )
         return made.model_copy(update={"now": now})
 

@@ -2,7 +2,7 @@
 
 import threading
 import time
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from weakref import WeakKeyDictionary
 
@@ -18,21 +18,25 @@ from hollet.core.calendar.plan import (
     without,
 )
 from hollet.core.calendar.work import Task, tasks_of
-from hollet.core.errors import Refused, Unavailable
-from hollet.core.saying import day_due
+from hollet.core.errors import NotFound, Refused, Unavailable
+from hollet.core.saying import day_due, read_day
+from hollet.core.words import counted
 from hollet.screens.evening_views import EveningsPlan, Win
-from hollet.screens.evenings import evenings_plan
+from hollet.screens.evenings import evenings_plan, won_by
 from hollet.services.builds import build_names
 from hollet.services.gear import all_gear
 from hollet.services.pace import paces
 from hollet.services.workshop import SHOP, Workshop
 
-__all__ = ["EveningsView", "evenings_of", "stop_laying"]
+__all__ = ["EveningsView", "Saves", "evenings_of", "saves", "stop_laying"]
 
 DAYS = 200
 """So many days ahead are looked at."""
 WINS = 4
 DAY_MIN = 24 * 60
+FROM_MIN = 18 * 60
+"""A parcel is here by six in the evening of its day; assumed."""
+SAVES_BUDGET = 0.2
 
 
 class EveningsView(BaseModel):
@@ -128,7 +132,7 @@ def _lay(workshop: Workshop, planner: _Planner) -> None:
             if not planner.stopped:
                 planner.plan = evenings_plan(plan, frame, chances, names, ())
                 planner.problem = None
-            wins = _wins(tasks, frame, plan, planner)
+            wins = _wins(tasks, frame, plan, planner, names)
             if not planner.stopped:
                 planner.plan = evenings_plan(plan, frame, chances, names, wins)
     except Refused as refusal:
@@ -160,7 +164,9 @@ def _gathered(workshop: Workshop) -> tuple[dict[str, str], list[Task], Frame]:
     return names, tasks, frame
 
 
-def _wins(tasks: Sequence[Task], frame: Frame, plan: Plan, planner: _Planner) -> tuple[Win, ...]:
+def _wins(
+    tasks: Sequence[Task], frame: Frame, plan: Plan, planner: _Planner, names: Mapping[str, str]
+) -> tuple[Win, ...]:
     """What one earlier parcel, one answer of a helper would change, held against this plan."""
     found: list[Win] = []
     seen: set[str] = set()
@@ -170,9 +176,15 @@ def _wins(tasks: Sequence[Task], frame: Frame, plan: Plan, planner: _Planner) ->
                 continue
             seen.add(part.need)
             words = "no day is promised" if part.assumed else f"promised for {day_due(part.day)}"
-            days = _days(earlier(tasks, part.need, frame.minute), frame, plan, planner)
+            other = _other(earlier(tasks, part.need, frame.minute), frame, planner)
             found.append(
-                Win(id=part.need, name=f"{part.name}, here now", words=words, days=max(0, days))
+                Win(
+                    id=part.need,
+                    name=f"{part.name}, here now",
+                    words=words,
+                    days=_days_won(plan, other),
+                    won=won_by(plan, other, frame, names) if other is not None else None,
+                )
             )
     for visit in frame.visits:
         if visit.perhaps and len(found) < WINS and visit.start < plan.laid.end:
@@ -185,7 +197,8 @@ def _asked(
 ) -> Win:
     """What hangs on a helper's answer: the days lost without it."""
     gone = Frame(frame.today, frame.minute, frame.evenings, without(frame.visits, visit.id))
-    lost = -_days(tasks, gone, plan, planner)
+    other = _other(tasks, gone, planner)
+    lost = DAYS if other is None else -_days_won(plan, other, least=-DAYS)
     return Win(
         id=visit.id,
         name=f"{visit.name} says yes, {day_due(visit.day)}",
@@ -194,14 +207,55 @@ def _asked(
     )
 
 
-def _days(tasks: Sequence[Task], frame: Frame, plan: Plan, planner: _Planner) -> int:
-    """By how many days the end of everything comes earlier than in `plan`; where it cannot be laid
-    at all, all the days there are are lost.
-    """
-    if planner.stopped:
+def _days_won(plan: Plan, other: Plan | None, least: int = 0) -> int:
+    """By how many days the end of everything comes earlier in another plan, at least `least`."""
+    if other is None:
         return 0
+    return max(least, plan.laid.end // DAY_MIN - other.laid.end // DAY_MIN)
+
+
+def _other(tasks: Sequence[Task], frame: Frame, planner: _Planner) -> Plan | None:
+    """Another plan; None where it cannot be laid, or nobody waits for it any more."""
+    if planner.stopped:
+        return None
     try:
-        other = laid_plan(tasks, frame, budget=0.05)
+        return laid_plan(tasks, frame, budget=0.05)
     except Refused:
-        return -DAYS
-    return plan.laid.end // DAY_MIN - other.laid.end // DAY_MIN
+        return None
+
+
+class Saves(BaseModel):
+    """What it saves when a part comes on a day, in words."""
+
+    days: int
+    words: str
+
+
+def saves(workshop: Workshop, build: str, need: str, text: str) -> Saves:
+    """By how many days the end of everything comes earlier when a part comes on the day that a text
+    names.
+
+    Raises
+    ------
+    Refused
+        `bad_day`, or the evenings cannot be laid.
+    NotFound
+        No open step waits for that part.
+    """
+    _, tasks, frame = _gathered(workshop)
+    day = read_day(text, frame.today, "text")
+    at = (day - frame.today).days * DAY_MIN + FROM_MIN
+    waits = [t for t in tasks if t.build == build and any(p.need == need for p in t.arriving)]
+    if not waits:
+        raise NotFound("part that a step waits for", need)
+    plan = laid_plan(tasks, frame, budget=SAVES_BUDGET)
+    other = laid_plan(earlier(tasks, need, at), frame, budget=SAVES_BUDGET)
+    days = _days_won(plan, other)
+    moved = sum(plan.start(t) != other.start(t) for t in plan.tasks)
+    if days > 0:
+        words = f"everything is done {counted(days, 'day')} earlier"
+    elif moved:
+        words = f"the end stays where it is, {counted(moved, 'step')} move"
+    else:
+        words = "nothing moves: something else holds it longer"
+    return Saves(days=days, words=words)

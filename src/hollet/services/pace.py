@@ -1,10 +1,13 @@
-"""The own pace of the shop, learnt from the steps that all its builds have finished."""
+"""The own pace of the shop, learnt from the steps that all its builds have finished, and what is
+said before steps next time.
+"""
 
 from hollet.core.calendar.clock import WORK_KINDS, Pace, pace_of, ratios_of
 from hollet.core.errors import Unavailable
-from hollet.services.workshop import Workshop
+from hollet.screens.closing import NoteRow, next_notes
+from hollet.services.workshop import SHOP, Workshop
 
-__all__ = ["paces"]
+__all__ = ["next_time", "paces"]
 
 
 def _ratios(workshop: Workshop, build: str) -> dict[str, list[float]]:
@@ -30,3 +33,13 @@ def paces(workshop: Workshop) -> dict[str, Pace]:
         for kind, values in ratios.items():
             found[kind] += values
     return {kind: pace_of(kind, tuple(ratios)) for kind, ratios in found.items()}
+
+
+def next_time(workshop: Workshop) -> tuple[NoteRow, ...]:
+    """What stands before steps next time."""
+
+    def read() -> tuple[NoteRow, ...]:
+        with workshop.held(SHOP) as shop:
+            return next_notes(shop)
+
+    return workshop.kept(("next",), workshop.heads().get(SHOP, 0), read)

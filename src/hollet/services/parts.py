@@ -7,7 +7,9 @@ from hollet.core.book.needs import arrival_for, need_named
 from hollet.core.entries import SupplierNoted
 from hollet.core.errors import NotFound
 from hollet.core.saying import WantedLine, read_wanted
-from hollet.screens.partsdesk import PartsView, parts_view
+from hollet.screens.partsdesk import PartsView, ShopSays, parts_view
+from hollet.services.box import in_the_box
+from hollet.services.builds import MINUTE
 from hollet.services.workshop import SHOP, Workshop
 
 __all__ = ["WantedLook", "arrival", "desk", "wanted"]
@@ -21,10 +23,13 @@ class WantedLook(BaseModel):
 
 def desk(workshop: Workshop, build: str) -> PartsView:
     """The parts desk as it stands today."""
-    today, notes = workshop.local().date(), _notes(workshop)
+    today, now = workshop.local().date(), workshop.now()
+    notes, spares = _notes(workshop), in_the_box(workshop)
+    tools = tuple(workshop.tools().values())
+    says = ShopSays(notes=dict(notes), spares=spares, build=build, tools=tools)
     with workshop.held(build) as state:
-        made_of = (state.head, today, notes)
-        return state.remembered(("parts",), made_of, lambda: parts_view(state, today, dict(notes)))
+        made_of = (state.head, today, now[:MINUTE], notes, workshop.store.version)
+        return state.remembered(("parts",), made_of, lambda: parts_view(state, today, now, says))
 
 
 def _notes(workshop: Workshop) -> tuple[tuple[str, tuple[str, ...]], ...]:

@@ -1,11 +1,14 @@
 """What can be done tonight, over all builds of the shop."""
 
+from hollet.core.book.box import sold_for
 from hollet.core.calendar.clock import worked_since
 from hollet.core.calendar.evenings import tonight as tonight_of
 from hollet.core.calendar.evenings import visits
 from hollet.core.calendar.offers import Around, offers
 from hollet.core.errors import Unavailable
-from hollet.screens.tonight import BuildOffers, GearDue, TonightView, build_offers, tonight_view
+from hollet.screens.comes_due import GearSaid
+from hollet.screens.tonight import BuildOffers, TonightView, build_offers, tonight_view
+from hollet.services.box import in_the_box
 from hollet.services.builds import build_names
 from hollet.services.gear import all_gear
 from hollet.services.pace import paces
@@ -40,16 +43,23 @@ def tonight(workshop: Workshop) -> TonightView:
             found.append(_of(workshop, build, name, around))
         except Unavailable:
             continue  # the Shop says so of this build itself
-    owed = [
-        GearDue(name=tool.name, whose=tool.whose or "its owner", state=tool.state, due=tool.due)
+    said = [
+        GearSaid(
+            name=tool.name,
+            whose=tool.whose or "its owner",
+            state=tool.state,
+            due=tool.due,
+            a_day=tool.a_day,
+            substitute=tool.substitute,
+        )
         for tool in gear
-        if tool.due is not None and tool.state in ("borrowed", "rented", "lent")
     ]
     with workshop.held(SHOP) as shop:
-        return tonight_view(shop, found, owed, evening, today, minute)
+        return tonight_view(shop, found, said, evening, today, minute)
 
 
 def _of(workshop: Workshop, build: str, name: str, around: Around) -> BuildOffers:
+    sold = sold_for(in_the_box(workshop), build)
     with workshop.held(build) as state:
         return build_offers(
             state,
@@ -57,6 +67,7 @@ def _of(workshop: Workshop, build: str, name: str, around: Around) -> BuildOffer
             name=name,
             offers=offers(state, around),
             today=around.today,
+            sold=sold,
         )
 
 

@@ -25,7 +25,17 @@ from hollet.services.workshop import Workshop
 from hollet.web.access import TOKEN, Access, Gatekeeper
 from hollet.web.models import Problem
 from hollet.web.problems import answer
-from hollet.web.routers import builds, calendar, compute, devices, parts, plans, shop, takedown
+from hollet.web.routers import (
+    builds,
+    calendar,
+    compute,
+    desks,
+    devices,
+    parts,
+    plans,
+    shop,
+    takedown,
+)
 
 __all__ = ["DIST", "STATUS", "create_app"]
 
@@ -77,6 +87,7 @@ def create_app(workshop: Workshop, dist: Path = DIST, address: str | None = None
         takedown.router,
         parts.router,
         calendar.router,
+        desks.router,
         devices.router,
         compute.router,
     ):

@@ -8,6 +8,7 @@ from pydantic import Field, StringConstraints
 
 from hollet.core.acts.base import Act
 from hollet.core.acts.hand import Hand
+from hollet.core.acts.stock import NextTimeAct, SpareKeptAct, SpareMovedAct
 from hollet.core.entries import (
     Body,
     BookState,
@@ -186,6 +187,9 @@ SHOP_ACTS: tuple[type[Act[Any]], ...] = (
     TonightAct,
     CommitmentAct,
     SupplierNotedAct,
+    SpareKeptAct,
+    SpareMovedAct,
+    NextTimeAct,
 )
 
 if TYPE_CHECKING:

@@ -6,14 +6,19 @@ from pydantic import Field
 
 from hollet.core.acts import (
     around,
+    asked,
     bolts,
     decided,
     inspected,
+    machine,
+    money,
     opened,
+    openers,
     parts,
     plans,
     readings,
     runs,
+    sought,
     takedown,
     told,
     work,
@@ -36,6 +41,11 @@ FAMILIES = (
     around,
     inspected,
     parts,
+    money,
+    sought,
+    machine,
+    asked,
+    openers,
     plans,
 )
 

@@ -276,6 +276,9 @@ class PartTakenAct(Act[PartTaken], PartTakenSaid):
         if need.compare_at is not None:
             words = f"{need.name}: it is laid beside the old one where that was looked at"
             raise Refused("not_here", words, field="need")
+        if need.machined is not None:
+            words = f"{need.name}: it is free once it is back and measured as it was ordered"
+            raise Refused("not_here", words, field="need")
         if self.order is not None:
             self._there(state, need)
         arrival = arrival_for(state, self.need, self.order)

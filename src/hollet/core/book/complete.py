@@ -9,6 +9,7 @@ from hollet.core.book.captures import compares_of, uncaptured
 from hollet.core.book.ledger import left_open
 from hollet.core.book.loads import not_carried
 from hollet.core.book.needs import lacking_part, state_words
+from hollet.core.book.openers import missing_opener
 from hollet.core.book.orders import orders
 from hollet.core.book.passing import Obstacle, reason_keys, unsettled_before
 from hollet.core.book.removals import puts_back
@@ -210,6 +211,9 @@ def _around(state: BookState, step: Step) -> list[Obstacle]:
             found.append(Obstacle(code="part", words=words, by="nothing"))
         else:
             found.append(_order("part", words, "part"))
+    missing = missing_opener(state, step)
+    if missing is not None:
+        found.append(_order("opener", f"{missing} is missing", "opener"))
     clashing = clash(state, step)
     if clashing is not None:
         found.append(_order("clash", clashing))

@@ -6,6 +6,7 @@ from typing import Literal
 
 from pydantic import computed_field
 
+from hollet.core.book.machined import machine_orders
 from hollet.core.book.needs import needs
 from hollet.core.book.orders import OrderFacts, days_silent, orders
 from hollet.core.entries import BookState
@@ -21,13 +22,18 @@ SILENT = 5
 """Days after which a supplier who said nothing is asked again; usual, the mechanic's to judge."""
 
 
+DueKind = Literal[
+    "promised", "return", "wanted", "on_us", "silent", "tool", "commitment", "machine"
+]
+
+
 class Due(View):
     """One thing that comes due: what, what closes it, when. `days` is how far off it is, below zero
     late; none where it only waits for a word.
     """
 
     id: str
-    kind: Literal["promised", "return", "wanted", "on_us", "silent", "tool", "commitment"]
+    kind: DueKind
     what: str
     does: str
     words: str
@@ -51,7 +57,11 @@ class Due(View):
 
 def due_of(state: BookState, today: date) -> tuple[Due, ...]:
     """All that comes due on a build, the latest first; what has no day after what is late."""
-    found = [*_of_orders(state, today), *_of_parts(state, today)]
+    found = [
+        *_of_orders(state, today),
+        *_of_parts(state, today),
+        *_of_machines(state, today),
+    ]
     return tuple(sorted(found, key=lambda d: (not d.late, d.days if d.days is not None else 0)))
 
 
@@ -97,6 +107,22 @@ def _promised(order: OrderFacts, what: str, days: int) -> Due:
         days=days,
         order=order.id,
     )
+
+
+def _of_machines(state: BookState, today: date) -> Iterator[Due]:
+    for work in machine_orders(state):
+        if not work.live or work.promised is None or work.state == "back":
+            continue
+        days = (work.promised - today).days
+        yield Due(
+            id=f"machine:{work.work}",
+            kind="machine",
+            what=f"{work.part}, {work.to_do}",
+            does=f"{work.supplier} promised it" + (", ask again" if days < 0 else ""),
+            words=due_words(days),
+            days=days,
+            need=work.need,
+        )
 
 
 def _of_parts(state: BookState, today: date) -> Iterator[Due]:

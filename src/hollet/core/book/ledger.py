@@ -38,6 +38,7 @@ RANK_OF: dict[str, Rank] = {
     "empty": "open",
     "missing": "open",
     "look_again": "open",
+    "word": "open",
     "step": "not_reached",
 }
 

@@ -17,6 +17,7 @@ from hollet.core.book.arrivals import (
     refused_of,
     taken_of,
 )
+from hollet.core.book.machined import MachineFacts, machine_work
 from hollet.core.book.orders import OrderFacts, orders
 from hollet.core.book.wants import LOST, Want, wants
 from hollet.core.entries import BookState
@@ -60,7 +61,8 @@ class NeedReason(View):
 
 class Need(View):
     """One part. `wanted` pieces for steps still to do (and for steps done without them), of which
-    so many are `free`, `here` and not compared, `ordered` and to come, or `left` to order.
+    so many are `free` (of those `on_shelf`), `here` and not compared, `ordered` and to come, or
+    `left` to order.
 
     `spoken`: somebody said something of it; of others nobody knows whether they are here.
     """
@@ -72,6 +74,7 @@ class Need(View):
     reasons: tuple[NeedReason, ...]
     wanted: int
     free: int
+    on_shelf: int
     here: int
     ordered: int
     left: int
@@ -88,6 +91,7 @@ class Need(View):
     by_hand: str | None
     compare_at: str | None
     compare_part: str | None
+    machined: MachineFacts | None
 
     @computed_field
     @property
@@ -192,6 +196,7 @@ def _need(state: BookState, group: Sequence[Want]) -> Need:
     hand = next((w for w in reversed(group) if w.wanted is not None), None)
     said = hand.wanted if hand is not None else None
     looked = next((w.looked_at for w in group if w.looked_at and not w.right), None)
+    machined = next((w.machined for w in group if w.machined), None)
     waiting = _to_compare(shelf, need)
     looked_of = waiting or (shelf.taken[-1].order if shelf.taken else None)
     return Need(
@@ -202,9 +207,12 @@ def _need(state: BookState, group: Sequence[Want]) -> Need:
         reasons=reasons,
         wanted=wanted,
         free=min(shelf.free, wanted),
+        on_shelf=shelf.free,
         here=shelf.here,
         ordered=shelf.to_come,
-        left=max(0, min(unmet, wanted - shelf.free) - shelf.here - shelf.to_come),
+        left=0
+        if machined
+        else max(0, min(unmet, wanted - shelf.free) - shelf.here - shelf.to_come),
         spoken=bool(state.live("need", need)),
         price=_price(group, shelf, need),
         by=said.by if said else None,
@@ -218,6 +226,7 @@ def _need(state: BookState, group: Sequence[Want]) -> Need:
         by_hand=hand.entry if hand else None,
         compare_at=looked[0] if looked else None,
         compare_part=looked[1] if looked else None,
+        machined=machine_work(state, machined) if machined else None,
     )
 
 
@@ -236,8 +245,9 @@ def _reasons(state: BookState, group: Sequence[Want], free: int) -> tuple[NeedRe
         if settled and want.looked_at is None and want.why != LOST:
             if first is None or when < first or (status and status.status != "done"):
                 continue
-        met = want.right if want.looked_at else free >= want.count
-        if met and want.looked_at is None:
+        proven = want.looked_at is not None or want.machined is not None
+        met = want.right if proven else free >= want.count
+        if met and not proven:
             free -= want.count
         found.append(
             NeedReason(
@@ -281,6 +291,8 @@ def _price(group: Sequence[Want], shelf: _Shelf, need: str) -> float | None:
 
 def state_words(need: Need, of: Sequence[OrderFacts]) -> str:
     """How a part stands in few words: what is missing of it most."""
+    if need.machined is not None:
+        return need.machined.words
     if need.wanted and not need.open:
         return "free, in writing" if need.in_writing else "free"
     if need.here:

@@ -4,7 +4,9 @@ from collections.abc import Sequence
 
 from hollet.core.book.bags import bag_contents
 from hollet.core.book.captures import mismatches
+from hollet.core.book.concessions import owner_of, without_word
 from hollet.core.book.ledger import OpenItem, left_open, open_item, temporary_items
+from hollet.core.book.machined import machine_orders
 from hollet.core.book.needs import fitted_unproven
 from hollet.core.book.settings import disturbed_settings
 from hollet.core.entries import BookState
@@ -63,6 +65,8 @@ def _open_items(state: BookState, tools: Sequence[Instrument]) -> tuple[OpenItem
     found += _not_as_found(state)
     found += _unproven(state)
     found += _by_doubted_wrench(state, tools)
+    found += _machined_in_doubt(state, tools)
+    found += _without_word(state)
     return tuple(found)
 
 
@@ -131,6 +135,48 @@ def _by_doubted_wrench(state: BookState, tools: Sequence[Instrument]) -> list[Op
                     undo="pull them anew with a wrench that is good",
                 )
             )
+    return found
+
+
+def _machined_in_doubt(state: BookState, tools: Sequence[Instrument]) -> list[OpenItem]:
+    """Machine work that was measured with a tool found wrong since."""
+    plan, found = plan_of(state), []
+    for work in machine_orders(state, tools):
+        step = plan.find_step(work.step)
+        if work.doubt is not None:
+            found.append(
+                open_item(
+                    id=f"machine:{work.work}",
+                    kind="part",
+                    what=f"{work.part}: {work.words}",
+                    blocks=blocks_of(plan, step) if step else "crank",
+                    step=work.step,
+                    step_number=step.number if step else "",
+                    stage=step.stage if step else "",
+                    undo="measure it again",
+                )
+            )
+    return found
+
+
+def _without_word(state: BookState) -> list[OpenItem]:
+    """Concessions on somebody else's vehicle: driven only once the owner has agreed."""
+    plan, found = plan_of(state), []
+    for conceded in without_word(state):
+        step = plan.find_step(conceded.step)
+        found.append(
+            open_item(
+                id=f"word:{conceded.entry}",
+                kind="word",
+                what=f"{conceded.what}: {owner_of(state)} has not agreed yet",
+                blocks="drive",
+                step=conceded.step,
+                step_number=step.number if step else "",
+                stage=step.stage if step else "",
+                undo="write the owner's word",
+                who=conceded.by,
+            )
+        )
     return found
 
 

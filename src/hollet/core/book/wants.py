@@ -6,7 +6,9 @@ from dataclasses import dataclass
 
 from hollet.core.arrivals import PartSort
 from hollet.core.book.bags import bag_contents
-from hollet.core.entries import BookState, PartWanted
+from hollet.core.book.machined import machine_orders
+from hollet.core.book.sought import given_up
+from hollet.core.entries import BookState, MachineOrdered, PartWanted, ReserveWeighed
 from hollet.core.entries.status import plan_of
 from hollet.core.procedure.sheet import Sheet, Step
 from hollet.core.safety import Safety
@@ -24,7 +26,8 @@ class Want:
     of it is compared and where.
 
     `assumed`: the count is usual, nobody counted. `looked_at`: the inspection at whose bench the
-    new one is laid beside the old, and the part there; `right`: it was.
+    new one is laid beside the old, and the part there; `machined`: the work at a machine shop that
+    brings it back; `right`: it was laid beside, or is back as it was ordered.
     """
 
     need: str
@@ -40,6 +43,7 @@ class Want:
     price: float | None = None
     looked_at: tuple[str, str] | None = None
     right: bool = False
+    machined: str | None = None
     wanted: PartWanted | None = None
     entry: str | None = None
 
@@ -68,6 +72,9 @@ def wants(state: BookState) -> tuple[Want, ...]:
     found += _decided(state, plan)
     found += _extras(plan)
     found += _lost(state, plan)
+    found += _sought(state, plan)
+    found += _machined(state, plan)
+    found += _ahead(state, plan)
     found += _by_hand(state, plan)
     fitted = {want.need for want in found if want.looked_at is None and want.step is not None}
     return tuple(want for want in found if want.looked_at is None or want.need not in fitted)
@@ -173,6 +180,53 @@ def _lost(state: BookState, plan: Sheet) -> Iterator[Want]:
             why=LOST,
             step=back or plan.find_step(bag.step),
             sort="bolt",
+        )
+
+
+def _sought(state: BookState, plan: Sheet) -> Iterator[Want]:
+    """Small things that were looked for and not found."""
+    for lost in given_up(state):
+        yield Want(
+            need=need_id(lost.what),
+            name=lost.what,
+            count=lost.count,
+            why=lost.why,
+            step=plan.find_step(lost.step),
+        )
+
+
+def _machined(state: BookState, plan: Sheet) -> Iterator[Want]:
+    """Parts at a machine shop: the step that needs one waits until it is back as ordered."""
+    for work in machine_orders(state):
+        if work.state == "off":
+            continue
+        placed = state.newest(MachineOrdered, "machine", work.work)
+        yield Want(
+            need=work.need,
+            name=f"{work.part}: {work.to_do}"[:200],
+            count=1,
+            why=f"machine work, {work.supplier}",
+            step=plan.find_step(work.step),
+            safety=placed.body.safety if placed is not None else None,
+            price=work.price,
+            machined=work.work,
+            right=work.right,
+        )
+
+
+def _ahead(state: BookState, plan: Sheet) -> Iterator[Want]:
+    """What is bought ahead in case it is needed: no step waits for it."""
+    for name, _ in state.names("money"):
+        entry = state.newest(ReserveWeighed, "money", name)
+        if entry is None or not entry.body.buy:
+            continue
+        body = entry.body
+        yield Want(
+            need=body.need,
+            name=body.name,
+            count=body.count,
+            why="bought ahead, in case it is needed",
+            price=body.price,
         )
 
 

@@ -11,7 +11,7 @@ from functools import lru_cache
 
 from pydantic import computed_field
 
-from hollet.core.entries import BookState, Key, Line, PauseSaid
+from hollet.core.entries import BookState, Key, Line, PauseSaid, SearchEnded
 from hollet.core.entries.status import plan_of, statuses
 from hollet.core.procedure.sheet import Step
 from hollet.core.scheduling.pace import ODD, Ratios, TimeFactor, time_factor
@@ -198,8 +198,10 @@ def worked_since(state: BookState, moment: str) -> float:
 
 
 def lost_time(state: BookState) -> dict[str, float]:
-    """Minutes by cause, of all pauses of which somebody said what they were."""
+    """Minutes by cause: pauses of which somebody said what they were, and searches."""
     found: dict[str, float] = {}
+    for search in state.all(SearchEnded):
+        found["search"] = found.get("search", 0.0) + search.body.minutes
     for entry in state.all(PauseSaid):
         found[entry.body.cause] = found.get(entry.body.cause, 0.0) + entry.body.minutes
     return found

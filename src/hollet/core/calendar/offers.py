@@ -9,6 +9,7 @@ from datetime import date
 from hollet.core.book.complete import obstacles
 from hollet.core.book.dangers import live_dangers
 from hollet.core.book.needs import Need, needs, state_words
+from hollet.core.book.openers import missing_opener
 from hollet.core.book.orders import OrderFacts, orders
 from hollet.core.book.passing import waiting_for
 from hollet.core.calendar.clock import Pace, kind_of_work, pace_of, range_of
@@ -82,6 +83,7 @@ class Offer(View):
     due_days: int | None
     need: str | None = None
     order: str | None = None
+    tools: tuple[str, ...] = ()
     working: tuple[str, ...] = ()
 
 
@@ -219,6 +221,9 @@ def _reason(
         gone = GONE.get(around.gear.get(tool.casefold(), ""))
         if gone is not None:
             return f"the {tool} {gone}", None
+    opener = missing_opener(state, step)
+    if opener is not None:
+        return f"the {opener} is missing", None
     held = obstacles(state, step, around.tools, around.now)
     shut = next((o.words for o in held if o.by in ("thing", "load", "nothing")), None)
     if shut is not None:
@@ -294,6 +299,7 @@ def _offer(state: BookState, step: Step, around: Around) -> Offer:
         else f"safe stop: {stops}"
         if stops
         else "no safe stop before its end",
+        tools=step.tools,
         check=tuple(t for t in step.tools if around.gear.get(t.casefold()) is None),
         people=len(step.people),
         held_back=_held_back(state, step, minutes[2] if minutes else 0, around),

@@ -8,6 +8,7 @@ from hollet.core.entries.around import (
     Surroundings,
     VehicleStands,
 )
+from hollet.core.entries.asked import QuestionAnswered, QuestionAsked
 from hollet.core.entries.base import (
     AtStep,
     BagMove,
@@ -27,6 +28,7 @@ from hollet.core.entries.calendar import (
     EveningHours,
     EveningsSet,
     HelperKept,
+    NextTimeNoted,
     SupplierNoted,
     TonightSaid,
     Visit,
@@ -42,7 +44,10 @@ from hollet.core.entries.inspected import (
     PartRight,
     Traced,
 )
+from hollet.core.entries.machine import MachineMeasured, MachineMoved, MachineOrdered
+from hollet.core.entries.money import BudgetSet, OwnerSaid, Paid, ReserveWeighed, WayWeighed
 from hollet.core.entries.opened import LeftOpen, Undone
+from hollet.core.entries.openers import OpenerSaid
 from hollet.core.entries.parts import (
     FeatureCompared,
     Ordered,
@@ -57,7 +62,9 @@ from hollet.core.entries.plans import PlanEdited, Strike, Turned
 from hollet.core.entries.readings import Concession, Disposition, Reading
 from hollet.core.entries.runs import AttemptEnded, AttemptStarted, RunSample, Samples
 from hollet.core.entries.shop import DeviceEdited, GearEdited, ToolChecked, ToolEdited, ToolTried
+from hollet.core.entries.sought import PutBy, SearchBegun, SearchEnded
 from hollet.core.entries.state import BookState, Entry, Line
+from hollet.core.entries.stock import SpareKept, SpareMoved
 from hollet.core.entries.takedown import (
     Bagged,
     Captured,
@@ -92,6 +99,7 @@ __all__ = [
     "Bagged",
     "Body",
     "BookState",
+    "BudgetSet",
     "Captured",
     "Cause",
     "Commitment",
@@ -121,11 +129,18 @@ __all__ = [
     "LaidBeside",
     "LeftOpen",
     "Line",
+    "MachineMeasured",
+    "MachineMoved",
+    "MachineOrdered",
+    "NextTimeNoted",
     "NotThere",
     "Note",
+    "OpenerSaid",
     "OrderMoved",
     "Ordered",
     "Own",
+    "OwnerSaid",
+    "Paid",
     "ParcelCame",
     "PartDecided",
     "PartRefused",
@@ -140,16 +155,24 @@ __all__ = [
     "Pinned",
     "Place",
     "PlanEdited",
+    "PutBy",
+    "QuestionAnswered",
+    "QuestionAsked",
     "Reading",
     "Removed",
     "Reopened",
     "Replaced",
+    "ReserveWeighed",
     "RunSample",
     "Said",
     "Samples",
+    "SearchBegun",
+    "SearchEnded",
     "Secured",
     "SetAnew",
     "Skipped",
+    "SpareKept",
+    "SpareMoved",
     "Spoken",
     "Stands",
     "Started",
@@ -171,6 +194,7 @@ __all__ = [
     "Undone",
     "VehicleStands",
     "Visit",
+    "WayWeighed",
     "Wire",
     "Worded",
 ]

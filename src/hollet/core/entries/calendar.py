@@ -15,6 +15,7 @@ __all__ = [
     "EveningHours",
     "EveningsSet",
     "HelperKept",
+    "NextTimeNoted",
     "SupplierNoted",
     "TonightSaid",
     "Visit",
@@ -203,3 +204,29 @@ class SupplierNoted(Body):
 
     def line(self, title: str) -> str:
         return f"on {self.supplier}: {self.text}"
+
+
+class NextTimeNoted(Body):
+    """A word that stands before a step in every later build: what went wrong, what it cost in
+    minutes, in which build.
+    """
+
+    called: ClassVar = "next time noted"
+    never_late: ClassVar = True
+
+    note: Own
+    step: Annotated[str, Field(min_length=1, max_length=80)]
+    title: Short
+    text: Reason
+    minutes: Annotated[int, Field(ge=0, le=6000)] = 0
+    build: Annotated[str, Field(max_length=64)] | None = None
+    build_name: Annotated[str, Field(max_length=200)] = ""
+    gone: bool = False
+
+    def subject(self) -> Key:
+        return Key("next", self.note)
+
+    def line(self, title: str) -> str:
+        cost = f", it cost {self.minutes} min" if self.minutes else ""
+        off = "no longer said " if self.gone else "next time, "
+        return f"{off}before {self.title}: {self.text}{cost}"

@@ -109,6 +109,11 @@ class BookState:
         found = self.each(kind, place, name)
         return found[-1] if found else None
 
+    def newest_of(self, kind: type[B], place: Place) -> list[Entry[B]]:
+        """The newest entry of a kind about each thing of a place, in the order of the names."""
+        found = (self.newest(kind, place, name) for name, _ in self.names(place))
+        return [entry for entry in found if entry is not None]
+
     def all(self, kind: type[B]) -> list[Entry[B]]:
         """All entries of one kind that are not struck, oldest first."""
         filed = self.by_kind.get(kind, {})

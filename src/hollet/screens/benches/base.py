@@ -11,11 +11,13 @@ from hollet.core.book.captures import CaptureView, captures_of, compares_of
 from hollet.core.book.complete import bare_openings, clash, not_open_any_more, obstacles
 from hollet.core.book.dangers import Danger, live_dangers
 from hollet.core.book.needs import needs, state_words
+from hollet.core.book.openers import Opener, openers
 from hollet.core.book.orders import orders
 from hollet.core.book.passing import Obstacle, Waiting, reason_keys, waiting_for
 from hollet.core.book.photos import PhotoView, photos_of
 from hollet.core.book.removals import puts_back
 from hollet.core.book.settings import Keeping, keeps_of
+from hollet.core.book.sought import Kept, kept_places
 from hollet.core.book.windows import Chance, chances
 from hollet.core.calendar.clock import Pace
 from hollet.core.entries import BookState, Confirmed, Key, Line
@@ -28,6 +30,7 @@ from hollet.core.procedure.sheet import Step, blocks_of
 from hollet.core.procedure.words import RUNGS, STAGES
 from hollet.core.view import View
 from hollet.screens.clockline import ClockLine, clock_line
+from hollet.screens.closing import NoteRow
 from hollet.screens.plan_questions import Gear
 from hollet.screens.sentences import LogLine, line_of
 
@@ -116,6 +119,9 @@ class BenchBase(View):
     now: str
     lines: tuple[LogLine, ...]
     clock: ClockLine
+    notes: tuple[NoteRow, ...]
+    openers: tuple[Opener, ...]
+    kept: tuple[Kept, ...]
     skip_keys: tuple[str, ...] = reason_keys("skip")
     chance_keys: tuple[str, ...] = reason_keys("last_chance")
     capture_keys: tuple[str, ...] = reason_keys("capture")
@@ -177,6 +183,7 @@ def base_of(
     tools: Sequence[Instrument],
     now: str,
     paces: Mapping[str, Pace],
+    notes: Sequence[NoteRow] = (),
 ) -> BenchBase:
     plan = plan_of(state)
     known = statuses(state)
@@ -187,6 +194,9 @@ def base_of(
     opened, back = {o.id: o.what for s in plan.step for o in s.opens}, puts_back(plan, step)
     return BenchBase(
         clock=clock_line(state, step, paces),
+        notes=tuple(n for n in notes if n.step == step.id and step.title == n.title),
+        openers=tuple(o for o in openers(state) if o.name in step.opened_with),
+        kept=tuple(k for k in kept_places(state) if k.step == step.id),
         step=step.id,
         number=step.number,
         title=step.title,

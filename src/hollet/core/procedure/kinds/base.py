@@ -65,6 +65,7 @@ class BaseStep(Part):
     hours: Hours | None = None
     people: tuple[Role, ...] = ()
     tools: tuple[Words, ...] = ()
+    opened_with: tuple[Words, ...] = ()
     parts: tuple[PartNeed, ...] = ()
     last_chance: tuple[LastChance, ...] = ()
     capture: tuple[Capture, ...] = ()

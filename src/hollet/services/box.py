@@ -1,0 +1,76 @@
+"""The box of the shop: spares, donors, left-overs; and the money of a build that looks into it."""
+
+from pydantic import BaseModel
+
+from hollet.core.book.box import Spare, sold_for, spares
+from hollet.core.book.needs import needs
+from hollet.screens.moneydesk import MoneyDesk, money_desk
+from hollet.services.builds import build_names
+from hollet.services.workshop import SHOP, Workshop
+
+__all__ = ["BoxView", "LeftOver", "box", "in_the_box", "money"]
+
+
+class LeftOver(BaseModel):
+    """More of a part than its build needs now, or an old one that came out."""
+
+    build: str
+    build_name: str
+    name: str
+    count: int
+    why: str
+
+
+class BoxView(BaseModel):
+    """All that lies in the box, and what is left over on the builds and is not in it yet."""
+
+    spares: tuple[Spare, ...]
+    left_over: tuple[LeftOver, ...]
+    builds: dict[str, str]
+    origins: tuple[str, ...] = ("spare", "donor", "left over", "taken out")
+    moves: tuple[str, ...] = (
+        "taken for a job",
+        "back in the box",
+        "sold",
+        "given away",
+        "thrown away",
+    )
+
+
+def in_the_box(workshop: Workshop) -> tuple[Spare, ...]:
+    """All that was ever put into the box."""
+
+    def read() -> tuple[Spare, ...]:
+        with workshop.held(SHOP) as shop:
+            return spares(shop)
+
+    return workshop.kept(("box",), workshop.heads().get(SHOP, 0), read)
+
+
+def box(workshop: Workshop) -> BoxView:
+    """The box, and what might go into it."""
+    found, names, left = in_the_box(workshop), build_names(workshop), []
+    kept = {(s.build, s.name.casefold()) for s in found}
+    for build, name in names.items():
+        with workshop.held(build) as state:
+            every = needs(state) if state.broken is None else ()
+        for need in every:
+            over = need.on_shelf - need.wanted
+            if over > 0 and need.spoken and (build, need.name.casefold()) not in kept:
+                left.append(
+                    LeftOver(
+                        build=build,
+                        build_name=name,
+                        name=need.name,
+                        count=over,
+                        why="more of it is free than the steps need",
+                    )
+                )
+    return BoxView(spares=found, left_over=tuple(left), builds=names)
+
+
+def money(workshop: Workshop, build: str) -> MoneyDesk:
+    """The money of a build."""
+    sold = sold_for(in_the_box(workshop), build)
+    with workshop.held(build) as state:
+        return state.remembered(("money",), (state.head, sold), lambda: money_desk(state, sold))
