@@ -5,6 +5,7 @@ import uuid
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
+import pytest
 from pydantic import TypeAdapter
 
 from hollet.core.acts.hand import Hand as AtBench
@@ -17,6 +18,7 @@ from hollet.core.book.passing import Obstacle
 from hollet.core.entries import Body, BookState, Entry, Line, PlanEdited
 from hollet.core.entries.fold import fold
 from hollet.core.entries.status import plan_of, statuses
+from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.combining import combine_sheets
 from hollet.core.procedure.drafting import draft
@@ -493,6 +495,15 @@ class Book:
                 AtBench(self.shop, self.time, self.now.date()),
             ),
         )
+
+    def refuse(self, code: str, kind: str, **edit: Any) -> None:
+        """An edit is refused with this code and a field, and nothing is folded."""
+        head = self.state.head
+        with pytest.raises(Refused) as refusal:
+            self.do(kind, **edit)
+        assert refusal.value.reason_code == code, refusal.value.message
+        assert refusal.value.field
+        assert self.state.head == head
 
     def absent(self, *steps: str) -> None:
         """Each of these is said not to be on this vehicle: nothing waits for it, and no rung asks

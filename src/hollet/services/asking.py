@@ -3,7 +3,7 @@
 from pydantic import BaseModel
 
 from hollet.core.book.asking import QuestionFacts, questions, subject_of
-from hollet.core.book.needs import needs
+from hollet.core.book.needs import arrival_for, needs
 from hollet.core.book.photos import PhotoView, all_photos
 from hollet.core.entries.asked import TRUSTS, AboutSort
 from hollet.core.errors import NotFound
@@ -65,16 +65,13 @@ def return_slip(workshop: Workshop, build: str, refusal: str) -> bytes:
     NotFound.
     """
     with workshop.held(build) as state:
-        every = needs(state)
-    pairs = [(need, item) for need in every for item in need.refused]
-    pair = next((p for p in pairs if p[1].entry == refusal), None)
-    if pair is None:
-        raise NotFound("refused part", refusal)
-    need, item = pair
+        every = (item for need in needs(state) for item in need.refused)
+        item = next((item for item in every if item.entry == refusal), None)
+        if item is None:
+            raise NotFound("refused part", refusal)
+        features = arrival_for(state, item.need, item.order).features
     differs = tuple(
-        f"{f.feature}: old {f.old}, new {f.new}. {f.words}"
-        for f in need.arrival.features
-        if f.differs
+        f"{f.feature}: old {f.old}, new {f.new}. {f.words}" for f in features if f.differs
     )
     until = (f"back by {day_due(item.back_by)}",) if item.back_by else ("back by: ask",)
     photos = (photo_path(workshop, item.photo),) if item.photo else ()

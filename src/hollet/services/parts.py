@@ -28,7 +28,7 @@ def desk(workshop: Workshop, build: str) -> PartsView:
     tools = tuple(workshop.tools().values())
     says = ShopSays(notes=dict(notes), spares=spares, build=build, tools=tools)
     with workshop.held(build) as state:
-        made_of = (state.head, today, now[:MINUTE], notes, workshop.store.version)
+        made_of = (state.head, today, now[:MINUTE], notes, spares, workshop.store.version)
         return state.remembered(("parts",), made_of, lambda: parts_view(state, today, now, says))
 
 
