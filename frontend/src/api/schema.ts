@@ -349,6 +349,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/builds/{build}/orders.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Orders Csv
+         * @description Every order, as a table.
+         */
+        get: operations["get_orders_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/builds/{build}/parts": {
         parameters: {
             query?: never;
@@ -2334,27 +2354,8 @@ export interface components {
             };
             /** Left Over */
             left_over: components["schemas"]["LeftOver"][];
-            /**
-             * Moves
-             * @default [
-             *       "taken for a job",
-             *       "back in the box",
-             *       "sold",
-             *       "given away",
-             *       "thrown away"
-             *     ]
-             */
-            moves?: string[];
-            /**
-             * Origins
-             * @default [
-             *       "spare",
-             *       "donor",
-             *       "left over",
-             *       "taken out"
-             *     ]
-             */
-            origins?: string[];
+            /** Origins */
+            origins: string[];
             /** Spares */
             spares: components["schemas"]["Spare"][];
         };
@@ -9445,13 +9446,15 @@ export interface components {
         };
         /**
          * StepName
-         * @description A step by its number and title.
+         * @description A step by its number and title; `name` is both, as short as it goes.
          */
         StepName: {
             /** Id */
             id: string;
             /** Name */
             name: string;
+            /** Title */
+            title: string;
         };
         /**
          * StepRow
@@ -12682,6 +12685,107 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["MoneyDesk"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_orders_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {

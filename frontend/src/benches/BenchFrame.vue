@@ -6,6 +6,7 @@
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { BenchView } from '@/api/client'
+import BesideBlock from '@/shell/BesideBlock.vue'
 import CaptureBlock from '@/shell/CaptureBlock.vue'
 import CautionBlock from '@/shell/CautionBlock.vue'
 import HoldBlock from '@/shell/HoldBlock.vue'
@@ -164,6 +165,7 @@ defineExpose({
         "
       />
       <StepGuards v-if="!underWay" :bench="bench" />
+      <BesideBlock v-if="!underWay" :bench="bench" />
       <CaptureBlock
         v-if="!underWay && (bench.base.captures.length || takingDown)"
         ref="capture"

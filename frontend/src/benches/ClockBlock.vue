@@ -4,6 +4,7 @@
  * asked about once, and Y then a digit answers it.
  */
 import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
 import type { Schemas } from '@/api/client'
 import { useKeys } from '@/composables/keys'
 import PaceBar from '@/drawings/PaceBar.vue'
@@ -12,6 +13,7 @@ import { useBook } from '@/stores/book'
 
 const props = defineProps<{ clock: Schemas['ClockLine'] }>()
 const book = useBook()
+const router = useRouter()
 const open = ref(false)
 const armed = ref(false)
 const pause = computed(() => props.clock.pause)
@@ -27,7 +29,8 @@ const say = (cause: string) => {
 useKeys(() => ({
   y: () => {
     if (pause.value) armed.value = !armed.value
-    else open.value = !open.value
+    else if (open.value) void router.push('/pace')
+    else open.value = true
   },
   ...(armed.value ? Object.fromEntries(props.clock.causes.map((c, k) => [String(k + 1), () => say(c)])) : {}),
 }))
@@ -55,7 +58,7 @@ useKeys(() => ({
         :slow="clock.slow"
         :book="clock.book ?? 0"
       />
-      <p>{{ clock.pace.words }}</p>
+      <p>{{ clock.pace.words }}. <RouterLink to="/pace">Pace and lost time</RouterLink></p>
       <WorkingLines :lines="clock.pace.working" />
     </div>
   </section>

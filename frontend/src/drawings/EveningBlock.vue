@@ -4,20 +4,23 @@
  * somebody is there, galleries in which something runs by itself, drillings by which a part comes in.
  */
 import { computed } from 'vue'
-import { blockOf, type EveningIn, type RunIn } from './evenings'
+import { blockOf, type EveningIn, type GhostIn, ghostsOf, type RunIn } from './evenings'
 
 const props = withDefaults(
   defineProps<{
     evenings: readonly (EveningIn & { day: string; start: string; hours: string })[]
     runs: readonly RunIn[]
     chosen?: string | null
+    ghosts?: readonly GhostIn[]
     width?: number
     perHour?: number
   }>(),
-  { chosen: null, width: 784, perHour: 150 },
+  { chosen: null, ghosts: () => [], width: 784, perHour: 150 },
 )
 const emit = defineEmits<{ choose: [slug: string] }>()
 const block = computed(() => blockOf(props.evenings, props.runs, props.width, props.perHour))
+/** Where what moves stood before. */
+const stood = computed(() => ghostsOf(block.value, props.ghosts))
 const BEGIN = 120
 const id = `metal${Math.random().toString(36).slice(2)}`
 const cut = (x: number, y: number, w: number, h: number) => {
@@ -139,6 +142,19 @@ const cut = (x: number, y: number, w: number, h: number) => {
           </text>
         </g>
       </template>
+      <rect
+        v-for="(g, k) in stood"
+        :key="`o${k}`"
+        :x="g.x"
+        :y="g.y"
+        :width="g.w"
+        :height="g.h"
+        fill="none"
+        stroke="var(--ink)"
+        stroke-width="2"
+        stroke-dasharray="7 5"
+        pointer-events="none"
+      />
     </g>
     <g v-for="(e, k) in evenings" :key="e.key">
       <text x="0" :y="block.slots[k].y + 22" class="day">{{ e.day }}</text>

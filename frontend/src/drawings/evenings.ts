@@ -172,3 +172,20 @@ function galleriesOf(slots: readonly Slot[], runs: readonly RunIn[]): Gallery[] 
     ]
   })
 }
+
+/** Where a slug stood in another plan: its evening by key, minutes from its start. */
+export interface GhostIn {
+  evening: string
+  start: number
+  end: number
+}
+
+/** The places of ghosts in the slots that are drawn; those of other evenings are left out. */
+export function ghostsOf(block: BlockPlan, ghosts: readonly GhostIn[]): Box[] {
+  const px = (minutes: number) => (minutes / 60) * block.perHour
+  return ghosts.flatMap((ghost) => {
+    const slot = block.slots.find((s) => s.key === ghost.evening)
+    if (!slot) return []
+    return [{ x: slot.x + px(ghost.start), y: slot.y + 3, w: px(ghost.end - ghost.start), h: slot.h - 6 }]
+  })
+}

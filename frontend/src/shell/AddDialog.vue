@@ -13,10 +13,18 @@ import { useServer } from '@/composables/server'
 const props = defineProps<{ step: string | null; build: string }>()
 const book = useBook()
 const plan = usePlan()
-const SORTS = { note: 'A note', hidden: 'Hidden here', school: 'Another way to do it' } as const
+const SORTS = {
+  note: 'A note',
+  lies: 'Where it lies',
+  hidden: 'Hidden here',
+  school: 'Another way to do it',
+} as const
+/** What can be said without a step too. */
+const ANYWHERE = ['note', 'lies']
 const open = ref(false)
 const sort = ref<keyof typeof SORTS>('note')
 const words = ref('')
+const where = ref('')
 const ways = ref([
   { name: '', does: '' },
   { name: '', does: '' },
@@ -28,13 +36,14 @@ const said = computed(() => ways.value.filter((w) => w.name.trim()))
 const ready = computed(
   () =>
     words.value.trim().length >= 3 &&
+    (sort.value !== 'lies' || where.value.trim().length >= 2) &&
     (sort.value !== 'school' ||
       (said.value.length >= 2 && said.value.every((w) => w.does.trim()) && because.value.trim())),
 )
 
 function ask(first: keyof typeof SORTS = 'note') {
   sort.value = props.step ? first : 'note'
-  words.value = because.value = problem.value = book.refused = ''
+  words.value = where.value = because.value = problem.value = book.refused = ''
   ways.value = [
     { name: '', does: '' },
     { name: '', does: '' },
@@ -52,6 +61,16 @@ async function add() {
   if (sort.value === 'note') {
     open.value = false
     open.value = !(await book.handed({ kind: 'note', step: props.step, text: words.value.trim() }))
+    return
+  }
+  if (sort.value === 'lies') {
+    const entry = {
+      kind: 'put by' as const,
+      step: props.step,
+      what: words.value.trim(),
+      where: where.value.trim(),
+    }
+    if (await book.handed(entry)) open.value = false
     return
   }
   const act: PlanAct =
@@ -79,7 +98,7 @@ defineExpose({ ask })
       <div class="chips" role="group" aria-label="What it is">
         <template v-for="(name, id) in SORTS" :key="id"
           ><button
-            v-if="step || id === 'note'"
+            v-if="step || ANYWHERE.includes(id)"
             type="button"
             class="btn small"
             :aria-pressed="sort === id"
@@ -94,6 +113,16 @@ defineExpose({ ask })
         ><textarea v-model="words" class="entry" name="add-words" maxlength="4000" autofocus />
       </label>
       <SayButton v-if="sort === 'note'" label="Hold and say it instead" @said="spoken" />
+      <template v-else-if="sort === 'lies'">
+        <label class="field"
+          ><span>What</span
+          ><input v-model="words" class="entry" name="add-words" maxlength="200" autocomplete="off" autofocus
+        /></label>
+        <label class="field"
+          ><span>Where it lies; found again with /</span
+          ><input v-model="where" class="entry" name="add-where" maxlength="200" autocomplete="off"
+        /></label>
+      </template>
       <label v-else-if="sort === 'hidden'" class="field"
         ><span>What nobody sees before it is too late, in a few words</span
         ><input v-model="words" class="entry" name="add-words" maxlength="300" autocomplete="off" autofocus

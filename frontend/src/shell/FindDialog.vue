@@ -3,11 +3,14 @@
 import { computed, nextTick, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { useBook } from '@/stores/book'
+import { useParts } from '@/stores/parts'
 import { useTakeDown } from '@/stores/takedown'
 
-const props = defineProps<{ build: string }>()
+const props = defineProps<{ build: string; step?: string | null }>()
+const LIMIT_MIN = 20
 const book = useBook()
 const down = useTakeDown()
+const parts = useParts()
 const router = useRouter()
 const open = ref(false)
 const text = ref('')
@@ -37,18 +40,38 @@ const hits = computed<Hit[]>(() => {
       words: `Bag ${b.bag}: ${b.what}, ${b.left} of ${b.pieces} in it`,
       go: () => void router.push({ name: 'bags', params: { build: props.build }, query: { bag: b.bag } }),
     }))
-  return [...steps, ...bags].slice(0, 8)
+  const things = (parts.view?.kept ?? [])
+    .filter((k) => fits(k.what))
+    .map((k) => ({
+      id: `thing${k.thing}`,
+      words: `${k.what} lies ${k.where}`,
+      go: () => void router.push({ name: 'parts', params: { build: props.build } }),
+    }))
+  return [...things, ...steps, ...bags].slice(0, 8)
 })
 async function ask() {
   open.value = true
   text.value = ''
   at.value = 0
   void down.load(props.build)
+  void parts.load(props.build)
   await nextTick()
   field.value?.focus()
 }
 function move(by: number) {
   if (hits.value.length) at.value = (at.value + by + hits.value.length) % hits.value.length
+}
+/** Lost: the search begins here, and has its end. */
+async function search() {
+  const done = await book.handed({
+    kind: 'search begun',
+    what: text.value.trim(),
+    step: props.step ?? null,
+    limit_min: LIMIT_MIN,
+  })
+  if (!done) return
+  open.value = false
+  void router.push({ name: 'parts', params: { build: props.build } })
 }
 function go(hit: Hit | undefined) {
   if (!hit) return
@@ -59,7 +82,13 @@ defineExpose({ ask })
 </script>
 
 <template>
-  <el-dialog v-model="open" title="Find a step or a bag" width="640" append-to-body @opened="field?.focus()">
+  <el-dialog
+    v-model="open"
+    title="Find a step, a bag or a thing"
+    width="640"
+    append-to-body
+    @opened="field?.focus()"
+  >
     <form @submit.prevent="go(hits[at])">
       <input
         ref="field"
@@ -68,7 +97,7 @@ defineExpose({ ask })
         name="find"
         autocomplete="off"
         aria-label="number or word"
-        placeholder="starter, 7.04, bag 12"
+        placeholder="starter, 7.04, bag 12, woodruff key"
         @input="at = 0"
         @keydown.down.prevent="move(1)"
         @keydown.up.prevent="move(-1)"
@@ -77,7 +106,13 @@ defineExpose({ ask })
         <li v-for="(h, k) in hits" :key="h.id">
           <button type="button" class="btn row" :aria-pressed="k === at" @click="go(h)">{{ h.words }}</button>
         </li>
-        <li v-if="text.trim() && !hits.length">Nothing like that in this build.</li>
+        <li v-if="text.trim() && !hits.length">
+          Nothing like that in this build.
+          <button v-if="text.trim().length > 1" type="button" class="btn small" @click="search">
+            Look for it: {{ LIMIT_MIN }} min, then a new one
+          </button>
+        </li>
+        <li v-if="book.refused" class="problem" role="alert">{{ book.refused }}</li>
       </ol>
     </form>
   </el-dialog>

@@ -2,13 +2,19 @@
 /** One part: why it is wanted, how it stands, and the one act that brings it on. */
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import { client, got, type Schemas } from '@/api/client'
+import { useServer } from '@/composables/server'
 import PickOne from '@/shell/PickOne.vue'
 import { useBook } from '@/stores/book'
-import type { PartRow, PartsView } from '@/stores/parts'
+import { useCalendar } from '@/stores/calendar'
+import { type PartRow, type PartsView, useParts } from '@/stores/parts'
 
 const props = defineProps<{ build: string; row: PartRow; view: PartsView }>()
-const emit = defineEmits<{ close: []; order: [id: string] }>()
+const emit = defineEmits<{ close: []; order: [id: string]; machine: [work: string] }>()
 const book = useBook()
+const calendar = useCalendar()
+const parts = useParts()
+const { problem, served } = useServer()
 const router = useRouter()
 const shown = ref(true)
 const supplier = ref('')
@@ -63,6 +69,33 @@ const press = () =>
     count: need.value.here,
     how: 'counted',
   })
+/** Out of the box for this job; free it is only once it was looked at. */
+async function take(spare: Schemas['Spare']) {
+  const done = await calendar.say({
+    kind: 'spare moved',
+    spare: spare.spare,
+    count: Math.min(spare.left, need.value.left),
+    now: 'taken for a job',
+    build: props.build,
+    build_name: book.card?.name ?? '',
+    need: need.value.id,
+  })
+  if (done) await parts.load(props.build)
+}
+/** What the day of a second source would save, before it is ordered there. */
+const saves = ref('')
+async function ask() {
+  const path = { build: props.build, need: need.value.id }
+  const found = await served(() =>
+    got(
+      client.POST('/api/builds/{build}/parts/{need}/saves', {
+        params: { path },
+        body: { text: promised.value.trim() },
+      }),
+    ),
+  )
+  saves.value = found ? `${promised.value.trim()}: ${found.words}.` : ''
+}
 const returned = (refusal: string, now: 'sent back' | 'refunded' | 'may go back until') =>
   book.handed({
     kind: 'part returned',
@@ -105,12 +138,19 @@ const returned = (refusal: string, now: 'sent back' | 'refunded' | 'may go back 
       <p v-if="row.waits" class="block">
         Taken in writing: {{ need.in_writing }}. {{ row.waits }} until it is inspected.
       </p>
-      <p v-if="book.refused" class="problem" role="alert">{{ book.refused }}</p>
+      <p v-if="problem || calendar.problem || book.refused" class="problem" role="alert">
+        {{ problem || calendar.problem || book.refused }}
+      </p>
       <template v-if="need.compare_at">
         <p class="quiet">It was looked at and is to be replaced: the new one is laid beside the old there.</p>
         <RouterLink class="btn small" :to="{ name: 'step', params: { build, step: need.compare_at } }"
           >To where it was looked at</RouterLink
         >
+      </template>
+      <template v-else-if="need.machined">
+        <button type="button" class="btn" @click="emit('machine', need.machined.work)">
+          To the machine work
+        </button>
       </template>
       <template v-else-if="need.here">
         <button v-if="need.arrival.by_press" type="button" class="btn" @click="press">
@@ -125,6 +165,15 @@ const returned = (refusal: string, now: 'sent back' | 'refunded' | 'may go back 
           On the shelf: kind and count are right
         </button>
         <button v-else type="button" class="btn" @click="compare">On the shelf: compare it</button>
+        <section v-if="row.spares.length" class="on" aria-label="In the box">
+          <h3 class="b">In the box already</h3>
+          <p v-for="s in row.spares" :key="s.spare">
+            <b>{{ s.name }}</b><small>{{ s.words }}</small
+            ><button v-if="s.left" type="button" class="btn small" @click="take(s)">
+              Take {{ Math.min(s.left, need.left) }} for this job</button
+            ><small v-else>taken for this job: compare it, then it is free</small>
+          </p>
+        </section>
       </template>
       <section v-for="o in orders" :key="o.order.id" class="on">
         <button type="button" class="plain" @click="emit('order', o.order.id)">
@@ -158,7 +207,13 @@ const returned = (refusal: string, now: 'sent back' | 'refunded' | 'may go back 
               Until then
             </button>
           </div>
-          <button type="button" class="btn small" @click="returned(r.entry, 'sent back')">Sent back</button>
+          <div class="chips">
+            <a class="btn small" :href="`/api/builds/${build}/returns/${r.entry}.pdf`" target="_blank"
+              >Return slip</a
+            ><button type="button" class="btn small" @click="returned(r.entry, 'sent back')">
+              Sent back
+            </button>
+          </div>
         </template>
         <div v-if="r.owed" class="pair">
           <label class="sr" :for="`money${r.entry}`">How much came back</label
@@ -175,8 +230,13 @@ const returned = (refusal: string, now: 'sent back' | 'refunded' | 'may go back 
           </button>
         </div>
       </section>
-      <form v-if="need.left || !need.open.length" class="place" @submit.prevent="place">
-        <h3 class="b">Ask for it, or order it</h3>
+      <RouterLink
+        class="btn small"
+        :to="{ name: 'ask', params: { build }, query: { sort: 'part', about: need.id } }"
+        >Ask somebody</RouterLink
+      >
+      <form v-if="!need.machined && (need.left || !need.open.length)" class="place" @submit.prevent="place">
+        <h3 class="b">{{ need.refused.length ? 'From a second source' : 'Ask for it, or order it' }}</h3>
         <label class="field"
           ><span>supplier</span
           ><input
@@ -215,6 +275,10 @@ const returned = (refusal: string, now: 'sent back' | 'refunded' | 'may go back 
             ><input v-model="promised" class="entry" name="promised" autocomplete="off" placeholder="Fri"
           /></label>
         </div>
+        <button v-if="promised.trim() && need.open.length" type="button" class="btn small" @click="ask">
+          What would that day save?
+        </button>
+        <p v-if="saves" role="status">{{ saves }}</p>
         <PickOne v-model="state" :options="states" label="Where it stands" />
         <button type="submit" class="btn" :disabled="!supplier.trim()">Write the order</button>
       </form>

@@ -132,6 +132,11 @@ const parcel = async () => {
         ><button type="submit" class="btn small" :disabled="note.trim().length < 3">Note it</button>
       </form>
       <p v-if="placed.total">In all {{ placed.total.toFixed(2) }}</p>
+      <RouterLink
+        class="btn small"
+        :to="{ name: 'ask', params: { build }, query: { sort: 'order', about: order.id } }"
+        >Ask somebody</RouterLink
+      >
     </div>
   </el-drawer>
 </template>

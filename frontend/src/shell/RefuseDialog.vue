@@ -1,6 +1,9 @@
 <script setup lang="ts">
 /** A part is refused, or taken in writing: what is wrong, until when it may go back, or why and by whom. */
 import { computed, ref } from 'vue'
+import { sendPhoto } from '@/api/client'
+import { useServer } from '@/composables/server'
+import PhotoButton from '@/shell/PhotoButton.vue'
 import { useBook } from '@/stores/book'
 import type { PartRow } from '@/stores/parts'
 
@@ -14,6 +17,12 @@ const until = ref('')
 const count = ref(1)
 const name = ref('')
 const licensed = ref('')
+const photo = ref<string | null>(null)
+const { problem, served } = useServer()
+async function taken(file: File) {
+  const stored = await served(() => sendPhoto(file))
+  if (stored) photo.value = stored.photo
+}
 const title = computed(() =>
   writing.value ? `${props.row.name}: take it in writing` : `${props.row.name}: refuse it`,
 )
@@ -22,6 +31,7 @@ function ask(what: 'refuse' | 'in_writing') {
   words.value = writing.value ? '' : props.wrong
   until.value = name.value = licensed.value = ''
   count.value = props.most
+  photo.value = null
   book.refused = ''
   open.value = true
 }
@@ -44,6 +54,7 @@ async function done() {
         order: props.order ?? '',
         count: Number(count.value),
         wrong: words.value.trim(),
+        photo: photo.value,
         back_by: until.value.trim() || null,
       })
   if (taken) {
@@ -84,7 +95,11 @@ defineExpose({ ask })
             maxlength="200"
             autocomplete="off" /></label
       ></template>
-      <p v-if="book.refused" class="problem" role="alert">{{ book.refused }}</p>
+      <p v-if="!writing" class="pic">
+        <PhotoButton :label="photo ? 'Another photo' : 'A photo of it'" @taken="taken" />
+        <img v-if="photo" :src="`/api/photos/${photo}.jpg`" alt="what is wrong with it" />
+      </p>
+      <p v-if="problem || book.refused" class="problem" role="alert">{{ problem || book.refused }}</p>
       <button type="submit" class="btn">{{ writing ? 'Accept in writing' : 'Refuse it' }}</button>
     </form>
   </el-dialog>
@@ -94,5 +109,13 @@ defineExpose({ ask })
 .form {
   display: grid;
   gap: 10px;
+}
+.pic {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+}
+img {
+  height: 90px;
 }
 </style>

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { useNow } from '@vueuse/core'
 import { useRouter } from 'vue-router'
 import EveningSlot from '@/drawings/EveningSlot.vue'
+import OpenerRow from '@/shell/OpenerRow.vue'
 import TonightDialog from '@/shell/TonightDialog.vue'
 import WorkingLines from '@/shell/WorkingLines.vue'
 import { ago } from '@/composables/time'
@@ -16,6 +17,7 @@ const router = useRouter()
 const now = useNow({ interval: 20000 })
 const dialog = ref<InstanceType<typeof TonightDialog> | null>(null)
 const view = computed(() => calendar.tonight)
+const lacking = computed(() => (view.value?.tools ?? []).filter((t) => !t.here).map((t) => t.name))
 const rows = computed(() => (view.value?.first ? [view.value.first, ...view.value.others] : []))
 
 const was = computed(() => {
@@ -77,9 +79,29 @@ defineExpose({ begin, back, change: () => dialog.value?.ask() })
           ><kbd>Space or right pedal</kbd></span
         >
       </button>
-      <p v-if="view.first && view.first.offer.check.length" class="t16 check">
-        Look first whether it is here: {{ view.first.offer.check.join(', ') }}.
-      </p>
+      <details v-if="view.tools.length" class="tools">
+        <summary>
+          Tools of this evening: {{ view.tools.filter((t) => t.here).length }} of {{ view.tools.length }} are
+          here{{ lacking.length ? `; look for ${lacking.slice(0, 3).join(', ')}` : '' }}
+        </summary>
+        <ul>
+          <li v-for="t in view.tools" :key="t.name">
+            <span :class="{ disc: t.here, ring: !t.here }" /><b>{{ t.name }}</b>
+            <span :class="{ mut: !t.known }">{{ t.words }}</span> <small>{{ t.steps }}</small>
+          </li>
+        </ul>
+        <RouterLink class="btn small" to="/tools">Say which are here</RouterLink>
+      </details>
+      <ul v-if="view.openers.length" class="openers" aria-label="What opens things">
+        <li v-for="o in view.openers.slice(0, 3)" :key="o.build + o.opener.opener">
+          <OpenerRow
+            :opener="o.opener"
+            :build="o.build"
+            :name="o.name.split(':')[0]"
+            @said="calendar.loadTonight()"
+          />
+        </li>
+      </ul>
       <ol v-if="view.others.length">
         <li v-for="r in view.others" :key="r.row">
           <button type="button" class="other" @click="begin(r.row - 1)">
@@ -117,6 +139,28 @@ defineExpose({ begin, back, change: () => dialog.value?.ask() })
 </template>
 
 <style scoped>
+.tools li {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  min-height: 34px;
+}
+.ring {
+  width: 14px;
+  height: 14px;
+  border: 2.5px dashed var(--ink);
+  border-radius: 50%;
+}
+summary {
+  min-height: 44px;
+  line-height: 44px;
+  cursor: pointer;
+}
+.openers {
+  border: 3px solid var(--ink);
+  padding: 6px 12px;
+  margin: 6px 0;
+}
 .was > span:last-child {
   flex: none;
 }

@@ -249,7 +249,7 @@ defineExpose({
         </div>
       </div>
     </footer>
-    <FindDialog ref="find" :build="build" />
+    <FindDialog ref="find" :build="build" :step="step" />
     <LedgerDrawer v-model="ledger" :build="build" />
     <StrikeDialog ref="strike" :build="build" />
     <LeaveOpenDialog ref="leave" :step="step ?? null" />

@@ -40,6 +40,20 @@ const OF_THE_FRAME: Entry['kind'][] = [
   'part refused',
   'part returned',
   'pause said',
+  'budget set',
+  'owner said',
+  'way weighed',
+  'paid',
+  'reserve weighed',
+  'put by',
+  'search begun',
+  'search ended',
+  'machine ordered',
+  'machine moved',
+  'machine measured',
+  'question asked',
+  'question answered',
+  'opener said',
 ]
 
 export const useBook = defineStore('book', () => {

@@ -1,7 +1,8 @@
 /** The Shop: builds, sheets and tools. */
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import { client, got, type Schemas, sentence } from '@/api/client'
+import { v7 } from 'uuid'
+import { client, type Entry, got, type Schemas, sentence } from '@/api/client'
 
 export const useShop = defineStore('shop', () => {
   const view = ref<Schemas['ShopView'] | null>(null)
@@ -24,5 +25,12 @@ export const useShop = defineStore('shop', () => {
       problem.value = sentence(error)
     }
   }
-  return { view, problem, zone, money, tools, load }
+  /** Write to a build from a page of the shop, as it was seen there; a refusal is thrown. */
+  async function write(build: string, who: string, entry: Entry) {
+    const seen = view.value?.builds.find((b) => b.id === build)?.frame.head ?? 0
+    const body = { id: v7(), who, seen, bench_time: new Date().toISOString(), entry }
+    await got(client.POST('/api/builds/{build}/entries', { params: { path: { build } }, body }))
+    await load()
+  }
+  return { view, problem, zone, money, tools, load, write }
 })

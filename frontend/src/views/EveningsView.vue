@@ -5,14 +5,12 @@ import { useRouter } from 'vue-router'
 import { useKeys } from '@/composables/keys'
 import EveningBlock from '@/drawings/EveningBlock.vue'
 import WeekDialog from '@/shell/WeekDialog.vue'
-import MarkLogo from '@/shell/MarkLogo.vue'
+import ShopFrame from '@/shell/ShopFrame.vue'
 import WorkingLines from '@/shell/WorkingLines.vue'
 import { useCalendar } from '@/stores/calendar'
 import { useSession } from '@/stores/session'
-import { useShop } from '@/stores/shop'
 
 const calendar = useCalendar()
-const shop = useShop()
 const session = useSession()
 const router = useRouter()
 const week = ref<InstanceType<typeof WeekDialog> | null>(null)
@@ -20,8 +18,17 @@ const first = ref(0)
 const chosen = ref<string | null>(null)
 const SHOWN = 8
 const plan = computed(() => calendar.evenings?.plan ?? null)
-const shown = computed(() => (plan.value?.evenings ?? []).slice(first.value, first.value + SHOWN))
-const left = computed(() => Math.max(0, (plan.value?.evenings.length ?? 0) - first.value - SHOWN))
+/** What would win, laid over the plan as it is; the act itself is done elsewhere. */
+const over = ref<string | null>(null)
+const won = computed(() => plan.value?.wins.find((w) => w.id === over.value)?.won ?? null)
+const laid = computed(() => won.value?.evenings ?? plan.value?.evenings ?? [])
+const shown = computed(() => laid.value.slice(first.value, first.value + SHOWN))
+const left = computed(() => Math.max(0, laid.value.length - first.value - SHOWN))
+const lay = (id: string | undefined) => {
+  over.value = id && id !== over.value ? id : null
+  chosen.value = null
+  first.value = 0
+}
 const slug = computed(
   () => plan.value?.evenings.flatMap((e) => e.slugs).find((s) => s.id === chosen.value) ?? null,
 )
@@ -29,7 +36,6 @@ const more = (by: number) => {
   first.value = Math.max(0, Math.min(first.value + by, (plan.value?.evenings.length ?? 1) - 1))
 }
 onMounted(() => {
-  if (!shop.view) void shop.load()
   void calendar.loadTonight()
   void calendar.loadEvenings()
 })
@@ -42,152 +48,144 @@ useKeys(() => ({
   PageUp: () => more(-SHOWN),
   c: () => week.value?.ask(),
   d: session.toggleTheme,
-  Escape: () => (chosen.value ? (chosen.value = null) : back()),
+  1: () => lay(plan.value?.wins.at(0)?.id),
+  2: () => lay(plan.value?.wins.at(1)?.id),
+  3: () => lay(plan.value?.wins.at(2)?.id),
+  4: () => lay(plan.value?.wins.at(3)?.id),
+  Escape: () => (over.value ? lay(undefined) : chosen.value ? (chosen.value = null) : back()),
 }))
 </script>
 
 <template>
-  <div class="evenings">
-    <section class="top" aria-label="Hollet">
-      <MarkLogo /><span class="place">{{ shop.view?.name }}</span>
-      <nav aria-label="Shop">
-        <RouterLink class="btn small" to="/">Tonight <kbd>Esc</kbd></RouterLink
-        ><a class="btn small" href="/api/evenings.ics" download>Calendar file</a
-        ><button type="button" class="btn small" @click="week?.ask()">
-          Evenings and helpers <kbd>C</kbd>
-        </button>
-      </nav>
-    </section>
-    <main>
-      <p v-if="calendar.problem" class="block" role="alert">{{ calendar.problem }}</p>
-      <p v-if="calendar.evenings?.laying" class="t20" role="status">
-        laying {{ calendar.evenings.steps || '' }} steps, {{ calendar.evenings.seconds }} s
-        <button type="button" class="btn small" @click="calendar.stop()">stop</button>
-      </p>
-      <p v-else-if="calendar.evenings?.old" class="block">
-        This was laid before the last change.
-        <button type="button" class="btn small" @click="calendar.loadEvenings()">Lay it anew</button>
-      </p>
-      <template v-if="calendar.evenings && !plan">
-        <h1 class="t28">
-          {{ calendar.evenings.problem ? 'The evenings cannot be laid' : 'Laying the evenings' }}
-        </h1>
-        <p v-if="calendar.evenings.problem" class="block t20" role="alert">{{ calendar.evenings.problem }}</p>
-        <button type="button" class="btn small" @click="week?.ask()">Evenings and helpers</button>
-      </template>
-      <div v-if="plan" class="cols">
-        <div>
-          <div class="head">
-            <h1 class="t28">{{ plan.title }}</h1>
-            <span>{{ plan.line }}; {{ plan.proof }}</span>
-          </div>
-          <EveningBlock
-            :evenings="shown"
-            :runs="plan.runs"
-            :chosen="chosen"
-            @choose="(id) => (chosen = id === chosen ? null : id)"
-          />
-          <div class="pages">
-            <button v-if="first" type="button" class="btn small" @click="more(-SHOWN)">Earlier</button>
-            <button v-if="left" type="button" class="btn small" @click="more(SHOWN)">
-              {{ left }} more evenings
-            </button>
-          </div>
+  <ShopFrame>
+    <template #nav>
+      <RouterLink class="btn small" to="/">Tonight <kbd>Esc</kbd></RouterLink
+      ><a class="btn small" href="/api/evenings.ics" download>Calendar file</a
+      ><button type="button" class="btn small" @click="week?.ask()">Evenings and helpers <kbd>C</kbd></button>
+    </template>
+    <p v-if="calendar.problem" class="block" role="alert">{{ calendar.problem }}</p>
+    <p v-if="calendar.evenings?.laying" class="t20" role="status">
+      laying {{ calendar.evenings.steps || '' }} steps, {{ calendar.evenings.seconds }} s
+      <button type="button" class="btn small" @click="calendar.stop()">stop</button>
+    </p>
+    <p v-else-if="calendar.evenings?.old" class="block">
+      This was laid before the last change.
+      <button type="button" class="btn small" @click="calendar.loadEvenings()">Lay it anew</button>
+    </p>
+    <template v-if="calendar.evenings && !plan">
+      <h1 class="t28">
+        {{ calendar.evenings.problem ? 'The evenings cannot be laid' : 'Laying the evenings' }}
+      </h1>
+      <p v-if="calendar.evenings.problem" class="block t20" role="alert">{{ calendar.evenings.problem }}</p>
+      <button type="button" class="btn small" @click="week?.ask()">Evenings and helpers</button>
+    </template>
+    <div v-if="plan" class="cols">
+      <div>
+        <div class="head">
+          <h1 class="t28">{{ won ? won.title : plan.title }}</h1>
+          <span v-if="won"
+            >Not so yet: this is how it would lie.
+            <button type="button" class="btn small" @click="lay(undefined)">
+              As it is <kbd>Esc</kbd>
+            </button></span
+          >
+          <span v-else>{{ plan.line }}; {{ plan.proof }}</span>
         </div>
-        <aside>
-          <section v-if="slug" class="chosen" aria-label="This work">
-            <h2 class="t20">{{ slug.vehicle }}: {{ slug.name }}</h2>
-            <ul>
-              <li v-for="s in slug.steps" :key="s.id">
-                <RouterLink :to="{ name: 'step', params: { build: slug.build, step: s.step } }"
-                  >{{ s.start }} {{ s.number }} {{ s.name }}</RouterLink
-                >
-                <small>{{ s.range }}. {{ s.held }}. To spare: {{ s.slack }}</small>
-                <small v-if="s.assumed" class="assumed">{{ s.assumed }}</small>
-                <WorkingLines :lines="s.working" />
-              </li>
-            </ul>
-          </section>
-          <section>
-            <h2 class="t20">What makes it late</h2>
-            <p v-for="l in plan.late" :key="l.thing">
-              <b>{{ l.thing }}:</b> {{ l.words }}
-            </p>
-          </section>
-          <section>
-            <h2 class="t20 wins">What would win <small>days</small></h2>
-            <p v-if="!plan.wins.length" class="mut">Nothing that is asked or on its way.</p>
-            <ul>
-              <li v-for="w in plan.wins" :key="w.id" class="win">
+        <EveningBlock
+          :evenings="shown"
+          :runs="won ? won.runs : plan.runs"
+          :ghosts="won ? won.ghosts : []"
+          :chosen="chosen"
+          @choose="(id) => (chosen = id === chosen ? null : id)"
+        />
+        <div class="pages">
+          <button v-if="first" type="button" class="btn small" @click="more(-SHOWN)">Earlier</button>
+          <button v-if="left" type="button" class="btn small" @click="more(SHOWN)">
+            {{ left }} more evenings
+          </button>
+        </div>
+      </div>
+      <aside>
+        <section v-if="slug" class="chosen" aria-label="This work">
+          <h2 class="t20">{{ slug.vehicle }}: {{ slug.name }}</h2>
+          <ul>
+            <li v-for="s in slug.steps" :key="s.id">
+              <RouterLink :to="{ name: 'step', params: { build: slug.build, step: s.step } }"
+                >{{ s.start }} {{ s.number }} {{ s.name }}</RouterLink
+              >
+              <small>{{ s.range }}. {{ s.held }}. To spare: {{ s.slack }}</small>
+              <small v-if="s.assumed" class="assumed">{{ s.assumed }}</small>
+              <WorkingLines :lines="s.working" />
+            </li>
+          </ul>
+        </section>
+        <section>
+          <h2 class="t20">What makes it late</h2>
+          <p v-for="l in plan.late" :key="l.thing">
+            <b>{{ l.thing }}:</b> {{ l.words }}
+          </p>
+        </section>
+        <section>
+          <h2 class="t20 wins">What would win <small>days</small></h2>
+          <p v-if="!plan.wins.length" class="mut">Nothing that is asked or on its way.</p>
+          <ul>
+            <li v-for="(w, k) in plan.wins" :key="w.id">
+              <button
+                type="button"
+                class="win"
+                :aria-pressed="w.id === over"
+                :disabled="!w.won"
+                @click="lay(w.id)"
+              >
                 <span
-                  ><b>{{ w.name }}</b
+                  ><kbd v-if="w.won">{{ k + 1 }}</kbd
+                  >{{ ' ' }}<b>{{ w.name }}</b
                   ><small>{{ w.words }}</small></span
                 ><b class="t28" :class="{ mut: !w.days }">{{ w.days }}</b>
-              </li>
-            </ul>
-          </section>
-          <section>
-            <h2 class="t20">Chance of the end</h2>
-            <table>
-              <thead>
-                <tr>
-                  <th></th>
-                  <th>1 in 10</th>
-                  <th>5 in 10</th>
-                  <th>9 in 10</th>
-                </tr>
-              </thead>
-              <tbody>
-                <tr v-for="e in plan.ends" :key="e.build">
-                  <td>
-                    <b>{{ e.name }}</b>
-                  </td>
-                  <td>{{ e.one }}</td>
-                  <td>
-                    <b>{{ e.five }}</b>
-                  </td>
-                  <td>{{ e.nine }}</td>
-                </tr>
-              </tbody>
-            </table>
-          </section>
-          <section v-if="plan.assumed.length">
-            <h2 class="t20">Assumed</h2>
-            <ul>
-              <li v-for="a in plan.assumed" :key="a" class="t16">
-                <span class="assumed">{{ a }}</span>
-              </li>
-            </ul>
-          </section>
-        </aside>
-      </div>
-    </main>
+              </button>
+            </li>
+          </ul>
+        </section>
+        <section>
+          <h2 class="t20">Chance of the end</h2>
+          <table>
+            <thead>
+              <tr>
+                <th></th>
+                <th>1 in 10</th>
+                <th>5 in 10</th>
+                <th>9 in 10</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="e in plan.ends" :key="e.build">
+                <td>
+                  <b>{{ e.name }}</b>
+                </td>
+                <td>{{ e.one }}</td>
+                <td>
+                  <b>{{ e.five }}</b>
+                </td>
+                <td>{{ e.nine }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </section>
+        <section v-if="plan.assumed.length">
+          <h2 class="t20">Assumed</h2>
+          <ul>
+            <li v-for="a in plan.assumed" :key="a" class="t16">
+              <span class="assumed">{{ a }}</span>
+            </li>
+          </ul>
+        </section>
+      </aside>
+    </div>
     <WeekDialog ref="week" />
-  </div>
+  </ShopFrame>
 </template>
 
 <style scoped>
-.evenings {
-  min-height: 100dvh;
-  display: grid;
-  grid-template-rows: 76px 1fr;
-}
-.top {
-  display: flex;
-  align-items: center;
-  gap: 20px;
-  padding: 0 20px;
-}
-nav {
-  margin-left: auto;
-  display: flex;
-  gap: 8px;
-}
-main {
-  background: var(--now);
-  border-top: 8px solid var(--yel);
-  padding: 12px 20px;
-}
 .cols {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 308px;

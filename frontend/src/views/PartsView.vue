@@ -7,8 +7,12 @@ import { useKeys } from '@/composables/keys'
 import DueMark from '@/drawings/DueMark.vue'
 import OrderTrack from '@/drawings/OrderTrack.vue'
 import StopBar from '@/drawings/StopBar.vue'
+import MachineDialog from '@/shell/MachineDialog.vue'
+import MachineDrawer from '@/shell/MachineDrawer.vue'
 import NeedDrawer from '@/shell/NeedDrawer.vue'
+import OpenerRow from '@/shell/OpenerRow.vue'
 import OrderDrawer from '@/shell/OrderDrawer.vue'
+import SearchBlock from '@/shell/SearchBlock.vue'
 import WantForm from '@/shell/WantForm.vue'
 import WorkFrame from '@/shell/WorkFrame.vue'
 import WorkingLines from '@/shell/WorkingLines.vue'
@@ -23,6 +27,8 @@ const session = useSession()
 const router = useRouter()
 const need = ref<string | null>(null)
 const order = ref<string | null>(null)
+const machine = ref<string | null>(null)
+const out = ref<InstanceType<typeof MachineDialog> | null>(null)
 const want = ref<InstanceType<typeof WantForm> | null>(null)
 const view = computed(() => (parts.build === props.build ? parts.view : null))
 const rows = computed(() => [
@@ -31,6 +37,8 @@ const rows = computed(() => [
 ])
 const row = computed(() => rows.value.find((r) => r.need.id === need.value) ?? null)
 const placed = computed(() => view.value?.orders.find((o) => o.order.id === order.value) ?? null)
+const machined = computed(() => view.value?.machines.find((m) => m.work === machine.value) ?? null)
+const asked = computed(() => (view.value?.openers ?? []).filter((o) => !o.answer))
 const live = computed(() => (view.value?.orders ?? []).filter((o) => o.order.live))
 const over = computed(() => (view.value?.orders ?? []).filter((o) => !o.order.live))
 const money = (amount: number) => `${amount.toFixed(2)}${shop.view?.currency ? ` ${shop.view.currency}` : ''}`
@@ -62,12 +70,16 @@ watch(
   { immediate: true },
 )
 function look(r: PartRow) {
-  order.value = null
+  order.value = machine.value = null
   need.value = r.need.id
 }
 function lookAt(id: string | null) {
-  need.value = null
+  need.value = machine.value = null
   order.value = id
+}
+function machineAt(work: string) {
+  need.value = order.value = null
+  machine.value = work
 }
 function due(d: { need?: string | null; order?: string | null }) {
   if (d.order) lookAt(d.order)
@@ -86,9 +98,11 @@ useKeys(() => ({
   PageDown: () => first.value && compare(first.value),
   a: came,
   w: () => want.value?.focus(),
+  x: () => out.value?.ask(),
+  e: () => void router.push({ name: 'money', params: { build: props.build } }),
   Escape: () =>
-    need.value || order.value
-      ? (need.value = order.value = null)
+    need.value || order.value || machine.value
+      ? (need.value = order.value = machine.value = null)
       : router.push({ name: 'build', params: { build: props.build } }),
 }))
 </script>
@@ -101,6 +115,10 @@ useKeys(() => ({
         <div class="main">
           <h1 class="t28">{{ view.title }}</h1>
           <p v-if="view.line" class="line">{{ view.line }}</p>
+          <SearchBlock :searches="view.searches" />
+          <ul v-if="asked.length" aria-label="What opens things">
+            <li v-for="o in asked" :key="o.opener"><OpenerRow :opener="o" /></li>
+          </ul>
           <WantForm ref="want" :build="build" :safeties="view.safeties" :steps="view.steps" />
           <section v-for="g in view.groups" :key="g.stage" :aria-label="g.name">
             <h2 class="group">{{ g.name }}</h2>
@@ -125,6 +143,14 @@ useKeys(() => ({
                 </button>
               </li>
             </ol>
+          </section>
+          <section v-if="view.kept.length" aria-label="Where things lie">
+            <h2 class="group">Where things lie</h2>
+            <ul>
+              <li v-for="k in view.kept" :key="k.thing">
+                <b>{{ k.what }}</b> {{ k.where }} <small class="inline mut">{{ k.who }}</small>
+              </li>
+            </ul>
           </section>
           <p v-if="!view.groups.length" class="quiet">
             Every part that the open steps name is free, or none is named. What is wanted besides goes into
@@ -175,8 +201,23 @@ useKeys(() => ({
               A parcel came <kbd>A</kbd>
             </button>
           </section>
+          <section aria-label="Machine shop">
+            <h2 class="t20">Machine shop</h2>
+            <ul v-if="view.machines.length">
+              <li v-for="m in view.machines" :key="m.work">
+                <button type="button" class="plain" @click="machineAt(m.work)">
+                  <b>{{ m.part }}, {{ m.to_do }}</b
+                  ><small>{{ m.words }}</small>
+                </button>
+              </li>
+            </ul>
+            <button type="button" class="btn small" @click="out?.ask()">
+              Send something out <kbd>X</kbd>
+            </button>
+          </section>
           <section aria-label="Money" class="money">
             <h2 class="t20">Money</h2>
+            <p class="t16">{{ view.money.budget_words }}</p>
             <dl>
               <dt>ordered</dt>
               <dd>{{ money(view.money.ordered) }}</dd>
@@ -194,10 +235,16 @@ useKeys(() => ({
               }}{{ view.money.bare.length > 4 ? ` and ${view.money.bare.length - 4} more` : '' }}.
             </p>
             <WorkingLines :lines="view.money.working" />
+            <RouterLink class="btn small" :to="{ name: 'money', params: { build } }"
+              >Budget, ways, owner <kbd>E</kbd></RouterLink
+            >
           </section>
           <section class="files" aria-label="On paper and as files">
             <a class="btn small" href="/api/shopping.pdf" target="_blank">Shopping list</a
             ><a class="btn small" :href="`/api/builds/${build}/parts.csv`" download>Parts as CSV</a
+            ><a class="btn small" :href="`/api/builds/${build}/orders.csv`" download>Orders as CSV</a
+            ><RouterLink class="btn small" to="/box">The box</RouterLink
+            ><RouterLink class="btn small" :to="{ name: 'ask', params: { build } }">Questions</RouterLink
             ><button type="button" class="btn small" @click="file?.click()">Read a CSV in</button
             ><input
               ref="file"
@@ -219,7 +266,10 @@ useKeys(() => ({
         :view="view"
         @close="need = null"
         @order="lookAt"
+        @machine="machineAt"
       />
+      <MachineDrawer v-if="machined" :key="machined.work" :work="machined" @close="machine = null" />
+      <MachineDialog ref="out" :safeties="view.safeties" :steps="view.steps" />
       <OrderDrawer
         v-if="placed"
         :key="placed.order.id"
@@ -272,6 +322,9 @@ small {
   display: block;
   font-size: 16px;
   line-height: 1.2;
+}
+small.inline {
+  display: inline;
 }
 small.assumed {
   display: inline-block;

@@ -8,6 +8,7 @@ import { useKeys } from '@/composables/keys'
 import { clockOf, dayOf } from '@/composables/time'
 import BuildTape from '@/drawings/BuildTape.vue'
 import LineText from '@/shell/LineText.vue'
+import ClosingDialog from '@/shell/ClosingDialog.vue'
 import ComesDue from '@/shell/ComesDue.vue'
 import MarkLogo from '@/shell/MarkLogo.vue'
 import ArchiveButton from '@/shell/ArchiveButton.vue'
@@ -21,6 +22,7 @@ import { capital } from '@/words'
 const shop = useShop()
 const session = useSession()
 const router = useRouter()
+const closing = ref<InstanceType<typeof ClosingDialog> | null>(null)
 const described = ref<InstanceType<typeof ShopDialog> | null>(null)
 const now = useNow({ interval: 20000 })
 const builds = computed(() => shop.view?.builds ?? [])
@@ -66,6 +68,8 @@ useKeys(() => ({
   w: () => tonight.value?.back(),
   e: () => void router.push('/evenings'),
   p: () => void window.open('/api/today.pdf', '_blank'),
+  x: () => closing.value?.ask(),
+  b: () => void router.push('/box'),
   n: () => void router.push('/new'),
   t: () => void router.push('/tools'),
   u: () => void router.push('/sums'),
@@ -85,6 +89,9 @@ useKeys(() => ({
       >
       <nav aria-label="Shop">
         <RouterLink class="btn small" to="/evenings">Evenings <kbd>E</kbd></RouterLink
+        ><button type="button" class="btn small" @click="closing?.ask()">
+          Close the evening <kbd>X</kbd></button
+        ><RouterLink class="btn small" to="/box">Box <kbd>B</kbd></RouterLink
         ><RouterLink class="btn small" to="/tools">Tools <kbd>T</kbd></RouterLink
         ><RouterLink class="btn small" to="/sums">Sums <kbd>U</kbd></RouterLink
         ><RouterLink class="btn small" to="/new">New build <kbd>N</kbd></RouterLink
@@ -173,7 +180,7 @@ useKeys(() => ({
         </section>
       </template>
     </main>
-    <ShopDialog ref="described" />
+    <ShopDialog ref="described" /><ClosingDialog ref="closing" />
     <footer v-if="shop.problem || (shop.view && (!builds.length || calendar.tonight || calendar.problem))">
       <span class="b">Written</span
       ><span v-if="newest"

@@ -119,7 +119,10 @@ def closing_build(state: BookState, build: str, name: str, evening: Evening) -> 
         loose=len(left_open(state)),
         pauses=tuple(gaps),
         asks=tuple(_asks(state, build, name, today, evening)),
-        steps=tuple(StepName(id=s.id, name=f"{s.number} {s.short or s.title}") for s in plan.step),
+        steps=tuple(
+            StepName(id=s.id, name=f"{s.number} {s.short or s.title}", title=s.title)
+            for s in plan.step
+        ),
     )
 
 

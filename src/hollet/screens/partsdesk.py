@@ -92,10 +92,11 @@ class OrderRow(View):
 
 
 class StepName(View):
-    """A step by its number and title."""
+    """A step by its number and title; `name` is both, as short as it goes."""
 
     id: str
     name: str
+    title: str
 
 
 class PartsView(View):
@@ -178,7 +179,7 @@ def open_steps(state: BookState) -> tuple[StepName, ...]:
     """The steps still to do, as they are picked from a list."""
     known = statuses(state)
     return tuple(
-        StepName(id=step.id, name=f"{step.number} {step.short or step.title}")
+        StepName(id=step.id, name=f"{step.number} {step.short or step.title}", title=step.title)
         for step in plan_of(state).step
         if known[step.id].status not in SETTLED
     )

@@ -1,9 +1,8 @@
 """The box of the shop: spares, donors, left-overs; and the money of a build that looks into it."""
 
-from pydantic import BaseModel
-
 from hollet.core.book.box import Spare, sold_for, spares
 from hollet.core.book.needs import needs
+from hollet.core.view import View
 from hollet.screens.moneydesk import MoneyDesk, money_desk
 from hollet.services.builds import build_names
 from hollet.services.workshop import SHOP, Workshop
@@ -11,7 +10,10 @@ from hollet.services.workshop import SHOP, Workshop
 __all__ = ["BoxView", "LeftOver", "box", "in_the_box", "money"]
 
 
-class LeftOver(BaseModel):
+ORIGINS = ("spare", "donor", "left over", "taken out")
+
+
+class LeftOver(View):
     """More of a part than its build needs now, or an old one that came out."""
 
     build: str
@@ -21,20 +23,13 @@ class LeftOver(BaseModel):
     why: str
 
 
-class BoxView(BaseModel):
+class BoxView(View):
     """All that lies in the box, and what is left over on the builds and is not in it yet."""
 
     spares: tuple[Spare, ...]
     left_over: tuple[LeftOver, ...]
     builds: dict[str, str]
-    origins: tuple[str, ...] = ("spare", "donor", "left over", "taken out")
-    moves: tuple[str, ...] = (
-        "taken for a job",
-        "back in the box",
-        "sold",
-        "given away",
-        "thrown away",
-    )
+    origins: tuple[str, ...]
 
 
 def in_the_box(workshop: Workshop) -> tuple[Spare, ...]:
@@ -66,7 +61,7 @@ def box(workshop: Workshop) -> BoxView:
                         why="more of it is free than the steps need",
                     )
                 )
-    return BoxView(spares=found, left_over=tuple(left), builds=names)
+    return BoxView(spares=found, left_over=tuple(left), builds=names, origins=ORIGINS)
 
 
 def money(workshop: Workshop, build: str) -> MoneyDesk:

@@ -7,7 +7,8 @@ from pydantic import BaseModel, ValidationError
 from hollet.core.acts.kinds import accept
 from hollet.core.acts.parts import PartWantedAct
 from hollet.core.book.needs import needs
-from hollet.core.entries import Body
+from hollet.core.book.orders import orders, slip_words
+from hollet.core.entries import Body, Paid
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import HolletError, Refused
 from hollet.exchange.csv import read_table, table
@@ -18,7 +19,14 @@ from hollet.services.parts import desk
 from hollet.services.tonight import tonight
 from hollet.services.workshop import Workshop
 
-__all__ = ["WantedIn", "card_for_today", "parts_csv", "read_parts", "shopping_list"]
+__all__ = [
+    "WantedIn",
+    "card_for_today",
+    "orders_csv",
+    "parts_csv",
+    "read_parts",
+    "shopping_list",
+]
 
 HEAD = (
     "id",
@@ -70,6 +78,48 @@ def parts_csv(workshop: Workshop, build: str) -> str:
                 row.need.safety or "",
             )
             for row in rows
+        ],
+    )
+
+
+ORDERS = (
+    "order",
+    "supplier",
+    "state",
+    "part",
+    "count",
+    "arrived",
+    "refused",
+    "price",
+    "promised",
+    "slipped",
+    "paid",
+)
+
+
+def orders_csv(workshop: Workshop, build: str) -> str:
+    """Every order, a line a part; what was paid stands in the first line of each."""
+    with workshop.held(build) as state:
+        placed = orders(state)
+        paid = {o.id: sum(e.body.money for e in state.each(Paid, "order", o.id)) for o in placed}
+    return table(
+        ORDERS,
+        [
+            (
+                order.id,
+                order.supplier,
+                order.state,
+                part.name,
+                part.count,
+                part.arrived,
+                part.refused,
+                "" if part.price is None else f"{part.price:.2f}",
+                order.promised.isoformat() if order.promised is not None else "",
+                slip_words(order),
+                f"{paid[order.id]:.2f}" if k == 0 and paid[order.id] else "",
+            )
+            for order in placed
+            for k, part in enumerate(order.parts)
         ],
     )
 

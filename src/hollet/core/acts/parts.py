@@ -23,9 +23,8 @@ from hollet.core.entries import (
     PartReturned,
     PartTaken,
     PartWanted,
-    Photo,
 )
-from hollet.core.entries.base import Own, Short
+from hollet.core.entries.base import Own, PhotoHash, Short
 from hollet.core.entries.parts import (
     FeatureComparedSaid,
     OrderLine,
@@ -325,11 +324,14 @@ class PartRefusedAct(Act[PartRefused]):
     order: Own
     count: PiecesSaid
     wrong: Passing
-    photo: str | None = None
+    photo: PhotoHash | None = None
     back_by: Day | None = None
 
     def concerns(self) -> Key:
         return Key("need", self.need)
+
+    def files(self) -> tuple[tuple[str, str], ...]:
+        return (("photos", self.photo),) if self.photo is not None else ()
 
     def accepted(self, state: BookState, hand: Hand) -> PartRefused:
         need, order = _need(state, self.need), _order(state, self.order)
@@ -337,8 +339,6 @@ class PartRefusedAct(Act[PartRefused]):
         if self.count > part.arrived - part.refused:
             words = f"{need.name}: {part.arrived - part.refused} of this order lie here"
             raise Refused("not_here", words, field="count")
-        if self.photo is not None and not state.each(Photo, "photo", self.photo):
-            raise NotFound("photo", self.photo)
         day = read_day(self.back_by, hand.today, "back_by") if self.back_by else None
         return PartRefused(
             need=self.need,

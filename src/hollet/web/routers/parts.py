@@ -43,6 +43,16 @@ def get_parts_csv(build: str, workshop: Shared) -> Response:
     )
 
 
+@router.get("/builds/{build}/orders.csv", response_class=Response)
+def get_orders_csv(build: str, workshop: Shared) -> Response:
+    """Every order, as a table."""
+    return Response(
+        parts_files.orders_csv(workshop, build),
+        media_type="text/csv; charset=utf-8",
+        headers={"Content-Disposition": f'attachment; filename="orders-{build[:8]}.csv"'},
+    )
+
+
 @router.post("/builds/{build}/parts.csv")
 def read_parts_csv(build: str, file: ReadingsFile, workshop: Shared) -> WantedIn:
     """Want the parts of a table: all or none."""
