@@ -14,7 +14,7 @@ const props = defineProps<{
 }>()
 const W = 640
 const H = 84
-const LEAST = 0.3
+const LEAST = 0.15
 const MOST = 4
 const y = (factor: number) => {
   const inside = Math.min(MOST, Math.max(LEAST, factor))

@@ -59,6 +59,7 @@ const gone = (s: Schemas['Search'], reorder: boolean) =>
 .search {
   border: 3px solid var(--ink);
   padding: 8px 12px;
+  margin-bottom: 10px;
   display: grid;
   gap: 6px;
 }

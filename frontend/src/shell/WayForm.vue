@@ -119,14 +119,14 @@ async function weigh() {
 }
 fieldset {
   display: grid;
-  grid-template-columns: 150px 90px 80px minmax(0, 1fr);
+  grid-template-columns: 180px 90px 80px minmax(0, 1fr);
   gap: 8px;
   border: 0;
   padding: 0;
 }
 .take {
   display: grid;
-  grid-template-columns: 170px minmax(0, 1fr) auto;
+  grid-template-columns: 200px minmax(0, 1fr) auto;
   gap: 8px;
 }
 .q {

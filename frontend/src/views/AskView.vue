@@ -86,11 +86,11 @@ useKeys(() => ({ Escape: () => (answering.value ? (answering.value = null) : rou
           <form class="put" @submit.prevent="put">
             <label class="field"
               ><span>one question</span
-              ><textarea v-model="ask" class="entry" name="ask" maxlength="1000" autofocus />
+              ><textarea v-model="ask" rows="2" class="entry short" name="ask" maxlength="1000" autofocus />
             </label>
             <label class="field"
               ><span>what was tried</span
-              ><textarea v-model="tried" class="entry" name="tried" maxlength="1000" />
+              ><textarea v-model="tried" rows="2" class="entry short" name="tried" maxlength="1000" />
             </label>
             <label class="field"
               ><span>whom</span
@@ -148,7 +148,7 @@ useKeys(() => ({ Escape: () => (answering.value ? (answering.value = null) : rou
             />
             <label class="field"
               ><span>what was answered</span
-              ><textarea v-model="answer" class="entry" name="answer" maxlength="1000" />
+              ><textarea v-model="answer" rows="3" class="entry short" name="answer" maxlength="1000" />
             </label>
             <p class="t16">It is filed here and settles nothing by itself.</p>
             <button type="submit" class="btn small" :disabled="!name.trim() || answer.trim().length < 3">
@@ -186,6 +186,14 @@ useKeys(() => ({ Escape: () => (answering.value ? (answering.value = null) : rou
   display: flex;
   flex-wrap: wrap;
   gap: 10px;
+}
+.short {
+  min-height: 66px;
+  height: 66px;
+}
+.photos input {
+  width: 26px;
+  height: 26px;
 }
 .photos label {
   width: 140px;

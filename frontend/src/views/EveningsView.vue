@@ -24,6 +24,8 @@ const won = computed(() => plan.value?.wins.find((w) => w.id === over.value)?.wo
 const laid = computed(() => won.value?.evenings ?? plan.value?.evenings ?? [])
 const shown = computed(() => laid.value.slice(first.value, first.value + SHOWN))
 const left = computed(() => Math.max(0, laid.value.length - first.value - SHOWN))
+/** Those that are another plan, by their digit. */
+const keyed = computed(() => (plan.value?.wins ?? []).filter((w) => w.won))
 const lay = (id: string | undefined) => {
   over.value = id && id !== over.value ? id : null
   chosen.value = null
@@ -48,10 +50,10 @@ useKeys(() => ({
   PageUp: () => more(-SHOWN),
   c: () => week.value?.ask(),
   d: session.toggleTheme,
-  1: () => lay(plan.value?.wins.at(0)?.id),
-  2: () => lay(plan.value?.wins.at(1)?.id),
-  3: () => lay(plan.value?.wins.at(2)?.id),
-  4: () => lay(plan.value?.wins.at(3)?.id),
+  1: () => lay(keyed.value.at(0)?.id),
+  2: () => lay(keyed.value.at(1)?.id),
+  3: () => lay(keyed.value.at(2)?.id),
+  4: () => lay(keyed.value.at(3)?.id),
   Escape: () => (over.value ? lay(undefined) : chosen.value ? (chosen.value = null) : back()),
 }))
 </script>
@@ -129,7 +131,7 @@ useKeys(() => ({
           <h2 class="t20 wins">What would win <small>days</small></h2>
           <p v-if="!plan.wins.length" class="mut">Nothing that is asked or on its way.</p>
           <ul>
-            <li v-for="(w, k) in plan.wins" :key="w.id">
+            <li v-for="w in plan.wins" :key="w.id">
               <button
                 type="button"
                 class="win"
@@ -138,7 +140,7 @@ useKeys(() => ({
                 @click="lay(w.id)"
               >
                 <span
-                  ><kbd v-if="w.won">{{ k + 1 }}</kbd
+                  ><kbd v-if="w.won">{{ keyed.indexOf(w) + 1 }}</kbd
                   >{{ ' ' }}<b>{{ w.name }}</b
                   ><small>{{ w.words }}</small></span
                 ><b class="t28" :class="{ mut: !w.days }">{{ w.days }}</b>
@@ -223,6 +225,12 @@ small.assumed {
   white-space: normal;
 }
 .win {
+  width: 100%;
+  border: 0;
+  background: none;
+  text-align: left;
+  color: inherit;
+  cursor: pointer;
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
   gap: 10px;
@@ -254,5 +262,11 @@ th {
   .cols {
     grid-template-columns: minmax(0, 1fr);
   }
+}
+.win[aria-pressed='true'] {
+  outline: 3px solid var(--ink);
+}
+.win:disabled {
+  cursor: default;
 }
 </style>

@@ -129,7 +129,10 @@ useKeys(() => ({ Escape: back }))
               <small v-if="w.questions.length">to be answered first: {{ w.questions.join(' ') }}</small>
             </li>
           </ul>
-          <WayForm :ways="view.ways" :hows="view.hows" :questions="view.questions" />
+          <details>
+            <summary>Weigh ways: the work, or a tool</summary>
+            <WayForm :ways="view.ways" :hows="view.hows" :questions="view.questions" />
+          </details>
         </section>
         <section aria-label="Bought ahead">
           <h2 class="t20">Buy it ahead, in case it is needed</h2>
@@ -141,7 +144,10 @@ useKeys(() => ({ Escape: back }))
               <WorkingLines :lines="r.working" />
             </li>
           </ul>
-          <ReserveForm :limits="view.limits" :steps="view.steps" :chances="view.chances" />
+          <details>
+            <summary>Weigh a part that may be needed</summary>
+            <ReserveForm :limits="view.limits" :steps="view.steps" :chances="view.chances" />
+          </details>
         </section>
       </div>
       <aside>
@@ -191,7 +197,7 @@ useKeys(() => ({ Escape: back }))
               ><span>who</span
               ><input v-model="said.name" class="entry" name="who" maxlength="80" autocomplete="off" /></label
             ><label class="field"
-              ><span>how, such as by phone</span
+              ><span>how it was said</span
               ><input v-model="said.how" class="entry" name="how" maxlength="80" autocomplete="off" /></label
             ><label class="field"
               ><span>price</span
@@ -275,6 +281,12 @@ aside {
   grid-template-columns: minmax(0, 1fr) 90px auto;
   gap: 8px;
   align-items: center;
+}
+summary {
+  min-height: 44px;
+  line-height: 44px;
+  cursor: pointer;
+  text-decoration: underline;
 }
 li {
   border-top: 1px solid var(--hair);

@@ -187,7 +187,8 @@ def closing_view(builds: Sequence[ClosingBuild]) -> ClosingView:
     unsaid = sum(row.cause is None for build in builds for row in build.pauses)
     title = "Nothing was written this evening"
     if builds:
-        title = f"{counted(sum(len(b.done) for b in builds), 'step')} done"
+        done = sum(len(build.done) for build in builds)
+        title = f"{counted(done, 'step')} done" if done else "No step was finished"
         title += f", {minutes_words(lost)} lost" if lost else ""
         title += f", {counted(unsaid, 'pause')} not said" if unsaid else ""
     return ClosingView(title=title, builds=tuple(builds), causes=PAUSE_CAUSES, lost=lost)

@@ -19,6 +19,7 @@ from hollet.services.demo_measuring import engine_figures, engine_measured, lash
 from hollet.services.demo_parts import (
     gasket_set_came,
     gasket_set_ordered,
+    money_of_two,
     pipe_and_switch,
     shaft_ordered,
     shop_calendar,
@@ -92,6 +93,7 @@ def fill_demo(workshop: Workshop, now: datetime | None = None, *, box_open: bool
         if box_open:
             gearbox_inspected(script, (now - timedelta(days=1)).replace(hour=9, minute=10))
             shaft_ordered(script)
+            money_of_two(script)
         clock.now = max(clock.now, now - timedelta(hours=1))
         shop_calendar(workshop, now)
     finally:

@@ -15,6 +15,7 @@ from hollet.services.workshop import Workshop
 __all__ = [
     "gasket_set_came",
     "gasket_set_ordered",
+    "money_of_two",
     "pipe_and_switch",
     "shaft_ordered",
     "shop_calendar",
@@ -138,6 +139,59 @@ def shaft_ordered(script: Script) -> None:
     )
 
 
+def money_of_two(script: Script) -> None:
+    """Whose gearbox it is, what it may cost, a face that is skimmed, shims bought ahead."""
+    script.write(
+        2,
+        kind="owner said",
+        word="standard",
+        sort="standard",
+        what="quiet in every gear, no oil on the floor",
+        name="HB",
+        how="at the bench",
+    )
+    script.write(1, kind="budget set", money=700.0, name="HB")
+    script.write(
+        3,
+        kind="way weighed",
+        way="bearings",
+        what="Layshaft bearings on",
+        options=[
+            {"how": "do it", "price": 0.0, "days": 1, "because": "waits for the puller"},
+            {"how": "send it out", "price": 60.0, "days": 8, "because": "they have the press"},
+        ],
+        chosen=0,
+        because="the puller is asked back for Friday",
+    )
+    script.write(
+        2,
+        kind="reserve weighed",
+        name="end float shim 0.10",
+        count=2,
+        price=4.2,
+        wait_days=6,
+        a_day=5.0,
+        chance="perhaps",
+        buy=True,
+    )
+    script.write(
+        4,
+        kind="machine ordered",
+        work="face",
+        part="bell housing face",
+        to_do="skim",
+        size="0 to 0.05 mm",
+        size_of="flatness",
+        source="agreed with the shop",
+        with_on=["dowels out"],
+        supplier="Weir Machine Works",
+        price=45.0,
+        safety="none",
+    )
+    script.write(1, kind="machine moved", work="face", now="out", promised="in 5 days")
+    script.write(1, kind="put by", what="selector detent ball", where="in the blue tin by the vice")
+
+
 def shop_calendar(workshop: Workshop, now: datetime) -> None:
     """Evenings of the week, who helps and when, tools that go back."""
 
@@ -157,6 +211,23 @@ def shop_calendar(workshop: Workshop, now: datetime) -> None:
         later = (saturday + timedelta(weeks=weeks)).date().isoformat()
         say(**visit, visit=f"rt{weeks}", day=later)
         say(**{**visit, "helper": "jb"}, visit=f"jb{weeks}", day=later, answer="asked")
+    say(
+        kind="spare kept",
+        spare="seal",
+        name="Front seal",
+        condition="new, in its bag",
+        fits="the gearbox of Two",
+        where="drawer 3",
+    )
+    say(
+        kind="next time noted",
+        note="shackle",
+        step="u_bolts_off",
+        title="U-bolts off, one side",
+        text="soak the nuts the evening before: one sheared, and the evening was gone",
+        minutes=40,
+        build_name="Three: rear leaf springs",
+    )
     puller, hoist = now - timedelta(days=2), now + timedelta(days=8)
     for name, whose, back, known in (
         ("bearing puller", "JB", puller, 1),

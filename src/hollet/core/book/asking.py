@@ -77,7 +77,7 @@ def subject_of(
         said = [e for e in state.of_step(step.id) if e.id not in state.struck]
         told = [f"{e.time[:10]}: {e.body.line(step.title)}" for e in said[-TOLD:]]
     vehicle = _vehicle(state)
-    return Subject(found.title, found.step, (*vehicle, *found.facts, *told))
+    return Subject(found.title, found.step, (*found.facts, *told, *vehicle))
 
 
 def _vehicle(state: BookState) -> tuple[str, ...]:

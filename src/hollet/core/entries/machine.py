@@ -55,7 +55,7 @@ class MachineOrdered(Body):
         return (Key("need", self.need),)
 
     def line(self, title: str) -> str:
-        to = f", to {self.limit.words()}" if self.limit is not None else ""
+        to = f", back with {self.limit.words()}" if self.limit is not None else ""
         finish = f", {self.finish}" if self.finish else ""
         on = f", with {', '.join(self.with_on)} bolted on" if self.with_on else ""
         return f"{self.supplier}: {self.part}, {self.to_do}{to}{finish}{on}"

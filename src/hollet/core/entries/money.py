@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from hollet.core.entries.base import Body, Key, Money, Own, Share, Short
 from hollet.core.entries.parts import Pieces, Price, day_words
+from hollet.core.words import counted
 
 __all__ = [
     "BudgetSet",
@@ -95,7 +96,7 @@ class WayOption(BaseModel):
     def words(self) -> str:
         """How, what it costs and how long it takes."""
         price = f", {self.price:.2f}" if self.price is not None else ", no price yet"
-        days = f", {self.days} days" if self.days is not None else ""
+        days = f", {counted(self.days, 'day')}" if self.days is not None else ""
         return f"{self.how}{price}{days}"
 
 

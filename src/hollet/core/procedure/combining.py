@@ -20,7 +20,17 @@ __all__ = ["combine_sheets"]
 
 STEP_KEYS = ("step", "recheck", "refits", "changed_by", "soak")
 """Keys of a sheet under which ids of steps stand."""
-BOTH = ("compares", "refits", "requires", "keeps", "holds", "drains", "unties", "hidden")
+BOTH = (
+    "compares",
+    "refits",
+    "requires",
+    "keeps",
+    "holds",
+    "drains",
+    "unties",
+    "hidden",
+    "opened_with",
+)
 """What a step of two sheets has of both."""
 
 
