@@ -2885,6 +2885,10 @@ export interface components {
          * @description Something dated.
          */
         CommitmentAct: {
+            /** An Hour */
+            an_hour?: number | null;
+            /** Bay */
+            bay?: string | null;
             /** Because */
             because?: string | null;
             /** Build */
@@ -3144,6 +3148,23 @@ export interface components {
             title: string;
             /** Who */
             who: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * DateRow
+         * @description A date that somebody said, against the plan: whether it is met, and what would have to fall
+         *     out.
+         */
+        DateRow: {
+            /** Commitment */
+            commitment: string;
+            /** Day */
+            day: string;
+            /** Met */
+            met: boolean;
+            /** What */
+            what: string;
             /** Words */
             words: string;
         };
@@ -3481,6 +3502,8 @@ export interface components {
         EveningsPlan: {
             /** Assumed */
             assumed: string[];
+            /** Dates */
+            dates: components["schemas"]["DateRow"][];
             /** Ends */
             ends: components["schemas"]["End"][];
             /** Evenings */
@@ -5890,7 +5913,8 @@ export interface components {
         };
         /**
          * NotNow
-         * @description A step that could be next, and the one reason why it is not tonight; a danger first.
+         * @description A step that could be next, and the one reason why it is not tonight; a danger first, then
+         *     what is begun and cannot be left half-way.
          */
         NotNow: {
             /** Because */
@@ -5905,6 +5929,11 @@ export interface components {
              * @default 0
              */
             frees: number;
+            /**
+             * Half Way
+             * @default false
+             */
+            half_way: boolean;
             /** Need */
             need: string | null;
             /** Number */
@@ -10447,7 +10476,8 @@ export interface components {
         /**
          * VehicleStanding
          * @description Whether a vehicle rolls, steers, brakes and starts (None: nobody said), its bay, and who else
-         *     was said to stand there.
+         *     was said to stand there. What the steps of its builds tell goes before what was said; `why` has
+         *     the reason.
          */
         VehicleStanding: {
             /** Bay */
@@ -10475,6 +10505,10 @@ export interface components {
              * @default
              */
             who?: string;
+            /** Why */
+            why?: {
+                [key: string]: string;
+            };
         };
         /**
          * VehicleStandsAct

@@ -15,6 +15,7 @@ const calendar = useCalendar()
 const shop = useShop()
 const router = useRouter()
 const now = useNow({ interval: 20000 })
+const emit = defineEmits<{ close: [] }>()
 const dialog = ref<InstanceType<typeof TonightDialog> | null>(null)
 const view = computed(() => calendar.tonight)
 const lacking = computed(() => (view.value?.tools ?? []).filter((t) => !t.here).map((t) => t.name))
@@ -57,7 +58,9 @@ defineExpose({ begin, back, change: () => dialog.value?.ask() })
           {{ c }}
         </button>
         <button type="button" class="cond plain" @click="dialog?.ask()">
-          {{ view.conditions.length ? 'change' : 'I work today' }} <kbd>C</kbd>
+          {{ view.conditions.length ? 'change' : 'I work today' }} <kbd>C</kbd></button
+        ><button type="button" class="cond plain end" @click="emit('close')">
+          close the evening <kbd>X</kbd>
         </button>
       </p>
       <EveningSlot
@@ -196,6 +199,9 @@ summary {
   border: 0;
   font-weight: 460;
   margin-left: auto;
+}
+.cond.end {
+  margin-left: 0;
 }
 .go {
   width: 100%;

@@ -2,9 +2,12 @@
 /** The evenings of a usual week, days that are not as usual, who helps and when, and what is dated. */
 import { ref } from 'vue'
 import { v7 } from 'uuid'
+import { priceOf } from '@/composables/desk'
 import { useCalendar } from '@/stores/calendar'
+import { useShop } from '@/stores/shop'
 
 const calendar = useCalendar()
+const shop = useShop()
 const open = ref(false)
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']
 const week = ref(DAYS.map(() => ({ start: '', end: '' })))
@@ -19,6 +22,10 @@ const visitFrom = ref('10:00')
 const visitTo = ref('13:00')
 const what = ref('')
 const whatDay = ref('')
+const whatTime = ref('')
+const whatBuild = ref('')
+const whatBay = ref('')
+const whatHour = ref('')
 const own = (text: string) =>
   text
     .trim()
@@ -95,13 +102,15 @@ async function sayDated() {
     commitment: dated.value,
     what: what.value.trim(),
     day: whatDay.value,
-    time: null,
-    build: null,
+    time: whatTime.value.trim() || null,
+    build: whatBuild.value || null,
+    bay: whatBay.value.trim() || null,
+    an_hour: priceOf(whatHour.value),
     done: false,
     because: null,
   })
   if (!said) return
-  what.value = whatDay.value = ''
+  what.value = whatDay.value = whatTime.value = whatBuild.value = whatBay.value = whatHour.value = ''
   dated.value = fresh()
 }
 defineExpose({ ask })
@@ -218,7 +227,7 @@ defineExpose({ ask })
         </form>
       </section>
       <form class="line" @submit.prevent="sayDated">
-        <h3 class="b">Something dated: paint slot, event, shop closes</h3>
+        <h3 class="b">Something dated: paint slot, event, shop closes, a lift rented</h3>
         <label class="sr" for="what">what</label
         ><input
           id="what"
@@ -236,6 +245,40 @@ defineExpose({ ask })
           name="whatday"
           autocomplete="off"
           placeholder="Tue 8 Dec"
+        />
+        <label class="sr" for="whattime">until when on that day</label
+        ><input
+          id="whattime"
+          v-model="whatTime"
+          class="entry"
+          name="whattime"
+          autocomplete="off"
+          placeholder="14:00"
+        />
+        <label class="sr" for="whatbuild">of which build</label
+        ><select id="whatbuild" v-model="whatBuild" class="entry" name="whatbuild">
+          <option value="">of no build</option>
+          <option v-for="b in shop.view?.builds ?? []" :key="b.id" :value="b.id">{{ b.name }}</option>
+        </select>
+        <label class="sr" for="whatbay">bay or lift rented until then</label
+        ><input
+          id="whatbay"
+          v-model="whatBay"
+          class="entry"
+          name="whatbay"
+          maxlength="60"
+          autocomplete="off"
+          placeholder="bay or lift rented until then"
+        />
+        <label class="sr" for="whathour">what it costs an hour after that</label
+        ><input
+          id="whathour"
+          v-model="whatHour"
+          class="entry"
+          name="whathour"
+          inputmode="decimal"
+          autocomplete="off"
+          placeholder="an hour after"
         />
         <button type="submit" class="btn small" :disabled="!what.trim() || !whatDay.trim()">Keep it</button>
       </form>

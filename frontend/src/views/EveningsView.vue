@@ -127,6 +127,13 @@ useKeys(() => ({
             <b>{{ l.thing }}:</b> {{ l.words }}
           </p>
         </section>
+        <section v-if="plan.dates.length">
+          <h2 class="t20">Dates</h2>
+          <p v-for="d in plan.dates" :key="d.commitment">
+            <b>{{ d.what }}, {{ d.day }}:</b>
+            <span :class="{ outside: !d.met }">{{ ' ' }}{{ d.words }}</span>
+          </p>
+        </section>
         <section>
           <h2 class="t20 wins">What would win <small>days</small></h2>
           <p v-if="!plan.wins.length" class="mut">Nothing that is asked or on its way.</p>

@@ -89,8 +89,6 @@ useKeys(() => ({
       >
       <nav aria-label="Shop">
         <RouterLink class="btn small" to="/evenings">Evenings <kbd>E</kbd></RouterLink
-        ><button type="button" class="btn small" @click="closing?.ask()">
-          Close the evening <kbd>X</kbd></button
         ><RouterLink class="btn small" to="/box">Box <kbd>B</kbd></RouterLink
         ><RouterLink class="btn small" to="/tools">Tools <kbd>T</kbd></RouterLink
         ><RouterLink class="btn small" to="/sums">Sums <kbd>U</kbd></RouterLink
@@ -129,7 +127,7 @@ useKeys(() => ({
         </div>
       </section>
       <template v-else-if="first && (calendar.tonight || calendar.problem)">
-        <TonightBlock ref="tonight" />
+        <TonightBlock ref="tonight" @close="closing?.ask()" />
         <section class="builds">
           <ComesDue />
           <ol class="heads t16" aria-hidden="true">

@@ -140,6 +140,18 @@ class Win(View):
     won: Won | None = None
 
 
+class DateRow(View):
+    """A date that somebody said, against the plan: whether it is met, and what would have to fall
+    out.
+    """
+
+    commitment: str
+    what: str
+    day: str
+    met: bool
+    words: str
+
+
 class EveningsPlan(View):
     """The whole block."""
 
@@ -148,6 +160,7 @@ class EveningsPlan(View):
     evenings: tuple[PlannedEvening, ...]
     runs: tuple[Runs, ...]
     ends: tuple[End, ...]
+    dates: tuple[DateRow, ...]
     late: tuple[Late, ...]
     wins: tuple[Win, ...]
     proven: bool

@@ -8,8 +8,10 @@ from datetime import date, timedelta
 from hollet.core.calendar.evenings import DAY, Evening, clock_words
 from hollet.core.calendar.laying import minutes_words
 from hollet.core.calendar.plan import Chance, Frame, Held, Plan, chain_of, held_by, slack_of
+from hollet.core.entries import Commitment
 from hollet.core.saying import day_due
 from hollet.core.words import counted
+from hollet.screens.dates import date_rows
 from hollet.screens.evening_views import (
     Comes,
     End,
@@ -39,6 +41,7 @@ def evenings_plan(
     chances: Mapping[str, Chance],
     names: Mapping[str, str],
     wins: Sequence[Win],
+    said: Sequence[Commitment] = (),
 ) -> EveningsPlan:
     """The plan as a block of evenings; `names` are those of the builds."""
     builds = [build for build in names if plan.last_of(build) is not None]
@@ -54,6 +57,7 @@ def evenings_plan(
         evenings=tuple(_evening(k, used, frame, slugs, plan) for k in range(len(used))),
         runs=_runs(plan, slugs, on_chain),
         ends=tuple(_end(build, plan, frame, chances, names, used) for build in builds),
+        dates=date_rows(plan, frame, chances, said),
         late=_late(plan, chain, frame),
         wins=tuple(wins),
         proven=plan.laid.proven,

@@ -213,8 +213,8 @@ def tonight_view(
         for group in found
         for what in group.offers.cannot
     ]
-    cannot.sort(key=lambda row: (not row.what.danger, -row.what.frees))
-    dangers = sum(row.what.danger for row in cannot)
+    cannot.sort(key=lambda row: (not row.what.danger, not row.what.half_way, -row.what.frees))
+    dangers = sum(row.what.danger or row.what.half_way for row in cannot)
     shown = max(CANNOT, dangers)
     hours, said = week(shop)
     return TonightView(

@@ -8,7 +8,7 @@ from weakref import WeakKeyDictionary
 
 from pydantic import BaseModel
 
-from hollet.core.calendar.evenings import VisitView, evenings, visits
+from hollet.core.calendar.evenings import VisitView, commitments, evenings, visits
 from hollet.core.calendar.plan import (
     Frame,
     Plan,
@@ -123,6 +123,8 @@ def _lay(workshop: Workshop, planner: _Planner) -> None:
     made_of = planner.wanted
     try:
         names, tasks, frame = _gathered(workshop)
+        with workshop.held(SHOP) as shop:
+            said = commitments(shop)
         planner.steps = len(tasks)
         if not tasks:
             planner.plan, planner.problem = None, "Nothing is open: no evening is needed."
@@ -130,11 +132,11 @@ def _lay(workshop: Workshop, planner: _Planner) -> None:
             plan = laid_plan(tasks, frame)
             chances = chance_of(plan, list(names))
             if not planner.stopped:
-                planner.plan = evenings_plan(plan, frame, chances, names, ())
+                planner.plan = evenings_plan(plan, frame, chances, names, (), said)
                 planner.problem = None
             wins = _wins(tasks, frame, plan, planner, names)
             if not planner.stopped:
-                planner.plan = evenings_plan(plan, frame, chances, names, wins)
+                planner.plan = evenings_plan(plan, frame, chances, names, wins, said)
     except Refused as refusal:
         planner.plan, planner.problem = None, refusal.message
     finally:

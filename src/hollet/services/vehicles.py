@@ -5,8 +5,9 @@ The newest answer of any open build counts.
 
 from dataclasses import replace
 
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
+from hollet.core.book.standing import cannot_do
 from hollet.core.entries import Entry, Note, VehicleStands
 from hollet.core.errors import Conflict, NotFound, Refused, Unavailable
 from hollet.services.workshop import Workshop
@@ -25,7 +26,8 @@ CAN = {
 
 class VehicleStanding(BaseModel):
     """Whether a vehicle rolls, steers, brakes and starts (None: nobody said), its bay, and who else
-    was said to stand there.
+    was said to stand there. What the steps of its builds tell goes before what was said; `why` has
+    the reason.
     """
 
     rolls: bool | None = None
@@ -36,11 +38,12 @@ class VehicleStanding(BaseModel):
     who: str = ""
     time: str = ""
     clash: str = ""
+    why: dict[str, str] = Field(default_factory=dict)
 
     def can(self) -> tuple[str, ...]:
-        """Its answers in words."""
+        """Its answers in words; what its steps tell comes with the reason."""
         return tuple(
-            key if getattr(self, key) else words
+            key if getattr(self, key) else f"{words}: {self.why[key]}" if key in self.why else words
             for key, words in CAN.items()
             if getattr(self, key) is not None
         )
@@ -141,7 +144,25 @@ def _standing(workshop: Workshop, builds: list[str], heads: dict[str, int]) -> V
             key: value for key in (*CAN, "bay") if (value := getattr(entry.body, key)) is not None
         }
         found = found.model_copy(update={**update, "who": entry.who, "time": entry.time})
-    return found
+    why = {
+        key: words
+        for build in builds
+        for key, words in _cannot(workshop, build, heads.get(build, 0)).items()
+    }
+    return found.model_copy(update={**dict.fromkeys(why, False), "why": why})
+
+
+def _cannot(workshop: Workshop, build: str, head: int) -> dict[str, str]:
+    """What the steps of a build tell that its vehicle cannot do; kept while its log stands."""
+
+    def read() -> dict[str, str]:
+        try:
+            with workshop.held(build) as state:
+                return cannot_do(state) if state.broken is None else {}
+        except Unavailable:  # a build that cannot be read says nothing
+            return {}
+
+    return workshop.kept(("cannot", build), head, read)
 
 
 def vehicle_of(workshop: Workshop, vehicle: str) -> VehicleStanding:

@@ -22,6 +22,7 @@ from hollet.core.entries import (
 )
 from hollet.core.entries.base import Own
 from hollet.core.entries.calendar import Answer, Clock
+from hollet.core.entries.parts import Price
 from hollet.core.errors import NotFound, Refused
 from hollet.core.saying import read_day
 
@@ -145,6 +146,8 @@ class CommitmentAct(Act[Commitment]):
     day: Day
     time: Clock | None = None
     build: Annotated[str, Field(max_length=64)] | None = None
+    bay: Named | None = None
+    an_hour: Price | None = None
     done: bool = False
     because: Annotated[str, Field(max_length=120)] | None = None
 

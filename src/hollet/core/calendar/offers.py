@@ -88,13 +88,16 @@ class Offer(View):
 
 
 class NotNow(View):
-    """A step that could be next, and the one reason why it is not tonight; a danger first."""
+    """A step that could be next, and the one reason why it is not tonight; a danger first, then
+    what is begun and cannot be left half-way.
+    """
 
     step: str | None
     number: str
     title: str
     because: str
     danger: bool = False
+    half_way: bool = False
     need: str | None = None
     frees: float = 0.0
 
@@ -155,7 +158,7 @@ def _frees(state: BookState, step_id: str) -> tuple[Step, ...]:
 def offers(state: BookState, around: Around) -> Offers:
     """All that a build offers at this moment."""
     can, cannot = [], _dangers(state)
-    plan, still = plan_of(state), _open(state)
+    plan, still, known = plan_of(state), _open(state), statuses(state)
     for step in still.values():
         waits = waiting_for(state, step.id, around.now)
         drying = [w for w in waits if w.until]
@@ -173,6 +176,7 @@ def offers(state: BookState, around: Around) -> Offers:
                     number=step.number,
                     title=step.short or step.title,
                     because=because or late or "",
+                    half_way=known[step.id].status == "begun" and safe_stop(step) is None,
                     need=need,
                     frees=offer.frees,
                 )
@@ -182,7 +186,7 @@ def offers(state: BookState, around: Around) -> Offers:
     can += _of_orders(state, around)
     return Offers(
         can=tuple(sorted(can, key=_worth)),
-        cannot=tuple(sorted(cannot, key=lambda n: (not n.danger, -n.frees))),
+        cannot=tuple(sorted(cannot, key=lambda n: (not n.danger, not n.half_way, -n.frees))),
     )
 
 

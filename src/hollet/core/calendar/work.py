@@ -47,7 +47,9 @@ class Arriving:
 class Task:
     """One open step: quick, middle and slow minutes; what it waits for, with the minutes that run
     by themselves after each; people at once; parts. `unsaid` are parts of which nobody said whether
-    they are here, `gone` tools that are not.
+    they are here, `gone` tools that are not. `optional` is the extra with which it comes and may
+    fall out, never a reading or something that only waits; `lands`: it stands on its wheels after
+    it.
     """
 
     id: str
@@ -67,6 +69,8 @@ class Task:
     working: tuple[str, ...]
     unsaid: tuple[str, ...] = ()
     gone: tuple[str, ...] = ()
+    optional: str = ""
+    lands: bool = False
 
 
 def _minutes_after(link_lasts: str | None, kind: str) -> int:
@@ -93,6 +97,7 @@ def tasks_of(
     names = {s.id for s in still}
     lacking, unsaid = _lacking(state), _unsaid(state)
     placed = orders(state)
+    extras = {extra.id: extra.thing for extra in plan.extra}
     begun = [s for s in still if known[s.id].status == "begun" and _free(s, names, lacking)]
     found = []
     for step in still:
@@ -120,6 +125,8 @@ def tasks_of(
                 dries=dries,
                 no_hours=minutes is None,
                 unsaid=tuple(unsaid.get(step.id, ())),
+                optional=_optional(step, extras),
+                lands=any(c.body == "vehicle" and c.by == "wheels" for c in step.carries),
                 gone=tuple(t for t in step.tools if (gear or {}).get(t.casefold()) in GONE),
                 working=(
                     f"{kind_of_work(step)}: {quick} to {slow} min at own pace",
@@ -128,6 +135,14 @@ def tasks_of(
             )
         )
     return tuple(found)
+
+
+def _optional(step: Step, extras: Mapping[str, str]) -> str:
+    """The extra with which a step comes; readings and what is looked at never fall out."""
+    if step.readings() or step.looked_at or not step.when:
+        return ""
+    named = [extras[c.extra] for c in step.when if c.extra is not None and c.extra in extras]
+    return named[0] if named else ""
 
 
 def _links(
@@ -186,11 +201,13 @@ def _arriving(need: Need, placed: Sequence[OrderFacts], today: date, local: date
     else after a week, assumed.
     """
     order = next((o for o in placed if o.id in need.orders and o.live), None)
-    words = state_words(need, placed)
-    if need.here:
+    words, machined = state_words(need, placed), need.machined
+    if need.here or (machined is not None and machined.state == "back"):
         now = local.hour * 60 + local.minute
         return Arriving(need.id, need.name, now, today, words, False, need.arrived_of)
     promised = order.promised if order is not None else None
+    if machined is not None:
+        promised = machined.promised
     late = promised is not None and promised < today
     day = promised if promised is not None and not late else today + timedelta(UNKNOWN_WAIT_DAYS)
     assumed = promised is None or late

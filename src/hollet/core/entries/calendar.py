@@ -7,7 +7,7 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-from hollet.core.entries.base import Body, Key, Own, Reason, Short
+from hollet.core.entries.base import Body, Key, Money, Own, Reason, Short
 
 __all__ = [
     "Commitment",
@@ -167,7 +167,9 @@ class TonightSaid(Body):
 
 
 class Commitment(Body):
-    """Something dated: an event, a paint slot, a shop that closes, a bay rented; done or off."""
+    """Something dated: an event, a paint slot, a shop that closes; done or off. A bay or lift
+    rented until then is named in `bay`, with what it costs an hour after that.
+    """
 
     called: ClassVar = "commitment"
 
@@ -176,6 +178,8 @@ class Commitment(Body):
     day: date
     time: Clock | None = None
     build: Annotated[str, Field(max_length=64)] | None = None
+    bay: Annotated[str, Field(max_length=60)] | None = None
+    an_hour: Annotated[Money, Field(ge=0, le=1e5)] | None = None
     done: bool = False
     because: Annotated[str, Field(max_length=120)] | None = None
 
@@ -185,7 +189,10 @@ class Commitment(Body):
     def line(self, title: str) -> str:
         time = f" {self.time}" if self.time else ""
         why = f": {self.because}" if self.because else ""
-        return f"{self.what}, {self.day:%a %d %b}{time}" + (", done" if self.done else "") + why
+        bay = f", {self.bay} until then" if self.bay else ""
+        hour = f", {self.an_hour:.2f} an hour" if self.an_hour is not None else ""
+        done = ", done" if self.done else ""
+        return f"{self.what}, {self.day:%a %d %b}{time}{bay}{hour}{done}{why}"
 
 
 class SupplierNoted(Body):
