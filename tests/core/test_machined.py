@@ -167,10 +167,28 @@ def test_out_of_order_is_refused(book: Book):
     book.refuse("not_back", "machine measured", **after, instrument="b1")
     before = {**after, "when": "before"}
     book.refuse("no_tool", "machine measured", **before)
-    book.refuse("wrong_tool", "machine measured", **before, instrument="w1")
+    for other in ("w1", "f1"):
+        book.refuse("wrong_tool", "machine measured", **before, instrument=other)
     with pytest.raises(NotFound):
         book.do("machine moved", work="other", now="out")
     book.do("machine moved", work="m1", now="off")
     with pytest.raises(Conflict):
         book.do("machine moved", work="m1", now="out")
     assert need_named(book.state, work(book).need) is None
+
+
+@pytest.mark.parametrize(
+    ("size", "words"),
+    [
+        ("84.000 to 84.02 mm", "84.000 to 84.020 mm"),
+        ("80.00 ± 0.05 mm", "79.95 to 80.05 mm"),
+        ("at most 0.05 mm", "at most 0.05 mm"),
+        ("0 to 0.05 mm", "at most 0.05 mm"),
+        ("at least 9.30 mm", "at least 9.30 mm"),
+        ("3.3070 to 3.3080 in", "3.3070 to 3.3080 in"),
+    ],
+)
+def test_a_size_stays_as_fine_as_it_was_typed(book: Book, size, words):
+    """Nothing is rounded, no zero is lost, and the unit is the one typed."""
+    book.do("machine ordered", **{**ORDER, "size": size})
+    assert work(book).asks == words

@@ -82,7 +82,9 @@ function machineAt(work: string) {
   machine.value = work
 }
 function due(d: { need?: string | null; order?: string | null }) {
-  if (d.order) lookAt(d.order)
+  const work = rows.value.find((r) => r.need.id === d.need)?.need.machined?.work
+  if (work) machineAt(work)
+  else if (d.order) lookAt(d.order)
   else need.value = d.need ?? null
 }
 const compare = (r: PartRow) =>

@@ -180,7 +180,7 @@ def money_of_two(script: Script) -> None:
         work="face",
         part="bell housing face",
         to_do="skim",
-        size="0 to 0.05 mm",
+        size="at most 0.05 mm",
         size_of="flatness",
         source="agreed with the shop",
         with_on=["dowels out"],

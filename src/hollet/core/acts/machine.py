@@ -1,5 +1,6 @@
 """What a hand says of work at a machine shop: ordered, out, back, measured before and after."""
 
+import re
 from datetime import date
 from fractions import Fraction
 from typing import Annotated, ClassVar, Literal
@@ -25,6 +26,8 @@ __all__ = ["MachineMeasuredAct", "MachineMovedAct", "MachineOrderedAct"]
 
 Day = Annotated[str, Field(min_length=1, max_length=40)]
 Named = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+LEAVES = ("feeler", "gauge strip")
+"""Tools that say which leaf goes in and which does not, and no figure by themselves."""
 SIZE_FORM = "write the size with its range and unit, such as 84.500 to 84.515 mm"
 
 
@@ -37,13 +40,20 @@ def _work(state: BookState, work: str) -> MachineFacts:
 
 def _size(text: str, name: str, source: str | None) -> Limit:
     """The size that was ordered, as a limit; refused (`bad_size`) where it has no range."""
+    side = re.fullmatch(r"\s*(at most|at least|up to)\s+(.+)", text, re.IGNORECASE)
     try:
-        found = parse(text)
+        found = parse(side[2] if side is not None else text)
     except Refused as refusal:
         words = f"'{text}': {SIZE_FORM}"
         raise Refused("bad_size", words, field="size") from refusal
     unit = found.shown
     low, high = found.lo, found.hi
+    if side is not None and found.kind == "single":
+        low, high = (
+            (found.nominal, None) if side[1].casefold() == "at least" else (None, found.nominal)
+        )
+    if low == 0:
+        low = None  # nothing is flatter than flat: no tool proves a figure above nothing
     if unit is None or found.dimension is None or (low is None and high is None):
         raise Refused("bad_size", f"'{text}' has no range: {SIZE_FORM}", field="size")
     return Limit(
@@ -51,14 +61,19 @@ def _size(text: str, name: str, source: str | None) -> Limit:
         name=name,
         dimension=found.dimension,
         unit=unit.name,
-        lo=_shown(low, unit),
-        hi=_shown(high, unit),
+        lo=_shown(low, unit, text),
+        hi=_shown(high, unit, text),
         source=source,
     )
 
 
-def _shown(value: Fraction | None, unit: Unit) -> str | None:
-    return None if value is None else decimal_text(from_canonical(value, unit))
+def _shown(value: Fraction | None, unit: Unit, text: str) -> str | None:
+    """A figure of the size as finely as the finest one was typed, and never coarser than it is."""
+    if value is None:
+        return None
+    typed = max((len(found) for found in re.findall(r"\d[.,](\d+)", text)), default=0)
+    plain = decimal_text(from_canonical(value, unit))
+    return decimal_text(from_canonical(value, unit), max(typed, len(plain.partition(".")[2])))
 
 
 class MachineOrderedAct(Act[MachineOrdered]):
@@ -167,8 +182,9 @@ class MachineMeasuredAct(Act[MachineMeasured], MachineMeasuredSaid):
         tool = tool_of(hand, self.instrument) if self.instrument else None
         if values and tool is None:
             raise Refused("no_tool", "with which tool was it measured?", field="instrument")
-        if values and tool is not None and tool.dimension != work.dimension:
-            words = f"{tool.code} does not measure a {work.dimension}"
+        wrong = tool is not None and (tool.dimension != work.dimension or tool.kind in LEAVES)
+        if values and tool is not None and wrong:
+            words = f"{tool.code} gives no figure of its own for a {work.dimension}"
             raise Refused("wrong_tool", words, field="instrument")
         return self.filled(
             need=work.need,
