@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { blockOf, type EveningIn, fitted, LETTER, type SlugIn } from './evenings'
+import { blockOf, ghostsOf, type EveningIn, fitted, LETTER, type SlugIn } from './evenings'
 import { outline } from './outlines'
 
 const slug = (id: string, start: number, end: number, more: Partial<SlugIn> = {}): SlugIn => ({
@@ -90,6 +90,21 @@ describe('the block of evenings', () => {
       { from_slug: '0a', to_slug: 'later', words: 'a week', chain: false },
     ]
     expect(blockOf(EIGHT, runs, 784).galleries).toEqual([])
+  })
+})
+
+describe('where a slug stood', () => {
+  const block = blockOf(EIGHT, [], 784)
+  it('lies in its own evening, as wide as its time', () => {
+    const slot = block.slots[2]
+    const [ghost] = ghostsOf(block, [{ evening: slot.key, start: 30, end: 90 }])
+    expect(ghost.x).toBeCloseTo(slot.x + block.perHour / 2, 6)
+    expect(ghost.w).toBeCloseTo(block.perHour, 6)
+    expect(ghost.y).toBeGreaterThanOrEqual(slot.y)
+    expect(ghost.y + ghost.h).toBeLessThanOrEqual(slot.y + slot.h)
+  })
+  it('is left out where its evening is not drawn', () => {
+    expect(ghostsOf(block, [{ evening: 'another', start: 0, end: 60 }])).toEqual([])
   })
 })
 
