@@ -58,6 +58,10 @@ def test_the_step_waits_until_it_is_measured_again(book: Book):
     book.do("machine measured", work="m1", when="after", typed=["84.031"], instrument="b1")
     assert work(book).words == "back, 84.031 mm: outside, 0.011 over"
     assert [o.code for o in book.in_the_way("bore") if o.code == "part"]
+    book.do("machine measured", work="m1", when="after", typed=["84.010"], instrument="b1")
+    assert not work(book).right, "one good figure does not outweigh a bad one of the same bore"
+    book.do("machine moved", work="m1", now="out")
+    book.do("machine moved", work="m1", now="back")
     book.do(
         "machine measured", work="m1", when="after", typed=["84.009", "84.011"], instrument="b1"
     )
@@ -151,6 +155,7 @@ def test_it_is_never_free_by_a_press(book: Book):
         ("bad_size", "machine ordered", {**ORDER, "size": "as big as it gets"}),
         ("nothing_ordered", "machine ordered", {**ORDER, "size": ""}),
         ("safety_asked", "machine ordered", {**ORDER, "safety": None}),
+        ("never_conceded", "machine ordered", {**ORDER, "safety": "lifting"}),
     ],
 )
 def test_an_order_says_what_comes_back(book: Book, code, kind, said):

@@ -1,11 +1,12 @@
 """Money: budget, ways, the owner's word, what is bought ahead, and the sums behind them."""
 
 import pytest
+from pydantic import ValidationError
 
 from hollet.core.book.concessions import concessions, without_word
 from hollet.core.book.needs import need_named
 from hollet.core.buying import BuyAhead, FetchTrip, buy_ahead, fetch_trip
-from hollet.core.errors import NotFound, Refused
+from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.screens.costs import money_of
 from hollet.screens.moneydesk import money_desk
 from tests.support import Book, small_sheet, tools
@@ -209,3 +210,23 @@ def test_a_word_answers_a_concession_that_is_there(book: Book):
     said = {"sort": "concession", "what": "agreed", "name": "TR", "how": "by phone"}
     with pytest.raises(NotFound):
         book.do("owner said", word="a", about="nothing", **said)
+
+
+def test_a_word_is_written_once(book: Book):
+    """Another word under its id would hide the first: it is refused, the first struck by hand."""
+    said = {"sort": "extra", "what": "new hoses", "name": "TR", "how": "by phone"}
+    first = book.do("owner said", word="w", **said)
+    with pytest.raises(Conflict):
+        book.do("owner said", word="w", **{**said, "what": "something else"})
+    book.do("strike", entry=first.id, reason="it was another vehicle")
+    book.do("owner said", word="w", **said)
+    assert [w.what for w in money_desk(book.state, 0).words] == ["new hoses"]
+
+
+@pytest.mark.parametrize("money", [True, -1, 2e6, "much", float("nan")])
+def test_a_price_is_a_number(book: Book, money):
+    """Neither a word nor a yes; nothing is written."""
+    head = book.state.head
+    with pytest.raises(ValidationError):
+        book.do("budget set", money=money, name="TR")
+    assert book.state.head == head

@@ -32,7 +32,7 @@ def test_nothing_begun_it_can_do_what_it_could(book: Book):
 def test_on_stands_it_does_not_roll(book: Book):
     """Back on its wheels it does."""
     on_stands(book)
-    assert cannot_do(book.state)["rolls"] == "it stands on stand"
+    assert cannot_do(book.state)["rolls"] == "it stands on a stand"
     book.on_wheels()
     assert "rolls" not in cannot_do(book.state)
 

@@ -6,7 +6,7 @@ from datetime import UTC, datetime, timedelta
 import pytest
 from pypdf import PdfReader
 
-from hollet.core.errors import NotFound, Refused
+from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.library.pictures import picture
 from hollet.services.asking import ask_view, question_pdf, return_slip
 from hollet.services.box import box, money
@@ -241,3 +241,41 @@ def test_the_tools_of_the_evening_as_one_list(hand):
     say(hand.workshop, kind="tonight", start="19:00", end="23:00")
     assert tonight(hand.workshop).tools == ()
     assert tonight(hand.workshop).openers == ()
+
+
+@pytest.mark.parametrize(
+    "act",
+    [
+        {"kind": "spare moved", "spare": "s1", "count": 1, "now": "taken for a job"},
+        {"kind": "commitment", "commitment": "c", "what": "lift", "day": "Fri", "bay": "lift"},
+        {
+            "kind": "next time noted",
+            "note": "n",
+            "step": "ring",
+            "title": "Ring",
+            "text": "warm it first",
+        },
+    ],
+)
+def test_the_shop_speaks_of_builds_that_are_there(hand, act):
+    spare(hand)
+    with pytest.raises(NotFound):
+        say(hand.workshop, **act, build="no-such-build")
+    say(hand.workshop, **act, build=hand.build)
+
+
+def test_a_spare_is_not_turned_into_another(hand):
+    """Described anew is fine; another thing is put in by itself."""
+    spare(hand)
+    spare(hand, condition="one corner bent")
+    assert box(hand.workshop).spares[0].condition == "one corner bent"
+    with pytest.raises(Conflict):
+        spare(hand, name="Head gasket")
+
+
+def test_names_of_any_alphabet_are_told_apart(hand):
+    """Two parts in letters that are not a to z are two needs, and each its own."""
+    for name in ("кольцо", "прокладка"):
+        hand.write("part wanted", typed=f"1 x {name}", step="ring", safety="none")
+    names = [r.need.name for g in desk(hand.workshop, hand.build).groups for r in g.rows]
+    assert {"кольцо", "прокладка"} <= set(names)

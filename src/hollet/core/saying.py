@@ -123,7 +123,7 @@ def read_wanted(text: str, today: date) -> WantedLine:
         if not re.match(r"^[Mm]\d", words[-1]):
             number = words.pop()
     name = " ".join(words)
-    if not re.search(r"[A-Za-z]{2}", name):
+    if not re.search(r"[^\W\d_]{2}", name):
         raise Refused("bad_want", f"'{text.strip()}' names no part: {FORM}", field="typed")
     price, by = None, None
     for part in (p for p in rest if p):

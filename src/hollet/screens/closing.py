@@ -278,7 +278,7 @@ def pace_desk(
                 total[cause] = total.get(cause, 0.0) + minutes
     rows = sorted(total.items(), key=lambda item: -item[1])
     jobs = sum(pace.jobs for pace in paces.values())
-    sum_words = minutes_words(round(sum(total.values()))) if total else "nothing"
+    sum_words = minutes_words(round(sum(total.values()))) if sum(total.values()) else "nothing"
     return PaceDesk(
         title=f"{counted(jobs, 'job')} finished, {sum_words} lost",
         kinds=tuple(

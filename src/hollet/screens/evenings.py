@@ -77,8 +77,9 @@ def won_by(plan: Plan, other: Plan, frame: Frame, names: Mapping[str, str]) -> W
         ghosts.append(Ghost(evening=str(evening.start), start=start, end=end))
     done = _words(frame, other.laid.end)
     move = "moves" if len(moved) == 1 else "move"
+    many = f"{counted(len(moved), 'step')} {move}" if moved else "Nothing moves"
     return Won(
-        title=f"{counted(len(moved), 'step')} {move}, done {done}",
+        title=f"{many}, done {done}",
         evenings=tuple(_evening(k, used, frame, slugs, other) for k in range(len(used))),
         runs=_runs(other, slugs, set()),
         ghosts=tuple(ghosts),

@@ -6,7 +6,8 @@ from pydantic import BaseModel
 
 from hollet.core.acts.base import Act
 from hollet.core.entries import Line
-from hollet.core.errors import Conflict
+from hollet.core.errors import Conflict, NotFound
+from hollet.services.builds import build_names
 from hollet.services.workshop import SHOP, Workshop
 
 __all__ = ["ShopLine", "write_shop"]
@@ -41,6 +42,9 @@ def write_shop(workshop: Workshop, act: Act[Any], *, who: str, entry_id: str) ->
     with workshop.held(SHOP) as state:
         known = state.entries.get(entry_id)
         body = act.accepted(state, workshop.hand(who))
+        build = getattr(body, "build", None)
+        if build is not None and build not in build_names(workshop):
+            raise NotFound("build", build)
         if known is not None:
             if known.body == body:
                 return _line(known)

@@ -183,7 +183,7 @@ def money_of_two(script: Script) -> None:
         size="at most 0.05 mm",
         size_of="flatness",
         source="agreed with the shop",
-        with_on=["dowels out"],
+        with_on=["the engine plate"],
         supplier="Weir Machine Works",
         price=45.0,
         safety="none",

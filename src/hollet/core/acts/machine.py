@@ -105,6 +105,9 @@ class MachineOrderedAct(Act[MachineOrdered]):
         if self.safety is None:
             words = f"{self.part}: is it a part of steering, brakes, wheels, fuel? say it once"
             raise Refused("safety_asked", words, field="safety")
+        if self.safety == "lifting":
+            words = f"{self.part}: lifting gear is never bent, welded or cut back, it is replaced"
+            raise Refused("never_conceded", words, field="safety")
         size, finish = self.size.strip(), self.finish.strip()
         if not size and not finish:
             words = "say the size or the finish with which it must come back"

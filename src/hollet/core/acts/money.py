@@ -24,7 +24,7 @@ from hollet.core.entries import (
 from hollet.core.entries.base import Own
 from hollet.core.entries.money import OwnerSaidSaid, ReserveWeighedSaid
 from hollet.core.entries.parts import Price
-from hollet.core.errors import NotFound, Refused
+from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.saying import read_day
 
 __all__ = ["BudgetSetAct", "OwnerSaidAct", "PaidAct", "ReserveWeighedAct", "WayWeighedAct"]
@@ -55,6 +55,9 @@ class OwnerSaidAct(Act[OwnerSaid], OwnerSaidSaid):
     day: Day = ""
 
     def accepted(self, state: BookState, hand: Hand) -> OwnerSaid:
+        if state.newest(OwnerSaid, "money", f"word:{self.word}") is not None:
+            words = "this word is written already: strike it, and write the other anew"
+            raise Conflict(words, reason_code="id_used")
         if self.sort in ("sold", "paid", "paid back") and self.price is None:
             raise Refused("no_price", f"how much was {self.sort}?", field="price")
         if self.about is not None:

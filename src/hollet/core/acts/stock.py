@@ -9,11 +9,12 @@ from pydantic import Field, StringConstraints
 from hollet.core.acts.base import Act
 from hollet.core.acts.hand import Hand
 from hollet.core.book.box import IN_THE_BOX, TAKEN, spares
+from hollet.core.book.wants import need_id
 from hollet.core.entries import BookState, NextTimeNoted, SpareKept, SpareMoved
 from hollet.core.entries.base import Own
 from hollet.core.entries.parts import Price
 from hollet.core.entries.stock import SpareNow
-from hollet.core.errors import NotFound, Refused
+from hollet.core.errors import Conflict, NotFound, Refused
 
 __all__ = ["NextTimeAct", "SpareKeptAct", "SpareMovedAct"]
 
@@ -32,6 +33,9 @@ class SpareKeptAct(Act[SpareKept], SpareKept):
 
     def accepted(self, state: BookState, hand: Hand) -> SpareKept:
         known = next((s for s in spares(state) if s.spare == self.spare), None)
+        if known is not None and need_id(known.name) != need_id(self.name):
+            words = f"this is {known.name}: put {self.name} in by itself"
+            raise Conflict(words, reason_code="id_used")
         gone = known.count - known.left if known is not None else 0
         if self.count < gone:
             words = f"{self.name}: {gone} of it left the box already"

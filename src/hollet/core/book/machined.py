@@ -102,7 +102,8 @@ def machine_work(
     state: BookState, work: str, tools: Sequence[Instrument] = ()
 ) -> MachineFacts | None:
     """One piece of machine work as it stands; only what was measured since it came back counts as
-    measured after, and nothing measured with a tool of `tools` that was found wrong since.
+    measured after, each figure of it, and nothing measured with a tool of `tools` that was found
+    wrong since. A figure that was typed wrong is struck.
     """
     placed = state.newest(MachineOrdered, "machine", work)
     if placed is None:
@@ -115,7 +116,7 @@ def machine_work(
     before = [e for e in said if e.body.when == "before"]
     after = [e for e in said if e.body.when == "after" and e.seq > since > 0]
     promised = next((m.body.promised for m in reversed(moves) if m.body.promised), None)
-    newest = next((e for e in reversed(after) if e.body.values), None)
+    doubts = [in_doubt(e, e.body.instrument, tools) for e in after if e.body.values]
     limit = body.limit
     return MachineFacts(
         work=work,
@@ -134,8 +135,8 @@ def machine_work(
         promised=promised,
         before=_figures(before),
         after=_figures(after),
-        judged=_judged(body, newest) if newest is not None else (),
-        doubt=in_doubt(newest, newest.body.instrument, tools) if newest is not None else None,
+        judged=tuple(judged for entry in after for judged in _judged(body, entry)),
+        doubt=next((doubt for doubt in doubts if doubt), None),
         seen=next((e.body.seen for e in reversed(after) if e.body.seen), ""),
         seq=placed.seq,
     )

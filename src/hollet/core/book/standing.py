@@ -2,9 +2,11 @@
 is open, a track rod is off, a lead is off. Nobody types it.
 """
 
+from collections import Counter
+
 from hollet.core.book.fluids import empty_fluids
 from hollet.core.book.ledger import left_open
-from hollet.core.book.loads import loads_now
+from hollet.core.book.loads import counted_words, loads_now
 from hollet.core.entries import BookState
 from hollet.core.entries.status import plan_of, statuses
 from hollet.core.steps.tighten import joint_facts
@@ -20,7 +22,10 @@ def cannot_do(state: BookState) -> dict[str, str]:
     found: dict[str, str] = {}
     under = [s for s in loads_now(state).supports.values() if s.carries == "vehicle"]
     if under and not any(s.kind == "wheels" for s in under):
-        found["rolls"] = f"it stands on {' and '.join(sorted({s.kind for s in under}))}"
+        counts = Counter(s.kind for s in under)
+        found["rolls"] = "it stands on " + " and ".join(
+            counted_words(kind, n) for kind, n in sorted(counts.items())
+        )
     for item in left_open(state):
         if item.blocks in TO_START:
             found.setdefault("starts", item.what)
@@ -34,7 +39,10 @@ def cannot_do(state: BookState) -> dict[str, str]:
             continue
         for joint in joints:
             ability = BY_SAFETY.get(joint.safety or "") if joint is not None else None
-            if ability is None or joint is None or joint_facts(state, joint).final:
+            if ability is None or joint is None:
                 continue
-            found.setdefault(ability, f"{joint.name}: off")
+            facts = joint_facts(state, joint)
+            if not (facts.begun if ability == "rolls" else facts.final):
+                words = "not final" if facts.begun else "off"
+                found.setdefault(ability, f"{joint.name}: {words}")
     return found

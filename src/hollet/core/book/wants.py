@@ -1,5 +1,6 @@
 """What asks for a part, and where from: steps, joints, fills, bags, findings, extras, a hand."""
 
+import hashlib
 import re
 from collections.abc import Iterator
 from dataclasses import dataclass
@@ -49,15 +50,22 @@ class Want:
 
 
 def need_id(name: str) -> str:
-    """The id of a need by the name of its part: the same part from two steps is one need.
+    """The id of a need by the name of its part: the same part from two steps is one need. What the
+    letters a to z do not tell apart is told apart by a mark made of the whole name.
 
     Examples
     --------
     >>> need_id("Head bolt M11×115"), need_id("head  bolt m11 x 115")
     ('head_bolt_m11x115', 'head_bolt_m11x115')
+    >>> need_id("Öse") != need_id("Üse"), need_id("öse ") == need_id("Öse")
+    (True, True)
     """
-    tidy = re.sub(r"(?<=\d)\s*[x×]\s*(?=\d)", "x", name.casefold().strip())
-    return re.sub(r"[^0-9a-z]+", "_", tidy).strip("_")[:60] or "part"
+    tidy = re.sub(r"(?<=\d)\s*[x×]\s*(?=\d)", "x", " ".join(name.casefold().split()))
+    plain = re.sub(r"[^0-9a-z]+", "_", tidy).strip("_")
+    if plain and all(c.isascii() for c in tidy if c.isalnum()):
+        return plain[:60]
+    mark = hashlib.sha256(tidy.encode()).hexdigest()[:10]
+    return f"{plain[:48]}_{mark}".strip("_")
 
 
 def wants(state: BookState) -> tuple[Want, ...]:

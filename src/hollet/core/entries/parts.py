@@ -3,9 +3,10 @@ refused.
 """
 
 from datetime import date
-from typing import Annotated, ClassVar, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field
+from pydantic_core import PydanticCustomError
 
 from hollet.core.arrivals import PartSort
 from hollet.core.entries.base import Body, Key, Money, Own, PhotoHash, Reason, Short
@@ -29,7 +30,15 @@ __all__ = [
     "PartWanted",
 ]
 
-Price = Annotated[Money, Field(ge=0, le=1e6)]
+
+def _number(value: Any) -> Any:
+    """A hand says a number and no word: true is not one."""
+    if isinstance(value, bool):
+        raise PydanticCustomError("not_a_price", "must be a number, such as 24.50")
+    return value
+
+
+Price = Annotated[Money, Field(ge=0, le=1e6), BeforeValidator(_number)]
 Pieces = Annotated[int, Field(ge=1, le=999)]
 OrderState = Literal[
     "asked",
