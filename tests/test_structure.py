@@ -29,6 +29,7 @@ PURE = {
     "heapq",
     "itertools",
     "math",
+    "hashlib",
     "re",
     "statistics",
     "types",
