@@ -4,6 +4,7 @@ import pytest
 
 from hollet.core.book.asking import answers_on, questions, subject_of
 from hollet.core.errors import Conflict, NotFound
+from hollet.screens.limitbook import limit_book
 from tests.support import Book, small_sheet, tools
 
 
@@ -81,3 +82,13 @@ def test_a_question_is_asked_once(book: Book):
         ask(book)
     with pytest.raises(NotFound):
         ask(book, question="q2", photos=["0" * 64])
+
+
+def test_an_answer_stands_beside_its_limit_and_changes_nothing(book: Book):
+    """In the limit book it is offered as a source; the limit stays assumed till somebody says so."""
+    ask(book, sort="limit", about="gap")
+    said = {"question": "q1", "name": "The builder", "text": "0.6 at the most, for this bore."}
+    book.do("question answered", trust="has the book open", **said)
+    row = next(r for r in limit_book(book.state, ()).rows if r.id == "gap")
+    assert [a.text for a in row.answered] == ["0.6 at the most, for this bore."]
+    assert (row.state, row.words) == ("assumed", "at most 0.50 mm")

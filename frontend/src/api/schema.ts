@@ -3931,6 +3931,11 @@ export interface components {
          * @description One figure: `kind` limit or joint; `state` given, assumed, not given, own, conflict.
          */
         FigureRow: {
+            /**
+             * Answered
+             * @default []
+             */
+            answered: components["schemas"]["AnswerFacts"][];
             both: components["schemas"]["Judgement"] | null;
             /**
              * Both Words

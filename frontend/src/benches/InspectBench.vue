@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Face by face along the way of the oil: what do you see, how much; then what happens to the part. */
+import AskLink from '@/shell/AskLink.vue'
 import { computed, ref, watch } from 'vue'
 import type { InspectBenchView } from '@/api/client'
 import DebrisTrace from '@/drawings/DebrisTrace.vue'
@@ -243,6 +244,7 @@ useKeys(() => ({
         <p class="t28">
           {{ here.face.seen ? `Said: ${here.face.words}` : 'What do you see?' }}
         </p>
+        <AskLink v-if="here.face.now.length" sort="finding" :about="here.face.now[0].entry" />
         <div class="codes">
           <button
             v-for="(c, k) in shown"

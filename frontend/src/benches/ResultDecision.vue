@@ -3,6 +3,8 @@
  * One result in words: verdict, margins, what would settle it, what each source says, the working; and what
  * to do about it.
  */
+import AskLink from '@/shell/AskLink.vue'
+import { useBook } from '@/stores/book'
 import { computed } from 'vue'
 import type { MeasureBenchView } from '@/api/client'
 import VerdictMark from '@/drawings/VerdictMark.vue'
@@ -18,6 +20,7 @@ const props = defineProps<{
   replace: string | null
 }>()
 const emit = defineEmits<{ decide: [choice: 'measure_again' | 'rework' | 'replace']; accept: []; ask: [] }>()
+const book = useBook()
 const judgement = computed(() => props.result.judgement)
 </script>
 
@@ -52,6 +55,11 @@ const judgement = computed(() => props.result.judgement)
       </li>
       <li v-if="!result.limit.settled" class="too_close">They disagree, and nobody has chosen.</li>
     </ul>
+    <AskLink
+      v-if="book.bench && result.judged"
+      sort="result"
+      :about="`${book.bench.base.step}/${result.id}`"
+    />
     <p v-if="result.concession">{{ result.concession }}</p>
     <p v-if="result.lapsed" class="too_close">{{ result.lapsed }}</p>
     <p v-if="result.disposition">Decided: {{ result.disposition.replace('_', ' ') }}</p>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One figure: how what was read is judged by it, what each source says, and writing it. */
+import AskLink from '@/shell/AskLink.vue'
 import { computed, ref, watch } from 'vue'
 import type { FigureRow, PlanAct } from '@/api/client'
 import { changeOf, domainOf, filled } from '@/composables/figureform'
@@ -70,6 +71,17 @@ useKeys((): KeyMap =>
       {{ [row.unit, row.condition].filter(Boolean).join(', ')
       }}<template v-if="row.steps.length">. For {{ row.steps.slice(0, 3).join(', ') }}</template>
     </p>
+    <p v-for="a in row.answered" :key="a.entry" class="quiet">
+      <b>{{ a.name }}</b>, who {{ a.trust }}: {{ a.text }}
+      <button
+        type="button"
+        class="btn small"
+        @click="form.source = `${a.name}, asked ${a.time.slice(0, 10)}`"
+      >
+        As the source
+      </button>
+    </p>
+    <AskLink v-if="row.limit" sort="limit" :about="row.limit.id" />
     <div v-for="j in row.judged" :key="j.name">
       <p>
         {{ j.name }}:

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One part: why it is wanted, how it stands, and the one act that brings it on. */
+import AskLink from '@/shell/AskLink.vue'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { client, got, type Schemas } from '@/api/client'
@@ -230,11 +231,7 @@ const returned = (refusal: string, now: 'sent back' | 'refunded' | 'may go back 
           </button>
         </div>
       </section>
-      <RouterLink
-        class="btn small"
-        :to="{ name: 'ask', params: { build }, query: { sort: 'part', about: need.id } }"
-        >Ask somebody</RouterLink
-      >
+      <AskLink sort="part" :about="need.id" />
       <form v-if="!need.machined && (need.left || !need.open.length)" class="place" @submit.prevent="place">
         <h3 class="b">{{ need.refused.length ? 'From a second source' : 'Ask for it, or order it' }}</h3>
         <label class="field"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One order: what is in it, what was heard of it, and the parcel when it comes. */
+import AskLink from '@/shell/AskLink.vue'
 import { computed, reactive, ref } from 'vue'
 import { useBook } from '@/stores/book'
 import { useCalendar } from '@/stores/calendar'
@@ -132,11 +133,7 @@ const parcel = async () => {
         ><button type="submit" class="btn small" :disabled="note.trim().length < 3">Note it</button>
       </form>
       <p v-if="placed.total">In all {{ placed.total.toFixed(2) }}</p>
-      <RouterLink
-        class="btn small"
-        :to="{ name: 'ask', params: { build }, query: { sort: 'order', about: order.id } }"
-        >Ask somebody</RouterLink
-      >
+      <AskLink sort="order" :about="order.id" />
     </div>
   </el-drawer>
 </template>

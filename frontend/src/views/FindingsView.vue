@@ -3,6 +3,7 @@
  * The findings desk: every part and what was decided, like parts side by side, money, explanations, what is
  * suspect for its age.
  */
+import AskLink from '@/shell/AskLink.vue'
 import { computed, ref, watch } from 'vue'
 import { client, got, type Inspection } from '@/api/client'
 import { useKeys } from '@/composables/keys'
@@ -206,6 +207,7 @@ useKeys(() => Object.fromEntries(tabs.value.map((tab) => [tab.kbd, () => (shown.
               }}<span class="t16 mut">{{ e.who }}</span>
             </li>
           </ul>
+          <AskLink sort="fault" :about="c.id" />
           <form class="line" @submit.prevent="evidence(c.id)">
             <label class="field"
               ><span>this</span

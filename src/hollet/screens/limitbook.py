@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from pydantic import computed_field
 
+from hollet.core.book.asking import AnswerFacts, answers_on
 from hollet.core.entries import BookState
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import Refused
@@ -87,6 +88,7 @@ class FigureRow(View):
     both: Judgement | None = None
     both_words: str = ""
     judged: tuple[JudgedRow, ...] = ()
+    answered: tuple[AnswerFacts, ...] = ()
 
     @computed_field
     @property
@@ -196,6 +198,7 @@ def _limit_row(
         judged=judged,
         both=judge(value, big_u, both) if both else None,
         both_words=both.words() if both else "they leave nothing in common",
+        answered=answers_on(state, "limit", limit.id),
     )
 
 
