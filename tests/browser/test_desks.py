@@ -11,7 +11,7 @@ from tests.browser.test_parts import build_named
 
 
 def test_machine_work_is_right_once_it_is_measured(mortal, mk: Bench):
-    """Out already in the demo; back, measured outside, then inside: free."""
+    """Out already in the demo; back and outside, so it goes out again; inside then: free."""
     page, two = mk.page, build_named(mortal, "Two")
     mk.go(f"{mortal.url}/builds/{two}/parts", "parts wanted")
     page.get_by_role("button", name="bell housing face, skim").first.click()
@@ -22,7 +22,11 @@ def test_machine_work_is_right_once_it_is_measured(mortal, mk: Bench):
     drawer.get_by_text("E1", exact=False).first.click()
     drawer.get_by_role("button", name="Write it").click()
     expect(drawer.get_by_text("outside", exact=False).first).to_be_visible()
+    drawer.get_by_role("button", name="It goes out").click()
+    mk.written("bell housing face: at the machine shop")
+    drawer.get_by_role("button", name="It is back").click()
     drawer.locator("input[name=machined]").fill("0.01")
+    drawer.get_by_text("E1", exact=False).first.click()
     drawer.get_by_role("button", name="Write it").click()
     expect(drawer.get_by_text("back, as ordered")).to_be_visible()
 

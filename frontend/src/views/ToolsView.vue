@@ -12,6 +12,7 @@ import ToolCheckDialog from '@/shell/ToolCheckDialog.vue'
 import ToolTrialDialog from '@/shell/ToolTrialDialog.vue'
 import { useSession } from '@/stores/session'
 import { useShop } from '@/stores/shop'
+import { priceOf } from '@/composables/desk'
 import { useServer } from '@/composables/server'
 
 type Draft = Record<string, string | boolean | null>
@@ -41,10 +42,9 @@ const FIELDS = [
   ['checked', 'last checked'],
   ['source', 'figures from'],
 ] as const
-const gearName = ref('')
-const gearState = ref<'owned' | 'borrowed' | 'missing' | 'broken' | 'lent'>('owned')
-const gearWhose = ref('')
-const gearBack = ref('')
+type Gear = { name: string; state: string; whose: string; back: string; aDay: string; instead: string }
+const BLANK: Gear = { name: '', state: 'owned', whose: '', back: '', aDay: '', instead: '' }
+const gearSaid = ref({ ...BLANK })
 const STATES = ['owned', 'borrowed', 'rented', 'missing', 'broken', 'faulty', 'lent'] as const
 const shown = computed(() => shop.tools.filter((t) => !t.retired))
 type OwnPress = {
@@ -158,7 +158,7 @@ function askSet(tool: Instrument) {
   at.value = tool.setting ?? ''
   problem.value = ''
 }
-async function gear(name: string, state: (typeof STATES)[number], whose: string | null, back: string | null) {
+async function gear({ name, state, whose, back, aDay, instead }: Gear) {
   if (!name.trim()) return
   const who = await session.whoIsIt()
   const known = shop.view?.gear.find((g) => g.id === name.trim().toLowerCase())
@@ -169,16 +169,18 @@ async function gear(name: string, state: (typeof STATES)[number], whose: string 
           body: {
             who,
             name: name.trim(),
-            state,
+            state: state as 'owned',
             whose: whose || null,
             back_by: back || null,
+            a_day: priceOf(aDay),
+            substitute: instead.trim() || null,
             version: known?.version ?? 0,
           },
         }),
       ),
     `${name.trim()}: ${state}.`,
   )
-  if (taken) gearName.value = gearWhose.value = gearBack.value = ''
+  if (taken) gearSaid.value = { ...BLANK }
 }
 async function setGauge() {
   const who = await session.whoIsIt()
@@ -337,37 +339,71 @@ function tried(words: string) {
                   :aria-label="`${g.name} is`"
                   :value="g.state"
                   @change="
-                    gear(g.name, ($event.target as HTMLSelectElement).value as 'owned', g.whose, g.back_by)
+                    gear({
+                      name: g.name,
+                      state: ($event.target as HTMLSelectElement).value,
+                      whose: g.whose ?? '',
+                      back: g.back_by ?? '',
+                      aDay: g.a_day?.toString() ?? '',
+                      instead: g.substitute ?? '',
+                    })
                   "
                 >
                   <option v-for="s in STATES" :key="s">{{ s }}</option>
                 </select>
               </td>
               <td>{{ g.whose ?? '' }}</td>
-              <td>{{ g.back_by ? `back by ${g.back_by}` : '' }}</td>
+              <td>
+                {{ g.back_by ? `back by ${g.back_by}` : ''
+                }}{{ g.a_day ? `, ${shop.money(g.a_day.toFixed(2))} a day` : '' }}
+              </td>
+              <td>{{ g.substitute ? `instead: ${g.substitute}` : '' }}</td>
             </tr>
           </tbody>
         </table>
-        <form class="gear" @submit.prevent="gear(gearName, gearState, gearWhose, gearBack)">
+        <form class="gear" @submit.prevent="gear(gearSaid)">
           <label class="field"
             ><span>tool</span
-            ><input v-model="gearName" class="entry" name="gear-name" maxlength="80" autocomplete="off"
+            ><input v-model="gearSaid.name" class="entry" name="gear-name" maxlength="80" autocomplete="off"
           /></label>
           <label class="field"
             ><span>is</span
-            ><select v-model="gearState" class="entry" name="gear-state">
+            ><select v-model="gearSaid.state" class="entry" name="gear-state">
               <option v-for="s in STATES" :key="s">{{ s }}</option>
             </select></label
           >
           <label class="field"
             ><span>from or with whom</span
-            ><input v-model="gearWhose" class="entry" name="gear-whose" maxlength="80" autocomplete="off"
+            ><input
+              v-model="gearSaid.whose"
+              class="entry"
+              name="gear-whose"
+              maxlength="80"
+              autocomplete="off"
           /></label>
           <label class="field"
             ><span>back by</span
-            ><input v-model="gearBack" class="entry" name="gear-back" maxlength="40" autocomplete="off"
+            ><input v-model="gearSaid.back" class="entry" name="gear-back" maxlength="40" autocomplete="off"
           /></label>
-          <button type="submit" class="btn small" :disabled="!gearName.trim()">Write it down</button>
+          <label class="field"
+            ><span>rented: a day costs</span
+            ><input
+              v-model="gearSaid.aDay"
+              class="entry"
+              name="gear-day"
+              inputmode="decimal"
+              autocomplete="off"
+          /></label>
+          <label class="field"
+            ><span>instead of it, and its risk</span
+            ><input
+              v-model="gearSaid.instead"
+              class="entry"
+              name="gear-instead"
+              maxlength="200"
+              autocomplete="off"
+          /></label>
+          <button type="submit" class="btn small" :disabled="!gearSaid.name.trim()">Write it down</button>
         </form>
       </template>
     </main>
@@ -439,11 +475,11 @@ function tried(words: string) {
 }
 .gear {
   display: grid;
-  grid-template-columns: 2fr 1fr 1.4fr 1fr auto;
+  grid-template-columns: 2fr 1fr 1.4fr 1fr 1fr 2fr auto;
   gap: 10px;
   align-items: end;
   margin-top: 12px;
-  max-width: 980px;
+  max-width: 1240px;
 }
 @media (max-width: 959px) {
   .gear {
