@@ -75,6 +75,8 @@ def main() -> None:
             shot("measure", f"{one}/steps/bore_maps")
             shot("tools", f"{url}/tools")
             shot("parts", f"{one}/parts")
+            shot("money", f"{two}/money")
+            shot("pace", f"{url}/pace")
             parcel(url, named(url, "One"))
             shot("parcel", f"{one}/parts/oil_cooler_pipe?order=pipe")
             spare = new_build(url, "Measured")

@@ -126,6 +126,7 @@ defineExpose({
           <option v-for="s in steps" :key="s.id" :value="s.id">{{ s.name }}</option>
         </select></label
       >
+      <span class="wide t16">Is it a part of</span>
       <PickOne
         v-model="m.safety"
         class="wide"

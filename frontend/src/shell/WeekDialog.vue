@@ -226,13 +226,13 @@ defineExpose({ ask })
           <button type="submit" class="btn small" :disabled="!helper.trim()">Helps too</button>
         </form>
       </section>
-      <form class="line" @submit.prevent="sayDated">
+      <form class="dated" @submit.prevent="sayDated">
         <h3 class="b">Something dated: paint slot, event, shop closes, a lift rented</h3>
         <label class="sr" for="what">what</label
         ><input
           id="what"
           v-model="what"
-          class="entry wide"
+          class="entry"
           name="what"
           autocomplete="off"
           placeholder="paint slot"
@@ -313,9 +313,6 @@ section {
 .line h3 {
   grid-column: 1 / -1;
 }
-.line .wide {
-  grid-column: span 3;
-}
 .line.two {
   grid-template-columns: 1fr auto;
 }
@@ -332,8 +329,18 @@ li {
   .week {
     grid-template-columns: 1fr;
   }
-  .line .wide {
-    grid-column: auto;
+}
+.dated {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 8px;
+}
+.dated h3 {
+  grid-column: 1 / -1;
+}
+@media (max-width: 560px) {
+  .dated {
+    grid-template-columns: 1fr;
   }
 }
 </style>

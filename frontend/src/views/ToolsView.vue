@@ -329,7 +329,7 @@ function tried(words: string) {
         <p v-if="!shop.view.gear.length">
           What a step needs and the shop has not got goes onto the hunt list. Say here what there is.
         </p>
-        <table v-else>
+        <table v-else class="others">
           <tbody>
             <tr v-for="g in shop.view.gear" :key="g.id">
               <td class="b">{{ g.name }}</td>
@@ -529,9 +529,9 @@ main {
   grid-column: 1 / -1;
 }
 @media (max-width: 959px) {
-  td:nth-child(4),
+  table:not(.others) td:nth-child(4),
   th:nth-child(4),
-  td:nth-child(6),
+  table:not(.others) td:nth-child(6),
   th:nth-child(6) {
     display: none;
   }
