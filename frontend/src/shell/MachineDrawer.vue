@@ -3,6 +3,7 @@
  * Work at a machine shop: what it must come back as, out, back, measured before and after, judged by the
  * order.
  */
+import DeskDrawer from '@/shell/DeskDrawer.vue'
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import VerdictMark from '@/drawings/VerdictMark.vue'
@@ -14,7 +15,6 @@ const props = defineProps<{ work: Schemas['MachineFacts'] }>()
 const emit = defineEmits<{ close: [] }>()
 const book = useBook()
 const shop = useShop()
-const shown = ref(true)
 const promised = ref('')
 const because = ref('')
 const typed = ref('')
@@ -51,15 +51,7 @@ async function measured() {
 </script>
 
 <template>
-  <el-drawer
-    v-model="shown"
-    direction="rtl"
-    :size="420"
-    :title="`${work.part}: ${work.to_do}`"
-    append-to-body
-    :modal="false"
-    @closed="emit('close')"
-  >
+  <DeskDrawer :title="`${work.part}: ${work.to_do}`" @close="emit('close')">
     <div class="work">
       <p>
         <b>{{ work.words }}</b>
@@ -121,7 +113,7 @@ async function measured() {
         </div>
       </template>
     </div>
-  </el-drawer>
+  </DeskDrawer>
 </template>
 
 <style scoped>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One part: why it is wanted, how it stands, and the one act that brings it on. */
+import DeskDrawer from '@/shell/DeskDrawer.vue'
 import AskLink from '@/shell/AskLink.vue'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
@@ -17,7 +18,6 @@ const calendar = useCalendar()
 const parts = useParts()
 const { problem, served } = useServer()
 const router = useRouter()
-const shown = ref(true)
 const supplier = ref('')
 const count = ref(Math.max(1, props.row.need.left))
 const price = ref(props.row.need.price === null ? '' : String(props.row.need.price))
@@ -108,15 +108,7 @@ const returned = (refusal: string, now: 'sent back' | 'refunded' | 'may go back 
 </script>
 
 <template>
-  <el-drawer
-    v-model="shown"
-    direction="rtl"
-    :size="420"
-    :title="row.name"
-    append-to-body
-    :modal="false"
-    @closed="emit('close')"
-  >
+  <DeskDrawer :title="row.name" @close="emit('close')">
     <div class="need">
       <p>
         <b>{{ row.words }}</b>{{ row.under ? `. ${row.under}` : '' }}
@@ -280,7 +272,7 @@ const returned = (refusal: string, now: 'sent back' | 'refunded' | 'may go back 
         <button type="submit" class="btn" :disabled="!supplier.trim()">Write the order</button>
       </form>
     </div>
-  </el-drawer>
+  </DeskDrawer>
 </template>
 
 <style scoped>

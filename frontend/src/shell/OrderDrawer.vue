@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One order: what is in it, what was heard of it, and the parcel when it comes. */
+import DeskDrawer from '@/shell/DeskDrawer.vue'
 import AskLink from '@/shell/AskLink.vue'
 import { computed, reactive, ref } from 'vue'
 import { useBook } from '@/stores/book'
@@ -9,7 +10,6 @@ import { type OrderRow, type PartsView, useParts } from '@/stores/parts'
 const props = defineProps<{ build: string; placed: OrderRow; view: PartsView }>()
 const emit = defineEmits<{ close: [] }>()
 const book = useBook()
-const shown = ref(true)
 const promised = ref('')
 const note = ref('')
 const calendar = useCalendar()
@@ -50,15 +50,7 @@ const parcel = async () => {
 </script>
 
 <template>
-  <el-drawer
-    v-model="shown"
-    direction="rtl"
-    :size="420"
-    :title="order.supplier"
-    append-to-body
-    :modal="false"
-    @closed="emit('close')"
-  >
+  <DeskDrawer :title="order.supplier" @close="emit('close')">
     <div class="order">
       <p>
         <b>{{ placed.words }}</b>{{
@@ -135,7 +127,7 @@ const parcel = async () => {
       <p v-if="placed.total">In all {{ placed.total.toFixed(2) }}</p>
       <AskLink sort="order" :about="order.id" />
     </div>
-  </el-drawer>
+  </DeskDrawer>
 </template>
 
 <style scoped>
