@@ -230,3 +230,30 @@ def test_a_price_is_a_number(book: Book, money):
     with pytest.raises(ValidationError):
         book.do("budget set", money=money, name="TR")
     assert book.state.head == head
+
+
+def test_a_way_that_is_ordered_is_not_counted_twice(book: Book):
+    """85 decided, then 85 ordered: 85 in all, once it is said."""
+    why = "easy to ruin without a press"
+    said = {"way": "w1", "what": "press", "options": WAYS, "because": why}
+    book.refuse("bad_entry", "way weighed", **said, ordered=True)
+    book.do("way weighed", **said, chosen=1)
+    bought(book, 85)
+    assert money_of(book.state).sure == 170
+    book.do("way weighed", **said, chosen=1, ordered=True)
+    assert money_of(book.state).sure == 85
+
+
+def test_a_reading_that_moves_the_chance_says_so(book: Book):
+    """Weighed at nothing beyond; read again over the edge, it is to be weighed anew; struck, the
+    readings are gone.
+    """
+    hangs = {"limit": "gap", "beyond": "over 0.5 mm", "price": 4, "wait_days": 6, "a_day": 1}
+    first = book.read("ring", "ring", "0.30 0.35", tool="f1")
+    book.do("reserve weighed", name="ring", **hangs, buy=False)
+    assert money_desk(book.state, 0).reserves[0].moved == ""
+    second = book.read("ring", "ring", "0.60 0.65", tool="f1", sure=True)
+    assert money_desk(book.state, 0).reserves[0].moved.endswith("weigh it again")
+    for line in (first, second):
+        book.do("strike", entry=line.id, reason="typed at the wrong bench")
+    assert "are gone" in money_desk(book.state, 0).reserves[0].moved

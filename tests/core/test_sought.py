@@ -56,6 +56,8 @@ def test_a_search_has_an_end(book: Book):
     assert (need.left, need.first and need.first.step) == (2, "ring")
     assert "instead of it wire" in need.reasons[0].why
     assert lost_time(book.state) == {"search": 20}
+    (held,) = [o for o in book.in_the_way("ring") if o.code == "part"]
+    assert held.words == "circlip 24 is not free for it: to order"
 
 
 def test_found_after_all_nothing_is_wanted(book: Book):

@@ -8255,6 +8255,8 @@ export interface components {
             count: number;
             /** Later */
             later: number;
+            /** Moved */
+            moved: string;
             /** Name */
             name: string;
             /** Need */
@@ -10721,13 +10723,22 @@ export interface components {
             /** Chosen */
             chosen: number | null;
             /** Options */
-            options: string[];
+            options: components["schemas"]["WayOption"][];
+            /** Ordered */
+            ordered: boolean;
             /** Questions */
             questions: string[];
+            /**
+             * To Order
+             * @description Whether one is taken, and not among the orders yet.
+             */
+            readonly to_order: boolean;
             /** Way */
             way: string;
             /** What */
             what: string;
+            /** Words */
+            words: string[];
         };
         /**
          * WayView
@@ -10788,6 +10799,11 @@ export interface components {
             kind: "way weighed";
             /** Options */
             options: components["schemas"]["WayOption"][];
+            /**
+             * Ordered
+             * @default false
+             */
+            ordered?: boolean;
             /**
              * Questions
              * @default []

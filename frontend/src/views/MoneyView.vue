@@ -64,6 +64,17 @@ function agreed(c: Schemas['ConcessionFacts']) {
     name: view.value?.owner ?? '',
   }
 }
+const orderedNow = (w: Schemas['WayRow']) =>
+  book.handed({
+    kind: 'way weighed',
+    way: w.way,
+    what: w.what,
+    options: w.options,
+    chosen: w.chosen,
+    because: w.because,
+    questions: w.questions,
+    ordered: true,
+  })
 const paid = ref<Record<string, string>>({})
 async function pay(order: string) {
   const done = await book.handed({ kind: 'paid', order, money: priceOf(paid.value[order] ?? '') ?? NaN })
@@ -122,10 +133,13 @@ useKeys(() => ({ Escape: back }))
             <li v-for="w in view.ways" :key="w.way">
               <b>{{ w.what }}</b>
               <ul>
-                <li v-for="(o, k) in w.options" :key="k" :class="{ b: k === w.chosen }">
+                <li v-for="(o, k) in w.words" :key="k" :class="{ b: k === w.chosen }">
                   {{ o }}{{ k === w.chosen ? `. Taken: ${w.because}` : '' }}
                 </li>
               </ul>
+              <button v-if="w.to_order" type="button" class="btn small" @click="orderedNow(w)">
+                It is ordered now: count it there
+              </button>
               <small v-if="w.questions.length">to be answered first: {{ w.questions.join(' ') }}</small>
             </li>
           </ul>
@@ -141,6 +155,7 @@ useKeys(() => ({ Escape: back }))
               <b>{{ r.count }} × {{ r.name }}</b
               >: {{ money(r.now) }} now, {{ money(r.later) }} later on average.
               {{ r.buy ? 'Bought ahead' : 'Not bought ahead' }}
+              <b v-if="r.moved" class="too_close">{{ r.moved }}</b>
               <WorkingLines :lines="r.working" />
             </li>
           </ul>

@@ -2,12 +2,16 @@
 by side, what is bought ahead.
 """
 
+from pydantic import computed_field
+
 from hollet.core.book.concessions import ConcessionFacts, concessions, owner_of
 from hollet.core.book.orders import orders
+from hollet.core.book.reserves import chance_beyond
 from hollet.core.buying import CHANCES
 from hollet.core.entries import BookState, OwnerSaid, Paid, ReserveWeighed, WayWeighed
-from hollet.core.entries.money import WORD_SORTS
+from hollet.core.entries.money import WORD_SORTS, WayOption
 from hollet.core.entries.status import plan_of
+from hollet.core.errors import NotFound, Refused
 from hollet.core.saying import day_due
 from hollet.core.steps.results import results_of
 from hollet.core.view import View
@@ -52,10 +56,18 @@ class WayRow(View):
 
     way: str
     what: str
-    options: tuple[str, ...]
+    words: tuple[str, ...]
+    options: tuple[WayOption, ...]
     chosen: int | None
     because: str
     questions: tuple[str, ...]
+    ordered: bool
+
+    @computed_field
+    @property
+    def to_order(self) -> bool:
+        """Whether one is taken, and not among the orders yet."""
+        return self.chosen is not None and not self.ordered
 
 
 class ReserveRow(View):
@@ -68,6 +80,7 @@ class ReserveRow(View):
     later: float
     buy: bool
     working: tuple[str, ...]
+    moved: str
 
 
 class OrderName(View):
@@ -148,7 +161,9 @@ def _ways(state: BookState) -> tuple[WayRow, ...]:
         WayRow(
             way=e.body.way,
             what=e.body.what,
-            options=tuple(
+            options=e.body.options,
+            ordered=e.body.ordered,
+            words=tuple(
                 option.words() + (f": {option.because}" if option.because else "")
                 for option in e.body.options
             ),
@@ -170,9 +185,26 @@ def _reserves(state: BookState) -> tuple[ReserveRow, ...]:
             later=e.body.later,
             buy=e.body.buy,
             working=e.body.working,
+            moved=_moved(state, e.body),
         )
         for e in state.newest_of(ReserveWeighed, "money")
     )
+
+
+MOVED = 0.05
+
+
+def _moved(state: BookState, body: ReserveWeighed) -> str:
+    """How the chance stands by the readings now, where it moved since it was weighed."""
+    if body.limit is None:
+        return ""
+    try:
+        now, _ = chance_beyond(state, body.limit, body.beyond or "")
+    except (Refused, NotFound):
+        return "the readings it hung on are gone: weigh it again"
+    if abs(now - body.likely) <= MOVED:
+        return ""
+    return f"the chance was {body.likely:.2f} and is {now:.2f} by the readings now: weigh it again"
 
 
 def _orders(state: BookState) -> tuple[OrderName, ...]:

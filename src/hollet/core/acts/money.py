@@ -87,6 +87,8 @@ class WayWeighedAct(Act[WayWeighed], WayWeighed):
         if self.chosen is not None and is_thin(self.because):
             words = "say why this way in ten characters or more and two words"
             raise Refused("reason_thin", words, field="because")
+        if self.ordered and self.chosen is None:
+            raise Refused("bad_entry", "which way is ordered?", field="chosen")
         return self.filled(because=self.because.strip())
 
 

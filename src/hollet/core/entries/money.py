@@ -102,7 +102,7 @@ class WayOption(BaseModel):
 
 class WayWeighed(Body):
     """Ways to the same end side by side, the one taken and why, and what an outside shop must
-    answer first.
+    answer first; `ordered`: its price stands among the orders, and is not counted twice.
     """
 
     called: ClassVar = "way weighed"
@@ -114,6 +114,7 @@ class WayWeighed(Body):
     chosen: Annotated[int, Field(ge=0, le=6)] | None = None
     because: Annotated[str, Field(max_length=300)] = ""
     questions: Annotated[tuple[Short, ...], Field(max_length=8)] = ()
+    ordered: bool = False
 
     def subject(self) -> Key:
         return Key("money", f"way:{self.way}")
@@ -123,7 +124,8 @@ class WayWeighed(Body):
             return f"{self.what}: {'; '.join(o.words() for o in self.options)}: not decided"
         taken = self.options[self.chosen]
         others = ", ".join(o.how for k, o in enumerate(self.options) if k != self.chosen)
-        return f"{self.what}: {taken.words()}, not {others}: {self.because}"
+        ordered = "; ordered now" if self.ordered else ""
+        return f"{self.what}: {taken.words()}, not {others}: {self.because}{ordered}"
 
 
 class Paid(Body):

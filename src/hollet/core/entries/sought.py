@@ -86,6 +86,10 @@ class SearchEnded(SearchEndedSaid):
     def subject(self) -> Key:
         return Key("thing", self.thing)
 
+    def also(self) -> tuple[Key, ...]:
+        """Given up and wanted anew, it is a part that is known to be missing."""
+        return (Key("need", self.thing),) if self.reorder and not self.where else ()
+
     def line(self, title: str) -> str:
         if self.where:
             return f"{self.what} found after {self.minutes} min: {self.where}"
