@@ -85,7 +85,7 @@ def test_a_question_is_asked_once(book: Book):
 
 
 def test_an_answer_stands_beside_its_limit_and_changes_nothing(book: Book):
-    """In the limit book it is offered as a source; the limit stays assumed till somebody says so."""
+    """The limit book offers it as a source; the limit stays assumed till somebody says so."""
     ask(book, sort="limit", about="gap")
     said = {"question": "q1", "name": "The builder", "text": "0.6 at the most, for this bore."}
     book.do("question answered", trust="has the book open", **said)
