@@ -11,6 +11,7 @@ from pydantic import TypeAdapter
 
 from hollet.core.acts.kinds import AnyAct, accept
 from hollet.core.book.rebuild import rebuild_view
+from hollet.core.catalogue import compute
 from hollet.core.entries import BookState, Entry, Note, PlanEdited
 from hollet.core.entries.fold import fold
 from hollet.core.entries.kinds import KINDS
@@ -316,3 +317,33 @@ def test_laying_three_hundred_steps(benchmark, seed: int):
     found = benchmark.pedantic(laid_out, args=(three_hundred(seed),), rounds=1)
     assert found is not None
     assert found.end - found.at_best <= 0.05 * found.at_best
+
+
+def test_forty_shims_four_in_a_stack(benchmark):
+    """The stack out of forty sizes, two of each: 50 ms are promised."""
+    dice = random.Random(1)
+    kit = [
+        {"thickness": {"value": k / 1000, "unit": "mm"}, "count": 2}
+        for k in sorted(dice.sample(range(103, 1900), 40))
+    ]
+    window = {"min_gap": {"value": 0.6, "unit": "mm"}, "max_gap": {"value": 0.9, "unit": "mm"}}
+    given = {"gap": {"value": 4.1, "unit": "mm"}, **window, "kit": kit, "max_stack": 4}
+    assert benchmark(compute, "choose_shims", given)["count"]["value"] <= 4
+
+
+def test_thirty_two_valves_reshuffled(benchmark):
+    """Fewest new shims, proven: 100 ms are promised."""
+    dice = random.Random(7)
+    valves = [
+        {
+            "lash": {"value": dice.randrange(8, 36) / 100, "unit": "mm"},
+            "shim": {"value": dice.randrange(46, 54) * 0.05, "unit": "mm"},
+            "lower_limit": {"value": 0.16, "unit": "mm"},
+            "upper_limit": {"value": 0.24, "unit": "mm"},
+        }
+        for _ in range(32)
+    ]
+    sizes = {"from": {"value": 2, "unit": "mm"}, "to": {"value": 3.2, "unit": "mm"}}
+    given = {"valves": valves, "new_sizes": {**sizes, "step": {"value": 0.05, "unit": "mm"}}}
+    found = benchmark(compute, "reshuffle_shims", given)
+    assert found["out_of_limits_before"]["value"] > 0

@@ -100,3 +100,21 @@ def test_no_such_form():
     for name in ("nonsense", "check_sequence"):
         with pytest.raises(NotFound):
             compute_typed(name, {})
+
+
+def test_rows_are_typed_as_they_stand_on_paper():
+    """A kit and a table of valves: a row each, in the order that the form says."""
+    typed = {"gap": "8.2", "min_gap": "2.5", "max_gap": "5", "max_stack": "3"}
+    found = compute_typed("choose_shims", {**typed, "kit": "0.8 x 3; 1.6 2\n2.4mm 1"})
+    assert found["shims"]["value"] == pytest.approx([0.8, 1.6, 2.4])
+    valves = {"valves": "0.10 2.60 0.16 0.24; 0.30 2.50 0.16 0.24", "new_sizes": "2 3.2 0.05"}
+    assert compute_typed("reshuffle_shims", valves)["new_shims"]["value"] == 0
+
+
+@pytest.mark.parametrize("kit", ["0.8", "0.8 3 2", "0.8 three", "0.8 -1", "0.8 1.5"])
+def test_a_row_that_is_none_says_how_one_looks(kit):
+    typed = {"gap": "8.2", "min_gap": "2.5", "max_gap": "5", "kit": kit}
+    with pytest.raises(Refused) as refusal:
+        compute_typed("choose_shims", typed)
+    assert refusal.value.field == "kit"
+    assert "kit" in refusal.value.message

@@ -4179,8 +4179,8 @@ export interface components {
         };
         /**
          * FormField
-         * @description One field: a figure, several, several with a name each, a whole or bare number, yes or no, or
-         *     one of a list.
+         * @description One field: a figure, several, several with a name each, a whole or bare number, yes or no,
+         *     one of a list, or a row (or rows) of the figures that `options` name.
          */
         FormField: {
             /**
@@ -4194,7 +4194,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "figure" | "figures" | "named" | "number" | "yes_no" | "choice";
+            kind: "figure" | "figures" | "named" | "number" | "yes_no" | "choice" | "rows" | "row";
             /** Label */
             label: string;
             /** Name */

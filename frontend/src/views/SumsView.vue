@@ -13,7 +13,12 @@ import MarkLogo from '@/shell/MarkLogo.vue'
 import { useServer } from '@/composables/server'
 
 /** How a field is filled in that takes more than one figure. */
-const HOW: Record<string, string> = { figures: ', several', named: ', each as name: figure; …' }
+const HOW: Record<string, (f: { options: readonly string[] }) => string> = {
+  figures: () => ', several',
+  named: () => ', each as name: figure; …',
+  rows: (f) => `, each as ${f.options.join(' ').replaceAll('_', ' ')}; …`,
+  row: (f) => `: ${f.options.join(', ').replaceAll('_', ' ')}`,
+}
 const route = useRoute()
 const router = useRouter()
 const all = ref<CalculationForm[]>([])
@@ -143,7 +148,8 @@ useKeys(() => ({ '/': () => finder.value?.focus() }))
         <form @submit.prevent="reckon">
           <label v-for="f in form.fields" :key="f.name" class="field"
             ><span
-              >{{ f.label }}{{ HOW[f.kind] ?? '' }}{{ f.unit && f.unit !== '1' ? `, ${f.unit}` : '' }}</span
+              >{{ f.label }}{{ HOW[f.kind]?.(f) ?? ''
+              }}{{ f.unit && f.unit !== '1' ? `, ${f.unit}` : '' }}</span
             >
             <select
               v-if="f.kind === 'choice' || f.kind === 'yes_no'"

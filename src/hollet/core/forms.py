@@ -51,6 +51,9 @@ FAMILIES = {
     "budgets": "What a reading is worth",
     "running": "First start",
     "buying": "Buying and fetching",
+    "shims": "Shims and matching",
+    "matching": "Shims and matching",
+    "heating": "Heat and cold",
 }
 """The modules whose calculations have a page among the bench tools, and what they are called."""
 NO_PAGE = frozenset({"conversions", "pairs", "patterns", "rounds", "slips"})
@@ -58,14 +61,14 @@ NO_PAGE = frozenset({"conversions", "pairs", "patterns", "rounds", "slips"})
 
 
 class FormField(BaseModel):
-    """One field: a figure, several, several with a name each, a whole or bare number, yes or no, or
-    one of a list.
+    """One field: a figure, several, several with a name each, a whole or bare number, yes or no,
+    one of a list, or a row (or rows) of the figures that `options` name.
     """
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     name: str
     label: str
-    kind: Literal["figure", "figures", "named", "number", "yes_no", "choice"]
+    kind: Literal["figure", "figures", "named", "number", "yes_no", "choice", "rows", "row"]
     dimension: str | None = None
     unit: str | None = None
     default: str = ""
@@ -147,6 +150,13 @@ def _field(name: str, info: FieldInfo) -> FormField | None:
         return FormField(kind="figures", dimension=dimension, unit=unit, **base)
     if typing.get_origin(kind) is dict and typing.get_args(kind)[1] is Quantity:
         return FormField(kind="named", unit=unit or CANONICAL["length"], **base | {"needed": True})
+    listed = typing.get_origin(kind) is tuple
+    model = typing.get_args(kind)[0] if listed else kind
+    if extra.get("rows"):
+        names = tuple(f.alias or n for n, f in model.model_fields.items())
+        unit = CANONICAL["length"]
+        whole = {"options": names, "unit": unit} | base | {"needed": True}
+        return FormField(kind="rows" if listed else "row", **whole)
     if kind is bool:
         return FormField(
             kind="yes_no", default="yes" if default else "no", **base | {"needed": False}
@@ -214,6 +224,9 @@ def _value(field: FormField, text: str) -> Any:
                 field=field.name,
             )
         return {name.strip(): _quantity(field, figure) for name, _, figure in named}
+    if field.kind in ("rows", "row"):
+        rows = [_row(field, piece) for piece in re.split(r"[;\n]", text) if piece.strip()]
+        return rows if field.kind == "rows" else rows[0]
     pieces = (
         [p for p in text.split(";") if p.strip()]
         if ";" in text
@@ -225,6 +238,24 @@ def _value(field: FormField, text: str) -> Any:
         "value": [_quantity(field, piece)["value"] for piece in pieces],
         "unit": field.unit or "mm",
     }
+
+
+def _row(field: FormField, text: str) -> dict[str, Any]:
+    """One row of figures in the order of its names; a count is a whole number."""
+    parts = text.replace(" x ", " ").split()
+    if len(parts) != len(field.options):
+        words = f"'{field.label}': each as {' '.join(field.options)}, such as 0.80 3; 1.60 2"
+        raise Refused("bad_number", words, field=field.name)
+    found: dict[str, Any] = {}
+    for name, part in zip(field.options, parts, strict=True):
+        if name == "count":
+            if not part.isdigit():
+                words = f"'{field.label}': a count is a whole number (got '{part}')"
+                raise Refused("bad_number", words, field=field.name)
+            found[name] = int(part)
+        else:
+            found[name] = _quantity(field, part)
+    return found
 
 
 def _bare(piece: str) -> bool:
