@@ -16,7 +16,7 @@ import { useServer } from '@/composables/server'
 const HOW: Record<string, (f: { options: readonly string[] }) => string> = {
   figures: () => ', several',
   named: () => ', each as name: figure; …',
-  rows: (f) => `, each as ${f.options.join(' ').replaceAll('_', ' ')}; …`,
+  rows: (f) => `, each as ${f.options.join(' ').replaceAll('_', ' ')}; or a line each`,
   row: (f) => `: ${f.options.join(', ').replaceAll('_', ' ')}`,
 }
 const route = useRoute()
@@ -70,6 +70,9 @@ function shown(leaf: { value: unknown; unit?: string }): string {
   const value = Array.isArray(leaf.value) ? leaf.value.map(text).join(', ') : text(leaf.value)
   return leaf.unit && leaf.unit !== '1' ? `${value} ${leaf.unit}` : value
 }
+/** Several sentences are a list: one below the other, none run into the next. */
+const isList = (leaf: { value: unknown }): leaf is { value: string[] } =>
+  Array.isArray(leaf.value) && leaf.value.some((v) => typeof v === 'string')
 async function reckon() {
   if (!form.value) return
   problem.value = ''
@@ -161,6 +164,14 @@ useKeys(() => ({ '/': () => finder.value?.focus() }))
                 {{ o.replace(/_/g, ' ') }}
               </option>
             </select>
+            <textarea
+              v-else-if="f.kind === 'rows'"
+              v-model="typed[f.name]"
+              class="entry rows"
+              rows="4"
+              :name="f.name"
+              :aria-invalid="wrong === f.name || undefined"
+            />
             <input
               v-else
               v-model="typed[f.name]"
@@ -177,7 +188,13 @@ useKeys(() => ({ '/': () => finder.value?.focus() }))
           <dl>
             <div v-for="(leaf, key) in answer" :key="key">
               <dt>{{ String(key).replace(/_/g, ' ') }}</dt>
+              <dd v-if="isList(leaf)" class="list">
+                <ol>
+                  <li v-for="line in leaf.value" :key="String(line)">{{ line }}</li>
+                </ol>
+              </dd>
               <dd
+                v-else
                 :class="{
                   outside: leaf.value === false,
                   words: typeof leaf.value === 'string' && leaf.value.length > 24,
@@ -373,5 +390,16 @@ dd {
   .top p {
     display: none;
   }
+}
+.rows {
+  min-height: 120px;
+}
+.list {
+  font-size: 18px;
+  font-weight: 560;
+  line-height: 1.5;
+}
+.list ol {
+  padding-left: 24px;
 }
 </style>

@@ -359,7 +359,7 @@ def _found(
     bought: Sequence[int | None],
     took: Sequence[int],
 ) -> ReshuffleResult:
-    count, plan, squares, sizes = len(valves), [], 0, []
+    count, plan, squares, sizes, lines = len(valves), [], 0, [], []
     for k, at in enumerate(took):
         new = at >= len(there)
         size = bought[at - len(there)] if new else there[at]
@@ -378,6 +378,8 @@ def _found(
         )
         lash = (valves[k].whole - size) / QUANTA
         plan.append(f"{k + 1}: {source}, {size / QUANTA:g} mm, lash {lash:g}")
+        own, shim = valves[k].lash / QUANTA, valves[k].shim / QUANTA
+        lines.append(f"{k + 1}: {own:g} + {shim:g} − {size / QUANTA:g} = {lash:g} mm")
         if new:
             sizes.append(size / QUANTA)
     before = sum(not v.lo <= v.lash <= v.hi for v in valves)
@@ -388,7 +390,7 @@ def _found(
         plan=tuple(plan),
         moves=_moves(took, count, len(there)),
         buy=Quantities(value=list(sizes), unit="mm"),
-        working=tuple(plan),
+        working=tuple(lines),
     )
 
 

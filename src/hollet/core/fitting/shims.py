@@ -37,7 +37,7 @@ class ShimOf(BaseModel):
 
 class ChooseShims(Input):
     """The gap without shims, the window it shall come into, the kit in the drawer, how many may lie
-    on each other, at what is aimed; `U` of the gap shrinks the window on both sides.
+    on each other, at what is aimed; the uncertainty U of the gap shrinks the window at both ends.
     """
 
     gap: Length = None
