@@ -49,7 +49,7 @@ def compute(name: str, data: dict[str, Any]) -> dict[str, Any]:
 def _load() -> None:
     """Import the families, which register themselves on the first use and not at start-up."""
     from hollet.core import budgets, buying, pairs, running, slips, verdicts  # noqa: F401
-    from hollet.core.fitting import heating, lengths, matching, shims  # noqa: F401
+    from hollet.core.fitting import heating, lengths, pairing, shims, valve_shims  # noqa: F401
     from hollet.core.measuring import (  # noqa: F401
         alignment,
         belts,

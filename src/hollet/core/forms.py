@@ -52,7 +52,8 @@ FAMILIES = {
     "running": "First start",
     "buying": "Buying and fetching",
     "shims": "Shims and matching",
-    "matching": "Shims and matching",
+    "pairing": "Shims and matching",
+    "valve_shims": "Shims and matching",
     "heating": "Heat and cold",
 }
 """The modules whose calculations have a page among the bench tools, and what they are called."""
