@@ -33,6 +33,7 @@ from hollet.core.entries.status import plan_of
 from hollet.core.errors import NotFound, Refused
 from hollet.core.procedure.sheet import Step
 from hollet.library.lore import lore
+from hollet.screens.frame import book_view
 from tests.support import SMALL, TAKE, Book, small_sheet, tools
 
 MONDAY = date(2026, 3, 2)
@@ -441,3 +442,21 @@ def test_times_are_compared_in_utc(book: Book):
     assert worked_since(book.state, local.isoformat()) == worked_since(
         book.state, datetime.fromisoformat(local.isoformat()).isoformat()
     )
+
+
+def test_after_two_years_it_is_said_what_to_look_at_first(book: Book):
+    """The battery, who changed the plan, what aged; after a night nothing of it."""
+    book.do("confirmed", step="lead", what="Extinguisher at hand")
+    book.do("done", step="lead")
+    book.later(12)
+    assert book_view(book.state, book.time).resume.first == ()
+    book.plan("fact", fact="fuel", value="petrol")
+    book.plan("fact", fact="standing", value="over a year")
+    book.later(24 * 700)
+    first = book_view(book.state, book.time).resume.first
+    assert first[0] == "700 days without a hand at work"
+    assert first[1] == "look whether it is still so: Lead off"
+    assert any("MK changed the plan on 2026-03-01" in words for words in first)
+    assert any(words.startswith("aged meanwhile, ") for words in first)
+    book.do("started", step="ring")
+    assert book_view(book.state, book.time).resume.first == ()

@@ -8403,9 +8403,12 @@ export interface components {
         /**
          * Resume
          * @description Where the mechanic stopped, in one line, what hangs or is dangerous, and what is
-         *     left loose.
+         *     left loose. After a long gap `first` is what to look at before anything else: the battery, who
+         *     changed the plan, what aged meanwhile.
          */
         Resume: {
+            /** First */
+            first: string[];
             /** Hangs */
             hangs: string;
             /** Line */

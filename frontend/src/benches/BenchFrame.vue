@@ -126,6 +126,9 @@ defineExpose({
         {{ resume ? resume.line : (line ?? `${bench.base.number}, ${bench.base.stage_name}`) }}
       </p>
       <p v-if="resume?.hangs" class="t20 outside b">{{ resume.hangs }}</p>
+      <ul v-if="resume?.first.length" class="block" aria-label="After so long">
+        <li v-for="(words, k) in resume.first" :key="k">{{ words }}</li>
+      </ul>
     </header>
     <div class="work">
       <HoldBlock v-if="!underWay" :bench="bench" :build="book.card?.id ?? ''" />

@@ -1,5 +1,7 @@
 """The frame round every bench: the strip, the last lines, and where the mechanic stopped."""
 
+from datetime import datetime
+
 from pydantic import computed_field
 
 from hollet.core.book.around import around_now
@@ -12,6 +14,7 @@ from hollet.core.entries import BookState, PlanEdited
 from hollet.core.entries.status import SETTLED, StepStatus, plan_of, statuses
 from hollet.core.procedure.sheet import Step
 from hollet.core.procedure.words import RUNGS, STAGES
+from hollet.core.steps.inspection import inspection_view
 from hollet.core.steps.tighten import joint_facts
 from hollet.core.view import View
 from hollet.screens.sentences import LogLine, line_of
@@ -49,7 +52,8 @@ class StepRow(View):
 
 class Resume(View):
     """Where the mechanic stopped, in one line, what hangs or is dangerous, and what is
-    left loose.
+    left loose. After a long gap `first` is what to look at before anything else: the battery, who
+    changed the plan, what aged meanwhile.
     """
 
     title: str
@@ -57,6 +61,7 @@ class Resume(View):
     hangs: str
     loose: str
     since: str
+    first: tuple[str, ...]
 
 
 class BookView(View):
@@ -126,8 +131,8 @@ def book_view(state: BookState, now: str) -> BookView:
 
 def _resume(state: BookState, known: dict[str, StepStatus], now: str) -> Resume | None:
     last = state.last
-    if last is None or last == state.newest(PlanEdited, "plan"):
-        return None
+    if last is None or state.head == len(state.all(PlanEdited)):
+        return None  # nothing but the plan was ever written
     plan = plan_of(state)
     step = plan.find_step(current_step(state, now))
     assert step is not None
@@ -150,7 +155,39 @@ def _resume(state: BookState, known: dict[str, StepStatus], now: str) -> Resume 
         hangs=_hangs(state),
         loose=loose if left else "Nothing is left open.",
         since=last.time,
+        first=_after_long(state, now),
     )
+
+
+LONG_DAYS = 60
+"""A gap after which nothing is taken as it was left; assumed."""
+SHOWN = 4
+
+
+def _after_long(state: BookState, now: str) -> tuple[str, ...]:
+    """After a gap of two months without a hand at work: is the battery still off, who changed the
+    plan since, what has aged.
+    """
+    plans = {e.id for e in state.all(PlanEdited)}
+    past = state.struck.keys() | plans  # whoever edits the plan sits at a desk
+    worked = next((e for e in state.since(0) if e.body.clocked and e.id not in past), None)
+    if worked is None:
+        return ()
+    away = datetime.fromisoformat(now) - datetime.fromisoformat(worked.time)
+    if away.days < LONG_DAYS:
+        return ()
+    off = [item.what for item in left_open(state) if item.blocks == "power_on"]
+    said = [f"{away.days} days without a hand at work"]
+    said.append(
+        f"look whether it is still so: {off[0]}" if off else "no step took the battery off: look"
+    )
+    edits = [e for e in state.all(PlanEdited) if e.seq > worked.seq]
+    said += [f"{e.who} changed the plan on {e.time[:10]}: {e.body.line('')}" for e in edits[-2:]]
+    aged = inspection_view(state).suspects
+    said += [f"aged meanwhile, {s.thing}: {s.because}" for s in aged[:SHOWN]]
+    if len(aged) > SHOWN:
+        said.append(f"and {len(aged) - SHOWN} more that aged")
+    return tuple(said)
 
 
 def _where(state: BookState, step: Step, known: dict[str, StepStatus]) -> tuple[str, str]:

@@ -216,6 +216,7 @@ def card_for_today(workshop: Workshop) -> bytes:
         resume = card.frame.resume
         rows = [ListRow(d.title, d.words, "dangerous now") for d in card.frame.dangers]
         if resume is not None:
+            rows += [ListRow(words) for words in resume.first]
             rows.append(ListRow(resume.title, resume.line, box=False))
             if resume.hangs:
                 rows.append(ListRow("What hangs", resume.hangs, box=False))
