@@ -104,6 +104,8 @@ def test_a_tool_found_wrong_takes_it_back(book: Book):
     assert not work(book).right
     assert "measure it again" in work(book).words
     assert book.open()["machine:m1"]
+    (held,) = [o for o in book.in_the_way("bore") if o.code == "part"]
+    assert "measure it again" in held.words
 
 
 def test_sent_out_again_nothing_of_before_counts(book: Book):

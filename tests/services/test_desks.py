@@ -279,3 +279,32 @@ def test_names_of_any_alphabet_are_told_apart(hand):
         hand.write("part wanted", typed=f"1 x {name}", step="ring", safety="none")
     names = [r.need.name for g in desk(hand.workshop, hand.build).groups for r in g.rows]
     assert {"кольцо", "прокладка"} <= set(names)
+
+
+def test_sent_again_after_the_answer_was_lost_it_is_written_once(hand):
+    """The last spare is taken, the network drops the answer: the same line once more is answered,
+    not refused, and another under its id is.
+    """
+    spare(hand, count=1)
+    move = {"kind": "spare moved", "spare": "s1", "count": 1, "now": "sold", "money": 4}
+    number = hand.workshop.new_id()
+    first = say(hand.workshop, number, **move)
+    assert say(hand.workshop, number, **move) == first
+    assert len(box(hand.workshop).spares[0].uses) == 1
+    with pytest.raises(Conflict):
+        say(hand.workshop, number, **{**move, "money": 5})
+
+
+def test_what_counts_as_free_does_not_lie_in_the_box(hand):
+    """Taken, free on the job, put back: refused till the job no longer counts it."""
+    spare(hand)
+    job = {"build": hand.build, "need": "cover_gasket", "build_name": "Job"}
+    move = {"kind": "spare moved", "spare": "s1"}
+    say(hand.workshop, **move, now="taken for a job", count=2, **job)
+    free = hand.write("part taken", need="cover_gasket", count=1, how="counted")
+    say(hand.workshop, **move, now="back in the box", count=1)
+    with pytest.raises(Conflict, match="count as free on Job"):
+        say(hand.workshop, **move, now="back in the box", count=1)
+    hand.write("strike", entry=free.id, reason="it was bent after all")
+    say(hand.workshop, **move, now="back in the box", count=1)
+    assert box(hand.workshop).spares[0].left == 2

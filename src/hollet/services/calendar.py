@@ -6,8 +6,10 @@ from pydantic import BaseModel
 
 from hollet.core.acts.base import Act
 from hollet.core.entries import Line
-from hollet.core.errors import Conflict, NotFound
+from hollet.core.errors import NotFound
+from hollet.services.box import still_counted
 from hollet.services.builds import build_names
+from hollet.services.logging import digest_of, written_before
 from hollet.services.workshop import SHOP, Workshop
 
 __all__ = ["ShopLine", "write_shop"]
@@ -37,18 +39,20 @@ def write_shop(workshop: Workshop, act: Act[Any], *, who: str, entry_id: str) ->
     Refused, NotFound
         As its act says.
     Conflict
-        The id was used for another line.
+        The id was used for another line; a piece goes back into the box that counts as free.
     """
+    digest = digest_of(SHOP, act)
     with workshop.held(SHOP) as state:
         known = state.entries.get(entry_id)
+    if known is not None:
+        written_before(workshop, known, digest)
+        return _line(known)
+    still_counted(workshop, act)
+    with workshop.held(SHOP) as state:
         body = act.accepted(state, workshop.hand(who))
         build = getattr(body, "build", None)
         if build is not None and build not in build_names(workshop):
             raise NotFound("build", build)
-        if known is not None:
-            if known.body == body:
-                return _line(known)
-            raise Conflict(f"line {known.seq} has this id already", reason_code="id_used")
-        draft = workshop.draft(SHOP, body, who, entry_id=entry_id)
+        draft = workshop.draft(SHOP, body, who, entry_id=entry_id, sent=digest)
         entry = workshop.write(SHOP, state, draft)
         return _line(entry)

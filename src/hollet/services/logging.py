@@ -60,13 +60,12 @@ def write_entry(workshop: Workshop, build: str, sent: Sent, act: Act[Any]) -> Lo
     Refused, NotFound
         As its `Act` says; a photo or a recording that was not sent before.
     """
-    digest = hashlib.sha256(
-        json.dumps([build, act.model_dump(mode="json")], sort_keys=True).encode()
-    ).hexdigest()
+    digest = digest_of(build, act)
     with workshop.held(build) as state:
         known = state.entries.get(sent.id)
         if known is not None:
-            return _again(workshop, state, known, digest)
+            written_before(workshop, known, digest)
+            return line_of(state, known)
         for sort, name in act.files():  # a photo lies on the disk before its entry does
             KEPT[sort](workshop, name)
         try:
@@ -86,7 +85,14 @@ def write_entry(workshop: Workshop, build: str, sent: Sent, act: Act[Any]) -> Lo
         return line_of(state, workshop.write(build, state, draft))
 
 
-def _again(workshop: Workshop, state: BookState, known: Line, digest: str) -> LogLine:
+def digest_of(chain: str, act: Act[Any]) -> str:
+    """What was sent to a log, as a hash by which the same is known once more."""
+    told = json.dumps([chain, act.model_dump(mode="json")], sort_keys=True)
+    return hashlib.sha256(told.encode()).hexdigest()
+
+
+def written_before(workshop: Workshop, known: Line, digest: str) -> None:
+    """Refuse (`Conflict`) an id that was used for something else than what is sent now."""
     with workshop.store.read() as books:
         row = books.log.line(known.id)
     if row is None or row.sent != digest:
@@ -94,7 +100,6 @@ def _again(workshop: Workshop, state: BookState, known: Line, digest: str) -> Lo
             f"line {known.seq} has this id already, with something else in it",
             reason_code="id_used",
         )
-    return line_of(state, known)
 
 
 KEPT: dict[str, Callable[[Workshop, str], object]] = {"photos": photo_path, "sounds": sound_path}

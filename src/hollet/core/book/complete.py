@@ -8,6 +8,7 @@ from hollet.core.book.boxes import box_of, not_pressed
 from hollet.core.book.captures import compares_of, uncaptured
 from hollet.core.book.ledger import left_open
 from hollet.core.book.loads import not_carried
+from hollet.core.book.machined import machine_orders
 from hollet.core.book.needs import lacking_part, state_words
 from hollet.core.book.openers import missing_opener
 from hollet.core.book.orders import orders
@@ -77,6 +78,7 @@ def obstacles(
         *_guarded(state, step, tools, now),
         *order,
         *_around(state, step),
+        *_machined(state, step, tools),
         *_own(state, step, tools),
     )
 
@@ -227,6 +229,12 @@ def _around(state: BookState, step: Step) -> list[Obstacle]:
             )
         )
     return found
+
+
+def _machined(state: BookState, step: Step, tools: Sequence[Instrument]) -> list[Obstacle]:
+    """Machine work for it that was measured with a tool found wrong since."""
+    doubted = (w for w in machine_orders(state, tools) if w.step == step.id and w.doubt)
+    return [_order("part", f"{w.part}: {w.words}", "part") for w in doubted]
 
 
 def _own(state: BookState, step: Step, tools: Sequence[Instrument]) -> list[Obstacle]:
