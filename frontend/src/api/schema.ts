@@ -3456,7 +3456,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
+            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
             /** Id */
             id: string;
             /** Seen */
@@ -5070,6 +5070,53 @@ export interface components {
             titles: string[];
         };
         /**
+         * KitPiece
+         * @description Like shims: the thickness as typed and in mm, the last digit of what was typed, and how
+         *     many.
+         */
+        KitPiece: {
+            /** Count */
+            count: number;
+            last: components["schemas"]["Quantity"];
+            thickness: components["schemas"]["Quantity"];
+            /** Typed */
+            typed: string;
+        };
+        /**
+         * KitSaidAct
+         * @description The whole kit as written on paper, and the tool that every one was measured with.
+         */
+        KitSaidAct: {
+            /** Instrument */
+            instrument?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "kit said";
+            /** Pack */
+            pack: string;
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: string;
+            /**
+             * Unit
+             * @default mm
+             */
+            unit?: string;
+        };
+        /**
+         * KitTool
+         * @description A tool that measures the thickness of a shim.
+         */
+        KitTool: {
+            /** Code */
+            code: string;
+            /** Id */
+            id: string;
+        };
+        /**
          * LaidBesideAct
          * @description One feature, old against new; what reads alike is the same by itself, a difference may be
          *     said to do, with the reason.
@@ -5630,10 +5677,14 @@ export interface components {
              * @enum {string}
              */
             kind: "measure";
+            /** Kit Tools */
+            kit_tools: components["schemas"]["KitTool"][];
             /** Large */
             large: string | null;
             /** Next Reading */
             next_reading: string | null;
+            /** Packs */
+            packs: components["schemas"]["PackChoice"][];
             /** Primary */
             primary: string;
             /** Readings */
@@ -6622,6 +6673,90 @@ export interface components {
             words: string;
             /** Working */
             working: string[];
+        };
+        /**
+         * PackChoice
+         * @description The choice of one pack: the gap without it, the kit, the sums, and what is proposed;
+         *     `refusal` says why nothing is, `outdated` what was done to the chain since it was measured.
+         */
+        PackChoice: {
+            bare: components["schemas"]["Judgement"] | null;
+            best: components["schemas"]["SumRow"] | null;
+            /** Check */
+            check: string | null;
+            /** Chooses */
+            chooses: boolean;
+            /** Id */
+            id: string;
+            /** Kit */
+            kit: components["schemas"]["KitPiece"][];
+            /** Kit Words */
+            kit_words: string;
+            /** Labels */
+            labels: [
+                string,
+                string
+            ];
+            limit: components["schemas"]["Limit"];
+            /**
+             * Line
+             * @description Its limit, and how many sums the drawer makes.
+             */
+            readonly line: string;
+            /** Measured With */
+            measured_with: string | null;
+            /** More */
+            more: number;
+            /** Name */
+            name: string;
+            /** One More */
+            one_more: string;
+            /** Outdated */
+            outdated: string[];
+            /** Put */
+            put: components["schemas"]["KitPiece"][];
+            /** Put Words */
+            put_words: string | null;
+            /** Refusal */
+            refusal: string | null;
+            /** Result */
+            result: string;
+            /** Rows */
+            rows: components["schemas"]["SumRow"][];
+            /**
+             * Sketch
+             * @enum {string}
+             */
+            sketch: "bell" | "plain";
+            /**
+             * Title
+             * @description What is so, in one line.
+             */
+            readonly title: string;
+            /**
+             * Wants Kit
+             * @description Whether nobody has said what lies in the drawer.
+             */
+            readonly wants_kit: boolean;
+        };
+        /**
+         * PackPutAct
+         * @description Which shims lie in now, by their thickness, each as often as it lies in; none is an answer.
+         *
+         *     It is held while its step waits: a gap that cannot be measured yet has nothing in it.
+         */
+        PackPutAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pack put";
+            /** Pack */
+            pack: string;
+            /** Shims */
+            shims: string[];
+            /** Step */
+            step: string;
         };
         /**
          * PaidAct
@@ -7632,6 +7767,16 @@ export interface components {
             under: string | null;
         };
         /**
+         * Quantity
+         * @description One value in a named unit; `value` may be a JSON number or exact decimal text.
+         */
+        Quantity: {
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number | string | null;
+        };
+        /**
          * QuantityEdit
          * @description A text being typed in a reading field.
          */
@@ -7834,6 +7979,11 @@ export interface components {
             readonly by_leaves: boolean;
             /** Datum */
             datum: string | null;
+            /**
+             * Day
+             * @default
+             */
+            day: string;
             /** Entry */
             entry: string | null;
             /** Hint */
@@ -8316,7 +8466,8 @@ export interface components {
          * ResultFacts
          * @description One judged result, its concession or disposition, and what would settle it; `asks` is its
          *     limit in words, `advice` what its calculation says is next,
-         *     held back while a reading of it is asked about.
+         *     held back while a reading of it is asked about. `bare` is how it stands without the shims of its
+         *     pack; `chooses`: which lie in it is still to be said.
          */
         ResultFacts: {
             /** Advice */
@@ -8331,6 +8482,12 @@ export interface components {
              * @description Whether it was read and is not inside: somebody says what becomes of it.
              */
             readonly asks_decision: boolean;
+            bare: components["schemas"]["Judgement"] | null;
+            /**
+             * Chooses
+             * @default false
+             */
+            chooses: boolean;
             /**
              * Conceded
              * @default false
@@ -9729,6 +9886,25 @@ export interface components {
             stop: string;
             /** Tries */
             tries: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * SumRow
+         * @description One sum of the kit: its pieces, thickest first, and the gap with them in.
+         */
+        SumRow: {
+            /** Best */
+            best: boolean;
+            judgement: components["schemas"]["Judgement"];
+            /** Lies In */
+            lies_in: boolean;
+            /** Pieces */
+            pieces: string[];
+            /** Total */
+            total: number;
+            /** Total Text */
+            total_text: string;
             /** Words */
             words: string;
         };

@@ -14,6 +14,8 @@ import { capital } from '@/words'
 import { useBook } from '@/stores/book'
 import BenchFrame from './BenchFrame.vue'
 import ReadingFiles from './ReadingFiles.vue'
+import PackBench from './PackBench.vue'
+import PackFigure from './PackFigure.vue'
 import ResultDecision from './ResultDecision.vue'
 import StepWords from './StepWords.vue'
 import TypeIn from './TypeIn.vue'
@@ -64,6 +66,33 @@ const result = computed(
     open.value[0] ??
     null,
 )
+/** The pack whose shims are chosen now: one that is still to be said, or one that was opened again. */
+const looked = ref<string | null>(null)
+const shims = ref<InstanceType<typeof PackBench> | null>(null)
+const total = ref<number | null>(null)
+const pack = computed(() => {
+  const { packs } = props.bench
+  if (reading.value && looked.value === null) return null
+  return packs.find((p) => p.id === looked.value) ?? packs.find((p) => p.chooses && p.bare) ?? null
+})
+const row = computed(() => pack.value?.rows.find((r) => r.total === total.value) ?? pack.value?.best ?? null)
+async function putIn() {
+  if (!pack.value || !row.value) return
+  const saved = await book.act({
+    kind: 'pack put',
+    step: props.bench.base.step,
+    pack: pack.value.id,
+    shims: row.value.pieces,
+  })
+  if (saved) looked.value = total.value = null
+}
+/** From the shims to the depths, and back. */
+function turnTo() {
+  if (pack.value) {
+    looked.value = null
+    again()
+  } else looked.value = props.bench.packs[0]?.id ?? null
+}
 // worn lifting gear is replaced, whatever the reason
 const never = computed(() => result.value?.may_concede === false)
 const deciding = computed(() => result.value?.asks_decision === true)
@@ -76,6 +105,7 @@ watch(
   () => props.bench.base.step,
   () => {
     typing.value = false
+    looked.value = total.value = null
   },
 )
 watch(
@@ -124,6 +154,12 @@ useKeys(() => ({
     typing.value = !typing.value
   },
   p: () => files.value?.print(),
+  ...(props.bench.packs.length
+    ? {
+        k: () => shims.value?.open(),
+        e: turnTo,
+      }
+    : {}),
   Enter: () => entry.value?.focus(),
   ...(deciding.value
     ? {
@@ -152,10 +188,18 @@ useKeys(() => ({
   <BenchFrame
     ref="frame"
     :bench="bench"
-    :title="reading ? `${reading.name}${reading.place ? `, ${reading.place}` : ''}` : bench.base.title"
-    :ready="bench.base.lacking === null"
-    :no-primary="bench.base.lacking !== null"
-    @primary="frame?.done()"
+    :title="
+      pack
+        ? pack.title
+        : reading
+          ? `${reading.name}${reading.place ? `, ${reading.place}` : ''}`
+          : bench.base.title
+    "
+    :line="pack?.line"
+    :primary="pack && row ? 'They are in' : undefined"
+    :ready="pack ? row !== null : bench.base.lacking === null"
+    :no-primary="pack ? row === null : bench.base.lacking !== null"
+    @primary="pack ? putIn() : frame?.done()"
   >
     <template #work>
       <p v-if="reading" class="t20">{{ bench.base.do }}</p>
@@ -167,7 +211,8 @@ useKeys(() => ({
         <p class="t24 b">{{ capital(r.advice!) }}.</p>
         <button v-if="!reading" type="button" class="btn small" @click="again">Read all again</button>
       </div>
-      <TypeIn v-if="typing" :bench="bench" @close="typing = false" />
+      <PackBench v-if="pack" ref="shims" :bench="bench" :pack="pack" :chosen="row" @choose="total = $event" />
+      <TypeIn v-else-if="typing" :bench="bench" @close="typing = false" />
       <ReadingMap
         v-else-if="bench.draw"
         :draw="bench.draw"
@@ -176,47 +221,56 @@ useKeys(() => ({
         :title="bench.base.title"
         @pick="pick"
       />
-      <div v-for="(limit, k) in limits" :key="limit.id" class="limit">
-        <h2>
-          <b class="t20">{{ limit.name }}</b> <span v-if="limit.given">{{ limit.asks }}</span> {{ ' '
-          }}<span class="t16">{{ limit.condition }}</span> {{ ' '
-          }}<RouterLink
-            v-if="!limit.given"
-            class="assumed"
-            :to="{ name: 'limits', params: { build: book.card?.id ?? '' }, query: { figure: limit.id } }"
-            >no figure yet: put it in</RouterLink
-          ><span v-else-if="!limit.source" class="assumed t16">assumed</span
-          ><span v-else class="t16 mut">{{ limit.source }}</span>
-        </h2>
-        <div v-if="k === 0" class="scroll" tabindex="0" role="region" :aria-label="limit.name">
-          <ResultLanes
+      <template v-if="!pack">
+        <div v-for="(limit, k) in limits" :key="limit.id" class="limit">
+          <h2>
+            <b class="t20">{{ limit.name }}</b> <span v-if="limit.given">{{ limit.asks }}</span> {{ ' '
+            }}<span class="t16">{{ limit.condition }}</span> {{ ' '
+            }}<RouterLink
+              v-if="!limit.given"
+              class="assumed"
+              :to="{ name: 'limits', params: { build: book.card?.id ?? '' }, query: { figure: limit.id } }"
+              >no figure yet: put it in</RouterLink
+            ><span v-else-if="!limit.source" class="assumed t16">assumed</span
+            ><span v-else class="t16 mut">{{ limit.source }}</span>
+          </h2>
+          <div v-if="k === 0" class="scroll" tabindex="0" role="region" :aria-label="limit.name">
+            <ResultLanes
+              :lanes="lanes(limit.id)"
+              :lo="judged(limit.id)?.lo ?? null"
+              :hi="judged(limit.id)?.hi ?? null"
+              :target="judged(limit.id)?.target ?? null"
+              :lo-text="limit.lo ?? ''"
+              :hi-text="limit.hi ?? ''"
+              :assumed="!limit.source"
+              :chosen="result?.id ?? null"
+              @choose="chosen = $event"
+            />
+          </div>
+          <ResultTiles
+            v-else
             :lanes="lanes(limit.id)"
             :lo="judged(limit.id)?.lo ?? null"
             :hi="judged(limit.id)?.hi ?? null"
             :target="judged(limit.id)?.target ?? null"
-            :lo-text="limit.lo ?? ''"
-            :hi-text="limit.hi ?? ''"
             :assumed="!limit.source"
             :chosen="result?.id ?? null"
             @choose="chosen = $event"
           />
         </div>
-        <ResultTiles
-          v-else
-          :lanes="lanes(limit.id)"
-          :lo="judged(limit.id)?.lo ?? null"
-          :hi="judged(limit.id)?.hi ?? null"
-          :target="judged(limit.id)?.target ?? null"
-          :assumed="!limit.source"
-          :chosen="result?.id ?? null"
-          @choose="chosen = $event"
-        />
-      </div>
-      <ReadingFiles ref="files" :build="book.card?.id ?? ''" :step="bench.base.step" @type="typing = true" />
+      </template>
+      <ReadingFiles
+        v-if="!pack"
+        ref="files"
+        :build="book.card?.id ?? ''"
+        :step="bench.base.step"
+        @type="typing = true"
+      />
       <StepWords :bench="bench" :quiet="!!reading" />
     </template>
     <template #figure>
-      <form v-if="reading && !typing" class="enter" @submit.prevent="write()">
+      <PackFigure v-if="pack && row" :pack="pack" :row="row" />
+      <form v-else-if="reading && !typing" class="enter" @submit.prevent="write()">
         <label class="field"
           ><span>{{ reading.name }}</span>
           <span class="withunit"
@@ -295,7 +349,7 @@ useKeys(() => ({
         </div>
       </form>
       <ResultDecision
-        v-if="result?.judged"
+        v-if="result?.judged && !pack"
         :result="result"
         :deciding="deciding"
         :never="never"
@@ -314,6 +368,14 @@ useKeys(() => ({
           <p v-if="r.moves" class="too_close t16">{{ r.moves }}</p>
         </li>
       </ol>
+    </template>
+    <template v-if="bench.packs.length && !bench.base.settled && bench.packs[0].bare" #second>
+      <button v-if="pack" type="button" class="btn small" @click="shims?.open()">
+        The drawer <kbd>K</kbd>
+      </button>
+      <button type="button" class="btn small" @click="turnTo">
+        {{ pack ? 'Depths again' : 'Other shims' }} <kbd>E</kbd>
+      </button>
     </template>
   </BenchFrame>
   <ConcessionDialog ref="conceding" :step="bench.base.step" />

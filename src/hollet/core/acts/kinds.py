@@ -14,6 +14,7 @@ from hollet.core.acts import (
     money,
     opened,
     openers,
+    packs,
     parts,
     plans,
     readings,
@@ -32,6 +33,7 @@ __all__ = ["ACTS", "AnyAct", "accept"]
 FAMILIES = (
     work,
     readings,
+    packs,
     bolts,
     opened,
     takedown,

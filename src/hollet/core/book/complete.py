@@ -278,22 +278,24 @@ def _check_lacks(state: BookState, step: CheckStep, tools: Sequence[Instrument])
 
 
 def _measure_lacks(state: BookState, step: MeasureStep, tools: Sequence[Instrument]) -> str | None:
-    missing = [r.name for r in step.reading if not state.live("reading", r.id)]
-    if missing:
-        return f"{missing[0]} is not read"
+    results = results_of(state, step, tools)
+    choosing = {r.id for r in results if r.chooses}
+    later = {p.check.reading for p in step.packs() if p.check and p.result in choosing}
+    unread = (r.name for r in step.reading if not state.live("reading", r.id) and r.id not in later)
+    missing = next(unread, None)
+    if missing is not None:
+        return f"{missing} is not read"
     once = next((r for r in readings_of(state, step) if r.ask_again), None)
     if once is not None:
         return f"{once.name}: read it a second time, there is no going back after it"
     undecided = next(
-        (
-            r
-            for r in results_of(state, step, tools)
-            if r.open and r.disposition in (None, "measure_again")
-        ),
+        (r for r in results if r.open and (r.chooses or r.disposition in (None, "measure_again"))),
         None,
     )
     if undecided is None:
         return None
+    if undecided.chooses:
+        return f"{undecided.name}: say which shims lie in it"
     if undecided.judgement.verdict == "no_limit" and undecided.refusal is None:
         return f"{undecided.name}: no figure is given to judge it by, put it into the limit book"
     return (

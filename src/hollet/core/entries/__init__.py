@@ -48,6 +48,7 @@ from hollet.core.entries.machine import MachineMeasured, MachineMoved, MachineOr
 from hollet.core.entries.money import BudgetSet, OwnerSaid, Paid, ReserveWeighed, WayWeighed
 from hollet.core.entries.opened import LeftOpen, Undone
 from hollet.core.entries.openers import OpenerSaid
+from hollet.core.entries.packs import KitPiece, KitSaid, PackPut
 from hollet.core.entries.parts import (
     FeatureCompared,
     Ordered,
@@ -126,6 +127,8 @@ __all__ = [
     "Happened",
     "HelperKept",
     "Key",
+    "KitPiece",
+    "KitSaid",
     "LaidBeside",
     "LeftOpen",
     "Line",
@@ -140,6 +143,7 @@ __all__ = [
     "Ordered",
     "Own",
     "OwnerSaid",
+    "PackPut",
     "Paid",
     "ParcelCame",
     "PartDecided",

@@ -74,6 +74,7 @@ Place = Literal[
     "open",
     "opener",
     "order",
+    "pack",
     "part",
     "photo",
     "plan",

@@ -61,6 +61,7 @@ class ReadingFacts(BaseModel):
     unit: str = ""
     tool: str | None = None
     who: str = ""
+    day: str = ""
     moves: str | None = None
 
     @computed_field
@@ -175,6 +176,7 @@ def _reading(state: BookState, spec: ReadingSpec, tools: Sequence[Instrument]) -
         taken_in=body.state,
         tool=body.tool().code if body.instrument else None,
         who=entry.who,
+        day=entry.bench_time[:10],
         moves=moves,
         ask_again=again,
     )

@@ -23,18 +23,20 @@ from hollet.core.steps.judging import (
     end_counts,
     judged_by_all,
 )
+from hollet.core.steps.packs import Lying, lying
 from hollet.core.steps.proof import doubt_of, maybe_swapped, not_proven, warnings_of
 from hollet.core.steps.readings import asks_again, latest, reading_mean, spread_of
 from hollet.core.steps.settling import settling_tools
 from hollet.core.steps.working import digits_read, working_of
 
-__all__ = ["ResultFacts", "result_of", "results_of", "specs_of"]
+__all__ = ["ResultFacts", "result_of", "result_with", "results_of", "specs_of"]
 
 
 class ResultFacts(BaseModel):
     """One judged result, its concession or disposition, and what would settle it; `asks` is its
     limit in words, `advice` what its calculation says is next,
-    held back while a reading of it is asked about."""
+    held back while a reading of it is asked about. `bare` is how it stands without the shims of its
+    pack; `chooses`: which lie in it is still to be said."""
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     id: str
@@ -53,13 +55,15 @@ class ResultFacts(BaseModel):
     asks: str = ""
     advice: str | None = None
     turned: str | None = None
+    bare: Judgement | None = None
+    chooses: bool = False
     sources: tuple[SourceVerdict, ...] = ()
 
     @computed_field
     @property
     def asks_decision(self) -> bool:
         """Whether it was read and is not inside: somebody says what becomes of it."""
-        return self.judgement.verdict in ("outside", "too_close")
+        return self.judgement.verdict in ("outside", "too_close") and not self.chooses
 
     @computed_field
     @property
@@ -107,7 +111,9 @@ def result_of(
     limit and tools.
     """
     changed = [n for reading in specs_of(plan_of(state), spec) for n in reading.changed_by]
-    made_of = [Key("reading", name) for name in spec.named()]
+    pack = step.pack_in(spec.id)
+    checked = (pack.check.reading,) if pack is not None and pack.check is not None else ()
+    made_of = [Key("reading", name) for name in (*spec.named(), *checked)]
     about = Key("result", f"{step.id}/{spec.id}")
     fingerprint = (
         state.seen_at((about, *made_of, *(Key("step", name) for name in changed))),
@@ -157,9 +163,11 @@ def _counts(
     return {name: count for name, count in found.items() if name in spreads}
 
 
-def _as_sure(judgement: Judgement, sizes: Iterable[Limit]) -> Judgement:
-    """The verdict is assumed where a size in its sum has no source: inside of a guess is one."""
-    guessed = judgement.assumed or any(size.source is None for size in sizes)
+def _as_sure(judgement: Judgement, sizes: Iterable[Limit], *, guessed: bool = False) -> Judgement:
+    """The verdict is assumed where a size in its sum has no source, or a shim is taken as printed:
+    inside of a guess is one.
+    """
+    guessed = guessed or judgement.assumed or any(size.source is None for size in sizes)
     return judgement.model_copy(update={"assumed": guessed})
 
 
@@ -167,8 +175,23 @@ def _reading_specs(steps: tuple[BaseStep, ...]) -> dict[str, ReadingSpec]:
     return {reading.id: reading for step in steps for reading in step.readings()}
 
 
+def result_with(
+    state: BookState,
+    step: BaseStep,
+    spec: ResultSpec,
+    tools: Sequence[Instrument],
+    shims: Lying,
+) -> ResultFacts:
+    """One result as it would be with these shims in."""
+    return _result_of(state, step, spec, tools, shims)
+
+
 def _result_of(
-    state: BookState, step: BaseStep, spec: ResultSpec, tools: Sequence[Instrument]
+    state: BookState,
+    step: BaseStep,
+    spec: ResultSpec,
+    tools: Sequence[Instrument],
+    shims: Lying | None = None,
 ) -> ResultFacts:
     plan: Sheet = plan_of(state)
     limit = plan.find_limit(spec.limit)
@@ -204,8 +227,18 @@ def _result_of(
         *working_of(parts, list(taken.values()), limit, formula),
     )
     digits = digits_read(taken.values(), limit)
+    pack = step.pack_in(spec.id)
+    inside: Lying | None = None
+    if pack is not None:
+        bare = judged_by_all(spec, means, spreads, parts, value, limit, working, digits)
+        base["bare"] = bare = _as_sure(bare, sizes.values())
+        small = bare.verdict == "outside" and bare.side == "low"
+        inside = shims or lying(state, step.id, pack, base["readings"], small, tools)
+        value, parts = value - inside.total, [*parts, *inside.parts]
+        base["chooses"] = inside.chooses
+        working = (*working_of(parts, list(taken.values()), limit, formula), *inside.words)
     judgement = judged_by_all(spec, means, spreads, parts, value, limit, working, digits)
-    judgement = _as_sure(judgement, sizes.values())
+    judgement = _as_sure(judgement, sizes.values(), guessed=inside is not None and inside.printed)
     sources = by_source(limit, value, judgement.U or 0.0)
     # a doubted tool counts at either end
     doubt = doubt_of([(counts.get(name, 1.0), spreads[name]) for name in taken], taken, tools)
@@ -216,6 +249,7 @@ def _result_of(
         or any(asks_again(state, s, taken[s.id]) for s in specs)
     )  # nobody saws on a figure that is asked about
     held = f"tool in doubt: {doubt}" if doubt else not_proven(state, specs, taken, spreads, limit)
+    held = held or (inside.held if inside is not None else None)
     if held is not None:
         verdict = "too_close" if limit.given else judgement.verdict
         judgement = judgement.model_copy(update={"verdict": verdict, "words": held, "needs": None})

@@ -10,6 +10,8 @@ from hollet.core.instruments import Instrument, single_reading_U
 from hollet.core.limits import Limit
 from hollet.core.procedure.kinds.measure import MeasureStep
 from hollet.core.quantities.quantity import decimal_text
+from hollet.core.steps.choosing import PackChoice, pack_choices
+from hollet.core.steps.packs import pack_put
 from hollet.core.steps.readings import ReadingFacts, expected_figure, readings_of
 from hollet.core.steps.results import ResultFacts, results_of
 from hollet.core.view import View
@@ -33,6 +35,13 @@ class ToolChoice(View):
     can: bool
 
 
+class KitTool(View):
+    """A tool that measures the thickness of a shim."""
+
+    id: str
+    code: str
+
+
 class MeasureBench(View):
     """Read it, judge it, decide. `large` is the result to show large: the one that the newest
     reading belongs to. `asked_state`: what the sheet asks
@@ -50,6 +59,8 @@ class MeasureBench(View):
     draw: str | None
     rework: str | None
     replace: str | None
+    packs: tuple[PackChoice, ...]
+    kit_tools: tuple[KitTool, ...]
 
 
 def tool_choice(tool: Instrument, value: float, limit: Limit | None) -> ToolChoice:
@@ -92,7 +103,7 @@ def measure_bench(
         nominal = expected_figure(plan_of(state), spec)
         for name in reading.tools:
             choices.setdefault(name, tool_choice(shop[name], nominal, None))
-    results = results_of(state, step, tools)
+    results, packs = results_of(state, step, tools), pack_choices(state, step, tools)
     alone = {
         r.readings[0]: r.judgement for r in results if len(r.readings) == 1
     }  # a reading that is judged by itself shows its verdict on the drawing
@@ -104,17 +115,53 @@ def measure_bench(
     )
     return MeasureBench(
         base=base,
-        primary=f"{step.short or step.title}: done",
+        primary="They are in"
+        if any(p.chooses and p.best for p in packs)
+        else f"{step.short or step.title}: done",
         readings=readings,
         results=results,
         tools=tuple(choices.values()),
-        next_reading=next((r.id for r in readings if r.entry is None), None),
+        next_reading=_next_reading(state, step, readings, packs),
         large=_largest(state, step, results),
         asked_state=_asked_state(step, results),
         draw=step.draw,
         rework=step.rework,
         replace=step.replace,
+        packs=packs,
+        kit_tools=_kit_tools(tools) if packs else (),
     )
+
+
+def _kit_tools(tools: Sequence[Instrument]) -> tuple[KitTool, ...]:
+    """Micrometers and calipers of the shop, the finest first."""
+    fit = [t for t in tools if not t.retired and t.kind in ("micrometer", "caliper")]
+    return tuple(
+        KitTool(id=t.id, code=t.code)
+        for t in sorted(fit, key=lambda t: (t.kind != "micrometer", t.code))
+    )
+
+
+def _next_reading(
+    state: BookState,
+    step: MeasureStep,
+    readings: Sequence[ReadingFacts],
+    packs: Sequence[PackChoice],
+) -> str | None:
+    """The first reading that is missing. One that is taken with a pack in is missing until that is
+    in, and again once another one is.
+    """
+    for reading in readings:
+        pack = next((p for p in step.packs() if p.check and p.check.reading == reading.id), None)
+        if pack is None:
+            if reading.entry is None:
+                return reading.id
+            continue
+        put = pack_put(state, step.id, pack)
+        chooses = next(p.chooses for p in packs if p.id == pack.id)
+        read = state.newest(Reading, "reading", reading.id)
+        if put is not None and not chooses and (read is None or read.seq < put.seq):
+            return reading.id
+    return None
 
 
 def _largest(state: BookState, step: MeasureStep, results: Sequence[ResultFacts]) -> str | None:

@@ -38,6 +38,7 @@ if TYPE_CHECKING:
     from hollet.core.procedure.kinds.check import Ask
     from hollet.core.procedure.kinds.inspect import InspectStep
     from hollet.core.procedure.kinds.run import RunStep
+    from hollet.core.procedure.packs import Pack
     from hollet.core.procedure.results import ReadingSpec, ResultSpec
     from hollet.core.procedure.sheet import Sheet
 
@@ -154,6 +155,14 @@ class BaseStep(Part):
     def results(self) -> tuple["ResultSpec", ...]:
         """What it judges."""
         return ()
+
+    def packs(self) -> tuple["Pack", ...]:
+        """The packs of shims that are chosen at it."""
+        return ()
+
+    def pack_in(self, result: str) -> "Pack | None":
+        """The pack that makes this result smaller."""
+        return next((pack for pack in self.packs() if pack.result == result), None)
 
     def asked_for(self, reading: str, sheet: "Sheet") -> "ReadingSpec | None":
         """The reading with this id, as it is asked for."""

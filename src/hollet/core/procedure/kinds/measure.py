@@ -8,6 +8,7 @@ from pydantic import Field
 from hollet.core.errors import HolletError
 from hollet.core.procedure.formulas import check_formula
 from hollet.core.procedure.kinds.base import BaseStep
+from hollet.core.procedure.packs import Pack, pack_laws
 from hollet.core.procedure.results import ReadingSpec, ResultSpec
 from hollet.core.procedure.words import Words
 
@@ -39,6 +40,7 @@ class MeasureStep(BaseStep):
     kind: Literal["measure"]
     reading: Annotated[tuple[ReadingSpec, ...], Field(min_length=1, max_length=120)]
     result: Annotated[tuple[ResultSpec, ...], Field(min_length=1, max_length=120)]
+    pack: Annotated[tuple[Pack, ...], Field(max_length=8)] = ()
     draw: Drawing | None = None
     rework: Words | None = None
     replace: Words | None = None
@@ -50,6 +52,9 @@ class MeasureStep(BaseStep):
 
     def results(self) -> tuple[ResultSpec, ...]:
         return self.result
+
+    def packs(self) -> tuple[Pack, ...]:
+        return self.pack
 
     def limits(self) -> tuple[tuple[str, str], ...]:
         judged = (("limit", result.limit) for result in self.result)
@@ -79,6 +84,7 @@ class MeasureStep(BaseStep):
         known = {reading.id for step in sheet.step for reading in step.readings()}
         for result in self.result:
             yield from _result_laws(result, known)
+        yield from pack_laws(self.pack, self.result, self.reading, sheet)
 
 
 def _result_laws(result: ResultSpec, known: Set[str]) -> Iterator[tuple[str, str]]:
