@@ -1512,6 +1512,21 @@ export interface components {
             length: string;
         };
         /**
+         * Adjuster
+         * @description What sets the place, and is no lock: it slides, turns, or takes a stack of shims.
+         */
+        Adjuster: {
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "slides" | "turns" | "stack";
+            /** Name */
+            name: string;
+            /** Sets */
+            sets: string;
+        };
+        /**
          * Agreement
          * @description Parts whose kinds must agree: `allowed` lists the combinations, in the order of `part`; a
          *     clash blocks `step`.
@@ -2082,10 +2097,14 @@ export interface components {
             number: string;
             /** Obstacles */
             obstacles: components["schemas"]["Obstacle"][];
+            /** On Trial */
+            on_trial: string[];
             /** Openers */
             openers: components["schemas"]["Opener"][];
             /** Opens */
             opens: string[];
+            /** Orients */
+            orients: components["schemas"]["OrientFacts"][];
             /** Other Box */
             other_box: string | null;
             /** Parts */
@@ -2139,6 +2158,7 @@ export interface components {
             readonly taking_down: boolean;
             /** Title */
             title: string;
+            trial: components["schemas"]["TrialFacts"] | null;
             /** Waited For */
             waited_for: string[];
             /** Waits */
@@ -2219,13 +2239,20 @@ export interface components {
         };
         /**
          * BoltFacts
-         * @description One fastener: tightness, stage reached, verdict of its latest act, what is set and due.
+         * @description One fastener: tightness, stage reached, verdict of its latest act, what is set and due;
+         *     `early`: it was tightened before the place of its group was found; `used`: it is for one use,
+         *     and had it.
          *
          *     `over`: it got more than was asked and is not put right yet; `todo` is the next act of putting
          *     it right (`out`, `fresh`, `again`, `more`),
          *     `more` what is still to be turned of an angle, in degrees.
          */
         BoltFacts: {
+            /**
+             * Early
+             * @default false
+             */
+            early: boolean;
             /** Entry */
             entry: string | null;
             /**
@@ -2288,6 +2315,11 @@ export interface components {
             tightness: string;
             /** Todo */
             todo: string | null;
+            /**
+             * Used
+             * @default false
+             */
+            used: boolean;
             /**
              * Verdict
              * @default
@@ -2590,6 +2622,16 @@ export interface components {
             words?: string | null;
         };
         /**
+         * CardLine
+         * @description One line of the card of a fastener: what it is about, and the words.
+         */
+        CardLine: {
+            /** About */
+            about: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * CarrierLine
          * @description What carries what once a step is done; only what the step changes.
          */
@@ -2675,6 +2717,23 @@ export interface components {
             text: string;
             /** Why */
             why: string;
+        };
+        /**
+         * Cell
+         * @description One cell of the order: by hand, the place, each joint, what comes last.
+         */
+        Cell: {
+            /** Name */
+            name: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "done" | "now" | "to come" | "early";
+            /** Step */
+            step: string | null;
+            /** Words */
+            words: string;
         };
         /**
          * Chance
@@ -3456,7 +3515,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
+            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
             /** Id */
             id: string;
             /** Seen */
@@ -3791,7 +3850,7 @@ export interface components {
         /**
          * FastenerAct
          * @description A click, a typed value, or a state, on one bolt; `sure` when it was really pulled out of the
-         *     joint's order.
+         *     joint's order, or before the place of its group was found: then it is told, and proves nothing.
          *
          *     `as_typed` answers the question about an odd figure. `more`: on an angle stage the figure is
          *     what was turned on top of what it had.
@@ -3809,6 +3868,8 @@ export interface components {
             as_typed?: boolean;
             /** Bolt */
             bolt: number;
+            /** Joint */
+            joint?: string | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4392,6 +4453,46 @@ export interface components {
             note?: string | null;
         };
         /**
+         * GroupView
+         * @description The whole group. `least` and `most` are how far the adjuster may go from where it stands, in
+         *     mm, for all lanes; `seen`: what comes last was looked at.
+         */
+        GroupView: {
+            /** Adjust */
+            adjust: components["schemas"]["Adjuster"][];
+            /** Along */
+            along: string[];
+            /** Cells */
+            cells: components["schemas"]["Cell"][];
+            /** Early */
+            early: boolean;
+            /** Ends */
+            ends: [
+                string,
+                string
+            ] | null;
+            /** Go */
+            go: string | null;
+            /** Lanes */
+            lanes: components["schemas"]["StandLane"][];
+            /** Last */
+            last: string | null;
+            /** Least */
+            least: number | null;
+            /** Members */
+            members: components["schemas"]["Member"][];
+            /** Most */
+            most: number | null;
+            /** Place */
+            place: string[];
+            /** Shut */
+            shut: string;
+            /** Title */
+            title: string;
+            /** Towards */
+            towards: string | null;
+        };
+        /**
          * GuardedAct
          * @description A setting that must not be loosened, found by hand.
          */
@@ -4735,6 +4836,8 @@ export interface components {
          *     group goes through all its stages before the next begins, and `between` is what is proven then.
          *     `counted`: somebody counted the bolts on the vehicle; False: as many are usual, nobody has;
          *     not said: the sheet of the vehicle says so.
+         *     `heads` is which way the bolts point, `washer` its side, `special` why only the original will
+         *     do, `tab` what locks it, `holds_also` the second part under the same bolt; `length` by place.
          */
         Joint: {
             /** Between */
@@ -4761,6 +4864,10 @@ export interface components {
              * @default []
              */
             group: string[][];
+            /** Heads */
+            heads: string | null;
+            /** Holds Also */
+            holds_also: string | null;
             /** Id */
             id: string;
             /**
@@ -4769,6 +4876,10 @@ export interface components {
              */
             in_turn: boolean;
             layout: components["schemas"]["Layout"];
+            /** Length */
+            length: {
+                [key: string]: string;
+            };
             /**
              * Mark
              * @default false
@@ -4810,8 +4921,12 @@ export interface components {
             ] | null;
             /** Source */
             source: string | null;
+            /** Special */
+            special: string | null;
             /** Stage */
             stage: components["schemas"]["TighteningStage"][];
+            /** Tab */
+            tab: string | null;
             /** Thread */
             thread: string | null;
             /** Tolerance */
@@ -4825,6 +4940,8 @@ export interface components {
             version: number;
             /** Wait For */
             wait_for: string | null;
+            /** Washer */
+            washer: string | null;
         };
         /**
          * JointAct
@@ -5222,7 +5339,7 @@ export interface components {
              * @default other
              * @enum {string}
              */
-            sort?: "disconnected" | "tied" | "stand_in" | "cap" | "cover" | "block" | "open_port" | "other";
+            sort?: "disconnected" | "tied" | "stand_in" | "cap" | "cover" | "block" | "open_port" | "trial" | "other";
             /** Step */
             step: string;
             /**
@@ -5710,6 +5827,27 @@ export interface components {
             unit: string;
             /** Value */
             value: string;
+        };
+        /**
+         * Member
+         * @description One lock: its letter, and how it stands (loose, by hand, now, locked, early).
+         */
+        Member: {
+            /** Bolt */
+            bolt: number | null;
+            /** Joint */
+            joint: string;
+            /** Letter */
+            letter: string;
+            /** Name */
+            name: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "loose" | "now" | "locked" | "early";
+            /** Words */
+            words: string;
         };
         /**
          * Money
@@ -6537,6 +6675,31 @@ export interface components {
             state?: "asked" | "quoted" | "in design" | "proof to approve" | "being made" | "shipped" | "cancelled";
             /** Supplier */
             supplier: string;
+        };
+        /**
+         * OrientFacts
+         * @description One thing that points one way, and who has seen that it does.
+         */
+        OrientFacts: {
+            /** By */
+            by: string[];
+            /** How */
+            how: string;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "arrow" | "side" | "label" | "one position" | "all one way" | "washer" | "lip" | "drain" | "ring gaps" | "mark to mark" | "felt";
+            /** Misleads */
+            misleads: string | null;
+            /** Name */
+            name: string;
+            /** Second */
+            second: boolean;
+            /** Seen */
+            seen: boolean;
         };
         /**
          * Outset
@@ -9580,6 +9743,24 @@ export interface components {
             total: number;
         };
         /**
+         * StandLane
+         * @description One condition on the place: the figure there now, and how far the adjuster may go for it.
+         */
+        StandLane: {
+            /** Least */
+            least: number | null;
+            /** Most */
+            most: number | null;
+            /** Name */
+            name: string;
+            /** Value Text */
+            value_text: string;
+            /** Verdict */
+            verdict: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Standing
          * @description Whether a tool may be trusted today: good since a check, failed and not put right, or not
          *     checked here.
@@ -10182,10 +10363,13 @@ export interface components {
             base: components["schemas"]["BenchBase"];
             /** Bolt Keys */
             bolt_keys: string[];
+            /** Card */
+            card: components["schemas"]["CardLine"][];
             /** Doubts */
             doubts: string[];
             /** Fastener */
             fastener: string;
+            group: components["schemas"]["GroupView"] | null;
             joint: components["schemas"]["JointFacts"];
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -10194,6 +10378,8 @@ export interface components {
             kind: "tighten";
             /** Layout */
             layout: string;
+            /** Lengths */
+            lengths: components["schemas"]["BagLine-Output"][];
             /** Primary */
             primary: string;
             /** Reads */
@@ -10519,6 +10705,47 @@ export interface components {
             typed: string[];
             /** Who */
             who: string;
+        };
+        /**
+         * TrialFacts
+         * @description A dry fit at its step: what it proves, what was found, what is kept back.
+         */
+        TrialFacts: {
+            /** Apart */
+            apart: string | null;
+            /** Fits */
+            fits: string | null;
+            /** Kept Back */
+            kept_back: string[];
+            /** Proves */
+            proves: string;
+            /** Who */
+            who: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * TrialSaidAct
+         * @description What a dry fit has proved; where it does not fit or cannot be told, in words.
+         */
+        TrialSaidAct: {
+            /**
+             * Fits
+             * @enum {string}
+             */
+            fits: "yes" | "no" | "unclear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "trial said";
+            /** Step */
+            step: string;
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
         };
         /**
          * TriedAct

@@ -15,6 +15,7 @@ import RefitBlock from '@/shell/RefitBlock.vue'
 import StepGuards from '@/shell/StepGuards.vue'
 import StuckDialog from '@/shell/StuckDialog.vue'
 import ClockBlock from './ClockBlock.vue'
+import ProvisionalBlock from './ProvisionalBlock.vue'
 import StepNeeds from './StepNeeds.vue'
 import StepPhotos from './StepPhotos.vue'
 import AskDialog from '@/shell/AskDialog.vue'
@@ -178,6 +179,7 @@ defineExpose({
         :settled="settled"
       />
       <RefitBlock v-if="!underWay" :bench="bench" :quiet="tight" />
+      <ProvisionalBlock v-if="!underWay" :bench="bench" />
       <slot name="work" />
       <StepPhotos
         v-if="!ownPhotos && !underWay && (bench.base.photos.length || takingDown)"

@@ -14,6 +14,8 @@ import { useBook } from '@/stores/book'
 import { useBoltActs, useBolts } from '@/composables/bolts'
 import BenchFrame from './BenchFrame.vue'
 import BoltCount from './BoltCount.vue'
+import FastenerCard from './FastenerCard.vue'
+import GroupBlock from './GroupBlock.vue'
 import { useServer } from '@/composables/server'
 
 const props = defineProps<{ bench: TightenBenchView }>()
@@ -41,8 +43,7 @@ const acts = useBoltActs(
   () => frame.value,
 )
 const line = computed(() => {
-  const { fastener, treatment } = props.bench
-  return `${joint.value.name}, ${joint.value.progress}. ${fastener}${treatment ? `, ${treatment}` : ''}`
+  return `${joint.value.name}, ${joint.value.progress}. ${props.bench.fastener}`
 })
 const reach = computed(() => {
   const length = joint.value.adapter?.length
@@ -155,7 +156,7 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
   <BenchFrame
     ref="frame"
     :bench="bench"
-    :title="title"
+    :title="bench.group ? bench.group.title : title"
     :line="line"
     :ready="ready"
     :no-primary="blocked || indicating"
@@ -165,6 +166,7 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
   >
     <template #work>
       <p v-for="d in bench.doubts" :key="d" class="block b">{{ d }}</p>
+      <GroupBlock v-if="bench.group" :group="bench.group" :step="bench.base.step" />
       <ol class="ladder">
         <li
           v-for="s in joint.stages"
@@ -183,6 +185,7 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
         </li>
       </ol>
       <BoltPattern
+        v-if="!bench.group || joint.bolts.length > 2"
         :bolts="joint.bolts"
         :stage-count="joint.stages.length"
         :stage-now="stage"
@@ -227,6 +230,7 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
           >
         </button>
       </div>
+      <FastenerCard :bench="bench" />
       <BoltCount v-if="!joint.counted" :joint="joint" />
       <div v-if="joint.condition" class="quiet condition">
         <p>
@@ -391,7 +395,15 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
       <p class="quiet">{{ joint.put_right[joint.outside.indexOf(asked)] }}</p>
       <div class="two">
         <button
-          v-if="of.todo === 'out'"
+          v-if="of.todo === 'loosen'"
+          type="button"
+          class="btn"
+          @click="chosen((bolt) => acts.state(bolt, 'loosened again'))"
+        >
+          It is loose again
+        </button>
+        <button
+          v-else-if="of.todo === 'out'"
           type="button"
           class="btn"
           @click="chosen((bolt) => acts.act(bolt, { act: 'state', tightness: 'out' }))"

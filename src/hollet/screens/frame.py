@@ -15,7 +15,7 @@ from hollet.core.entries.status import SETTLED, StepStatus, plan_of, statuses
 from hollet.core.procedure.sheet import Step
 from hollet.core.procedure.words import RUNGS, STAGES
 from hollet.core.steps.inspection import inspection_view
-from hollet.core.steps.tighten import joint_facts
+from hollet.core.steps.tighten import joint_facts, joint_in_hand
 from hollet.core.view import View
 from hollet.screens.sentences import LogLine, line_of
 
@@ -137,7 +137,7 @@ def _resume(state: BookState, known: dict[str, StepStatus], now: str) -> Resume 
     step = plan.find_step(current_step(state, now))
     assert step is not None
     title, line = _where(state, step, known)
-    joint = plan.find_joint(next(iter(step.tightens()), None))
+    joint = joint_in_hand(state, step)
     if joint is not None:
         facts = joint_facts(state, joint)
         if facts.begun and facts.next_bolt and facts.next_stage:

@@ -16,17 +16,26 @@ from hollet.core.procedure.sheet import Step
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import Quantity, canonical, decimal_text, quantity_of
 from hollet.core.slips import SlipCheck, question, slip_check, slip_input
-from hollet.core.steps.bolt import OVER, BoltFacts
-from hollet.core.steps.tighten import JointFacts, joint_facts
+from hollet.core.steps.bolt import OVER, USED, BoltFacts
+from hollet.core.steps.groups import place_of
+from hollet.core.steps.tighten import JointFacts, joint_facts, joint_in_hand
 from hollet.core.steps.wrenches import setting_for, stage_ask, tolerance_of, wrench_holds
 
 __all__ = ["FastenerAct", "joint_of"]
 
 
-def joint_of(state: BookState, step: Step) -> tuple[Joint, JointFacts]:
-    """The joint that a step tightens or takes out, and how it stands; raises NotFound."""
-    named = (*step.tightens(), *step.takes_out(), None)
-    joint = plan_of(state).find_joint(named[0])
+TIGHT = ("snug", "cinched", "torqued")
+
+
+def joint_of(state: BookState, step: Step, named: str | None = None) -> tuple[Joint, JointFacts]:
+    """The joint that a step tightens or takes out, and how it stands: the one that is named, else
+    the one in hand; raises NotFound.
+    """
+    own = (*step.tightens(), *step.takes_out())
+    if named is not None and named not in own:
+        raise NotFound("joint", named)
+    joint = plan_of(state).find_joint(named) if named else joint_in_hand(state, step)
+    joint = joint or plan_of(state).find_joint(next(iter(own), None))
     if joint is None:
         raise NotFound("joint", step.id)
     return joint, joint_facts(state, joint)
@@ -49,7 +58,7 @@ class _Pull(NamedTuple):
 
 class FastenerAct(Act[Fastener], StepBody):
     """A click, a typed value, or a state, on one bolt; `sure` when it was really pulled out of the
-    joint's order.
+    joint's order, or before the place of its group was found: then it is told, and proves nothing.
 
     `as_typed` answers the question about an odd figure. `more`: on an angle stage the figure is
     what was turned on top of what it had.
@@ -66,15 +75,23 @@ class FastenerAct(Act[Fastener], StepBody):
     sure: bool = False
     as_typed: bool = False
     more: bool = False
+    joint: Annotated[str, Field(max_length=60)] | None = None
 
     def accepted(self, state: BookState, hand: Hand) -> Fastener:
         step = step_named(state, self.step)
-        joint, facts = joint_of(state, step)
+        joint, facts = joint_of(state, step, self.joint)
         if self.bolt > len(facts.bolts):
             raise NotFound("bolt", str(self.bolt))
         if not (self.act == "state" and self.tightness == "loosened again"):
             _not_held(state, step, hand)
         bolt = facts.bolts[self.bolt - 1]
+        if bolt.used and (self.act in ("clicked", "read") or self.tightness in TIGHT):
+            raise Refused(
+                "one_use",
+                f"bolt {bolt.number}: {USED[0].lower()}{USED[1:]}",
+                field="bolt",
+            )
+        self._locks(state, step, joint)
         if self.act in ("marked", "locked"):
             return self._plain(joint, "torqued")
         if self.act == "fresh":
@@ -82,6 +99,26 @@ class FastenerAct(Act[Fastener], StepBody):
         if self.act == "state":
             return self._state(joint, bolt)
         return self._pulled(self._pull(joint, facts, bolt))
+
+    def _locks(self, state: BookState, step: Step, joint: Joint) -> None:
+        """Refuse a lock before its time, unless it is told that it has happened."""
+        group = step.locks()
+        tight = self.act in ("clicked", "read") or self.tightness in TIGHT
+        if group is None or not tight or self.sure:
+            return
+        missing = place_of(state, group).missing
+        if missing:
+            words = (
+                f"{joint.name}: {missing[0].number} {missing[0].title} first. What is tight now "
+                "holds what is still to move"
+            )
+            raise Refused("place_not_found", words, field="bolt")
+        before = joint_in_hand(state, step)
+        if before is not None and before.id != joint.id and joint.id in step.tightens():
+            order = list(step.tightens())
+            if order.index(before.id) < order.index(joint.id):
+                words = f"{before.name} is locked before {joint.name}: {group.shut}"
+                raise Refused("locked_too_early", words, field="bolt")
 
     def _plain(self, joint: Joint, tightness: Tightness) -> Fastener:
         return Fastener(

@@ -8,7 +8,7 @@ from hollet.core.acts.base import Act, Passing, held, own_reason, step_named
 from hollet.core.acts.hand import Hand
 from hollet.core.book.boxes import kind_of_box, not_pressed
 from hollet.core.book.complete import obstacles
-from hollet.core.book.passing import Obstacle
+from hollet.core.book.passing import Obstacle, unsettled_before
 from hollet.core.entries import (
     BookState,
     Confirmed,
@@ -20,6 +20,7 @@ from hollet.core.entries import (
     Skipped,
     Started,
     StepBody,
+    TrialSaid,
 )
 from hollet.core.entries.base import Reason
 from hollet.core.entries.status import SETTLED, status_of, whole_of
@@ -39,6 +40,7 @@ __all__ = [
     "SaidAct",
     "SkippedAct",
     "StartedAct",
+    "TrialSaidAct",
 ]
 
 
@@ -113,6 +115,27 @@ class DoneAct(Act[Done], StepBody):
         if box is not None and not_pressed(state, step, box, hand.now):
             words = f"not confirmed: {box}"
             raise held(step, Obstacle(code="box", words=words, by="press", box=box), "reason")
+
+
+class TrialSaidAct(Act[TrialSaid], StepBody):
+    """What a dry fit has proved; where it does not fit or cannot be told, in words."""
+
+    body: ClassVar = TrialSaid
+    kind: Literal["trial said"]
+    fits: Literal["yes", "no", "unclear"]
+    words: Annotated[str, Field(max_length=300)] = ""
+
+    def accepted(self, state: BookState, hand: Hand) -> TrialSaid:
+        step = step_named(state, self.step)
+        if step.trial is None:
+            raise NotFound("trial", self.step)
+        waits = next(iter(unsettled_before(state, step, hand.now)), None)
+        if waits is not None and waits.by != "reason":
+            raise held(step, waits, "fits")
+        if self.fits != "yes" and not self.words.strip():
+            words = "say what does not fit, or why it cannot be told"
+            raise Refused("no_words", words, field="words")
+        return self.filled(proves=step.trial.proves, words=self.words.strip())
 
 
 class HappenedAct(Act[Happened], StepBody):

@@ -13,6 +13,7 @@ from hollet.core.book.needs import lacking_part, state_words
 from hollet.core.book.openers import missing_opener
 from hollet.core.book.orders import orders
 from hollet.core.book.passing import Obstacle, reason_keys, unsettled_before
+from hollet.core.book.provisional import provisional
 from hollet.core.book.removals import puts_back
 from hollet.core.book.windows import chances
 from hollet.core.entries import BookState, Confirmed
@@ -28,11 +29,12 @@ from hollet.core.procedure.kinds.tighten import TightenStep
 from hollet.core.procedure.schools import agreement_state
 from hollet.core.procedure.sheet import Step
 from hollet.core.steps.inspection import unfinished
+from hollet.core.steps.locking import last_seen
 from hollet.core.steps.readings import readings_of
 from hollet.core.steps.results import results_of
 from hollet.core.steps.run import attempts_of
 from hollet.core.steps.said import not_enough, said_figures
-from hollet.core.steps.tighten import joint_facts
+from hollet.core.steps.tighten import joint_facts, joint_in_hand
 from hollet.core.words import counted
 
 __all__ = ["bare_openings", "clash", "lacking", "not_open_any_more", "obstacles"]
@@ -76,6 +78,7 @@ def obstacles(
     return (
         *dangers,
         *_guarded(state, step, tools, now),
+        *provisional(state, step),
         *order,
         *_around(state, step),
         *_machined(state, step, tools),
@@ -306,15 +309,15 @@ def _measure_lacks(state: BookState, step: MeasureStep, tools: Sequence[Instrume
 
 
 def _tighten_lacks(state: BookState, step: TightenStep, tools: Sequence[Instrument]) -> str | None:
-    joint = plan_of(state).find_joint(step.joint)
+    joint = joint_in_hand(state, step)
     facts = joint_facts(state, joint) if joint else None
     if facts is not None and facts.proves:
         return f"nobody has seen yet: {facts.condition}"
-    return (
-        None
-        if facts is not None and facts.begun and facts.final
-        else f"not final: {facts.progress if facts else step.joint}"
-    )
+    if facts is None or not (facts.begun and facts.final):
+        return f"not final: {facts.progress if facts else step.joint}"
+    if step.group is not None and not last_seen(state, step):
+        return f"nobody has seen yet: {step.group.last}"
+    return None
 
 
 def _run_lacks(state: BookState, step: RunStep, tools: Sequence[Instrument]) -> str | None:

@@ -16,9 +16,9 @@ from hollet.core.procedure.kinds.inspect import InspectStep
 from hollet.core.procedure.sheet import Step, blocks_of
 from hollet.core.procedure.words import RUNGS
 from hollet.core.safety import shut_by
+from hollet.core.steps.doubted import doubted_bolts
 from hollet.core.steps.inspection import open_parts, unseen_safety
 from hollet.core.steps.results import results_of
-from hollet.core.steps.tighten import doubted_bolts
 
 __all__ = ["open_items"]
 
@@ -116,8 +116,10 @@ def _unproven(state: BookState) -> list[OpenItem]:
 def _by_doubted_wrench(state: BookState, tools: Sequence[Instrument]) -> list[OpenItem]:
     """Bolts as they are now that were pulled with a wrench found wrong at its check since."""
     found = []
-    for step in (plan := plan_of(state)).step:
-        joint = plan.find_joint(next(iter(step.tightens()), None))
+    plan = plan_of(state)
+    locks = [(s, name) for s in plan.step for name in s.tightens()]
+    for step, name in locks:
+        joint = plan.find_joint(name)
         doubts = doubted_bolts(state, joint, tools) if joint is not None else {}
         if joint is not None and doubts:
             bolts = ", ".join(str(number) for number in sorted(doubts))

@@ -16,7 +16,7 @@ from pydantic import computed_field
 
 from hollet.core.book.boxes import link_box, live_words, moment
 from hollet.core.book.dangers import proven, target_of
-from hollet.core.entries import BookState, Done, Started
+from hollet.core.entries import BookState, Done, Started, Surroundings
 from hollet.core.entries.status import (
     SETTLED,
     last_as,
@@ -156,6 +156,26 @@ def reason_keys(kind: str) -> tuple[str, ...]:
     return KEYS.get(kind, KEYS["unfinished"])
 
 
+COLD_TIMES, DAMP_TIMES = 2.0, 1.5
+"""How much longer a wait lasts in the cold, and in the damp: rules of thumb (ten kelvin less halve
+the pace of a cure; damp air takes up less vapour), always marked assumed.
+"""
+
+
+def slower(state: BookState, how: str, since: int) -> tuple[float, str]:
+    """By how much a wait that began with the line `since` is longer than it says, and why: it was
+    cold for some of it, or damp. What cools is quicker in the cold, and is not made shorter.
+    """
+    told = state.each(Surroundings, "surroundings")
+    before = [e for e in told if e.seq < since][-1:]
+    said = {word for e in (*before, *(e for e in told if e.seq > since)) for word in e.body.around}
+    cold = "cold" in said and how in ("dries", "cures", "soaks")
+    damp = "damp" in said and how == "dries"
+    names = " and ".join(word for word, so in (("cold", cold), ("damp", damp)) if so)
+    times = (COLD_TIMES if cold else 1.0) * (DAMP_TIMES if damp else 1.0)
+    return times, f"{times:g} times as long as it is {names}" if names else ""
+
+
 def drying(state: BookState, link: After, now: str) -> tuple[str, str] | None:
     """What a step still dries or soaks for: until when (UTC) and in words; None when it had its
     time.
@@ -165,6 +185,8 @@ def drying(state: BookState, link: After, now: str) -> tuple[str, str] | None:
         return None
     given = parse(link.lasts, "time").nominal if link.lasts else None
     hours = float(given) / 3600 if given is not None else DRYING_H
+    times, because = slower(state, link.how, last.seq)
+    hours *= times
     until = moment(last.time) + timedelta(hours=hours)
     if moment(now) >= until:
         return None
@@ -172,6 +194,7 @@ def drying(state: BookState, link: After, now: str) -> tuple[str, str] | None:
     words = f"{max(left, 0.1):.2g} h left of {hours:g} h" + (
         "" if given is not None else ", one night assumed"
     )
+    words += f", {because}, assumed" if because else ""
     return until.isoformat(timespec="seconds").replace("+00:00", "Z"), words
 
 

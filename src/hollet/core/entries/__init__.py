@@ -89,6 +89,7 @@ from hollet.core.entries.work import (
     Said,
     Skipped,
     Started,
+    TrialSaid,
 )
 
 __all__ = [
@@ -192,6 +193,7 @@ __all__ = [
     "ToolEdited",
     "ToolTried",
     "Traced",
+    "TrialSaid",
     "Tried",
     "Turned",
     "Unbagged",

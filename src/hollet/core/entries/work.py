@@ -1,6 +1,6 @@
 """How a step stands: begun, done, happened, said, not there, reopened, passed over, seen."""
 
-from typing import Annotated, ClassVar
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
@@ -8,7 +8,17 @@ from hollet.core.entries.base import Key, Reason, Short, Stands, StepBody
 from hollet.core.procedure.pieces import Carry, Opens, Release
 from hollet.core.quantities.quantity import Measured
 
-__all__ = ["Confirmed", "Done", "Happened", "NotThere", "Reopened", "Said", "Skipped", "Started"]
+__all__ = [
+    "Confirmed",
+    "Done",
+    "Happened",
+    "NotThere",
+    "Reopened",
+    "Said",
+    "Skipped",
+    "Started",
+    "TrialSaid",
+]
 
 
 class Started(StepBody):
@@ -111,6 +121,23 @@ class Happened(StepBody):
 
     def line(self, title: str) -> str:
         return f"has happened: {title}, without: {'; '.join(self.without)}"
+
+
+class TrialSaid(StepBody):
+    """What a dry fit has proved: it fits, it does not, or it cannot be told; in words."""
+
+    called: ClassVar = "trial said"
+    touches: ClassVar = True
+    tells: ClassVar = True
+
+    fits: Literal["yes", "no", "unclear"]
+    proves: Short
+    words: Annotated[str, Field(max_length=300)] = ""
+
+    def line(self, title: str) -> str:
+        told = {"yes": "it fits", "no": "it does not fit", "unclear": "it cannot be told"}
+        more = f": {self.words}" if self.words else ""
+        return f"on trial, {title}: {told[self.fits]}{more}"
 
 
 class Said(StepBody):

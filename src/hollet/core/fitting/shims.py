@@ -216,7 +216,8 @@ def _one_more(kit: Counter[int], stack: Stack, gap: int, low: int) -> str:
     for thickness in sorted(left):
         final = gap - sum(stack) - thickness
         if final < low:
-            return f"one more of {thickness / QUANTA:g} mm leaves {final / QUANTA:g}: not inside any more"
+            shim = f"{thickness / QUANTA:g} mm"
+            return f"one more of {shim} leaves {final / QUANTA:g}: not inside any more"
     return ""
 
 

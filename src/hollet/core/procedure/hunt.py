@@ -91,7 +91,7 @@ def hunt_list(
             continue
         for item in (
             *_figures(plan, step),
-            *_joint(plan, step),
+            *(item for name in step.tightens() for item in _joint(plan, step, name)),
             *_tools(step, gear, instruments),
             *_helpers(plan, step),
             *_answers(plan, selection, step),
@@ -152,8 +152,8 @@ def _figures(plan: Plan, step: Step) -> list[HuntItem]:
     return found
 
 
-def _joint(plan: Plan, step: Step) -> list[HuntItem]:
-    joint = plan.find_joint(next(iter(step.tightens()), None))
+def _joint(plan: Plan, step: Step, name: str) -> list[HuntItem]:
+    joint = plan.find_joint(name)
     if joint is None or joint.final != "torqued":
         return []
     open_stages = [

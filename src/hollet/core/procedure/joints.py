@@ -118,6 +118,8 @@ class Joint(Part):
     group goes through all its stages before the next begins, and `between` is what is proven then.
     `counted`: somebody counted the bolts on the vehicle; False: as many are usual, nobody has;
     not said: the sheet of the vehicle says so.
+    `heads` is which way the bolts point, `washer` its side, `special` why only the original will
+    do, `tab` what locks it, `holds_also` the second part under the same bolt; `length` by place.
     """
 
     id: Id
@@ -147,6 +149,12 @@ class Joint(Part):
     recheck: Id | None = None
     put_right: PutRight = PutRight()
     sides: tuple[str, str] | None = None
+    heads: Words | None = None
+    washer: Words | None = None
+    special: Words | None = None
+    tab: Words | None = None
+    holds_also: Words | None = None
+    length: dict[str, Annotated[str, Field(max_length=20)]] = Field(default_factory=dict)
 
     def drawn_for(self, bolts: int) -> "Joint":
         """The same joint for this many bolts, counted on the vehicle. A circle keeps its star, a

@@ -50,6 +50,7 @@ class After(Part):
 
     `assumed`: nobody said why, it only came off in this order. `origin` keeps where a reason came
     from, `said_by` who decided it.
+    `how` is what a drying does: dries, cures, cools or soaks.
     `live` is what is dangerous while the other is not done ("the spring is not caught"), `box` what
     is pressed when it was done in
     another way; without them the title and the reason stand in. `lasts` is how long a drying takes,
@@ -66,6 +67,7 @@ class After(Part):
     live: Words | None = None
     box: Words | None = None
     lasts: Annotated[str, Field(max_length=20)] | None = None
+    how: Literal["dries", "cures", "cools", "soaks"] = "dries"
 
 
 class LastChance(Part):
@@ -95,7 +97,7 @@ class OneUse(Part):
 
 class PartNeed(Part):
     """A new part that the step needs; its sort says how much of it is compared, `feature` what
-    else.
+    else; `final_only`: it is good for one use, and no trial takes it.
     """
 
     name: Words
@@ -104,10 +106,11 @@ class PartNeed(Part):
     safety: Safety | None = None
     feature: tuple[Words, ...] = ()
     when: tuple[Condition, ...] = ()
+    final_only: bool = False
 
 
 OpenSort = Literal[
-    "disconnected", "tied", "stand_in", "cap", "cover", "block", "open_port", "other"
+    "disconnected", "tied", "stand_in", "cap", "cover", "block", "open_port", "trial", "other"
 ]
 
 
@@ -119,6 +122,7 @@ OPEN_SORTS = {
     "cover": "covered",
     "block": "blocked or held",
     "open_port": "open, not covered",
+    "trial": "on trial, comes apart again",
     "other": "other",
 }
 

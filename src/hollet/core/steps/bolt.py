@@ -16,11 +16,16 @@ __all__ = ["LOOSE", "OVER", "BoltFacts", "act_verdict", "advice", "bolt_facts"]
 
 OVER = "Take it out, put a fresh one in its place, and begin again with it at stage 1"
 """What puts a bolt right that got too much, where the sheet does not say."""
+EARLY = "Loosen it: it was tight before the place was found. Find the place, then lock it again"
+"""What puts a lock right that was pulled too early."""
+USED = "It is for one use and was tightened once: take it out, and put a fresh one in its place"
 LOOSE = ("out", "loosened again", "left out on purpose", "by hand")
 
 
 class BoltFacts(BaseModel):
-    """One fastener: tightness, stage reached, verdict of its latest act, what is set and due.
+    """One fastener: tightness, stage reached, verdict of its latest act, what is set and due;
+    `early`: it was tightened before the place of its group was found; `used`: it is for one use,
+    and had it.
 
     `over`: it got more than was asked and is not put right yet; `todo` is the next act of putting
     it right (`out`, `fresh`, `again`, `more`),
@@ -48,6 +53,8 @@ class BoltFacts(BaseModel):
     final: bool = False
     waits: bool = False
     recheck: bool = False
+    early: bool = False
+    used: bool = False
     entry: str | None = None
 
 
@@ -215,6 +222,10 @@ def _todo(over: bool, tightness: str, judged: Judgement | None) -> tuple[str | N
 
 def advice(joint: Joint, bolt: BoltFacts) -> str:
     """What puts a bolt right: the angle that is left, else what the sheet says."""
+    if bolt.early:
+        return EARLY
+    if bolt.used:
+        return USED
     if bolt.more is not None:
         return f"Turn it {bolt.more}° more, on top of what it has"
     said = joint.put_right.over if bolt.over or bolt.side == "high" else joint.put_right.under

@@ -202,10 +202,8 @@ def _result_of(
     base: dict[str, Any] = {"id": spec.id, "name": spec.name, "limit": limit, "asks": limit.words()}
     if len(taken) < len(entries):
         return ResultFacts(**base, judgement=judge(None, None, limit))
-    base |= {
-        "readings": tuple(entry.id for entry in taken.values()),
-        "warnings": warnings_of(state, specs, taken),
-    }
+    base["readings"] = tuple(entry.id for entry in taken.values())
+    base["warnings"] = warnings_of(state, specs, taken)
     try:
         means = {name: reading_mean(entry) for name, entry in taken.items()}
         means |= {name: _size(size) for name, size in sizes.items()}
@@ -227,13 +225,11 @@ def _result_of(
         *working_of(parts, list(taken.values()), limit, formula),
     )
     digits = digits_read(taken.values(), limit)
-    pack = step.pack_in(spec.id)
-    inside: Lying | None = None
-    if pack is not None:
+    inside = shims
+    if step.pack_in(spec.id) is not None:
         bare = judged_by_all(spec, means, spreads, parts, value, limit, working, digits)
         base["bare"] = bare = _as_sure(bare, sizes.values())
-        small = bare.verdict == "outside" and bare.side == "low"
-        inside = shims or lying(state, step.id, pack, base["readings"], small, tools)
+        inside = shims or _lying(state, step, spec, bare, base["readings"], tools)
         value, parts = value - inside.total, [*parts, *inside.parts]
         base["chooses"] = inside.chooses
         working = (*working_of(parts, list(taken.values()), limit, formula), *inside.words)
@@ -242,25 +238,41 @@ def _result_of(
     sources = by_source(limit, value, judgement.U or 0.0)
     # a doubted tool counts at either end
     doubt = doubt_of([(counts.get(name, 1.0), spreads[name]) for name in taken], taken, tools)
-    sure = not (
-        doubt
-        or judgement.verdict == "too_close"
-        or base["warnings"]
-        or any(asks_again(state, s, taken[s.id]) for s in specs)
-    )  # nobody saws on a figure that is asked about
+    asked = any(asks_again(state, s, taken[s.id]) for s in specs)
+    sure = not (doubt or judgement.verdict == "too_close" or base["warnings"] or asked)
     held = f"tool in doubt: {doubt}" if doubt else not_proven(state, specs, taken, spreads, limit)
-    held = held or (inside.held if inside is not None else None)
-    if held is not None:
-        verdict = "too_close" if limit.given else judgement.verdict
-        judgement = judgement.model_copy(update={"verdict": verdict, "words": held, "needs": None})
+    judgement = _held(judgement, held or (inside.held if inside is not None else None), limit)
     facts = ResultFacts(
         **base,
         judgement=judgement,
-        advice=advice if sure else None,
+        advice=advice if sure else None,  # nobody saws on a figure that is asked about
         sources=sources,
         settled_by=_settled_by(specs, counts, parts, limit, tools, value, judgement),
     )
     return _with_choices(state, step, spec, facts)
+
+
+def _held(judgement: Judgement, words: str | None, limit: Limit) -> Judgement:
+    """A verdict that is held proves nothing, whatever its figure."""
+    if words is None:
+        return judgement
+    verdict = "too_close" if limit.given else judgement.verdict
+    return judgement.model_copy(update={"verdict": verdict, "words": words, "needs": None})
+
+
+def _lying(
+    state: BookState,
+    step: BaseStep,
+    spec: ResultSpec,
+    bare: Judgement,
+    readings: Sequence[str],
+    tools: Sequence[Instrument],
+) -> Lying:
+    """The shims that lie in it by the log."""
+    pack = step.pack_in(spec.id)
+    assert pack is not None
+    small = bare.verdict == "outside" and bare.side == "low"
+    return lying(state, step.id, pack, readings, small, tools)
 
 
 def _settled_by(

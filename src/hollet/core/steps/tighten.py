@@ -19,14 +19,16 @@ from hollet.core.entries import (
 from hollet.core.entries.status import plan_of
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.joints import Joint
+from hollet.core.procedure.kinds import BaseStep
 from hollet.core.procedure.sheet import Sheet
 from hollet.core.quantities.quantity import decimal_text
 from hollet.core.steps.bolt import LOOSE, BoltFacts, advice, bolt_facts
 from hollet.core.steps.counting import count_of
-from hollet.core.steps.proof import in_doubt
+from hollet.core.steps.groups import group_with, too_early
+from hollet.core.steps.spent import spent
 from hollet.core.steps.wrenches import ASSUMED_TOLERANCE, stage_ask, tolerance_of
 
-__all__ = ["JointFacts", "StageFacts", "doubted_bolts", "joint_facts"]
+__all__ = ["JointFacts", "StageFacts", "acts_since_out", "joint_facts", "joint_in_hand"]
 
 
 class StageFacts(BaseModel):
@@ -86,10 +88,12 @@ def joint_facts(state: BookState, joint: Joint) -> JointFacts:
     """The whole joint from the live acts on it; remembered until one is added or struck, or its
     steps move on.
     """
+    group = group_with(plan_of(state), joint.id)
+    place = (group.hand, *group.set_by) if group is not None else ()
     named = state.remembered(("joint steps",), 0, lambda: _steps_of_joints(plan_of(state)))
     off = state.remembered(("joint off",), 0, lambda: _steps_off(plan_of(state)))
     again = (joint.recheck,) if joint.recheck else ()
-    steps = (*named.get(joint.id, ()), *off.get(joint.id, ()), *again)
+    steps = (*named.get(joint.id, ()), *off.get(joint.id, ()), *again, *place)
     fingerprint = (
         state.seen.get(Key("joint", joint.id), 0),
         *(state.seen.get(Key("step", step), 0) for step in steps),
@@ -99,6 +103,16 @@ def joint_facts(state: BookState, joint: Joint) -> JointFacts:
         fingerprint,
         lambda: _joint_facts(state, joint, named.get(joint.id, ())),
     )
+
+
+def joint_in_hand(state: BookState, step: BaseStep) -> Joint | None:
+    """The joint of a step that is worked on: of several the first that is not final, in the order
+    in which they are locked.
+    """
+    named = (plan_of(state).find_joint(name) for name in step.tightens())
+    joints = [joint for joint in named if joint is not None]
+    last = joints[-1] if joints else None
+    return next((joint for joint in joints if not joint_facts(state, joint).final), last)
 
 
 def _steps_of_joints(plan: Sheet) -> dict[str, tuple[str, ...]]:
@@ -119,7 +133,7 @@ def _steps_off(plan: Sheet) -> dict[str, tuple[str, ...]]:
     return found
 
 
-def _since_out(state: BookState, joint: Joint) -> tuple[bool, list[Entry[Fastener]]]:
+def acts_since_out(state: BookState, joint: Joint) -> tuple[bool, list[Entry[Fastener]]]:
     """Whether the joint was ever taken out, and the acts on its bolts since; or since another
     number was counted: what was bolt 3 of ten is nobody knows which of twelve.
     """
@@ -132,7 +146,9 @@ def _since_out(state: BookState, joint: Joint) -> tuple[bool, list[Entry[Fastene
 
 
 def _bolts(state: BookState, joint: Joint) -> tuple[BoltFacts, ...]:
-    out, acts = _since_out(state, joint)
+    out, acts = acts_since_out(state, joint)
+    every = state.each(Fastener, "joint", joint.id)
+    last_out = state.newest(Done, "joint", joint.id)
     decided = state.each(Decision, "joint", joint.id)
     passed = [(d.body.bolt, d.body.stage) for d in decided if d.body.about == "pass_over"]
     places = joint.layout.places()
@@ -140,11 +156,16 @@ def _bolts(state: BookState, joint: Joint) -> tuple[BoltFacts, ...]:
     def bolt(number: int, place: str) -> BoltFacts:
         own = [act for act in acts if act.body.bolt == number]
         over = frozenset(stage for bolt, stage in passed if bolt == number and stage is not None)
-        return state.remembered(
+        facts = state.remembered(
             ("bolt", joint.id, str(number)),
             (out, tuple(act.id for act in own), over),
             lambda: bolt_facts(joint, number, (place, places[place]), own, out=out, passed=over),
         )
+        mine = [act for act in every if act.body.bolt == number]
+        if not joint.one_use or not spent(joint, mine, last_out.seq if last_out else 0):
+            return facts
+        todo = "fresh" if facts.tightness == "out" else "out"
+        return facts.model_copy(update={"used": True, "todo": todo, "final": False})
 
     return tuple(bolt(number, place) for number, place in enumerate(joint.sequence(), 1))
 
@@ -201,12 +222,16 @@ def _joint_facts(state: BookState, joint: Joint, steps: tuple[str, ...]) -> Join
     begun = any(bolt.tightness not in ("as found", "out") for bolt in bolts)
     stages, waits = _stages(joint, bolts), _condition(state, joint, steps)
     due, last = _recheck_due(state, joint), len(joint.stage) - 1
+    group = group_with(plan_of(state), joint.id)
 
     def with_dues(bolt: BoltFacts) -> BoltFacts:
         if bolt.tightness == "as found":  # not final with the others once one of them is pulled
             return bolt.model_copy(update={"final": bolt.final and not begun})
         held = waits is not None and bolt.stage == last
-        return bolt.model_copy(update={"waits": held, "recheck": due and bolt.final})
+        early = too_early(state, group, _pulled_by(state, joint, bolt))
+        final = bolt.final and not early
+        own = {"waits": held, "recheck": due and final, "final": final, "early": early}
+        return bolt.model_copy(update=own | ({"todo": "loosen"} if early else {}))
 
     bolts = tuple(map(with_dues, bolts))
     decided = (e.body for e in reversed(state.each(Decision, "joint", joint.id)))
@@ -240,6 +265,12 @@ def _joint_facts(state: BookState, joint: Joint, steps: tuple[str, ...]) -> Join
     return facts.model_copy(update=_lead(joint, facts)) if led else facts
 
 
+def _pulled_by(state: BookState, joint: Joint, bolt: BoltFacts) -> Entry[Fastener] | None:
+    """The act that left a bolt as it is."""
+    acts = state.each(Fastener, "joint", joint.id)
+    return next((act for act in acts if act.id == bolt.entry), None)
+
+
 def _last_pulled(state: BookState, joint: Joint) -> int | None:
     """The bolt pulled last, where it was pulled to a torque: it can be checked with the wrench."""
     pulled = [e.body for e in state.each(Fastener, "joint", joint.id) if e.body.stage]
@@ -271,6 +302,10 @@ def _in_hand(joint: Joint, facts: JointFacts) -> tuple[BoltFacts, ...]:
 def _lead(joint: Joint, facts: JointFacts) -> dict[str, object]:
     """What comes next on a joint that is not final: the next bolt, or what has to be put right."""
     bolts = facts.bolts
+    early = [bolt.number for bolt in bolts if bolt.early]
+    if early:
+        waits = f"bolt {early[0]} was tight before the place was found: loosen it"
+        return _held(joint, facts, early, waits)
     in_hand = _in_hand(joint, facts)
     reached = min(bolt.stage for bolt in in_hand)
     if reached < len(facts.stages):
@@ -296,10 +331,11 @@ def _lead_stage(
     stage = reached + 1
     behind = [b for b in bolts if b.stage == reached]
     blocked = [b.number for b in behind if _open(b) and b.stage]
-    fresh = next((b.number for b in behind if b.over and b.stage == 0), None)
-    if fresh is not None:  # loosened or taken out, and not replaced yet
-        waits = f"bolt {fresh} got too much: a fresh one in its place first"
-        return _held(joint, facts, [fresh], waits)
+    fresh = [b for b in behind if (b.over or b.used) and b.stage == 0]
+    if fresh:  # loosened or taken out, and not replaced yet
+        why = "is for one use and had it" if fresh[0].used else "got too much"
+        waits = f"bolt {fresh[0].number} {why}: a fresh one in its place first"
+        return _held(joint, facts, [b.number for b in fresh], waits)
     if len(behind) == len(bolts) and blocked:
         waits = f"stage {stage} waits until bolt {blocked[0]} is put right or passed over"
         return _held(joint, facts, blocked, waits)
@@ -315,21 +351,6 @@ def _lead_stage(
         "next_stage": stage,
         "ahead": tuple(b.number for b in behind),
     }
-
-
-def doubted_bolts(state: BookState, joint: Joint, tools: Sequence[Instrument]) -> dict[int, str]:
-    """Bolts that stand as a wrench in doubt left them, by number, with what is wrong with the
-    wrench.
-    """
-    stands: dict[int, dict[int, str | None]] = {}
-    for entry in _since_out(state, joint)[1]:
-        body = entry.body
-        if body.stage:
-            stands.setdefault(body.bolt, {})[body.stage] = in_doubt(entry, body.wrench, tools)
-        elif body.act not in ("marked", "locked"):
-            stands.pop(body.bolt, None)
-    faults = {bolt: next(filter(None, by.values()), None) for bolt, by in stands.items()}
-    return {bolt: words for bolt, words in faults.items() if words}
 
 
 def _final_words(joint: Joint, stages: tuple[StageFacts, ...]) -> str:

@@ -1,6 +1,7 @@
 """What all benches share."""
 
 from collections.abc import Mapping, Sequence
+from typing import Any
 
 from pydantic import computed_field
 
@@ -15,6 +16,7 @@ from hollet.core.book.openers import Opener, openers
 from hollet.core.book.orders import orders
 from hollet.core.book.passing import Obstacle, Waiting, reason_keys, waiting_for
 from hollet.core.book.photos import PhotoView, photos_of
+from hollet.core.book.provisional import OrientFacts, TrialFacts, on_trial, orients_of, trial_of
 from hollet.core.book.removals import puts_back
 from hollet.core.book.settings import Keeping, keeps_of
 from hollet.core.book.sought import Kept, kept_places
@@ -122,6 +124,9 @@ class BenchBase(View):
     notes: tuple[NoteRow, ...]
     openers: tuple[Opener, ...]
     kept: tuple[Kept, ...]
+    trial: TrialFacts | None
+    on_trial: tuple[str, ...]
+    orients: tuple[OrientFacts, ...]
     skip_keys: tuple[str, ...] = reason_keys("skip")
     chance_keys: tuple[str, ...] = reason_keys("last_chance")
     capture_keys: tuple[str, ...] = reason_keys("capture")
@@ -194,9 +199,7 @@ def base_of(
     opened, back = {o.id: o.what for s in plan.step for o in s.opens}, puts_back(plan, step)
     return BenchBase(
         clock=clock_line(state, step, paces),
-        notes=tuple(n for n in notes if n.step == step.id and step.title == n.title),
-        openers=tuple(o for o in openers(state) if o.name in step.opened_with),
-        kept=tuple(k for k in kept_places(state) if k.step == step.id),
+        **_beside(state, step, notes),
         step=step.id,
         number=step.number,
         title=step.title,
@@ -245,6 +248,20 @@ def base_of(
         now=now,
         lines=tuple(line_of(state, e) for e in _all_of_step(state, step.id)[-12:]),
     )
+
+
+def _beside(state: BookState, step: Step, notes: Sequence[NoteRow]) -> dict[str, Any]:
+    """What is worth knowing before it: notes, what opens things, what lies where, what is on trial,
+    what points one way.
+    """
+    return {
+        "notes": tuple(n for n in notes if n.step == step.id and step.title == n.title),
+        "openers": tuple(o for o in openers(state) if o.name in step.opened_with),
+        "kept": tuple(k for k in kept_places(state) if k.step == step.id),
+        "trial": trial_of(state, step),
+        "on_trial": on_trial(state, step),
+        "orients": orients_of(state, step),
+    }
 
 
 def _parts(state: BookState, step: Step) -> tuple[PartLine, ...]:

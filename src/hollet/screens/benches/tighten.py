@@ -5,15 +5,17 @@ from typing import Literal
 
 from hollet.core.book.passing import reason_keys
 from hollet.core.entries import BookState, Key
-from hollet.core.entries.status import plan_of
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.joints import Joint
 from hollet.core.procedure.kinds.tighten import TightenStep
+from hollet.core.procedure.pieces import BagLine
 from hollet.core.quantities.quantity import decimal_text
-from hollet.core.steps.tighten import JointFacts, doubted_bolts, joint_facts
+from hollet.core.steps.doubted import doubted_bolts
+from hollet.core.steps.tighten import JointFacts, joint_facts, joint_in_hand
 from hollet.core.steps.wrenches import Setting, setting_for, stage_ask, wrench_holds
 from hollet.core.view import View
 from hollet.screens.benches.base import BenchBase
+from hollet.screens.benches.group import GroupView, group_view
 
 __all__ = ["TightenBench", "tighten_bench"]
 
@@ -27,6 +29,13 @@ class WrenchChoice(View):
     words: str
     usable: bool
     holds: bool
+
+
+class CardLine(View):
+    """One line of the card of a fastener: what it is about, and the words."""
+
+    about: str
+    words: str
 
 
 class TightenBench(View):
@@ -47,12 +56,15 @@ class TightenBench(View):
     reads: bool
     bolt_keys: tuple[str, ...]
     doubts: tuple[str, ...]
+    group: GroupView | None
+    card: tuple[CardLine, ...]
+    lengths: tuple[BagLine, ...]
 
 
 def tighten_bench(
     state: BookState, step: TightenStep, tools: Sequence[Instrument], base: BenchBase
 ) -> TightenBench:
-    joint = plan_of(state).find_joint(step.joint)
+    joint = joint_in_hand(state, step)
     assert joint is not None
     facts = joint_facts(state, joint)
     stage = facts.next_stage or max(1, min((b.stage for b in facts.bolts), default=1))
@@ -79,6 +91,39 @@ def tighten_bench(
         reads=facts.wrench is not None and facts.wrench.kind == "indicating wrench",
         bolt_keys=reason_keys("bolt"),
         doubts=_doubted(state, joint, tools),
+        group=group_view(state, step, tools),
+        card=_card(joint),
+        lengths=_lengths(joint),
+    )
+
+
+def _card(joint: Joint) -> tuple[CardLine, ...]:
+    """What has to be known of these fasteners beside their torque."""
+    one_use = ", ".join(
+        f"{use.count or len(joint.layout.names())} × {use.name}, new each time"
+        for use in joint.one_use
+    )
+    lines = (
+        ("thread", joint.treatment),
+        ("one use", one_use or None),
+        ("heads", joint.heads),
+        ("washer", joint.washer),
+        ("original", joint.special),
+        ("lock", joint.tab),
+        ("holds also", joint.holds_also),
+    )
+    return tuple(CardLine(about=about, words=words) for about, words in lines if words)
+
+
+def _lengths(joint: Joint) -> tuple[BagLine, ...]:
+    """Like lengths with the holes that they belong into."""
+    by_length: dict[str, list[str]] = {}
+    for place, length in joint.length.items():
+        by_length.setdefault(length, []).append(place)
+    size = joint.fastener.split("×")[1].strip().split()[0] if "×" in joint.fastener else "bolt"
+    return tuple(
+        BagLine(count=len(places), size=size[:40], length=length, holes=" ".join(places)[:60])
+        for length, places in by_length.items()
     )
 
 

@@ -20,6 +20,7 @@ from hollet.core.procedure.pieces import (
     Role,
     Stuck,
 )
+from hollet.core.procedure.provisional import Orient, Trial
 from hollet.core.procedure.words import (
     RUNGS,
     Carried,
@@ -35,6 +36,7 @@ from hollet.core.procedure.words import (
 )
 
 if TYPE_CHECKING:
+    from hollet.core.procedure.groups import Group
     from hollet.core.procedure.kinds.check import Ask
     from hollet.core.procedure.kinds.inspect import InspectStep
     from hollet.core.procedure.kinds.run import RunStep
@@ -87,6 +89,8 @@ class BaseStep(Part):
     lifts: bool = False
     not_reversed: Words | None = None
     vehicle: VehicleState | None = None
+    trial: Trial | None = None
+    orient: Annotated[tuple[Orient, ...], Field(max_length=8)] = ()
     number: str = ""
 
     looked_at: ClassVar[bool] = False
@@ -175,6 +179,10 @@ class BaseStep(Part):
     def tightens(self) -> tuple[str, ...]:
         """The joints that it tightens."""
         return ()
+
+    def locks(self) -> "Group | None":
+        """The group that it locks, where its joints wait for a place to be found."""
+        return None
 
     def takes_out(self) -> tuple[str, ...]:
         """The joints that it takes out."""

@@ -71,6 +71,23 @@ def _drains(sheet: Sheet) -> Iterator[Found]:
             )
 
 
+def _trials(sheet: Sheet) -> Iterator[Found]:
+    """A dry fit comes apart within its step, or stays on trial until a step takes it apart; and it
+    uses up nothing that is good for one use.
+    """
+    closed = {name for step in sheet.step for name in step.closes}
+    for index, step in enumerate(sheet.step):
+        if step.trial is None:
+            continue
+        stays = any(item.sort == "trial" and item.id in closed for item in step.opens)
+        if not stays and step.trial.apart is None:
+            words = f"{step.title}: on trial, and nothing says how or where it comes apart"
+            yield ("step", index, "trial"), words
+        if any(part.final_only for part in step.parts):
+            words = f"{step.title}: on trial, with a part that is good for one use"
+            yield ("step", index, "parts"), words
+
+
 def _fills(sheet: Sheet) -> Iterator[Found]:
     """A step that fills a fluid shuts a rung no later than its emptiness harms."""
     for index, step in enumerate(sheet.step):
@@ -181,5 +198,12 @@ CLOSING = (
         "what covers a port is counted out again",
         "opens with sort cap, cover or stand_in, and a step that closes it",
         _covered,
+    ),
+    Law(
+        "trial",
+        "a dry fit comes apart again",
+        "apart in the trial, or opens with sort trial and a step that closes it; parts for one use "
+        "on the step that is final",
+        _trials,
     ),
 )
