@@ -444,7 +444,7 @@ class Book:
     """A build in memory: `do` accepts an edit and folds it; nothing is stored."""
 
     def __init__(self, plan: Sheet, shop: dict[str, Instrument]) -> None:
-        self.shop, self.state, self.seq = shop, BookState(lore()), 0
+        self.shop, self.state, self.seq, self.who = shop, BookState(lore()), 0, "MK"
         self.now = datetime(2026, 3, 1, 8, 0, tzinfo=UTC)
         self.add(PlanEdited(what="made", sheet=combine_sheets([plan])))
 
@@ -467,7 +467,7 @@ class Book:
             seq=self.seq,
             time=time,
             bench_time=time,
-            who="MK",
+            who=self.who,
             body=body,
         )
         fold(self.state, entry)

@@ -7,6 +7,7 @@ import itertools
 import pytest
 
 from hollet.core.book.removals import back_steps
+from hollet.core.entries import PlanEdited
 from hollet.core.procedure.combining import combine_sheets
 from hollet.core.procedure.kinds.tighten import TightenStep
 from hollet.core.procedure.plan import select
@@ -16,6 +17,7 @@ from hollet.core.procedure.tracing import downstream
 from hollet.library.lore import lore
 from hollet.library.shelf import sheet_names, sheet_text
 from hollet.services.sheets import parse_sheet
+from hollet.store.chain import body_text
 
 SHEETS = {name: parse_sheet(sheet_text(name)) for name in sheet_names()}
 OPEN_ENDED = {"down_to_it", "parts_seen"}  # as long as it takes: nobody knows what comes off
@@ -63,6 +65,13 @@ def test_reasons_and_windows(name):
     )
     assert sum(step.caution is not None for step in sheet.step) >= 1
     assert all(step.hours is not None for step in sheet.step if step.id not in OPEN_ENDED)
+
+
+@pytest.mark.parametrize("name", SHEETS)
+def test_kept_in_a_log_it_is_the_same_again(name):
+    """A plan made of it is read back from the line that keeps it, whatever it is made of."""
+    made = PlanEdited(what="made", sheet=combine_sheets([SHEETS[name]]))
+    assert PlanEdited.model_validate_json(body_text(made)) == made
 
 
 @pytest.mark.parametrize("name", SHEETS)

@@ -179,8 +179,9 @@ defineExpose({
         :settled="settled"
       />
       <RefitBlock v-if="!underWay" :bench="bench" :quiet="tight" />
-      <ProvisionalBlock v-if="!underWay" :bench="bench" />
+      <ProvisionalBlock v-if="!underWay && !tight" :bench="bench" />
       <slot name="work" />
+      <ProvisionalBlock v-if="!underWay && tight" :bench="bench" />
       <StepPhotos
         v-if="!ownPhotos && !underWay && (bench.base.photos.length || takingDown)"
         ref="photos"

@@ -68,7 +68,7 @@ const kinds = { slides: 'slides', turns: 'turns', stack: 'takes shims' }
       <text x="44" y="144" text-anchor="middle">{{ group.ends[0] }}</text>
       <text :x="W - 44" y="144" text-anchor="middle">{{ group.ends[1] }}</text>
     </g>
-    <g v-for="{ member, x } in placed" :key="member.letter" :class="member.state">
+    <g v-for="{ member, x } in placed" :key="member.letter" :class="`m-${member.state}`">
       <rect
         :x="x - 24"
         :y="Y - 18"
@@ -129,19 +129,19 @@ text {
   stroke: var(--ink);
   stroke-width: 2.6;
 }
-.now .head {
+.m-now .head {
   fill: var(--yel);
   stroke: var(--yeledge);
   stroke-width: 3;
 }
-.now .letter {
+.m-now .letter {
   fill: var(--onyel);
 }
-.early .head {
+.m-early .head {
   stroke: var(--out);
   stroke-width: 5;
 }
-.early .letter {
+.m-early .letter {
   fill: var(--out);
 }
 </style>

@@ -82,21 +82,18 @@ def orients_of(state: BookState, step: Step) -> tuple[OrientFacts, ...]:
 
 
 def on_trial(state: BookState, step: Step) -> tuple[str, ...]:
-    """What stands on trial still and is taken apart by this step, and nobody has pressed it out."""
+    """What is to be done before anything here is final, of each thing that stands on trial still
+    and that this step ends: the words of its undoing, pressed once it is so.
+    """
     since = _since(state, step.id)
     presses = {e.body.what for e in state.each(Confirmed, "step", step.id) if e.seq > since}
     names = {item.id: item for s in plan_of(state).step for item in s.opens if item.sort == "trial"}
     live = {item.id for item in left_open(state)}
     return tuple(
-        out_again(names[name].what)
+        names[name].undo
         for name in step.closes
-        if name in names and name in live and out_again(names[name].what) not in presses
+        if name in names and name in live and names[name].undo not in presses
     )
-
-
-def out_again(what: str) -> str:
-    """The box by which something on trial is taken apart."""
-    return f"out again: {what[0].lower()}{what[1:]}"
 
 
 def provisional(state: BookState, step: Step) -> list[Obstacle]:
@@ -111,7 +108,7 @@ def provisional(state: BookState, step: Step) -> list[Obstacle]:
         }
         found.append(Obstacle(code="trial", words=told[trial.fits], by="nothing"))
     found += [
-        Obstacle(code="on_trial", words=f"on trial still, not {box}", by="press", box=box)
+        Obstacle(code="on_trial", words=f"on trial still, not yet: {box}", by="press", box=box)
         for box in on_trial(state, step)
     ]
     found += [_unseen(orient) for orient in orients_of(state, step) if not orient.seen]

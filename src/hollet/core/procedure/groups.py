@@ -27,7 +27,7 @@ class Way(Part):
     """
 
     result: Id
-    way: Literal[1, -1]
+    way: Literal["with", "against"]
 
 
 class Group(Part):

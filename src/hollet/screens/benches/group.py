@@ -7,6 +7,7 @@ from hollet.core.entries import BookState
 from hollet.core.entries.status import plan_of, status_of
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.groups import Adjuster, Group
+from hollet.core.procedure.kinds import BaseStep
 from hollet.core.procedure.kinds.tighten import TightenStep
 from hollet.core.quantities.quantity import decimal_text
 from hollet.core.steps.groups import place_of, room
@@ -90,7 +91,7 @@ def group_view(
     lanes, least, most = _lanes(state, group, tools)
     early = any(bolt.early for f in facts for bolt in f.bolts)
     return GroupView(
-        title=_title(group, facts, members, missing[0].title if missing else None, early=early),
+        title=_title(group, facts, members, _name(missing[0]) if missing else None, early=early),
         members=members,
         cells=_cells(state, step, group, facts),
         adjust=group.adjust,
@@ -106,6 +107,10 @@ def group_view(
         early=early,
         place=group.set_by,
     )
+
+
+def _name(step: BaseStep) -> str:
+    return step.short or step.title
 
 
 def _members(facts: Sequence[JointFacts], in_hand: str | None) -> tuple[Member, ...]:
@@ -142,8 +147,7 @@ def _cells(
             done = status_of(state, known).status in ("done", "not_there")
             state_of = "done" if done else "to come" if ahead else "now"
             ahead = ahead or not done
-            title = known.short or known.title
-            found.append(Cell(name=title, words=known.number, step=name, state=state_of))
+            found.append(Cell(name=_name(known), words=known.number, step=name, state=state_of))
     for joint in facts:
         early = any(bolt.early for bolt in joint.bolts)
         stands = "early" if early else "done" if joint.final else "to come" if ahead else "now"
@@ -196,7 +200,8 @@ def _lanes(
         judged = facts.judgement
         lane = None
         if judged.value is not None and judged.U is not None:
-            lane = (judged.value, judged.lo, judged.hi, judged.U, way.way)
+            sign = 1 if way.way == "with" else -1
+            lane = (judged.value, judged.lo, judged.hi, judged.U, sign)
             figures.append(lane)
         least, most = room([lane]) if lane is not None else (None, None)
         found.append(
