@@ -3515,7 +3515,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
+            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
             /** Id */
             id: string;
             /** Seen */
@@ -5778,6 +5778,32 @@ export interface components {
             work: string;
         };
         /**
+         * MatchChoice
+         * @description All lanes, and the proposal; `refusal` says why there is none.
+         */
+        MatchChoice: {
+            /** Chooses */
+            chooses: boolean;
+            /** Inner */
+            inner: string;
+            /** Lanes */
+            lanes: components["schemas"]["PairLane"][];
+            limit: components["schemas"]["Limit"];
+            /** Outer */
+            outer: string;
+            /** Ready */
+            ready: boolean;
+            /** Refusal */
+            refusal: string | null;
+            /**
+             * Title
+             * @description What is so, in one line.
+             */
+            readonly title: string;
+            /** Working */
+            working: string[];
+        };
+        /**
          * MeasureBench
          * @description Read it, judge it, decide. `large` is the result to show large: the one that the newest
          *     reading belongs to. `asked_state`: what the sheet asks
@@ -5798,6 +5824,7 @@ export interface components {
             kit_tools: components["schemas"]["KitTool"][];
             /** Large */
             large: string | null;
+            match: components["schemas"]["MatchChoice"] | null;
             /** Next Reading */
             next_reading: string | null;
             /** Packs */
@@ -5814,6 +5841,7 @@ export interface components {
             rework: string | null;
             /** Tools */
             tools: components["schemas"]["ToolChoice"][];
+            valve_shims: components["schemas"]["ValveShims"] | null;
         };
         /**
          * Measured
@@ -6949,6 +6977,36 @@ export interface components {
             who: string;
         };
         /**
+         * PairLane
+         * @description One bore, and every part that could go into it, each judged; `best` is the proposed one,
+         *     `lies_in` the one that was taken.
+         */
+        PairLane: {
+            /** Name */
+            name: string;
+            /** Options */
+            options: components["schemas"]["PairOption"][];
+            /** Outer Text */
+            outer_text: string;
+            /** Result */
+            result: string;
+        };
+        /**
+         * PairOption
+         * @description One part in one bore.
+         */
+        PairOption: {
+            /** Best */
+            best: boolean;
+            /** Inner */
+            inner: string;
+            judgement: components["schemas"]["Judgement"];
+            /** Lies In */
+            lies_in: boolean;
+            /** Name */
+            name: string;
+        };
+        /**
          * PairingCode
          * @description The code to type on the phone, until when it holds, and the address with the code in it as a
          *     QR drawing (SVG path).
@@ -6964,6 +7022,21 @@ export interface components {
             until: string;
             /** Url */
             url: string;
+        };
+        /**
+         * PairsTakenAct
+         * @description Which part goes into which, in the order of the bores: the readings of the parts.
+         */
+        PairsTakenAct: {
+            /** Inners */
+            inners: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pairs taken";
+            /** Step */
+            step: string;
         };
         /**
          * ParcelCameAct
@@ -8159,6 +8232,11 @@ export interface components {
             name: string;
             /** Place */
             place: string | null;
+            /**
+             * Read Before Shim
+             * @default false
+             */
+            read_before_shim: boolean;
             /** Side */
             side: string | null;
             /** State */
@@ -9318,6 +9396,53 @@ export interface components {
             words: string;
         };
         /**
+         * ShimsChangedAct
+         * @description Every shim is changed as the table says; each valve is read again.
+         */
+        ShimsChangedAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shims changed";
+            /** Step */
+            step: string;
+        };
+        /**
+         * ShimsReadAct
+         * @description Thicknesses as typed in one line, in the order of the valves; spares, and the sizes that are
+         *     sold: from, to, in steps.
+         */
+        ShimsReadAct: {
+            /** Instrument */
+            instrument?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shims read";
+            /** Sizes */
+            sizes: [
+                string,
+                string,
+                string
+            ];
+            /**
+             * Spares
+             * @default
+             */
+            spares?: string;
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: string;
+            /**
+             * Unit
+             * @default mm
+             */
+            unit?: string;
+        };
+        /**
          * ShopEdit
          * @description What the shop is called, its time zone and currency, and the version that was looked at.
          */
@@ -10267,6 +10392,42 @@ export interface components {
             thing: string;
         };
         /**
+         * SwapRow
+         * @description One valve: lash and shim as they are, the shim that goes in, where it comes from, and the
+         *     lash promised; after it was read again, what it became.
+         */
+        SwapRow: {
+            /** Became */
+            became: string | null;
+            /** Kept */
+            kept: boolean | null;
+            /** Lash */
+            lash: string;
+            /**
+             * Moves
+             * @description Whether its shim is another one afterwards.
+             */
+            readonly moves: boolean;
+            /** Name */
+            name: string;
+            /** New */
+            new: string;
+            /** Number */
+            number: number;
+            /** Promised */
+            promised: string;
+            /** Reading */
+            reading: string;
+            /** Shim */
+            shim: string;
+            /** Side */
+            side: string | null;
+            /** Source */
+            source: string;
+            /** Verdict */
+            verdict: string;
+        };
+        /**
          * TakeDownView
          * @description All that came off, the bags, what was kept as found, the photos, and what the
          *     hand used last.
@@ -10855,6 +11016,42 @@ export interface components {
             /** Note */
             note?: string | null;
             now_on?: components["schemas"]["Carry"] | null;
+        };
+        /**
+         * ValveShims
+         * @description The whole table, the moves in their order, what has to be bought; `refusal` says why there is
+         *     none.
+         */
+        ValveShims: {
+            /** Buy */
+            buy: string[];
+            /** Changed */
+            changed: boolean;
+            /** Measured With */
+            measured_with: string | null;
+            /** Moves */
+            moves: string[];
+            /** Name */
+            name: string;
+            /** Outside */
+            outside: number;
+            /** Read */
+            read: boolean;
+            /** Refusal */
+            refusal: string | null;
+            /** Rows */
+            rows: components["schemas"]["SwapRow"][];
+            /** Shims */
+            shims: string[];
+            /** Sizes */
+            sizes: string[];
+            /** Spares */
+            spares: string[];
+            /**
+             * Title
+             * @description What is so, in one line.
+             */
+            readonly title: string;
         };
         /**
          * VehicleEdit

@@ -14,10 +14,12 @@ import { capital } from '@/words'
 import { useBook } from '@/stores/book'
 import BenchFrame from './BenchFrame.vue'
 import ReadingFiles from './ReadingFiles.vue'
+import MatchBench from './MatchBench.vue'
 import PackBench from './PackBench.vue'
 import PackFigure from './PackFigure.vue'
 import ResultDecision from './ResultDecision.vue'
 import StepWords from './StepWords.vue'
+import SwapTable from './SwapTable.vue'
 import TypeIn from './TypeIn.vue'
 
 const props = defineProps<{ bench: MeasureBenchView }>()
@@ -93,6 +95,59 @@ function turnTo() {
     again()
   } else looked.value = props.bench.packs[0]?.id ?? null
 }
+/** The table of valve shims stands once every lash is read, until somebody wants to see the lashes. */
+const form = ref(false)
+const lashes = ref(false)
+const table = computed(() =>
+  props.bench.valve_shims && !reading.value && !lashes.value ? props.bench.valve_shims : null,
+)
+const swaps = computed(() => !!table.value && table.value.moves.length > 0 && !table.value.changed)
+async function changed() {
+  await book.act({ kind: 'shims changed', step: props.bench.base.step })
+}
+const asks = computed(() =>
+  reading.value
+    ? `${reading.value.name}${reading.value.place ? `, ${reading.value.place}` : ''}`
+    : props.bench.base.title,
+)
+/** Like parts: as proposed, as they were taken, or as somebody swaps two of them. */
+const swapped = ref<string[]>([])
+const anew = ref(false)
+const match = computed(() => {
+  const found = props.bench.match
+  return found && !reading.value && found.ready && (found.chooses || anew.value) ? found : null
+})
+const inners = computed(() => {
+  if (swapped.value.length) return swapped.value
+  const lanes = match.value?.lanes ?? []
+  const by = (key: 'lies_in' | 'best') => lanes.map((l) => l.options.find((o) => o[key])?.inner)
+  const found = by('best').every(Boolean) ? by('best') : by('lies_in')
+  return found.every(Boolean) ? (found as string[]) : lanes.map((l, k) => l.options[k].inner)
+})
+function swapTo(lane: number, inner: string) {
+  const now = [...inners.value]
+  const other = now.indexOf(inner)
+  ;[now[lane], now[other]] = [now[other], now[lane]]
+  swapped.value = now
+}
+async function takePairs() {
+  const saved = await book.act({
+    kind: 'pairs taken',
+    step: props.bench.base.step,
+    inners: inners.value,
+  })
+  if (saved) {
+    swapped.value = []
+    anew.value = false
+  }
+}
+/** What the large button does: shims in, shims changed about, or the step is done. */
+const press = computed(() => {
+  if (pack.value) return { name: 'They are in', ready: row.value !== null, act: putIn }
+  if (match.value) return { name: 'They are paired so', ready: inners.value.length > 0, act: takePairs }
+  if (swaps.value) return { name: 'They are changed', ready: true, act: changed }
+  return { name: undefined, ready: props.bench.base.lacking === null, act: () => frame.value?.done() }
+})
 // worn lifting gear is replaced, whatever the reason
 const never = computed(() => result.value?.may_concede === false)
 const deciding = computed(() => result.value?.asks_decision === true)
@@ -106,6 +161,8 @@ watch(
   () => {
     typing.value = false
     looked.value = total.value = null
+    form.value = lashes.value = anew.value = false
+    swapped.value = []
   },
 )
 watch(
@@ -154,6 +211,16 @@ useKeys(() => ({
     typing.value = !typing.value
   },
   p: () => files.value?.print(),
+  ...(props.bench.valve_shims
+    ? {
+        k: () => {
+          form.value = !form.value
+        },
+        e: () => {
+          lashes.value = !lashes.value
+        },
+      }
+    : {}),
   ...(props.bench.packs.length
     ? {
         k: () => shims.value?.open(),
@@ -188,18 +255,12 @@ useKeys(() => ({
   <BenchFrame
     ref="frame"
     :bench="bench"
-    :title="
-      pack
-        ? pack.title
-        : reading
-          ? `${reading.name}${reading.place ? `, ${reading.place}` : ''}`
-          : bench.base.title
-    "
+    :title="pack?.title ?? match?.title ?? table?.title ?? asks"
     :line="pack?.line"
-    :primary="pack && row ? 'They are in' : undefined"
-    :ready="pack ? row !== null : bench.base.lacking === null"
-    :no-primary="pack ? row === null : bench.base.lacking !== null"
-    @primary="pack ? putIn() : frame?.done()"
+    :primary="press.name"
+    :ready="press.ready"
+    :no-primary="!press.ready"
+    @primary="press.act()"
   >
     <template #work>
       <p v-if="reading" class="t20">{{ bench.base.do }}</p>
@@ -212,6 +273,15 @@ useKeys(() => ({
         <button v-if="!reading" type="button" class="btn small" @click="again">Read all again</button>
       </div>
       <PackBench v-if="pack" ref="shims" :bench="bench" :pack="pack" :chosen="row" @choose="total = $event" />
+      <MatchBench v-else-if="match" :match="match" :chosen="inners" @choose="swapTo" />
+      <SwapTable
+        v-else-if="table"
+        :table="table"
+        :step="bench.base.step"
+        :tools="bench.kit_tools"
+        :form="form"
+        @done="form = false"
+      />
       <TypeIn v-else-if="typing" :bench="bench" @close="typing = false" />
       <ReadingMap
         v-else-if="bench.draw"
@@ -221,7 +291,7 @@ useKeys(() => ({
         :title="bench.base.title"
         @pick="pick"
       />
-      <template v-if="!pack">
+      <template v-if="!pack && !table && !match">
         <div v-for="(limit, k) in limits" :key="limit.id" class="limit">
           <h2>
             <b class="t20">{{ limit.name }}</b> <span v-if="limit.given">{{ limit.asks }}</span> {{ ' '
@@ -260,7 +330,7 @@ useKeys(() => ({
         </div>
       </template>
       <ReadingFiles
-        v-if="!pack"
+        v-if="!pack && !table && !match"
         ref="files"
         :build="book.card?.id ?? ''"
         :step="bench.base.step"
@@ -269,6 +339,12 @@ useKeys(() => ({
       <StepWords :bench="bench" :quiet="!!reading" />
     </template>
     <template #figure>
+      <section v-if="swaps" aria-label="As one hand does it">
+        <h2 class="t20">As one hand does it</h2>
+        <ol class="hand">
+          <li v-for="(move, k) in table!.moves" :key="k">{{ move }}</li>
+        </ol>
+      </section>
       <PackFigure v-if="pack && row" :pack="pack" :row="row" />
       <form v-else-if="reading && !typing" class="enter" @submit.prevent="write()">
         <label class="field"
@@ -349,7 +425,7 @@ useKeys(() => ({
         </div>
       </form>
       <ResultDecision
-        v-if="result?.judged && !pack"
+        v-if="result?.judged && !pack && !swaps && !match"
         :result="result"
         :deciding="deciding"
         :never="never"
@@ -375,6 +451,17 @@ useKeys(() => ({
       </button>
       <button type="button" class="btn small" @click="turnTo">
         {{ pack ? 'Depths again' : 'Other shims' }} <kbd>E</kbd>
+      </button>
+    </template>
+    <template v-else-if="bench.match?.ready && !bench.base.settled && !reading" #second>
+      <button type="button" class="btn small" @click="anew = !anew">
+        {{ match ? 'The readings' : 'Match anew' }}
+      </button>
+    </template>
+    <template v-else-if="bench.valve_shims && !bench.base.settled && !reading" #second>
+      <button type="button" class="btn small" @click="form = !form">The shims <kbd>K</kbd></button>
+      <button type="button" class="btn small" @click="lashes = !lashes">
+        {{ lashes ? 'The table' : 'The lashes' }} <kbd>E</kbd>
       </button>
     </template>
   </BenchFrame>
@@ -449,6 +536,14 @@ h2 {
 .statefield {
   min-height: 44px;
   font-size: 16px;
+}
+.hand {
+  list-style: decimal inside;
+}
+.hand li {
+  border-top: 1px solid var(--hair);
+  padding: 4px 0;
+  line-height: 1.2;
 }
 .readings {
   margin: 10px 0;

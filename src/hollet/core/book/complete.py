@@ -298,7 +298,8 @@ def _measure_lacks(state: BookState, step: MeasureStep, tools: Sequence[Instrume
     if undecided is None:
         return None
     if undecided.chooses:
-        return f"{undecided.name}: say which shims lie in it"
+        asked = "which part goes into it" if step.pairs else "which shims lie in it"
+        return f"{undecided.name}: say {asked}"
     if undecided.judgement.verdict == "no_limit" and undecided.refusal is None:
         return f"{undecided.name}: no figure is given to judge it by, put it into the limit book"
     return (

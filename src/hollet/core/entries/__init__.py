@@ -48,7 +48,16 @@ from hollet.core.entries.machine import MachineMeasured, MachineMoved, MachineOr
 from hollet.core.entries.money import BudgetSet, OwnerSaid, Paid, ReserveWeighed, WayWeighed
 from hollet.core.entries.opened import LeftOpen, Undone
 from hollet.core.entries.openers import OpenerSaid
-from hollet.core.entries.packs import KitPiece, KitSaid, PackPut
+from hollet.core.entries.packs import (
+    KitPiece,
+    KitSaid,
+    PackPut,
+    Pair,
+    PairsTaken,
+    ShimMove,
+    ShimsChanged,
+    ShimsRead,
+)
 from hollet.core.entries.parts import (
     FeatureCompared,
     Ordered,
@@ -146,6 +155,8 @@ __all__ = [
     "OwnerSaid",
     "PackPut",
     "Paid",
+    "Pair",
+    "PairsTaken",
     "ParcelCame",
     "PartDecided",
     "PartRefused",
@@ -175,6 +186,9 @@ __all__ = [
     "SearchEnded",
     "Secured",
     "SetAnew",
+    "ShimMove",
+    "ShimsChanged",
+    "ShimsRead",
     "Skipped",
     "SpareKept",
     "SpareMoved",

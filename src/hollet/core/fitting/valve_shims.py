@@ -4,7 +4,7 @@ tenths of a micrometre.
 
 from collections.abc import Sequence
 from math import floor
-from typing import Annotated
+from typing import Annotated, NamedTuple
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -15,9 +15,11 @@ from hollet.core.quantities.quantity import Quantities, Quantity, canonical, can
 from hollet.core.registry import Input, Result, calculation
 
 __all__ = [
+    "Place",
     "Reshuffle",
     "ValveNow",
     "ValveShim",
+    "place_shims",
     "reshuffle_shims",
     "valve_shim",
 ]
@@ -180,6 +182,48 @@ def reshuffle_shims(i: Reshuffle) -> ReshuffleResult:
     >>> found.new_shims.value, found.plan[0]
     (0.0, '1: from valve 2, 2.5 mm, lash 0.2')
     """
+    places = place_shims(i)
+    count = len(i.valves)
+    squares = sum(place.off for place in places)
+    return ReshuffleResult(
+        out_of_limits_before=Quantity(value=_out_before(i), unit="valves"),
+        new_shims=Quantity(value=sum(p.source == "new" for p in places), unit="pieces"),
+        sum_sq=Quantity(value=squares / 4 / QUANTA**2, unit="mm²"),
+        plan=tuple(
+            f"{k}: {p.source}, {p.size / QUANTA:g} mm, lash {p.lash / QUANTA:g}"
+            for k, p in enumerate(places, 1)
+        ),
+        moves=_moves(
+            [p.at for p in places],
+            count,
+            count + len(canonicals(i.spare_shims, "length", "spare_shims")),
+        ),
+        buy=Quantities(value=[p.size / QUANTA for p in places if p.source == "new"], unit="mm"),
+        working=tuple(
+            f"{k}: {p.was / QUANTA:g} + {p.shim / QUANTA:g} − {p.size / QUANTA:g} = "
+            f"{p.lash / QUANTA:g} mm"
+            for k, p in enumerate(places, 1)
+        ),
+    )
+
+
+class Place(NamedTuple):
+    """What one valve gets, in quanta: which of all shims (`at`), from where, its size, the lash
+    with it; the lash and the shim that it has, and how far off the middle it comes,
+    (2 (lash - mid))².
+    """
+
+    at: int
+    source: str
+    size: int
+    lash: int
+    was: int
+    shim: int
+    off: int
+
+
+def place_shims(i: Reshuffle) -> list[Place]:
+    """What each valve gets; raises what `reshuffle_shims` refuses."""
     valves = [_valve(v) for v in i.valves]
     if not valves:
         raise Refused("count_mismatch", "no valve is given", field="valves")
@@ -192,7 +236,7 @@ def reshuffle_shims(i: Reshuffle) -> ReshuffleResult:
         lost = next(k for k, v in enumerate(valves) if not _reachable(v, there, bought[k]))
         words = f"valve {lost + 1}: no shim in hand and no size of the grid brings its lash inside"
         raise Refused("no_size_in_grid", words, field="new_sizes")
-    return _found(valves, there, bought, took)
+    return [_place(valves, there, bought, k, at) for k, at in enumerate(took)]
 
 
 class _Valve(BaseModel):
@@ -260,45 +304,27 @@ def _costs(
     return rows
 
 
-def _found(
+def _place(
     valves: Sequence[_Valve],
     there: Sequence[int],
     bought: Sequence[int | None],
-    took: Sequence[int],
-) -> ReshuffleResult:
-    count, plan, squares, sizes, lines = len(valves), [], 0, [], []
-    for k, at in enumerate(took):
-        new = at >= len(there)
-        size = bought[at - len(there)] if new else there[at]
-        assert size is not None
-        off = valves[k].off(size)
-        assert off is not None
-        squares += off
-        source = (
-            "new"
-            if new
-            else "its own"
-            if at == k
-            else f"from valve {at + 1}"
-            if at < count
-            else "spare"
-        )
-        lash = (valves[k].whole - size) / QUANTA
-        plan.append(f"{k + 1}: {source}, {size / QUANTA:g} mm, lash {lash:g}")
-        own, shim = valves[k].lash / QUANTA, valves[k].shim / QUANTA
-        lines.append(f"{k + 1}: {own:g} + {shim:g} − {size / QUANTA:g} = {lash:g} mm")
-        if new:
-            sizes.append(size / QUANTA)
-    before = sum(not v.lo <= v.lash <= v.hi for v in valves)
-    return ReshuffleResult(
-        out_of_limits_before=Quantity(value=before, unit="valves"),
-        new_shims=Quantity(value=len(sizes), unit="pieces"),
-        sum_sq=Quantity(value=squares / 4 / QUANTA**2, unit="mm²"),
-        plan=tuple(plan),
-        moves=_moves(took, count, len(there)),
-        buy=Quantities(value=list(sizes), unit="mm"),
-        working=tuple(lines),
+    k: int,
+    at: int,
+) -> Place:
+    valve, new = valves[k], at >= len(there)
+    size = bought[at - len(there)] if new else there[at]
+    assert size is not None
+    off = valve.off(size)
+    assert off is not None
+    inside = "its own" if at == k else f"from valve {at + 1}" if at < len(valves) else "spare"
+    return Place(
+        at, "new" if new else inside, size, valve.whole - size, valve.lash, valve.shim, off
     )
+
+
+def _out_before(i: Reshuffle) -> int:
+    valves = [_valve(v) for v in i.valves]
+    return sum(not v.lo <= v.lash <= v.hi for v in valves)
 
 
 def _moves(took: Sequence[int], count: int, there: int) -> tuple[str, ...]:

@@ -11,7 +11,7 @@ from hollet.core.procedure.words import Id, Part, Words
 if TYPE_CHECKING:
     from hollet.core.procedure.sheet import Sheet
 
-__all__ = ["Pack", "PackCheck", "pack_laws"]
+__all__ = ["Pack", "PackCheck", "Pairs", "ShimmedValves", "pack_laws", "pair_laws", "valve_laws"]
 
 
 class PackCheck(Part):
@@ -35,6 +35,50 @@ class Pack(Part):
     check: PackCheck | None = None
     sketch: Literal["bell", "plain"] = "plain"
     labels: tuple[Words, Words] = ("upper face", "lower face")
+
+
+class ShimmedValves(Part):
+    """Valves whose lash is set by shims: the readings of it, in the order in which the valves are
+    counted.
+    """
+
+    lash: Annotated[tuple[Id, ...], Field(min_length=1, max_length=64)]
+    name: Words = "Shims of the valves"
+
+
+class Pairs(Part):
+    """Like parts that are matched: results of the step, each of one bore less one piston, in the
+    order of the bores. Which piston goes into which bore is chosen, and then judged.
+    """
+
+    results: Annotated[tuple[Id, ...], Field(min_length=2, max_length=16)]
+    outer: Words = "bore"
+    inner: Words = "piston"
+
+
+def pair_laws(pairs: Pairs | None, results: tuple[ResultSpec, ...]) -> Iterator[tuple[str, str]]:
+    """Each of its results is one thing less one other, all by the same limit."""
+    if pairs is None:
+        return
+    known = {result.id: result for result in results}
+    limits = set()
+    for name in pairs.results:
+        if name not in known or known[name].inner() is None:
+            yield "pairs", f"'{name}' is no result of one {pairs.outer} less one {pairs.inner} here"
+        else:
+            limits.add(known[name].limit)
+    if len(limits) > 1:
+        yield "pairs", "its results are judged by one limit"
+
+
+def valve_laws(
+    valves: ShimmedValves | None, results: tuple[ResultSpec, ...]
+) -> Iterator[tuple[str, str]]:
+    """Each of its readings is judged by itself at the step."""
+    judged = {result.reading for result in results if result.reading}
+    for name in valves.lash if valves is not None else ():
+        if name not in judged:
+            yield "valve_shims", f"'{name}' is no reading that is judged by itself here"
 
 
 def pack_laws(

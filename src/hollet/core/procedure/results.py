@@ -85,6 +85,19 @@ class ResultSpec(Part):
         listed = (self.reading, self.minuend, self.subtrahend, *self.over, *self.less, *taken)
         return tuple(dict.fromkeys(name for name in listed if name))
 
+    def inner(self) -> str | None:
+        """The reading of what goes in, where it is one thing less one other."""
+        return self.subtrahend or (self.less[0] if self.how and len(self.less) == 1 else None)
+
+    def with_inner(self, reading: str) -> "ResultSpec":
+        """The same of another part that goes in."""
+        own = {"subtrahend": reading} if self.subtrahend else {"less": (reading,)}
+        return self.model_copy(update=own)
+
+    def outer(self) -> tuple[str, ...]:
+        """The readings of what it goes into."""
+        return (self.minuend,) if self.minuend else self.over
+
     def sizes(self) -> tuple[str, ...]:
         """The sizes of the vehicle that it is made of."""
         return tuple(dict.fromkeys(take.size for take in self.takes if take.size is not None))

@@ -3,7 +3,14 @@
 from collections.abc import Sequence
 from math import hypot
 
-from hollet.core.entries import BookState, Disposition, Done, Entry, Line, Reading
+from hollet.core.entries import (
+    BookState,
+    Disposition,
+    Done,
+    Entry,
+    Line,
+    Reading,
+)
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument, Spread, combine
@@ -13,7 +20,7 @@ from hollet.core.procedure.results import ReadingSpec, ResultSpec
 from hollet.core.quantities.quantity import decimal_text, round9
 from hollet.core.quantities.units import CANONICAL
 from hollet.core.states import state_conflict
-from hollet.core.steps.readings import spread_of
+from hollet.core.steps.readings import shim_changed, spread_of
 
 __all__ = ["NEARLY", "doubt_of", "in_doubt", "maybe_swapped", "not_proven", "warnings_of"]
 
@@ -41,6 +48,8 @@ def not_proven(
         )
         if clash is not None:
             return clash
+        if entry.seq < shim_changed(state, entry.body.step, spec.id):
+            return "read before its shim was changed: read it again"
         other = _disagrees(state, spec, entry, spread)
         if other is not None:
             return other
@@ -54,10 +63,8 @@ def _disagrees(
 
     What was reworked or changed in between is another thing.
     """
-    changed = max(
-        (e.seq for name in spec.changed_by for e in state.each(Done, "step", name)),
-        default=0,
-    )
+    named = (e.seq for name in spec.changed_by for e in state.each(Done, "step", name))
+    changed = max((*named, shim_changed(state, entry.body.step, spec.id)), default=0)
     reworked = max(
         (
             e.seq

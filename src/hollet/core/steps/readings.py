@@ -7,7 +7,7 @@ from typing import Any
 from pydantic import BaseModel, ConfigDict, computed_field
 
 from hollet.core.checking import standing
-from hollet.core.entries import BookState, Entry, Reading
+from hollet.core.entries import BookState, Entry, Reading, ShimsChanged
 from hollet.core.entries.status import plan_of
 from hollet.core.instruments import (
     Instrument,
@@ -29,6 +29,7 @@ __all__ = [
     "latest",
     "reading_mean",
     "readings_of",
+    "shim_changed",
     "spread_of",
     "tools_for",
 ]
@@ -62,6 +63,7 @@ class ReadingFacts(BaseModel):
     tool: str | None = None
     who: str = ""
     day: str = ""
+    read_before_shim: bool = False
     moves: str | None = None
 
     @computed_field
@@ -177,9 +179,16 @@ def _reading(state: BookState, spec: ReadingSpec, tools: Sequence[Instrument]) -
         tool=body.tool().code if body.instrument else None,
         who=entry.who,
         day=entry.bench_time[:10],
+        read_before_shim=entry.seq < shim_changed(state, body.step, spec.id),
         moves=moves,
         ask_again=again,
     )
+
+
+def shim_changed(state: BookState, step: str, reading: str) -> int:
+    """The line with which the shim of a valve was changed last, 0 where it never was."""
+    changes = state.each(ShimsChanged, "step", step)
+    return max((e.seq for e in changes for m in e.body.moves if m.reading == reading), default=0)
 
 
 def asks_again(state: BookState, spec: ReadingSpec, entry: Entry[Reading]) -> bool:

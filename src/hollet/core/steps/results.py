@@ -24,12 +24,13 @@ from hollet.core.steps.judging import (
     judged_by_all,
 )
 from hollet.core.steps.packs import Lying, lying
+from hollet.core.steps.pairs import not_paired, paired
 from hollet.core.steps.proof import doubt_of, maybe_swapped, not_proven, warnings_of
 from hollet.core.steps.readings import asks_again, latest, reading_mean, spread_of
 from hollet.core.steps.settling import settling_tools
 from hollet.core.steps.working import digits_read, working_of
 
-__all__ = ["ResultFacts", "result_of", "result_with", "results_of", "specs_of"]
+__all__ = ["ResultFacts", "judged_pair", "result_of", "result_with", "results_of", "specs_of"]
 
 
 class ResultFacts(BaseModel):
@@ -110,6 +111,7 @@ def result_of(
     """One result with its verdict, its working and what holds about it; remembered by readings,
     limit and tools.
     """
+    spec = paired(state, step, spec)
     changed = [n for reading in specs_of(plan_of(state), spec) for n in reading.changed_by]
     pack = step.pack_in(spec.id)
     checked = (pack.check.reading,) if pack is not None and pack.check is not None else ()
@@ -186,6 +188,15 @@ def result_with(
     return _result_of(state, step, spec, tools, shims)
 
 
+def judged_pair(
+    state: BookState, step: BaseStep, spec: ResultSpec, inner: str, tools: Sequence[Instrument]
+) -> Judgement | None:
+    """How a part would do in what a result is about; None where one of both is not read."""
+    free = step.model_copy(update={"pairs": None})
+    facts = _result_of(state, free, spec.with_inner(inner), tools)
+    return facts.judgement if facts.readings and facts.judgement.value is not None else None
+
+
 def _result_of(
     state: BookState,
     step: BaseStep,
@@ -241,7 +252,10 @@ def _result_of(
     asked = any(asks_again(state, s, taken[s.id]) for s in specs)
     sure = not (doubt or judgement.verdict == "too_close" or base["warnings"] or asked)
     held = f"tool in doubt: {doubt}" if doubt else not_proven(state, specs, taken, spreads, limit)
-    judgement = _held(judgement, held or (inside.held if inside is not None else None), limit)
+    unpaired = not_paired(state, step, spec.id, base["readings"])
+    base["chooses"] = base.get("chooses", False) or unpaired is not None
+    held = held or unpaired or (inside.held if inside is not None else None)
+    judgement = _held(judgement, held, limit)
     facts = ResultFacts(
         **base,
         judgement=judgement,

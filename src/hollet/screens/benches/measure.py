@@ -11,8 +11,10 @@ from hollet.core.limits import Limit
 from hollet.core.procedure.kinds.measure import MeasureStep
 from hollet.core.quantities.quantity import decimal_text
 from hollet.core.steps.choosing import PackChoice, pack_choices
+from hollet.core.steps.matching import MatchChoice, match_choice
 from hollet.core.steps.packs import pack_put
 from hollet.core.steps.readings import ReadingFacts, expected_figure, readings_of
+from hollet.core.steps.reshuffling import ValveShims, valve_shims
 from hollet.core.steps.results import ResultFacts, results_of
 from hollet.core.view import View
 from hollet.screens.benches.base import BenchBase
@@ -61,6 +63,8 @@ class MeasureBench(View):
     replace: str | None
     packs: tuple[PackChoice, ...]
     kit_tools: tuple[KitTool, ...]
+    valve_shims: ValveShims | None
+    match: MatchChoice | None
 
 
 def tool_choice(tool: Instrument, value: float, limit: Limit | None) -> ToolChoice:
@@ -128,7 +132,9 @@ def measure_bench(
         rework=step.rework,
         replace=step.replace,
         packs=packs,
-        kit_tools=_kit_tools(tools) if packs else (),
+        kit_tools=_kit_tools(tools) if packs or step.valve_shims else (),
+        valve_shims=valve_shims(state, step, tools),
+        match=match_choice(state, step, tools),
     )
 
 
@@ -151,6 +157,8 @@ def _next_reading(
     in, and again once another one is.
     """
     for reading in readings:
+        if reading.entry and reading.read_before_shim:
+            return reading.id
         pack = next((p for p in step.packs() if p.check and p.check.reading == reading.id), None)
         if pack is None:
             if reading.entry is None:

@@ -40,7 +40,7 @@ if TYPE_CHECKING:
     from hollet.core.procedure.kinds.check import Ask
     from hollet.core.procedure.kinds.inspect import InspectStep
     from hollet.core.procedure.kinds.run import RunStep
-    from hollet.core.procedure.packs import Pack
+    from hollet.core.procedure.packs import Pack, Pairs, ShimmedValves
     from hollet.core.procedure.results import ReadingSpec, ResultSpec
     from hollet.core.procedure.sheet import Sheet
 
@@ -163,6 +163,14 @@ class BaseStep(Part):
     def packs(self) -> tuple["Pack", ...]:
         """The packs of shims that are chosen at it."""
         return ()
+
+    def matched(self) -> "Pairs | None":
+        """The like parts that are matched at it."""
+        return None
+
+    def shimmed(self) -> "ShimmedValves | None":
+        """The valves whose lash is set by shims at it."""
+        return None
 
     def pack_in(self, result: str) -> "Pack | None":
         """The pack that makes this result smaller."""

@@ -8,7 +8,14 @@ from pydantic import Field
 from hollet.core.errors import HolletError
 from hollet.core.procedure.formulas import check_formula
 from hollet.core.procedure.kinds.base import BaseStep
-from hollet.core.procedure.packs import Pack, pack_laws
+from hollet.core.procedure.packs import (
+    Pack,
+    Pairs,
+    ShimmedValves,
+    pack_laws,
+    pair_laws,
+    valve_laws,
+)
 from hollet.core.procedure.results import ReadingSpec, ResultSpec
 from hollet.core.procedure.words import Words
 
@@ -41,6 +48,8 @@ class MeasureStep(BaseStep):
     reading: Annotated[tuple[ReadingSpec, ...], Field(min_length=1, max_length=120)]
     result: Annotated[tuple[ResultSpec, ...], Field(min_length=1, max_length=120)]
     pack: Annotated[tuple[Pack, ...], Field(max_length=8)] = ()
+    valve_shims: ShimmedValves | None = None
+    pairs: Pairs | None = None
     draw: Drawing | None = None
     rework: Words | None = None
     replace: Words | None = None
@@ -52,6 +61,12 @@ class MeasureStep(BaseStep):
 
     def results(self) -> tuple[ResultSpec, ...]:
         return self.result
+
+    def matched(self) -> Pairs | None:
+        return self.pairs
+
+    def shimmed(self) -> ShimmedValves | None:
+        return self.valve_shims
 
     def packs(self) -> tuple[Pack, ...]:
         return self.pack
@@ -84,6 +99,8 @@ class MeasureStep(BaseStep):
         known = {reading.id for step in sheet.step for reading in step.readings()}
         for result in self.result:
             yield from _result_laws(result, known)
+        yield from pair_laws(self.pairs, self.result)
+        yield from valve_laws(self.valve_shims, self.result)
         yield from pack_laws(self.pack, self.result, self.reading, sheet)
 
 
