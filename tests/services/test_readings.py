@@ -59,7 +59,7 @@ def test_out_and_in_again_is_nothing_new(shop):
     } == values(workshop, build, "lash_found")
     text = readings_csv(workshop, build)
     rows = list(csv.DictReader(io.StringIO(text)))
-    assert len(rows) == 24 + 20 + 10 + 8 + 4 + 6 + 8 + 1 + 1
+    assert len(rows) == 24 + 20 + 10 + 8 + 4 + 6 + 8 + 1 + 1 + 8
     row = next(r for r in rows if r["id"] == "lash_1_in")
     assert (row["typed"], row["tool"], row["state"], row["who"]) == (
         "0.15; 0.20",
@@ -154,7 +154,7 @@ def test_one_step_only_and_nothing_left(shop):
         sheet_pdf(workshop, build, ("One", ""), "nothing", "now")
     script = Script(workshop, DemoClock(workshop.clock()), build, "MK")
     measured = ("main_journals", "bore_maps", "main_strips", "rod_shells", "deck", "rod_sides")
-    for step in (*measured, "deck_flat", "crank_runout_m"):
+    for step in (*measured, "deck_flat", "crank_runout_m", "lash_shimmed"):
         script.plan("not today", act="retire", step=step)
     rows = "".join(f"lash_{k}_{v},0.20,mm,F1,,,\n" for k in range(1, 5) for v in ("in", "out"))
     read_readings(workshop, build, HEAD + rows, who="TR")

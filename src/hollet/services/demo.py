@@ -108,7 +108,7 @@ def _engine_of_one(workshop: Workshop, clock: DemoClock, now: datetime) -> None:
         vehicle="One",
         about="Ostrel Dunlin 2.0, 1991, engine out on the stand",
         who="MK",
-        facts=DUNLIN,
+        facts=DUNLIN | {"lash_by": "shims"},
     )
     script = Script(workshop, clock, build, "MK")
     _planned(script)
