@@ -8,18 +8,17 @@ import ReadingMap from '@/drawings/maps/ReadingMap.vue'
 import ResultLanes from '@/drawings/ResultLanes.vue'
 import ResultTiles from '@/drawings/ResultTiles.vue'
 import ConcessionDialog from '@/shell/ConcessionDialog.vue'
+import { useChoices } from '@/composables/choices'
 import { useKeys } from '@/composables/keys'
 import { useReadings } from '@/composables/readings'
 import { capital } from '@/words'
 import { useBook } from '@/stores/book'
 import BenchFrame from './BenchFrame.vue'
+import ChoiceFigure from './ChoiceFigure.vue'
+import ChoiceWork from './ChoiceWork.vue'
 import ReadingFiles from './ReadingFiles.vue'
-import MatchBench from './MatchBench.vue'
-import PackBench from './PackBench.vue'
-import PackFigure from './PackFigure.vue'
 import ResultDecision from './ResultDecision.vue'
 import StepWords from './StepWords.vue'
-import SwapTable from './SwapTable.vue'
 import TypeIn from './TypeIn.vue'
 
 const props = defineProps<{ bench: MeasureBenchView }>()
@@ -68,86 +67,24 @@ const result = computed(
     open.value[0] ??
     null,
 )
-/** The pack whose shims are chosen now: one that is still to be said, or one that was opened again. */
-const looked = ref<string | null>(null)
-const shims = ref<InstanceType<typeof PackBench> | null>(null)
-const total = ref<number | null>(null)
-const pack = computed(() => {
-  const { packs } = props.bench
-  if (reading.value && looked.value === null) return null
-  return packs.find((p) => p.id === looked.value) ?? packs.find((p) => p.chooses && p.bare) ?? null
-})
-const row = computed(() => pack.value?.rows.find((r) => r.total === total.value) ?? pack.value?.best ?? null)
-async function putIn() {
-  if (!pack.value || !row.value) return
-  const saved = await book.act({
-    kind: 'pack put',
-    step: props.bench.base.step,
-    pack: pack.value.id,
-    shims: row.value.pieces,
-  })
-  if (saved) looked.value = total.value = null
-}
-/** From the shims to the depths, and back. */
-function turnTo() {
-  if (pack.value) {
-    looked.value = null
-    again()
-  } else looked.value = props.bench.packs[0]?.id ?? null
-}
-/** The table of valve shims stands once every lash is read, until somebody wants to see the lashes. */
-const form = ref(false)
-const lashes = ref(false)
-const table = computed(() =>
-  props.bench.valve_shims && !reading.value && !lashes.value ? props.bench.valve_shims : null,
+const choices = useChoices(
+  () => props.bench,
+  () => !!reading.value,
 )
-const swaps = computed(() => !!table.value && table.value.moves.length > 0 && !table.value.changed)
-async function changed() {
-  await book.act({ kind: 'shims changed', step: props.bench.base.step })
-}
 const asks = computed(() =>
   reading.value
     ? `${reading.value.name}${reading.value.place ? `, ${reading.value.place}` : ''}`
     : props.bench.base.title,
 )
-/** Like parts: as proposed, as they were taken, or as somebody swaps two of them. */
-const swapped = ref<string[]>([])
-const anew = ref(false)
-const match = computed(() => {
-  const found = props.bench.match
-  return found && !reading.value && found.ready && (found.chooses || anew.value) ? found : null
-})
-const inners = computed(() => {
-  if (swapped.value.length) return swapped.value
-  const lanes = match.value?.lanes ?? []
-  const by = (key: 'lies_in' | 'best') => lanes.map((l) => l.options.find((o) => o[key])?.inner)
-  const found = by('best').every(Boolean) ? by('best') : by('lies_in')
-  return found.every(Boolean) ? (found as string[]) : lanes.map((l, k) => l.options[k].inner)
-})
-function swapTo(lane: number, inner: string) {
-  const now = [...inners.value]
-  const other = now.indexOf(inner)
-  ;[now[lane], now[other]] = [now[other], now[lane]]
-  swapped.value = now
-}
-async function takePairs() {
-  const saved = await book.act({
-    kind: 'pairs taken',
-    step: props.bench.base.step,
-    inners: inners.value,
-  })
-  if (saved) {
-    swapped.value = []
-    anew.value = false
-  }
-}
-/** What the large button does: shims in, shims changed about, or the step is done. */
-const press = computed(() => {
-  if (pack.value) return { name: 'They are in', ready: row.value !== null, act: putIn }
-  if (match.value) return { name: 'They are paired so', ready: inners.value.length > 0, act: takePairs }
-  if (swaps.value) return { name: 'They are changed', ready: true, act: changed }
-  return { name: undefined, ready: props.bench.base.lacking === null, act: () => frame.value?.done() }
-})
+/** What the large button does: takes what was chosen, or calls the step done. */
+const press = computed(
+  () =>
+    choices.press ?? {
+      name: undefined,
+      ready: props.bench.base.lacking === null,
+      act: () => frame.value?.done(),
+    },
+)
 // worn lifting gear is replaced, whatever the reason
 const never = computed(() => result.value?.may_concede === false)
 const deciding = computed(() => result.value?.asks_decision === true)
@@ -160,9 +97,6 @@ watch(
   () => props.bench.base.step,
   () => {
     typing.value = false
-    looked.value = total.value = null
-    form.value = lashes.value = anew.value = false
-    swapped.value = []
   },
 )
 watch(
@@ -211,20 +145,12 @@ useKeys(() => ({
     typing.value = !typing.value
   },
   p: () => files.value?.print(),
-  ...(props.bench.valve_shims
+  ...(choices.keys
     ? {
         k: () => {
-          form.value = !form.value
+          choices.form = !choices.form
         },
-        e: () => {
-          lashes.value = !lashes.value
-        },
-      }
-    : {}),
-  ...(props.bench.packs.length
-    ? {
-        k: () => shims.value?.open(),
-        e: turnTo,
+        e: choices.turn,
       }
     : {}),
   Enter: () => entry.value?.focus(),
@@ -255,8 +181,8 @@ useKeys(() => ({
   <BenchFrame
     ref="frame"
     :bench="bench"
-    :title="pack?.title ?? match?.title ?? table?.title ?? asks"
-    :line="pack?.line"
+    :title="choices.title ?? asks"
+    :line="choices.pack?.line"
     :primary="press.name"
     :ready="press.ready"
     :no-primary="!press.ready"
@@ -272,15 +198,12 @@ useKeys(() => ({
         <p class="t24 b">{{ capital(r.advice!) }}.</p>
         <button v-if="!reading" type="button" class="btn small" @click="again">Read all again</button>
       </div>
-      <PackBench v-if="pack" ref="shims" :bench="bench" :pack="pack" :chosen="row" @choose="total = $event" />
-      <MatchBench v-else-if="match" :match="match" :chosen="inners" @choose="swapTo" />
-      <SwapTable
-        v-else-if="table"
-        :table="table"
-        :step="bench.base.step"
-        :tools="bench.kit_tools"
-        :form="form"
-        @done="form = false"
+      <ChoiceWork
+        v-if="choices.open"
+        :bench="bench"
+        :choices="choices"
+        @form="choices.form = $event"
+        @total="choices.total = $event"
       />
       <TypeIn v-else-if="typing" :bench="bench" @close="typing = false" />
       <ReadingMap
@@ -291,7 +214,7 @@ useKeys(() => ({
         :title="bench.base.title"
         @pick="pick"
       />
-      <template v-if="!pack && !table && !match">
+      <template v-if="!choices.open">
         <div v-for="(limit, k) in limits" :key="limit.id" class="limit">
           <h2>
             <b class="t20">{{ limit.name }}</b> <span v-if="limit.given">{{ limit.asks }}</span> {{ ' '
@@ -330,7 +253,7 @@ useKeys(() => ({
         </div>
       </template>
       <ReadingFiles
-        v-if="!pack && !table && !match"
+        v-if="!choices.open"
         ref="files"
         :build="book.card?.id ?? ''"
         :step="bench.base.step"
@@ -339,13 +262,7 @@ useKeys(() => ({
       <StepWords :bench="bench" :quiet="!!reading" />
     </template>
     <template #figure>
-      <section v-if="swaps" aria-label="As one hand does it">
-        <h2 class="t20">As one hand does it</h2>
-        <ol class="hand">
-          <li v-for="(move, k) in table!.moves" :key="k">{{ move }}</li>
-        </ol>
-      </section>
-      <PackFigure v-if="pack && row" :pack="pack" :row="row" />
+      <ChoiceFigure v-if="choices.open" :choices="choices" />
       <form v-else-if="reading && !typing" class="enter" @submit.prevent="write()">
         <label class="field"
           ><span>{{ reading.name }}</span>
@@ -425,7 +342,7 @@ useKeys(() => ({
         </div>
       </form>
       <ResultDecision
-        v-if="result?.judged && !pack && !swaps && !match"
+        v-if="result?.judged && !choices.press"
         :result="result"
         :deciding="deciding"
         :never="never"
@@ -445,23 +362,12 @@ useKeys(() => ({
         </li>
       </ol>
     </template>
-    <template v-if="bench.packs.length && !bench.base.settled && bench.packs[0].bare" #second>
-      <button v-if="pack" type="button" class="btn small" @click="shims?.open()">
-        The drawer <kbd>K</kbd>
+    <template v-if="choices.keys" #second>
+      <button v-if="choices.keys.form" type="button" class="btn small" @click="choices.form = !choices.form">
+        {{ choices.keys.form }} <kbd>K</kbd>
       </button>
-      <button type="button" class="btn small" @click="turnTo">
-        {{ pack ? 'Depths again' : 'Other shims' }} <kbd>E</kbd>
-      </button>
-    </template>
-    <template v-else-if="bench.match?.ready && !bench.base.settled && !reading" #second>
-      <button type="button" class="btn small" @click="anew = !anew">
-        {{ match ? 'The readings' : 'Match anew' }}
-      </button>
-    </template>
-    <template v-else-if="bench.valve_shims && !bench.base.settled && !reading" #second>
-      <button type="button" class="btn small" @click="form = !form">The shims <kbd>K</kbd></button>
-      <button type="button" class="btn small" @click="lashes = !lashes">
-        {{ lashes ? 'The table' : 'The lashes' }} <kbd>E</kbd>
+      <button type="button" class="btn small" @click="choices.turn">
+        {{ choices.keys.other }} <kbd>E</kbd>
       </button>
     </template>
   </BenchFrame>
@@ -536,14 +442,6 @@ h2 {
 .statefield {
   min-height: 44px;
   font-size: 16px;
-}
-.hand {
-  list-style: decimal inside;
-}
-.hand li {
-  border-top: 1px solid var(--hair);
-  padding: 4px 0;
-  line-height: 1.2;
 }
 .readings {
   margin: 10px 0;

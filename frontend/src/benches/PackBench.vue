@@ -3,7 +3,7 @@
  * Which shims bring a gap inside: the gap in section, every sum of the drawer, and the kit as it is
  * written on paper.
  */
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import type { MeasureBenchView } from '@/api/client'
 import StackSection from '@/drawings/StackSection.vue'
 import SumLanes from '@/drawings/SumLanes.vue'
@@ -13,31 +13,26 @@ const props = defineProps<{
   bench: MeasureBenchView
   pack: MeasureBenchView['packs'][number]
   chosen: MeasureBenchView['packs'][number]['rows'][number] | null
+  form: boolean
 }>()
-const emit = defineEmits<{ choose: [total: number] }>()
-const kit = ref(false)
+const emit = defineEmits<{ choose: [total: number]; done: [] }>()
 const thick = computed(() => {
   const by = new Map(props.pack.kit.map((p) => [p.typed, Number(p.thickness.value)]))
   return [...(props.chosen?.pieces ?? [])].map((name) => by.get(name) ?? 0)
 })
 const gap = computed(() => props.chosen?.judgement ?? props.pack.bare)
 const depths = computed(() => props.bench.readings.filter((r) => r.entry))
-defineExpose({
-  open: () => {
-    kit.value = !kit.value
-  },
-})
 </script>
 
 <template>
   <section class="pack" :aria-label="pack.name">
     <p v-for="w in pack.outdated" :key="w" class="block">{{ w }}.</p>
     <KitForm
-      v-if="pack.wants_kit || kit"
+      v-if="pack.wants_kit || form"
       :step="bench.base.step"
       :pack="pack"
       :tools="bench.kit_tools"
-      @done="kit = false"
+      @done="emit('done')"
     />
     <p v-if="pack.refusal" class="t20 b outside">{{ pack.refusal }}.</p>
     <div v-if="pack.bare?.value != null" class="both">

@@ -27,6 +27,11 @@ const domain = computed<[number, number]>(() => {
 const x = computed(() => scale(domain.value, W))
 const tall = computed(() => props.match.lanes.length * ROW)
 const number = (inner: string) => props.match.lanes[0].options.findIndex((o) => o.inner === inner) + 1
+/** The chosen one is drawn last, over its neighbours. */
+function onTop(options: Match['lanes'][number]['options'], lane: number) {
+  const last = (inner: string) => Number(inner === props.chosen[lane])
+  return [...options].sort((a, b) => last(a.inner) - last(b.inner))
+}
 const taken = computed(() =>
   props.match.lanes.map((lane, k) => lane.options.find((o) => o.inner === props.chosen[k]) ?? null),
 )
@@ -69,7 +74,7 @@ const taken = computed(() =>
       <g v-for="(lane, k) in match.lanes" :key="lane.result">
         <line x1="0" :x2="W" :y1="k * ROW + ROW" :y2="k * ROW + ROW" stroke="var(--hair)" />
         <g
-          v-for="o in lane.options"
+          v-for="o in onTop(lane.options, k)"
           :key="o.inner"
           class="option"
           :class="{ best: o.best, ring: o.inner === chosen[k] }"
