@@ -1,5 +1,6 @@
 /** Help for the tests of what runs in a browser: a server that answers as told, and a screen's defaults. */
 import { vi } from 'vitest'
+import { type Component, createApp, type Plugin } from 'vue'
 
 export interface Asked {
   method: string
@@ -33,4 +34,34 @@ export function server(...answers: Answer[]) {
 export function screen(): void {
   vi.stubGlobal('matchMedia', () => ({ matches: false, addEventListener: () => undefined }))
   localStorage.setItem('hollet.who', 'MK')
+}
+
+/** A component on a page of its own: its element, and what it emitted. */
+export function mounted(component: Component, props: Record<string, unknown> = {}, plugins: Plugin[] = []) {
+  const root = document.createElement('div')
+  document.body.append(root)
+  const app = createApp(component, props)
+  for (const plugin of plugins) app.use(plugin)
+  app.mount(root)
+  const all = (selector: string) => [...root.querySelectorAll<HTMLElement>(selector)]
+  return {
+    root,
+    all,
+    text: () => root.textContent.replace(/\s+/g, ' ').trim(),
+    button: (name: string) => {
+      const found = all('button').find((b) => b.textContent.includes(name))
+      if (!found) throw new Error(`no button ${name}`)
+      return found
+    },
+    type: (name: string, value: string) => {
+      const field = root.querySelector<HTMLInputElement>(`[name="${name}"]`)
+      if (!field) throw new Error(`no field ${name}`)
+      field.value = value
+      field.dispatchEvent(new Event(field.tagName === 'SELECT' ? 'change' : 'input', { bubbles: true }))
+    },
+    leave: () => {
+      app.unmount()
+      root.remove()
+    },
+  }
 }

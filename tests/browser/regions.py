@@ -3,6 +3,7 @@ screen shows it.
 """
 
 import json
+import urllib.error
 import urllib.request
 import uuid
 from typing import Any
@@ -33,6 +34,15 @@ def write(url: str, build: str, entry: dict) -> Any:
         "entry": entry,
     }
     return api(url, f"/api/builds/{build}/entries", body)
+
+
+def refused(url: str, build: str, entry: dict) -> Any:
+    """An entry that the server does not take: what it answers."""
+    try:
+        write(url, build, entry)
+    except urllib.error.HTTPError as refusal:
+        return json.load(refusal)
+    raise AssertionError(f"taken: {entry}")
 
 
 def new_build(url: str, name: str = "Job", sheet: str = "top-end") -> str:

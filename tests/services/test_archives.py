@@ -124,8 +124,8 @@ def one_of(demo):
 
 
 def test_demo_is_as_promised(demo):
-    """Three builds; the engine stopped at bolt 6 of stage 2, 47 to 48 minutes ago, with covers and
-    bracket in; the springs wait for one nut and for heights that rest.
+    """Four builds; the engine stopped at bolt 6 of stage 2, 47 to 48 minutes ago, with covers and
+    bracket in; the springs wait for one nut and for heights that rest; a shaft is half locked.
     """
     found = {card.name.split(":")[0]: card for card in builds.cards(demo)}
     engine, gearbox, springs = found["One"], found["Two"], found["Three"]
@@ -147,6 +147,14 @@ def test_demo_is_as_promised(demo):
     assert all(line.startswith("ok") for line in verify(demo))
     shut = {rung.rung: [i.what for i in rung.items] for rung in builds.gate(demo, springs.id).rungs}
     assert any("U-bolts, right" in what for what in shut["drive"])
+    fitting = found["One, clutch and steering"]
+    shims = builds.bench(demo, fitting.id, "gap_and_shims")
+    assert [r.judgement.verdict for r in shims.results] == ["inside"]
+    assert shims.packs[0].put_words == "1.00 + 0.25 in: 2.027 mm"
+    assert builds.bench(demo, fitting.id, "shaft_tried").base.trial.fits == "yes"
+    shaft = builds.bench(demo, fitting.id, "joints_lock").group
+    assert [m.state for m in shaft.members] == ["locked", "now", "loose", "loose"]
+    assert sum(i.sort in ("cap", "cover") for i in fitting.frame.left_open) == 2
     crept = {
         r.name: r.judgement.verdict for r in builds.bench(demo, springs.id, "heights_creep").results
     }

@@ -14,6 +14,7 @@ from hollet.core.book.bags import bag_contents, next_bag
 from hollet.core.procedure.planacts import PlanAct
 from hollet.core.procedure.sheet import Step
 from hollet.library.pictures import picture
+from hollet.screens.bench import Bench
 from hollet.services.builds import bench
 from hollet.services.demo_takedown import AS_FOUND, NEW_BOLTS, PINS, SAID
 from hollet.services.logging import Sent, write_entry
@@ -149,6 +150,10 @@ class Script:
                 same=True,
                 strokes=capture.strokes,
             )
+
+    def step_view(self, step: str) -> Bench:
+        """The bench of a step as it stands."""
+        return bench(self.workshop, self.build, step)
 
     def _step(self, step: str) -> Step:
         with self.workshop.held(self.build) as state:

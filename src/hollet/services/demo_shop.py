@@ -46,6 +46,7 @@ TOOLS: tuple[tuple[str, str, str, dict[str, str]], ...] = (
     ("d1", "D1", "dial indicator 0.01 mm, within one turn", {"lo": "0"}),
     ("f1", "F1", "feeler leaves, 0.05 mm steps", {}),
     ("e1", "E1", "straight edge 500 mm + feeler, 0.01 mm steps", {}),
+    ("t1", "T1", "caliper, inside jaws or depth rod", {"name": "depth rod 150 mm"}),
     ("r1", "R1", "steel rule 300 mm", {"hi": "1000", "name": "steel rule 1 m"}),
     ("r2", "R2", "steel rule 300 mm", {"hi": "5000", "mpe": "1", "name": "steel tape 5 m"}),
     ("a1", "A1", "digital angle gauge 0.1°", {}),

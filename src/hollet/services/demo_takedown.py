@@ -124,6 +124,9 @@ over the wing; Two's gearbox with its transfer case.
 
 AS_FOUND: dict[str, dict[str, Any]] = {
     "bay_photo": {"picture": "bay"},
+    "bell_map": {"picture": "bay"},
+    "shaft_straight": {"strokes": 4, "place": "white paint across column, joint and box shaft"},
+    "forks_phase": {"picture": "starter"},
     "bonnet_marks": {"strokes": 3, "place": "felt pen round both hinge plates"},
     "loom_map": {
         "wires": [

@@ -234,8 +234,7 @@ def _joint_facts(state: BookState, joint: Joint, steps: tuple[str, ...]) -> Join
         return bolt.model_copy(update=own | ({"todo": "loosen"} if early else {}))
 
     bolts = tuple(map(with_dues, bolts))
-    decided = (e.body for e in reversed(state.each(Decision, "joint", joint.id)))
-    wrench = next((body for body in decided if body.about == "wrench"), None)
+    wrench = _wrench(state, joint, steps)
     percent, assumed = tolerance_of(joint)
     count = count_of(state, joint)
     facts = JointFacts(
@@ -263,6 +262,16 @@ def _joint_facts(state: BookState, joint: Joint, steps: tuple[str, ...]) -> Join
         facts = facts.model_copy(update={"condition": between, "proves": True, "final": False})
     led = joint.final == "torqued" and not facts.final
     return facts.model_copy(update=_lead(joint, facts)) if led else facts
+
+
+def _wrench(state: BookState, joint: Joint, steps: Sequence[str]) -> Decision | None:
+    """The wrench that was chosen for the joint; else the one in hand at its step, from the joint of
+    the group that was locked before.
+    """
+    own = state.each(Decision, "joint", joint.id)
+    near = [e for step in steps for e in state.each(Decision, "step", step)]
+    chosen = (e.body for found in (own, near) for e in reversed(found))
+    return next((body for body in chosen if body.about == "wrench"), None)
 
 
 def _pulled_by(state: BookState, joint: Joint, bolt: BoltFacts) -> Entry[Fastener] | None:

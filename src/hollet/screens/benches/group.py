@@ -109,6 +109,11 @@ def group_view(
     )
 
 
+def capital(words: str) -> str:
+    """With a large first letter."""
+    return words[:1].upper() + words[1:]
+
+
 def _name(step: BaseStep) -> str:
     return step.short or step.title
 
@@ -183,7 +188,10 @@ def _title(
         return "All locked" + (f": now {group.last}" if group.last else "")
     now = next((m for m in members if m.state == "now"), None)
     if now is None:
-        return "Where it stands is found"
+        waits = next((f.waits for f in facts if f.waits), None)
+        return capital(waits) if waits else "Where it stands is found"
+    if any(f.to_mark for f in facts if f.id == now.joint):
+        return f"Mark {now.letter}: {now.name}"
     first = not any(m.state == "locked" for m in members)
     return f"Lock {now.letter}{' first' if first else ''}: {now.name}"
 
