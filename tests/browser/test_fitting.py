@@ -107,7 +107,7 @@ def test_a_shaft_locked_in_the_wrong_order(demo, mk: Bench):
         {"kind": "reopened", "step": "insertion_read", "reason": "it moved as the box was locked"},
     )
     page.reload()
-    mk.shows("All loose still: Far in first")
+    mk.shows("A, B were tight before the place was found: loosen them")
     expect(page.locator(".m-early")).to_have_count(2)
 
 

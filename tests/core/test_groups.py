@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from hollet.core.entries.status import statuses
 from hollet.core.errors import NotFound, Refused
 from hollet.core.procedure.read import read_sheet
 from hollet.core.steps.groups import room
@@ -210,8 +211,8 @@ def test_locked_in_order_and_seen_to_the_end(book: Book):
     assert group(book).title == "All locked: now lock tabs up"
     words = [o.words for o in book.in_the_way("lock")]
     assert words == [
-        "not seen: bolt in its groove",
         "nobody has seen yet: lock tabs up",
+        "not seen: bolt in its groove",
     ]
     for what in ("bolt in its groove", "lock tabs up"):
         book.do("confirmed", step="lock", what=what)
@@ -315,6 +316,35 @@ def test_it_has_to_slide(book: Book):
     other.read("place", "in_a", "16", tool="c1")
     other.read("place", "in_b", "19", tool="c1")
     assert group(other).go.startswith("no place does for both")
+
+
+def test_the_tabs_are_not_argued_away(book: Book):
+    """Everything is locked; a reason passes no lock tab that nobody saw, nor one eye alone."""
+    placed(book)
+    wrenches(book)
+    lock(book, "box")
+    book.refuse("not_complete", "done", step="lock", reason="good enough for this old thing")
+
+
+def test_a_place_taken_out_of_the_plan_is_no_place(book: Book):
+    """Retired by hand: nobody found it, whatever the plan says now."""
+    placed(book)
+    wrenches(book)
+    assert book.joint("column").final
+    book.plan("retire", step="place", reason="it stood right when it came")
+    assert not book.joint("column").final
+    assert book.joint("column").bolts[0].early
+    book.refuse("place_not_found", "fastener", step="lock", joint="box", bolt=1, act="clicked")
+
+
+def test_a_struck_trial_proves_nothing(book: Book):
+    """What it proved is gone: the step counts as not done, and what it opened the way to is shut."""
+    line = book.do("trial said", step="loose", fits="yes")
+    book.do("done", step="loose")
+    book.refuse("already_done", "trial said", step="loose", fits="no", words="it binds after all")
+    book.do("strike", entry=line.id, reason="that was the other shaft")
+    assert statuses(book.state)["loose"].status == "begun"
+    assert group(book).title == "All loose still: All in by hand first"
 
 
 LANE = st.tuples(

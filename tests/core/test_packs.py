@@ -11,6 +11,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from hollet.core.checking import OPEN_END
 from hollet.core.entries import PackPut
 from hollet.core.errors import NotFound, Refused
 from hollet.core.fitting.kits import read_kit, sums_of
@@ -219,6 +220,43 @@ def test_measured_shims_prove_more_than_printed_ones(book: Book):
     assert "the shims were measured with it" in result(book).judgement.words
     book.refuse("out_of_range", "kit said", step="gap", pack="p", typed="0.25", instrument="m1")
     book.refuse("wrong_tool", "kit said", step="gap", pack="p", typed="0.25", instrument="f1")
+
+
+def test_what_was_accepted_was_another_gap(book: Book):
+    """No figure, nothing to accept; other shims, and what was accepted lapses."""
+    accept = {
+        "step": "gap",
+        "result": "g",
+        "name": "MK",
+        "reason": "It is driven round the yard only.",
+    }
+    book.refuse("not_complete", "concession", **accept)
+    kit(book)
+    put(book, "0.50")
+    book.read("gap", "again", "51.91", tool="c1")
+    assert result(book).judgement.verdict == "outside"
+    book.do("concession", **accept)
+    assert result(book).conceded
+    put(book, "0.25")
+    book.read("gap", "again", "52.16", tool="c1")
+    assert result(book).judgement.verdict == "outside"
+    assert not result(book).conceded
+    assert "lapsed" in result(book).lapsed
+
+
+def test_a_tool_that_failed_its_check_measures_no_shim(book: Book):
+    """Said at once, not after it was believed."""
+    bad = book.shop["m1"].model_copy(
+        update={
+            "id": "m9",
+            "code": "M9",
+            "lo": "0",
+            "hi": "25",
+            "doubts": (Doubt(since="2026-01-01", until=OPEN_END, words="0.02 over"),),
+        }
+    )
+    book.shop["m9"] = bad
+    book.refuse("tool_unfit", "kit said", step="gap", pack="p", typed="0.25", instrument="m9")
 
 
 @pytest.mark.parametrize(

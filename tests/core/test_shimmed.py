@@ -117,6 +117,13 @@ def test_held_until_every_changed_valve_is_read_again(book: Book):
     book.do("done", step="lash")
 
 
+def test_pressed_twice_they_are_changed_once(book: Book):
+    """The second press would change them back into nothing that anybody promised."""
+    shims(book, "2.50 2.40 2.70 2.80")
+    book.do("shims changed", step="lash")
+    book.refuse("already_done", "shims changed", step="lash")
+
+
 def test_a_lash_that_is_not_what_was_promised_is_asked_about(book: Book):
     """The mechanic took another shim: both are inside, and it is said all the same."""
     shims(book, "2.50 2.40 2.70 2.80")

@@ -7,6 +7,7 @@ from pydantic import Field
 from hollet.core.acts.base import Act, held, step_named, tool_of
 from hollet.core.acts.hand import Hand
 from hollet.core.book.passing import unsettled_before
+from hollet.core.checking import standing
 from hollet.core.entries import BookState, Key, KitPiece, KitSaid, PackPut, StepBody
 from hollet.core.errors import NotFound, Refused
 from hollet.core.fitting.kits import read_kit
@@ -18,7 +19,7 @@ from hollet.core.steps.choosing import kit_of
 from hollet.core.steps.packs import tried
 from hollet.core.steps.results import result_of, result_with
 
-__all__ = ["KitSaidAct", "PackPutAct"]
+__all__ = ["KitSaidAct", "PackPutAct", "measures_thickness"]
 
 
 def _pack(step: Step, name: str) -> Pack:
@@ -48,18 +49,26 @@ class KitSaidAct(Act[KitSaid], StepBody):
             KitPiece(typed=p.typed, thickness=p.thickness, last=p.last, count=p.count)
             for p in read_kit(self.typed, self.unit)
         )
-        for piece in pieces if tool is not None else ():
-            _reached(tool, piece)
+        if tool is not None:
+            measures_thickness(tool)
+            for piece in pieces:
+                _reached(tool, piece)
         return self.filled(name=pack.name, pieces=pieces, instrument=tool)
 
 
-def _reached(tool: Instrument | None, piece: KitPiece) -> None:
-    """Refuse a thickness that the tool cannot have shown."""
-    if tool is None:
-        return
-    if tool.dimension != "length" or tool.kind == "feeler":
+def measures_thickness(tool: Instrument) -> None:
+    """Refuse a tool that gives no thickness, or that failed its check."""
+    if tool.kind not in ("micrometer", "caliper"):
         words = f"{tool.code} measures no thickness: a micrometer does, or take them as printed"
         raise Refused("wrong_tool", words, field="instrument")
+    stands = standing(tool)
+    if stands.sign == "outside":
+        words = f"{tool.code}: {stands.words}. Measure them with another one, or take the print"
+        raise Refused("tool_unfit", words, field="instrument")
+
+
+def _reached(tool: Instrument, piece: KitPiece) -> None:
+    """Refuse a thickness that the tool cannot have shown."""
     if not tool.covers(canonical(piece.thickness, "length", "typed")):
         words = f"{piece.typed}: {tool.code} gives {tool.lo} to {tool.hi} {tool.unit}"
         raise Refused("out_of_range", words, field="typed")

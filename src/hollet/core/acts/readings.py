@@ -146,6 +146,9 @@ class ConcessionAct(Act[Concession], StepBody):
                 f"{facts.name} is inside: there is nothing to accept",
                 field="result",
             )
+        if facts.chooses:
+            words = f"{facts.name}: {facts.judgement.words}. There is no figure yet to accept"
+            raise Refused("not_complete", words, field="result")
         if not facts.may_concede:
             raise Refused(
                 "never_conceded",

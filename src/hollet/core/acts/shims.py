@@ -7,6 +7,7 @@ from pydantic import Field
 
 from hollet.core.acts.base import Act, held, step_named, tool_of
 from hollet.core.acts.hand import Hand
+from hollet.core.acts.packs import measures_thickness
 from hollet.core.book.passing import unsettled_before
 from hollet.core.entries import BookState, PairsTaken, ShimsChanged, ShimsRead, StepBody
 from hollet.core.errors import NotFound, Refused
@@ -54,9 +55,8 @@ class ShimsReadAct(Act[ShimsRead], StepBody):
             words = "the sizes that are sold go from the thinner to the thicker one"
             raise Refused("bad_grid", words, field="sizes")
         tool = tool_of(hand, self.instrument) if self.instrument else None
-        if tool is not None and tool.kind not in ("micrometer", "caliper"):
-            words = f"{tool.code} measures no thickness: a micrometer does, or as printed"
-            raise Refused("wrong_tool", words, field="instrument")
+        if tool is not None:
+            measures_thickness(tool)
         return self.filled(
             shims=shims,
             spares=self._figures(self.spares, "spares"),

@@ -129,6 +129,9 @@ class TrialSaidAct(Act[TrialSaid], StepBody):
         step = step_named(state, self.step)
         if step.trial is None:
             raise NotFound("trial", self.step)
+        if status_of(state, step).status == "done":
+            words = f"{step.number} is done: open it again, then say what the trial showed"
+            raise Refused("already_done", words, field="fits")
         waits = next(iter(unsettled_before(state, step, hand.now)), None)
         if waits is not None and waits.by != "reason":
             raise held(step, waits, "fits")

@@ -29,7 +29,6 @@ from hollet.core.procedure.kinds.tighten import TightenStep
 from hollet.core.procedure.schools import agreement_state
 from hollet.core.procedure.sheet import Step
 from hollet.core.steps.inspection import unfinished
-from hollet.core.steps.locking import last_seen
 from hollet.core.steps.readings import readings_of
 from hollet.core.steps.results import results_of
 from hollet.core.steps.run import attempts_of
@@ -316,8 +315,6 @@ def _tighten_lacks(state: BookState, step: TightenStep, tools: Sequence[Instrume
         return f"nobody has seen yet: {facts.condition}"
     if facts is None or not (facts.begun and facts.final):
         return f"not final: {facts.progress if facts else step.joint}"
-    if step.group is not None and not last_seen(state, step):
-        return f"nobody has seen yet: {step.group.last}"
     return None
 
 

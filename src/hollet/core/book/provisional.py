@@ -8,6 +8,7 @@ from hollet.core.entries import BookState, Confirmed, Reopened, TrialSaid
 from hollet.core.entries.status import plan_of
 from hollet.core.procedure.provisional import ORIENT_KINDS, Orient, OrientKind
 from hollet.core.procedure.sheet import Step
+from hollet.core.steps.locking import last_seen
 from hollet.core.view import View
 
 __all__ = ["OrientFacts", "TrialFacts", "on_trial", "orients_of", "provisional", "trial_of"]
@@ -111,6 +112,10 @@ def provisional(state: BookState, step: Step) -> list[Obstacle]:
         Obstacle(code="on_trial", words=f"on trial still, not yet: {box}", by="press", box=box)
         for box in on_trial(state, step)
     ]
+    group = step.locks()
+    if group is not None and group.last is not None and not last_seen(state, step):
+        words = f"nobody has seen yet: {group.last}"
+        found.append(Obstacle(code="last", words=words, by="press", box=group.last))
     found += [_unseen(orient) for orient in orients_of(state, step) if not orient.seen]
     return found
 

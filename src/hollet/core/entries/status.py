@@ -8,7 +8,16 @@ from typing import TypeVar
 
 from pydantic import BaseModel, ConfigDict, computed_field
 
-from hollet.core.entries import Bagged, Body, BookState, Done, Entry, Line, Reopened
+from hollet.core.entries import (
+    Bagged,
+    Body,
+    BookState,
+    Done,
+    Entry,
+    Line,
+    Reopened,
+    TrialSaid,
+)
 from hollet.core.procedure.plan import Plan, Selection
 from hollet.core.procedure.sheet import Step
 
@@ -135,6 +144,8 @@ def _find_stood_on(state: BookState) -> dict[str, str]:
             continue
         if state.struck_of(Bagged, "step", step.id) and not state.each(Bagged, "step", step.id):
             found[step.id] = "the line of its bag was struck, so this step counts as not done"
+        elif _trial_struck(state, step):
+            found[step.id] = "what it had proved was struck, so this step counts as not done"
         else:
             link = next((link for link in step.after if link.step in open_again), None)
             if link is None:
@@ -146,6 +157,12 @@ def _find_stood_on(state: BookState) -> dict[str, str]:
             )
         open_again[step.id] = step
     return found
+
+
+def _trial_struck(state: BookState, step: Step) -> bool:
+    """Whether a dry fit has no word left that it fits."""
+    said = state.newest(TrialSaid, "step", step.id)
+    return step.trial is not None and (said is None or said.body.fits != "yes")
 
 
 def statuses(state: BookState) -> dict[str, StepStatus]:

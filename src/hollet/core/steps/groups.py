@@ -9,7 +9,7 @@ from collections.abc import Iterable, Sequence
 from typing import NamedTuple
 
 from hollet.core.entries import BookState, Done, Entry, Fastener
-from hollet.core.entries.status import last_as, plan_of, status_of
+from hollet.core.entries.status import last_as, plan_of, status_of, whole_of
 from hollet.core.procedure.groups import Group
 from hollet.core.procedure.kinds import BaseStep
 from hollet.core.procedure.sheet import Sheet
@@ -49,10 +49,14 @@ def _groups(steps: Sequence[BaseStep]) -> dict[str, Group]:
 
 
 def place_of(state: BookState, group: Group) -> Place:
-    """How far its place is found: every step of it done, in the order of the log."""
-    plan = plan_of(state)
-    named = [step for name in (group.hand, *group.set_by) if (step := plan.find_step(name))]
-    missing = tuple(s for s in named if status_of(state, s).status not in FOUND)
+    """How far its place is found: every step of it done, in the order of the log. One that was
+    taken out of the plan by hand has found nothing; one that this vehicle has not is not asked for.
+    """
+    plan, whole = plan_of(state), whole_of(state)
+    names = (group.hand, *group.set_by)
+    named = [step for name in names if (step := plan.find_step(name))]
+    gone = [step for n in names if n in whole.retired and (step := whole.find_step(n))]
+    missing = (*gone, *(s for s in named if status_of(state, s).status not in FOUND))
     if missing:
         return Place(missing, None)
     seqs = [entry.seq for s in named if (entry := last_as(state, s.id, Done)) is not None]

@@ -2,13 +2,13 @@
 
 from hollet.core.entries import BookState, Confirmed
 from hollet.core.entries.status import plan_of
-from hollet.core.procedure.kinds.tighten import TightenStep
+from hollet.core.procedure.kinds import BaseStep
 from hollet.core.steps.tighten import joint_facts
 
 __all__ = ["last_seen"]
 
 
-def last_seen(state: BookState, step: TightenStep) -> bool:
+def last_seen(state: BookState, step: BaseStep) -> bool:
     """Whether what comes last was looked at since the last lock."""
     group, plan = step.locks(), plan_of(state)
     if group is None or group.last is None:

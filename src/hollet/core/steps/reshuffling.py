@@ -127,9 +127,12 @@ def moves_of(state: BookState, step: BaseStep, tools: Sequence[Instrument]) -> t
     refuses.
     """
     table = valve_shims(state, step, tools)
+    if table is not None and table.changed:
+        words = "they are changed already: read every valve that was changed once more"
+        raise Refused("already_done", words, field="step")
     if table is None or table.refusal is not None or not table.read:
-        words = table.refusal if table is not None else None
-        raise Refused("no_table", words or "say first how thick the shims are", field="step")
+        refusal = table.refusal if table is not None else None
+        raise Refused("no_table", refusal or "say first how thick the shims are", field="step")
     by_reading = _by_reading(step)
     now = shims_now(state, step) or {}
     return tuple(

@@ -23,7 +23,7 @@ from hollet.core.steps.judging import (
     end_counts,
     judged_by_all,
 )
-from hollet.core.steps.packs import Lying, lying
+from hollet.core.steps.packs import Lying, lying, pack_put
 from hollet.core.steps.pairs import not_paired, paired
 from hollet.core.steps.proof import doubt_of, maybe_swapped, not_proven, warnings_of
 from hollet.core.steps.readings import asks_again, latest, reading_mean, spread_of
@@ -317,7 +317,7 @@ def _with_choices(
     update: dict[str, object] = {"disposition": decided.body.choice if decided else None}
     if accepted is not None:
         words = accepted_words(accepted.body)
-        if not _stands(accepted.body, facts):
+        if not _stands(accepted.body, facts) or _packed_since(state, step, spec, accepted.seq):
             update["lapsed"] = f"{words} (lapsed: the reading or the limit has changed)"
         elif decided is None or decided.seq < accepted.seq:
             update |= {
@@ -337,6 +337,13 @@ def _with_choices(
             f"{edited.bench_time[:10]}"
         )
     return facts.model_copy(update=update)
+
+
+def _packed_since(state: BookState, step: BaseStep, spec: ResultSpec, seq: int) -> bool:
+    """Whether other shims went in since: what was accepted was another gap."""
+    pack = step.pack_in(spec.id)
+    put = pack_put(state, step.id, pack) if pack is not None else None
+    return put is not None and put.seq > seq
 
 
 def _stands(accepted: Concession, facts: ResultFacts) -> bool:

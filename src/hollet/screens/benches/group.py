@@ -180,8 +180,9 @@ def _title(
     early: bool,
 ) -> str:
     if early:
-        names = ", ".join(m.letter for m in members if m.state == "early")
-        return f"{names} was tight before the place was found: loosen it"
+        tight = [m.letter for m in members if m.state == "early"]
+        verb, them = ("was", "it") if len(tight) == 1 else ("were", "them")
+        return f"{', '.join(tight)} {verb} tight before the place was found: loosen {them}"
     if missing is not None:
         return f"All loose still: {missing} first"
     if all(f.final for f in facts):
