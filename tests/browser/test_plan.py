@@ -271,7 +271,7 @@ def test_plan_desk_by_touch_on_a_tablet(demo, browser):
     context.add_init_script("localStorage.setItem('hollet.who', 'MK')")
     page = context.new_page()
     page.goto(f"{demo.url}/builds/{engine(demo)}/plan")
-    expect(page.locator("h1")).to_contain_text("130 steps")
+    expect(page.locator("h1")).to_contain_text("131 steps")
     page.locator(".way").first.tap()
     drawer = page.get_by_role("dialog").filter(has_text="Way out")
     expect(drawer).to_contain_text("is done and belongs to the way in force")

@@ -338,7 +338,7 @@ def test_a_place_taken_out_of_the_plan_is_no_place(book: Book):
 
 
 def test_a_struck_trial_proves_nothing(book: Book):
-    """What it proved is gone: the step counts as not done, and what it opened the way to is shut."""
+    """What it proved is gone: the step counts as not done, and what it led to is shut."""
     line = book.do("trial said", step="loose", fits="yes")
     book.do("done", step="loose")
     book.refuse("already_done", "trial said", step="loose", fits="no", words="it binds after all")

@@ -2801,6 +2801,7 @@ export interface components {
              * @enum {string}
              */
             kind: "check";
+            pattern: components["schemas"]["PatternFacts"] | null;
             /** Primary */
             primary: string;
             /**
@@ -3515,7 +3516,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
+            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
             /** Id */
             id: string;
             /** Seen */
@@ -7441,6 +7442,43 @@ export interface components {
             suppliers: string[];
             /** Title */
             title: string;
+        };
+        /**
+         * PatternFacts
+         * @description What was seen last on both sides, and what it asks for; `right`: nothing more.
+         */
+        PatternFacts: {
+            /** Coast Side */
+            coast_side: string | null;
+            /** Drive Side */
+            drive_side: string | null;
+            /** Right */
+            right: boolean;
+            /** Rounds */
+            rounds: number;
+            /** Who */
+            who: string;
+            /** Words */
+            words: string | null;
+        };
+        /**
+         * PatternSeenAct
+         * @description Where it was worn off on each side: centre, face, flank, heel, toe, or two of them.
+         */
+        PatternSeenAct: {
+            /** Coast Side */
+            coast_side: string;
+            /** Drive Side */
+            drive_side: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pattern seen";
+            /** Photo */
+            photo?: string | null;
+            /** Step */
+            step: string;
         };
         /**
          * Pause

@@ -8,6 +8,7 @@ import { type KeyMap, useKeys } from '@/composables/keys'
 import { useBook } from '@/stores/book'
 import AsTaken from './AsTaken.vue'
 import BenchFrame from './BenchFrame.vue'
+import PatternBlock from './PatternBlock.vue'
 import StepWords from './StepWords.vue'
 
 const props = defineProps<{ bench: CheckBenchView }>()
@@ -54,7 +55,13 @@ useKeys((): KeyMap =>
 <template>
   <BenchFrame ref="frame" :bench="bench" plain @primary="frame?.done()">
     <template #work>
-      <StepWords :bench="bench" :large="!bench.asks.length" />
+      <PatternBlock
+        v-if="bench.pattern"
+        :pattern="bench.pattern"
+        :step="bench.base.step"
+        :settled="bench.base.settled"
+      />
+      <StepWords :bench="bench" :large="!bench.asks.length && !bench.pattern" />
       <div v-if="bench.asks.length" class="asks">
         <form v-for="a in bench.asks" :key="a.id" @submit.prevent="say(a.id)">
           <label :for="`said-${a.id}`">{{ a.name }}</label>

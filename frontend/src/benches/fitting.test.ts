@@ -57,7 +57,12 @@ describe('the drawer of a pack', () => {
   it('is written by one press, as printed where no tool is named', async () => {
     const write = taken()
     const onDone = vi.fn()
-    const form = page(KitForm, { step: 'gap', pack: { ...pack, kit: [], measured_with: null }, tools, onDone })
+    const form = page(KitForm, {
+      step: 'gap',
+      pack: { ...pack, kit: [], measured_with: null },
+      tools,
+      onDone,
+    })
     form.type('kit', '0.50 x 3')
     form.root.querySelector('form')?.dispatchEvent(new Event('submit'))
     await settled()
@@ -249,7 +254,14 @@ describe('what points one way, and what is on trial', () => {
     found.leave()
   })
   it('a trial says what it proved, and keeps the words where they are refused', async () => {
-    const trial = { proves: 'it slides', apart: 'off again', kept_back: ['washers'], fits: null, words: '', who: '' }
+    const trial = {
+      proves: 'it slides',
+      apart: 'off again',
+      kept_back: ['washers'],
+      fits: null,
+      words: '',
+      who: '',
+    }
     const write = refusing('say what does not fit')
     const found = page(ProvisionalBlock, bench({ trial }))
     expect(found.text()).toContain('Kept back till the last time: washers.')

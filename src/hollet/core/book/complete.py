@@ -29,6 +29,7 @@ from hollet.core.procedure.kinds.tighten import TightenStep
 from hollet.core.procedure.schools import agreement_state
 from hollet.core.procedure.sheet import Step
 from hollet.core.steps.inspection import unfinished
+from hollet.core.steps.pattern import pattern_of
 from hollet.core.steps.readings import readings_of
 from hollet.core.steps.results import results_of
 from hollet.core.steps.run import attempts_of
@@ -257,6 +258,9 @@ def _check_lacks(state: BookState, step: CheckStep, tools: Sequence[Instrument])
     )
     if missing is not None:
         return f"not said: {missing}"
+    pattern = pattern_of(state, step)
+    if pattern is not None and not pattern.right:
+        return f"the pattern is not right: {pattern.words or 'nobody has said where it bears'}"
     if not step.hunts:
         return None
     settled = {name for name, known in statuses(state).items() if known.status in SETTLED} | {

@@ -34,6 +34,7 @@ from hollet.core.entries.calendar import (
     Visit,
 )
 from hollet.core.entries.decided import Decision
+from hollet.core.entries.gears import PatternSeen
 from hollet.core.entries.inspected import (
     Cause,
     Evidence,
@@ -164,6 +165,7 @@ __all__ = [
     "PartRight",
     "PartTaken",
     "PartWanted",
+    "PatternSeen",
     "PauseSaid",
     "Photo",
     "PhotoHash",

@@ -6,6 +6,7 @@ from typing import Literal
 from hollet.core.entries import BookState
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.kinds.check import CheckStep
+from hollet.core.steps.pattern import PatternFacts, pattern_of
 from hollet.core.steps.said import SaidFigure, said_figures
 from hollet.core.view import View
 from hollet.screens.as_taken import Follower, TakenView, followers, taken_of
@@ -23,6 +24,7 @@ class CheckBench(View):
     asks: tuple[SaidFigure, ...] = ()
     taken: tuple[TakenView, ...] = ()
     followers: tuple[Follower, ...] = ()
+    pattern: PatternFacts | None = None
 
 
 def check_bench(
@@ -34,4 +36,5 @@ def check_bench(
         asks=said_figures(state, step),
         taken=taken_of(state, step),
         followers=followers(state, step),
+        pattern=pattern_of(state, step),
     )

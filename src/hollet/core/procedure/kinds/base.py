@@ -144,6 +144,10 @@ class BaseStep(Part):
         """The figures that somebody says before it is done."""
         return ()
 
+    def shows_pattern(self) -> bool:
+        """Whether the contact pattern of a gear is looked at."""
+        return False
+
     def sources_figures(self) -> bool:
         """Whether it is done when no figure of the coming stage is left to find."""
         return False

@@ -44,6 +44,7 @@ class CheckStep(BaseStep):
     """Something to look at or do and tick; other simple kinds borrow this bench."""
 
     kind: Literal["check", "connect", "fit", "wait"]
+    pattern: bool = False  # paste on the teeth of a gear shows where they bear
     hunts: bool = False  # done when no figure of the coming stage is left to find
     asks: Annotated[tuple[Ask, ...], Field(max_length=12)] = ()
 
@@ -62,6 +63,9 @@ class CheckStep(BaseStep):
 
     def figures(self) -> tuple[Ask, ...]:
         return self.asks
+
+    def shows_pattern(self) -> bool:
+        return self.pattern
 
     def sources_figures(self) -> bool:
         return self.hunts

@@ -19,8 +19,8 @@ __all__ = ["FASTENING"]
 FASTENERS = re.compile(r"(\d+)\s*(?:×|x)\s*([A-Za-z]+[\d./-]*)(?:\s*(?:×|x)\s*(\d+(?:\.\d+)?))?")
 """Such as `8 × M11×115` in the words of a joint."""
 SAFETY_PARTS = re.compile(
-    r"\b(wheel (nuts?|bolts?)|wheels off|hubs?|calipers?|(?<!crank )damper|track rod|ball joint|half shaft|"
-    r"retainer|steering|anti-roll|u-bolt|shackle|brake|seat belt)\b",
+    r"\b(wheel (nuts?|bolts?)|wheels off|hubs?|calipers?|(?<!crank )damper|track rod|ball joint|"
+    r"half shaft|retainer|steering|anti-roll|u-bolt|shackle|brake|seat belt)\b",
     re.IGNORECASE,
 )
 ROD_CAP = re.compile(r"\b(rod caps?|connecting rods?|big ends?)\b", re.IGNORECASE)
