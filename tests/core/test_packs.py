@@ -186,6 +186,22 @@ def test_below_its_least_without_any_shim():
     assert "below its least without any shim" in choice(book).refusal
 
 
+def test_a_gap_by_one_leaf_has_no_shim():
+    """It may be any gap above it."""
+    text = GAP.replace('minuend = "a", subtrahend = "b"', 'reading = "a"').replace(
+        'name = "Depth A", tool = "caliper"', 'name = "Gap", tool = "feeler"'
+    )
+    text = text.replace('lo = "1.50"\nhi = "2.50"', 'lo = "0.10"\nhi = "0.30"')
+    text = text[: text.index("check = {")]
+    book = Book(sheet(text), tools())
+    book.read("gap", "a", "0.60", tool="f1")
+    kit(book, "0.15 x 4")
+    assert choice(book).best is None
+    assert "one leaf alone" in choice(book).refusal
+    book.read("gap", "a", "0.60 0.65", tool="f1")
+    assert choice(book).best is not None
+
+
 def test_no_shim_is_an_answer():
     """A gap that is inside by itself wants it said that nothing lies in it."""
     book = read("51.14")

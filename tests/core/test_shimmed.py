@@ -7,6 +7,7 @@ from typing import Any
 import pytest
 
 from hollet.core.errors import NotFound, Refused
+from hollet.core.instruments import Doubt
 from hollet.core.procedure.read import read_sheet
 from tests.support import SMALL, Book, tools
 
@@ -173,6 +174,28 @@ def test_a_lash_that_cannot_be_guarded(book: Book):
     shims(wide)
     assert "leaves nothing of" in table(wide).refusal
     wide.refuse("no_table", "shims changed", step="lash")
+
+
+def test_a_lash_by_one_leaf_moves_no_shim():
+    """The leaf that goes in is the lower end of the lash: no shim is chosen by it."""
+    text = LASH.replace('tool = "micrometer"', 'tool = "feeler"')
+    book = Book(sheet(text), shop())
+    for k in range(1, 5):
+        book.read("lash", f"v{k}", "0.10" if k == 1 else "0.20 0.21", tool="f1", sure=True)
+    shims(book)
+    assert table(book).refusal == (
+        "valve a: one leaf alone is the lower end, say also which does not go in"
+    )
+    book.refuse("no_table", "shims changed", step="lash")
+
+
+def test_a_lash_of_a_doubted_tool_moves_no_shim(book: Book):
+    """The tool was found wrong since: first another reading, then a shim."""
+    shims(book, "2.50 2.40 2.70 2.80")
+    doubt = Doubt(since="2026-01-01T00:00:00Z", until="2026-12-01T00:00:00Z", words="0.05 over")
+    book.shop["m1"] = book.shop["m1"].model_copy(update={"version": 2, "doubts": (doubt,)})
+    assert table(book).refusal.startswith("valve a: tool in doubt: M1 was 0.05 over")
+    book.refuse("no_table", "shims changed", step="lash")
 
 
 @pytest.mark.parametrize(

@@ -9,7 +9,7 @@ from typing import Literal
 
 from pydantic import computed_field
 
-from hollet.core.entries import BookState, KitPiece, KitSaid, PackPut
+from hollet.core.entries import BookState, Entry, KitPiece, KitSaid, PackPut, Reading
 from hollet.core.errors import Refused
 from hollet.core.fitting.kits import sums_of
 from hollet.core.fitting.shims import QUANTA, ChooseShims, ShimOf, choose_shims
@@ -20,6 +20,7 @@ from hollet.core.procedure.packs import Pack
 from hollet.core.procedure.results import ResultSpec
 from hollet.core.quantities.quantity import Quantities, Quantity, canonical, decimal_text
 from hollet.core.steps.packs import pack_put, tried
+from hollet.core.steps.readings import latest, spread_of
 from hollet.core.steps.results import ResultFacts, result_of, result_with
 from hollet.core.view import View
 from hollet.core.words import counted
@@ -134,7 +135,8 @@ def _choice(
     facts = result_of(state, step, spec, tools)
     kit, put = kit_of(state, step.id, pack), pack_put(state, step.id, pack)
     rows, more = _rows(state, step, pack, spec, kit, tools, facts, put.body if put else None)
-    stack, refusal, one_more = _best(pack, kit, facts, rows)
+    read = [e for name in spec.named() if (e := latest(state, name)) is not None]
+    stack, refusal, one_more = _best(read, pack, kit, facts, rows)
     rows = tuple(
         row.model_copy(update={"best": stack is not None and round(row.total * QUANTA) == stack})
         for row in rows
@@ -233,7 +235,11 @@ def _window(bare: Judgement) -> tuple[float, float]:
 
 
 def _best(
-    pack: Pack, kit: KitSaid | None, facts: ResultFacts, rows: Sequence[SumRow]
+    read: Sequence[Entry[Reading]],
+    pack: Pack,
+    kit: KitSaid | None,
+    facts: ResultFacts,
+    rows: Sequence[SumRow],
 ) -> tuple[int | None, str | None, str]:
     """The sum that the exact choice takes, or why there is none; and the one more that is too much.
 
@@ -243,6 +249,8 @@ def _best(
     bare = facts.bare
     if kit is None or bare is None or bare.value is None or bare.U is None:
         return None, facts.refusal, ""
+    if any(spread_of(e).bound for e in read):
+        return None, "one leaf alone is the lower end of a gap: say also which does not go in", ""
     if not facts.limit.given:
         return None, f"{facts.limit.name}: no figure is given to choose by", ""
     low, high = _window(bare)

@@ -29,7 +29,7 @@ from hollet.core.quantities.quantity import (
     decimal_text,
     round9,
 )
-from hollet.core.steps.readings import latest, reading_mean
+from hollet.core.steps.readings import latest, reading_mean, spread_of
 from hollet.core.steps.results import ResultFacts, result_of
 from hollet.core.view import View
 from hollet.core.words import counted
@@ -167,7 +167,7 @@ def valve_shims(state: BookState, step: BaseStep, tools: Sequence[Instrument]) -
     if now is None:
         return _with_words(valves, said, rows)
     try:
-        return _solved(valves, said, rows, facts, now)
+        return _solved(state, valves, said, rows, facts, now)
     except Refused as refusal:
         names = {str(row.number): row.name for row in rows}
         words = re.sub(r"^valve (\d+)", lambda m: names.get(m[1], m[0]), refusal.message)
@@ -246,6 +246,7 @@ def _plain(mm: float) -> str:
 
 
 def _solved(
+    state: BookState,
     valves: ShimmedValves,
     said: Entry[ShimsRead] | None,
     rows: Sequence[SwapRow],
@@ -260,7 +261,7 @@ def _solved(
         for m in said.body.spares
     ]
     asked = Reshuffle(
-        valves=tuple(_now(valves.lash[k], f, now) for k, f in enumerate(facts)),
+        valves=tuple(_now(state, valves.lash[k], f, now) for k, f in enumerate(facts)),
         spare_shims=Quantities(value=list(spares), unit="mm"),
         new_sizes=NewSizes(**{"from": first, "to": last, "step": step}),
     )
@@ -294,8 +295,13 @@ def _placed(row: SwapRow, place: Place, names: dict[str, str]) -> SwapRow:
     )
 
 
-def _now(reading: str, facts: ResultFacts, now: dict[str, Quantity]) -> ValveNow:
-    judged = facts.judgement
+def _now(state: BookState, reading: str, facts: ResultFacts, now: dict[str, Quantity]) -> ValveNow:
+    judged, entry = facts.judgement, latest(state, reading)
+    if facts.held is not None:
+        raise Refused("not_complete", f"{facts.name}: {facts.held}", field=reading)
+    if entry is not None and judged.U is not None and spread_of(entry).bound:
+        words = f"{facts.name}: one leaf alone is the lower end, say also which does not go in"
+        raise Refused("not_complete", words, field=reading)
     if judged.value is None or judged.U is None:
         raise Refused("not_complete", f"{facts.name}: read its lash first", field=reading)
     if judged.lo is None or judged.hi is None:

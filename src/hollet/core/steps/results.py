@@ -37,7 +37,8 @@ class ResultFacts(BaseModel):
     """One judged result, its concession or disposition, and what would settle it; `asks` is its
     limit in words, `advice` what its calculation says is next,
     held back while a reading of it is asked about. `bare` is how it stands without the shims of its
-    pack; `chooses`: which lie in it is still to be said."""
+    pack; `chooses`: which lie in it is still to be said. `held` is what keeps its figure from
+    proving anything, whatever it is."""
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
     id: str
@@ -58,6 +59,7 @@ class ResultFacts(BaseModel):
     turned: str | None = None
     bare: Judgement | None = None
     chooses: bool = False
+    held: str | None = None
     sources: tuple[SourceVerdict, ...] = ()
 
     @computed_field
@@ -255,6 +257,7 @@ def _result_of(
     unpaired = not_paired(state, step, spec.id, base["readings"])
     base["chooses"] = base.get("chooses", False) or unpaired is not None
     held = held or unpaired or (inside.held if inside is not None else None)
+    base["held"] = held
     judgement = _held(judgement, held, limit)
     facts = ResultFacts(
         **base,
