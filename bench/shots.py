@@ -27,20 +27,6 @@ def named(url: str, name: str) -> str:
     return next(str(b["id"]) for b in api(url, "/api/shop")["builds"] if b["name"].startswith(name))
 
 
-def parcel(url: str, build: str) -> None:
-    """The cooler pipe of One came 14 mm short."""
-    about = {"need": "oil_cooler_pipe", "order": "pipe"}
-    write(url, build, {"kind": "parcel came", "order": "pipe", "lines": []})
-    for feature, old, new in (
-        ("length over all", "412", "398"),
-        ("offset of the bend", "36", "36"),
-        ("outside diameter", "10.0", "10.0"),
-        ("thread", "M14x1.5", "M14x1.5"),
-    ):
-        entry = {"kind": "feature compared", "feature": feature, "old": old, "new": new, **about}
-        write(url, build, entry)
-
-
 def main() -> None:
     """One picture of each main view at 1280 x 800."""
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as p:
@@ -51,10 +37,13 @@ def main() -> None:
         context.add_init_script("localStorage.setItem('hollet.who', 'MK')")
         page = context.new_page()
 
-        def shot(name: str, address: str, wait: int = 600) -> None:
+        def shot(name: str, address: str, wait: int = 600, key: str = "") -> None:
             page.goto(address)
             page.locator("h1").wait_for()
             page.wait_for_timeout(wait)
+            if key:
+                page.keyboard.press(key)
+                page.wait_for_timeout(wait)
             page.screenshot(path=OUT / f"{name}.png", animations="disabled")
 
         make_demo(Path(folder) / "demo")
@@ -77,8 +66,9 @@ def main() -> None:
             shot("parts", f"{one}/parts")
             shot("money", f"{two}/money")
             shot("pace", f"{url}/pace")
-            parcel(url, named(url, "One"))
-            shot("parcel", f"{one}/parts/oil_cooler_pipe?order=pipe")
+            fitting = f"{url}/builds/{named(url, 'One, clutch')}"
+            shot("group", f"{fitting}/steps/joints_lock")
+            shot("shims", f"{fitting}/steps/gap_and_shims", key="e")
             spare = new_build(url, "Measured")
             attempt = {"step": "first_fire", "attempt": "attempt-one"}
             write(

@@ -8746,7 +8746,8 @@ export interface components {
          * @description One judged result, its concession or disposition, and what would settle it; `asks` is its
          *     limit in words, `advice` what its calculation says is next,
          *     held back while a reading of it is asked about. `bare` is how it stands without the shims of its
-         *     pack; `chooses`: which lie in it is still to be said.
+         *     pack; `chooses`: which lie in it is still to be said. `held` is what keeps its figure from
+         *     proving anything, whatever it is.
          */
         ResultFacts: {
             /** Advice */
@@ -8776,6 +8777,8 @@ export interface components {
             concession: string | null;
             /** Disposition */
             disposition: string | null;
+            /** Held */
+            held: string | null;
             /** Id */
             id: string;
             /**

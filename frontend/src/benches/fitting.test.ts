@@ -190,7 +190,7 @@ describe('what a stack leaves', () => {
   const pack = { limit: { name: 'Gap' }, check: 'Depth once more' }
   it('is said in words, with the reading that comes after it', () => {
     const found = page(PackFigure, { pack, row: { pieces: ['1.00', '0.25'], total_text: '1.25', judgement } })
-    expect(found.text()).toContain('Put in, thick one first 1.25mm 1.00 + 0.25')
+    expect(found.text()).toContain('Put in, thick one first1.25mm1.00 + 0.25')
     expect(found.text()).toContain('Gap 2.02, inside, 0.43 to spare')
     expect(found.text()).toContain('Then: Depth once more.')
     found.leave()

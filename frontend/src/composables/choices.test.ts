@@ -138,8 +138,12 @@ describe('shims of valves', () => {
     const { choices } = choosing({ valve_shims: { ...table, moves: [] } })
     expect(choices.press).toBeNull()
   })
-  it('a step that is done has no keys for it', () => {
+  it('a step that is done shows them by a key, and takes nothing more', () => {
     const { choices } = choosing({ valve_shims: table, base: { ...base, settled: true } })
-    expect(choices.keys).toBeNull()
+    expect(choices.open).toBe(false)
+    choices.turn()
+    expect(choices.table?.title).toBe('2 valves to change about')
+    expect(choices.press).toBeNull()
+    expect(choices.keys).toEqual({ form: null, other: 'The readings' })
   })
 })

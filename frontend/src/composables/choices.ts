@@ -19,7 +19,8 @@ export function useChoices(bench: () => MeasureBenchView, reading: () => boolean
   const open = computed(() => {
     const { packs, match, valve_shims } = bench()
     const pack = packs.find((p) => p.chooses && p.bare)
-    const due = !reading() && (!!pack || (!!match?.ready && match.chooses) || !!valve_shims)
+    const due =
+      !reading() && !bench().base.settled && (!!pack || (!!match?.ready && match.chooses) || !!valve_shims)
     return asked.value ?? due
   })
   const pack = computed(() => {
@@ -73,6 +74,7 @@ export function useChoices(bench: () => MeasureBenchView, reading: () => boolean
   }
   /** What the large button does while something is chosen. */
   const press = computed(() => {
+    if (bench().base.settled) return null
     if (pack.value) return { name: 'They are in', ready: row.value !== null, act: putIn }
     if (match.value) return { name: 'They are paired so', ready: inners.value.length > 0, act: takePairs }
     if (swaps.value) return { name: 'They are changed', ready: true, act: changed }
@@ -82,10 +84,10 @@ export function useChoices(bench: () => MeasureBenchView, reading: () => boolean
   const keys = computed(() => {
     const { packs, match: found, valve_shims, base } = bench()
     const bare = packs.some((p) => p.bare)
-    if (base.settled || !(bare || found?.ready || valve_shims)) return null
+    if (!(bare || found?.ready || valve_shims)) return null
     const shown = open.value ? 'The readings' : bare ? 'The shims' : found ? 'The lanes' : 'The table'
     const first = bare ? 'The drawer' : valve_shims ? 'Their shims' : null
-    return { form: open.value ? first : null, other: shown }
+    return { form: open.value && !base.settled ? first : null, other: shown }
   })
   const turn = () => {
     asked.value = !open.value

@@ -27,7 +27,7 @@ FORM = "one thickness a valve, in their order, with a space between: 2.65 2.70 2
 def _valves(step: Step) -> ShimmedValves:
     found = step.shimmed()
     if found is None:
-        raise NotFound("valves with shims", step.id)
+        raise NotFound("valve shims", step.id)
     return found
 
 
@@ -85,7 +85,7 @@ class PairsTakenAct(Act[PairsTaken], StepBody):
     def accepted(self, state: BookState, hand: Hand) -> PairsTaken:
         step = step_named(state, self.step)
         if step.matched() is None:
-            raise NotFound("parts to match", step.id)
+            raise NotFound("matching", step.id)
         waits = next(iter(unsettled_before(state, step, hand.now)), None)
         if waits is not None:
             raise held(step, waits, "step")

@@ -1,6 +1,6 @@
 """Results of a build: their verdicts, and what was decided about them."""
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from pydantic import BaseModel, ConfigDict, computed_field
@@ -10,7 +10,6 @@ from hollet.core.entries.status import plan_of
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument, Spread
 from hollet.core.limits import Judgement, Limit, judge
-from hollet.core.procedure.formulas import evaluate, sensitivities
 from hollet.core.procedure.kinds import BaseStep
 from hollet.core.procedure.results import ReadingSpec, ResultSpec
 from hollet.core.procedure.sheet import Sheet
@@ -20,15 +19,13 @@ from hollet.core.steps.judging import (
     SourceVerdict,
     by_source,
     check_clearance,
-    end_counts,
-    judged_by_all,
 )
 from hollet.core.steps.packs import Lying, lying, pack_put
 from hollet.core.steps.pairs import not_paired, paired
 from hollet.core.steps.proof import doubt_of, maybe_swapped, not_proven, warnings_of
-from hollet.core.steps.readings import asks_again, latest, reading_mean, spread_of
+from hollet.core.steps.readings import asks_again, latest
 from hollet.core.steps.settling import settling_tools
-from hollet.core.steps.working import digits_read, working_of
+from hollet.core.steps.summing import summed
 
 __all__ = ["ResultFacts", "judged_pair", "result_of", "result_with", "results_of", "specs_of"]
 
@@ -140,41 +137,6 @@ def sizes_of(plan: Sheet, spec: ResultSpec) -> dict[str, Limit]:
     return {name: limit for name, limit in found.items() if limit is not None}
 
 
-def _size(limit: Limit) -> float:
-    """A size in its canonical unit; refused where nobody gave it, or where sources disagree."""
-    value = limit.figure("target")
-    if value is None or limit.conflict:
-        why = "is not given" if value is None else "differs between its sources"
-        raise Refused(
-            "size_not_known", f"{limit.name} {why}: say it in the limit book", field=limit.id
-        )
-    return value
-
-
-def _size_words(limit: Limit) -> str:
-    """A size as it goes into the sum, and where it comes from."""
-    page = f" p. {limit.page}" if limit.page else ""
-    said = f"{limit.source}{page}" if limit.source else limit.own or "assumed"
-    return f"{limit.name}: {limit.target} {limit.unit} ({said})"
-
-
-def _counts(
-    spec: ResultSpec, means: dict[str, float], spreads: dict[str, Spread], limit: Limit
-) -> dict[str, float]:
-    """How much each reading counts in the result; a size is exact and has no share in it."""
-    ends = spec.how == "ends"
-    found = end_counts(spec, means, spreads, limit) if ends else sensitivities(spec, means)
-    return {name: count for name, count in found.items() if name in spreads}
-
-
-def _as_sure(judgement: Judgement, sizes: Iterable[Limit], *, guessed: bool = False) -> Judgement:
-    """The verdict is assumed where a size in its sum has no source, or a shim is taken as printed:
-    inside of a guess is one.
-    """
-    guessed = guessed or judgement.assumed or any(size.source is None for size in sizes)
-    return judgement.model_copy(update={"assumed": guessed})
-
-
 def _reading_specs(steps: tuple[BaseStep, ...]) -> dict[str, ReadingSpec]:
     return {reading.id: reading for step in steps for reading in step.readings()}
 
@@ -218,51 +180,42 @@ def _result_of(
     base["readings"] = tuple(entry.id for entry in taken.values())
     base["warnings"] = warnings_of(state, specs, taken)
     try:
-        means = {name: reading_mean(entry) for name, entry in taken.items()}
-        means |= {name: _size(size) for name, size in sizes.items()}
-        value, formula, advice = evaluate(spec, means)
-        check_clearance(limit, len(taken), value)
+        made = summed(spec, limit, taken, sizes)
+        check_clearance(limit, len(taken), made.value)
     except Refused as refusal:
         return ResultFacts(**base, judgement=judge(None, None, limit), refusal=refusal.message)
-    try:
-        spreads = {name: spread_of(entry) for name, entry in taken.items()}
-    except Refused as refusal:
-        not_known = judge(value, None, limit)
-        facts = ResultFacts(**base, judgement=not_known, refusal=refusal.message)
+    if made.refusal is not None:
+        not_known = judge(made.value, None, limit)
+        facts = ResultFacts(**base, judgement=not_known, refusal=made.refusal)
         return _with_choices(state, step, spec, facts)
-    base["warnings"] = (*base["warnings"], *maybe_swapped(spec, specs, means, value, limit))
-    counts = _counts(spec, means, spreads, limit)
-    parts = [(c, spreads[name]) for name, c in counts.items()]
-    working = (
-        *(_size_words(size) for size in sizes.values()),
-        *working_of(parts, list(taken.values()), limit, formula),
-    )
-    digits = digits_read(taken.values(), limit)
-    inside = shims
+    swapped = maybe_swapped(spec, specs, made.means, made.value, limit)
+    base["warnings"] = (*base["warnings"], *swapped)
+    parts, value, counts, spreads = made.parts, made.value, made.counts, made.spreads
+    judgement, inside = made.judged(parts, value, made.working), None
     if step.pack_in(spec.id) is not None:
-        bare = judged_by_all(spec, means, spreads, parts, value, limit, working, digits)
-        base["bare"] = bare = _as_sure(bare, sizes.values())
-        inside = shims or _lying(state, step, spec, bare, base["readings"], tools)
-        value, parts = value - inside.total, [*parts, *inside.parts]
+        base["bare"] = judgement
+        inside = shims or _lying(state, step, spec, judgement, base["readings"], tools)
         base["chooses"] = inside.chooses
-        working = (*working_of(parts, list(taken.values()), limit, formula), *inside.words)
-    judgement = judged_by_all(spec, means, spreads, parts, value, limit, working, digits)
-    judgement = _as_sure(judgement, sizes.values(), guessed=inside is not None and inside.printed)
+        parts, value, judgement = made.with_shims(inside)
     sources = by_source(limit, value, judgement.U or 0.0)
     # a doubted tool counts at either end
     doubt = doubt_of([(counts.get(name, 1.0), spreads[name]) for name in taken], taken, tools)
     asked = any(asks_again(state, s, taken[s.id]) for s in specs)
     sure = not (doubt or judgement.verdict == "too_close" or base["warnings"] or asked)
-    held = f"tool in doubt: {doubt}" if doubt else not_proven(state, specs, taken, spreads, limit)
     unpaired = not_paired(state, step, spec.id, base["readings"])
     base["chooses"] = base.get("chooses", False) or unpaired is not None
-    held = held or unpaired or (inside.held if inside is not None else None)
+    held = (
+        (f"tool in doubt: {doubt}" if doubt else None)
+        or not_proven(state, specs, taken, spreads, limit)
+        or unpaired
+        or (inside.held if inside is not None else None)
+    )
     base["held"] = held
     judgement = _held(judgement, held, limit)
     facts = ResultFacts(
         **base,
         judgement=judgement,
-        advice=advice if sure else None,  # nobody saws on a figure that is asked about
+        advice=made.advice if sure else None,  # nobody saws on a figure that is asked about
         sources=sources,
         settled_by=_settled_by(specs, counts, parts, limit, tools, value, judgement),
     )
