@@ -2,7 +2,8 @@ import { fileURLToPath } from 'node:url'
 import vue from '@vitejs/plugin-vue'
 import { ElementPlusResolver } from 'unplugin-vue-components/resolvers'
 import Components from 'unplugin-vue-components/vite'
-import { defineConfig, type Plugin } from 'vite'
+import { type Plugin } from 'vite'
+import { defineConfig } from 'vitest/config'
 
 /** The list of all files that the page is made of, for the worker that keeps it on the device. */
 function shellList(): Plugin {
@@ -27,5 +28,7 @@ export default defineConfig({
   ],
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   build: { outDir: '../src/hollet/web/dist', emptyOutDir: true, target: 'es2022' },
+  // Element Plus asks for its own style sheets, which node alone cannot load
+  test: { server: { deps: { inline: ['element-plus'] } } },
   server: { proxy: { '/api': 'http://127.0.0.1:8765', '/ws': { target: 'ws://127.0.0.1:8765', ws: true } } },
 })
