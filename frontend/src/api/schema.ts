@@ -1527,6 +1527,18 @@ export interface components {
             sets: string;
         };
         /**
+         * AgainRow
+         * @description A part that may be changed alone, the steps that are read again then, and how often it was.
+         */
+        AgainRow: {
+            /** Steps */
+            steps: string[];
+            /** Times */
+            times: number;
+            /** What */
+            what: string;
+        };
+        /**
          * Agreement
          * @description Parts whose kinds must agree: `allowed` lists the combinations, in the order of `part`; a
          *     clash blocks `step`.
@@ -2001,6 +2013,8 @@ export interface components {
          *     way.
          */
         BenchBase: {
+            /** Again */
+            again: components["schemas"]["AgainRow"][];
             /** Ahead */
             ahead: string[];
             /** Around */
@@ -2632,6 +2646,74 @@ export interface components {
             words: string;
         };
         /**
+         * CarrierFacts
+         * @description Both packs, the mean backlash (mm) read with them, the factor (backlash over shim) and where
+         *     it comes from, and the move that brings the backlash to the middle; `total_moved` says that the
+         *     preload is another one, `refusal` why no move is given.
+         */
+        CarrierFacts: {
+            /** Factor */
+            factor: number;
+            /** Factor Words */
+            factor_words: string;
+            /** Far */
+            far: string | null;
+            /** Far After */
+            far_after: string | null;
+            /** Far Name */
+            far_name: string;
+            /**
+             * Is Set
+             * @description Whether the backlash is inside with the packs that lie in.
+             */
+            readonly is_set: boolean;
+            /** Lash */
+            lash: number | null;
+            /** Lash Text */
+            lash_text: string | null;
+            limit: components["schemas"]["Limit"];
+            /** Measured With */
+            measured_with: string | null;
+            /** Move */
+            move: number | null;
+            /** Move Text */
+            move_text: string | null;
+            /** Near */
+            near: string | null;
+            /** Near After */
+            near_after: string | null;
+            /** Near Name */
+            near_name: string;
+            /** Predicted */
+            predicted: string | null;
+            /** Ready */
+            ready: boolean;
+            /** Refusal */
+            refusal: string | null;
+            /** Rounds */
+            rounds: components["schemas"]["Round"][];
+            /** Target Text */
+            target_text: string | null;
+            /**
+             * Title
+             * @description What is so, in one line.
+             */
+            readonly title: string;
+            /** Total */
+            total: string | null;
+            /** Total Moved */
+            total_moved: string | null;
+            /** Verdict */
+            verdict: string;
+            /**
+             * Wants Packs
+             * @description Whether nobody has said which packs lie in.
+             */
+            readonly wants_packs: boolean;
+            /** Working */
+            working: string[];
+        };
+        /**
          * CarrierLine
          * @description What carries what once a step is done; only what the step changes.
          */
@@ -2642,6 +2724,41 @@ export interface components {
             title: string;
             /** Words */
             words: string;
+        };
+        /**
+         * CarrierSetAct
+         * @description Both packs as they lie in now. `as_read`: the backlash on the page was read with these in, so
+         *     that it stands; only the first packs of a carrier can have been.
+         */
+        CarrierSetAct: {
+            /**
+             * As Read
+             * @default false
+             */
+            as_read?: boolean;
+            /** Far */
+            far: string;
+            /** Instrument */
+            instrument?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "carrier set";
+            /** Near */
+            near: string;
+            /** Step */
+            step: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure?: boolean;
+            /**
+             * Unit
+             * @default mm
+             */
+            unit?: string;
         };
         /**
          * Carry
@@ -3516,7 +3633,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
+            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
             /** Id */
             id: string;
             /** Seen */
@@ -5814,6 +5931,7 @@ export interface components {
             /** Asked State */
             asked_state: string | null;
             base: components["schemas"]["BenchBase"];
+            carrier: components["schemas"]["CarrierFacts"] | null;
             /** Draw */
             draw: string | null;
             /**
@@ -7081,6 +7199,21 @@ export interface components {
             option?: string | null;
             /** Part */
             part: string;
+        };
+        /**
+         * PartChangedAct
+         * @description A part that the sheet names was changed: what was read with the old one is read again.
+         */
+        PartChangedAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "part changed";
+            /** Step */
+            step: string;
+            /** What */
+            what: string;
         };
         /**
          * PartChoice
@@ -8886,6 +9019,18 @@ export interface components {
             does: string;
             /** Role */
             role: string;
+        };
+        /**
+         * Round
+         * @description Packs as they lay in, and the backlash that was read with them.
+         */
+        Round: {
+            /** Far */
+            far: string;
+            /** Lash */
+            lash: string | null;
+            /** Near */
+            near: string;
         };
         /**
          * RunBench

@@ -14,6 +14,7 @@ import LastChanceBlock from '@/shell/LastChanceBlock.vue'
 import RefitBlock from '@/shell/RefitBlock.vue'
 import StepGuards from '@/shell/StepGuards.vue'
 import StuckDialog from '@/shell/StuckDialog.vue'
+import AgainBlock from './AgainBlock.vue'
 import ClockBlock from './ClockBlock.vue'
 import ProvisionalBlock from './ProvisionalBlock.vue'
 import StepNeeds from './StepNeeds.vue'
@@ -190,6 +191,7 @@ defineExpose({
         :what="bench.base.title"
         :step="bench.base.step"
       />
+      <AgainBlock v-if="!underWay" :bench="bench" />
       <StepNeeds v-if="!underWay" :bench="bench" />
       <ClockBlock v-if="!underWay" :clock="bench.base.clock" />
       <p v-if="book.refused" class="problem" role="alert">{{ book.refused }}</p>

@@ -2,6 +2,7 @@
 /** What the choice gives: the shims to put in, each pair, or the moves as one hand does them. */
 import type { Choices } from '@/composables/choices'
 import WorkingLines from '@/shell/WorkingLines.vue'
+import CarrierFigure from './CarrierFigure.vue'
 import PackFigure from './PackFigure.vue'
 
 defineProps<{ choices: Choices }>()
@@ -9,6 +10,7 @@ defineProps<{ choices: Choices }>()
 
 <template>
   <PackFigure v-if="choices.pack && choices.row" :pack="choices.pack" :row="choices.row" />
+  <CarrierFigure v-else-if="choices.carrier" :carrier="choices.carrier" />
   <section v-else-if="choices.match" aria-label="What it gives">
     <ol class="given">
       <li v-for="pair in choices.given" :key="pair.name">

@@ -17,10 +17,12 @@ export function useChoices(bench: () => MeasureBenchView, reading: () => boolean
   const swapped = ref<string[]>([])
 
   const open = computed(() => {
-    const { packs, match, valve_shims } = bench()
+    const { packs, match, valve_shims, carrier } = bench()
     const pack = packs.find((p) => p.chooses && p.bare)
     const due =
-      !reading() && !bench().base.settled && (!!pack || (!!match?.ready && match.chooses) || !!valve_shims)
+      !reading() &&
+      !bench().base.settled &&
+      (!!pack || (!!match?.ready && match.chooses) || !!valve_shims || !!carrier)
     return asked.value ?? due
   })
   const pack = computed(() => {
@@ -35,6 +37,7 @@ export function useChoices(bench: () => MeasureBenchView, reading: () => boolean
     return open.value && found?.ready ? found : null
   })
   const table = computed(() => (open.value ? bench().valve_shims : null))
+  const carrier = computed(() => (open.value ? bench().carrier : null))
   const swaps = computed(() => !!table.value && table.value.moves.length > 0 && !table.value.changed)
   /** As somebody swapped them, as they were taken, or as proposed. */
   const inners = computed(() => {
@@ -77,22 +80,40 @@ export function useChoices(bench: () => MeasureBenchView, reading: () => boolean
     if (bench().base.settled) return null
     if (pack.value) return { name: 'They are in', ready: row.value !== null, act: putIn }
     if (match.value) return { name: 'They are paired so', ready: inners.value.length > 0, act: takePairs }
+    if (carrier.value && !carrier.value.is_set && !form.value && !carrier.value.wants_packs)
+      return {
+        name: 'Shims were moved',
+        ready: true,
+        act: () => {
+          form.value = true
+        },
+      }
     if (swaps.value) return { name: 'They are changed', ready: true, act: changed }
     return null
   })
   /** The two keys beside it: what is written down first, and to the readings and back. */
   const keys = computed(() => {
-    const { packs, match: found, valve_shims, base } = bench()
+    const { packs, match: found, valve_shims, carrier: between, base } = bench()
     const bare = packs.some((p) => p.bare)
-    if (!(bare || found?.ready || valve_shims)) return null
-    const shown = open.value ? 'The readings' : bare ? 'The shims' : found ? 'The lanes' : 'The table'
-    const first = bare ? 'The drawer' : valve_shims ? 'Their shims' : null
+    if (!(bare || found?.ready || valve_shims || between)) return null
+    const shown = open.value
+      ? 'The readings'
+      : bare
+        ? 'The shims'
+        : found
+          ? 'The lanes'
+          : between
+            ? 'The packs'
+            : 'The table'
+    const first = bare ? 'The drawer' : valve_shims ? 'Their shims' : between ? 'Other packs' : null
     return { form: open.value && !base.settled ? first : null, other: shown }
   })
   const turn = () => {
     asked.value = !open.value
   }
-  const title = computed(() => pack.value?.title ?? match.value?.title ?? table.value?.title)
+  const title = computed(
+    () => pack.value?.title ?? match.value?.title ?? table.value?.title ?? carrier.value?.title,
+  )
   watch(() => bench().base.step, reset)
   return reactive({
     open,
@@ -102,6 +123,7 @@ export function useChoices(bench: () => MeasureBenchView, reading: () => boolean
     row,
     match,
     table,
+    carrier,
     swaps,
     inners,
     given,

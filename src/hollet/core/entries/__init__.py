@@ -34,7 +34,7 @@ from hollet.core.entries.calendar import (
     Visit,
 )
 from hollet.core.entries.decided import Decision
-from hollet.core.entries.gears import PatternSeen
+from hollet.core.entries.gears import CarrierSet, PartChanged, PatternSeen
 from hollet.core.entries.inspected import (
     Cause,
     Evidence,
@@ -113,6 +113,7 @@ __all__ = [
     "BookState",
     "BudgetSet",
     "Captured",
+    "CarrierSet",
     "Cause",
     "Commitment",
     "Compared",
@@ -159,6 +160,7 @@ __all__ = [
     "Pair",
     "PairsTaken",
     "ParcelCame",
+    "PartChanged",
     "PartDecided",
     "PartRefused",
     "PartReturned",

@@ -74,6 +74,7 @@ Place = Literal[
     "open",
     "opener",
     "order",
+    "outdated",
     "pack",
     "part",
     "photo",
@@ -210,6 +211,14 @@ class Body(BaseModel):
     def moves_load(self) -> bool:
         """Whether it changes what carries what."""
         return bool(self.carried() or self.released())
+
+    def outdates(self) -> tuple[str, ...]:
+        """The steps whose readings and looks count no longer after it."""
+        return ()
+
+    def outdated(self) -> str:
+        """Why they do not, in words."""
+        raise NotImplementedError(self.called)
 
     def bag_move(self) -> BagMove | None:
         """What it puts into a bag or takes out of one."""

@@ -1,12 +1,14 @@
-"""What the paste on the teeth of a gear has shown."""
+"""What the paste on the teeth of a gear has shown, where its carrier lies, what was changed."""
 
 from typing import Annotated, ClassVar
 
 from pydantic import Field
 
-from hollet.core.entries.base import PhotoHash, StepBody
+from hollet.core.entries.base import Key, PhotoHash, Short, StepBody
+from hollet.core.instruments import Instrument
+from hollet.core.quantities.quantity import Measured, Quantity
 
-__all__ = ["PatternSeen"]
+__all__ = ["CarrierSet", "PartChanged", "PatternSeen"]
 
 Spot = Annotated[str, Field(max_length=20)]
 
@@ -32,3 +34,60 @@ class PatternSeen(StepBody):
     def line(self, title: str) -> str:
         drive, coast = (side.replace("_", " and ") for side in (self.drive_side, self.coast_side))
         return f"{title}: drive side {drive}, coast side {coast}. {self.words}"
+
+
+class CarrierSet(StepBody):
+    """The packs of shims that lie at both sides of a carrier now, measured with a tool or as
+    printed; with the mean backlash (mm) that was read before, and the steps that are read again.
+    """
+
+    called: ClassVar = "carrier set"
+    touches: ClassVar = True
+    is_ground: ClassVar = True
+
+    near_name: Short
+    far_name: Short
+    near: Measured
+    far: Measured
+    instrument: Instrument | None = None
+    before: Quantity | None = None
+    again: tuple[str, ...] = ()
+
+    def subjects(self) -> tuple[Key, ...]:
+        return (*super().subjects(), *(Key("outdated", name) for name in self.again))
+
+    def outdates(self) -> tuple[str, ...]:
+        return self.again
+
+    def outdated(self) -> str:
+        return "shims of the carrier were moved since"
+
+    def line(self, title: str) -> str:
+        by = self.instrument.code if self.instrument else "as printed"
+        return (
+            f"{title}: {self.near.shown()} at the {self.near_name}, {self.far.shown()} at the "
+            f"{self.far_name}, {by}"
+        )
+
+
+class PartChanged(StepBody):
+    """A part was changed, and what had been read with the old one no longer holds."""
+
+    called: ClassVar = "part changed"
+    touches: ClassVar = True
+    tells: ClassVar = True
+
+    what: Short
+    again: tuple[str, ...]
+
+    def subjects(self) -> tuple[Key, ...]:
+        return (*super().subjects(), *(Key("outdated", name) for name in self.again))
+
+    def outdates(self) -> tuple[str, ...]:
+        return self.again
+
+    def outdated(self) -> str:
+        return f"{self.what}: changed since"
+
+    def line(self, title: str) -> str:
+        return f"changed: {self.what}"

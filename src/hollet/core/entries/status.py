@@ -26,6 +26,7 @@ __all__ = [
     "StepStatus",
     "last_as",
     "last_word",
+    "outdated_since",
     "plan_of",
     "selection_of",
     "settled_steps",
@@ -99,9 +100,19 @@ def status_of(state: BookState, step: Step) -> StepStatus:
     if word == "done" and reason is None:
         lost = _stood_on_struck(state).get(step.id) or _lost_reading(state, step)
         word, doubt = ("begun", lost) if lost else (word, doubt)
+    if word == "done":
+        since = outdated_since(state, step.id)
+        if since is not None and since.seq > last.seq:
+            word, doubt = "begun", f"{since.body.outdated()}: read or look again"
     return StepStatus(
         status=word, who=last.who, time=last.time, reason=reason, entry=last.id, doubt=doubt
     )
+
+
+def outdated_since(state: BookState, step: str) -> Line | None:
+    """The newest line after which what was read or seen at a step counts no longer."""
+    lines = state.live("outdated", step)
+    return lines[-1] if lines else None
 
 
 def _lost_reading(state: BookState, step: Step) -> str | None:
@@ -190,7 +201,7 @@ def _statuses(state: BookState) -> dict[str, StepStatus]:
 
 def _steps_of(line: Line) -> Iterator[str]:
     keys = line.body.keys()
-    return (key.name for key in keys if key.place == "step")
+    return (key.name for key in keys if key.place in ("step", "outdated"))
 
 
 def settled_steps(state: BookState) -> set[str]:

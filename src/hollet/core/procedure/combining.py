@@ -18,7 +18,17 @@ from hollet.core.procedure.words import STAGES, Hours
 
 __all__ = ["combine_sheets"]
 
-STEP_KEYS = ("step", "recheck", "refits", "changed_by", "soak")
+STEP_KEYS = (
+    "step",
+    "recheck",
+    "refits",
+    "changed_by",
+    "soak",
+    "hand",
+    "set_by",
+    "again",
+    "steps",
+)
 """Keys of a sheet under which ids of steps stand."""
 BOTH = (
     "compares",
@@ -235,6 +245,9 @@ def _both(a: BaseStep, b: BaseStep) -> BaseStep:
             "carries": a.carries or b.carries,
             "releases": a.releases or b.releases,
             "people": a.people or b.people,
+            "trial": a.trial or b.trial,
+            "orient": _by_id((*a.orient, *b.orient)),
+            "again": _once((*a.again, *b.again)),
             **{key: _once((*getattr(a, key), *getattr(b, key))) for key in BOTH},
         }
     )

@@ -1,6 +1,7 @@
 """The contact pattern of a gear at its step: what was seen, and what it asks for."""
 
 from hollet.core.entries import BookState, PatternSeen, Reopened
+from hollet.core.entries.status import outdated_since
 from hollet.core.procedure.kinds import BaseStep
 from hollet.core.view import View
 
@@ -30,14 +31,15 @@ class PatternFacts(View):
 
 
 def pattern_of(state: BookState, step: BaseStep) -> PatternFacts | None:
-    """The pattern of a step, or None where none is looked for; a step that was opened again is
-    looked at again.
+    """The pattern of a step, or None where none is looked for; a step that was opened again, or
+    whose gears moved, is looked at again.
     """
     if not step.shows_pattern():
         return None
     again = state.newest(Reopened, "step", step.id)
     seen = state.each(PatternSeen, "step", step.id)
-    last = seen[-1] if seen and (again is None or seen[-1].seq > again.seq) else None
+    since = (again, outdated_since(state, step.id))
+    last = seen[-1] if seen and seen[-1].seq > max((e.seq for e in since if e), default=0) else None
     return PatternFacts(
         drive_side=last.body.drive_side if last else None,
         coast_side=last.body.coast_side if last else None,

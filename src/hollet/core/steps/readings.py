@@ -8,7 +8,7 @@ from pydantic import BaseModel, ConfigDict, computed_field
 
 from hollet.core.checking import standing
 from hollet.core.entries import BookState, Entry, Reading, ShimsChanged
-from hollet.core.entries.status import plan_of
+from hollet.core.entries.status import outdated_since, plan_of
 from hollet.core.instruments import (
     Instrument,
     Spread,
@@ -186,9 +186,13 @@ def _reading(state: BookState, spec: ReadingSpec, tools: Sequence[Instrument]) -
 
 
 def shim_changed(state: BookState, step: str, reading: str) -> int:
-    """The line with which the shim of a valve was changed last, 0 where it never was."""
+    """The line with which the shim behind a reading was changed last, or after which nothing read
+    at its step counts; 0 where there is none.
+    """
     changes = state.each(ShimsChanged, "step", step)
-    return max((e.seq for e in changes for m in e.body.moves if m.reading == reading), default=0)
+    moved = (e.seq for e in changes for m in e.body.moves if m.reading == reading)
+    since = outdated_since(state, step)
+    return max((*moved, since.seq if since is not None else 0))
 
 
 def asks_again(state: BookState, spec: ReadingSpec, entry: Entry[Reading]) -> bool:

@@ -117,7 +117,14 @@ def result_of(
     made_of = [Key("reading", name) for name in (*spec.named(), *checked)]
     about = Key("result", f"{step.id}/{spec.id}")
     fingerprint = (
-        state.seen_at((about, *made_of, *(Key("step", name) for name in changed))),
+        state.seen_at(
+            (
+                about,
+                Key("outdated", step.id),
+                *made_of,
+                *(Key("step", name) for name in changed),
+            )
+        ),
         tuple((tool.id, tool.version) for tool in tools),
     )
     return state.remembered(

@@ -22,7 +22,7 @@ from hollet.core.book.settings import Keeping, keeps_of
 from hollet.core.book.sought import Kept, kept_places
 from hollet.core.book.windows import Chance, chances
 from hollet.core.calendar.clock import Pace
-from hollet.core.entries import BookState, Confirmed, Key, Line
+from hollet.core.entries import BookState, Confirmed, Key, Line, PartChanged
 from hollet.core.entries.status import SETTLED, StepStatus, plan_of, statuses, whole_of
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.pieces import Caution, Role
@@ -69,6 +69,14 @@ class FluidView(View):
     words: str
     drained: bool
     stays_closed: bool
+
+
+class AgainRow(View):
+    """A part that may be changed alone, the steps that are read again then, and how often it was."""
+
+    what: str
+    steps: tuple[str, ...]
+    times: int
 
 
 class BenchBase(View):
@@ -127,6 +135,7 @@ class BenchBase(View):
     trial: TrialFacts | None
     on_trial: tuple[str, ...]
     orients: tuple[OrientFacts, ...]
+    again: tuple[AgainRow, ...]
     skip_keys: tuple[str, ...] = reason_keys("skip")
     chance_keys: tuple[str, ...] = reason_keys("last_chance")
     capture_keys: tuple[str, ...] = reason_keys("capture")
@@ -261,7 +270,26 @@ def _beside(state: BookState, step: Step, notes: Sequence[NoteRow]) -> dict[str,
         "trial": trial_of(state, step),
         "on_trial": on_trial(state, step),
         "orients": orients_of(state, step),
+        "again": _again(state, step),
     }
+
+
+def _again(state: BookState, step: Step) -> tuple[AgainRow, ...]:
+    """What is read again when one part alone is changed."""
+    plan = plan_of(state)
+    changed = [e.body.what for e in state.each(PartChanged, "step", step.id)]
+    return tuple(
+        AgainRow(
+            what=again.what,
+            steps=tuple(
+                f"{found.number} {found.title}"
+                for name in again.steps
+                if (found := plan.find_step(name)) is not None
+            ),
+            times=changed.count(again.what),
+        )
+        for again in step.again
+    )
 
 
 def _parts(state: BookState, step: Step) -> tuple[PartLine, ...]:

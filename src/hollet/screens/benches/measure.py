@@ -10,6 +10,7 @@ from hollet.core.instruments import Instrument, single_reading_U
 from hollet.core.limits import Limit
 from hollet.core.procedure.kinds.measure import MeasureStep
 from hollet.core.quantities.quantity import decimal_text
+from hollet.core.steps.carriers import CarrierFacts, carrier_of
 from hollet.core.steps.choosing import PackChoice, pack_choices
 from hollet.core.steps.matching import MatchChoice, match_choice
 from hollet.core.steps.packs import pack_put
@@ -65,6 +66,7 @@ class MeasureBench(View):
     kit_tools: tuple[KitTool, ...]
     valve_shims: ValveShims | None
     match: MatchChoice | None
+    carrier: CarrierFacts | None
 
 
 def tool_choice(tool: Instrument, value: float, limit: Limit | None) -> ToolChoice:
@@ -132,9 +134,10 @@ def measure_bench(
         rework=step.rework,
         replace=step.replace,
         packs=packs,
-        kit_tools=_kit_tools(tools) if packs or step.valve_shims else (),
+        kit_tools=_kit_tools(tools) if packs or step.valve_shims or step.carrier else (),
         valve_shims=valve_shims(state, step, tools),
         match=match_choice(state, step, tools),
+        carrier=carrier_of(state, step, tools),
     )
 
 

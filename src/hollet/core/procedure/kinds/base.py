@@ -5,6 +5,7 @@ from typing import TYPE_CHECKING, Annotated, ClassVar, Self
 
 from pydantic import Field
 
+from hollet.core.procedure.carriers import Again, again_laws
 from hollet.core.procedure.facts import Applies, Condition, Known, applies
 from hollet.core.procedure.pieces import (
     After,
@@ -36,6 +37,7 @@ from hollet.core.procedure.words import (
 )
 
 if TYPE_CHECKING:
+    from hollet.core.procedure.carriers import Carrier
     from hollet.core.procedure.groups import Group
     from hollet.core.procedure.kinds.check import Ask
     from hollet.core.procedure.kinds.inspect import InspectStep
@@ -91,6 +93,7 @@ class BaseStep(Part):
     vehicle: VehicleState | None = None
     trial: Trial | None = None
     orient: Annotated[tuple[Orient, ...], Field(max_length=8)] = ()
+    again: Annotated[tuple[Again, ...], Field(max_length=8)] = ()
     number: str = ""
 
     looked_at: ClassVar[bool] = False
@@ -167,6 +170,10 @@ class BaseStep(Part):
     def packs(self) -> tuple["Pack", ...]:
         """The packs of shims that are chosen at it."""
         return ()
+
+    def carrier_set(self) -> "Carrier | None":
+        """The carrier that is set by two packs at it."""
+        return None
 
     def matched(self) -> "Pairs | None":
         """The like parts that are matched at it."""
@@ -263,3 +270,4 @@ class BaseStep(Part):
         for joint in (*self.tightens(), *self.takes_out()):
             if sheet.find_joint(joint) is None:
                 yield "joint", f"'{joint}' is not a joint of this sheet"
+        yield from again_laws(self.again, sheet)

@@ -72,7 +72,11 @@ class CheckStep(BaseStep):
 
     def also_of(self, other: BaseStep) -> dict[str, object]:
         asks = {ask.id: ask for ask in (*other.figures(), *self.asks)}
-        return {"asks": tuple(asks.values()), "hunts": self.hunts or other.sources_figures()}
+        return {
+            "asks": tuple(asks.values()),
+            "hunts": self.hunts or other.sources_figures(),
+            "pattern": self.pattern or other.shows_pattern(),
+        }
 
     def laws(self, sheet: "Sheet") -> Iterator[tuple[str, str]]:
         yield from super().laws(sheet)

@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING, Annotated, ClassVar, Literal
 from pydantic import Field
 
 from hollet.core.errors import HolletError
+from hollet.core.procedure.carriers import Carrier, carrier_laws
 from hollet.core.procedure.formulas import check_formula
 from hollet.core.procedure.kinds.base import BaseStep
 from hollet.core.procedure.packs import (
@@ -50,6 +51,7 @@ class MeasureStep(BaseStep):
     pack: Annotated[tuple[Pack, ...], Field(max_length=8)] = ()
     valve_shims: ShimmedValves | None = None
     pairs: Pairs | None = None
+    carrier: Carrier | None = None
     draw: Drawing | None = None
     rework: Words | None = None
     replace: Words | None = None
@@ -65,11 +67,27 @@ class MeasureStep(BaseStep):
     def matched(self) -> Pairs | None:
         return self.pairs
 
+    def carrier_set(self) -> Carrier | None:
+        return self.carrier
+
     def shimmed(self) -> ShimmedValves | None:
         return self.valve_shims
 
     def packs(self) -> tuple[Pack, ...]:
         return self.pack
+
+    def also_of(self, other: BaseStep) -> dict[str, object]:
+        readings = {r.id: r for r in (*other.readings(), *self.reading)}
+        results = {r.id: r for r in (*other.results(), *self.result)}
+        packs = {p.id: p for p in (*other.packs(), *self.pack)}
+        return {
+            "reading": tuple(readings.values()),
+            "result": tuple(results.values()),
+            "pack": tuple(packs.values()),
+            "valve_shims": self.valve_shims or other.shimmed(),
+            "pairs": self.pairs or other.matched(),
+            "carrier": self.carrier or other.carrier_set(),
+        }
 
     def limits(self) -> tuple[tuple[str, str], ...]:
         judged = (("limit", result.limit) for result in self.result)
@@ -99,6 +117,7 @@ class MeasureStep(BaseStep):
         known = {reading.id for step in sheet.step for reading in step.readings()}
         for result in self.result:
             yield from _result_laws(result, known)
+        yield from carrier_laws(self.carrier, self.reading, self.result, sheet)
         yield from pair_laws(self.pairs, self.result)
         yield from valve_laws(self.valve_shims, self.result)
         yield from pack_laws(self.pack, self.result, self.reading, sheet)

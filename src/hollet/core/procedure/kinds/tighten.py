@@ -27,6 +27,9 @@ class TightenStep(BaseStep):
     def tightens(self) -> tuple[str, ...]:
         return (self.joint, *(self.group.then if self.group is not None else ()))
 
+    def also_of(self, other: BaseStep) -> dict[str, object]:
+        return {"group": self.group or other.locks()}
+
     def locks(self) -> Group | None:
         return self.group
 
