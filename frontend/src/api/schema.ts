@@ -1528,7 +1528,7 @@ export interface components {
         };
         /**
          * AgainRow
-         * @description A part that may be changed alone, the steps that are read again then, and how often it was.
+         * @description A part that may be changed alone, the steps read again then, and how often it was.
          */
         AgainRow: {
             /** Steps */
@@ -2051,14 +2051,19 @@ export interface components {
             clock: components["schemas"]["ClockLine"];
             /** Closes */
             closes: string[];
+            comes_off: components["schemas"]["ComesOff"];
             /** Compares */
             compares: components["schemas"]["CaptureView"][];
             /** Confirmed */
             confirmed: boolean;
             /** Confirmed By */
             confirmed_by: string;
+            /** Counts */
+            counts: components["schemas"]["CountFacts"][];
             /** Dangers */
             dangers: components["schemas"]["Danger"][];
+            /** Depth Tools */
+            depth_tools: components["schemas"]["DepthTool"][];
             /** Do */
             do: string;
             /** Extras */
@@ -2085,6 +2090,8 @@ export interface components {
              * @description What it still needs, in words.
              */
             readonly lacking: string | null;
+            /** Lays */
+            lays: components["schemas"]["LaidFacts"][];
             /** Lifts */
             lifts: boolean;
             /** Lines */
@@ -2139,6 +2146,8 @@ export interface components {
             photos: components["schemas"]["PhotoView"][];
             /** Refit Bags */
             refit_bags: components["schemas"]["BagContent"][];
+            /** Seats */
+            seats: components["schemas"]["SeatFacts"][];
             /** Seen */
             seen: number;
             /**
@@ -2646,6 +2655,55 @@ export interface components {
             words: string;
         };
         /**
+         * CareAct
+         * @description What a hand says of a step in one line: `orient` (it points one way), `lay` (something is
+         *     laid on, with its open time, and what waits till it has cured), `seat` (it is driven home), or
+         *     `trial` (a dry fit, and what it proves). `sort` is which kind of these.
+         */
+        CareAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "care";
+            /**
+             * Cure
+             * @default
+             */
+            cure?: string;
+            /**
+             * Open
+             * @default
+             */
+            open?: string;
+            /** Says */
+            says: string;
+            /**
+             * Second
+             * @default false
+             */
+            second?: boolean;
+            /**
+             * Sort
+             * @default
+             */
+            sort?: string;
+            /** Step */
+            step: string;
+            /** Waits */
+            waits?: string | null;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "orient" | "lay" | "seat" | "trial";
+            /**
+             * Where
+             * @default
+             */
+            where?: string;
+        };
+        /**
          * CarrierFacts
          * @description Both packs, the mean backlash (mm) read with them, the factor (backlash over shim) and where
          *     it comes from, and the move that brings the backlash to the middle; `total_moved` says that the
@@ -3030,6 +3088,8 @@ export interface components {
             pauses: components["schemas"]["PauseRow"][];
             /** Steps */
             steps: components["schemas"]["StepName"][];
+            /** Whys */
+            whys: components["schemas"]["WhyRow"][];
         };
         /**
          * ClosingView
@@ -3056,6 +3116,17 @@ export interface components {
             open_end: boolean;
             /** Words */
             words: string;
+        };
+        /**
+         * ComesOff
+         * @description What may have to come off again for a part that goes in first: the joint begun in hand, and
+         *     what was put on last.
+         */
+        ComesOff: {
+            /** Begun */
+            begun: string | null;
+            /** Steps */
+            steps: components["schemas"]["OffRow"][];
         };
         /**
          * CommitmentAct
@@ -3304,6 +3375,37 @@ export interface components {
             version: number;
         };
         /**
+         * CountFacts
+         * @description Covers that the step takes out: how many went in, how many were counted out.
+         */
+        CountFacts: {
+            /** Count */
+            count: number;
+            /** Item */
+            item: string;
+            /** Out */
+            out: number | null;
+            /** What */
+            what: string;
+        };
+        /**
+         * CountedOutAct
+         * @description How many came out. Fewer than went in is a fact too: it is still in there.
+         */
+        CountedOutAct: {
+            /** Item */
+            item: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "counted out";
+            /** Out */
+            out: number;
+            /** Step */
+            step: string;
+        };
+        /**
          * Danger
          * @description A danger that is live: something was done or happened, and what should have come before it
          *     was not so. Ends by a later fact.
@@ -3403,6 +3505,16 @@ export interface components {
             thing?: string | null;
             /** Wrench */
             wrench?: string | null;
+        };
+        /**
+         * DepthTool
+         * @description A tool that reads a depth.
+         */
+        DepthTool: {
+            /** Code */
+            code: string;
+            /** Id */
+            id: string;
         };
         /**
          * DeviceView
@@ -3633,7 +3745,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
+            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
             /** Id */
             id: string;
             /** Seen */
@@ -5378,6 +5490,59 @@ export interface components {
             why?: string | null;
         };
         /**
+         * LaidFacts
+         * @description Something that is laid on: whether it is, by whom, and until when (UTC) it may lie open;
+         *     `over`: that is past, and nobody has said that it was closed in time.
+         */
+        LaidFacts: {
+            /** Box */
+            box: string | null;
+            /** How Much */
+            how_much: string | null;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "oil" | "grease" | "sealer" | "locker" | "adhesive" | "cleaner" | "paint";
+            /** Name */
+            name: string;
+            /** On */
+            on: boolean;
+            /** Open Words */
+            open_words: string | null;
+            /** Over */
+            over: boolean;
+            /** Since */
+            since: string | null;
+            /** Too Much */
+            too_much: string | null;
+            /** Until */
+            until: string | null;
+            /** What */
+            what: string;
+            /** Where */
+            where: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * LaidOnAct
+         * @description It is on now; once more where it skinned and was laid anew.
+         */
+        LaidOnAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "laid on";
+            /** Laid */
+            laid: string;
+            /** Step */
+            step: string;
+        };
+        /**
          * Late
          * @description One thing that holds an end up.
          */
@@ -5445,6 +5610,13 @@ export interface components {
             blocks?: "power_on" | "crank" | "fuel_on" | "fire" | "run_on" | "gear" | "drive" | "nothing";
             /** Closes At */
             closes_at?: string | null;
+            /**
+             * Count
+             * @default 1
+             */
+            count?: number;
+            /** If Left */
+            if_left?: string | null;
             /** Item */
             item: string;
             /**
@@ -6394,6 +6566,16 @@ export interface components {
             words: string;
         };
         /**
+         * OffRow
+         * @description A step, done already, that may have to come off again.
+         */
+        OffRow: {
+            /** Name */
+            name: string;
+            /** Step */
+            step: string;
+        };
+        /**
          * Offer
          * @description One thing that can be done now. `quick`, `middle` and `slow` are minutes at own pace, none
          *     where the sheet gives no hours; `frees` is the hours of work that stand behind it and nothing
@@ -6529,6 +6711,11 @@ export interface components {
              * @default
              */
             clear_number: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
             /**
              * Counted Out
              * @description Whether it is one of the covers and caps that are counted out again.
@@ -7788,7 +7975,7 @@ export interface components {
          */
         PlanEdit: {
             /** Acts */
-            acts: (components["schemas"]["FactAct"] | components["schemas"]["WayAct"] | components["schemas"]["ExtraAct"] | components["schemas"]["PartAct"] | components["schemas"]["PutInAct"] | components["schemas"]["HiddenAct"] | components["schemas"]["SchoolAct"] | components["schemas"]["PeopleAct"] | components["schemas"]["MoveAct"] | components["schemas"]["RetireAct"] | components["schemas"]["ReasonAct"] | components["schemas"]["LimitAct"] | components["schemas"]["AnswerAct"] | components["schemas"]["SettleAct"] | components["schemas"]["JointAct"] | components["schemas"]["CountAct"] | components["schemas"]["GenericAct"])[];
+            acts: (components["schemas"]["FactAct"] | components["schemas"]["WayAct"] | components["schemas"]["ExtraAct"] | components["schemas"]["PartAct"] | components["schemas"]["PutInAct"] | components["schemas"]["HiddenAct"] | components["schemas"]["CareAct"] | components["schemas"]["ThisFirstAct"] | components["schemas"]["SchoolAct"] | components["schemas"]["PeopleAct"] | components["schemas"]["MoveAct"] | components["schemas"]["RetireAct"] | components["schemas"]["ReasonAct"] | components["schemas"]["LimitAct"] | components["schemas"]["AnswerAct"] | components["schemas"]["SettleAct"] | components["schemas"]["JointAct"] | components["schemas"]["CountAct"] | components["schemas"]["GenericAct"])[];
             /** Id */
             id: string;
             /** Reason */
@@ -7804,7 +7991,7 @@ export interface components {
          */
         PlanLook: {
             /** Acts */
-            acts: (components["schemas"]["FactAct"] | components["schemas"]["WayAct"] | components["schemas"]["ExtraAct"] | components["schemas"]["PartAct"] | components["schemas"]["PutInAct"] | components["schemas"]["HiddenAct"] | components["schemas"]["SchoolAct"] | components["schemas"]["PeopleAct"] | components["schemas"]["MoveAct"] | components["schemas"]["RetireAct"] | components["schemas"]["ReasonAct"] | components["schemas"]["LimitAct"] | components["schemas"]["AnswerAct"] | components["schemas"]["SettleAct"] | components["schemas"]["JointAct"] | components["schemas"]["CountAct"] | components["schemas"]["GenericAct"])[];
+            acts: (components["schemas"]["FactAct"] | components["schemas"]["WayAct"] | components["schemas"]["ExtraAct"] | components["schemas"]["PartAct"] | components["schemas"]["PutInAct"] | components["schemas"]["HiddenAct"] | components["schemas"]["CareAct"] | components["schemas"]["ThisFirstAct"] | components["schemas"]["SchoolAct"] | components["schemas"]["PeopleAct"] | components["schemas"]["MoveAct"] | components["schemas"]["RetireAct"] | components["schemas"]["ReasonAct"] | components["schemas"]["LimitAct"] | components["schemas"]["AnswerAct"] | components["schemas"]["SettleAct"] | components["schemas"]["JointAct"] | components["schemas"]["CountAct"] | components["schemas"]["GenericAct"])[];
             /** Who */
             who: string;
         };
@@ -9331,6 +9518,68 @@ export interface components {
             where?: string | null;
         };
         /**
+         * SeatFacts
+         * @description Something that is driven home: its way round and its seat, as pressed; the depths round about
+         *     and what they say.
+         */
+        SeatFacts: {
+            /** Depths */
+            depths: string | null;
+            /** Driver */
+            driver: string | null;
+            /** Home */
+            home: string;
+            /** Home Box */
+            home_box: string;
+            /** Home Seen */
+            home_seen: boolean;
+            /** Id */
+            id: string;
+            judgement: components["schemas"]["Judgement"] | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "seal" | "bearing" | "bush" | "liner" | "race" | "plug" | "ring";
+            limit: components["schemas"]["Limit"] | null;
+            /** Name */
+            name: string;
+            /** Start */
+            start: string | null;
+            /** Way */
+            way: string;
+            /** Way Box */
+            way_box: string;
+            /** Way Seen */
+            way_seen: boolean;
+            /** What */
+            what: string;
+        };
+        /**
+         * SeatReadAct
+         * @description Depths in one line as they were read, one after the other round about.
+         */
+        SeatReadAct: {
+            /** Instrument */
+            instrument: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "seat read";
+            /** Seat */
+            seat: string;
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: string;
+            /**
+             * Unit
+             * @default mm
+             */
+            unit?: string;
+        };
+        /**
          * SecureItem
          * @description One thing to make safe; `key` names it in the log.
          *
@@ -10684,6 +10933,27 @@ export interface components {
             text: string;
         };
         /**
+         * ThisFirstAct
+         * @description With a part in the hand: it goes in before the step in hand. `off` are steps, done already,
+         *     that come off again for it; why it comes first is asked at the end of the evening.
+         */
+        ThisFirstAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "this_first";
+            /**
+             * Off
+             * @default []
+             */
+            off?: string[];
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * TieLine
          * @description One tie of a unit: the steps that part it, or why none does.
          */
@@ -11202,6 +11472,8 @@ export interface components {
             /** Note */
             note?: string | null;
             now_on?: components["schemas"]["Carry"] | null;
+            /** Out */
+            out?: number | null;
         };
         /**
          * ValveShims
@@ -11645,6 +11917,18 @@ export interface components {
             kind: string;
             /** Origin */
             origin: string;
+        };
+        /**
+         * WhyRow
+         * @description A step that was put in before the one in hand, and nobody has said yet why it comes first.
+         */
+        WhyRow: {
+            /** Step */
+            step: string;
+            /** Waits For */
+            waits_for: string;
+            /** What */
+            what: string;
         };
         /**
          * Win

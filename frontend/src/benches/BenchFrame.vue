@@ -15,6 +15,7 @@ import RefitBlock from '@/shell/RefitBlock.vue'
 import StepGuards from '@/shell/StepGuards.vue'
 import StuckDialog from '@/shell/StuckDialog.vue'
 import AgainBlock from './AgainBlock.vue'
+import CareBlock from './CareBlock.vue'
 import ClockBlock from './ClockBlock.vue'
 import ProvisionalBlock from './ProvisionalBlock.vue'
 import StepNeeds from './StepNeeds.vue'
@@ -191,6 +192,7 @@ defineExpose({
         :what="bench.base.title"
         :step="bench.base.step"
       />
+      <CareBlock v-if="!underWay" :bench="bench" />
       <AgainBlock v-if="!underWay" :bench="bench" />
       <StepNeeds v-if="!underWay" :bench="bench" />
       <ClockBlock v-if="!underWay" :clock="bench.base.clock" />

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 /**
  * What the mechanic knows and the sheet does not, with one touch: a note, something hidden at this step,
- * another way to do it.
+ * another way to do it, a part that goes in first, what points one way, is laid on, driven home or tried.
  */
 import { computed, ref } from 'vue'
 import type { PlanAct } from '@/api/client'
 import { useBook } from '@/stores/book'
 import { usePlan } from '@/stores/plan'
+import CareForm from './CareForm.vue'
+import FirstForm from './FirstForm.vue'
 import SayButton from './SayButton.vue'
 import { useServer } from '@/composables/server'
 
@@ -18,9 +20,20 @@ const SORTS = {
   lies: 'Where it lies',
   hidden: 'Hidden here',
   school: 'Another way to do it',
+  first: 'This first',
+  orient: 'Points one way',
+  lay: 'Laid on',
+  seat: 'Driven home',
+  trial: 'On trial',
 } as const
 /** What can be said without a step too. */
 const ANYWHERE = ['note', 'lies']
+const CARES = ['orient', 'lay', 'seat', 'trial'] as const
+const care = computed(() => CARES.find((one) => one === sort.value) ?? null)
+const later = computed(() => {
+  const steps = book.frame?.steps ?? []
+  return steps.slice(steps.findIndex((s) => s.id === props.step) + 1)
+})
 const open = ref(false)
 const sort = ref<keyof typeof SORTS>('note')
 const words = ref('')
@@ -89,12 +102,21 @@ async function add() {
     open.value = false
   })
 }
+/** Into the plan; what comes off again for it is opened again, line by line. */
+async function planned(act: PlanAct, off: string[] = []) {
+  await served(async () => {
+    await plan.load(props.build)
+    await plan.take([act], '')
+    for (const step of off) await book.act({ kind: 'reopened', step, reason: 'off again for another part' })
+    open.value = false
+  })
+}
 defineExpose({ ask })
 </script>
 
 <template>
   <el-dialog v-model="open" title="Add what you know" width="640" append-to-body>
-    <form class="add" @submit.prevent="add">
+    <div class="add">
       <div class="chips" role="group" aria-label="What it is">
         <template v-for="(name, id) in SORTS" :key="id"
           ><button
@@ -108,64 +130,81 @@ defineExpose({ ask })
           </button></template
         >
       </div>
-      <label v-if="sort === 'note'" class="field"
-        ><span>For the log</span
-        ><textarea v-model="words" class="entry" name="add-words" maxlength="4000" autofocus />
-      </label>
-      <SayButton v-if="sort === 'note'" label="Hold and say it instead" @said="spoken" />
-      <template v-else-if="sort === 'lies'">
-        <label class="field"
-          ><span>What</span
-          ><input v-model="words" class="entry" name="add-words" maxlength="200" autocomplete="off" autofocus
-        /></label>
-        <label class="field"
-          ><span>Where it lies; found again with /</span
-          ><input v-model="where" class="entry" name="add-where" maxlength="200" autocomplete="off"
-        /></label>
-      </template>
-      <label v-else-if="sort === 'hidden'" class="field"
-        ><span>What nobody sees before it is too late, in a few words</span
-        ><input v-model="words" class="entry" name="add-words" maxlength="300" autocomplete="off" autofocus
-      /></label>
-      <template v-else>
-        <label class="field"
-          ><span>The question on which ways differ</span
-          ><input v-model="words" class="entry" name="add-words" maxlength="80" autocomplete="off" autofocus
-        /></label>
-        <fieldset v-for="(w, k) in ways" :key="k">
-          <legend class="t16">Way {{ k + 1 }}</legend>
+      <CareForm v-if="care && step" :what="care" :step="step" :steps="later" @add="planned" />
+      <FirstForm v-else-if="sort === 'first' && book.bench" :bench="book.bench" @add="planned" />
+      <form v-else class="add" @submit.prevent="add">
+        <label v-if="sort === 'note'" class="field"
+          ><span>For the log</span
+          ><textarea v-model="words" class="entry" name="add-words" maxlength="4000" autofocus />
+        </label>
+        <SayButton v-if="sort === 'note'" label="Hold and say it instead" @said="spoken" />
+        <template v-else-if="sort === 'lies'">
           <label class="field"
-            ><span>its name</span
-            ><input v-model="w.name" class="entry" :name="`way-${k}`" maxlength="80" autocomplete="off"
+            ><span>What</span
+            ><input
+              v-model="words"
+              class="entry"
+              name="add-words"
+              maxlength="200"
+              autocomplete="off"
+              autofocus
           /></label>
           <label class="field"
-            ><span>what is done</span
-            ><input v-model="w.does" class="entry" :name="`does-${k}`" maxlength="400" autocomplete="off"
+            ><span>Where it lies; found again with /</span
+            ><input v-model="where" class="entry" name="add-where" maxlength="200" autocomplete="off"
           /></label>
-          <label class="take"
-            ><input v-model="take" type="radio" name="take" :value="k" /><span
-              >this one is gone here</span
-            ></label
+        </template>
+        <label v-else-if="sort === 'hidden'" class="field"
+          ><span>What nobody sees before it is too late, in a few words</span
+          ><input v-model="words" class="entry" name="add-words" maxlength="300" autocomplete="off" autofocus
+        /></label>
+        <template v-else>
+          <label class="field"
+            ><span>The question on which ways differ</span
+            ><input
+              v-model="words"
+              class="entry"
+              name="add-words"
+              maxlength="80"
+              autocomplete="off"
+              autofocus
+          /></label>
+          <fieldset v-for="(w, k) in ways" :key="k">
+            <legend class="t16">Way {{ k + 1 }}</legend>
+            <label class="field"
+              ><span>its name</span
+              ><input v-model="w.name" class="entry" :name="`way-${k}`" maxlength="80" autocomplete="off"
+            /></label>
+            <label class="field"
+              ><span>what is done</span
+              ><input v-model="w.does" class="entry" :name="`does-${k}`" maxlength="400" autocomplete="off"
+            /></label>
+            <label class="take"
+              ><input v-model="take" type="radio" name="take" :value="k" /><span
+                >this one is gone here</span
+              ></label
+            >
+          </fieldset>
+          <button
+            v-if="ways.length < 4"
+            type="button"
+            class="btn small"
+            @click="ways.push({ name: '', does: '' })"
           >
-        </fieldset>
-        <button
-          v-if="ways.length < 4"
-          type="button"
-          class="btn small"
-          @click="ways.push({ name: '', does: '' })"
-        >
-          One more way
+            One more way
+          </button>
+          <label class="field"
+            ><span>gone because</span
+            ><input v-model="because" class="entry" name="add-because" maxlength="400" autocomplete="off"
+          /></label>
+        </template>
+        <p v-if="problem || book.refused" class="problem" role="alert">{{ problem || book.refused }}</p>
+        <button type="submit" class="btn" :disabled="!ready">
+          {{ sort === 'note' ? 'Into the log' : 'Into the plan' }}
         </button>
-        <label class="field"
-          ><span>gone because</span
-          ><input v-model="because" class="entry" name="add-because" maxlength="400" autocomplete="off"
-        /></label>
-      </template>
-      <p v-if="problem || book.refused" class="problem" role="alert">{{ problem || book.refused }}</p>
-      <button type="submit" class="btn" :disabled="!ready">
-        {{ sort === 'note' ? 'Into the log' : 'Into the plan' }}
-      </button>
-    </form>
+      </form>
+      <p v-if="(care || sort === 'first') && problem" class="problem" role="alert">{{ problem }}</p>
+    </div>
   </el-dialog>
 </template>
 

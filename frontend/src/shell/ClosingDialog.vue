@@ -9,11 +9,13 @@ import { client, got, type Schemas } from '@/api/client'
 import { useServer } from '@/composables/server'
 import { clockOf } from '@/composables/time'
 import { useCalendar } from '@/stores/calendar'
+import { usePlan } from '@/stores/plan'
 import { useSession } from '@/stores/session'
 import { useShop } from '@/stores/shop'
 
 const calendar = useCalendar()
 const session = useSession()
+const plan = usePlan()
 const shop = useShop()
 const open = ref(false)
 const view = ref<Schemas['ClosingView'] | null>(null)
@@ -36,6 +38,15 @@ async function said(pause: Schemas['PauseRow'], cause: string) {
   const entry = { kind: 'pause said' as const, after: pause.after, cause: cause as 'work' }
   await served(() => shop.write(pause.build, who, entry))
   if (!problem.value) await load()
+}
+async function why(row: Schemas['WhyRow'], build: string) {
+  const because = (texts.value[row.waits_for] ?? '').trim()
+  await served(async () => {
+    await plan.load(build)
+    const said = { act: 'reason', step: row.step, waits_for: row.waits_for, because } as const
+    await plan.take([{ ...said, kind: 'access closes' }], '')
+    await load()
+  })
 }
 async function note(row: Schemas['AskRow'], card: Schemas['ClosingBuild']) {
   const step = card.steps.find((s) => s.id === steps.value[row.note])
@@ -84,6 +95,21 @@ defineExpose({ ask })
             </button>
           </div>
         </div>
+        <form v-for="w in card.whys" :key="w.waits_for" class="ask" @submit.prevent="why(w, card.build)">
+          <p class="b">{{ w.what }}</p>
+          <label class="sr" :for="`why${w.waits_for}`">Why it comes first</label
+          ><input
+            :id="`why${w.waits_for}`"
+            v-model="texts[w.waits_for]"
+            class="entry wide"
+            :name="`why-${w.waits_for}`"
+            maxlength="400"
+            autocomplete="off"
+            placeholder="because"
+          /><button type="submit" class="btn small" :disabled="(texts[w.waits_for] ?? '').trim().length < 3">
+            Into the plan
+          </button>
+        </form>
         <form v-for="a in card.asks" :key="a.note" class="ask" @submit.prevent="note(a, card)">
           <p>
             <b>{{ a.minutes ? `${a.minutes} min ` : '' }}{{ a.what }}.</b>
@@ -135,6 +161,9 @@ section {
   border: 3px solid var(--ink);
   padding: 8px 12px;
   margin: 6px 0;
+}
+.wide {
+  grid-column: 1 / 3;
 }
 .ask p {
   grid-column: 1 / -1;

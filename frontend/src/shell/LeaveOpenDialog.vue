@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Leave something open at any step: a word, the rung it blocks, what undoes it. */
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { v7 } from 'uuid'
 import { useBook } from '@/stores/book'
 
@@ -12,6 +12,10 @@ const undo = ref('')
 const blocks = ref('crank')
 const sort = ref('disconnected')
 const where = ref('')
+const count = ref('1')
+const ifLeft = ref('')
+/** Of these there may be several, and they are counted out again. */
+const counts = computed(() => ['cover', 'cap'].includes(sort.value))
 /** What the hand does most: one touch gives the sort, its usual rung and what undoes it. */
 const SORTS: Record<string, { words: string; blocks: string; undo: string }> = {
   disconnected: { words: 'Disconnected', blocks: 'fire', undo: 'connect it, feel that it clicks' },
@@ -32,7 +36,8 @@ function choose(id: string) {
 function ask() {
   if (!props.step) return
   open.value = true
-  what.value = undo.value = where.value = book.refused = ''
+  what.value = undo.value = where.value = ifLeft.value = book.refused = ''
+  count.value = '1'
   choose('disconnected')
 }
 async function leave() {
@@ -47,6 +52,8 @@ async function leave() {
     undo: undo.value.trim() || SORTS[sort.value].undo,
     sort: sort.value as 'other',
     where: where.value.trim() || null,
+    count: counts.value ? Math.max(1, Number.parseInt(count.value, 10) || 1) : 1,
+    if_left: ifLeft.value.trim() || null,
   })
   if (!taken) open.value = true // with all that was typed
 }
@@ -88,6 +95,14 @@ defineExpose({ ask })
       </div>
       <label class="field"
         ><span>Where it is tucked</span><input v-model="where" class="entry" maxlength="120" name="where"
+      /></label>
+      <label v-if="counts" class="field"
+        ><span>How many go in</span
+        ><input v-model="count" class="entry" inputmode="numeric" maxlength="2" name="count"
+      /></label>
+      <label v-if="sort === 'stand_in'" class="field"
+        ><span>What happens if it stays, and how much it bears</span
+        ><input v-model="ifLeft" class="entry" maxlength="160" name="if_left"
       /></label>
       <label class="field"
         ><span>What undoes it</span

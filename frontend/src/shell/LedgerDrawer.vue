@@ -23,6 +23,7 @@ const SORT: Record<string, string> = {
 }
 const rungs = computed(() => book.frame?.rungs ?? {})
 const covers = computed(() => (book.frame?.left_open ?? []).filter((i) => i.counted_out).length)
+const came = ref<Record<string, string>>({})
 const ask = ref<InstanceType<typeof AskDialog> | null>(null)
 type Body = NonNullable<Schemas['UndoneAct']['now_on']>['body']
 /**
@@ -43,7 +44,13 @@ async function undone(item: OpenItem) {
   await got(client.GET('/api/builds/{build}', { params: { path: { build: book.card?.id ?? '' } } }))
     .then((card) => (book.card = card))
     .catch(() => undefined)
-  await book.act({ kind: 'undone', item: item.id, now_on: answer?.carry ?? null })
+  const out = Number.parseInt(came.value[item.id] ?? '', 10)
+  await book.act({
+    kind: 'undone',
+    item: item.id,
+    now_on: answer?.carry ?? null,
+    out: Number.isNaN(out) ? null : out,
+  })
 }
 </script>
 
@@ -82,9 +89,18 @@ async function undone(item: OpenItem) {
           </p>
         </div>
         <button v-if="item.box" type="button" class="btn small" @click="seen(item)">Seen now</button>
-        <button v-else-if="item.temporary" type="button" class="btn small" @click="undone(item)">
-          Undone
-        </button>
+        <div v-else-if="item.temporary">
+          <label v-if="item.counted_out && item.count > 1" class="field t16"
+            ><span>of {{ item.count }} came out</span
+            ><input
+              v-model="came[item.id]"
+              class="entry"
+              inputmode="numeric"
+              :name="`out-${item.id}`"
+              maxlength="2"
+          /></label>
+          <button type="button" class="btn small" @click="undone(item)">Undone</button>
+        </div>
         <RouterLink
           v-else-if="item.live"
           class="btn small"

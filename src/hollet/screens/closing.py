@@ -19,6 +19,7 @@ from hollet.core.entries import (
 )
 from hollet.core.entries.status import plan_of
 from hollet.core.entries.told import PAUSE_CAUSES
+from hollet.core.procedure.pieces import REASON_TO_SAY
 from hollet.core.view import View
 from hollet.core.words import counted
 from hollet.screens.clockline import PaceView, pace_view
@@ -65,6 +66,14 @@ class AskRow(View):
     said: str
 
 
+class WhyRow(View):
+    """A step that was put in before the one in hand, and nobody has said yet why it comes first."""
+
+    step: str
+    waits_for: str
+    what: str
+
+
 class ClosingBuild(View):
     """What one build brings to the card."""
 
@@ -74,6 +83,7 @@ class ClosingBuild(View):
     loose: int
     pauses: tuple[PauseRow, ...]
     asks: tuple[AskRow, ...]
+    whys: tuple[WhyRow, ...]
     steps: tuple[StepName, ...]
 
 
@@ -119,10 +129,26 @@ def closing_build(state: BookState, build: str, name: str, evening: Evening) -> 
         loose=len(left_open(state)),
         pauses=tuple(gaps),
         asks=tuple(_asks(state, build, name, today, evening)),
+        whys=_whys(state),
         steps=tuple(
             StepName(id=s.id, name=f"{s.number} {s.short or s.title}", title=s.title)
             for s in plan.step
         ),
+    )
+
+
+def _whys(state: BookState) -> tuple[WhyRow, ...]:
+    """Reasons that are still to be said."""
+    plan = plan_of(state)
+    return tuple(
+        WhyRow(
+            step=step.id,
+            waits_for=first.id,
+            what=f"{first.title} came before {step.number} {step.title}. Why?",
+        )
+        for step in plan.step
+        for link in step.after
+        if link.because == REASON_TO_SAY and (first := plan.find_step(link.step)) is not None
     )
 
 

@@ -304,7 +304,7 @@ def _not_held(state: BookState, step: Step, hand: Hand) -> None:
     begun out of it with a reason.
     """
     for obstacle in obstacles(state, step, hand.listed, hand.now):
-        if obstacle.code in ("orient", "last"):
+        if obstacle.code in ("orient", "last", "laid", "seat", "count"):
             continue  # it is looked at by the end of the step, and needs no free hand before
         if obstacle.by not in ("reason", "nothing") or obstacle.code in ("needed", "must_wait"):
             raise held(step, obstacle, "step")

@@ -117,7 +117,7 @@ def _mm(pack: Measured) -> float:
 def _asked(text: str, now: float, before: float, field: str) -> None:
     """Ask about a pack that is far from the one before it."""
     if abs(now - before) > LARGE_MOVE_MM:
-        words = f"{text}: {abs(now - before):.2f} mm from the {before:.2f} before it, is that right?"
+        words = f"{text}: {abs(now - before):.2f} mm from {before:.2f} before it, is that right?"
         raise Refused("odd_figure", words, field=field)
 
 

@@ -1,10 +1,12 @@
 """What is left open by hand, and what is undone."""
 
-from typing import ClassVar, Literal
+from typing import Annotated, ClassVar, Literal
+
+from pydantic import Field
 
 from hollet.core.acts.base import Act, step_named
 from hollet.core.acts.hand import Hand
-from hollet.core.book.ledger import opened_by_hand, opened_item
+from hollet.core.book.ledger import left_open, opened_by_hand, opened_item
 from hollet.core.book.loads import held_up_by
 from hollet.core.entries import BookState, Key, LeftOpen, StepBody, Undone
 from hollet.core.entries.base import Short
@@ -27,6 +29,8 @@ class LeftOpenAct(Act[LeftOpen], StepBody):
     sort: OpenSort = "other"
     where: Short | None = None
     closes_at: str | None = None
+    count: Annotated[int, Field(ge=1, le=99, strict=True)] = 1
+    if_left: Short | None = None
 
     def accepted(self, state: BookState, hand: Hand) -> LeftOpen:
         step_named(state, self.step)
@@ -43,6 +47,7 @@ class UndoneAct(Act[Undone]):
     item: str
     note: str | None = None
     now_on: Carry | None = None
+    out: Annotated[int, Field(ge=0, le=99, strict=True)] | None = None
 
     def concerns(self) -> Key:
         return Key("step")
@@ -53,7 +58,17 @@ class UndoneAct(Act[Undone]):
         bodies = self._held_up(state)
         on = (self.now_on,) if self.now_on is not None else ()
         self._said(state, bodies)
+        self._counted(state)
         return self.filled(carries=on, releases=tuple(Release(body=carry.body) for carry in on))
+
+    def _counted(self, state: BookState) -> None:
+        """Refuse to take as out what was not counted out."""
+        item = next((item for item in left_open(state) if item.id == self.item), None)
+        if item is None or not item.counted_out or item.count == 1 or self.out == item.count:
+            return
+        left = "count them out" if self.out is None else f"{self.out} came out"
+        words = f"{item.what}: {item.count} went in, {left}"
+        raise Refused("count_mismatch", words, field="out")
 
     def _held_up(self, state: BookState) -> tuple[Carried, ...]:
         """The bodies that what is undone holds up."""

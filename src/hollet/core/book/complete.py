@@ -6,6 +6,7 @@ from typing import Any
 from hollet.core.book.bags import bag_contents, short_of
 from hollet.core.book.boxes import box_of, not_pressed
 from hollet.core.book.captures import compares_of, uncaptured
+from hollet.core.book.care import uncared
 from hollet.core.book.ledger import left_open
 from hollet.core.book.loads import not_carried
 from hollet.core.book.machined import machine_orders
@@ -79,6 +80,7 @@ def obstacles(
         *dangers,
         *_guarded(state, step, tools, now),
         *provisional(state, step),
+        *uncared(state, step, now),
         *order,
         *_around(state, step),
         *_machined(state, step, tools),

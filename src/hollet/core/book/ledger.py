@@ -73,6 +73,7 @@ class OpenItem(BaseModel):
     box: str | None = None
     holds_up: str | None = None
     no_closer: bool = False
+    count: int = 1
 
     @computed_field
     @property
@@ -205,6 +206,7 @@ def temporary_items(state: BookState) -> tuple[OpenItem, ...]:
                 note=item.if_left,
                 sort=item.sort,
                 where=item.where,
+                count=item.count,
                 holds_up=_holds_up(state, opener, item),
             )
         )

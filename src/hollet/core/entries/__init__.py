@@ -33,6 +33,7 @@ from hollet.core.entries.calendar import (
     TonightSaid,
     Visit,
 )
+from hollet.core.entries.care import CountedOut, LaidOn, SeatRead
 from hollet.core.entries.decided import Decision
 from hollet.core.entries.gears import CarrierSet, PartChanged, PatternSeen
 from hollet.core.entries.inspected import (
@@ -119,6 +120,7 @@ __all__ = [
     "Compared",
     "Concession",
     "Confirmed",
+    "CountedOut",
     "Decision",
     "DeviceEdited",
     "Disposition",
@@ -142,6 +144,7 @@ __all__ = [
     "KitPiece",
     "KitSaid",
     "LaidBeside",
+    "LaidOn",
     "LeftOpen",
     "Line",
     "MachineMeasured",
@@ -188,6 +191,7 @@ __all__ = [
     "Samples",
     "SearchBegun",
     "SearchEnded",
+    "SeatRead",
     "Secured",
     "SetAnew",
     "ShimMove",

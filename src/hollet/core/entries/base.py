@@ -58,6 +58,7 @@ Place = Literal[
     "capture",
     "causes",
     "commitment",
+    "counted",
     "device",
     "face",
     "gear",

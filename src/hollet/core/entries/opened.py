@@ -1,6 +1,8 @@
 """What is left open by hand, and what was left open and is no more."""
 
-from typing import ClassVar
+from typing import Annotated, ClassVar
+
+from pydantic import Field
 
 from hollet.core.entries.base import Body, Key, Short, StepBody
 from hollet.core.procedure.pieces import Carry, Opens, OpenSort, Release
@@ -25,6 +27,8 @@ class LeftOpen(StepBody):
     sort: OpenSort = "other"
     where: Short | None = None
     closes_at: str | None = None
+    count: Annotated[int, Field(ge=1, le=99)] = 1
+    if_left: Short | None = None
 
     def subject(self) -> Key:
         return Key("open", self.item)
@@ -39,11 +43,14 @@ class LeftOpen(StepBody):
                 open_for=self.open_for,
                 sort=self.sort,
                 where=self.where,
+                count=self.count,
+                if_left=self.if_left,
             ),
         )
 
     def line(self, title: str) -> str:
-        return f"left open: {self.what}" + (f", {self.where}" if self.where else "")
+        many = f"{self.count} × " if self.count > 1 else ""
+        return f"left open: {many}{self.what}" + (f", {self.where}" if self.where else "")
 
 
 class Undone(Body):

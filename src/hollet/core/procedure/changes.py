@@ -11,9 +11,11 @@ from typing import Annotated, Literal, NamedTuple, TypeVar
 from pydantic import Field
 
 from hollet.core.limits import Limit
+from hollet.core.procedure.care import Laid, Seat
 from hollet.core.procedure.joints import Joint
 from hollet.core.procedure.pieces import After
 from hollet.core.procedure.plan import Plan
+from hollet.core.procedure.provisional import Orient, Trial
 from hollet.core.procedure.schools import School
 from hollet.core.procedure.sheet import Step
 from hollet.core.procedure.words import STAGE_RANK, Id, Part, Words
@@ -21,6 +23,7 @@ from hollet.core.procedure.words import STAGE_RANK, Id, Part, Words
 V = TypeVar("V")
 
 __all__ = [
+    "CareChange",
     "Change",
     "ExtraChange",
     "FactChange",
@@ -250,6 +253,46 @@ class HiddenChange(Edit):
         return f"hidden at {names.step(self.step)}: {self.after}"
 
 
+class CareChange(Edit):
+    """What a hand says of a step: something points one way, is laid on, is driven home, or is a dry
+    fit.
+    """
+
+    op: Literal["care"] = "care"
+    step: Id
+    orient: Orient | None = None
+    laid: Laid | None = None
+    seat: Seat | None = None
+    trial: Trial | None = None
+
+    def at(self) -> str:
+        return self.step
+
+    def applied(self, plan: Plan) -> Plan:
+        return _at_step(plan, self.step, self._cared)
+
+    def _cared(self, step: Step) -> dict[str, object]:
+        more: dict[str, object] = {}
+        if self.orient is not None:
+            more["orient"] = (*step.orient, self.orient)
+        if self.laid is not None:
+            more["lays"] = (*step.lays, self.laid)
+        if self.seat is not None:
+            more["seats"] = (*step.seats, self.seat)
+        if self.trial is not None:
+            more["trial"] = self.trial
+        return more
+
+    def words(self, names: Names) -> str:
+        said = [
+            self.orient.how if self.orient else None,
+            f"{self.laid.what}, {self.laid.where}" if self.laid else None,
+            " and ".join(self.seat.boxes()) if self.seat else None,
+            f"on trial, proves {self.trial.proves}" if self.trial else None,
+        ]
+        return f"at {names.step(self.step)}: {'; '.join(text for text in said if text)}"
+
+
 class SchoolChange(Edit):
     """A question on which the mechanic knows several ways."""
 
@@ -357,6 +400,7 @@ Change = Annotated[
     | PartChange
     | StepIn
     | HiddenChange
+    | CareChange
     | SchoolChange
     | PeopleChange
     | RetiredChange

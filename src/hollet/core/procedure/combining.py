@@ -247,6 +247,8 @@ def _both(a: BaseStep, b: BaseStep) -> BaseStep:
             "people": a.people or b.people,
             "trial": a.trial or b.trial,
             "orient": _by_id((*a.orient, *b.orient)),
+            "lays": _by_id((*a.lays, *b.lays)),
+            "seats": _by_id((*a.seats, *b.seats)),
             "again": _once((*a.again, *b.again)),
             **{key: _once((*getattr(a, key), *getattr(b, key))) for key in BOTH},
         }

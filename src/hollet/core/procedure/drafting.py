@@ -20,6 +20,7 @@ from hollet.core.procedure.changes import (
     WayChange,
     apply,
 )
+from hollet.core.procedure.drafting_care import draft_care
 from hollet.core.procedure.drafting_figures import (
     draft_answer,
     draft_count,
@@ -29,10 +30,11 @@ from hollet.core.procedure.drafting_figures import (
     draft_settle,
 )
 from hollet.core.procedure.kinds.check import CheckStep
-from hollet.core.procedure.numbering import Numbering
-from hollet.core.procedure.pieces import After
+from hollet.core.procedure.numbering import Numbering, new_id
+from hollet.core.procedure.pieces import REASON_TO_SAY, After
 from hollet.core.procedure.plan import Plan, select
 from hollet.core.procedure.planacts import (
+    CareAct,
     ExtraAct,
     FactAct,
     HiddenAct,
@@ -43,6 +45,7 @@ from hollet.core.procedure.planacts import (
     ReasonAct,
     RetireAct,
     SchoolAct,
+    ThisFirstAct,
     WayAct,
 )
 from hollet.core.procedure.precedence import contradiction, in_order
@@ -156,7 +159,7 @@ def _put_in(plan: Plan, act: PutInAct, done: Set[str], who: str) -> tuple[Change
             field="behind",
         )
     new = CheckStep(
-        id=_new_id(act.title, {step.id for step in plan.step}),
+        id=new_id(act.title, {step.id for step in plan.step}),
         stage=act.stage,
         kind="check",
         title=act.title,
@@ -203,6 +206,50 @@ def _hidden(plan: Plan, act: HiddenAct, done: Set[str], who: str) -> tuple[Chang
     return (HiddenChange(step=step.id, after=thing),)
 
 
+def _care(plan: Plan, act: CareAct, done: Set[str], who: str) -> tuple[Change, ...]:
+    return _kept_in_order(plan, list(draft_care(plan, act, done, who)))
+
+
+def _this_first(plan: Plan, act: ThisFirstAct, done: Set[str], who: str) -> tuple[Change, ...]:
+    """A step put in before the one in hand, with a reason that is still to be said; what comes off
+    again for it waits for it too.
+    """
+    hand = _step(plan, act.step)
+    later = {hand.id, *(_step(plan, name).id for name in act.off)}
+    first = next(step for step in plan.step if step.id in later)
+    steps = [step for step in plan.step if step.stage == first.stage]
+    before = steps[: [step.id for step in steps].index(first.id)]
+    new = CheckStep(
+        id=new_id(act.title, {step.id for step in plan.step}),
+        stage=first.stage,
+        kind="check",
+        title=act.title,
+        short=act.title[:24],
+        do=act.title,
+        blocks=hand.blocks,
+    )
+    behind = before[-1] if before else None
+    numbering = Numbering(step.number or "" for step in plan.step)
+    number = (
+        numbering.behind(behind.number or "")
+        if behind is not None
+        else numbering.first(first.stage)
+    )
+    new = new.model_copy(update={"number": number})
+    changes: list[Change] = [StepIn(step=new, behind=behind.id if behind is not None else None)]
+    for name in dict.fromkeys((hand.id, *act.off)):
+        link = After(
+            step=new.id,
+            because=REASON_TO_SAY if name == hand.id else f"off again for {act.title}",
+            kind="access closes",
+            assumed=name == hand.id,
+            origin="said",
+            said_by=who,
+        )
+        changes.append(ReasonChange(step=name, after=link))
+    return _kept_in_order(plan, changes)
+
+
 def _school(plan: Plan, act: SchoolAct, done: Set[str], who: str) -> tuple[Change, ...]:
     if act.take >= len(act.way):
         raise NotFound("way", str(act.take))
@@ -221,7 +268,7 @@ def _school(plan: Plan, act: SchoolAct, done: Set[str], who: str) -> tuple[Chang
         for k, way in enumerate(act.way, 1)
     )
     school = School(
-        id=_new_id(act.question, {s.id for s in plan.school}),
+        id=new_id(act.question, {s.id for s in plan.school}),
         question=act.question,
         way=ways,
         pick=ways[act.take].id,
@@ -236,12 +283,6 @@ def _people(plan: Plan, act: PeopleAct, done: Set[str], who: str) -> tuple[Chang
     if len(step.people) < 2:
         raise Refused("bad_entry", f"{step.number} {step.title} asks for nobody else", field="step")
     return (PeopleChange(step=step.id, before=plan.helpers.get(step.id), after=act.who),)
-
-
-def _new_id(title: str, taken: Set[str]) -> str:
-    base = re.sub(r"[^a-z0-9]+", "_", title.lower()).strip("_")[:48] or "step"
-    names = [base, *(f"{base}_{k}" for k in range(2, len(taken) + 3))]
-    return str(next(name for name in names if name not in taken))
 
 
 def _put_in_number(plan: Plan, act: PutInAct) -> str:
@@ -347,6 +388,8 @@ DRAFT: dict[str, Callable[[Plan, Any, Set[str], str], tuple[Change, ...]]] = {
     "part": _part,
     "put_in": _put_in,
     "hidden": _hidden,
+    "care": _care,
+    "this_first": _this_first,
     "school": _school,
     "people": _people,
     "move": _move,

@@ -1,11 +1,12 @@
 """Shown numbers of steps: 2.11, and 2.11a for one put in behind it. Given once, never to two."""
 
-from collections.abc import Iterable, Iterator, Sequence
+import re
+from collections.abc import Iterable, Iterator, Sequence, Set
 from typing import Protocol, Self, TypeVar
 
 from hollet.core.procedure.words import STAGE_RANK, Stage
 
-__all__ = ["LETTERS", "Numbering", "numbered"]
+__all__ = ["LETTERS", "Numbering", "new_id", "numbered"]
 
 LETTERS = "abcdefghijklmnopqrstuvwxyz"
 
@@ -72,3 +73,10 @@ def numbered(steps: Sequence[S]) -> tuple[S, ...]:
         same = number == step.number
         found.append(step if same else step.model_copy(update={"number": number}))
     return tuple(found)
+
+
+def new_id(title: str, taken: Set[str]) -> str:
+    """An id made of a title, that is not taken."""
+    base = re.sub(r"[^a-z0-9]+", "_", title.lower()).strip("_")[:48] or "step"
+    names = [base, *(f"{base}_{k}" for k in range(2, len(taken) + 3))]
+    return str(next(name for name in names if name not in taken))

@@ -36,6 +36,7 @@ __all__ = [
     "OpenSort",
     "Opens",
     "PartNeed",
+    "REASON_TO_SAY",
     "Release",
     "Role",
     "Setting",
@@ -68,6 +69,10 @@ class After(Part):
     box: Words | None = None
     lasts: Annotated[str, Field(max_length=20)] | None = None
     how: Literal["dries", "cures", "cools", "soaks"] = "dries"
+
+
+REASON_TO_SAY = "put in with the part in the hand, nobody has said yet why it comes first"
+"""The reason of a step that was put in before the one in hand."""
 
 
 class LastChance(Part):
@@ -143,7 +148,7 @@ CAPTURE_KINDS = {
 
 class Opens(Part):
     """A temporary state that the step leaves: what, the first rung it blocks, what undoes it, of
-    which sort, tucked where.
+    which sort, tucked where, how many of it.
     """
 
     id: Id
@@ -154,6 +159,7 @@ class Opens(Part):
     if_left: Words | None = None
     sort: OpenSort = "other"
     where: Words | None = None
+    count: Annotated[int, Field(ge=1, le=99)] = 1
 
 
 class Capture(Part):

@@ -8,6 +8,7 @@ from hollet.core.procedure.words import Hours, Id, Part, ReasonKind, Stage
 
 __all__ = [
     "AnswerAct",
+    "CareAct",
     "CountAct",
     "ExtraAct",
     "FactAct",
@@ -24,6 +25,7 @@ __all__ = [
     "RetireAct",
     "SchoolAct",
     "SettleAct",
+    "ThisFirstAct",
     "WayAct",
 ]
 
@@ -122,6 +124,35 @@ class HiddenAct(PlanActBase):
     act: Literal["hidden"]
     step: Id
     thing: Annotated[str, StringConstraints(strip_whitespace=True, min_length=3, max_length=300)]
+
+
+class CareAct(PlanActBase):
+    """What a hand says of a step in one line: `orient` (it points one way), `lay` (something is
+    laid on, with its open time, and what waits till it has cured), `seat` (it is driven home), or
+    `trial` (a dry fit, and what it proves). `sort` is which kind of these.
+    """
+
+    act: Literal["care"]
+    step: Id
+    what: Literal["orient", "lay", "seat", "trial"]
+    sort: Annotated[str, Field(max_length=20)] = ""
+    says: Annotated[str, StringConstraints(strip_whitespace=True, min_length=3, max_length=110)]
+    where: Annotated[str, StringConstraints(strip_whitespace=True, max_length=110)] = ""
+    open: Annotated[str, StringConstraints(strip_whitespace=True, max_length=20)] = ""
+    cure: Annotated[str, StringConstraints(strip_whitespace=True, max_length=20)] = ""
+    waits: Id | None = None
+    second: bool = False
+
+
+class ThisFirstAct(PlanActBase):
+    """With a part in the hand: it goes in before the step in hand. `off` are steps, done already,
+    that come off again for it; why it comes first is asked at the end of the evening.
+    """
+
+    act: Literal["this_first"]
+    step: Id
+    title: Annotated[str, StringConstraints(strip_whitespace=True, min_length=3, max_length=120)]
+    off: Annotated[tuple[Id, ...], Field(max_length=8)] = ()
 
 
 class OwnWay(Part):
@@ -267,6 +298,8 @@ PlanAct = Annotated[
     | PartAct
     | PutInAct
     | HiddenAct
+    | CareAct
+    | ThisFirstAct
     | SchoolAct
     | PeopleAct
     | MoveAct

@@ -9,6 +9,14 @@ from hollet.core.book.around import AroundWords, around_now, around_words
 from hollet.core.book.bags import BagContent, bag_contents
 from hollet.core.book.boxes import box_of, guards, kind_of_box, not_pressed
 from hollet.core.book.captures import CaptureView, captures_of, compares_of
+from hollet.core.book.care import (
+    CountFacts,
+    LaidFacts,
+    SeatFacts,
+    counts_of,
+    laid_of,
+    seats_of,
+)
 from hollet.core.book.complete import bare_openings, clash, not_open_any_more, obstacles
 from hollet.core.book.dangers import Danger, live_dangers
 from hollet.core.book.needs import needs, state_words
@@ -30,6 +38,7 @@ from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.schools import Extra
 from hollet.core.procedure.sheet import Step, blocks_of
 from hollet.core.procedure.words import RUNGS, STAGES
+from hollet.core.steps.tighten import joint_facts, joint_in_hand
 from hollet.core.view import View
 from hollet.screens.clockline import ClockLine, clock_line
 from hollet.screens.closing import NoteRow
@@ -72,11 +81,34 @@ class FluidView(View):
 
 
 class AgainRow(View):
-    """A part that may be changed alone, the steps that are read again then, and how often it was."""
+    """A part that may be changed alone, the steps read again then, and how often it was."""
 
     what: str
     steps: tuple[str, ...]
     times: int
+
+
+class OffRow(View):
+    """A step, done already, that may have to come off again."""
+
+    step: str
+    name: str
+
+
+class ComesOff(View):
+    """What may have to come off again for a part that goes in first: the joint begun in hand, and
+    what was put on last.
+    """
+
+    begun: str | None
+    steps: tuple[OffRow, ...]
+
+
+class DepthTool(View):
+    """A tool that reads a depth."""
+
+    id: str
+    code: str
 
 
 class BenchBase(View):
@@ -136,6 +168,11 @@ class BenchBase(View):
     on_trial: tuple[str, ...]
     orients: tuple[OrientFacts, ...]
     again: tuple[AgainRow, ...]
+    lays: tuple[LaidFacts, ...]
+    seats: tuple[SeatFacts, ...]
+    counts: tuple[CountFacts, ...]
+    depth_tools: tuple[DepthTool, ...]
+    comes_off: ComesOff
     skip_keys: tuple[str, ...] = reason_keys("skip")
     chance_keys: tuple[str, ...] = reason_keys("last_chance")
     capture_keys: tuple[str, ...] = reason_keys("capture")
@@ -209,6 +246,8 @@ def base_of(
     return BenchBase(
         clock=clock_line(state, step, paces),
         **_beside(state, step, notes),
+        **_care(state, step, tools, now),
+        comes_off=_comes_off(state, step, known),
         step=step.id,
         number=step.number,
         title=step.title,
@@ -271,6 +310,38 @@ def _beside(state: BookState, step: Step, notes: Sequence[NoteRow]) -> dict[str,
         "on_trial": on_trial(state, step),
         "orients": orients_of(state, step),
         "again": _again(state, step),
+    }
+
+
+MOST_OFF = 6
+
+
+def _comes_off(state: BookState, step: Step, known: Mapping[str, StepStatus]) -> ComesOff:
+    """What was put on last, the newest first, and the joint that is begun."""
+    joint = joint_in_hand(state, step)
+    facts = joint_facts(state, joint) if joint is not None else None
+    on = [
+        s
+        for s in plan_of(state).step
+        if known[s.id].status == "done"
+        and s.stage not in ("plan", "take_down", "inspect", "order")
+        and (s.tightens() or s.closes or s.refits or s.kind in ("fit", "connect"))
+    ]
+    on.sort(key=lambda s: known[s.id].time, reverse=True)
+    return ComesOff(
+        begun=f"{facts.name}, {facts.progress}" if facts is not None and facts.begun else None,
+        steps=tuple(OffRow(step=s.id, name=f"{s.number} {s.title}") for s in on[:MOST_OFF]),
+    )
+
+
+def _care(state: BookState, step: Step, tools: Sequence[Instrument], now: str) -> dict[str, Any]:
+    """What is laid on, driven home and counted out at it, and the tools that read a depth."""
+    depths = [t for t in tools if not t.retired and t.kind in ("caliper", "depth gauge")]
+    return {
+        "lays": laid_of(state, step, now),
+        "seats": seats_of(state, step),
+        "counts": counts_of(state, step),
+        "depth_tools": tuple(DepthTool(id=t.id, code=t.code) for t in depths if step.seats),
     }
 
 

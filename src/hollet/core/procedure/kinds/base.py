@@ -5,6 +5,7 @@ from typing import TYPE_CHECKING, Annotated, ClassVar, Self
 
 from pydantic import Field
 
+from hollet.core.procedure.care import Laid, Seat, care_laws
 from hollet.core.procedure.carriers import Again, again_laws
 from hollet.core.procedure.facts import Applies, Condition, Known, applies
 from hollet.core.procedure.pieces import (
@@ -94,6 +95,8 @@ class BaseStep(Part):
     trial: Trial | None = None
     orient: Annotated[tuple[Orient, ...], Field(max_length=8)] = ()
     again: Annotated[tuple[Again, ...], Field(max_length=8)] = ()
+    lays: Annotated[tuple[Laid, ...], Field(max_length=8)] = ()
+    seats: Annotated[tuple[Seat, ...], Field(max_length=8)] = ()
     number: str = ""
 
     looked_at: ClassVar[bool] = False
@@ -271,3 +274,4 @@ class BaseStep(Part):
             if sheet.find_joint(joint) is None:
                 yield "joint", f"'{joint}' is not a joint of this sheet"
         yield from again_laws(self.again, sheet)
+        yield from care_laws(self.lays, self.seats, sheet)
