@@ -58,6 +58,12 @@ export const router = createRouter({
       props: true,
     },
     {
+      path: '/builds/:build/changed',
+      name: 'changed',
+      component: () => import('./views/ChangedView.vue'),
+      props: true,
+    },
+    {
       path: '/builds/:build/findings',
       name: 'findings',
       component: () => import('./views/FindingsView.vue'),

@@ -164,6 +164,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/builds/{build}/changed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Changed
+         * @description What is not as it left the works.
+         */
+        get: operations["get_changed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/builds/{build}/entries": {
         parameters: {
             query?: never;
@@ -1590,6 +1610,55 @@ export interface components {
             words: string;
         };
         /**
+         * AlteredAct
+         * @description A part changed or made at home; said again, it is asked about no more.
+         */
+        AlteredAct: {
+            /** Altered */
+            altered: string;
+            /** Differs */
+            differs: string;
+            /** For Need */
+            for_need?: string | null;
+            /** Held */
+            held: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "altered";
+            /** Step */
+            step: string;
+            /** Undo */
+            undo: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * AlteredFacts
+         * @description A part that was changed or made; `asked` says why it is asked about again.
+         */
+        AlteredFacts: {
+            /** Asked */
+            asked: string | null;
+            /** Differs */
+            differs: string;
+            /** For Name */
+            for_name: string | null;
+            /** Held */
+            held: string;
+            /** Id */
+            id: string;
+            /** Step */
+            step: string;
+            /** Undo */
+            undo: string;
+            /** What */
+            what: string;
+            /** Who */
+            who: string;
+        };
+        /**
          * AnswerAct
          * @description What another source says of a limit; the one in force stays in force until
          *     somebody chooses.
@@ -2264,7 +2333,7 @@ export interface components {
          * BoltFacts
          * @description One fastener: tightness, stage reached, verdict of its latest act, what is set and due;
          *     `early`: it was tightened before the place of its group was found; `used`: it is for one use,
-         *     and had it.
+         *     and had it; `empty`: what its hole is left empty for.
          *
          *     `over`: it got more than was asked and is not put right yet; `todo` is the next act of putting
          *     it right (`out`, `fresh`, `again`, `more`),
@@ -2276,6 +2345,8 @@ export interface components {
              * @default false
              */
             early: boolean;
+            /** Empty */
+            empty: string | null;
             /** Entry */
             entry: string | null;
             /**
@@ -2954,6 +3025,42 @@ export interface components {
              * @default
              */
             words: string;
+        };
+        /**
+         * ChangedFacts
+         * @description The whole list.
+         */
+        ChangedFacts: {
+            /** Altered */
+            altered: components["schemas"]["AlteredFacts"][];
+            /** Earlier */
+            earlier: components["schemas"]["EarlierFacts"][];
+            /** Empty */
+            empty: components["schemas"]["EmptyFacts"][];
+            /**
+             * Open
+             * @description How many still ask for something.
+             */
+            readonly open: number;
+            /** Stand Ins */
+            stand_ins: components["schemas"]["StandInFacts"][];
+            /** Wires */
+            wires: components["schemas"]["WireFacts"][];
+        };
+        /**
+         * ChangedView
+         * @description The list, the parts that something may be changed for, and what a safety part is asked as.
+         */
+        ChangedView: {
+            facts: components["schemas"]["ChangedFacts"];
+            /** Needs */
+            needs: components["schemas"]["NeedName"][];
+            /** Safety */
+            safety: {
+                [key: string]: string;
+            };
+            /** Title */
+            title: string;
         };
         /**
          * CheckBench
@@ -3698,6 +3805,53 @@ export interface components {
             name: string;
         };
         /**
+         * EarlierFacts
+         * @description What an earlier hand did, and what becomes of it: put back or repaired at a step, or kept.
+         */
+        EarlierFacts: {
+            /** At */
+            at: string | null;
+            /** Choice */
+            choice: ("step" | "keep") | null;
+            /** Face */
+            face: string;
+            /** Key */
+            key: string;
+            /** Part */
+            part: string;
+            /** Safety */
+            safety: string | null;
+            /** Step */
+            step: string;
+            /** What */
+            what: string;
+            /** Who */
+            who: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * EarlierKeptAct
+         * @description What an earlier hand did stays: how it is held, and why. Never on a safety part.
+         */
+        EarlierKeptAct: {
+            /** Face */
+            face: string;
+            /** Held */
+            held: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "earlier kept";
+            /** Part */
+            part: string;
+            /** Step */
+            step: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * Edited
          * @description The line written, the verdicts that turned, the desk as it is now, and where the change was
          *     kept for next time.
@@ -3709,6 +3863,18 @@ export interface components {
             line: components["schemas"]["LogLine"];
             /** Turned */
             turned: string[];
+        };
+        /**
+         * EmptyFacts
+         * @description A bolt that was left out on purpose, and what it waits for.
+         */
+        EmptyFacts: {
+            /** Joint */
+            joint: string;
+            /** Step */
+            step: string | null;
+            /** What */
+            what: string;
         };
         /**
          * End
@@ -3745,7 +3911,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
+            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["AlteredAct"] | components["schemas"]["EarlierKeptAct"] | components["schemas"]["KeptSoAct"] | components["schemas"]["WireMendedAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
             /** Id */
             id: string;
             /** Seen */
@@ -5417,6 +5583,28 @@ export interface components {
             titles: string[];
         };
         /**
+         * KeptSoAct
+         * @description What was left in place by hand stays, in writing: never for what steers, brakes, carries or
+         *     holds somebody, nor where something turns or burns by it.
+         */
+        KeptSoAct: {
+            /** Bears */
+            bears: string;
+            /** Item */
+            item: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "kept so";
+            /** Safety */
+            safety: ("steering" | "brakes" | "suspension" | "wheels" | "shafts" | "fuel" | "restraints" | "lifting") | "none";
+            /** Step */
+            step: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * KitPiece
          * @description Like shims: the thickness as typed and in mm, the last digit of what was typed, and how
          *     many.
@@ -6345,6 +6533,16 @@ export interface components {
             spoken: boolean;
             /** Wanted */
             wanted: number;
+        };
+        /**
+         * NeedName
+         * @description A part of the parts desk, for which another may have been changed.
+         */
+        NeedName: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
         };
         /**
          * NeedReason
@@ -8299,7 +8497,7 @@ export interface components {
         /**
          * PutInAct
          * @description A forgotten step: behind which one, before which ones and why; `keep` puts it into the user's
-         *     own copy of the sheet.
+         *     own copy of the sheet. `blocks` is the rung it shuts, `mends` the finding that it puts right.
          */
         PutInAct: {
             /**
@@ -8319,6 +8517,8 @@ export interface components {
             before?: components["schemas"]["Before"][];
             /** Behind */
             behind?: string | null;
+            /** Blocks */
+            blocks?: ("power_on" | "crank" | "fuel_on" | "fire" | "run_on" | "gear" | "drive" | "nothing") | null;
             /** Do */
             do: string;
             /** Hours */
@@ -8331,6 +8531,8 @@ export interface components {
              * @default false
              */
             keep?: boolean;
+            /** Mends */
+            mends?: string | null;
             /** Short */
             short?: string | null;
             /**
@@ -10303,6 +10505,22 @@ export interface components {
             total: number;
         };
         /**
+         * StandInFacts
+         * @description What stands in for something: still to be undone, or kept in writing.
+         */
+        StandInFacts: {
+            /** Bears */
+            bears: string;
+            /** Item */
+            item: string;
+            /** Kept */
+            kept: string | null;
+            /** May Keep */
+            may_keep: boolean;
+            /** What */
+            what: string;
+        };
+        /**
          * StandLane
          * @description One condition on the place: the figure there now, and how far the adjuster may go for it.
          */
@@ -11959,6 +12177,100 @@ export interface components {
             terminal: string;
         };
         /**
+         * WireFacts
+         * @description A wire and how far it is mended; `next` is what comes next.
+         */
+        WireFacts: {
+            /**
+             * Bare
+             * @description Whether its end is bare.
+             */
+            readonly bare: boolean;
+            /** How */
+            how: string;
+            /** Id */
+            id: string;
+            /** Marker */
+            marker: string;
+            /**
+             * Next
+             * @description What comes next; a sleeve is there or it is not.
+             */
+            readonly next: ("cut" | "joined" | "sleeved" | "proven" | "tied") | null;
+            /** Place */
+            place: string;
+            /** Proof */
+            proof: string;
+            /** Sleeve */
+            sleeve: string | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "cut" | "joined" | "sleeved" | "proven" | "tied";
+            /** Step */
+            step: string;
+            /** Which */
+            which: string;
+            /** Who */
+            who: string;
+            /**
+             * Words
+             * @description How far it is.
+             */
+            readonly words: string;
+        };
+        /**
+         * WireMendedAct
+         * @description A wire as far as it is mended. It is proven after it is joined, and tied after it is proven;
+         *     a wire that is cut or joined anew has to be proven anew.
+         */
+        WireMendedAct: {
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "crimped" | "soldered" | "new piece" | "connector renewed";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wire mended";
+            /**
+             * Marker
+             * @default
+             */
+            marker?: string;
+            /** Place */
+            place: string;
+            /**
+             * Proof
+             * @default
+             */
+            proof?: string;
+            /**
+             * Sleeve Inner
+             * @default
+             */
+            sleeve_inner?: string;
+            /**
+             * Sleeve Length
+             * @default
+             */
+            sleeve_length?: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "cut" | "joined" | "sleeved" | "proven" | "tied";
+            /** Step */
+            step: string;
+            /** Which */
+            which: string;
+            /** Wire */
+            wire: string;
+        };
+        /**
          * Won
          * @description The evenings as they would lie then, and where what moves stands now.
          */
@@ -12774,6 +13086,109 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_changed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedView"];
+                };
             };
             /** @description Bad Request */
             400: {

@@ -442,7 +442,7 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
     </template>
     <div v-if="asked" class="choices">
       <button
-        v-for="word in ['by hand', 'snug', 'cinched', 'out', 'left out on purpose'] as const"
+        v-for="word in ['by hand', 'snug', 'cinched', 'out'] as const"
         :key="word"
         type="button"
         class="btn"
@@ -453,7 +453,9 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
         class="btn"
         @click="chosen((bolt) => acts.state(bolt, 'loosened again'))"
       >
-        loosened again
+        loosened again</button
+      ><button type="button" class="btn" @click="chosen((bolt) => acts.leaveEmpty(bolt))">
+        left empty for a later part
       </button>
     </div>
   </el-dialog>

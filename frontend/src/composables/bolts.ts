@@ -74,6 +74,16 @@ export function useBoltActs(
   const outOfOrder = (bolt: number) =>
     act(bolt, { act: 'clicked', stage: hand.stage.value, note: 'out of order', sure: true })
   const state = (bolt: number, tightness: Own['tightness']) => act(bolt, { act: 'state', tightness })
+  /** Its hole stays empty for a part that is still to come: which one. */
+  async function leaveEmpty(bolt: number) {
+    const note = await asker()?.ask({
+      title: `Bolt ${bolt} stays out for now`,
+      button: 'Left empty for it',
+      least: 3,
+      why: 'For which part is its hole left empty? The joint is final only once it is in.',
+    })
+    if (note) await act(bolt, { act: 'state', tightness: 'left out on purpose', note })
+  }
   async function passOver(bolt: number) {
     const reason = await asker()?.ask({
       title: `Leave bolt ${bolt} as it is`,
@@ -85,5 +95,5 @@ export function useBoltActs(
     const about = { about: 'pass_over' as const, bolt, stage: stageOf(bolt) }
     if (reason) await book.act({ kind: 'decision', step: bench().base.step, ...about, reason })
   }
-  return { act, confirm, again, checkAgain, outOfOrder, state, passOver }
+  return { act, confirm, again, checkAgain, outOfOrder, state, leaveEmpty, passOver }
 }

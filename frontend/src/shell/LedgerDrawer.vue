@@ -117,6 +117,11 @@ async function undone(item: OpenItem) {
         >
       </li>
     </ol>
+    <p class="t16">
+      <RouterLink :to="{ name: 'changed', params: { build } }" @click="open = false"
+        >What is not as it left the works</RouterLink
+      >
+    </p>
     <AskDialog ref="ask" />
     <p v-if="!book.frame?.left_open.length">
       Whatever is disconnected, covered, tied up or only started stands here until it is undone.

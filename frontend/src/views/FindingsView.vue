@@ -5,6 +5,7 @@
  */
 import AskLink from '@/shell/AskLink.vue'
 import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
 import { client, got, type Inspection } from '@/api/client'
 import { useKeys } from '@/composables/keys'
 import PositionRows from '@/drawings/PositionRows.vue'
@@ -21,6 +22,7 @@ const props = defineProps<{ build: string }>()
 const book = useBook()
 const shop = useShop()
 const plan = usePlan()
+const router = useRouter()
 const view = ref<Inspection | null>(null)
 const { problem, served } = useServer()
 const shown = ref('parts')
@@ -112,7 +114,10 @@ async function fact(name: string, value: string) {
   await plan.load(props.build)
   await difference.value?.propose([{ act: 'fact', fact: name, value }], false)
 }
-useKeys(() => Object.fromEntries(tabs.value.map((tab) => [tab.kbd, () => (shown.value = tab.value)])))
+useKeys(() => ({
+  ...Object.fromEntries(tabs.value.map((tab) => [tab.kbd, () => (shown.value = tab.value)])),
+  5: () => void router.push({ name: 'changed', params: { build: props.build } }),
+}))
 </script>
 
 <template>
@@ -125,6 +130,11 @@ useKeys(() => Object.fromEntries(tabs.value.map((tab) => [tab.kbd, () => (shown.
           }}
         </h1>
         <p v-if="view.seen < view.total">Every verdict is provisional till {{ view.total }}.</p>
+        <p>
+          <RouterLink class="btn small" :to="{ name: 'changed', params: { build } }"
+            >Not as it left the works <kbd>5</kbd></RouterLink
+          >
+        </p>
       </div>
       <dl class="money" aria-label="What it costs">
         <div>

@@ -4,7 +4,8 @@ from collections.abc import Sequence, Set
 
 from hollet.core.entries import BookState
 from hollet.core.entries.status import selection_of
-from hollet.core.procedure.changes import Change, Names, apply
+from hollet.core.procedure.changes import Change, apply
+from hollet.core.procedure.editing import Names
 from hollet.core.procedure.hunt import hunt_list
 from hollet.core.procedure.late import hours_of, late_insertion
 from hollet.core.procedure.plan import Plan, known_of, select

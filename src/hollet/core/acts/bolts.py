@@ -16,7 +16,7 @@ from hollet.core.procedure.sheet import Step
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import Quantity, canonical, decimal_text, quantity_of
 from hollet.core.slips import SlipCheck, question, slip_check, slip_input
-from hollet.core.steps.bolt import OVER, USED, BoltFacts
+from hollet.core.steps.bolt import EMPTY, OVER, USED, BoltFacts
 from hollet.core.steps.groups import place_of
 from hollet.core.steps.tighten import JointFacts, joint_facts, joint_in_hand
 from hollet.core.steps.wrenches import setting_for, stage_ask, tolerance_of, wrench_holds
@@ -24,6 +24,7 @@ from hollet.core.steps.wrenches import setting_for, stage_ask, tolerance_of, wre
 __all__ = ["FastenerAct", "joint_of"]
 
 
+LEAST_WORDS = 3
 TIGHT = ("snug", "cinched", "torqued")
 
 
@@ -149,6 +150,9 @@ class FastenerAct(Act[Fastener], StepBody):
             )
         if bolt.over and self.tightness not in ("out", "loosened again"):
             raise _over(joint, bolt)
+        if self.tightness == EMPTY and len((self.note or "").strip()) < LEAST_WORDS:
+            words = f"bolt {self.bolt}: say what its hole is left empty for"
+            raise Refused("no_words", words, field="note")
         return self._plain(joint, self.tightness)
 
     def _pull(self, joint: Joint, facts: JointFacts, bolt: BoltFacts) -> _Pull:

@@ -4,6 +4,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, computed_field
 
+from hollet.core.book.changed import altered, wires
 from hollet.core.book.dangers import live_dangers
 from hollet.core.book.fluids import empty_fluids
 from hollet.core.book.loads import held_up_by
@@ -38,6 +39,8 @@ RANK_OF: dict[str, Rank] = {
     "empty": "open",
     "missing": "open",
     "look_again": "open",
+    "wire": "open",
+    "altered": "open",
     "word": "open",
     "step": "not_reached",
 }
@@ -113,8 +116,47 @@ def left_open(state: BookState) -> tuple[OpenItem, ...]:
             *_empty(state),
             *_joints(state),
             *_look_again(state),
+            *_changed(state),
         ),
     )
+
+
+def _changed(state: BookState) -> list[OpenItem]:
+    """Wires that are not proven and tied, and changed parts that are asked about again."""
+    plan, found = plan_of(state), []
+    for wire in wires(state):
+        step = plan.find_step(wire.step)
+        if wire.next is not None:
+            found.append(
+                open_item(
+                    id=f"wire:{wire.id}",
+                    kind="wire",
+                    what=f"wire {wire.which}, {wire.place}: {wire.words}",
+                    blocks="power_on" if wire.bare else "drive",
+                    step=wire.step,
+                    step_number=step.number if step else "",
+                    stage=step.stage if step else "",
+                    undo="join it, prove it, tie it",
+                    who=wire.who,
+                )
+            )
+    for part in altered(state):
+        step = plan.find_step(part.step)
+        if part.asked is not None:
+            found.append(
+                open_item(
+                    id=f"altered:{part.id}",
+                    kind="altered",
+                    what=f"{part.what}: {part.asked}",
+                    blocks="nothing",
+                    step=part.step,
+                    step_number=step.number if step else "",
+                    stage=step.stage if step else "",
+                    undo="look at it and say it again",
+                    who=part.who,
+                )
+            )
+    return found
 
 
 def _look_again(state: BookState) -> list[OpenItem]:

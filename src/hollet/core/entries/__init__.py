@@ -34,6 +34,7 @@ from hollet.core.entries.calendar import (
     Visit,
 )
 from hollet.core.entries.care import CountedOut, LaidOn, SeatRead
+from hollet.core.entries.changed import Altered, EarlierKept, KeptSo, WireMended
 from hollet.core.entries.decided import Decision
 from hollet.core.entries.gears import CarrierSet, PartChanged, PatternSeen
 from hollet.core.entries.inspected import (
@@ -105,6 +106,7 @@ from hollet.core.entries.work import (
 
 __all__ = [
     "Adapter",
+    "Altered",
     "AtStep",
     "AttemptEnded",
     "AttemptStarted",
@@ -126,6 +128,7 @@ __all__ = [
     "Disposition",
     "Disturbed",
     "Done",
+    "EarlierKept",
     "Entry",
     "EveningChanged",
     "EveningHours",
@@ -140,6 +143,7 @@ __all__ = [
     "Guarded",
     "Happened",
     "HelperKept",
+    "KeptSo",
     "Key",
     "KitPiece",
     "KitSaid",
@@ -224,5 +228,6 @@ __all__ = [
     "Visit",
     "WayWeighed",
     "Wire",
+    "WireMended",
     "Worded",
 ]

@@ -52,6 +52,7 @@ Tightness = Literal[
     "loosened again",
 ]
 Place = Literal[
+    "altered",
     "bag",
     "build",
     "calendar",
@@ -60,6 +61,7 @@ Place = Literal[
     "commitment",
     "counted",
     "device",
+    "earlier",
     "face",
     "gear",
     "helper",
@@ -101,6 +103,7 @@ Place = Literal[
     "turned",
     "vehicle",
     "visit",
+    "wire",
     "worded",
 ]
 """The sorts of thing that an entry may be about."""

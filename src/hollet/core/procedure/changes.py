@@ -4,21 +4,21 @@ refuses.
 What a screen asks for becomes changes in `drafting`; a plan edit in the log is a list of them.
 """
 
-from abc import abstractmethod
-from collections.abc import Callable, Iterable, Mapping, Set
-from typing import Annotated, Literal, NamedTuple, TypeVar
+from collections.abc import Iterable, Mapping, Set
+from typing import Annotated, Literal, TypeVar
 
 from pydantic import Field
 
 from hollet.core.limits import Limit
 from hollet.core.procedure.care import Laid, Seat
+from hollet.core.procedure.editing import Edit, Names, at_step
 from hollet.core.procedure.joints import Joint
 from hollet.core.procedure.pieces import After
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.provisional import Orient, Trial
 from hollet.core.procedure.schools import School
 from hollet.core.procedure.sheet import Step
-from hollet.core.procedure.words import STAGE_RANK, Id, Part, Words
+from hollet.core.procedure.words import STAGE_RANK, Id, Words
 
 V = TypeVar("V")
 
@@ -30,7 +30,6 @@ __all__ = [
     "HiddenChange",
     "JointChange",
     "LimitChange",
-    "Names",
     "OrderChange",
     "PartChange",
     "PeopleChange",
@@ -41,57 +40,6 @@ __all__ = [
     "WayChange",
     "apply",
 ]
-
-
-class Names(NamedTuple):
-    """What steps, facts, schools, ways, extras and parts are called in a plan."""
-
-    steps: dict[str, str]
-    others: dict[str, str]
-
-    def step(self, name: str) -> str:
-        """A step by its number and short title."""
-        return self.steps.get(name, name)
-
-    def of(self, name: str | None) -> str:
-        """Anything else."""
-        return self.others.get(name or "", name or "")
-
-
-class Edit(Part):
-    """Base of all changes: what the plan is after it, and what it is in words."""
-
-    @abstractmethod
-    def applied(self, plan: Plan) -> Plan:
-        """The plan after the change; about something that is not there it changes nothing."""
-
-    @abstractmethod
-    def words(self, names: Names) -> str:
-        """The change in words, for the log."""
-
-    def put_in(self) -> Step | None:
-        """The step that it puts in."""
-        return None
-
-    def at(self) -> str | None:
-        """The step that it is about."""
-        return None
-
-    def behind_step(self) -> str | None:
-        """The step behind which it puts one in."""
-        return None
-
-    def for_sheet(self, steps: Set[str]) -> "Edit | None":
-        """The change as a sheet with these steps takes it over."""
-        return self if self.at() in steps else None
-
-    def redrawn(self) -> str | None:
-        """The joint whose bolts it draws anew."""
-        return None
-
-    def order(self) -> tuple[tuple[str, ...], tuple[str, ...]] | None:
-        """The order of all steps as it was and is, where it changes that alone."""
-        return None
 
 
 class LimitChange(Edit):
@@ -241,7 +189,7 @@ class HiddenChange(Edit):
         return self.step
 
     def applied(self, plan: Plan) -> Plan:
-        return _at_step(plan, self.step, self._hidden)
+        return at_step(plan, self.step, self._hidden)
 
     def _hidden(self, step: Step) -> dict[str, object]:
         others = tuple(thing for thing in step.hidden if thing not in (self.before, self.after))
@@ -269,7 +217,7 @@ class CareChange(Edit):
         return self.step
 
     def applied(self, plan: Plan) -> Plan:
-        return _at_step(plan, self.step, self._cared)
+        return at_step(plan, self.step, self._cared)
 
     def _cared(self, step: Step) -> dict[str, object]:
         more: dict[str, object] = {}
@@ -356,7 +304,7 @@ class ReasonChange(Edit):
         return self.step
 
     def applied(self, plan: Plan) -> Plan:
-        return _at_step(plan, self.step, self._after)
+        return at_step(plan, self.step, self._after)
 
     def _after(self, step: Step) -> dict[str, object]:
         named = self.after or self.before
@@ -420,9 +368,3 @@ def apply(plan: Plan, changes: Iterable[Edit]) -> Plan:
 def _with(known: Mapping[str, V], key: str, value: V | None) -> dict[str, V]:
     others = {k: v for k, v in known.items() if k != key}
     return others if value is None else {**others, key: value}
-
-
-def _at_step(plan: Plan, name: str, update: Callable[[Step], dict[str, object]]) -> Plan:
-    """The plan with one step changed."""
-    steps = (s.model_copy(update=update(s)) if s.id == name else s for s in plan.step)
-    return plan.model_copy(update={"step": tuple(steps)})

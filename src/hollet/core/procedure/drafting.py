@@ -20,7 +20,7 @@ from hollet.core.procedure.changes import (
     WayChange,
     apply,
 )
-from hollet.core.procedure.drafting_care import draft_care
+from hollet.core.procedure.drafting_care import draft_care, draft_this_first
 from hollet.core.procedure.drafting_figures import (
     draft_answer,
     draft_count,
@@ -31,7 +31,7 @@ from hollet.core.procedure.drafting_figures import (
 )
 from hollet.core.procedure.kinds.check import CheckStep
 from hollet.core.procedure.numbering import Numbering, new_id
-from hollet.core.procedure.pieces import REASON_TO_SAY, After
+from hollet.core.procedure.pieces import After
 from hollet.core.procedure.plan import Plan, select
 from hollet.core.procedure.planacts import (
     CareAct,
@@ -51,7 +51,7 @@ from hollet.core.procedure.planacts import (
 from hollet.core.procedure.precedence import contradiction, in_order
 from hollet.core.procedure.schools import School, Way
 from hollet.core.procedure.sheet import is_danger
-from hollet.core.procedure.words import STAGE_RANK, STAGES
+from hollet.core.procedure.words import STAGE_RANK, STAGES, Rung, Stage
 
 __all__ = ["draft"]
 
@@ -166,9 +166,8 @@ def _put_in(plan: Plan, act: PutInAct, done: Set[str], who: str) -> tuple[Change
         short=act.short or act.title[:24],
         do=act.do,
         hours=act.hours,
-        blocks="crank"
-        if plan.first and STAGE_RANK["take_down"] <= STAGE_RANK[act.stage] <= STAGE_RANK["fit_in"]
-        else None,
+        mends=act.mends,
+        blocks=act.blocks or _usual_rung(plan, act.stage),
         number=_put_in_number(plan, act),
         after=tuple(
             After(
@@ -206,48 +205,18 @@ def _hidden(plan: Plan, act: HiddenAct, done: Set[str], who: str) -> tuple[Chang
     return (HiddenChange(step=step.id, after=thing),)
 
 
+def _usual_rung(plan: Plan, stage: Stage) -> Rung | None:
+    """The rung that a step of a hand shuts where it says none."""
+    at_work = STAGE_RANK["take_down"] <= STAGE_RANK[stage] <= STAGE_RANK["fit_in"]
+    return "crank" if plan.first and at_work else None
+
+
 def _care(plan: Plan, act: CareAct, done: Set[str], who: str) -> tuple[Change, ...]:
     return _kept_in_order(plan, list(draft_care(plan, act, done, who)))
 
 
 def _this_first(plan: Plan, act: ThisFirstAct, done: Set[str], who: str) -> tuple[Change, ...]:
-    """A step put in before the one in hand, with a reason that is still to be said; what comes off
-    again for it waits for it too.
-    """
-    hand = _step(plan, act.step)
-    later = {hand.id, *(_step(plan, name).id for name in act.off)}
-    first = next(step for step in plan.step if step.id in later)
-    steps = [step for step in plan.step if step.stage == first.stage]
-    before = steps[: [step.id for step in steps].index(first.id)]
-    new = CheckStep(
-        id=new_id(act.title, {step.id for step in plan.step}),
-        stage=first.stage,
-        kind="check",
-        title=act.title,
-        short=act.title[:24],
-        do=act.title,
-        blocks=hand.blocks,
-    )
-    behind = before[-1] if before else None
-    numbering = Numbering(step.number or "" for step in plan.step)
-    number = (
-        numbering.behind(behind.number or "")
-        if behind is not None
-        else numbering.first(first.stage)
-    )
-    new = new.model_copy(update={"number": number})
-    changes: list[Change] = [StepIn(step=new, behind=behind.id if behind is not None else None)]
-    for name in dict.fromkeys((hand.id, *act.off)):
-        link = After(
-            step=new.id,
-            because=REASON_TO_SAY if name == hand.id else f"off again for {act.title}",
-            kind="access closes",
-            assumed=name == hand.id,
-            origin="said",
-            said_by=who,
-        )
-        changes.append(ReasonChange(step=name, after=link))
-    return _kept_in_order(plan, changes)
+    return _kept_in_order(plan, list(draft_this_first(plan, act, done, who)))
 
 
 def _school(plan: Plan, act: SchoolAct, done: Set[str], who: str) -> tuple[Change, ...]:

@@ -4,16 +4,17 @@ from collections.abc import Set
 
 from hollet.core.errors import NotFound, Refused
 from hollet.core.procedure.care import LAID_KINDS, SEAT_KINDS, Laid, Seat
-from hollet.core.procedure.changes import CareChange, Change, ReasonChange
-from hollet.core.procedure.numbering import new_id
-from hollet.core.procedure.pieces import After
+from hollet.core.procedure.changes import CareChange, Change, ReasonChange, StepIn
+from hollet.core.procedure.kinds.check import CheckStep
+from hollet.core.procedure.numbering import Numbering, new_id
+from hollet.core.procedure.pieces import REASON_TO_SAY, After
 from hollet.core.procedure.plan import Plan
-from hollet.core.procedure.planacts import CareAct
+from hollet.core.procedure.planacts import CareAct, ThisFirstAct
 from hollet.core.procedure.provisional import ORIENT_KINDS, Orient, Trial
 from hollet.core.procedure.sheet import Step
 from hollet.core.quantities.parse import measured
 
-__all__ = ["draft_care"]
+__all__ = ["draft_care", "draft_this_first"]
 
 MOST = 8
 SORTS = {"orient": tuple(ORIENT_KINDS), "lay": tuple(LAID_KINDS), "seat": tuple(SEAT_KINDS)}
@@ -92,6 +93,46 @@ def _time(text: str, unit: str, field: str) -> None:
     if text and measured(text, "time", unit, field).figure("time") <= 0:
         words = f"'{text}': a time is more than nothing, such as 10 {unit}"
         raise Refused("bad_entry", words, field=field)
+
+
+def draft_this_first(plan: Plan, act: ThisFirstAct, done: Set[str], who: str) -> tuple[Change, ...]:
+    """A step put in before the one in hand, with a reason that is still to be said; what comes off
+    again for it waits for it too.
+    """
+    hand = _step(plan, act.step)
+    later = {hand.id, *(_step(plan, name).id for name in act.off)}
+    first = next(step for step in plan.step if step.id in later)
+    steps = [step for step in plan.step if step.stage == first.stage]
+    before = steps[: [step.id for step in steps].index(first.id)]
+    new = CheckStep(
+        id=new_id(act.title, {step.id for step in plan.step}),
+        stage=first.stage,
+        kind="check",
+        title=act.title,
+        short=act.title[:24],
+        do=act.title,
+        blocks=hand.blocks,
+    )
+    behind = before[-1] if before else None
+    numbering = Numbering(step.number or "" for step in plan.step)
+    number = (
+        numbering.behind(behind.number or "")
+        if behind is not None
+        else numbering.first(first.stage)
+    )
+    new = new.model_copy(update={"number": number})
+    changes: list[Change] = [StepIn(step=new, behind=behind.id if behind is not None else None)]
+    for name in dict.fromkeys((hand.id, *act.off)):
+        link = After(
+            step=new.id,
+            because=REASON_TO_SAY if name == hand.id else f"off again for {act.title}",
+            kind="access closes",
+            assumed=name == hand.id,
+            origin="said",
+            said_by=who,
+        )
+        changes.append(ReasonChange(step=name, after=link))
+    return tuple(changes)
 
 
 def _step(plan: Plan, name: str) -> Step:

@@ -4,7 +4,7 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field, StringConstraints
 
-from hollet.core.procedure.words import Hours, Id, Part, ReasonKind, Stage
+from hollet.core.procedure.words import Hours, Id, Part, ReasonKind, Rung, Stage
 
 __all__ = [
     "AnswerAct",
@@ -97,7 +97,7 @@ class Before(Part):
 
 class PutInAct(PlanActBase):
     """A forgotten step: behind which one, before which ones and why; `keep` puts it into the user's
-    own copy of the sheet.
+    own copy of the sheet. `blocks` is the rung it shuts, `mends` the finding that it puts right.
     """
 
     act: Literal["put_in"]
@@ -110,6 +110,8 @@ class PutInAct(PlanActBase):
     before: tuple[Before, ...] = ()
     after: tuple[Before, ...] = ()
     keep: bool = False
+    blocks: Rung | None = None
+    mends: Annotated[str, Field(max_length=190)] | None = None
 
     def kept(self) -> bool:
         return self.keep

@@ -30,6 +30,8 @@ __all__ = [
     "TieKind",
     "VehicleState",
     "Words",
+    "WIRE_STATES",
+    "WireState",
 ]
 
 STAGES = {
@@ -179,3 +181,14 @@ class Part(BaseModel):
         allow_inf_nan=False,
         json_schema_serialization_defaults_required=True,
     )
+
+
+WireState = Literal["cut", "joined", "sleeved", "proven", "tied"]
+WIRE_STATES: dict[WireState, str] = {
+    "cut": "cut, its end bare",
+    "joined": "joined, not proven",
+    "sleeved": "sleeved, not proven",
+    "proven": "proven, its ties loose",
+    "tied": "proven and tied",
+}
+"""How far a wire is mended, in the order of the work."""

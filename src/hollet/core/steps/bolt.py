@@ -19,13 +19,14 @@ OVER = "Take it out, put a fresh one in its place, and begin again with it at st
 EARLY = "Loosen it: it was tight before the place was found. Find the place, then lock it again"
 """What puts a lock right that was pulled too early."""
 USED = "It is for one use and was tightened once: take it out, and put a fresh one in its place"
+EMPTY = "left out on purpose"
 LOOSE = ("out", "loosened again", "left out on purpose", "by hand")
 
 
 class BoltFacts(BaseModel):
     """One fastener: tightness, stage reached, verdict of its latest act, what is set and due;
     `early`: it was tightened before the place of its group was found; `used`: it is for one use,
-    and had it.
+    and had it; `empty`: what its hole is left empty for.
 
     `over`: it got more than was asked and is not put right yet; `todo` is the next act of putting
     it right (`out`, `fresh`, `again`, `more`),
@@ -55,6 +56,7 @@ class BoltFacts(BaseModel):
     recheck: bool = False
     early: bool = False
     used: bool = False
+    empty: str | None = None
     entry: str | None = None
 
 
@@ -148,6 +150,12 @@ class _History:
             return None
         return act_verdict(self.joint, self.latest)
 
+    def empty(self) -> str | None:
+        """What the hole is left empty for."""
+        if self.tightness != EMPTY or self.latest is None:
+            return None
+        return self.latest.body.note or "nobody has said what"
+
     def passed(self, stages: Set[int]) -> bool:
         """Whether it was passed over at its stage, or since it got too much."""
         return self.stage in stages or (self.over and any(s >= self.since for s in stages))
@@ -204,6 +212,7 @@ def bolt_facts(
         todo=todo,
         more=more,
         entry=history.latest.id if history.latest else None,
+        empty=history.empty(),
     )
 
 

@@ -1,6 +1,6 @@
 """Tightening: which bolt is next, what waits to be put right, when the joint is final."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 
 from pydantic import BaseModel, ConfigDict, computed_field
 
@@ -298,14 +298,20 @@ def _held(joint: Joint, facts: JointFacts, outside: Sequence[int], waits: str) -
     return {"outside": tuple(outside), "put_right": advised, "waits": waits}
 
 
+def _filled(bolts: Iterable[BoltFacts]) -> tuple[BoltFacts, ...]:
+    """Those whose hole is not left empty for something that is still to come."""
+    return tuple(bolt for bolt in bolts if bolt.empty is None)
+
+
 def _in_hand(joint: Joint, facts: JointFacts) -> tuple[BoltFacts, ...]:
     """The bolts that are drawn down together now: one group, where groups go through all their
     stages in turn; else all of them.
     """
     groups = joint.groups() if joint.in_turn else ()
-    of_group = (tuple(facts.bolts[number - 1] for number in group) for group in groups)
+    of_group = (_filled(facts.bolts[number - 1] for number in group) for group in groups)
     last = len(facts.stages)
-    return next((g for g in of_group if min(b.stage for b in g) < last), facts.bolts)
+    in_hand = next((g for g in of_group if g and min(b.stage for b in g) < last), facts.bolts)
+    return _filled(in_hand) or facts.bolts
 
 
 def _lead(joint: Joint, facts: JointFacts) -> dict[str, object]:
@@ -327,6 +333,9 @@ def _lead(joint: Joint, facts: JointFacts) -> dict[str, object]:
     if outside:
         waits = f"bolt {outside[0]} waits to be put right or passed over"
         return _held(joint, facts, outside, waits)
+    empty = next((b for b in bolts if b.empty is not None), None)
+    if empty is not None:
+        return _held(joint, facts, (), f"bolt {empty.number} is left empty for {empty.empty}")
     unmarked = next((b.number for b in bolts if joint.mark and not b.marked), None)
     if unmarked is None and not facts.counted:
         return _held(joint, facts, (), f"{joint.name}: count them before they are called final")
@@ -374,11 +383,14 @@ def _final_words(joint: Joint, stages: tuple[StageFacts, ...]) -> str:
 
 def _progress(bolts: Sequence[BoltFacts], stages: Sequence[StageFacts]) -> str:
     """Such as "5 of 10 at stage 2"."""
+    empty = sum(bolt.empty is not None for bolt in bolts)
+    left = f", {empty} left empty on purpose" if empty else ""
     highest = max(bolt.stage for bolt in bolts)
     if highest == 0:
         loose = sum(bolt.tightness in LOOSE for bolt in bolts)
-        return f"{loose} of {len(bolts)} loose" if loose else f"{len(bolts)} as found"
+        loose_words = f"{loose} of {len(bolts)} loose" if loose else f"{len(bolts)} as found"
+        return loose_words + left
     count = sum(bolt.stage == highest for bolt in bolts)
     if count == len(bolts) and highest == len(stages):
         return f"all {count} at stage {highest}, {sum(not b.final for b in bolts)} not final"
-    return f"{count} of {len(bolts)} at stage {highest}"
+    return f"{count} of {len(bolts)} at stage {highest}{left}"

@@ -9,14 +9,7 @@ from hollet.core.book.around import AroundWords, around_now, around_words
 from hollet.core.book.bags import BagContent, bag_contents
 from hollet.core.book.boxes import box_of, guards, kind_of_box, not_pressed
 from hollet.core.book.captures import CaptureView, captures_of, compares_of
-from hollet.core.book.care import (
-    CountFacts,
-    LaidFacts,
-    SeatFacts,
-    counts_of,
-    laid_of,
-    seats_of,
-)
+from hollet.core.book.care import CountFacts, LaidFacts, SeatFacts
 from hollet.core.book.complete import bare_openings, clash, not_open_any_more, obstacles
 from hollet.core.book.dangers import Danger, live_dangers
 from hollet.core.book.needs import needs, state_words
@@ -30,7 +23,7 @@ from hollet.core.book.settings import Keeping, keeps_of
 from hollet.core.book.sought import Kept, kept_places
 from hollet.core.book.windows import Chance, chances
 from hollet.core.calendar.clock import Pace
-from hollet.core.entries import BookState, Confirmed, Key, Line, PartChanged
+from hollet.core.entries import BookState, Confirmed, Key, Line
 from hollet.core.entries.status import SETTLED, StepStatus, plan_of, statuses, whole_of
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.pieces import Caution, Role
@@ -38,8 +31,15 @@ from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.schools import Extra
 from hollet.core.procedure.sheet import Step, blocks_of
 from hollet.core.procedure.words import RUNGS, STAGES
-from hollet.core.steps.tighten import joint_facts, joint_in_hand
 from hollet.core.view import View
+from hollet.screens.benches.by_hand import (
+    AgainRow,
+    ComesOff,
+    DepthTool,
+    again_at,
+    care_at,
+    comes_off,
+)
 from hollet.screens.clockline import ClockLine, clock_line
 from hollet.screens.closing import NoteRow
 from hollet.screens.plan_questions import Gear
@@ -78,37 +78,6 @@ class FluidView(View):
     words: str
     drained: bool
     stays_closed: bool
-
-
-class AgainRow(View):
-    """A part that may be changed alone, the steps read again then, and how often it was."""
-
-    what: str
-    steps: tuple[str, ...]
-    times: int
-
-
-class OffRow(View):
-    """A step, done already, that may have to come off again."""
-
-    step: str
-    name: str
-
-
-class ComesOff(View):
-    """What may have to come off again for a part that goes in first: the joint begun in hand, and
-    what was put on last.
-    """
-
-    begun: str | None
-    steps: tuple[OffRow, ...]
-
-
-class DepthTool(View):
-    """A tool that reads a depth."""
-
-    id: str
-    code: str
 
 
 class BenchBase(View):
@@ -246,8 +215,8 @@ def base_of(
     return BenchBase(
         clock=clock_line(state, step, paces),
         **_beside(state, step, notes),
-        **_care(state, step, tools, now),
-        comes_off=_comes_off(state, step, known),
+        **care_at(state, step, tools, now),
+        comes_off=comes_off(state, step, known),
         step=step.id,
         number=step.number,
         title=step.title,
@@ -309,58 +278,8 @@ def _beside(state: BookState, step: Step, notes: Sequence[NoteRow]) -> dict[str,
         "trial": trial_of(state, step),
         "on_trial": on_trial(state, step),
         "orients": orients_of(state, step),
-        "again": _again(state, step),
+        "again": again_at(state, step),
     }
-
-
-MOST_OFF = 6
-
-
-def _comes_off(state: BookState, step: Step, known: Mapping[str, StepStatus]) -> ComesOff:
-    """What was put on last, the newest first, and the joint that is begun."""
-    joint = joint_in_hand(state, step)
-    facts = joint_facts(state, joint) if joint is not None else None
-    on = [
-        s
-        for s in plan_of(state).step
-        if known[s.id].status == "done"
-        and s.stage not in ("plan", "take_down", "inspect", "order")
-        and (s.tightens() or s.closes or s.refits or s.kind in ("fit", "connect"))
-    ]
-    on.sort(key=lambda s: known[s.id].time, reverse=True)
-    return ComesOff(
-        begun=f"{facts.name}, {facts.progress}" if facts is not None and facts.begun else None,
-        steps=tuple(OffRow(step=s.id, name=f"{s.number} {s.title}") for s in on[:MOST_OFF]),
-    )
-
-
-def _care(state: BookState, step: Step, tools: Sequence[Instrument], now: str) -> dict[str, Any]:
-    """What is laid on, driven home and counted out at it, and the tools that read a depth."""
-    depths = [t for t in tools if not t.retired and t.kind in ("caliper", "depth gauge")]
-    return {
-        "lays": laid_of(state, step, now),
-        "seats": seats_of(state, step),
-        "counts": counts_of(state, step),
-        "depth_tools": tuple(DepthTool(id=t.id, code=t.code) for t in depths if step.seats),
-    }
-
-
-def _again(state: BookState, step: Step) -> tuple[AgainRow, ...]:
-    """What is read again when one part alone is changed."""
-    plan = plan_of(state)
-    changed = [e.body.what for e in state.each(PartChanged, "step", step.id)]
-    return tuple(
-        AgainRow(
-            what=again.what,
-            steps=tuple(
-                f"{found.number} {found.title}"
-                for name in again.steps
-                if (found := plan.find_step(name)) is not None
-            ),
-            times=changed.count(again.what),
-        )
-        for again in step.again
-    )
 
 
 def _parts(state: BookState, step: Step) -> tuple[PartLine, ...]:

@@ -4,11 +4,12 @@ from fastapi import APIRouter, Response
 
 from hollet.core.steps.inspection import InspectionView
 from hollet.screens.bench import Bench
+from hollet.screens.changed import ChangedView
 from hollet.screens.turned import TurnedView
 from hollet.services import archives, builds, front, logging, readings
 from hollet.services.builds import BuildCard, GateView
 from hollet.services.front import AppendView
-from hollet.services.inspection import inspection
+from hollet.services.inspection import changes, inspection
 from hollet.services.logging import LogView
 from hollet.services.readings import ReadIn
 from hollet.web.models import EntryEdit, ReadingsFile, StandsView, VehicleEdit
@@ -61,6 +62,12 @@ def get_log(
 def get_stands(build: str, entry: str, workshop: Shared) -> StandsView:
     """What stands on a line, before it is struck."""
     return StandsView(lines=list(logging.stands_on(workshop, build, entry)))
+
+
+@router.get("/changed")
+def get_changed(build: str, workshop: Shared) -> ChangedView:
+    """What is not as it left the works."""
+    return changes(workshop, build)
 
 
 @router.get("/inspection")

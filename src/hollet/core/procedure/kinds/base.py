@@ -52,7 +52,7 @@ __all__ = ["BaseStep"]
 
 class BaseStep(Part):
     """What all steps share. `or_when` are conditions under which another sheet wants it too; kept
-    by Hollet where sheets are combined.
+    by Hollet where sheets are combined. `mends` is the finding that it puts right, kept by Hollet.
     """
 
     id: Id
@@ -98,6 +98,7 @@ class BaseStep(Part):
     lays: Annotated[tuple[Laid, ...], Field(max_length=8)] = ()
     seats: Annotated[tuple[Seat, ...], Field(max_length=8)] = ()
     number: str = ""
+    mends: Annotated[str, Field(max_length=190)] | None = None
 
     looked_at: ClassVar[bool] = False
     takes_off: ClassVar[bool] = False
