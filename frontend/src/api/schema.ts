@@ -678,6 +678,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/builds/{build}/sources": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Sources
+         * @description The figures of a build that a sum of the bench may take by name.
+         */
+        get: operations["get_sources"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/builds/{build}/steps/{step}": {
         parameters: {
             query?: never;
@@ -2243,6 +2263,8 @@ export interface components {
             status: components["schemas"]["StepStatus"];
             /** Step */
             step: string;
+            /** Sums */
+            sums: components["schemas"]["KeptSum"][];
             /**
              * Taking Down
              * @description Whether things come off here.
@@ -2255,6 +2277,8 @@ export interface components {
             waited_for: string[];
             /** Waits */
             waits: components["schemas"]["Waiting"][];
+            /** Warms */
+            warms: components["schemas"]["WarmFacts"][];
             /** Why */
             why: string | null;
         };
@@ -3911,7 +3935,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["AlteredAct"] | components["schemas"]["EarlierKeptAct"] | components["schemas"]["KeptSoAct"] | components["schemas"]["WireMendedAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
+            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["OutOfOvenAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["AlteredAct"] | components["schemas"]["EarlierKeptAct"] | components["schemas"]["KeptSoAct"] | components["schemas"]["WireMendedAct"] | components["schemas"]["SumKeptAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
             /** Id */
             id: string;
             /** Seen */
@@ -5605,6 +5629,40 @@ export interface components {
             why: string;
         };
         /**
+         * KeptSum
+         * @description A sum that is kept at a step; `changed` says which figure is another one now, and `now` what
+         *     comes out with it.
+         */
+        KeptSum: {
+            /** Answers */
+            answers: components["schemas"]["SumAnswer"][];
+            /** Calc */
+            calc: string;
+            /** Changed */
+            changed: string[];
+            /**
+             * Holds
+             * @description Whether all that went in is still so.
+             */
+            readonly holds: boolean;
+            /** Id */
+            id: string;
+            /** Inputs */
+            inputs: components["schemas"]["SumInput"][];
+            /** Now */
+            now: components["schemas"]["SumAnswer"][];
+            /** Refusal */
+            refusal: string | null;
+            /** Step */
+            step: string;
+            /** Time */
+            time: string;
+            /** Title */
+            title: string;
+            /** Who */
+            who: string;
+        };
+        /**
          * KitPiece
          * @description Like shims: the thickness as typed and in mm, the last digit of what was typed, and how
          *     many.
@@ -7232,6 +7290,31 @@ export interface components {
             second: boolean;
             /** Seen */
             seen: boolean;
+        };
+        /**
+         * OutOfOvenAct
+         * @description It comes out now: how hot it is by a probe or a stick that melts, and how hot it must still
+         *     be as it goes on, by the sum.
+         */
+        OutOfOvenAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "out of the oven";
+            /** Needed */
+            needed: string;
+            /** Out */
+            out: string;
+            /**
+             * Room
+             * @default 20
+             */
+            room?: string;
+            /** Step */
+            step: string;
+            /** Warm */
+            warm: string;
         };
         /**
          * Outset
@@ -10243,6 +10326,20 @@ export interface components {
             title: string;
         };
         /**
+         * Source
+         * @description A figure of the build that a sum may take by its name.
+         */
+        Source: {
+            /** Dimension */
+            dimension: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * SourceAnswer
          * @description What one source says of a limit, in the limit's unit.
          */
@@ -10847,6 +10944,58 @@ export interface components {
             tries: number;
             /** Words */
             words: string;
+        };
+        /**
+         * SumAnswer
+         * @description One answer of a sum, in words.
+         */
+        SumAnswer: {
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * SumInput
+         * @description One figure of a sum as it was typed, or as the `source` gave it: a reading, a size of the
+         *     vehicle, a figure that was said.
+         */
+        SumInput: {
+            /** Field */
+            field: string;
+            /** Label */
+            label: string;
+            /** Source */
+            source?: string | null;
+            /** Source Name */
+            source_name?: string | null;
+            /** Typed */
+            typed: string;
+        };
+        /**
+         * SumKeptAct
+         * @description Figures as typed, or taken from the build by name; the sum is reckoned as it is kept.
+         */
+        SumKeptAct: {
+            /** Calc */
+            calc: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sum kept";
+            /** Step */
+            step: string;
+            /** Sum */
+            sum: string;
+            /** Taken */
+            taken?: {
+                [key: string]: string;
+            };
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
         };
         /**
          * SumRow
@@ -11956,6 +12105,35 @@ export interface components {
          */
         WantedLook: {
             line: components["schemas"]["WantedLine"];
+        };
+        /**
+         * WarmFacts
+         * @description Something that goes on hot or cold: whether it is out, and until when (UTC) it still goes on
+         *     by the stated rule; `late`: that is past.
+         */
+        WarmFacts: {
+            /** Box */
+            box: string;
+            /** By */
+            by: string;
+            /** Id */
+            id: string;
+            /** Late */
+            late: boolean;
+            /** Most */
+            most: string;
+            /** Needed */
+            needed: string | null;
+            /** Never */
+            never: string;
+            /** On */
+            on: boolean;
+            /** Out */
+            out: string | null;
+            /** Until */
+            until: string | null;
+            /** What */
+            what: string;
         };
         /**
          * WayAct
@@ -16009,6 +16187,109 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptIn"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_sources: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Source"][];
                 };
             };
             /** @description Bad Request */

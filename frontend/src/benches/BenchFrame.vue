@@ -18,6 +18,7 @@ import AgainBlock from './AgainBlock.vue'
 import CareBlock from './CareBlock.vue'
 import ClockBlock from './ClockBlock.vue'
 import ProvisionalBlock from './ProvisionalBlock.vue'
+import SumsBlock from './SumsBlock.vue'
 import StepNeeds from './StepNeeds.vue'
 import StepPhotos from './StepPhotos.vue'
 import AskDialog from '@/shell/AskDialog.vue'
@@ -193,6 +194,7 @@ defineExpose({
         :step="bench.base.step"
       />
       <CareBlock v-if="!underWay" :bench="bench" />
+      <SumsBlock v-if="!underWay" :bench="bench" />
       <AgainBlock v-if="!underWay" :bench="bench" />
       <StepNeeds v-if="!underWay" :bench="bench" />
       <ClockBlock v-if="!underWay" :clock="bench.base.clock" />

@@ -19,6 +19,8 @@ const base = computed(() => props.bench.base)
 const typed = ref<Record<string, string>>({})
 const counted = ref<Record<string, string>>({})
 const tool = ref('')
+const DEGREES = { out: 'it is', needed: 'it goes on at', room: 'the room' } as const
+const degrees = ref({ out: '', needed: '', room: '20' })
 const press = (what: string) => book.act({ kind: 'confirmed', step: base.value.step, what })
 const left = (until: string) => (new Date(until).getTime() - now.value.getTime()) / 1000
 const lay = (laid: string) => book.act({ kind: 'laid on', step: base.value.step, laid })
@@ -36,6 +38,9 @@ async function read(seat: string) {
   )
   if (!problem.value) typed.value[seat] = ''
 }
+async function warmed(warm: string) {
+  await served(() => book.write({ kind: 'out of the oven', step: base.value.step, warm, ...degrees.value }))
+}
 async function out(item: string) {
   const count = Number.parseInt(counted.value[item] ?? '', 10)
   if (Number.isNaN(count)) return
@@ -45,7 +50,7 @@ async function out(item: string) {
 
 <template>
   <section
-    v-if="base.lays.length || base.seats.length || base.counts.length"
+    v-if="base.lays.length || base.warms.length || base.seats.length || base.counts.length"
     class="care"
     aria-label="Laid on, driven home, counted out"
   >
@@ -70,6 +75,43 @@ async function out(item: string) {
         <span v-else-if="l.on && !l.over" class="t16">✓ {{ l.who }}</span>
         <button v-if="!base.settled && (!l.on || l.over)" type="button" class="btn small" @click="lay(l.id)">
           {{ l.over ? 'Laid anew' : 'It is on now' }}
+        </button>
+      </li>
+    </ul>
+    <ul v-if="base.warms.length">
+      <li v-for="w in base.warms" :key="w.id" :class="{ over: w.late }">
+        <div>
+          <p class="b">{{ capital(w.what) }}, {{ w.by === 'oven' ? 'hot' : 'cold' }}: at most {{ w.most }}</p>
+          <p class="t16">
+            Never with it: {{ w.never }}. Gloves. By a probe or a stick, not by an infrared gun.
+          </p>
+          <p v-if="w.out" class="t16">
+            out at {{ w.out }}, goes on at {{ w.needed }}; the time is a rule of thumb, assumed
+          </p>
+          <p v-if="w.late" class="outside b">It will not go on any more: back into the {{ w.by }}.</p>
+        </div>
+        <p v-if="w.until && !base.settled && !w.late" class="t28 b clock" aria-live="off">
+          {{ minutesSeconds(left(w.until)) }}
+        </p>
+        <span v-else-if="w.on" class="t16">✓ home</span>
+        <form
+          v-if="!base.settled && !w.on && (!w.until || w.late)"
+          class="depths"
+          @submit.prevent="warmed(w.id)"
+        >
+          <label v-for="(name, key) in DEGREES" :key="key" class="field"
+            ><span>{{ name }}, °C</span
+            ><input
+              v-model="degrees[key]"
+              class="entry"
+              :name="`warm-${key}`"
+              autocomplete="off"
+              inputmode="text"
+          /></label>
+          <button type="submit" class="btn small">Out of the {{ w.by }}</button>
+        </form>
+        <button v-if="!base.settled && !w.on" type="button" class="btn small" @click="press(w.box)">
+          It is home
         </button>
       </li>
     </ul>

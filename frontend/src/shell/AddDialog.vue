@@ -21,6 +21,7 @@ const SORTS = {
   hidden: 'Hidden here',
   school: 'Another way to do it',
   first: 'This first',
+  sum: 'A sum',
   orient: 'Points one way',
   lay: 'Laid on',
   seat: 'Driven home',
@@ -131,6 +132,11 @@ defineExpose({ ask })
         >
       </div>
       <CareForm v-if="care && step" :what="care" :step="step" :steps="later" @add="planned" />
+      <p v-else-if="sort === 'sum' && step">
+        <RouterLink class="btn" :to="{ name: 'sums', query: { build, step } }" @click="open = false"
+          >Reckon it, and keep it at this step</RouterLink
+        >
+      </p>
       <FirstForm v-else-if="sort === 'first' && book.bench" :bench="book.bench" @add="planned" />
       <form v-else class="add" @submit.prevent="add">
         <label v-if="sort === 'note'" class="field"

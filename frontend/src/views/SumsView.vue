@@ -5,12 +5,15 @@
  */
 import { computed, onMounted, reactive, ref, watch } from 'vue'
 import { useLocalStorage } from '@vueuse/core'
+import { v7 } from 'uuid'
 import { useRoute, useRouter } from 'vue-router'
 import { type CalculationForm, client, got, Refusal, type Schemas, sentence } from '@/api/client'
 import { useKeys } from '@/composables/keys'
 import FamilySketch from '@/drawings/FamilySketch.vue'
 import MarkLogo from '@/shell/MarkLogo.vue'
 import { useServer } from '@/composables/server'
+import { useSession } from '@/stores/session'
+import { useShop } from '@/stores/shop'
 
 /** How a field is filled in that takes more than one figure. */
 const HOW: Record<string, (f: { options: readonly string[] }) => string> = {
@@ -20,10 +23,19 @@ const HOW: Record<string, (f: { options: readonly string[] }) => string> = {
   row: (f) => `: ${f.options.join(', ').replaceAll('_', ' ')}`,
 }
 const route = useRoute()
+const session = useSession()
+const shop = useShop()
 const router = useRouter()
 const all = ref<CalculationForm[]>([])
 const { problem, served } = useServer()
 const wrong = ref<string | null>(null)
+/** Where a sum is kept, when it was begun at a step; and what it takes from the build by name. */
+const build = computed(() => (typeof route.query.build === 'string' ? route.query.build : ''))
+const step = computed(() => (typeof route.query.step === 'string' ? route.query.step : ''))
+const given = ref<Schemas['Source'][]>([])
+const taken = reactive<Record<string, string>>({})
+const kept = ref('')
+const id = v7()
 const sought = ref('')
 const typed = reactive<Record<string, string>>({})
 const answer = ref<Record<string, { value: unknown; unit?: string }> | null>(null)
@@ -34,6 +46,10 @@ onMounted(async () => {
   await served(async () => {
     all.value = await got(client.GET('/api/calculations'))
     choose(String(route.query.sum ?? ''))
+    if (build.value)
+      given.value = await got(
+        client.GET('/api/builds/{build}/sources', { params: { path: { build: build.value } } }),
+      )
   })
 })
 const form = computed(() => all.value.find((f) => f.name === route.query.sum) ?? null)
@@ -53,10 +69,12 @@ function choose(name: string) {
   working.value = []
   problem.value = ''
   wrong.value = null
+  kept.value = ''
   for (const key of Object.keys(typed)) typed[key] = ''
+  for (const key of Object.keys(taken)) delete taken[key]
   for (const field of found?.fields ?? [])
     typed[field.name] = field.default || (field.kind === 'choice' ? (field.options[0] ?? '') : '')
-  if (found && route.query.sum !== name) void router.replace({ query: { sum: name } })
+  if (found && route.query.sum !== name) void router.replace({ query: { ...route.query, sum: name } })
 }
 function shown(leaf: { value: unknown; unit?: string }): string {
   const text = (v: unknown) =>
@@ -73,16 +91,38 @@ function shown(leaf: { value: unknown; unit?: string }): string {
 /** Several sentences are a list: one below the other, none run into the next. */
 const isList = (leaf: { value: unknown }): leaf is { value: string[] } =>
   Array.isArray(leaf.value) && leaf.value.some((v) => typeof v === 'string')
+/** A figure of the build by its name: what it is now, and it is marked when it changes. */
+function take(field: string, source: string) {
+  const found = given.value.find((g) => g.id === source)
+  if (found) {
+    taken[field] = source
+    typed[field] = found.text
+  } else delete taken[field]
+}
+async function keep() {
+  if (!form.value) return
+  const who = await session.whoIsIt()
+  const entry = {
+    kind: 'sum kept' as const,
+    step: step.value,
+    sum: id,
+    calc: form.value.name,
+    typed: { ...typed },
+    taken: { ...taken },
+  }
+  await served(() => shop.write(build.value, who, entry))
+  if (!problem.value) kept.value = 'It is kept at the step.'
+}
 async function reckon() {
   if (!form.value) return
   problem.value = ''
   wrong.value = null
   try {
-    const given = Object.fromEntries(form.value.fields.map((f) => [f.name, typed[f.name] ?? '']))
+    const sent = Object.fromEntries(form.value.fields.map((f) => [f.name, typed[f.name] ?? '']))
     const found = (await got(
       client.POST('/api/calculations/{name}', {
         params: { path: { name: form.value.name } },
-        body: { typed: given },
+        body: { typed: sent },
       }),
     )) as Record<string, never>
     working.value = found.working as unknown as string[]
@@ -179,7 +219,21 @@ useKeys(() => ({ '/': () => finder.value?.focus() }))
               :name="f.name"
               autocomplete="off"
               :aria-invalid="wrong === f.name || undefined"
+              @input="delete taken[f.name]"
             />
+            <select
+              v-if="given.some((g) => g.dimension === f.dimension)"
+              class="entry from"
+              :value="taken[f.name] ?? ''"
+              :name="`from-${f.name}`"
+              :aria-label="`${f.label}, from the build`"
+              @change="take(f.name, ($event.target as HTMLSelectElement).value)"
+            >
+              <option value="">typed</option>
+              <option v-for="g in given.filter((g) => g.dimension === f.dimension)" :key="g.id" :value="g.id">
+                {{ g.name }}, {{ g.text }}
+              </option>
+            </select>
           </label>
           <button type="submit" class="btn primary reckon">Reckon <kbd>Enter</kbd></button>
         </form>
@@ -204,6 +258,11 @@ useKeys(() => ({ '/': () => finder.value?.focus() }))
               </dd>
             </div>
           </dl>
+          <p v-if="build && step">
+            <button type="button" class="btn small" @click="keep">Keep it at the step</button>
+            {{ kept }}
+            <RouterLink :to="{ name: 'step', params: { build, step } }">Back to the step</RouterLink>
+          </p>
           <h2 class="t16 mut">Working</h2>
           <p v-for="l in working" :key="l">{{ l }}</p>
           <p class="t16 mut">
@@ -295,6 +354,11 @@ nav [aria-pressed='true'] {
   font-weight: 750;
   border-left-color: var(--ink);
   background: var(--zinc2);
+}
+.from {
+  min-height: 44px;
+  font-size: 16px;
+  margin-top: 4px;
 }
 .start {
   display: grid;

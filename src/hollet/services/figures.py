@@ -6,6 +6,7 @@ from math import floor, log10
 
 from pydantic import BaseModel
 
+from hollet.core.book.sums import Source, sources
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument
 from hollet.core.quantities.parse import Parsed, parse
@@ -14,7 +15,7 @@ from hollet.core.quantities.units import find_unit, from_canonical, units_of
 from hollet.core.steps.typed import read_leaves, read_text
 from hollet.services.workshop import Workshop
 
-__all__ = ["ConversionsView", "QuantityView", "conversions", "read_figure"]
+__all__ = ["ConversionsView", "QuantityView", "conversions", "read_figure", "sum_sources"]
 
 
 class QuantityView(BaseModel):
@@ -138,3 +139,9 @@ def _as_fine(value: Fraction, typed: str) -> tuple[str, bool]:
         return whole, Fraction(whole) == value
     places = max(digits + 1 - floor(log10(abs(value))), decimals)
     return decimal_text(float(value), places), False
+
+
+def sum_sources(workshop: Workshop, build: str) -> tuple[Source, ...]:
+    """The figures of a build that a sum may take by name."""
+    with workshop.held(build) as state:
+        return sources(state)

@@ -9,15 +9,17 @@ from hollet.core.acts.hand import Hand
 from hollet.core.book.ledger import left_open
 from hollet.core.book.passing import unsettled_before
 from hollet.core.checking import standing
-from hollet.core.entries import BookState, CountedOut, LaidOn, SeatRead, StepBody
+from hollet.core.entries import BookState, CountedOut, LaidOn, OutOfOven, SeatRead, StepBody
 from hollet.core.entries.status import SETTLED, status_of
 from hollet.core.errors import NotFound, Refused
+from hollet.core.fitting.heating import HeatLeft, heat_left
 from hollet.core.instruments import Instrument
+from hollet.core.procedure.care import Warm
 from hollet.core.procedure.sheet import Step
 from hollet.core.quantities.parse import measured
-from hollet.core.quantities.quantity import Measured
+from hollet.core.quantities.quantity import Measured, Quantity, canonical
 
-__all__ = ["CountedOutAct", "LaidOnAct", "SeatReadAct"]
+__all__ = ["CountedOutAct", "LaidOnAct", "OutOfOvenAct", "SeatReadAct"]
 
 FEWEST_DEPTHS = 3
 FORM = "three to eight depths round about with a space between, such as 4.20 4.25 4.20 4.20"
@@ -47,6 +49,51 @@ class LaidOnAct(Act[LaidOn], StepBody):
             raise NotFound("what is laid on", self.laid)
         _in_hand(state, step, hand, "laid")
         return self.filled(what=laid.what, open_s=laid.open_s())
+
+
+class OutOfOvenAct(Act[OutOfOven], StepBody):
+    """It comes out now: how hot it is by a probe or a stick that melts, and how hot it must still
+    be as it goes on, by the sum.
+    """
+
+    body: ClassVar = OutOfOven
+    kind: Literal["out of the oven"]
+    warm: Annotated[str, Field(max_length=60)]
+    out: Annotated[str, Field(min_length=1, max_length=20)]
+    needed: Annotated[str, Field(min_length=1, max_length=20)]
+    room: Annotated[str, Field(min_length=1, max_length=20)] = "20"
+
+    def accepted(self, state: BookState, hand: Hand) -> OutOfOven:
+        step = step_named(state, self.step)
+        warm = next((warm for warm in step.warms if warm.id == self.warm), None)
+        if warm is None:
+            raise NotFound("what is warmed", self.warm)
+        _in_hand(state, step, hand, "warm")
+        out, needed, room = (
+            measured(getattr(self, name), "temperature", "°C", name)
+            for name in ("out", "needed", "room")
+        )
+        self._not_over(warm, out)
+        found = heat_left(
+            HeatLeft(
+                temperature_out=out,
+                temperature_needed=needed,
+                room_temperature=room,
+                wall=Quantity(value=warm.wall_mm(), unit="mm"),
+            )
+        )
+        left = canonical(found.time_left, "time", "out")
+        return self.filled(what=warm.what, out=out, needed=needed, room=room, left_s=left)
+
+    def _not_over(self, warm: Warm, out: Measured) -> None:
+        """Refuse what is hotter, or colder, than the part may become: it is spoilt."""
+        most, at = warm.most_c(), out.figure("temperature")
+        if most is not None and (at > most if warm.by == "oven" else at < most):
+            words = (
+                f"{warm.what} at {self.out} °C: {warm.most} is the most it may become. What was "
+                "past that is looked at, or another one goes in"
+            )
+            raise Refused("too_hot", words, field="out")
 
 
 class SeatReadAct(Act[SeatRead], StepBody):

@@ -125,7 +125,8 @@ class KeptSoAct(Act[KeptSo], StepBody):
             words = f"{item.what}: only what a hand put in for something else may stay"
             raise Refused("not_kept", words, field="item")
         if self.safety != "none":
-            words = f"{item.what}: nothing stands in for {SAFETY_NAMES.get(self.safety, self.safety)} for good"
+            name = SAFETY_NAMES.get(self.safety, self.safety)
+            words = f"{item.what}: nothing stands in for {name} for good"
             raise Refused("not_kept", words, field="safety")
         if item.blocks not in KEEPABLE:
             words = f"{item.what}: it shuts {RUNGS[item.blocks].lower()}, so the right one goes in"

@@ -8,7 +8,15 @@ from math import sqrt
 from hollet.core.book.boxes import moment
 from hollet.core.book.ledger import left_open
 from hollet.core.book.passing import Obstacle, reason_keys
-from hollet.core.entries import BookState, Confirmed, CountedOut, LaidOn, Reopened, SeatRead
+from hollet.core.entries import (
+    BookState,
+    Confirmed,
+    CountedOut,
+    LaidOn,
+    OutOfOven,
+    Reopened,
+    SeatRead,
+)
 from hollet.core.entries.status import SETTLED, plan_of, status_of
 from hollet.core.instruments import single_reading_U
 from hollet.core.limits import Judgement, Limit, judge
@@ -16,7 +24,17 @@ from hollet.core.procedure.care import LAID_KINDS, SEAT_KINDS, LaidKind, Seat, S
 from hollet.core.procedure.sheet import Step
 from hollet.core.view import View
 
-__all__ = ["CountFacts", "LaidFacts", "SeatFacts", "counts_of", "laid_of", "seats_of", "uncared"]
+__all__ = [
+    "CountFacts",
+    "LaidFacts",
+    "SeatFacts",
+    "WarmFacts",
+    "counts_of",
+    "laid_of",
+    "seats_of",
+    "uncared",
+    "warms_of",
+]
 
 
 class LaidFacts(View):
@@ -38,6 +56,24 @@ class LaidFacts(View):
     until: str | None
     over: bool
     box: str | None
+
+
+class WarmFacts(View):
+    """Something that goes on hot or cold: whether it is out, and until when (UTC) it still goes on
+    by the stated rule; `late`: that is past.
+    """
+
+    id: str
+    what: str
+    by: str
+    most: str
+    never: str
+    out: str | None
+    needed: str | None
+    until: str | None
+    late: bool
+    box: str
+    on: bool
 
 
 class SeatFacts(View):
@@ -113,6 +149,37 @@ def laid_of(state: BookState, step: Step, now: str) -> tuple[LaidFacts, ...]:
     return tuple(found)
 
 
+def warms_of(state: BookState, step: Step, now: str) -> tuple[WarmFacts, ...]:
+    """What goes on hot or cold at a step."""
+    since, presses = _since(state, step.id), state.each(Confirmed, "step", step.id)
+    settled, found = status_of(state, step).status in SETTLED, []
+    for warm in step.warms:
+        own = [e for e in state.each(OutOfOven, "step", step.id) if e.body.warm == warm.id]
+        last = own[-1] if own and own[-1].seq > since else None
+        box = f"{warm.what}: home, and held till it grips"
+        pressed = max((e.seq for e in presses if e.body.what == box and e.seq > since), default=0)
+        on, until = pressed > (last.seq if last is not None else 0), None
+        if last is not None:
+            until = moment(last.time) + timedelta(seconds=last.body.left_s)
+        late = until is not None and not on and not settled and moment(now) > until
+        found.append(
+            WarmFacts(
+                id=warm.id,
+                what=warm.what,
+                by=warm.by,
+                most=warm.most,
+                never=warm.never,
+                out=last.body.out.shown() if last is not None else None,
+                needed=last.body.needed.shown() if last is not None else None,
+                until=until.isoformat() if until is not None and not on else None,
+                late=late,
+                box=box,
+                on=on,
+            )
+        )
+    return tuple(found)
+
+
 def seats_of(state: BookState, step: Step) -> tuple[SeatFacts, ...]:
     """What is driven home at a step."""
     since = _since(state, step.id)
@@ -168,6 +235,11 @@ def counts_of(state: BookState, step: Step) -> tuple[CountFacts, ...]:
 def uncared(state: BookState, step: Step, now: str) -> list[Obstacle]:
     """What the step still asks for of all this."""
     found = [o for laid in laid_of(state, step, now) if (o := _laid_lacks(laid)) is not None]
+    found += [
+        Obstacle(code="seat", words=f"not seen: {warm.box}", by="press", box=warm.box)
+        for warm in warms_of(state, step, now)
+        if not warm.on
+    ]
     found += [o for seat in seats_of(state, step) for o in _seat_lacks(seat)]
     for count in counts_of(state, step):
         if count.out is None:

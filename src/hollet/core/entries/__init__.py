@@ -33,7 +33,7 @@ from hollet.core.entries.calendar import (
     TonightSaid,
     Visit,
 )
-from hollet.core.entries.care import CountedOut, LaidOn, SeatRead
+from hollet.core.entries.care import CountedOut, LaidOn, OutOfOven, SeatRead
 from hollet.core.entries.changed import Altered, EarlierKept, KeptSo, WireMended
 from hollet.core.entries.decided import Decision
 from hollet.core.entries.gears import CarrierSet, PartChanged, PatternSeen
@@ -78,6 +78,7 @@ from hollet.core.entries.shop import DeviceEdited, GearEdited, ToolChecked, Tool
 from hollet.core.entries.sought import PutBy, SearchBegun, SearchEnded
 from hollet.core.entries.state import BookState, Entry, Line
 from hollet.core.entries.stock import SpareKept, SpareMoved
+from hollet.core.entries.sums import SumKept
 from hollet.core.entries.takedown import (
     Bagged,
     Captured,
@@ -160,6 +161,7 @@ __all__ = [
     "OpenerSaid",
     "OrderMoved",
     "Ordered",
+    "OutOfOven",
     "Own",
     "OwnerSaid",
     "PackPut",
@@ -210,6 +212,7 @@ __all__ = [
     "StepBody",
     "Stopped",
     "Strike",
+    "SumKept",
     "SupplierNoted",
     "Supported",
     "Surroundings",

@@ -94,6 +94,7 @@ Place = Literal[
     "spoken",
     "step",
     "stop",
+    "sum",
     "supplier",
     "support",
     "surroundings",

@@ -8,7 +8,7 @@ from hollet.core.entries.base import Key, Seconds, Short, StepBody
 from hollet.core.instruments import Instrument
 from hollet.core.quantities.quantity import Measured
 
-__all__ = ["CountedOut", "LaidOn", "SeatRead"]
+__all__ = ["CountedOut", "LaidOn", "OutOfOven", "SeatRead"]
 
 
 class LaidOn(StepBody):
@@ -40,6 +40,28 @@ class SeatRead(StepBody):
     def line(self, title: str) -> str:
         depths = ", ".join(depth.shown() for depth in self.depths)
         return f"{self.what}, depths round about: {depths}, {self.instrument.code}"
+
+
+class OutOfOven(StepBody):
+    """A part comes out of the oven or the freezer: how hot it is, how hot it must still be as it
+    goes on, and how long that is, by a stated rule.
+    """
+
+    called: ClassVar = "out of the oven"
+    touches: ClassVar = True
+
+    warm: str
+    what: Short
+    out: Measured
+    needed: Measured
+    room: Measured
+    left_s: Seconds
+
+    def line(self, title: str) -> str:
+        return (
+            f"out of the oven at {self.out.shown()}: {self.what}, on before {self.needed.shown()}, "
+            f"about {self.left_s / 60:.1f} min"
+        )
 
 
 class CountedOut(StepBody):

@@ -4,12 +4,14 @@ Linear expansion, uniform temperature, reference 20 °C (Machinery's-Handbook ty
 ISO 286). Valid from -80 to 120 °C; no open flame.
 """
 
+from math import log
+
 from hollet.core.errors import Refused
-from hollet.core.fields import Expansion, Length, Temperature
+from hollet.core.fields import Expansion, Length, Ratio, Temperature
 from hollet.core.quantities.quantity import Quantity, in_unit
 from hollet.core.registry import Input, Result, calculation
 
-__all__ = ["HeatHousing", "HeatRing", "heat_housing", "heat_ring"]
+__all__ = ["HeatHousing", "HeatLeft", "HeatRing", "heat_housing", "heat_left", "heat_ring"]
 
 REFERENCE_C = 20.0
 STEEL_MOST_C = 120.0
@@ -157,5 +159,71 @@ def heat_housing(i: HeatHousing) -> HeatHousingResult:
         working=(
             f"the race at {now:g} °C with {clearance:g} mm to go in: {there:.4f} mm",
             f"the housing has that at {hot:.1f} °C, and may have {most:g}",
+        ),
+    )
+
+
+class HeatLeft(Input):
+    """How hot it comes out, how hot it must still be as it goes on, the room, and how thick its
+    wall is; of what it is made, by density and specific heat.
+    """
+
+    temperature_out: Temperature = None
+    temperature_needed: Temperature = None
+    room_temperature: Temperature = Quantity(value=20, unit="°C")
+    wall: Length = Quantity(value=8, unit="mm")
+    density: Ratio = Quantity(value=7850, unit="1")
+    specific_heat: Ratio = Quantity(value=490, unit="1")
+    heat_transfer: Ratio = Quantity(value=20, unit="1")
+
+
+class HeatLeftResult(Result):
+    """How long it stays hot, or cold, enough, carried through still air; and how fast it nears the
+    temperature of the room (its time constant). Both are assumed.
+    """
+
+    time_left: Quantity
+    time_constant: Quantity
+
+
+@calculation("From the oven to the seat")
+def heat_left(i: HeatLeft) -> HeatLeftResult:
+    """t = tau ln((T_out - T_room) / (T_needed - T_room)), tau = rho c (wall / 2) / h.
+
+    Newton's law of cooling from both sides of a wall, density in kg/m³, specific heat in J/(kg K),
+    heat transfer in W/(m² K): 20 is a rule of thumb for a ring carried through still air. Once it
+    touches a cold seat it is over in seconds.
+
+    Raises
+    ------
+    Refused
+        `too_cold`: it comes out on the wrong side of what is needed; `no_way`: what is needed is
+        the temperature of the room or beyond; `not_positive`.
+
+    Example
+    -------
+    >>> degrees = lambda v: Quantity(value=v, unit="°C")
+    >>> given = {"temperature_out": degrees(110), "temperature_needed": degrees(95)}
+    >>> found = heat_left(HeatLeft(**given))
+    >>> round(found.time_left.value), found.time_left.unit
+    (140, 's')
+    """
+    out, needed = i.figure("temperature_out"), i.figure("temperature_needed")
+    room, wall = i.figure("room_temperature"), i.positive("wall")
+    rho, c, h = (i.positive(name) for name in ("density", "specific_heat", "heat_transfer"))
+    if needed == room or (needed - room) * (out - room) <= 0:
+        words = f"it has to be at {needed:g} °C, and the room is at {room:g}: it stays so by itself"
+        raise Refused("no_way", words, field="temperature_needed")
+    if abs(out - room) <= abs(needed - room):
+        words = f"at {out:g} °C it will not go on, {needed:g} is needed: back with it"
+        raise Refused("too_cold", words, field="temperature_out")
+    tau = rho * c * (wall / 1000 / 2) / h
+    left = tau * log((out - room) / (needed - room))
+    return HeatLeftResult(
+        time_left=in_unit(left, "s"),
+        time_constant=in_unit(tau, "s"),
+        working=(
+            f"tau: {rho:g} × {c:g} × {wall / 2000:g} ÷ {h:g} = {tau:.0f} s, assumed",
+            f"{tau:.0f} × ln(({out:g} − {room:g}) ÷ ({needed:g} − {room:g})) = {left:.0f} s",
         ),
     )

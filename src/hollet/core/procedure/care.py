@@ -14,7 +14,7 @@ from hollet.core.quantities.parse import parse
 if TYPE_CHECKING:
     from hollet.core.procedure.sheet import Sheet
 
-__all__ = ["LAID_KINDS", "SEAT_KINDS", "Laid", "LaidKind", "Seat", "SeatKind", "care_laws"]
+__all__ = ["LAID_KINDS", "SEAT_KINDS", "Laid", "LaidKind", "Seat", "SeatKind", "Warm", "care_laws"]
 
 LaidKind = Literal["oil", "grease", "sealer", "locker", "adhesive", "cleaner", "paint"]
 LAID_KINDS: dict[LaidKind, str] = {
@@ -79,8 +79,31 @@ class Seat(Part):
         return f"{self.what}: {self.way}", f"{self.what} home: {self.home}"
 
 
+class Warm(Part):
+    """What goes on hot, or cold: what, how thick its wall is (a rule of thumb where nobody measured
+    it), how hot it may become at most, and what may never be warmed with it.
+    """
+
+    id: Id
+    what: Annotated[str, Field(min_length=1, max_length=80)]
+    by: Literal["oven", "freezer"] = "oven"
+    wall: Annotated[str, Field(max_length=20)] = "8 mm"
+    most: Annotated[str, Field(max_length=20)]
+    never: Words
+
+    def most_c(self) -> float | None:
+        """How hot, or cold, it may become, in °C."""
+        nominal = parse(self.most, "temperature", "°C").nominal
+        return float(nominal) if nominal is not None else None
+
+    def wall_mm(self) -> float | None:
+        """Its wall, in mm."""
+        nominal = parse(self.wall, "length", "mm").nominal
+        return float(nominal) if nominal is not None else None
+
+
 def care_laws(
-    lays: tuple[Laid, ...], seats: tuple[Seat, ...], sheet: "Sheet"
+    lays: tuple[Laid, ...], seats: tuple[Seat, ...], warms: tuple[Warm, ...], sheet: "Sheet"
 ) -> Iterator[tuple[str, str]]:
     """Times can be read, and depths are judged by a length."""
     for laid in lays:
@@ -94,3 +117,10 @@ def care_laws(
         limit = sheet.find_limit(seat.even) if seat.even is not None else None
         if seat.even is not None and (limit is None or limit.dimension != "length"):
             yield "seats", f"'{seat.even}' is no limit of a length in this sheet"
+    for warm in warms:
+        try:
+            read = warm.most_c() is not None and (warm.wall_mm() or 0) > 0
+        except Refused:
+            read = False
+        if not read:
+            yield "warms", f"'{warm.id}' has no temperature such as 110 °C, or no wall such as 8 mm"

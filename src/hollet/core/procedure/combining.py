@@ -249,6 +249,7 @@ def _both(a: BaseStep, b: BaseStep) -> BaseStep:
             "orient": _by_id((*a.orient, *b.orient)),
             "lays": _by_id((*a.lays, *b.lays)),
             "seats": _by_id((*a.seats, *b.seats)),
+            "warms": _by_id((*a.warms, *b.warms)),
             "again": _once((*a.again, *b.again)),
             **{key: _once((*getattr(a, key), *getattr(b, key))) for key in BOTH},
         }

@@ -9,7 +9,7 @@ from hollet.core.book.around import AroundWords, around_now, around_words
 from hollet.core.book.bags import BagContent, bag_contents
 from hollet.core.book.boxes import box_of, guards, kind_of_box, not_pressed
 from hollet.core.book.captures import CaptureView, captures_of, compares_of
-from hollet.core.book.care import CountFacts, LaidFacts, SeatFacts
+from hollet.core.book.care import CountFacts, LaidFacts, SeatFacts, WarmFacts
 from hollet.core.book.complete import bare_openings, clash, not_open_any_more, obstacles
 from hollet.core.book.dangers import Danger, live_dangers
 from hollet.core.book.needs import needs, state_words
@@ -21,6 +21,7 @@ from hollet.core.book.provisional import OrientFacts, TrialFacts, on_trial, orie
 from hollet.core.book.removals import puts_back
 from hollet.core.book.settings import Keeping, keeps_of
 from hollet.core.book.sought import Kept, kept_places
+from hollet.core.book.sums import KeptSum
 from hollet.core.book.windows import Chance, chances
 from hollet.core.calendar.clock import Pace
 from hollet.core.entries import BookState, Confirmed, Key, Line
@@ -139,6 +140,8 @@ class BenchBase(View):
     again: tuple[AgainRow, ...]
     lays: tuple[LaidFacts, ...]
     seats: tuple[SeatFacts, ...]
+    warms: tuple[WarmFacts, ...]
+    sums: tuple[KeptSum, ...]
     counts: tuple[CountFacts, ...]
     depth_tools: tuple[DepthTool, ...]
     comes_off: ComesOff

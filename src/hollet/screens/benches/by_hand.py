@@ -3,7 +3,8 @@
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from hollet.core.book.care import counts_of, laid_of, seats_of
+from hollet.core.book.care import counts_of, laid_of, seats_of, warms_of
+from hollet.core.book.sums import kept_sums
 from hollet.core.entries import BookState, PartChanged
 from hollet.core.entries.status import StepStatus, plan_of
 from hollet.core.instruments import Instrument
@@ -57,7 +58,7 @@ def comes_off(state: BookState, step: Step, known: Mapping[str, StepStatus]) -> 
         for s in plan_of(state).step
         if known[s.id].status == "done"
         and s.stage not in ("plan", "take_down", "inspect", "order")
-        and (s.tightens() or s.closes or s.refits or s.kind in ("fit", "connect"))
+        and (s.tightens() or s.closes or s.refits or s.parts)
     ]
     on.sort(key=lambda s: known[s.id].time, reverse=True)
     return ComesOff(
@@ -72,6 +73,8 @@ def care_at(state: BookState, step: Step, tools: Sequence[Instrument], now: str)
     return {
         "lays": laid_of(state, step, now),
         "seats": seats_of(state, step),
+        "warms": warms_of(state, step, now),
+        "sums": kept_sums(state, step.id),
         "counts": counts_of(state, step),
         "depth_tools": tuple(DepthTool(id=t.id, code=t.code) for t in depths if step.seats),
     }

@@ -2,12 +2,14 @@
 
 from fastapi import APIRouter, Response
 
+from hollet.core.book.sums import Source
 from hollet.core.steps.inspection import InspectionView
 from hollet.screens.bench import Bench
 from hollet.screens.changed import ChangedView
 from hollet.screens.turned import TurnedView
 from hollet.services import archives, builds, front, logging, readings
 from hollet.services.builds import BuildCard, GateView
+from hollet.services.figures import sum_sources
 from hollet.services.front import AppendView
 from hollet.services.inspection import changes, inspection
 from hollet.services.logging import LogView
@@ -62,6 +64,12 @@ def get_log(
 def get_stands(build: str, entry: str, workshop: Shared) -> StandsView:
     """What stands on a line, before it is struck."""
     return StandsView(lines=list(logging.stands_on(workshop, build, entry)))
+
+
+@router.get("/sources")
+def get_sources(build: str, workshop: Shared) -> list[Source]:
+    """The figures of a build that a sum of the bench may take by name."""
+    return list(sum_sources(workshop, build))
 
 
 @router.get("/changed")

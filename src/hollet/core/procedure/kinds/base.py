@@ -5,7 +5,7 @@ from typing import TYPE_CHECKING, Annotated, ClassVar, Self
 
 from pydantic import Field
 
-from hollet.core.procedure.care import Laid, Seat, care_laws
+from hollet.core.procedure.care import Laid, Seat, Warm, care_laws
 from hollet.core.procedure.carriers import Again, again_laws
 from hollet.core.procedure.facts import Applies, Condition, Known, applies
 from hollet.core.procedure.pieces import (
@@ -97,6 +97,7 @@ class BaseStep(Part):
     again: Annotated[tuple[Again, ...], Field(max_length=8)] = ()
     lays: Annotated[tuple[Laid, ...], Field(max_length=8)] = ()
     seats: Annotated[tuple[Seat, ...], Field(max_length=8)] = ()
+    warms: Annotated[tuple[Warm, ...], Field(max_length=8)] = ()
     number: str = ""
     mends: Annotated[str, Field(max_length=190)] | None = None
 
@@ -275,4 +276,4 @@ class BaseStep(Part):
             if sheet.find_joint(joint) is None:
                 yield "joint", f"'{joint}' is not a joint of this sheet"
         yield from again_laws(self.again, sheet)
-        yield from care_laws(self.lays, self.seats, sheet)
+        yield from care_laws(self.lays, self.seats, self.warms, sheet)
