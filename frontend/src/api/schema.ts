@@ -6376,6 +6376,8 @@ export interface components {
             results: components["schemas"]["ResultFacts"][];
             /** Rework */
             rework: string | null;
+            /** Settings */
+            settings: components["schemas"]["SettingRow"][];
             /** Tools */
             tools: components["schemas"]["ToolChoice"][];
             valve_shims: components["schemas"]["ValveShims"] | null;
@@ -10017,6 +10019,26 @@ export interface components {
              * @default []
              */
             working: string[];
+        };
+        /**
+         * SettingRow
+         * @description One setting: as found, now, the difference in words, and the turns that are left.
+         */
+        SettingRow: {
+            /** Apart */
+            apart: string;
+            /** Found */
+            found: string;
+            /** Name */
+            name: string;
+            /** Now */
+            now: string;
+            /** Reading */
+            reading: string;
+            /** Turns */
+            turns: string | null;
+            /** Verdict */
+            verdict: string | null;
         };
         /**
          * SettleAct

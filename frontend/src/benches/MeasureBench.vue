@@ -18,6 +18,7 @@ import ChoiceFigure from './ChoiceFigure.vue'
 import ChoiceWork from './ChoiceWork.vue'
 import ReadingFiles from './ReadingFiles.vue'
 import ResultDecision from './ResultDecision.vue'
+import SettingsTable from './SettingsTable.vue'
 import StepWords from './StepWords.vue'
 import TypeIn from './TypeIn.vue'
 
@@ -214,6 +215,7 @@ useKeys(() => ({
         :title="bench.base.title"
         @pick="pick"
       />
+      <SettingsTable v-if="!choices.open" :rows="bench.settings" />
       <template v-if="!choices.open">
         <div v-for="(limit, k) in limits" :key="limit.id" class="limit">
           <h2>

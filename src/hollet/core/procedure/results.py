@@ -17,7 +17,8 @@ class ReadingSpec(Part):
     with neither nobody knows it beforehand.
 
     `at` places it on the drawing of the step; `twice` asks for a second reading; `changed_by` names
-    steps after which it must be read again.
+    steps after which it must be read again. `found` is the reading of the same before the work, and
+    `pitch` what one turn of its adjuster does to it, `turned` the names of both ways.
     """
 
     id: Id
@@ -31,6 +32,9 @@ class ReadingSpec(Part):
     datum: Annotated[str, Field(max_length=80)] | None = None
     twice: bool = False
     changed_by: tuple[Id, ...] = ()
+    found: Id | None = None
+    pitch: Annotated[str, Field(max_length=20)] | None = None
+    turned: tuple[Words, Words] = ("longer", "shorter")
 
 
 How = Literal["largest", "smallest", "mean", "spread", "sum", "ends"]

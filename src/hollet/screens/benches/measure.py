@@ -10,6 +10,7 @@ from hollet.core.instruments import Instrument, single_reading_U
 from hollet.core.limits import Limit
 from hollet.core.procedure.kinds.measure import MeasureStep
 from hollet.core.quantities.quantity import decimal_text
+from hollet.core.steps.before_after import SettingRow, before_after
 from hollet.core.steps.carriers import CarrierFacts, carrier_of
 from hollet.core.steps.choosing import PackChoice, pack_choices
 from hollet.core.steps.matching import MatchChoice, match_choice
@@ -67,6 +68,7 @@ class MeasureBench(View):
     valve_shims: ValveShims | None
     match: MatchChoice | None
     carrier: CarrierFacts | None
+    settings: tuple[SettingRow, ...]
 
 
 def tool_choice(tool: Instrument, value: float, limit: Limit | None) -> ToolChoice:
@@ -138,6 +140,7 @@ def measure_bench(
         valve_shims=valve_shims(state, step, tools),
         match=match_choice(state, step, tools),
         carrier=carrier_of(state, step, tools),
+        settings=before_after(state, step, tools),
     )
 
 

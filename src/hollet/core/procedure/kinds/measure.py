@@ -115,6 +115,9 @@ class MeasureStep(BaseStep):
                     words = f"'{reading.id}' is changed by '{name}', which is no step here"
                     yield "reading", words
         known = {reading.id for step in sheet.step for reading in step.readings()}
+        for reading in self.reading:
+            if reading.found is not None and reading.found not in known:
+                yield "reading", f"'{reading.id}' was found as '{reading.found}', which none takes"
         for result in self.result:
             yield from _result_laws(result, known)
         yield from carrier_laws(self.carrier, self.reading, self.result, sheet)
