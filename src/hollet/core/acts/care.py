@@ -76,9 +76,9 @@ class OutOfOvenAct(Act[OutOfOven], StepBody):
         self._not_over(warm, out)
         found = heat_left(
             HeatLeft(
-                temperature_out=out,
-                temperature_needed=needed,
-                room_temperature=room,
+                temperature_out=_degrees(out),
+                temperature_needed=_degrees(needed),
+                room_temperature=_degrees(room),
                 wall=Quantity(value=warm.wall_mm(), unit="mm"),
             )
         )
@@ -90,10 +90,14 @@ class OutOfOvenAct(Act[OutOfOven], StepBody):
         most, at = warm.most_c(), out.figure("temperature")
         if most is not None and (at > most if warm.by == "oven" else at < most):
             words = (
-                f"{warm.what} at {self.out} °C: {warm.most} is the most it may become. What was "
+                f"{warm.what} at {out.shown()}: {warm.most} is the most it may become. What was "
                 "past that is looked at, or another one goes in"
             )
             raise Refused("too_hot", words, field="out")
+
+
+def _degrees(at: Measured) -> Quantity:
+    return Quantity(value=at.figure("temperature"), unit="°C")
 
 
 class SeatReadAct(Act[SeatRead], StepBody):

@@ -12,7 +12,7 @@ from hollet.core.entries.status import plan_of
 from hollet.core.entries.sums import SumAnswer, SumInput
 from hollet.core.errors import NotFound, Refused
 from hollet.core.forms import compute_typed, form_of
-from hollet.core.quantities.quantity import decimal_text
+from hollet.core.quantities.quantity import decimal_text, round9
 from hollet.core.quantities.units import CANONICAL, find_unit
 from hollet.core.registry import CALCULATIONS
 from hollet.core.steps.readings import latest, reading_mean
@@ -74,7 +74,7 @@ def sources(state: BookState) -> tuple[Source, ...]:
             entry = latest(state, spec.id)
             if entry is not None and entry.body.instrument is not None:
                 dimension = entry.body.tool().dimension
-                text = f"{decimal_text(reading_mean(entry), 4)} {CANONICAL[dimension]}"
+                text = f"{decimal_text(round9(reading_mean(entry)))} {CANONICAL[dimension]}"
                 found.append(_source(f"reading:{spec.id}", spec.name, dimension, text))
         for figure in said_figures(state, step):
             if figure.words is not None:
