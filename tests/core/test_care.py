@@ -273,3 +273,50 @@ def test_this_first(book: Book):
     assert any("Drain plug washer" in words for words in waits)
     with pytest.raises(NotFound):
         book.plan("this_first", step="oil_on", title="Another part", off=["nothing"])
+
+
+WATCH = """
+[[step]]
+id = "spark"
+stage = "prepare"
+kind = "check"
+title = "Welded"
+do = "Weld."
+
+[[step]]
+id = "watch"
+stage = "prepare"
+kind = "wait"
+title = "Watch"
+do = "Look."
+after = [{ step = "spark", because = "embers", kind = "drying", how = "cools", lasts = "1 h" }]
+
+[[step]]
+id = "coat"
+stage = "prepare"
+kind = "check"
+title = "Coated"
+do = "Paint."
+after = [{ step = "watch", because = "solvent meets embers", kind = "safety" }]
+"""
+
+
+def test_every_spark_starts_the_watch_anew():
+    """A watch that was over is none after another spark; nor is what stood on it free."""
+    text = SMALL + WATCH
+    book = Book(read_sheet(tomllib.loads(text), text), tools())
+    book.do("done", step="spark")
+    with pytest.raises(Refused, match="embers"):
+        book.do("done", step="watch")
+    book.later(1.1)
+    book.do("done", step="watch")
+    assert book.in_the_way("coat") == ()
+    book.do("reopened", step="spark")
+    assert "embers" in book.in_the_way("coat")[0].words
+    book.do("done", step="spark")
+    assert statuses(book.state)["watch"].doubt == "its time begins anew: embers"
+    with pytest.raises(Refused, match="embers"):
+        book.do("done", step="coat", reason="it is cold by hand now")
+    book.later(1.1)
+    book.do("done", step="watch")
+    book.do("done", step="coat")

@@ -18,6 +18,7 @@ from hollet.core.entries import (
     Reopened,
     TrialSaid,
 )
+from hollet.core.procedure.pieces import After
 from hollet.core.procedure.plan import Plan, Selection
 from hollet.core.procedure.sheet import Step
 
@@ -104,6 +105,8 @@ def status_of(state: BookState, step: Step) -> StepStatus:
         since = outdated_since(state, step.id)
         if since is not None and since.seq > last.seq:
             word, doubt = "begun", f"{since.body.outdated()}: read or look again"
+        again = _time_anew(state, step, last) if reason is None else None
+        word, doubt = ("begun", again) if again else (word, doubt)
     return StepStatus(
         status=word, who=last.who, time=last.time, reason=reason, entry=last.id, doubt=doubt
     )
@@ -113,6 +116,15 @@ def outdated_since(state: BookState, step: str) -> Line | None:
     """The newest line after which what was read or seen at a step counts no longer."""
     lines = state.live("outdated", step)
     return lines[-1] if lines else None
+
+
+def _time_anew(state: BookState, step: Step, done: Line) -> str | None:
+    """What it waited for till it cured or was cold, and that is open or was done once more since."""
+    for link in step.after:
+        other = last_word(state, link.step) if _runs_anew(link) else None
+        if isinstance(other and other.body, Done | Reopened) and other.seq > done.seq:
+            return f"its time begins anew: {link.because}"
+    return None
 
 
 def _lost_reading(state: BookState, step: Step) -> str | None:
@@ -193,10 +205,20 @@ def _statuses(state: BookState) -> dict[str, StepStatus]:
         head, before, found = known[2][0], known[2][1], dict(known[2][2])
         touched = {name for line in state.since(head) for name in _steps_of(line)}
         touched |= {*stood, *before}
+        touched |= {
+            s.id
+            for s in steps
+            if any(_runs_anew(link) and link.step in touched for link in s.after)
+        }
         steps = tuple(step for step in steps if step.id in touched)
     found.update({step.id: status_of(state, step) for step in steps})
     state.memo[("last statuses",)] = (struck, state.plan, (state.head, stood, found))
     return found
+
+
+def _runs_anew(link: After) -> bool:
+    """Whether its time begins anew with the other step; what has soaked and come off does not."""
+    return link.kind == "drying" and link.how in ("cures", "cools")
 
 
 def _steps_of(line: Line) -> Iterator[str]:
