@@ -119,10 +119,11 @@ def outdated_since(state: BookState, step: str) -> Line | None:
 
 
 def _time_anew(state: BookState, step: Step, done: Line) -> str | None:
-    """What it waited for till it cured or was cold, and that is open or was done once more since."""
+    """What it waited for till it cured or was cold, open again or done once more since."""
     for link in step.after:
         other = last_word(state, link.step) if _runs_anew(link) else None
-        if isinstance(other and other.body, Done | Reopened) and other.seq > done.seq:
+        newer = other is not None and other.seq > done.seq
+        if newer and isinstance(other and other.body, Done | Reopened):
             return f"its time begins anew: {link.because}"
     return None
 
@@ -205,15 +206,15 @@ def _statuses(state: BookState) -> dict[str, StepStatus]:
         head, before, found = known[2][0], known[2][1], dict(known[2][2])
         touched = {name for line in state.since(head) for name in _steps_of(line)}
         touched |= {*stood, *before}
-        touched |= {
-            s.id
-            for s in steps
-            if any(_runs_anew(link) and link.step in touched for link in s.after)
-        }
+        touched |= {s.id for s in steps if touched & _timed_by(s)}
         steps = tuple(step for step in steps if step.id in touched)
     found.update({step.id: status_of(state, step) for step in steps})
     state.memo[("last statuses",)] = (struck, state.plan, (state.head, stood, found))
     return found
+
+
+def _timed_by(step: Step) -> set[str]:
+    return {link.step for link in step.after if _runs_anew(link)}
 
 
 def _runs_anew(link: After) -> bool:
