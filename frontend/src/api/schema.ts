@@ -3111,6 +3111,13 @@ export interface components {
             /** Primary */
             primary: string;
             /**
+             * Rows
+             * @default []
+             */
+            rows: components["schemas"]["RowFacts"][];
+            /** Rows Words */
+            rows_words: string | null;
+            /**
              * Taken
              * @default []
              */
@@ -3935,7 +3942,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["OutOfOvenAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["AlteredAct"] | components["schemas"]["EarlierKeptAct"] | components["schemas"]["KeptSoAct"] | components["schemas"]["WireMendedAct"] | components["schemas"]["SumKeptAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
+            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["OutOfOvenAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["AlteredAct"] | components["schemas"]["EarlierKeptAct"] | components["schemas"]["KeptSoAct"] | components["schemas"]["WireMendedAct"] | components["schemas"]["SumKeptAct"] | components["schemas"]["RowSaidAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
             /** Id */
             id: string;
             /** Seen */
@@ -9505,6 +9512,95 @@ export interface components {
             lash: string | null;
             /** Near */
             near: string;
+        };
+        /**
+         * RowFacts
+         * @description One row: its fate, decided or only usual, and where it is; `half`: off the old one and not
+         *     final on the new; `settled`: nothing more is asked of it.
+         */
+        RowFacts: {
+            /** At */
+            at: string;
+            /** At Name */
+            at_name: string;
+            /** Because */
+            because: string | null;
+            /** Blocks */
+            blocks: string;
+            /** Decided */
+            decided: boolean;
+            /**
+             * Fate
+             * @enum {string}
+             */
+            fate: "moved" | "renewed" | "stays" | "left out";
+            /** Goes With */
+            goes_with: string | null;
+            /** Half */
+            half: boolean;
+            /** Id */
+            id: string;
+            /** Part */
+            part: string;
+            /** Passed */
+            passed: boolean;
+            /** Place */
+            place: string;
+            /** Settled */
+            settled: boolean;
+            /**
+             * Usual
+             * @enum {string}
+             */
+            usual: "moved" | "renewed" | "stays" | "left out";
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "old" | "vehicle" | "bench" | "away" | "by hand" | "final";
+            /** Why */
+            why: string;
+            /**
+             * Words
+             * @description How it stands, in words.
+             */
+            readonly words: string;
+        };
+        /**
+         * RowSaidAct
+         * @description A fate is said with a reason where it differs from the usual, or nothing crosses; final is
+         *     said of a row only once the step that makes it so is done.
+         */
+        RowSaidAct: {
+            /**
+             * Fate
+             * @enum {string}
+             */
+            fate: "moved" | "renewed" | "stays" | "left out";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "row said";
+            /**
+             * Place
+             * @default
+             */
+            place?: string;
+            /** Row */
+            row: string;
+            /** Step */
+            step: string;
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "old" | "vehicle" | "bench" | "away" | "by hand" | "final";
+            /**
+             * Why
+             * @default
+             */
+            why?: string;
         };
         /**
          * RunBench

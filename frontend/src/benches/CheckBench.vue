@@ -8,6 +8,7 @@ import { type KeyMap, useKeys } from '@/composables/keys'
 import { useBook } from '@/stores/book'
 import AsTaken from './AsTaken.vue'
 import BenchFrame from './BenchFrame.vue'
+import RowsBlock from './RowsBlock.vue'
 import PatternBlock from './PatternBlock.vue'
 import StepWords from './StepWords.vue'
 
@@ -55,6 +56,12 @@ useKeys((): KeyMap =>
 <template>
   <BenchFrame ref="frame" :bench="bench" plain @primary="frame?.done()">
     <template #work>
+      <RowsBlock
+        :rows="bench.rows"
+        :words="bench.rows_words"
+        :step="bench.base.step"
+        :settled="bench.base.settled"
+      />
       <PatternBlock
         v-if="bench.pattern"
         :pattern="bench.pattern"

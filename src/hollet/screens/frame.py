@@ -15,6 +15,7 @@ from hollet.core.entries.status import SETTLED, StepStatus, plan_of, statuses
 from hollet.core.procedure.sheet import Step
 from hollet.core.procedure.words import RUNGS, STAGES
 from hollet.core.steps.inspection import inspection_view
+from hollet.core.steps.rows import half_words, rows_of
 from hollet.core.steps.tighten import joint_facts, joint_in_hand
 from hollet.core.view import View
 from hollet.screens.sentences import LogLine, line_of
@@ -146,6 +147,9 @@ def _resume(state: BookState, known: dict[str, StepStatus], now: str) -> Resume 
             whole = f"Bolts 1 to {done[-1]} have stage {facts.next_stage}. " if done else ""
             line = f"{whole}Bolt {facts.next_bolt} is not pulled in this stage."
     left = [item for item in left_open(state) if item.kind not in ("danger", "load")]
+    half = half_words(rows_of(state))
+    if half is not None:
+        line = f"{half[0].upper()}{half[1:]}. {line}"
     loose = f"Left open: {'; '.join(item.what for item in left[:3])}" + (
         f" and {len(left) - 3} more." if len(left) > 3 else "."
     )

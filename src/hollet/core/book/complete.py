@@ -33,6 +33,7 @@ from hollet.core.steps.inspection import unfinished
 from hollet.core.steps.pattern import pattern_of
 from hollet.core.steps.readings import readings_of
 from hollet.core.steps.results import results_of
+from hollet.core.steps.rows import rows_of
 from hollet.core.steps.run import attempts_of
 from hollet.core.steps.said import not_enough, said_figures
 from hollet.core.steps.tighten import joint_facts, joint_in_hand
@@ -263,8 +264,9 @@ def _check_lacks(state: BookState, step: CheckStep, tools: Sequence[Instrument])
     pattern = pattern_of(state, step)
     if pattern is not None and not pattern.right:
         return f"the pattern is not right: {pattern.words or 'nobody has said where it bears'}"
-    if not step.hunts:
-        return None
+    rows = _rows_lack(state, step)
+    if rows is not None or not step.hunts:
+        return rows
     settled = {name for name, known in statuses(state).items() if known.status in SETTLED} | {
         step.id
     }
@@ -283,6 +285,16 @@ def _check_lacks(state: BookState, step: CheckStep, tools: Sequence[Instrument])
         if coming
         else None
     )
+
+
+def _rows_lack(state: BookState, step: CheckStep) -> str | None:
+    """A row whose fate nobody has decided; at the end, one that is not settled."""
+    for row in rows_of(state) if step.rows in ("decide", "close") else ():
+        if not row.decided:
+            return f"nobody has decided: {row.part}, {row.words}"
+        if step.rows == "close" and not row.settled:
+            return f"not settled: {row.part}, {row.words}"
+    return None
 
 
 def _measure_lacks(state: BookState, step: MeasureStep, tools: Sequence[Instrument]) -> str | None:

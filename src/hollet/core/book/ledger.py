@@ -15,6 +15,7 @@ from hollet.core.entries import BookState, LeftOpen, Line
 from hollet.core.entries.status import plan_of, status_of
 from hollet.core.procedure.pieces import Opens
 from hollet.core.procedure.sheet import blocks_of
+from hollet.core.steps.rows import rows_of
 from hollet.core.steps.tighten import joint_facts
 
 __all__ = ["OpenItem", "RANKS", "left_open", "open_item", "temporary_items"]
@@ -40,6 +41,7 @@ RANK_OF: dict[str, Rank] = {
     "missing": "open",
     "look_again": "open",
     "wire": "open",
+    "row": "open",
     "altered": "open",
     "word": "open",
     "step": "not_reached",
@@ -117,8 +119,33 @@ def left_open(state: BookState) -> tuple[OpenItem, ...]:
             *_joints(state),
             *_look_again(state),
             *_changed(state),
+            *_rows(state),
         ),
     )
+
+
+def _rows(state: BookState) -> list[OpenItem]:
+    """Parts that are off the old unit and not final on the new, and those whose step was passed
+    over.
+    """
+    plan, found = plan_of(state), []
+    for row in rows_of(state):
+        if row.settled or not (row.half or row.passed):
+            continue
+        step = plan.find_step(row.at)
+        found.append(
+            open_item(
+                id=f"row:{row.id}",
+                kind="row",
+                what=f"half moved: {row.part}, {row.words}",
+                blocks=row.blocks,
+                step=row.at,
+                step_number=step.number if step else "",
+                stage=step.stage if step else "",
+                undo=f"make it final at {row.at_name}",
+            )
+        )
+    return found
 
 
 def _changed(state: BookState) -> list[OpenItem]:

@@ -73,6 +73,7 @@ from hollet.core.entries.parts import (
 )
 from hollet.core.entries.plans import PlanEdited, Strike, Turned
 from hollet.core.entries.readings import Concession, Disposition, Reading
+from hollet.core.entries.rows import RowSaid
 from hollet.core.entries.runs import AttemptEnded, AttemptStarted, RunSample, Samples
 from hollet.core.entries.shop import DeviceEdited, GearEdited, ToolChecked, ToolEdited, ToolTried
 from hollet.core.entries.sought import PutBy, SearchBegun, SearchEnded
@@ -192,6 +193,7 @@ __all__ = [
     "Reopened",
     "Replaced",
     "ReserveWeighed",
+    "RowSaid",
     "RunSample",
     "Said",
     "Samples",

@@ -87,6 +87,7 @@ Place = Literal[
     "removal",
     "replaced",
     "result",
+    "row",
     "run",
     "said",
     "setting",

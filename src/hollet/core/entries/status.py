@@ -122,8 +122,7 @@ def _time_anew(state: BookState, step: Step, done: Line) -> str | None:
     """What it waited for till it cured or was cold, open again or done once more since."""
     for link in step.after:
         other = last_word(state, link.step) if _runs_anew(link) else None
-        newer = other is not None and other.seq > done.seq
-        if newer and isinstance(other and other.body, Done | Reopened):
+        if other is not None and other.seq > done.seq:
             return f"its time begins anew: {link.because}"
     return None
 

@@ -28,6 +28,8 @@ STEP_KEYS = (
     "set_by",
     "again",
     "steps",
+    "off_at",
+    "on_at",
 )
 """Keys of a sheet under which ids of steps stand."""
 BOTH = (
@@ -104,6 +106,7 @@ def combine_sheets(sheets: Sequence[Sheet], facts: dict[str, str] | None = None)
         fluid=_by_id(x for s in sheets for x in s.fluid),
         trace=_by_id(x for s in sheets for x in s.trace),
         tie=_once(x for s in sheets for x in s.tie),
+        row=_by_id(x for s in sheets for x in s.row),
         any_vehicle=all(s.any_vehicle for s in sheets),
         step=numbered(ordered),
         sheets=tuple(s.id for s in sheets),

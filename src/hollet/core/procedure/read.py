@@ -11,6 +11,7 @@ from hollet.core.limits import Limit
 from hollet.core.procedure.joints import Joint
 from hollet.core.procedure.laws.references import check_references
 from hollet.core.procedure.mistakes import STEP_KINDS, mistake, plain
+from hollet.core.procedure.rows import row_laws
 from hollet.core.procedure.sheet import Sheet
 from hollet.core.quantities.parse import parse
 from hollet.core.tightening.generic import read_thread
@@ -29,6 +30,7 @@ TABLES = (
     "fluid",
     "trace",
     "tie",
+    "row",
     "learnt",
     "step",
 )
@@ -64,6 +66,8 @@ def read_sheet(data: dict[str, Any], text: str = "") -> Sheet:
     for index, joint in enumerate(sheet.joint):
         _check_joint(joint, text, index)
     check_references(sheet, text)
+    for key, index, words in row_laws(sheet.row, sheet):
+        raise mistake(text, ("row", index, key), words)
     return sheet
 
 

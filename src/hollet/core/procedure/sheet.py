@@ -16,6 +16,7 @@ from hollet.core.procedure.joints import Joint
 from hollet.core.procedure.kinds import BaseStep, Step
 from hollet.core.procedure.numbering import numbered
 from hollet.core.procedure.pieces import After, Fluid, Setting, Tie
+from hollet.core.procedure.rows import Row
 from hollet.core.procedure.schools import Agreement, Extra, School
 from hollet.core.procedure.tracing import Trace
 from hollet.core.procedure.words import DANGERS, Id, Part, Prose, Rung, Words
@@ -80,6 +81,7 @@ class Sheet(Part):
     fluid: tuple[Fluid, ...] = ()
     trace: tuple[Trace, ...] = ()
     tie: tuple[Tie, ...] = ()
+    row: tuple[Row, ...] = ()
     learnt: tuple[Learnt, ...] = ()
     step: Annotated[tuple[Step, ...], Field(min_length=1, max_length=600)]
 

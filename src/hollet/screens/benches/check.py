@@ -7,6 +7,7 @@ from hollet.core.entries import BookState
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.kinds.check import CheckStep
 from hollet.core.steps.pattern import PatternFacts, pattern_of
+from hollet.core.steps.rows import RowFacts, half_words, rows_of
 from hollet.core.steps.said import SaidFigure, said_figures
 from hollet.core.view import View
 from hollet.screens.as_taken import Follower, TakenView, followers, taken_of
@@ -25,6 +26,8 @@ class CheckBench(View):
     taken: tuple[TakenView, ...] = ()
     followers: tuple[Follower, ...] = ()
     pattern: PatternFacts | None = None
+    rows: tuple[RowFacts, ...] = ()
+    rows_words: str | None = None
 
 
 def check_bench(
@@ -37,4 +40,6 @@ def check_bench(
         taken=taken_of(state, step),
         followers=followers(state, step),
         pattern=pattern_of(state, step),
+        rows=rows_of(state) if step.rows else (),
+        rows_words=half_words(rows_of(state)) if step.rows else None,
     )

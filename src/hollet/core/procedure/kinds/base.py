@@ -45,6 +45,7 @@ if TYPE_CHECKING:
     from hollet.core.procedure.kinds.run import RunStep
     from hollet.core.procedure.packs import Pack, Pairs, ShimmedValves
     from hollet.core.procedure.results import ReadingSpec, ResultSpec
+    from hollet.core.procedure.rows import RowsAsked
     from hollet.core.procedure.sheet import Sheet
 
 __all__ = ["BaseStep"]
@@ -155,6 +156,10 @@ class BaseStep(Part):
     def shows_pattern(self) -> bool:
         """Whether the contact pattern of a gear is looked at."""
         return False
+
+    def asks_rows(self) -> "RowsAsked | None":
+        """What it does with the rows of an exchange."""
+        return None
 
     def sources_figures(self) -> bool:
         """Whether it is done when no figure of the coming stage is left to find."""

@@ -7,6 +7,7 @@ from pydantic import Field
 
 from hollet.core.errors import HolletError
 from hollet.core.procedure.kinds.base import BaseStep
+from hollet.core.procedure.rows import RowsAsked
 from hollet.core.procedure.words import Id, Part, Words
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.units import find_unit
@@ -45,6 +46,7 @@ class CheckStep(BaseStep):
 
     kind: Literal["check", "connect", "fit", "wait"]
     pattern: bool = False  # paste on the teeth of a gear shows where they bear
+    rows: RowsAsked | None = None
     hunts: bool = False  # done when no figure of the coming stage is left to find
     asks: Annotated[tuple[Ask, ...], Field(max_length=12)] = ()
 
@@ -67,6 +69,9 @@ class CheckStep(BaseStep):
     def shows_pattern(self) -> bool:
         return self.pattern
 
+    def asks_rows(self) -> RowsAsked | None:
+        return self.rows
+
     def sources_figures(self) -> bool:
         return self.hunts
 
@@ -76,6 +81,7 @@ class CheckStep(BaseStep):
             "asks": tuple(asks.values()),
             "hunts": self.hunts or other.sources_figures(),
             "pattern": self.pattern or other.shows_pattern(),
+            "rows": self.rows or other.asks_rows(),
         }
 
     def laws(self, sheet: "Sheet") -> Iterator[tuple[str, str]]:

@@ -1,0 +1,126 @@
+<script setup lang="ts">
+/** The rows of an exchange: what becomes of each part, where it is tonight, what is only half moved. */
+import { ref } from 'vue'
+import type { CheckBenchView } from '@/api/client'
+import { useServer } from '@/composables/server'
+import { useBook } from '@/stores/book'
+import { capital } from '@/words'
+
+type Row = CheckBenchView['rows'][number]
+const props = defineProps<{ rows: readonly Row[]; words: string | null; step: string; settled: boolean }>()
+const book = useBook()
+const { problem, served } = useServer()
+const open = ref<string | null>(null)
+const fate = ref<Row['fate']>('moved')
+const where = ref<Row['where']>('old')
+const place = ref('')
+const why = ref('')
+const FATES: Row['fate'][] = ['moved', 'renewed', 'stays', 'left out']
+const PLACES: [Row['where'], string][] = [
+  ['old', 'on the old one'],
+  ['vehicle', 'in the vehicle'],
+  ['bench', 'on the bench'],
+  ['away', 'away'],
+  ['by hand', 'on the new one, by hand'],
+  ['final', 'on the new one, final'],
+]
+
+function edit(row: Row) {
+  open.value = open.value === row.id ? null : row.id
+  fate.value = row.fate
+  where.value = row.where
+  place.value = row.place
+  why.value = row.why
+}
+async function say(row: Row) {
+  await served(() =>
+    book.write({
+      kind: 'row said',
+      step: props.step,
+      row: row.id,
+      fate: fate.value,
+      where: where.value,
+      place: place.value,
+      why: why.value,
+    }),
+  )
+  if (!problem.value) open.value = null
+}
+</script>
+
+<template>
+  <section v-if="rows.length" class="rows" aria-label="Rows">
+    <p v-if="words" class="t20 b too_close">{{ capital(words) }}</p>
+    <ol>
+      <li v-for="row in rows" :key="row.id">
+        <button type="button" class="row" :aria-expanded="open === row.id" @click="edit(row)">
+          <span class="b">{{ capital(row.part) }}</span>
+          <span :class="row.settled ? 'inside' : row.half ? 'too_close b' : row.decided ? '' : 'mut'">{{
+            row.words
+          }}</span>
+        </button>
+        <form v-if="open === row.id" class="say" @submit.prevent="say(row)">
+          <p v-if="row.goes_with" class="t16">With it: {{ row.goes_with }}.</p>
+          <p v-if="row.because" class="t16">{{ capital(row.because) }}. Final at {{ row.at_name }}.</p>
+          <div class="chips" role="group" aria-label="What becomes of it">
+            <button
+              v-for="f in FATES"
+              :key="f"
+              type="button"
+              class="btn small"
+              :aria-pressed="fate === f"
+              @click="fate = f"
+            >
+              {{ f }}
+            </button>
+          </div>
+          <div class="chips" role="group" aria-label="Where it is">
+            <button
+              v-for="[id, name] in PLACES"
+              :key="id"
+              type="button"
+              class="btn small"
+              :aria-pressed="where === id"
+              @click="where = id"
+            >
+              {{ name }}
+            </button>
+          </div>
+          <label class="field"
+            ><span>where it lies, or who has it until when</span
+            ><input v-model="place" class="entry" name="row-place" maxlength="120" autocomplete="off"
+          /></label>
+          <label class="field"
+            ><span>why</span
+            ><input v-model="why" class="entry" name="row-why" maxlength="300" autocomplete="off"
+          /></label>
+          <button type="submit" class="btn small">It is so</button>
+          <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+        </form>
+      </li>
+    </ol>
+  </section>
+</template>
+
+<style scoped>
+.row {
+  width: 100%;
+  border: 0;
+  border-top: 1px solid var(--hair);
+  background: none;
+  text-align: left;
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+  min-height: 48px;
+  align-items: center;
+  cursor: pointer;
+  padding: 4px 0;
+}
+.say {
+  display: grid;
+  gap: 8px;
+  border-left: 8px solid var(--yel);
+  padding: 8px 12px 12px;
+}
+</style>
