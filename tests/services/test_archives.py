@@ -124,11 +124,16 @@ def one_of(demo):
 
 
 def test_demo_is_as_promised(demo):
-    """Four builds; the engine stopped at bolt 6 of stage 2, 47 to 48 minutes ago, with covers and
-    bracket in; the springs wait for one nut and for heights that rest; a shaft is half locked.
+    """Five builds; the engine stopped at bolt 6 of stage 2, 47 to 48 minutes ago, with covers and
+    bracket in; the springs wait for one nut and for heights that rest; a shaft is half locked; a carrier
+    is set.
     """
-    found = {card.name.split(":")[0]: card for card in builds.cards(demo)}
-    engine, gearbox, springs = found["One"], found["Two"], found["Three"]
+    cards = builds.cards(demo)
+    found = {card.name.split(":")[0]: card for card in reversed(cards)}
+    engine, springs = found["One"], found["Three"]
+    gearbox, axle = (
+        next(c for c in cards if c.name == f"Two: {n}") for n in ("gearbox", "rear axle")
+    )
     assert engine.frame.resume.title == "You stopped at bolt 6, stage 2"
     age = NOW - datetime.fromisoformat(engine.frame.resume.since)
     assert 46 <= age.total_seconds() / 60 <= 48
@@ -155,6 +160,9 @@ def test_demo_is_as_promised(demo):
     shaft = builds.bench(demo, fitting.id, "joints_lock").group
     assert [m.state for m in shaft.members] == ["locked", "now", "loose", "loose"]
     assert sum(i.sort in ("cap", "cover") for i in fitting.frame.left_open) == 2
+    carrier = builds.bench(demo, axle.id, "backlash_set").carrier
+    assert (carrier.verdict, [r.lash for r in carrier.rounds]) == ("inside", ["0.260", "0.160"])
+    assert axle.frame.current == "runout_set"
     crept = {
         r.name: r.judgement.verdict for r in builds.bench(demo, springs.id, "heights_creep").results
     }

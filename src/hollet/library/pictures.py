@@ -169,6 +169,25 @@ def _leaves(draw: Any) -> None:
         _ring(draw, 480, y + 22, 12, fill=PAPER, width=4)
 
 
+def _axle(draw: Any) -> None:
+    _shape(draw, [(120, 120), (840, 120), (900, 360), (840, 620), (120, 620), (60, 360)])
+    _shape(draw, [(180, 170), (780, 170), (830, 360), (780, 570), (180, 570), (130, 360)], DARK)
+    _ring(draw, 420, 360, 170)
+    for k in range(24):
+        a = 2 * pi * k / 24
+        ends = [420 + 140 * cos(a), 360 + 140 * sin(a), 420 + 168 * cos(a), 360 + 168 * sin(a)]
+        draw.line(ends, fill=INK, width=6)
+    _ring(draw, 660, 360, 70)
+    _bolts(draw, [(480 + 390 * cos(pi * k / 5), 370 + 280 * sin(pi * k / 5)) for k in range(10)])
+
+
+def _teeth(draw: Any) -> None:
+    for k in range(4):
+        x = 130 + 190 * k
+        _shape(draw, [(x, 600), (x + 50, 130), (x + 130, 130), (x + 170, 600)])
+        draw.ellipse([x + 52, 330, x + 126, 480], fill=DARK, outline=INK, width=3)
+
+
 PICTURES: dict[str, Callable[[Any], None]] = {
     "bay": _bay,
     "starter": _starter,
@@ -178,6 +197,8 @@ PICTURES: dict[str, Callable[[Any], None]] = {
     "forks": _forks,
     "spring": _spring,
     "leaves": _leaves,
+    "axle": _axle,
+    "teeth": _teeth,
 }
 
 

@@ -13,6 +13,7 @@ from hollet.core.book.order_back import Choices
 from hollet.core.errors import Conflict
 from hollet.core.procedure.fasteners import read_fasteners
 from hollet.services.builds import bench, cards, make_build
+from hollet.services.demo_axle import axle_of_two
 from hollet.services.demo_fitting import clutch_and_shaft_of_one
 from hollet.services.demo_gearbox import DUNLIN, gearbox_of_two
 from hollet.services.demo_inspection import engine_inspected, gearbox_inspected
@@ -86,6 +87,7 @@ def fill_demo(workshop: Workshop, now: datetime | None = None, *, box_open: bool
         _engine_of_one(workshop, clock, now)
         springs_of_three(workshop, clock, now)
         clutch_and_shaft_of_one(workshop, clock, now)
+        axle_of_two(workshop, clock, now)
         clock.now = (
             (now - timedelta(days=3)).replace(hour=18, minute=5)
             if box_open

@@ -69,7 +69,7 @@ def _clutch(script: Script) -> None:
     script.done("shaft_tried", minutes=4)
     script.write(3, kind="trial said", step="pilot_tried", fits="yes", words="")
     script.done("pilot_tried", minutes=3)
-    _seen(script, "disc_in")
+    script.seen("disc_in")
     script.done("disc_in")
     script.write(2, kind="decision", step="cover_tight", about="wrench", wrench="w2")
     for stage in (1, 2):
@@ -129,7 +129,7 @@ def _shaft(script: Script) -> None:
             method="by hand" if face == "needles" else "eye",
         )
     script.done("shaft_seen", minutes=2)
-    _seen(script, "shaft_loose_in")
+    script.seen("shaft_loose_in")
     script.write(4, kind="trial said", step="shaft_loose_in", fits="yes", words="slides 30 mm")
     script.done("shaft_loose_in", minutes=4)
     place, state = "insertion_read", "wheels straight, body on its wheels"
@@ -147,9 +147,3 @@ def _shaft(script: Script) -> None:
         2, kind="fastener", step=lock, joint="column_joint", bolt=1, act="clicked", stage=1
     )
     script.write(1, kind="fastener", step=lock, joint="column_joint", bolt=1, act="marked")
-
-
-def _seen(script: Script, step: str) -> None:
-    """What points one way is looked at, each by a press."""
-    for orient in script.step_view(step).base.orients:
-        script.write(1, kind="confirmed", step=step, what=orient.how)

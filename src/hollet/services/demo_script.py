@@ -163,6 +163,11 @@ class Script:
         with self.workshop.held(self.build) as state:
             return next_bag(bag_contents(state))
 
+    def seen(self, step: str) -> None:
+        """What points one way is looked at, each by a press."""
+        for orient in self.step_view(step).base.orients:
+            self.write(1, kind="confirmed", step=step, what=orient.how)
+
     def chances(self, step: str) -> None:
         """Last chances that no step has are seen to here."""
         view = bench(self.workshop, self.build, step)

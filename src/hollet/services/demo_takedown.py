@@ -156,6 +156,10 @@ AS_FOUND: dict[str, dict[str, Any]] = {
     "leaf_order": {"picture": "leaves", "words": "seven leaves, laid as they lay"},
     "shim_under": {"place": "one bag a bearing", "words": "each tied to its bearing"},
     "shim_length": {"typed": "1.24 mm", "words": "three shims together"},
+    "floor_photo": {"picture": "axle", "words": "grey film, no flakes"},
+    "pattern_photo": {"picture": "teeth"},
+    "side_packs": {"typed": "1.80 mm", "words": "pinion side; far side 2.10"},
+    "head_shim": {"typed": "1.52 mm", "words": "one piece, tied to the pinion"},
     "piston_marks": {
         "strokes": 4,
         "place": "as many strokes as the cylinder's number, on the rod, towards the front",

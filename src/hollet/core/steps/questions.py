@@ -72,10 +72,26 @@ def _sisters(state: BookState, step: Step, spec: ReadingSpec) -> tuple[float, ..
     found = []
     for other in step.readings():
         alike = other.id != spec.id and sort(other) == sort(spec)
+        alike = alike and not _terms(step, other.id, spec.id)
         entry = latest(state, other.id) if alike else None
         if entry is not None and entry.body.instrument is not None:
             found.append(reading_mean(entry))
     return tuple(found) if len(found) >= FEWEST_SISTERS else ()
+
+
+def _terms(step: Step, one: str, two: str) -> bool:
+    """Whether a sum adds the two as different things: its terms are alike only across its two
+    sides, the old shim and the new one, each the first of its side.
+    """
+    for result in step.results():
+        if result.how != "sum":
+            continue
+        places = {
+            name: (side, k) for side in (result.over, result.less) for k, name in enumerate(side)
+        }
+        if one in places and two in places and places[one][1] != places[two][1]:
+            return True
+    return False
 
 
 def pair_question(state: BookState, step: Step, reading: str, value: float) -> str | None:
