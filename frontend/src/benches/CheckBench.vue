@@ -56,19 +56,19 @@ useKeys((): KeyMap =>
 <template>
   <BenchFrame ref="frame" :bench="bench" plain @primary="frame?.done()">
     <template #work>
-      <RowsBlock
-        :rows="bench.rows"
-        :words="bench.rows_words"
-        :step="bench.base.step"
-        :settled="bench.base.settled"
-      />
       <PatternBlock
         v-if="bench.pattern"
         :pattern="bench.pattern"
         :step="bench.base.step"
         :settled="bench.base.settled"
       />
-      <StepWords :bench="bench" :large="!bench.asks.length && !bench.pattern" />
+      <StepWords :bench="bench" :large="!bench.asks.length && !bench.pattern && !bench.rows.length" />
+      <RowsBlock
+        :rows="bench.rows"
+        :words="bench.rows_words"
+        :step="bench.base.step"
+        :settled="bench.base.settled"
+      />
       <div v-if="bench.asks.length" class="asks">
         <form v-for="a in bench.asks" :key="a.id" @submit.prevent="say(a.id)">
           <label :for="`said-${a.id}`">{{ a.name }}</label>

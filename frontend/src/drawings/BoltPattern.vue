@@ -17,14 +17,15 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ press: [number: number] }>()
 
-const { HEIGHT: H, WIDTH: W, TURN: quarter } = pattern
+const { WIDTH: W, TURN: quarter } = pattern
+const round = computed(() => props.layout === 'circle')
 const flat = computed(() => pattern.isFlat(props.bolts))
-const r = computed(() => pattern.radius(props.bolts))
+const r = computed(() => pattern.radius(props.bolts, round.value))
 const small = computed(() => pattern.areMany(props.bolts))
-const places = computed(() => pattern.placesOf(props.bolts))
+const places = computed(() => pattern.placesOf(props.bolts, round.value))
 const placeOf = (number: number | null) => places.value[props.bolts.findIndex((b) => b.number === number)]
 const nextAt = computed(() => placeOf(props.next))
-const body = computed(() => pattern.outline(places.value, props.layout === 'circle'))
+const body = computed(() => pattern.outline(places.value, round.value))
 const middle = computed(() => body.value.y + body.value.h / 2)
 
 const arrow = () => pattern.way(placeOf((props.next ?? 0) - 1), nextAt.value)
@@ -33,15 +34,15 @@ const ring = (k: number) =>
   pattern.ring(props.bolts[k], places.value[k], r.value + (inHand(props.bolts[k]) ? 15 : 0), props.stageCount)
 const centre = (bolt: pattern.DrawnBolt) => pattern.centre(bolt, inHand(bolt), props.stageNow)
 const ink = (bolt: pattern.DrawnBolt) => pattern.ink(bolt, inHand(bolt), props.stageNow)
-const labelY = (k: number) =>
-  pattern.labelY(places.value[k], r.value, places.value[k].y < middle.value || flat.value)
+const label = (k: number) =>
+  pattern.labelAt(places.value[k], r.value, places.value[k].y < middle.value || flat.value, round.value)
 const wedge = (at: pattern.Place, turn: number) => pattern.wedge(at, r.value, turn)
 </script>
 
 <template>
   <svg
     class="pattern"
-    :viewBox="`0 0 ${W} ${H}`"
+    :viewBox="`0 0 ${W} ${pattern.heightOf(round)}`"
     role="group"
     aria-label="Bolts of the joint, seen from above"
   >
@@ -112,7 +113,7 @@ const wedge = (at: pattern.Place, turn: number) => pattern.wedge(at, r.value, tu
       </g>
     </g>
     <rect
-      v-else-if="layout !== 'circle'"
+      v-else-if="!round"
       :x="body.x"
       :y="body.y"
       :width="body.w"
@@ -252,8 +253,8 @@ const wedge = (at: pattern.Place, turn: number) => pattern.wedge(at, r.value, tu
       </text>
       <text
         v-if="bolt.number === next"
-        :x="places[k].x"
-        :y="labelY(k) + (labelY(k) > places[k].y ? 6 : -6)"
+        :x="label(k).x"
+        :y="label(k).y + (label(k).y > places[k].y ? 6 : -6)"
         class="n24 b8"
         text-anchor="middle"
       >
@@ -261,8 +262,8 @@ const wedge = (at: pattern.Place, turn: number) => pattern.wedge(at, r.value, tu
       </text>
       <text
         v-else-if="bolt.gets && !small"
-        :x="places[k].x"
-        :y="labelY(k)"
+        :x="label(k).x"
+        :y="label(k).y"
         class="n24"
         :class="{ b8: bolt.stage === stageNow || bolt.verdict === 'outside' }"
         :fill="

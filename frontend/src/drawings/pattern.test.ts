@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest'
 import {
   centre,
   type DrawnBolt,
-  HEIGHT,
+  heightOf,
   ink,
-  labelY,
+  labelAt,
   outline,
   placesOf,
   radius,
@@ -33,32 +33,53 @@ const bolt = (number: number, x: number, y: number, own: Partial<DrawnBolt> = {}
 /** A head of ten: two rows of five, the exhaust side at y = 1. */
 const HEAD = Array.from({ length: 10 }, (_, k) => bolt(k + 1, k % 5, k < 5 ? 1 : 0))
 
+const circle = (n: number) =>
+  Array.from({ length: n }, (_, k) =>
+    bolt(k + 1, Math.sin((2 * Math.PI * k) / n), Math.cos((2 * Math.PI * k) / n)),
+  )
+
 describe('places', () => {
   it('keep left left and the far side up: the drawing is never a mirror of the part', () => {
-    const at = placesOf(HEAD)
+    const at = placesOf(HEAD, false)
     expect(at[0].x).toBeLessThan(at[4].x)
     expect(at[0].y).toBeLessThan(at[5].y)
     expect(at[0].x).toBe(at[5].x)
   })
   it('stay on the drawing with their rings, few and many', () => {
-    const circle = Array.from({ length: 16 }, (_, k) =>
-      bolt(k + 1, Math.sin((Math.PI * k) / 8), Math.cos((Math.PI * k) / 8)),
-    )
-    for (const bolts of [HEAD, circle, [bolt(1, 0, 0), bolt(2, 1, 0)]]) {
-      const room = radius(bolts)
-      for (const { x, y } of placesOf(bolts)) {
+    for (const [bolts, round] of [
+      [HEAD, false],
+      [circle(16), false],
+      [circle(16), true],
+      [circle(5), true],
+      [[bolt(1, 0, 0), bolt(2, 1, 0)], false],
+    ] as [DrawnBolt[], boolean][]) {
+      const room = radius(bolts, round)
+      for (const { x, y } of placesOf(bolts, round)) {
         expect(x - room).toBeGreaterThanOrEqual(0)
         expect(x + room).toBeLessThanOrEqual(WIDTH)
         expect(y - room).toBeGreaterThanOrEqual(0)
-        expect(y + room).toBeLessThanOrEqual(HEIGHT)
+        expect(y + room).toBeLessThanOrEqual(heightOf(round))
       }
     }
-    expect(radius(HEAD)).toBe(31)
-    expect(radius(circle)).toBe(20)
+    expect(radius(HEAD, false)).toBe(31)
+    expect(radius(circle(16), false)).toBe(20)
+  })
+  it('of a circle lie on a circle, the first at the top, and no two touch', () => {
+    for (const n of [3, 4, 5, 6, 8, 10, 12, 16, 24]) {
+      const bolts = circle(n)
+      const at = placesOf(bolts, true)
+      expect(at[0].y).toBe(Math.min(...at.map((p) => p.y)))
+      at.forEach((p, k) => {
+        const next = at[(k + 1) % n]
+        const apart = Math.hypot(p.x - next.x, p.y - next.y)
+        expect(apart).toBeCloseTo(Math.hypot(at[0].x - at[1].x, at[0].y - at[1].y), 6)
+        expect(apart).toBeGreaterThan(2 * radius(bolts, true))
+      })
+    }
   })
   it('lie inside the outline of the part', () => {
     for (const round of [false, true]) {
-      const at = placesOf(HEAD)
+      const at = placesOf(HEAD, false)
       const body = outline(at, round)
       for (const { x, y } of at) {
         expect(x).toBeGreaterThan(body.x)
@@ -105,8 +126,9 @@ describe('a bolt', () => {
     expect(ink(bolt(1, 0, 0, own), hand, stage)).toBe(colour)
   })
   it('has its figure away from the middle of the part', () => {
-    expect(labelY(at, 31, true)).toBe(43)
-    expect(labelY(at, 31, false)).toBe(173)
+    expect(labelAt(at, 31, true, false).y).toBe(43)
+    expect(labelAt(at, 31, false, false).y).toBe(173)
+    expect(labelAt({ x: 442, y: 190 }, 31, true, true).x).toBe(523)
   })
   it('by hand is drawn a quarter round, about its own middle', () => {
     expect(wedge(at, 27, 0.25)).toBe('M100.00 80.00 A20 20 0 0 1 120.00 100.00 L100 100 Z')

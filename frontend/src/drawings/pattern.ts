@@ -21,15 +21,32 @@ export interface Place {
   y: number
 }
 export const WIDTH = 640
-export const HEIGHT = 296
+const HEIGHT = 296
+const ROUND_HEIGHT = 380
 const MANY = 12 // from here on the bolts are drawn smaller
+const mean = (of: number[]) => of.reduce((sum, n) => sum + n, 0) / of.length
 
 export const isFlat = (bolts: DrawnBolt[]) => new Set(bolts.map((b) => b.y)).size === 1
 export const areMany = (bolts: DrawnBolt[]) => bolts.length > MANY
-export const radius = (bolts: DrawnBolt[]) => (areMany(bolts) ? 20 : 31)
+/** How far from the middle the bolts of a circle lie: nearer in where figures stand round them. */
+const ringOf = (bolts: DrawnBolt[]) => (areMany(bolts) ? 150 : 122)
+export const heightOf = (round: boolean) => (round ? ROUND_HEIGHT : HEIGHT)
 
-/** The middle of each bolt. */
-export function placesOf(bolts: DrawnBolt[]): Place[] {
+/** How large a bolt is drawn: no two touch. */
+export function radius(bolts: DrawnBolt[], round: boolean): number {
+  const most = areMany(bolts) ? 20 : 31
+  return round ? Math.min(most, ringOf(bolts) * Math.sin(Math.PI / bolts.length) - 5) : most
+}
+/** The middle of each bolt; on a circle as the joint has it, never squeezed into an oval. */
+export function placesOf(bolts: DrawnBolt[], round: boolean): Place[] {
+  if (round) {
+    const middle = { x: mean(bolts.map((b) => b.x)), y: mean(bolts.map((b) => b.y)) }
+    const far = Math.max(...bolts.map((b) => Math.hypot(b.x - middle.x, b.y - middle.y))) || 1
+    return bolts.map((b) => ({
+      x: WIDTH / 2 + ((b.x - middle.x) / far) * ringOf(bolts),
+      y: ROUND_HEIGHT / 2 - ((b.y - middle.y) / far) * ringOf(bolts),
+    }))
+  }
   const flat = isFlat(bolts)
   const pad = areMany(bolts) ? 36 : 76
   const moved = { x: 34, y: flat ? 94 : 22 }
@@ -41,7 +58,7 @@ export function placesOf(bolts: DrawnBolt[]): Place[] {
 /** The outline of the part that they hold. */
 export function outline(places: Place[], round: boolean) {
   const [xs, ys] = [places.map((p) => p.x), places.map((p) => p.y)]
-  const pad = round ? 40 : 30
+  const pad = round ? 36 : 30
   return {
     x: Math.max(30, Math.min(...xs) - pad - 16),
     y: Math.min(...ys) - pad,
@@ -81,5 +98,10 @@ export function ink(bolt: DrawnBolt, inHand: boolean, stageNow: number | null): 
 export const TURN: Record<string, number> = { 'by hand': 0.25, snug: 0.5, cinched: 0.75 }
 export const wedge = (at: Place, r: number, turn: number) =>
   `${arc(at.x, at.y, r - 7, 0, turn)} L${at.x} ${at.y} Z`
-/** Where its figure stands: away from the middle of the part. */
-export const labelY = (at: Place, r: number, above: boolean) => (above ? at.y - r - 26 : at.y + r + 42)
+/** Where its figure stands: away from the middle of the part; round about where that is a circle. */
+export function labelAt(at: Place, r: number, above: boolean, round: boolean): Place {
+  if (!round) return { x: at.x, y: above ? at.y - r - 26 : at.y + r + 42 }
+  const [dx, dy] = [at.x - WIDTH / 2, at.y - ROUND_HEIGHT / 2]
+  const far = Math.hypot(dx, dy) || 1
+  return { x: at.x + (dx / far) * (r + 50), y: at.y + (dy / far) * (r + 22) + 8 }
+}

@@ -4,6 +4,7 @@
  * another way to do it, a part that goes in first, what points one way, is laid on, driven home or tried.
  */
 import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
 import type { PlanAct } from '@/api/client'
 import { useBook } from '@/stores/book'
 import { usePlan } from '@/stores/plan'
@@ -15,6 +16,7 @@ import { useServer } from '@/composables/server'
 const props = defineProps<{ step: string | null; build: string }>()
 const book = useBook()
 const plan = usePlan()
+const router = useRouter()
 const SORTS = {
   note: 'A note',
   lies: 'Where it lies',
@@ -110,7 +112,15 @@ async function planned(act: PlanAct, off: string[] = []) {
     await plan.take([act], '')
     for (const step of off) await book.act({ kind: 'reopened', step, reason: 'off again for another part' })
     open.value = false
+    if (sort.value === 'first') await toIt()
   })
+}
+/** To the part that goes in first: it stands before the step that was in hand. */
+async function toIt() {
+  await book.reload()
+  const steps = book.frame?.steps ?? []
+  const before = steps[steps.findIndex((s) => s.id === props.step) - 1]
+  if (before) await router.push({ name: 'step', params: { build: props.build, step: before.id } })
 }
 defineExpose({ ask })
 </script>

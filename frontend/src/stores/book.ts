@@ -17,7 +17,10 @@ import {
 } from '@/api/client'
 import { useJournal } from './journal'
 
-/** Kinds that are not about the step on the screen: what was seen of them is the frame's newest line. */
+/**
+ * Kinds that are not about the step on the screen, like whatever is written beside a bench or from a page
+ * without one: what was seen of them is the frame's newest line.
+ */
 const OF_THE_FRAME: Entry['kind'][] = [
   'undone',
   'removed',
@@ -130,9 +133,10 @@ export const useBook = defineStore('book', () => {
    * says why). A refusal is thrown: it is said where it was typed.
    */
   async function write(entry: Entry, file?: Blob): Promise<boolean> {
-    const ofFrame = OF_THE_FRAME.includes(entry.kind)
+    const elsewhere = !bench.value || ('step' in entry && entry.step !== bench.value.base.step)
+    const ofFrame = elsewhere || OF_THE_FRAME.includes(entry.kind)
     const build = card.value?.id
-    const seenNow = () => (ofFrame ? (card.value?.frame.head ?? 0) : Math.max(bench.value?.base.seen ?? 0, 0))
+    const seenNow = () => Math.max((ofFrame ? card.value?.frame.head : bench.value?.base.seen) ?? 0, 0)
     let seen = seenNow()
     let mineNow = false
     const mine = JSON.stringify(entry)

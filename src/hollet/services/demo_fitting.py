@@ -1,5 +1,6 @@
 """Another job on One, beside the engine: a disc tried and taken off again, shims chosen for the
-release bearing, the steering shaft half locked, two covers still in.
+release bearing, a bracket altered, a wire not proven yet, the steering shaft half locked, two covers
+still in.
 """
 
 from datetime import datetime, timedelta
@@ -113,6 +114,30 @@ def _clutch(script: Script) -> None:
         undo="off, the bell looked into",
         sort="cover",
     )
+    script.write(
+        4,
+        kind="altered",
+        step="line_before_slave",
+        altered="line-bracket",
+        what="Bracket of the clutch line",
+        differs="hole drawn out 4 mm towards the sill, so that the new line lies straight",
+        held="its own bolt, a thick washer over the slot",
+        undo="another bracket, one bolt",
+    )
+    for state in ("cut", "joined"):
+        script.write(
+            9,
+            kind="wire mended",
+            step="gap_and_shims",
+            wire="reverse-lamp",
+            place="on top of the bell, where the clip chafed it",
+            which="reverse lamp, green/white",
+            how="crimped",
+            marker="yellow tape",
+            sleeve_inner="3 mm",
+            sleeve_length="40 mm",
+            state=state,
+        )
 
 
 def _shaft(script: Script) -> None:
