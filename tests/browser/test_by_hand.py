@@ -1,5 +1,5 @@
-"""What a hand does beside the sheet: a carrier between its packs, one part changed, a part that goes
-in first, what was altered, a sum that is kept, rows of an exchange, rags counted.
+"""What a hand does beside the sheet: a carrier between its packs, one part changed, a part that
+goes in first, what was altered, a sum that is kept, rows of an exchange, rags counted.
 """
 
 from playwright.sync_api import expect
@@ -10,7 +10,7 @@ from tests.browser.test_parts import build_named
 
 
 def test_a_carrier_whose_shim_moved_is_read_anew(demo, mk: Bench):
-    """Packs typed, a slip of the decimal asked; the old backlash says nothing about the new packs."""
+    """Packs typed, a slip of the decimal asked; the old backlash proves nothing."""
     page, build = mk.page, build_named(demo, "Two: rear axle")
     write(
         demo.url,
@@ -46,7 +46,7 @@ def test_one_bearing_changed_asks_for_what_hangs_on_it(demo, mk: Bench):
 
 
 def test_this_first(demo, mk: Bench):
-    """One key and the part: a step before the one in hand; why is asked at the end of the evening."""
+    """One key and the part: a step before the one in hand; why is asked at the end."""
     page, build = mk.page, build_named(demo, "Two: rear axle")
     mk.go(f"{demo.url}/builds/{build}/steps/runout_set")
     mk.key("n")
@@ -127,7 +127,7 @@ def test_rows_that_nobody_decided_hold_the_end(demo, mk: Bench):
     """A row is said in two presses; the list closes only when nothing is left on the old one."""
     page, build = mk.page, new_build(demo.url, "Exchange", "engine-dressed")
     mk.go(f"{demo.url}/builds/{build}/steps/swap_rows")
-    row = page.get_by_role("button", name="Water pump, thermostat")
+    row = page.get_by_role("region", name="Rows").get_by_role("button", name="Water pump")
     expect(row).to_contain_text("assumed")
     row.click()
     page.get_by_role("button", name="on the bench").click()

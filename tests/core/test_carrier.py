@@ -3,16 +3,19 @@ read before a move counts after it.
 """
 
 import tomllib
+from datetime import timedelta
 from typing import Any
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from hollet.core.acts.hand import Hand
+from hollet.core.acts.kinds import accept
 from hollet.core.entries.status import statuses
-from hollet.core.errors import NotFound, Refused
+from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.procedure.read import read_sheet
-from tests.support import SMALL, Book, tool, tools
+from tests.support import EDIT, SMALL, Book, tool, tools
 
 AXLE = """
 [[limit]]
@@ -236,3 +239,58 @@ def test_the_middle_is_met_and_the_sum_kept(lash_um: int, near_um: int, far_um: 
     )
     left = abs(lash_um / 100 + 0.7 * facts.move - 0.165)
     assert left <= 0.7 * 0.025 + 1e-9
+
+
+def test_what_was_read_after_a_move_that_was_struck_proves_nothing(book: Book):
+    """Nobody knows which packs lay in: it is read anew."""
+    packs(book, "1.65", "2.25")
+    move = book.state.last.id
+    lash(book, "0.16")
+    assert mean(book).verdict == "inside"
+    book.do("strike", entry=move, reason="another axle")
+    assert mean(book).words == "read after a change that was struck since: read it again"
+    lash(book, "0.16")
+    assert mean(book).verdict == "inside"
+
+
+def told(book: Book, minutes: float, seen: int, value: str) -> None:
+    """The lash of all three teeth, read some minutes ago by somebody who had seen a line."""
+    for tooth in ("t1", "t2", "t3"):
+        act = EDIT.validate_python(
+            {
+                "kind": "reading",
+                "step": "set",
+                "reading": tooth,
+                "typed": [value] * 3,
+                "unit": "mm",
+                "instrument": FINE,
+                "sure": True,
+            }
+        )
+        was = (book.now - timedelta(minutes=minutes)).isoformat()
+        hand = Hand(book.shop, book.time, book.now.date(), was, seen)
+        book.add(accept(book.state, act, hand))
+
+
+def test_what_waited_on_another_device_was_read_with_the_old_packs(book: Book):
+    """Kept as it was read, and no proof; what was read after the move is, seen or not."""
+    head = book.state.head
+    book.later(1)
+    packs(book, "1.65", "2.25")
+    told(book, 30, head, "0.16")
+    assert mean(book).words == "shims of the carrier were moved since: read it again"
+    with pytest.raises(Refused, match="shims of the carrier were moved since"):
+        book.do("done", step="set")
+    told(book, 0, head, "0.16")
+    assert mean(book).verdict == "inside"
+
+
+def test_a_pattern_that_waited_is_not_of_the_new_packs(book: Book):
+    """It is refused and stays with the mechanic: one look is all that it was."""
+    head, was = book.state.head, book.now.isoformat()
+    book.later(1)
+    packs(book, "1.65", "2.25")
+    seen = {"kind": "pattern seen", "step": "paste", "drive_side": "centre", "coast_side": "centre"}
+    hand = Hand(book.shop, book.time, book.now.date(), was, head)
+    with pytest.raises(Conflict, match="Look again"):
+        accept(book.state, EDIT.validate_python(seen), hand)

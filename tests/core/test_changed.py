@@ -88,6 +88,20 @@ def test_a_wire_joined_anew_is_proven_anew(book: Book):
         wire(book, "tied")
 
 
+def test_a_wire_whose_proof_was_struck_is_not_proven_by_its_ties(book: Book):
+    """Nor by a join that was struck."""
+    wire(book, "joined")
+    joined = book.state.last.id
+    wire(book, "proven", "end to end")
+    proof = book.state.last.id
+    wire(book, "tied")
+    book.do("strike", entry=proof, reason="was not tried at all")
+    assert book.open()["wire:w1"] == "drive"
+    assert changed(book.state).wires[0].words == "joined, not proven"
+    book.do("strike", entry=joined, reason="another wire")
+    assert changed(book.state).wires[0].words == "joined, not proven"
+
+
 @pytest.mark.parametrize("state", ["proven", "tied"])
 def test_a_wire_nobody_joined(book: Book, state: str):
     with pytest.raises(Refused):

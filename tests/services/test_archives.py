@@ -125,8 +125,8 @@ def one_of(demo):
 
 def test_demo_is_as_promised(demo):
     """Five builds; the engine stopped at bolt 6 of stage 2, 47 to 48 minutes ago, with covers and
-    bracket in; the springs wait for one nut and for heights that rest; a shaft is half locked; a carrier
-    is set.
+    bracket in; the springs wait for one nut and for heights that rest; a shaft is half locked; a
+    carrier is set.
     """
     cards = builds.cards(demo)
     found = {card.name.split(":")[0]: card for card in reversed(cards)}

@@ -1,6 +1,6 @@
 """Another job on One, beside the engine: a disc tried and taken off again, shims chosen for the
-release bearing, a bracket altered, a wire not proven yet, the steering shaft half locked, two covers
-still in.
+release bearing, a bracket altered, a wire not proven yet, the steering shaft half locked, two
+covers still in.
 """
 
 from datetime import datetime, timedelta

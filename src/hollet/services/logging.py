@@ -69,7 +69,7 @@ def write_entry(workshop: Workshop, build: str, sent: Sent, act: Act[Any]) -> Lo
         for sort, name in act.files():  # a photo lies on the disk before its entry does
             KEPT[sort](workshop, name)
         try:
-            body = accept(state, act, workshop.hand(sent.who, sent.bench_time))
+            body = accept(state, act, workshop.hand(sent.who, sent.bench_time, sent.seen))
         except HolletError:
             _check_late(state, act, act.concerns(), sent)
             raise

@@ -15,7 +15,7 @@ from zoneinfo import ZoneInfo
 import uuid_utils
 from pydantic import ValidationError
 
-from hollet.core.acts.hand import Hand
+from hollet.core.acts.hand import SEES_ALL, Hand
 from hollet.core.entries import Body, BookState, Line, Note
 from hollet.core.entries.fold import fold
 from hollet.core.errors import NotFound, Refused, Unavailable
@@ -96,7 +96,7 @@ class Workshop:
         """The moment as the clock on the wall of the shop shows it."""
         return self.clock().astimezone(self.zone())
 
-    def hand(self, who: str, bench_time: str = "") -> Hand:
+    def hand(self, who: str, bench_time: str = "", seen: int = SEES_ALL) -> Hand:
         """Whoever acts now, with the tools as that hand reads them. What waited in a queue was said
         on the day of its `bench_time`: tomorrow is the day after that one. A bench whose clock runs
         ahead, or is more than a month behind, is not believed.
@@ -106,7 +106,7 @@ class Workshop:
             said = datetime.fromisoformat(bench_time).astimezone(self.zone()).date()
             if timedelta(0) <= today - said <= QUEUED_AT_MOST:
                 today = said
-        return Hand(self.tools_of(who), self.now(), today)
+        return Hand(self.tools_of(who), self.now(), today, bench_time, seen)
 
     def new_id(self) -> str:
         """A UUID of version 7 made by the server."""

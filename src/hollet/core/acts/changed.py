@@ -6,7 +6,7 @@ from pydantic import Field, StringConstraints
 
 from hollet.core.acts.base import Act, Passing, step_named
 from hollet.core.acts.hand import Hand
-from hollet.core.book.changed import earlier, wires
+from hollet.core.book.changed import STANDS_ON, earlier, wires
 from hollet.core.book.ledger import left_open, opened_by_hand
 from hollet.core.book.needs import needs
 from hollet.core.entries import (
@@ -73,7 +73,7 @@ class WireMendedAct(Act[WireMended], StepBody):
         step_named(state, self.step)
         known = next((w for w in wires(state) if w.id == self.wire), None)
         was = known.state if known is not None else None
-        if self.state == "proven" and was not in ("joined", "sleeved", "proven", "tied"):
+        if self.state == "proven" and was not in STANDS_ON["proven"]:
             words = f"{self.which}: join it first, then prove it"
             raise Refused("not_joined", words, field="state")
         if self.state == "proven" and len(self.proof) < 3:
@@ -81,7 +81,7 @@ class WireMendedAct(Act[WireMended], StepBody):
                 "say how it was proven: end to end while it is moved, or the drop under its load"
             )
             raise Refused("no_words", words, field="proof")
-        if self.state == "tied" and was not in ("proven", "tied"):
+        if self.state == "tied" and was not in STANDS_ON["tied"]:
             words = f"{self.which}: ties stay off till it is proven"
             raise Refused("not_proven", words, field="state")
         kept = known.proof if known is not None and self.state == "tied" else self.proof

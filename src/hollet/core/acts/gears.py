@@ -13,13 +13,14 @@ from hollet.core.book.passing import unsettled_before
 from hollet.core.entries import BookState, CarrierSet, PartChanged, PatternSeen, StepBody
 from hollet.core.entries.base import PhotoHash
 from hollet.core.entries.status import status_of
-from hollet.core.errors import NotFound, Refused
+from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.instruments import Instrument
 from hollet.core.measuring.pinion import ContactPattern, contact_pattern
 from hollet.core.quantities.parse import measured
 from hollet.core.quantities.quantity import Measured, Quantity, round9
 from hollet.core.steps.carriers import carrier_of, packs_of
 from hollet.core.steps.pattern import PATTERN_WORDS
+from hollet.core.steps.readings import missed_ground
 
 __all__ = ["CarrierSetAct", "PartChangedAct", "PatternSeenAct"]
 
@@ -43,6 +44,10 @@ class PatternSeenAct(Act[PatternSeen], StepBody):
         waits = next(iter(unsettled_before(state, step, hand.now)), None)
         if waits is not None:
             raise held(step, waits, "step")
+        missed = missed_ground(state, self.step, hand.seen, hand.told)
+        if missed:
+            words = f"not written: {missed}. Look again"
+            raise Conflict(words, reason_code="moved_on")
         sides = {"drive_side": self.drive_side, "coast_side": self.coast_side}
         found = contact_pattern(ContactPattern.model_validate(sides))
         return self.filled(action=found.action, words=PATTERN_WORDS[found.action])

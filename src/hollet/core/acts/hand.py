@@ -6,18 +6,23 @@ from datetime import date
 
 from hollet.core.instruments import Instrument
 
-__all__ = ["Hand"]
+__all__ = ["SEES_ALL", "Hand"]
+
+SEES_ALL = 10**9
 
 
 @dataclass(frozen=True, slots=True)
 class Hand:
     """The tools of the shop by id, as whoever acts reads them, the moment of acting (UTC, ISO
-    8601), and the day that the shop's calendar shows then.
+    8601), and the day that the shop's calendar shows then. What waited in a queue was told at
+    `told` (ISO 8601) by somebody who had `seen` the lines up to that one.
     """
 
     tools: Mapping[str, Instrument]
     now: str
     today: date
+    told: str = ""
+    seen: int = SEES_ALL
 
     @property
     def listed(self) -> tuple[Instrument, ...]:

@@ -17,6 +17,7 @@ from hollet.core.procedure.sheet import Step
 from hollet.core.quantities.parse import Parsed
 from hollet.core.quantities.quantity import Quantity, decimal_text
 from hollet.core.steps.questions import odd_question, pair_question, tool_question
+from hollet.core.steps.readings import missed_ground
 from hollet.core.steps.results import ResultFacts, result_of
 from hollet.core.steps.typed import read_leaves, read_text
 
@@ -60,6 +61,7 @@ class ReadingAct(Act[Reading], StepBody):
             no_go=tuple(read.no_go),
             deviation_from=read.setting,
             instrument=tool,
+            missed=missed_ground(state, self.step, hand.seen, hand.told),
         )
 
 

@@ -25,6 +25,7 @@ from hollet.core.steps.tighten import joint_facts
 from hollet.core.view import View
 
 __all__ = [
+    "STANDS_ON",
     "AlteredFacts",
     "ChangedFacts",
     "EarlierFacts",
@@ -234,7 +235,9 @@ def _asked(state: BookState, entry: Entry[Altered]) -> str | None:
 
 
 def wires(state: BookState) -> tuple[WireFacts, ...]:
-    """Mended wires, each as it was said last."""
+    """Mended wires, each as it was said last; one whose proof was struck is not proven by being
+    tied.
+    """
     return tuple(
         WireFacts(
             id=entry.body.wire,
@@ -244,12 +247,29 @@ def wires(state: BookState) -> tuple[WireFacts, ...]:
             how=entry.body.how,
             marker=entry.body.marker,
             sleeve=_sleeve(entry.body),
-            state=entry.body.state,
-            proof=entry.body.proof,
+            state=(stands := _mended(state, entry.body.wire))[0],
+            proof=stands[1],
             who=entry.who,
         )
         for entry in state.newest_of(WireMended, "wire")
     )
+
+
+STANDS_ON: dict[WireState, tuple[WireState, ...]] = {
+    "proven": ("joined", "sleeved", "proven", "tied"),
+    "tied": ("proven", "tied"),
+}
+"""What a wire must be before it can be that."""
+
+
+def _mended(state: BookState, wire: str) -> tuple[WireState, str]:
+    """How far a wire is, and its proof: a line counts that stands on the one before it."""
+    now, proof = None, ""
+    for entry in state.each(WireMended, "wire", wire):
+        said = entry.body.state
+        if said not in STANDS_ON or now in STANDS_ON[said]:
+            now, proof = said, entry.body.proof
+    return now or "joined", proof
 
 
 def _sleeve(body: WireMended) -> str | None:

@@ -64,6 +64,7 @@ Place = Literal[
     "earlier",
     "face",
     "gear",
+    "ground",
     "helper",
     "joint",
     "line",

@@ -56,6 +56,9 @@ class CarrierSet(StepBody):
     def subjects(self) -> tuple[Key, ...]:
         return (*super().subjects(), *(Key("outdated", name) for name in self.again))
 
+    def also(self) -> tuple[Key, ...]:
+        return tuple(Key("ground", name) for name in dict.fromkeys((self.step, *self.again)))
+
     def outdates(self) -> tuple[str, ...]:
         return self.again
 
@@ -82,6 +85,9 @@ class PartChanged(StepBody):
 
     def subjects(self) -> tuple[Key, ...]:
         return (*super().subjects(), *(Key("outdated", name) for name in self.again))
+
+    def also(self) -> tuple[Key, ...]:
+        return tuple(Key("ground", name) for name in self.again)
 
     def outdates(self) -> tuple[str, ...]:
         return self.again

@@ -72,7 +72,10 @@ class PackPut(StepBody):
         return Key("result", f"{self.step}/{self.result}")
 
     def also(self) -> tuple[Key, ...]:
-        return (Key("pack", f"{self.step}/{self.pack}"),)
+        return (Key("pack", f"{self.step}/{self.pack}"), Key("ground", self.step))
+
+    def outdated(self) -> str:
+        return "shims were put in before it arrived"
 
     def line(self, title: str) -> str:
         return f"{self.name}: {_listed(self.pieces) or 'none'} in, {self.promised} by the sum"
@@ -126,6 +129,12 @@ class ShimsChanged(StepBody):
     def subjects(self) -> tuple[Key, ...]:
         results = (Key("result", f"{self.step}/{move.result}") for move in self.moves)
         return (*super().subjects(), *results)
+
+    def also(self) -> tuple[Key, ...]:
+        return (Key("ground", self.step),)
+
+    def outdated(self) -> str:
+        return "shims were changed about before it arrived"
 
     def line(self, title: str) -> str:
         told = ", ".join(

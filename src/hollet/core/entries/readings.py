@@ -15,7 +15,8 @@ __all__ = ["Concession", "Disposition", "Reading"]
 
 class Reading(StepBody):
     """Repeats of one reading as typed, the values as parsed, and the tool as it was; of feeler
-    leaves `values` go in and `no_go` do not.
+    leaves `values` go in and `no_go` do not. `missed`: what had been changed under it after it was
+    read and before it arrived.
     """
 
     called: ClassVar = "reading"
@@ -32,6 +33,7 @@ class Reading(StepBody):
     state: str | None = None
     datum: str | None = None
     sure: bool = False
+    missed: Annotated[str, Field(max_length=240)] = ""
 
     def subject(self) -> Key:
         return Key("reading", self.reading)
@@ -112,6 +114,12 @@ class Disposition(StepBody):
 
     def subject(self) -> Key:
         return Key("result", f"{self.step}/{self.result}")
+
+    def also(self) -> tuple[Key, ...]:
+        return (Key("ground", self.step),) if self.choice != "measure_again" else ()
+
+    def outdated(self) -> str:
+        return f"{self.choice} was said before it arrived"
 
     def line(self, title: str) -> str:
         note = f", {self.note}" if self.note else ""

@@ -14,6 +14,7 @@ from hollet.core.entries import (
     BookState,
     Done,
     Entry,
+    Key,
     Line,
     Reopened,
     TrialSaid,
@@ -28,6 +29,7 @@ __all__ = [
     "last_as",
     "last_word",
     "outdated_since",
+    "told_on_struck",
     "plan_of",
     "selection_of",
     "settled_steps",
@@ -116,6 +118,18 @@ def outdated_since(state: BookState, step: str) -> Line | None:
     """The newest line after which what was read or seen at a step counts no longer."""
     lines = state.live("outdated", step)
     return lines[-1] if lines else None
+
+
+def told_on_struck(state: BookState, step: str, told: Line) -> str | None:
+    """Why something read or seen at a step proves nothing: a change under it was struck afterwards,
+    so that nobody knows what lay there.
+    """
+    for kind in state.lost.values():
+        for ground in kind.get(Key("ground", step), []):
+            strike = state.struck.get(ground.id)
+            if strike is not None and ground.seq < told.seq < strike.seq:
+                return "read after a change that was struck since"
+    return None
 
 
 def _time_anew(state: BookState, step: Step, done: Line) -> str | None:

@@ -1,7 +1,7 @@
 """The contact pattern of a gear at its step: what was seen, and what it asks for."""
 
 from hollet.core.entries import BookState, PatternSeen, Reopened
-from hollet.core.entries.status import outdated_since
+from hollet.core.entries.status import outdated_since, told_on_struck
 from hollet.core.procedure.kinds import BaseStep
 from hollet.core.view import View
 
@@ -40,6 +40,7 @@ def pattern_of(state: BookState, step: BaseStep) -> PatternFacts | None:
     seen = state.each(PatternSeen, "step", step.id)
     since = (again, outdated_since(state, step.id))
     last = seen[-1] if seen and seen[-1].seq > max((e.seq for e in since if e), default=0) else None
+    last = last if last is None or told_on_struck(state, step.id, last) is None else None
     return PatternFacts(
         drive_side=last.body.drive_side if last else None,
         coast_side=last.body.coast_side if last else None,

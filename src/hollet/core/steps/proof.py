@@ -11,7 +11,7 @@ from hollet.core.entries import (
     Line,
     Reading,
 )
-from hollet.core.entries.status import outdated_since, plan_of
+from hollet.core.entries.status import outdated_since, plan_of, told_on_struck
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument, Spread, combine
 from hollet.core.limits import Limit
@@ -48,9 +48,14 @@ def not_proven(
         )
         if clash is not None:
             return clash
+        if entry.body.missed:
+            return f"{entry.body.missed}: read it again"
         since = outdated_since(state, entry.body.step)
         if since is not None and entry.seq < since.seq:
             return f"{since.body.outdated()}: read it again"
+        struck = told_on_struck(state, entry.body.step, entry)
+        if struck is not None:
+            return f"{struck}: read it again"
         if entry.seq < shim_changed(state, entry.body.step, spec.id):
             return "read before its shim was changed: read it again"
         other = _disagrees(state, spec, entry, spread)

@@ -1,6 +1,7 @@
 """Readings of a build: as typed, in force, with the tools that may give them."""
 
 from collections.abc import Sequence
+from datetime import datetime
 from fractions import Fraction
 from typing import Any
 
@@ -27,6 +28,7 @@ __all__ = [
     "ReadingFacts",
     "asks_again",
     "latest",
+    "missed_ground",
     "reading_mean",
     "readings_of",
     "shim_changed",
@@ -193,6 +195,18 @@ def shim_changed(state: BookState, step: str, reading: str) -> int:
     moved = (e.seq for e in changes for m in e.body.moves if m.reading == reading)
     since = outdated_since(state, step)
     return max((*moved, since.seq if since is not None else 0))
+
+
+def missed_ground(state: BookState, step: str, seen: int, told: str) -> str:
+    """What was changed under the readings of a step after somebody read there (`told`, ISO 8601),
+    and before that arrived: words, or nothing. Told at once, whoever reads has seen it.
+    """
+    lines = [e for e in state.live("ground", step) if e.seq > seen]
+    if not lines or not told:
+        return ""
+    newest = lines[-1]
+    was = datetime.fromisoformat(told)
+    return newest.body.outdated() if datetime.fromisoformat(newest.bench_time) > was else ""
 
 
 def asks_again(state: BookState, spec: ReadingSpec, entry: Entry[Reading]) -> bool:
