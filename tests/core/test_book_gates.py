@@ -113,6 +113,22 @@ def test_undone_by_hand_and_opened_again(book: Book):
         book.do("undone", item="nothing")
 
 
+@pytest.mark.parametrize(
+    ("more", "code"),
+    [({"count": 1}, "count_mismatch"), ({"count": 3, "blocks": "drive"}, "weaker")],
+)
+def test_what_is_open_is_not_said_anew_as_less(book: Book, more: dict, code: str):
+    """Three rags stay three, and shut what they shut, till they are counted out."""
+    rag = {"step": "bore", "item": "rag", "what": "Rag", "sort": "cover"}
+    book.do("left open", **rag, count=3, blocks="crank")
+    book.refuse(code, "left open", **{**rag, "blocks": "crank", **more})
+    book.do("left open", **rag, count=4, blocks="crank")
+    book.refuse("count_mismatch", "undone", item="rag", out=3)
+    book.do("undone", item="rag", out=4)
+    book.do("left open", **rag, count=1, blocks="drive")
+    assert book.left() == ["Rag"]
+
+
 def test_missing_value_blocks():
     """A limit without a figure is a missing value on the rung of its step."""
     book = Book(

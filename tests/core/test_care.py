@@ -273,6 +273,8 @@ def test_this_first(book: Book):
     assert any("Drain plug washer" in words for words in waits)
     with pytest.raises(NotFound):
         book.plan("this_first", step="oil_on", title="Another part", off=["nothing"])
+    with pytest.raises(Refused, match="put nothing on"):
+        book.plan("this_first", step="oil_on", title="Another part", off=["head_out"])
 
 
 WATCH = """

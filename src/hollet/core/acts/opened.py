@@ -12,7 +12,8 @@ from hollet.core.entries import BookState, Key, LeftOpen, StepBody, Undone
 from hollet.core.entries.base import Short
 from hollet.core.errors import NotFound, Refused
 from hollet.core.procedure.pieces import Carry, OpenSort, Release
-from hollet.core.procedure.words import Carried, Rung
+from hollet.core.procedure.placing import RANK
+from hollet.core.procedure.words import RUNGS, Carried, Rung
 
 __all__ = ["LeftOpenAct", "UndoneAct"]
 
@@ -36,7 +37,20 @@ class LeftOpenAct(Act[LeftOpen], StepBody):
         step_named(state, self.step)
         if self.closes_at is not None:
             step_named(state, self.closes_at)
+        self._no_less(state)
         return self.filled()
+
+    def _no_less(self, state: BookState) -> None:
+        """Refuse to say again, as fewer or as shutting less, what is open still: that undoes it."""
+        was = next((item for item in left_open(state) if item.id == self.item), None)
+        if was is None:
+            return
+        if self.count < was.count:
+            words = f"{was.what}: {was.count} went in. Count out what came out, do not say it anew"
+            raise Refused("count_mismatch", words, field="count")
+        if RANK[self.blocks] > RANK[was.blocks]:
+            words = f"{was.what}: it shuts {RUNGS[was.blocks].lower()}. Undo it, or strike its line"
+            raise Refused("weaker", words, field="blocks")
 
 
 class UndoneAct(Act[Undone]):

@@ -99,8 +99,12 @@ def draft_this_first(plan: Plan, act: ThisFirstAct, done: Set[str], who: str) ->
     """A step put in before the one in hand, with a reason that is still to be said; what comes off
     again for it waits for it too.
     """
-    hand = _step(plan, act.step)
-    later = {hand.id, *(_step(plan, name).id for name in act.off)}
+    hand, off = _step(plan, act.step), [_step(plan, name) for name in act.off]
+    taken = next((s for s in off if STAGE_RANK[s.stage] < STAGE_RANK["prepare"]), None)
+    if taken is not None:
+        words = f"{taken.number} {taken.title} put nothing on: only what was put on comes off again"
+        raise Refused("not_put_on", words, field="off")
+    later = {hand.id, *(step.id for step in off)}
     first = next(step for step in plan.step if step.id in later)
     steps = [step for step in plan.step if step.stage == first.stage]
     before = steps[: [step.id for step in steps].index(first.id)]
