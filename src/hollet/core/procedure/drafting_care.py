@@ -12,6 +12,7 @@ from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.planacts import CareAct, ThisFirstAct
 from hollet.core.procedure.provisional import ORIENT_KINDS, Orient, Trial
 from hollet.core.procedure.sheet import Step
+from hollet.core.procedure.words import STAGE_RANK
 from hollet.core.quantities.parse import measured
 
 __all__ = ["draft_care", "draft_this_first"]
