@@ -13,9 +13,19 @@ const props = withDefaults(
 )
 const emit = defineEmits<{ pick: [] }>()
 const H = 30
+const MARK = 16
+const WIDE = 0.52 // of its size, a figure of the typeface
+const [LARGE, LEAST] = [18, 12]
 const read = computed(() =>
   props.reading.value_text ? `${props.reading.value_text} ${props.reading.unit}` : 'not read',
 )
+/** A figure between two is written close, and small enough to stay in its box beside the mark. */
+const figure = computed(() => (props.text ?? (props.reading.value_text || '–')).replace(' to ', '–'))
+const marked = computed(() => props.reading.verdict && props.reading.verdict !== 'inside')
+const size = computed(() => {
+  const room = props.w - (marked.value ? MARK : 0) - 6
+  return Math.max(LEAST, Math.min(LARGE, room / (WIDE * figure.value.length)))
+})
 </script>
 
 <template>
@@ -38,8 +48,8 @@ const read = computed(() =>
       :height="H"
       class="box"
     />
-    <text text-anchor="middle" dy="6" :x="reading.verdict && reading.verdict !== 'inside' ? -6 : 0">{{
-      text ?? (reading.value_text || '–')
+    <text text-anchor="middle" :dy="size / 3" :x="marked ? -MARK / 2 : 0" :font-size="size">{{
+      figure
     }}</text>
     <g
       v-if="reading.verdict === 'outside'"
@@ -83,7 +93,6 @@ const read = computed(() =>
   fill: var(--onyel);
 }
 text {
-  font-size: 18px;
   font-weight: 650;
   fill: var(--ink);
 }
