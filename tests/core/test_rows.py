@@ -161,3 +161,31 @@ def test_a_row_without_its_step():
     text = SMALL + ROWS.replace('on_at = "inlet_on"', 'on_at = "nowhere"')
     with pytest.raises(Refused, match="'nowhere' is no step here"):
         read_sheet(tomllib.loads(text), text)
+
+
+def test_a_row_said_by_hand(book: Book):
+    """It holds what the others hold: its fate, its place, its rung."""
+    decided(book)
+    book.do("done", step="fates")
+    book.plan("row", part="Heat shield", usual="moved", on_at="inlet_on")
+    assert rows(book)["Heat shield"] == "moved over, assumed; on the old one"
+    book.do("reopened", step="fates", reason="a part more hangs there")
+    with pytest.raises(Refused, match="Heat shield"):
+        book.do("done", step="fates")
+    book.do("done", step="rows_off")
+    assert book.open()["row:heat_shield"] == "crank"
+
+
+@pytest.mark.parametrize(
+    ("part", "on_at", "words"),
+    [
+        ("Inlet pipe", "inlet_on", "it has its row"),
+        ("Heat shield", "rows_off", "puts nothing on"),
+        ("Heat shield", "fates", "puts nothing on"),
+    ],
+)
+def test_a_row_said_by_hand_that_is_none(book: Book, part: str, on_at: str, words: str):
+    with pytest.raises(Refused, match=words):
+        book.plan("row", part=part, usual="moved", on_at=on_at)
+    with pytest.raises(NotFound):
+        book.plan("row", part="Heat shield", usual="moved", on_at="nowhere")

@@ -8265,7 +8265,7 @@ export interface components {
          */
         PlanEdit: {
             /** Acts */
-            acts: (components["schemas"]["FactAct"] | components["schemas"]["WayAct"] | components["schemas"]["ExtraAct"] | components["schemas"]["PartAct"] | components["schemas"]["PutInAct"] | components["schemas"]["HiddenAct"] | components["schemas"]["CareAct"] | components["schemas"]["ThisFirstAct"] | components["schemas"]["SchoolAct"] | components["schemas"]["PeopleAct"] | components["schemas"]["MoveAct"] | components["schemas"]["RetireAct"] | components["schemas"]["ReasonAct"] | components["schemas"]["LimitAct"] | components["schemas"]["AnswerAct"] | components["schemas"]["SettleAct"] | components["schemas"]["JointAct"] | components["schemas"]["CountAct"] | components["schemas"]["GenericAct"])[];
+            acts: (components["schemas"]["FactAct"] | components["schemas"]["WayAct"] | components["schemas"]["ExtraAct"] | components["schemas"]["PartAct"] | components["schemas"]["PutInAct"] | components["schemas"]["HiddenAct"] | components["schemas"]["CareAct"] | components["schemas"]["RowAct"] | components["schemas"]["ThisFirstAct"] | components["schemas"]["SchoolAct"] | components["schemas"]["PeopleAct"] | components["schemas"]["MoveAct"] | components["schemas"]["RetireAct"] | components["schemas"]["ReasonAct"] | components["schemas"]["LimitAct"] | components["schemas"]["AnswerAct"] | components["schemas"]["SettleAct"] | components["schemas"]["JointAct"] | components["schemas"]["CountAct"] | components["schemas"]["GenericAct"])[];
             /** Id */
             id: string;
             /** Reason */
@@ -8281,7 +8281,7 @@ export interface components {
          */
         PlanLook: {
             /** Acts */
-            acts: (components["schemas"]["FactAct"] | components["schemas"]["WayAct"] | components["schemas"]["ExtraAct"] | components["schemas"]["PartAct"] | components["schemas"]["PutInAct"] | components["schemas"]["HiddenAct"] | components["schemas"]["CareAct"] | components["schemas"]["ThisFirstAct"] | components["schemas"]["SchoolAct"] | components["schemas"]["PeopleAct"] | components["schemas"]["MoveAct"] | components["schemas"]["RetireAct"] | components["schemas"]["ReasonAct"] | components["schemas"]["LimitAct"] | components["schemas"]["AnswerAct"] | components["schemas"]["SettleAct"] | components["schemas"]["JointAct"] | components["schemas"]["CountAct"] | components["schemas"]["GenericAct"])[];
+            acts: (components["schemas"]["FactAct"] | components["schemas"]["WayAct"] | components["schemas"]["ExtraAct"] | components["schemas"]["PartAct"] | components["schemas"]["PutInAct"] | components["schemas"]["HiddenAct"] | components["schemas"]["CareAct"] | components["schemas"]["RowAct"] | components["schemas"]["ThisFirstAct"] | components["schemas"]["SchoolAct"] | components["schemas"]["PeopleAct"] | components["schemas"]["MoveAct"] | components["schemas"]["RetireAct"] | components["schemas"]["ReasonAct"] | components["schemas"]["LimitAct"] | components["schemas"]["AnswerAct"] | components["schemas"]["SettleAct"] | components["schemas"]["JointAct"] | components["schemas"]["CountAct"] | components["schemas"]["GenericAct"])[];
             /** Who */
             who: string;
         };
@@ -9512,6 +9512,27 @@ export interface components {
             lash: string | null;
             /** Near */
             near: string;
+        };
+        /**
+         * RowAct
+         * @description A part that hangs on the old unit and is in no row yet: what usually becomes of it, and the
+         *     step at which it is final on the new one.
+         */
+        RowAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "row";
+            /** On At */
+            on_at: string;
+            /** Part */
+            part: string;
+            /**
+             * Usual
+             * @enum {string}
+             */
+            usual: "moved" | "renewed" | "stays";
         };
         /**
          * RowFacts

@@ -1,14 +1,16 @@
 <script setup lang="ts">
 /** The rows of an exchange: what becomes of each part, where it is tonight, what is only half moved. */
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import type { CheckBenchView } from '@/api/client'
 import { useServer } from '@/composables/server'
 import { useBook } from '@/stores/book'
+import { usePlan } from '@/stores/plan'
 import { capital } from '@/words'
 
 type Row = CheckBenchView['rows'][number]
 const props = defineProps<{ rows: readonly Row[]; words: string | null; step: string; settled: boolean }>()
 const book = useBook()
+const plan = usePlan()
 const { problem, served } = useServer()
 const open = ref<string | null>(null)
 const fate = ref<Row['fate']>('moved')
@@ -31,6 +33,23 @@ function edit(row: Row) {
   where.value = row.where
   place.value = row.place
   why.value = row.why
+}
+/** One more part that is in no row yet, and the step at which it is final. */
+const more = ref(false)
+const part = ref('')
+const usual = ref<(typeof USUAL)[number]>('moved')
+const onAt = ref('')
+const USUAL = ['moved', 'renewed', 'stays'] as const
+const steps = computed(() => book.frame?.steps.filter((s) => s.look !== 'done') ?? [])
+async function add() {
+  await served(async () => {
+    await plan.load(book.card?.id ?? '')
+    const row = { part: part.value.trim(), usual: usual.value, on_at: onAt.value }
+    await plan.take([{ act: 'row', ...row }], '')
+  })
+  if (problem.value) return
+  part.value = ''
+  more.value = false
 }
 async function say(row: Row) {
   await served(() =>
@@ -99,6 +118,35 @@ async function say(row: Row) {
         </form>
       </li>
     </ol>
+    <button v-if="!more" type="button" class="btn small" @click="more = true">
+      Another part hangs there
+    </button>
+    <form v-else class="say" @submit.prevent="add">
+      <label class="field"
+        ><span>which part</span
+        ><input v-model="part" class="entry" name="row-part" maxlength="110" autocomplete="off" autofocus
+      /></label>
+      <div class="chips" role="group" aria-label="What usually becomes of it">
+        <button
+          v-for="u in USUAL"
+          :key="u"
+          type="button"
+          class="btn small"
+          :aria-pressed="usual === u"
+          @click="usual = u"
+        >
+          {{ u }}
+        </button>
+      </div>
+      <label class="field"
+        ><span>final on the new one at</span
+        ><select v-model="onAt" class="entry" name="row-at">
+          <option v-for="s in steps" :key="s.id" :value="s.id">{{ s.number }} {{ s.title }}</option>
+        </select></label
+      >
+      <button type="submit" class="btn small" :disabled="part.trim().length < 3 || !onAt">A row more</button>
+      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    </form>
   </section>
 </template>
 

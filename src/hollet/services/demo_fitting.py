@@ -104,6 +104,11 @@ def _clutch(script: Script) -> None:
     script.write(6, kind="pack put", step=gap, pack="slave_shims", shims=["1.00", "0.25"])
     script.read(gap, "bell_depth_again", "61.17", tool="t1", state=state)
     script.done(gap, minutes=3)
+    _beside(script)
+
+
+def _beside(script: Script) -> None:
+    """A cover that stays in, a bracket altered, a wire joined and not proven."""
     script.write(
         2,
         kind="left open",

@@ -16,6 +16,7 @@ from hollet.core.procedure.joints import Joint
 from hollet.core.procedure.pieces import After
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.provisional import Orient, Trial
+from hollet.core.procedure.rows import Row
 from hollet.core.procedure.schools import School
 from hollet.core.procedure.sheet import Step
 from hollet.core.procedure.words import STAGE_RANK, Id, Words
@@ -35,6 +36,7 @@ __all__ = [
     "PeopleChange",
     "ReasonChange",
     "RetiredChange",
+    "RowIn",
     "SchoolChange",
     "StepIn",
     "WayChange",
@@ -241,6 +243,24 @@ class CareChange(Edit):
         return f"at {names.step(self.step)}: {'; '.join(text for text in said if text)}"
 
 
+class RowIn(Edit):
+    """One more part that moves from the old unit to the new."""
+
+    op: Literal["row"] = "row"
+    row: Row
+
+    def at(self) -> str:
+        return self.row.on_at
+
+    def applied(self, plan: Plan) -> Plan:
+        if any(row.id == self.row.id for row in plan.row):
+            return plan
+        return plan.model_copy(update={"row": (*plan.row, self.row)})
+
+    def words(self, names: Names) -> str:
+        return f"a row more: {self.row.part}, final at {names.step(self.row.on_at)}"
+
+
 class SchoolChange(Edit):
     """A question on which the mechanic knows several ways."""
 
@@ -349,6 +369,7 @@ Change = Annotated[
     | StepIn
     | HiddenChange
     | CareChange
+    | RowIn
     | SchoolChange
     | PeopleChange
     | RetiredChange

@@ -20,7 +20,7 @@ from hollet.core.procedure.changes import (
     WayChange,
     apply,
 )
-from hollet.core.procedure.drafting_care import draft_care, draft_this_first
+from hollet.core.procedure.drafting_care import draft_care, draft_row, draft_this_first
 from hollet.core.procedure.drafting_figures import (
     draft_answer,
     draft_count,
@@ -44,6 +44,7 @@ from hollet.core.procedure.planacts import (
     PutInAct,
     ReasonAct,
     RetireAct,
+    RowAct,
     SchoolAct,
     ThisFirstAct,
     WayAct,
@@ -215,6 +216,10 @@ def _care(plan: Plan, act: CareAct, done: Set[str], who: str) -> tuple[Change, .
     return _kept_in_order(plan, list(draft_care(plan, act, done, who)))
 
 
+def _row(plan: Plan, act: RowAct, done: Set[str], who: str) -> tuple[Change, ...]:
+    return draft_row(plan, act, done)
+
+
 def _this_first(plan: Plan, act: ThisFirstAct, done: Set[str], who: str) -> tuple[Change, ...]:
     return _kept_in_order(plan, list(draft_this_first(plan, act, done, who)))
 
@@ -358,6 +363,7 @@ DRAFT: dict[str, Callable[[Plan, Any, Set[str], str], tuple[Change, ...]]] = {
     "put_in": _put_in,
     "hidden": _hidden,
     "care": _care,
+    "row": _row,
     "this_first": _this_first,
     "school": _school,
     "people": _people,

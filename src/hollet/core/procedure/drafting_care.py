@@ -4,20 +4,22 @@ from collections.abc import Set
 
 from hollet.core.errors import NotFound, Refused
 from hollet.core.procedure.care import LAID_KINDS, SEAT_KINDS, Laid, Seat
-from hollet.core.procedure.changes import CareChange, Change, ReasonChange, StepIn
+from hollet.core.procedure.changes import CareChange, Change, ReasonChange, RowIn, StepIn
 from hollet.core.procedure.kinds.check import CheckStep
 from hollet.core.procedure.numbering import Numbering, new_id
 from hollet.core.procedure.pieces import REASON_TO_SAY, After
 from hollet.core.procedure.plan import Plan
-from hollet.core.procedure.planacts import CareAct, ThisFirstAct
+from hollet.core.procedure.planacts import CareAct, RowAct, ThisFirstAct
 from hollet.core.procedure.provisional import ORIENT_KINDS, Orient, Trial
+from hollet.core.procedure.rows import Row
 from hollet.core.procedure.sheet import Step
 from hollet.core.procedure.words import STAGE_RANK
 from hollet.core.quantities.parse import measured
 
-__all__ = ["draft_care", "draft_this_first"]
+__all__ = ["draft_care", "draft_row", "draft_this_first"]
 
 MOST = 8
+MOST_ROWS = 60
 SORTS = {"orient": tuple(ORIENT_KINDS), "lay": tuple(LAID_KINDS), "seat": tuple(SEAT_KINDS)}
 
 
@@ -94,6 +96,42 @@ def _time(text: str, unit: str, field: str) -> None:
     if text and measured(text, "time", unit, field).figure("time") <= 0:
         words = f"'{text}': a time is more than nothing, such as 10 {unit}"
         raise Refused("bad_entry", words, field=field)
+
+
+def draft_row(plan: Plan, act: RowAct, done: Set[str]) -> tuple[Change, ...]:
+    """A row more; it shuts what the step shuts at which it is final, and comes off where the others
+    do.
+
+    Raises
+    ------
+    Refused
+        `bad_entry`: one too many, the same part again, a step that is done or at which nothing goes
+        on.
+    NotFound
+        The step.
+    """
+    on = _step(plan, act.on_at)
+    if len(plan.row) >= MOST_ROWS:
+        raise Refused("bad_entry", f"there are {MOST_ROWS} rows already", field="part")
+    if any(row.part.casefold() == act.part.casefold() for row in plan.row):
+        raise Refused("bad_entry", f"{act.part}: it has its row", field="part")
+    if on.id in done:
+        words = f"{on.number} {on.title} is done: name a step to come"
+        raise Refused("bad_entry", words, field="on_at")
+    if STAGE_RANK[on.stage] < STAGE_RANK["prepare"]:
+        words = f"{on.number} {on.title} puts nothing on: name a step of the build"
+        raise Refused("bad_entry", words, field="on_at")
+    rung = on.blocked(plan.first)
+    off = next((row.off_at for row in plan.row if row.off_at is not None), None)
+    row = Row(
+        id=new_id(act.part, {row.id for row in plan.row}),
+        part=act.part,
+        usual=act.usual,
+        blocks="drive" if rung == "nothing" else rung,
+        off_at=off,
+        on_at=on.id,
+    )
+    return (RowIn(row=row),)
 
 
 def draft_this_first(plan: Plan, act: ThisFirstAct, done: Set[str], who: str) -> tuple[Change, ...]:

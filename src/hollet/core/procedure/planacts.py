@@ -25,6 +25,7 @@ __all__ = [
     "RetireAct",
     "SchoolAct",
     "SettleAct",
+    "RowAct",
     "ThisFirstAct",
     "WayAct",
 ]
@@ -144,6 +145,17 @@ class CareAct(PlanActBase):
     cure: Annotated[str, StringConstraints(strip_whitespace=True, max_length=20)] = ""
     waits: Id | None = None
     second: bool = False
+
+
+class RowAct(PlanActBase):
+    """A part that hangs on the old unit and is in no row yet: what usually becomes of it, and the
+    step at which it is final on the new one.
+    """
+
+    act: Literal["row"]
+    part: Annotated[str, StringConstraints(strip_whitespace=True, min_length=3, max_length=110)]
+    usual: Literal["moved", "renewed", "stays"]
+    on_at: Id
 
 
 class ThisFirstAct(PlanActBase):
@@ -301,6 +313,7 @@ PlanAct = Annotated[
     | PutInAct
     | HiddenAct
     | CareAct
+    | RowAct
     | ThisFirstAct
     | SchoolAct
     | PeopleAct
