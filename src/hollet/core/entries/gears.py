@@ -54,10 +54,12 @@ class CarrierSet(StepBody):
     again: tuple[str, ...] = ()
 
     def subjects(self) -> tuple[Key, ...]:
-        return (*super().subjects(), *(Key("outdated", name) for name in self.again))
-
-    def also(self) -> tuple[Key, ...]:
-        return tuple(Key("ground", name) for name in dict.fromkeys((self.step, *self.again)))
+        under = dict.fromkeys((self.step, *self.again))
+        return (
+            *super().subjects(),
+            *(Key("outdated", name) for name in self.again),
+            *(Key("ground", name) for name in under),
+        )
 
     def outdates(self) -> tuple[str, ...]:
         return self.again
@@ -84,10 +86,11 @@ class PartChanged(StepBody):
     again: tuple[str, ...]
 
     def subjects(self) -> tuple[Key, ...]:
-        return (*super().subjects(), *(Key("outdated", name) for name in self.again))
-
-    def also(self) -> tuple[Key, ...]:
-        return tuple(Key("ground", name) for name in self.again)
+        return (
+            *super().subjects(),
+            *(Key("outdated", name) for name in self.again),
+            *(Key("ground", name) for name in self.again),
+        )
 
     def outdates(self) -> tuple[str, ...]:
         return self.again

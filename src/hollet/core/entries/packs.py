@@ -72,7 +72,10 @@ class PackPut(StepBody):
         return Key("result", f"{self.step}/{self.result}")
 
     def also(self) -> tuple[Key, ...]:
-        return (Key("pack", f"{self.step}/{self.pack}"), Key("ground", self.step))
+        return (Key("pack", f"{self.step}/{self.pack}"),)
+
+    def subjects(self) -> tuple[Key, ...]:
+        return (*super().subjects(), Key("ground", self.step))
 
     def outdated(self) -> str:
         return "shims were put in before it arrived"
@@ -128,10 +131,7 @@ class ShimsChanged(StepBody):
 
     def subjects(self) -> tuple[Key, ...]:
         results = (Key("result", f"{self.step}/{move.result}") for move in self.moves)
-        return (*super().subjects(), *results)
-
-    def also(self) -> tuple[Key, ...]:
-        return (Key("ground", self.step),)
+        return (*super().subjects(), *results, Key("ground", self.step))
 
     def outdated(self) -> str:
         return "shims were changed about before it arrived"

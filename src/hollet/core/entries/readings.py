@@ -115,12 +115,6 @@ class Disposition(StepBody):
     def subject(self) -> Key:
         return Key("result", f"{self.step}/{self.result}")
 
-    def also(self) -> tuple[Key, ...]:
-        return (Key("ground", self.step),) if self.choice != "measure_again" else ()
-
-    def outdated(self) -> str:
-        return f"{self.choice} was said before it arrived"
-
     def line(self, title: str) -> str:
         note = f", {self.note}" if self.note else ""
         return f"{title}, {self.result}: {self.choice.replace('_', ' ')}{note}"

@@ -121,6 +121,7 @@ def result_of(
             (
                 about,
                 Key("outdated", step.id),
+                Key("ground", step.id),
                 *made_of,
                 *(Key("step", name) for name in changed),
             )
