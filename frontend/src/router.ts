@@ -58,6 +58,12 @@ export const router = createRouter({
       props: true,
     },
     {
+      path: '/builds/:build/debts',
+      name: 'debts',
+      component: () => import('./views/DebtsView.vue'),
+      props: true,
+    },
+    {
       path: '/builds/:build/changed',
       name: 'changed',
       component: () => import('./views/ChangedView.vue'),

@@ -184,6 +184,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/builds/{build}/debts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Debts
+         * @description Every fastener below its final state, and what closes over it next.
+         */
+        get: operations["get_debts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build}/debts.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Debt List
+         * @description The same on paper.
+         */
+        get: operations["get_debt_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/builds/{build}/entries": {
         parameters: {
             query?: never;
@@ -1567,6 +1607,24 @@ export interface components {
             sets: string;
         };
         /**
+         * AgainDue
+         * @description A joint that is final and is looked at again.
+         */
+        AgainDue: {
+            /** Bolts */
+            bolts: number;
+            /** Joint */
+            joint: string;
+            /** Name */
+            name: string;
+            /** Step */
+            step: string;
+            /** Step Number */
+            step_number: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * AgainRow
          * @description A part that may be changed alone, the steps read again then, and how often it was.
          */
@@ -2108,6 +2166,7 @@ export interface components {
             ahead: string[];
             /** Around */
             around: components["schemas"]["AroundWords"][];
+            behind: components["schemas"]["DebtGroup"] | null;
             /** Blocks */
             blocks: string | null;
             /** Box */
@@ -2457,6 +2516,25 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * BoltState
+         * @description One bolt as a strip draws it; `state` is one word for how it stands.
+         */
+        BoltState: {
+            /** Number */
+            number: number;
+            /** Stage */
+            stage: number;
+            /** Stages */
+            stages: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "final" | "stage" | "hand" | "snug" | "loosened" | "out" | "empty" | "unlocked" | "held";
+            /** Words */
+            words: string;
         };
         /**
          * BookView
@@ -3606,6 +3684,107 @@ export interface components {
             reason: string;
             /** What */
             what: string;
+        };
+        /**
+         * Debt
+         * @description One joint below its final state. `alone`: it waits for the mechanic alone, not for something
+         *     else; `ended`: what it waits for was so, and is so no more.
+         */
+        Debt: {
+            /** Alone */
+            alone: boolean;
+            /** Bolts */
+            bolts: components["schemas"]["BoltState"][];
+            /** Ended */
+            ended: string | null;
+            /** Joint */
+            joint: string;
+            /** Left */
+            left: number;
+            /** Name */
+            name: string;
+            /** Next Bolt */
+            next_bolt: number | null;
+            /** Reason */
+            reason: string;
+            /** Safety */
+            safety: boolean;
+            /**
+             * Size
+             * @description How many bolts it has, in words.
+             */
+            readonly size: string;
+            /** Step */
+            step: string;
+            /** Step Number */
+            step_number: string;
+            /** Unlocked */
+            unlocked: number;
+            /** Waits */
+            waits: string;
+        };
+        /**
+         * DebtFilter
+         * @description A choice of groups: what it is called, how many bolts are in it, which groups it shows.
+         */
+        DebtFilter: {
+            /** Count */
+            count: number;
+            /** Groups */
+            groups: string[];
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * DebtGroup
+         * @description Joints over which one thing closes next: a step, or a rung; `danger`: nothing lets it close
+         *     over them but the thing itself.
+         */
+        DebtGroup: {
+            /**
+             * Closing
+             * @enum {string}
+             */
+            closing: "cover" | "fluid" | "rung" | "nothing";
+            /** Danger */
+            danger: boolean;
+            /** Debts */
+            debts: components["schemas"]["Debt"][];
+            /** Id */
+            id: string;
+            /**
+             * Left
+             * @description How many bolts are behind it.
+             */
+            readonly left: number;
+            /** Step */
+            step: string | null;
+            /** Title */
+            title: string;
+        };
+        /**
+         * DebtsView
+         * @description The list, its title, its filters, what is next, and how the first thing that closes may be
+         *     passed.
+         */
+        DebtsView: {
+            /** Again */
+            again: components["schemas"]["AgainDue"][];
+            /** Ended */
+            ended: string[];
+            /** Filters */
+            filters: components["schemas"]["DebtFilter"][];
+            /** Groups */
+            groups: components["schemas"]["DebtGroup"][];
+            next: components["schemas"]["NextBolt"] | null;
+            /** Passing */
+            passing: string | null;
+            /** Title */
+            title: string;
+            /** To Come */
+            to_come: string | null;
         };
         /**
          * DecisionAct
@@ -5400,8 +5579,8 @@ export interface components {
          * JointFacts
          * @description The joint as it stands; `ahead` are the bolts of the stage in hand that follow each other
          *     from here, the next one first. `proves`: what waits is a proof of the group drawn down last.
-         *     `counted`: somebody knows that it has so many bolts; until then it is not final. `bagged`: as
-         *     many came off into bags.
+         *     `to_lock`: what locks the next bolt, where that alone is left. `counted`: somebody knows that it
+         *     has so many bolts; until then it is not final. `bagged`: as many came off into bags.
          */
         JointFacts: {
             adapter: components["schemas"]["Adapter"] | null;
@@ -5462,6 +5641,8 @@ export interface components {
             put_right: string[];
             /** Stages */
             stages: components["schemas"]["StageFacts"][];
+            /** To Lock */
+            to_lock: string | null;
             /**
              * To Mark
              * @default false
@@ -6650,6 +6831,19 @@ export interface components {
             safety: boolean;
             /** Step */
             step: string | null;
+            /** Words */
+            words: string;
+        };
+        /**
+         * NextBolt
+         * @description What is done next: a joint of the first group that waits for the mechanic alone, else its
+         *     first one.
+         */
+        NextBolt: {
+            /** Joint */
+            joint: string;
+            /** Step */
+            step: string;
             /** Words */
             words: string;
         };
@@ -13506,6 +13700,210 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ChangedView"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_debts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DebtsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_debt_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {

@@ -6,6 +6,7 @@
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { BenchView } from '@/api/client'
+import BehindBlock from '@/shell/BehindBlock.vue'
 import BesideBlock from '@/shell/BesideBlock.vue'
 import CaptureBlock from '@/shell/CaptureBlock.vue'
 import CautionBlock from '@/shell/CautionBlock.vue'
@@ -136,6 +137,7 @@ defineExpose({
     </header>
     <div class="work">
       <HoldBlock v-if="!underWay" :bench="bench" :build="book.card?.id ?? ''" />
+      <BehindBlock v-if="!underWay" :bench="bench" :build="book.card?.id ?? ''" />
       <p v-if="bench.base.clash && !settled" class="block">
         {{ bench.base.clash }}.
         <RouterLink :to="{ name: 'plan', params: { build: book.card?.id ?? '' } }"

@@ -3,6 +3,7 @@
  * One bolt at a time: the figure to set is the largest thing, the joint is drawn, the next bolt is yellow.
  */
 import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
 import { type TightenBenchView } from '@/api/client'
 import BoltPattern from '@/drawings/BoltPattern.vue'
 import LimitBar from '@/drawings/LimitBar.vue'
@@ -20,6 +21,7 @@ import { useServer } from '@/composables/server'
 
 const props = defineProps<{ bench: TightenBenchView }>()
 const book = useBook()
+const router = useRouter()
 const frame = ref<InstanceType<typeof BenchFrame> | null>(null)
 const other = ref(false)
 const otherBolt = ref(1)
@@ -149,7 +151,8 @@ async function goOn() {
   tools.value = false
   await takeWrench(reason)
 }
-useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
+const debts = () => router.push({ name: 'debts', params: { build: book.card?.id ?? '' } })
+useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck, i: debts }))
 </script>
 
 <template>
@@ -231,6 +234,7 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
         </button>
       </div>
       <FastenerCard :bench="bench" />
+      <button type="button" class="btn small" @click="debts">Bolts not yet final <kbd>I</kbd></button>
       <BoltCount v-if="!joint.counted" :joint="joint" />
       <div v-if="joint.condition" class="quiet condition">
         <p>
@@ -296,6 +300,9 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck }))
       </template>
       <p v-else-if="joint.to_mark" class="t24">
         All at the last stage. Paint a stroke over bolt {{ next }} and the head.
+      </p>
+      <p v-else-if="joint.to_lock" class="t24">
+        All at the last stage. Set the lock of bolt {{ next }}: {{ joint.to_lock }}.
       </p>
       <p v-else-if="joint.final" class="t24">
         Every bolt is final{{ joint.bolts.some((b) => b.marked) ? ' and marked' : '' }}.

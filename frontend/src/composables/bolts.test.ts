@@ -14,6 +14,7 @@ const JOINT = {
   name: 'Head',
   final: false,
   to_mark: false,
+  to_lock: null,
   waits: null as string | null,
   next_bolt: 3 as number | null,
   next_stage: 2 as number | null,

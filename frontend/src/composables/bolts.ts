@@ -28,11 +28,13 @@ export function useBolts(bench: () => TightenBenchView) {
     () =>
       joint.value.final ||
       joint.value.to_mark ||
+      joint.value.to_lock !== null ||
       (!needsWrench.value && !bench().wide && !indicating.value && !blocked.value),
   )
   const title = computed(() => {
     if (joint.value.final) return `${joint.value.name}: final`
     if (joint.value.to_mark) return `Bolt ${next.value}: mark it`
+    if (joint.value.to_lock) return `Bolt ${next.value}: set its lock`
     if (kept.value.length && next.value === null)
       return `${kept.value.length} bolts wait to be saved: nothing more until they are`
     return stage.value ? `Bolt ${next.value}, stage ${stage.value}` : (joint.value.waits ?? joint.value.name)
@@ -59,7 +61,9 @@ export function useBoltActs(
   async function confirm() {
     const bolt = hand.next.value
     if (bolt === null) return
-    await act(bolt, bench().joint.to_mark ? { act: 'marked' } : { act: 'clicked', stage: hand.stage.value })
+    const { to_mark, to_lock } = bench().joint
+    const last = to_mark ? ('marked' as const) : to_lock ? ('locked' as const) : null
+    await act(bolt, last ? { act: last } : { act: 'clicked', stage: hand.stage.value })
   }
   const again = (bolt: number) => act(bolt, { act: 'clicked', stage: stageOf(bolt), note: 'put right' })
   /** The bolt pulled last, pulled once more at the same setting; never after an angle. */

@@ -4,13 +4,18 @@
  * cleared.
  */
 import { computed, onMounted, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
 import { client, got, type Schemas } from '@/api/client'
+import { useKeys } from '@/composables/keys'
 import { useBook } from '@/stores/book'
 import WorkFrame from '@/shell/WorkFrame.vue'
 import { useServer } from '@/composables/server'
 
 const props = defineProps<{ build: string }>()
 const book = useBook()
+const router = useRouter()
+const debts = () => router.push({ name: 'debts', params: { build: props.build } })
+useKeys(() => ({ i: debts }))
 const gate = ref<Schemas['GateView'] | null>(null)
 const { problem, served } = useServer()
 const all = ref<string[]>([])
@@ -43,6 +48,7 @@ const opened = ref<string[]>([])
     <template v-if="gate">
       <h1 class="t28">{{ title }}</h1>
       <p class="line b">{{ gate.line }}</p>
+      <button type="button" class="btn small" @click="debts">Bolts not yet final <kbd>I</kbd></button>
       <div class="cols">
         <ol class="stair">
           <li

@@ -1,6 +1,6 @@
 """How many of something, in words."""
 
-__all__ = ["counted"]
+__all__ = ["capital", "counted"]
 
 
 def counted(number: int, one: str, many: str | None = None) -> str:
@@ -12,3 +12,8 @@ def counted(number: int, one: str, many: str | None = None) -> str:
     ('1 step', '0 steps', '2 losses')
     """
     return f"{number} {one if number == 1 else many or one + 's'}"
+
+
+def capital(words: str) -> str:
+    """With a large first letter."""
+    return words[:1].upper() + words[1:]

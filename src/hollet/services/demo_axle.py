@@ -127,6 +127,8 @@ def _carrier(script: Script) -> None:
             script.write(
                 0.5, kind="fastener", step="crown_on", bolt=bolt, act="clicked", stage=stage
             )
+    for bolt in range(1, 11):
+        script.write(0.3, kind="fastener", step="crown_on", bolt=bolt, act="locked")
     script.done("crown_on")
     for step, words in (("trial_bearings_in", "slides by hand"), ("pinion_trial", "no catch")):
         script.write(3, kind="trial said", step=step, fits="yes", words=words)

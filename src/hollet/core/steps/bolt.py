@@ -166,6 +166,8 @@ class _History:
             return True
         if self.over or (self.joint.mark and not self.marked):
             return False
+        if self.joint.tab is not None and not self.locked:
+            return False
         good = judged is None or judged.verdict == "inside"
         return {
             "torqued": self.stage == len(self.joint.stage) and good,

@@ -14,7 +14,6 @@ from hollet.core.entries import (
     Fastener,
     Key,
     PlanEdited,
-    Skipped,
 )
 from hollet.core.entries.status import plan_of
 from hollet.core.instruments import Instrument
@@ -23,6 +22,7 @@ from hollet.core.procedure.kinds import BaseStep
 from hollet.core.procedure.sheet import Sheet
 from hollet.core.quantities.quantity import decimal_text
 from hollet.core.steps.bolt import LOOSE, BoltFacts, advice, bolt_facts
+from hollet.core.steps.conditions import condition_of, newest_load, recheck_due
 from hollet.core.steps.counting import count_of
 from hollet.core.steps.groups import group_with, too_early
 from hollet.core.steps.spent import spent
@@ -51,8 +51,8 @@ class StageFacts(BaseModel):
 class JointFacts(BaseModel):
     """The joint as it stands; `ahead` are the bolts of the stage in hand that follow each other
     from here, the next one first. `proves`: what waits is a proof of the group drawn down last.
-    `counted`: somebody knows that it has so many bolts; until then it is not final. `bagged`: as
-    many came off into bags.
+    `to_lock`: what locks the next bolt, where that alone is left. `counted`: somebody knows that it
+    has so many bolts; until then it is not final. `bagged`: as many came off into bags.
     """
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
@@ -66,6 +66,7 @@ class JointFacts(BaseModel):
     next_stage: int | None = None
     ahead: tuple[int, ...] = ()
     to_mark: bool = False
+    to_lock: str | None = None
     waits: str | None = None
     condition: str | None = None
     proves: bool = False
@@ -97,6 +98,7 @@ def joint_facts(state: BookState, joint: Joint) -> JointFacts:
     fingerprint = (
         state.seen.get(Key("joint", joint.id), 0),
         *(state.seen.get(Key("step", step), 0) for step in steps),
+        *(newest_load(state) if joint.wait_for is not None else ()),
     )
     return state.remembered(
         ("joint", joint.id),
@@ -184,12 +186,6 @@ def _stages(joint: Joint, bolts: Sequence[BoltFacts]) -> tuple[StageFacts, ...]:
     )
 
 
-def _condition(state: BookState, joint: Joint, steps: Sequence[str]) -> str | None:
-    """What the last stage waits for and nobody has seen yet."""
-    seen = (e.body.what for step in steps for e in state.each(Confirmed, "step", step))
-    return None if joint.wait_for is None or joint.wait_for in seen else joint.wait_for
-
-
 def _between(state: BookState, joint: Joint, facts: JointFacts, steps: Sequence[str]) -> str | None:
     """What is proven once a group is drawn down and before the next is begun, and nobody has seen
     since its last pull.
@@ -209,19 +205,11 @@ def _between(state: BookState, joint: Joint, facts: JointFacts, steps: Sequence[
     return None
 
 
-def _recheck_due(state: BookState, joint: Joint) -> bool:
-    """Whether the step that looks at it again is still to come."""
-    again = joint.recheck
-    if again is None or state.each(Done, "step", again):
-        return False
-    return not state.each(Skipped, "step", again)
-
-
 def _joint_facts(state: BookState, joint: Joint, steps: tuple[str, ...]) -> JointFacts:
     bolts = _bolts(state, joint)
     begun = any(bolt.tightness not in ("as found", "out") for bolt in bolts)
-    stages, waits = _stages(joint, bolts), _condition(state, joint, steps)
-    due, last = _recheck_due(state, joint), len(joint.stage) - 1
+    stages, waits = _stages(joint, bolts), condition_of(state, joint, steps)
+    due, last = recheck_due(state, joint), len(joint.stage) - 1
     group = group_with(plan_of(state), joint.id)
 
     def with_dues(bolt: BoltFacts) -> BoltFacts:
@@ -337,9 +325,14 @@ def _lead(joint: Joint, facts: JointFacts) -> dict[str, object]:
     if empty is not None:
         return _held(joint, facts, (), f"bolt {empty.number} is left empty for {empty.empty}")
     unmarked = next((b.number for b in bolts if joint.mark and not b.marked), None)
-    if unmarked is None and not facts.counted:
+    if unmarked is not None:
+        return {"next_bolt": unmarked, "to_mark": True}
+    unlocked = next((b.number for b in bolts if joint.tab and not b.locked), None)
+    if unlocked is not None:
+        return {"next_bolt": unlocked, "to_lock": joint.tab}
+    if not facts.counted:
         return _held(joint, facts, (), f"{joint.name}: count them before they are called final")
-    return {"next_bolt": unmarked, "to_mark": unmarked is not None}
+    return {}
 
 
 def _lead_stage(
@@ -377,6 +370,7 @@ def _final_words(joint: Joint, stages: tuple[StageFacts, ...]) -> str:
     return (
         words
         + (" and marked" if joint.mark else "")
+        + (f", its lock set ({joint.tab})" if joint.tab else "")
         + (f", {joint.wait_for}" if joint.wait_for else "")
     )
 

@@ -4,6 +4,7 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from hollet.core.book.care import counts_of, laid_of, seats_of, warms_of
+from hollet.core.book.debts import debts_behind
 from hollet.core.book.sums import kept_sums
 from hollet.core.entries import BookState, PartChanged
 from hollet.core.entries.status import StepStatus, plan_of
@@ -76,6 +77,7 @@ def care_at(state: BookState, step: Step, tools: Sequence[Instrument], now: str)
         "warms": warms_of(state, step, now),
         "sums": kept_sums(state, step.id),
         "counts": counts_of(state, step),
+        "behind": debts_behind(state, step, now),
         "depth_tools": tuple(DepthTool(id=t.id, code=t.code) for t in depths if step.seats),
     }
 

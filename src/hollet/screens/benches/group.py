@@ -15,6 +15,7 @@ from hollet.core.steps.locking import last_seen
 from hollet.core.steps.results import ResultFacts, result_of
 from hollet.core.steps.tighten import JointFacts, joint_facts, joint_in_hand
 from hollet.core.view import View
+from hollet.core.words import capital
 
 __all__ = ["GroupView", "group_view"]
 
@@ -109,11 +110,6 @@ def group_view(
     )
 
 
-def capital(words: str) -> str:
-    """With a large first letter."""
-    return words[:1].upper() + words[1:]
-
-
 def _name(step: BaseStep) -> str:
     return step.short or step.title
 
@@ -193,6 +189,8 @@ def _title(
         return capital(waits) if waits else "Where it stands is found"
     if any(f.to_mark for f in facts if f.id == now.joint):
         return f"Mark {now.letter}: {now.name}"
+    if any(f.to_lock for f in facts if f.id == now.joint):
+        return f"Set the lock of {now.letter}: {now.name}"
     first = not any(m.state == "locked" for m in members)
     return f"Lock {now.letter}{' first' if first else ''}: {now.name}"
 

@@ -162,6 +162,8 @@ def _pressed(step: TightenStep, joint: Joint, facts: JointFacts) -> str:
         return "Turned"
     if facts.to_mark:
         return "Marked"
+    if facts.to_lock:
+        return "Locked"
     return f"{step.short or step.title}: done" if facts.final else "It clicked"
 
 

@@ -6,9 +6,11 @@ from hollet.core.book.sums import Source
 from hollet.core.steps.inspection import InspectionView
 from hollet.screens.bench import Bench
 from hollet.screens.changed import ChangedView
+from hollet.screens.debts import DebtsView
 from hollet.screens.turned import TurnedView
 from hollet.services import archives, builds, front, logging, readings
 from hollet.services.builds import BuildCard, GateView
+from hollet.services.debts import debt_list, debts
 from hollet.services.figures import sum_sources
 from hollet.services.front import AppendView
 from hollet.services.inspection import changes, inspection
@@ -76,6 +78,18 @@ def get_sources(build: str, workshop: Shared) -> list[Source]:
 def get_changed(build: str, workshop: Shared) -> ChangedView:
     """What is not as it left the works."""
     return changes(workshop, build)
+
+
+@router.get("/debts")
+def get_debts(build: str, workshop: Shared) -> DebtsView:
+    """Every fastener below its final state, and what closes over it next."""
+    return debts(workshop, build)
+
+
+@router.get("/debts.pdf", response_class=Response)
+def get_debt_list(build: str, workshop: Shared) -> Response:
+    """The same on paper."""
+    return Response(debt_list(workshop, build), media_type="application/pdf")
 
 
 @router.get("/inspection")
