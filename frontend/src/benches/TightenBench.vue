@@ -15,6 +15,7 @@ import { useBook } from '@/stores/book'
 import { useBoltActs, useBolts } from '@/composables/bolts'
 import BenchFrame from './BenchFrame.vue'
 import BoltCount from './BoltCount.vue'
+import CardBack from './CardBack.vue'
 import FastenerCard from './FastenerCard.vue'
 import GroupBlock from './GroupBlock.vue'
 import { useServer } from '@/composables/server'
@@ -23,6 +24,7 @@ const props = defineProps<{ bench: TightenBenchView }>()
 const book = useBook()
 const router = useRouter()
 const frame = ref<InstanceType<typeof BenchFrame> | null>(null)
+const paper = ref<InstanceType<typeof CardBack> | null>(null)
 const other = ref(false)
 const otherBolt = ref(1)
 const otherStage = ref(1)
@@ -152,7 +154,7 @@ async function goOn() {
   await takeWrench(reason)
 }
 const debts = () => router.push({ name: 'debts', params: { build: book.card?.id ?? '' } })
-useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck, i: debts }))
+useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck, i: debts, p: () => paper.value?.print() }))
 </script>
 
 <template>
@@ -234,6 +236,7 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck, i: debts }))
         </button>
       </div>
       <FastenerCard :bench="bench" />
+      <CardBack ref="paper" :bench="bench" />
       <button type="button" class="btn small" @click="debts">Bolts not yet final <kbd>I</kbd></button>
       <BoltCount v-if="!joint.counted" :joint="joint" />
       <div v-if="joint.condition" class="quiet condition">

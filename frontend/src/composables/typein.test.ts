@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { MeasureBenchView } from '@/api/client'
-import { offered, toolFor } from './typein'
+import { offered, toolFor, ticked } from './typein'
 
 const reading = (id: string, tools: string[], tool_kind = 'micrometer') => ({ id, tools, tool_kind })
 const pin = reading('pin', ['small', 'caliper'])
@@ -28,5 +28,15 @@ describe('a sheet typed in', () => {
   it('has none where the shop has none', () => {
     expect(tool(reading('x', []))).toBeNull()
     expect(tool(reading('x', ['gone']))).toBeNull()
+  })
+})
+
+describe('ticks of a card', () => {
+  it('are bolts and stretches of bolts, each once', () => {
+    expect(ticked('1-3 5, 5;7–8', 10)).toEqual({ bolts: [1, 2, 3, 5, 7, 8], problem: '' })
+  })
+  it('are nothing at all where one of them cannot be read', () => {
+    for (const text of ['0', '11', '3-2', 'all', '1-', '1 x', ''])
+      expect(ticked(text, 10)).toMatchObject({ bolts: [], problem: expect.stringContaining('1-6 8') })
   })
 })

@@ -18,3 +18,16 @@ export function toolFor(bench: Bench, reading: Reading, picked?: string): Tool |
   const may = known(bench, reading.tools)
   return may.find((t) => t.id === picked) ?? may.at(0) ?? null
 }
+
+/** Bolts as they were ticked on a card, such as "1-6 8"; a sentence where that cannot be read. */
+export function ticked(text: string, most: number): { bolts: number[]; problem: string } {
+  const bolts = new Set<number>()
+  for (const part of text.split(/[\s,;]+/).filter(Boolean)) {
+    const found = /^(\d+)(?:[-–](\d+))?$/.exec(part)
+    const [from, to] = [Number(found?.[1]), Number(found?.[2] ?? found?.[1])]
+    if (!found || from < 1 || to > most || from > to)
+      return { bolts: [], problem: `“${part}”: bolts are 1 to ${most}, such as 1-6 8.` }
+    for (let bolt = from; bolt <= to; bolt++) bolts.add(bolt)
+  }
+  return { bolts: [...bolts], problem: bolts.size ? '' : 'Type the bolts that are ticked, such as 1-6 8.' }
+}

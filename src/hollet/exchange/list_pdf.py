@@ -5,11 +5,10 @@ from collections.abc import Sequence
 
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
-from reportlab.pdfbase.pdfmetrics import stringWidth
 from reportlab.pdfgen.canvas import Canvas
 
 from hollet.exchange.paper import ListGroup, ListRow
-from hollet.exchange.sheets_pdf import CAUTION, fonts, inked, page_head
+from hollet.exchange.sheets_pdf import CAUTION, fitted, fonts, inked, page_head
 
 __all__ = ["list_pdf"]
 
@@ -20,7 +19,6 @@ HEAD = 12 * mm
 TOP = HIGH - MARGIN - 26 * mm
 LINE = WIDE - 2 * MARGIN - 10 * mm
 RIGHT = LINE * 0.45
-LEAST = 7.5
 
 
 def list_pdf(title: str, about: str, printed: str, groups: Sequence[ListGroup]) -> bytes:
@@ -61,7 +59,7 @@ def _pages(groups: Sequence[ListGroup]) -> list[list[str | ListRow]]:
 
 
 def _group(canvas: Canvas, title: str, y: float) -> float:
-    canvas.drawString(MARGIN, y - 6 * mm, _fitted(canvas, title, 800, 13, WIDE - 2 * MARGIN))
+    canvas.drawString(MARGIN, y - 6 * mm, fitted(canvas, title, 800, 13, WIDE - 2 * MARGIN))
     canvas.setLineWidth(1.2)
     canvas.line(MARGIN, y - 9 * mm, WIDE - MARGIN, y - 9 * mm)
     return y - HEAD
@@ -72,24 +70,9 @@ def _row(canvas: Canvas, row: ListRow, y: float) -> float:
     canvas.setLineWidth(1)
     if row.box:
         canvas.rect(MARGIN, y - 6.5 * mm, 6.5 * mm, 6.5 * mm)
-    right = _fitted(canvas, row.right, 500, 11, RIGHT)
+    right = fitted(canvas, row.right, 500, 11, RIGHT)
     canvas.drawRightString(WIDE - MARGIN, y - 4 * mm, right)
     taken = canvas.stringWidth(right) + 4 * mm if right else 0
-    canvas.drawString(left, y - 4 * mm, _fitted(canvas, row.what, 800, 11, LINE - taken))
-    canvas.drawString(left, y - 8 * mm, _fitted(canvas, row.small, 500, 9, LINE))
+    canvas.drawString(left, y - 4 * mm, fitted(canvas, row.what, 800, 11, LINE - taken))
+    canvas.drawString(left, y - 8 * mm, fitted(canvas, row.small, 500, 9, LINE))
     return y - ROW
-
-
-def _fitted(canvas: Canvas, text: str, weight: int, size: float, room: float) -> str:
-    """The text in the largest size up to `size` (pt) in which it fits into `room` (pt); what does
-    not fit even so ends in dots, so that nobody takes it for the whole.
-    """
-    font, text = f"Recursive-{weight}", inked(text)
-    wide = stringWidth(text, font, size)
-    small = max(LEAST, min(size, size * room / wide)) if wide else size
-    canvas.setFont(font, small)
-    if stringWidth(text, font, small) <= room + 0.1:
-        return text
-    while text and stringWidth(f"{text}...", font, small) > room:
-        text = text[:-1]
-    return f"{text.rstrip()}..."

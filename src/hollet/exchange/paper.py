@@ -2,7 +2,16 @@
 
 from dataclasses import dataclass
 
-__all__ = ["ListGroup", "ListRow", "SheetRow", "SheetStep"]
+__all__ = [
+    "CardBolt",
+    "CardJoint",
+    "CardStage",
+    "ListGroup",
+    "ListRow",
+    "SheetRow",
+    "SheetStep",
+    "TorqueCard",
+]
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,3 +55,53 @@ class ListGroup:
 
     title: str
     rows: tuple[ListRow, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class CardStage:
+    """One round of a joint: what each bolt gets, and what each wrench is set to for it."""
+
+    gets: str
+    settings: tuple[str, ...]
+    by_torque: bool
+
+
+@dataclass(frozen=True, slots=True)
+class CardBolt:
+    """A bolt of the drawing: its number in the order of tightening, and its place (y is up)."""
+
+    number: int
+    x: float
+    y: float
+
+
+@dataclass(frozen=True, slots=True)
+class CardJoint:
+    """Another joint of the same unit, in one line."""
+
+    name: str
+    gets: str
+    set_to: str
+    how: str
+    source: str
+    assumed: bool
+
+
+@dataclass(frozen=True, slots=True)
+class TorqueCard:
+    """All that hangs over the axle: one joint drawn, its rounds, its boxes, and the joints beside
+    it.
+    """
+
+    title: str
+    about: str
+    head: str
+    bolts: tuple[CardBolt, ...]
+    is_round: bool
+    sides: tuple[str, str] | None
+    columns: tuple[str, ...]
+    stages: tuple[CardStage, ...]
+    notes: tuple[str, ...]
+    assumed: tuple[str, ...]
+    joints: tuple[CardJoint, ...]
+    caution: str

@@ -15,13 +15,24 @@ from reportlab.pdfgen.canvas import Canvas
 
 from hollet.exchange.paper import SheetRow, SheetStep
 
-__all__ = ["CAUTION", "fonts", "inked", "measuring_sheet", "page_head", "plain"]
+__all__ = [
+    "CAUTION",
+    "fitted",
+    "fonts",
+    "inked",
+    "measuring_sheet",
+    "page_head",
+    "plain",
+    "wrapped",
+]
 
 FONTS = Path(__file__).parent / "fonts"
 WIDE, HIGH = A4
 MARGIN = 12 * mm
 ROW = 10.5 * mm
 FOOT = 20 * mm
+LEAST = 7.5
+"""The smallest letter on paper, in pt."""
 CAUTION = (
     "The vehicle maker's manual, local codes and licensed practice go first. Copy: the log on "
     "the screen is the record."
@@ -68,6 +79,21 @@ def inked(text: str) -> str:
     font = pdfmetrics.getFont("Recursive-500")
     assert isinstance(font, TTFont)
     return "".join(c if ord(c) in font.face.charToGlyph else "?" for c in plain(text))
+
+
+def fitted(canvas: Canvas, text: str, weight: int, size: float, room: float) -> str:
+    """The text in the largest size up to `size` (pt) in which it fits into `room` (pt); what does
+    not fit even so ends in dots, so that nobody takes it for the whole.
+    """
+    font, text = f"Recursive-{weight}", inked(text)
+    wide = pdfmetrics.stringWidth(text, font, size)
+    small = max(LEAST, min(size, size * room / wide)) if wide else size
+    canvas.setFont(font, small)
+    if pdfmetrics.stringWidth(text, font, small) <= room + 0.1:
+        return text
+    while text and pdfmetrics.stringWidth(f"{text}...", font, small) > room:
+        text = text[:-1]
+    return f"{text.rstrip()}..."
 
 
 def measuring_sheet(build: str, about: str, printed: str, steps: Sequence[SheetStep]) -> bytes:
@@ -123,22 +149,21 @@ def _head_height(step: SheetStep, begun: bool) -> float:
         if begun
         else (
             16
-            + 5 * len(_wrapped(step.do, 11))
-            + (6 * len(_wrapped(step.caution, 11)) if step.caution else 0)
+            + 5 * len(wrapped(step.do, 11))
+            + (6 * len(wrapped(step.caution, 11)) if step.caution else 0)
         )
         * mm
     )
 
 
-def _wrapped(text: str, size: float) -> list[str]:
+def wrapped(
+    text: str, size: float, room: float = WIDE - 2 * MARGIN - 8 * mm, font: str = "Recursive-500"
+) -> list[str]:
     """Lines of a text that fit between the margins."""
     lines: list[str] = []
     for word in inked(text).split():
         trial = f"{lines[-1]} {word}" if lines else word
-        if (
-            lines
-            and pdfmetrics.stringWidth(trial, "Recursive-500", size) <= WIDE - 2 * MARGIN - 8 * mm
-        ):
+        if lines and pdfmetrics.stringWidth(trial, font, size) <= room:
             lines[-1] = trial
         else:
             lines.append(word)
@@ -166,10 +191,10 @@ def _step(
     y -= 6 * mm
     canvas.setFont("Recursive-500", 11)
     if not begun:
-        for line in _wrapped(step.do, 11):
+        for line in wrapped(step.do, 11):
             canvas.drawString(MARGIN, y, line)
             y -= 5 * mm
-        lines = _wrapped(step.caution, 11) if step.caution else []
+        lines = wrapped(step.caution, 11) if step.caution else []
         if lines:
             y -= 2 * mm
             canvas.setLineWidth(1.5)

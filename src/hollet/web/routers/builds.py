@@ -16,6 +16,7 @@ from hollet.services.front import AppendView
 from hollet.services.inspection import changes, inspection
 from hollet.services.logging import LogView
 from hollet.services.readings import ReadIn
+from hollet.services.torque_cards import torque_card
 from hollet.web.models import EntryEdit, ReadingsFile, StandsView, VehicleEdit
 from hollet.web.routers.shop import Shared
 
@@ -90,6 +91,12 @@ def get_debts(build: str, workshop: Shared) -> DebtsView:
 def get_debt_list(build: str, workshop: Shared) -> Response:
     """The same on paper."""
     return Response(debt_list(workshop, build), media_type="application/pdf")
+
+
+@router.get("/steps/{step}/card.pdf", response_class=Response)
+def get_torque_card(build: str, step: str, workshop: Shared) -> Response:
+    """The card of the joint in hand, to hang over the work."""
+    return Response(torque_card(workshop, build, step), media_type="application/pdf")
 
 
 @router.get("/inspection")
