@@ -1,4 +1,4 @@
-"""What is not yet final: every bolt below its last state, what it waits for, what closes over it."""
+"""What is not yet final: each bolt below its last state, what it waits for, what closes over it."""
 
 import pytest
 

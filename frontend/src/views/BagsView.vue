@@ -25,6 +25,7 @@ const counts = computed(() => ({
   kept: view.value?.captures.length ?? 0,
   photos: view.value?.photos.length ?? 0,
 }))
+const LABELS = { bags: 'Labels of these', ahead: 'Labels ahead', wires: 'Labels of wires' }
 const WORD: Record<string, string> = {
   missing: 'not kept yet',
   'let go': 'gone without',
@@ -78,6 +79,13 @@ useKeys(() => Object.fromEntries(tabs.value.map((tab) => [tab.kbd, () => (shown.
         <h1 class="t28">{{ view.bags_used }} bags hold {{ view.pieces_left }} pieces</h1>
         <RouterLink class="btn small" :to="{ name: 'off', params: { build } }"
           >It came off <kbd>Q</kbd></RouterLink
+        ><a
+          v-for="(name, which) in LABELS"
+          :key="which"
+          class="btn small"
+          target="_blank"
+          :href="`/api/builds/${build}/labels.pdf?which=${which}`"
+          >{{ name }}</a
         ><RouterLink class="btn small" :to="{ name: 'back', params: { build } }">The order back</RouterLink>
       </div>
       <PickOne v-model="shown" class="filter" :options="tabs" label="What to show" />

@@ -6,6 +6,7 @@ __all__ = [
     "CardBolt",
     "CardJoint",
     "CardStage",
+    "Label",
     "ListGroup",
     "ListRow",
     "SheetRow",
@@ -105,3 +106,13 @@ class TorqueCard:
     assumed: tuple[str, ...]
     joints: tuple[CardJoint, ...]
     caution: str
+
+
+@dataclass(frozen=True, slots=True)
+class Label:
+    """A label: its large mark, what it is, what is in it, and the address that its code opens."""
+
+    mark: str
+    what: str
+    lines: str
+    address: str | None = None

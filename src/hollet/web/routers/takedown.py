@@ -2,12 +2,13 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter, File, Response, UploadFile
+from fastapi import APIRouter, File, Request, Response, UploadFile
 from fastapi.responses import FileResponse
 
 from hollet.core.book.rebuild import RebuildView
 from hollet.screens.takedown import TakeDownView
 from hollet.services import front, photos, sounds, takedown
+from hollet.services.labels import Which, labels
 from hollet.services.photos import StoredPhoto
 from hollet.services.sounds import StoredSound
 from hollet.services.takedown import FastenerView, StuckDesk, SupportDesk
@@ -23,6 +24,14 @@ router = APIRouter()
 def get_takedown(build: str, workshop: Shared) -> TakeDownView:
     """All that is off, the bags, what was kept as found."""
     return takedown.takedown(workshop, build)
+
+
+@router.get("/builds/{build}/labels.pdf", response_class=Response)
+def get_labels(build: str, workshop: Shared, request: Request, which: Which = "bags") -> Response:
+    """Labels for bags and wires, 24 a sheet; with codes where Hollet is open to the workshop."""
+    pairing = request.app.state.pairing
+    address = pairing.address if pairing is not None else None
+    return Response(labels(workshop, build, which, address), media_type="application/pdf")
 
 
 @router.post("/builds/{build}/rebuild/look")
