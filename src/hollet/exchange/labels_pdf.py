@@ -52,9 +52,10 @@ def _label(canvas: Canvas, label: Label, x: float, y: float) -> None:
     for line in wrapped(label.what, LARGE, room, "Recursive-800")[:2]:
         canvas.drawString(x + EDGE, top, fitted(canvas, line, 800, LARGE, room))
         top -= 4.6 * mm
+    low = y + 6.4 * mm  # below the code
     for line in wrapped(label.lines, SMALL, LABEL_W - 2 * EDGE)[:2]:
-        canvas.drawString(x + EDGE, top, fitted(canvas, line, 500, SMALL, LABEL_W - 2 * EDGE))
-        top -= 4.2 * mm
+        canvas.drawString(x + EDGE, low, fitted(canvas, line, 500, SMALL, LABEL_W - 2 * EDGE))
+        low -= 4.2 * mm
     if label.address:
         _code(
             canvas, label.address, x + LABEL_W - EDGE - CODE + 2 * mm, y + LABEL_H - CODE - 2 * mm
