@@ -3,6 +3,7 @@
 import pytest
 
 from hollet.core.book.debts import Debt, Debts, debts_behind, debts_of
+from hollet.core.entries import Fastener
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import Refused
 from tests.support import SMALL, Book, small_sheet, tools
@@ -167,3 +168,16 @@ def test_a_joint_passed_over_is_owed():
     book.do("skipped", step="cover_on", reason="it was on when it came here")
     owed = debt(book, "cover")
     assert (owed.left, owed.reason) == (6, "passed over: nobody has said that it holds")
+
+
+def test_a_lock_or_a_mark_set_before_it_was_tight_is_none():
+    """Bent over a bolt at stage 1: refused; and an old log that has it does not make it final."""
+    book = build()
+    pulled(book, "arm_on", 2)
+    book.refuse("not_tight", "fastener", step="arm_on", bolt=1, act="locked")
+    book.add(
+        Fastener(step="arm_on", joint="arm", bolt=1, act="locked", tightness="torqued", note=None)
+    )
+    book.do("confirmed", step="arm_on", what=WEIGHT)
+    pulled(book, "arm_on", 2)
+    assert [b.state for b in debt(book, "arm").bolts] == ["unlocked", "unlocked"]

@@ -70,7 +70,7 @@ def card(bolts: int = 10, **own: object) -> TorqueCard:
     return TorqueCard(**{**facts, **own})
 
 
-@pytest.mark.parametrize("bolts", [2, 10, 32])
+@pytest.mark.parametrize("bolts", [2, 10, 32, 48])
 def test_a_card_is_one_page_with_every_figure(bolts: int):
     """Each bolt has its number on the drawing and over its boxes; the page never grows to two."""
     others = tuple(

@@ -16,7 +16,7 @@ MARGIN = 12 * mm
 SPAN = WIDE - 2 * MARGIN
 DRAWING = 84 * mm
 TABLE = MARGIN + DRAWING + 8 * mm
-A_ROW = 16
+A_ROW = 24
 """Bolts in one row of boxes; more take a second row."""
 ROW = 11 * mm
 SMALL = 9.0
@@ -178,6 +178,9 @@ def _cell(
 def _boxes(canvas: Canvas, card: TorqueCard, top: float) -> float:
     """A box for each bolt and stage."""
     y, label = top, 20 * mm
+    rows = -(-len(card.bolts) // A_ROW)
+    each_row = (top - MARGIN - 8 * mm) / rows - 7 * mm
+    line = min(8.4 * mm, each_row / len(card.stages))  # as high as the page lets it be
     for start in range(0, len(card.bolts), A_ROW):
         row = card.bolts[start : start + A_ROW]
         each = (SPAN - label) / max(len(row), 8)
@@ -194,18 +197,24 @@ def _boxes(canvas: Canvas, card: TorqueCard, top: float) -> float:
         for stage in card.stages:
             canvas.setLineWidth(0.5)
             canvas.line(MARGIN, y, WIDE - MARGIN, y)
-            canvas.drawString(MARGIN, y - 5.6 * mm, fitted(canvas, stage.gets, 800, 11, label))
+            canvas.drawString(MARGIN, y - line * 0.67, fitted(canvas, stage.gets, 800, 11, label))
             for k in range(len(row)):
                 x = MARGIN + label + (k + 0.5) * each
                 canvas.setLineWidth(1)
-                canvas.rect(x - 3 * mm, y - 7 * mm, 6 * mm, 6 * mm)
-            y -= 8.4 * mm
+                side = min(6 * mm, each - 1.4 * mm, line - 1.4 * mm)
+                canvas.rect(x - side / 2, y - line / 2 - side / 2, side, side)
+            y -= line
     return y
 
 
 def _joints(canvas: Canvas, card: TorqueCard, top: float) -> None:
     """The joints beside it, one line each, as far as the page goes; how many more is said."""
     if not card.joints:
+        return
+    if top < MARGIN + 2 * ROW:
+        canvas.setFont("Recursive-500", 9)
+        words = f"{len(card.joints)} more joints: their own cards"
+        canvas.drawRightString(WIDE - MARGIN, MARGIN, words)
         return
     columns = ((0.0, "Also"), (0.28, "gets"), (0.44, "set"), (0.56, "how"), (0.73, "from"))
     canvas.setLineWidth(1.6)

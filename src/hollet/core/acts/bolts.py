@@ -94,7 +94,7 @@ class FastenerAct(Act[Fastener], StepBody):
             )
         self._locks(state, step, joint)
         if self.act in ("marked", "locked"):
-            return self._plain(joint, "torqued")
+            return self._set(joint, bolt)
         if self.act == "fresh":
             return self._fresh(joint, bolt)
         if self.act == "state":
@@ -130,6 +130,16 @@ class FastenerAct(Act[Fastener], StepBody):
             tightness=tightness,
             note=self.note,
         )
+
+    def _set(self, joint: Joint, bolt: BoltFacts) -> Fastener:
+        """Its mark or its lock, once it is as tight as it will be."""
+        tight = bolt.stage == len(joint.stage) or bolt.tightness in ("snug", "cinched")
+        if not tight:
+            words = f"bolt {bolt.number} is {bolt.tightness}: to its last stage first, then its "
+            raise Refused(
+                "not_tight", words + ("mark" if self.act == "marked" else "lock"), field="act"
+            )
+        return self._plain(joint, "torqued")
 
     def _fresh(self, joint: Joint, bolt: BoltFacts) -> Fastener:
         if bolt.tightness != "out":

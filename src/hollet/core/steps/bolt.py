@@ -136,7 +136,11 @@ class _History:
                 self.over = False
 
     def pulled(self, entry: Entry[Fastener], stage: int) -> None:
-        """Pulled to a stage: over, where it got more than was asked."""
+        """Pulled to a stage: over, where it got more than was asked. A mark or a lock that was set
+        before it turned on is of another place.
+        """
+        if stage > self.stage:
+            self.locked, self.marked = False, False
         self.tightness, self.stage, self.latest = f"torqued stage {stage}", stage, entry
         judged = act_verdict(self.joint, entry)
         self.stages = [*self.stages[: stage - 1], judged.verdict if judged else "inside"]
