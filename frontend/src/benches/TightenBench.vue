@@ -17,6 +17,7 @@ import BenchFrame from './BenchFrame.vue'
 import BoltCount from './BoltCount.vue'
 import CardBack from './CardBack.vue'
 import FastenerCard from './FastenerCard.vue'
+import SignBlock from './SignBlock.vue'
 import GroupBlock from './GroupBlock.vue'
 import { useServer } from '@/composables/server'
 
@@ -171,6 +172,7 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck, i: debts, p: ()
   >
     <template #work>
       <p v-for="d in bench.doubts" :key="d" class="block b">{{ d }}</p>
+      <SignBlock v-if="bench.sign.unheard" :bench="bench" />
       <GroupBlock v-if="bench.group" :group="bench.group" :step="bench.base.step" />
       <ol class="ladder">
         <li
@@ -236,6 +238,7 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck, i: debts, p: ()
         </button>
       </div>
       <FastenerCard :bench="bench" />
+      <SignBlock v-if="!bench.sign.unheard" :bench="bench" />
       <CardBack ref="paper" :bench="bench" />
       <button type="button" class="btn small" @click="debts">Bolts not yet final <kbd>I</kbd></button>
       <BoltCount v-if="!joint.counted" :joint="joint" />

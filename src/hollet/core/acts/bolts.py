@@ -7,21 +7,23 @@ from pydantic import Field
 from hollet.core.acts.base import Act, held, step_named
 from hollet.core.acts.hand import Hand
 from hollet.core.book.complete import obstacles
-from hollet.core.entries import BookState, Fastener, StepBody, Tightness
+from hollet.core.entries import BookState, Fastener, SignSaid, StepBody, Tightness
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.joints import Joint
 from hollet.core.procedure.sheet import Step
+from hollet.core.procedure.words import Sign
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import Quantity, canonical, decimal_text, quantity_of
 from hollet.core.slips import SlipCheck, question, slip_check, slip_input
 from hollet.core.steps.bolt import EMPTY, OVER, USED, BoltFacts
 from hollet.core.steps.groups import place_of
+from hollet.core.steps.signs import UNHEARD, JointSign, sign_of
 from hollet.core.steps.tighten import JointFacts, joint_facts, joint_in_hand
 from hollet.core.steps.wrenches import setting_for, stage_ask, tolerance_of, wrench_holds
 
-__all__ = ["FastenerAct", "joint_of"]
+__all__ = ["FastenerAct", "SignSaidAct", "joint_of"]
 
 
 LEAST_WORDS = 3
@@ -55,6 +57,7 @@ class _Pull(NamedTuple):
     percent: float
     assumed: bool
     again: bool
+    sign: JointSign
 
 
 class FastenerAct(Act[Fastener], StepBody):
@@ -99,7 +102,7 @@ class FastenerAct(Act[Fastener], StepBody):
             return self._fresh(joint, bolt)
         if self.act == "state":
             return self._state(joint, bolt)
-        return self._pulled(self._pull(joint, facts, bolt))
+        return self._pulled(self._pull(state, joint, facts, bolt))
 
     def _locks(self, state: BookState, step: Step, joint: Joint) -> None:
         """Refuse a lock before its time, unless it is told that it has happened."""
@@ -165,7 +168,7 @@ class FastenerAct(Act[Fastener], StepBody):
             raise Refused("no_words", words, field="note")
         return self._plain(joint, self.tightness)
 
-    def _pull(self, joint: Joint, facts: JointFacts, bolt: BoltFacts) -> _Pull:
+    def _pull(self, state: BookState, joint: Joint, facts: JointFacts, bolt: BoltFacts) -> _Pull:
         """Which stage this is, and whether it is this bolt's turn."""
         stage = self.stage or facts.next_stage or bolt.stage
         again = bolt.stage == stage and bolt.stage > 0
@@ -181,7 +184,9 @@ class FastenerAct(Act[Fastener], StepBody):
                 field="stage",
             )
         unit = "deg" if kind == "angle" else "N·m"
-        return _Pull(joint, facts, bolt, stage, kind, unit, asked, *tolerance_of(joint), again)
+        sign = sign_of(state, joint)
+        band = tolerance_of(joint)
+        return _Pull(joint, facts, bolt, stage, kind, unit, asked, *band, again, sign)
 
     def _in_turn(self, facts: JointFacts, bolt: BoltFacts, stage: int) -> None:
         if facts.next_stage is None:
@@ -215,6 +220,8 @@ class FastenerAct(Act[Fastener], StepBody):
         """The wrench clicked where it was to be set, or at the figure at which it really stood."""
         wrench, torque = pull.facts.wrench, pull.kind == "torque"
         setting = setting_for(pull.joint, pull.stage, wrench, pull.facts.adapter)
+        if torque and pull.sign.unheard:
+            raise Refused("not_heard", f"{pull.joint.name}: {UNHEARD}", field="sign")
         if torque and (setting.set_to is None or setting.gets is None):
             refusal = setting.refusal or "choose a wrench first"
             raise Refused("wrench_unfit", refusal, field="wrench")
@@ -254,6 +261,7 @@ class FastenerAct(Act[Fastener], StepBody):
             set_to=set_to,
             gets=gets,
             added=added,
+            sign="read" if self.act == "read" else pull.sign.sign,
             typed=self.typed,
             wrench=pull.facts.wrench if torque else None,
             adapter=pull.facts.adapter if torque else None,
@@ -331,3 +339,26 @@ def _over(joint: Joint, bolt: BoltFacts) -> Refused:
         f"bolt {bolt.number} got more than was asked ({bolt.gets}): {said[0].lower()}{said[1:]}",
         field="bolt",
     )
+
+
+class SignSaidAct(Act[SignSaid], StepBody):
+    """Said once a joint; by whom it is seen, or with which arm, in words."""
+
+    body: ClassVar = SignSaid
+    kind: Literal["sign said"]
+    sign: Sign
+    words: Annotated[str, Field(max_length=120)] = ""
+    joint: Annotated[str, Field(max_length=60)] | None = None
+
+    def accepted(self, state: BookState, hand: Hand) -> SignSaid:
+        joint, _ = joint_of(state, step_named(state, self.step), self.joint)
+        if self.sign in ("seen", "felt") and len(self.words.strip()) < 2:
+            asks = "who saw it" if self.sign == "seen" else "which arm, and how long it is"
+            raise Refused("no_words", f"{joint.name}: say {asks}", field="words")
+        return SignSaid(
+            step=self.step,
+            joint=joint.id,
+            name=joint.name,
+            sign=self.sign,
+            words=self.words.strip(),
+        )

@@ -6,9 +6,29 @@ from pydantic import Field
 
 from hollet.core.entries.base import Body, Key, Share, StepBody, Tightness, measured_once
 from hollet.core.instruments import Instrument
+from hollet.core.procedure.words import SIGNS, Sign
 from hollet.core.quantities.quantity import Measured, Quantity, decimal_text, exact
 
-__all__ = ["Adapter", "Fastener"]
+__all__ = ["Adapter", "Fastener", "SignSaid"]
+
+
+class SignSaid(StepBody):
+    """How the bolts of a joint are confirmed from now on; `words`: who saw it, or which arm and how
+    long.
+    """
+
+    called: ClassVar = "sign said"
+
+    joint: str
+    name: Annotated[str, Field(max_length=120)]
+    sign: Sign
+    words: Annotated[str, Field(max_length=120)] = ""
+
+    def subject(self) -> Key:
+        return Key("joint", self.joint)
+
+    def line(self, title: str) -> str:
+        return f"{self.name}: {SIGNS[self.sign]}" + (f", {self.words}" if self.words else "")
 
 
 class Adapter(Body):
@@ -33,8 +53,8 @@ class Fastener(StepBody):
     """One act on one bolt, with the torque asked, the wrench and what the bolt got; `fresh`: a new
     one in its place.
 
-    `added` is what was turned in this act on top of what an angle stage had before; `gets` is then
-    the whole.
+    `sign`: how that is known. `added` is what was turned in this act on top of what an angle stage
+    had before; `gets` is then the whole.
     """
 
     called: ClassVar = "fastener"
@@ -56,13 +76,15 @@ class Fastener(StepBody):
     typed: str | None = None
     wrench: Instrument | None = None
     adapter: Adapter | None = None
+    sign: Sign | None = None
     note: str | None = None
 
     def subject(self) -> Key:
         return Key("joint", self.joint)
 
     def line(self, title: str) -> str:
-        return f"bolt {self.bolt}{self._act()}" + (f", {self.note}" if self.note else "")
+        sign = f", {SIGNS[self.sign]}" if self.sign not in (None, "heard") else ""
+        return f"bolt {self.bolt}{self._act()}{sign}" + (f", {self.note}" if self.note else "")
 
     def _act(self) -> str:
         told = {

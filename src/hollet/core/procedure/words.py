@@ -31,6 +31,8 @@ __all__ = [
     "VehicleState",
     "Words",
     "WIRE_STATES",
+    "SIGNS",
+    "Sign",
     "WireState",
 ]
 
@@ -182,6 +184,15 @@ class Part(BaseModel):
         json_schema_serialization_defaults_required=True,
     )
 
+
+Sign = Literal["heard", "seen", "read", "felt"]
+SIGNS: dict[Sign, str] = {
+    "heard": "click heard",
+    "seen": "seen by a second person",
+    "read": "read on the scale",
+    "felt": "by feel, arm and length",
+}
+"""How somebody knows that a bolt got what it was to get."""
 
 WireState = Literal["cut", "joined", "sleeved", "proven", "tied"]
 WIRE_STATES: dict[WireState, str] = {

@@ -9,8 +9,10 @@ from hollet.core.instruments import Instrument
 from hollet.core.procedure.joints import Joint
 from hollet.core.procedure.kinds.tighten import TightenStep
 from hollet.core.procedure.pieces import BagLine
+from hollet.core.procedure.words import SIGNS, Sign
 from hollet.core.quantities.quantity import decimal_text
 from hollet.core.steps.doubted import doubted_bolts
+from hollet.core.steps.signs import sign_of
 from hollet.core.steps.tighten import JointFacts, joint_facts, joint_in_hand
 from hollet.core.steps.wrenches import Setting, setting_for, stage_ask, wrench_holds
 from hollet.core.view import View
@@ -38,6 +40,17 @@ class CardLine(View):
     words: str
 
 
+class SignView(View):
+    """How the bolts of the joint are confirmed, and the ways to say; `unheard`: it is loud, and
+    nobody has said another.
+    """
+
+    id: Sign
+    words: str
+    unheard: bool
+    ways: dict[Sign, str]
+
+
 class TightenBench(View):
     """One bolt at a time."""
 
@@ -59,6 +72,7 @@ class TightenBench(View):
     group: GroupView | None
     card: tuple[CardLine, ...]
     lengths: tuple[BagLine, ...]
+    sign: SignView
 
 
 def tighten_bench(
@@ -94,7 +108,14 @@ def tighten_bench(
         group=group_view(state, step, tools),
         card=_card(joint),
         lengths=_lengths(joint),
+        sign=_sign(state, joint),
     )
+
+
+def _sign(state: BookState, joint: Joint) -> SignView:
+    found = sign_of(state, joint)
+    told = SIGNS[found.sign] + (f", {found.words}" if found.words else "")
+    return SignView(id=found.sign, words=told, unheard=found.unheard, ways=dict(SIGNS))
 
 
 def _card(joint: Joint) -> tuple[CardLine, ...]:
