@@ -23,6 +23,7 @@ from hollet.core.procedure.plan import select
 from hollet.core.procedure.sheet import Sheet
 from hollet.core.quantities.parse import parse
 from hollet.core.scheduling.laying import Job, laid_out
+from hollet.core.tightening.trace import climbs, read_climbs
 from hollet.library.lore import lore
 from hollet.library.shelf import sheet_text
 from hollet.screens.plandesk import Gear, plan_view
@@ -347,3 +348,9 @@ def test_thirty_two_valves_reshuffled(benchmark):
     given = {"valves": valves, "new_sizes": {**sizes, "step": {"value": 0.05, "unit": "mm"}}}
     found = benchmark(compute, "reshuffle_shims", given)
     assert found["out_of_limits_before"]["value"] > 0
+
+
+def test_a_trace_of_ten_thousand_points(benchmark):
+    """A pull of ten seconds at 1 kHz, read from snug to its end."""
+    slopes = climbs([20 + 0.01 * k for k in range(10_000)], 0.02)
+    assert benchmark(read_climbs, slopes)[0] == "ok"

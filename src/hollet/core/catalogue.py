@@ -73,4 +73,11 @@ def _load() -> None:
         valves,
     )
     from hollet.core.scheduling import pace, plans  # noqa: F401
-    from hollet.core.tightening import adapters, generic, patterns, rounds  # noqa: F401
+    from hollet.core.tightening import (  # noqa: F401
+        adapters,
+        generic,
+        patterns,
+        preload,
+        rounds,
+        trace,
+    )

@@ -11,6 +11,7 @@ from hollet.core.quantities.quantity import Quantities, Quantity
 __all__ = [
     "Advance",
     "Angle",
+    "Angles",
     "Area",
     "Current",
     "Density",
@@ -30,6 +31,7 @@ __all__ = [
     "Time",
     "Times",
     "Torque",
+    "Torques",
     "TorsionalRate",
     "Unbalance",
     "Viscosity",
@@ -40,6 +42,7 @@ __all__ = [
 
 Advance = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "advance"})]
 Angle = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "angle"})]
+Angles = Annotated[Quantities | None, Field(json_schema_extra={"dimension": "angle"})]
 Area = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "area"})]
 Current = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "current"})]
 Density = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "density"})]
@@ -59,6 +62,7 @@ Threads = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "thre
 Time = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "time"})]
 Times = Annotated[Quantities | None, Field(json_schema_extra={"dimension": "time"})]
 Torque = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "torque"})]
+Torques = Annotated[Quantities | None, Field(json_schema_extra={"dimension": "torque"})]
 TorsionalRate = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "torsional rate"})]
 Unbalance = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "unbalance"})]
 Viscosity = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "viscosity"})]

@@ -47,6 +47,8 @@ FAMILIES = {
     "valves": "Valve gear",
     "adapters": "Torque wrench",
     "generic": "Bolts without a figure",
+    "preload": "Bolts without a figure",
+    "trace": "Torque wrench",
     "verdicts": "What a reading is worth",
     "budgets": "What a reading is worth",
     "running": "First start",
