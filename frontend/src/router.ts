@@ -95,6 +95,7 @@ export const router = createRouter({
     },
     { path: '/builds/:build/ask', name: 'ask', component: () => import('./views/AskView.vue'), props: true },
     { path: '/box', name: 'box', component: () => import('./views/BoxView.vue') },
+    { path: '/again', name: 'again', component: () => import('./views/AgainView.vue') },
     { path: '/pace', name: 'pace', component: () => import('./views/PaceView.vue') },
     { path: '/evenings', name: 'evenings', component: () => import('./views/EveningsView.vue') },
     { path: '/sums', name: 'sums', component: () => import('./views/SumsView.vue') },

@@ -2,6 +2,7 @@
 
 import pytest
 
+from hollet.core.book.again import again_of
 from hollet.core.book.debts import Debt, Debts, debts_behind, debts_of
 from hollet.core.entries import Fastener
 from hollet.core.entries.status import plan_of
@@ -168,6 +169,34 @@ def test_a_joint_passed_over_is_owed():
     book.do("skipped", step="cover_on", reason="it was on when it came here")
     owed = debt(book, "cover")
     assert (owed.left, owed.reason) == (6, "passed over: nobody has said that it holds")
+
+
+def test_what_is_looked_at_again():
+    """Final: at its step, with the wrench; one turned past its yield only by eye. What was accepted
+    in writing comes back with its own words.
+    """
+    text = SMALL.replace('fastener = "6 x M10"', 'fastener = "6 x M10"\nrecheck = "again"')
+    book = Book(small_sheet(text + MORE), tools())
+    book.on_wheels()
+    arm_final(book)
+    assert again_of(book.state, book.time) == ()
+    for bolt in (1, 2):
+        book.do("fastener", step="arm_on", bolt=bolt, act="locked")
+    (arm,) = again_of(book.state, book.time)
+    assert (arm.what, arm.how, arm.safety) == (
+        "Arm pivots, 2 bolts",
+        "with the wrench, as it was drawn: 24 Nm",
+        True,
+    )
+    book.do("skipped", step="bore", reason="the bores were read last week")
+    book.wrench("w1", step="head_in")
+    for _ in range(18):
+        bolt = book.joint().next_bolt
+        book.do("fastener", step="head_in", bolt=bolt, act="clicked")
+    rows = {row.id: row.how for row in again_of(book.state, book.time)}
+    assert rows["joint:head"].startswith("by eye and by its mark, never pulled again")
+    book.do("done", step="again")
+    assert again_of(book.state, book.time) == ()
 
 
 def test_a_lock_or_a_mark_set_before_it_was_tight_is_none():

@@ -22,6 +22,7 @@ from hollet.exchange.paper import (
     ListRow,
     TorqueCard,
 )
+from hollet.services.again import again, again_list
 from hollet.services.debts import debt_list
 from hollet.services.labels import labels
 from hollet.services.torque_cards import torque_card
@@ -154,3 +155,21 @@ def test_the_card_and_the_debts_of_a_build(hand: Hand):
     told = text_of(debt_list(hand.workshop, hand.build))
     assert "Cover bolts" in told
     assert "passed over" in told
+
+
+def test_what_is_looked_at_again_on_paper(hand: Hand):
+    """Nothing yet; then what was accepted in writing, at its own time."""
+    assert again(hand.workshop).builds == ()
+    hand.write("reading", step="ring", reading="ring", typed=["0.55"], unit="mm", instrument="f1")
+    hand.write(
+        "concession",
+        step="ring",
+        result="g",
+        name="MK",
+        reason="Pick-up of the post, it does three thousand a year",
+        recheck="at 1000 km",
+    )
+    told = text_of(again_list(hand.workshop))
+    assert "accepted in writing" in told
+    assert "at 1000 km" in told
+    assert again(hand.workshop).title == "0 things are due again, 1 later"

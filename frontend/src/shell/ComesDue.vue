@@ -23,7 +23,10 @@ const place = (build: string | null) => (build ? { name: 'parts', params: { buil
         </RouterLink>
       </li>
     </ul>
-    <p v-if="more" class="mut t16">and {{ more }} more</p>
+    <p class="mut t16">
+      <template v-if="more">and {{ more }} more, </template
+      ><RouterLink to="/again" class="plain">what is looked at again</RouterLink>
+    </p>
   </section>
 </template>
 
@@ -31,7 +34,12 @@ const place = (build: string | null) => (build ? { name: 'parts', params: { buil
 .due {
   margin-bottom: 10px;
 }
-a {
+.plain {
+  display: inline;
+  color: inherit;
+  text-decoration: underline;
+}
+a:not(.plain) {
   display: grid;
   grid-template-columns: 24px 160px minmax(0, 1fr) auto;
   gap: 8px;
@@ -46,7 +54,7 @@ a > span {
   white-space: nowrap;
 }
 @media (max-width: 700px) {
-  a {
+  a:not(.plain) {
     grid-template-columns: 24px minmax(0, 1fr) auto;
   }
   a > span {

@@ -4,6 +4,7 @@ from fastapi import APIRouter, Response
 
 from hollet.screens.tonight import TonightView
 from hollet.services import calendar, calendar_file, evenings, tonight
+from hollet.services.again import AgainList, again, again_list
 from hollet.services.calendar import ShopLine
 from hollet.services.evenings import EveningsView
 from hollet.web.models import ShopEntryEdit
@@ -12,6 +13,18 @@ from hollet.web.routers.shop import Shared
 __all__ = ["router"]
 
 router = APIRouter()
+
+
+@router.get("/again")
+def get_again(workshop: Shared) -> AgainList:
+    """What is final and looked at again, over all vehicles."""
+    return again(workshop)
+
+
+@router.get("/again.pdf", response_class=Response)
+def get_again_list(workshop: Shared) -> Response:
+    """The same on paper, to tick before a trip."""
+    return Response(again_list(workshop), media_type="application/pdf")
 
 
 @router.get("/tonight")

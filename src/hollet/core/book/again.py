@@ -1,0 +1,82 @@
+"""What is final and looked at again: joints after they have run, figures accepted in writing."""
+
+from collections.abc import Iterator
+
+from pydantic import computed_field
+
+from hollet.core.book.debts import debts_of
+from hollet.core.book.passing import unsettled_before
+from hollet.core.entries import BookState, Concession
+from hollet.core.entries.status import plan_of
+from hollet.core.steps.results import results_of
+from hollet.core.steps.wrenches import stage_ask
+from hollet.core.view import View
+from hollet.core.words import counted
+
+__all__ = ["Again", "again_of"]
+
+LOOK_ONLY = "by eye and by its mark, never pulled again: it was turned past its yield"
+
+
+class Again(View):
+    """One thing that is looked at again: at which step or, in words, when; `waits`: what has to
+    happen first. `how`: what may be done to it and what not.
+    """
+
+    id: str
+    what: str
+    how: str
+    step: str
+    when: str
+    waits: str | None
+    safety: bool
+
+    @computed_field
+    @property
+    def due(self) -> bool:
+        """Whether nothing stands before it any more."""
+        return self.waits is None
+
+
+def again_of(state: BookState, now: str) -> tuple[Again, ...]:
+    """All of it on one build, what is due now first."""
+    found = [*_joints(state, now), *_accepted(state)]
+    return tuple(sorted(found, key=lambda row: not row.due))
+
+
+def _joints(state: BookState, now: str) -> Iterator[Again]:
+    plan = plan_of(state)
+    for due in debts_of(state, now).again:
+        joint, step = plan.find_joint(due.joint), plan.find_step(due.step)
+        if joint is None or step is None:
+            continue
+        before = unsettled_before(state, step, now)
+        kind, _, asked = stage_ask(joint, len(joint.stage))
+        yield Again(
+            id=f"joint:{joint.id}",
+            what=f"{joint.name}, {counted(due.bolts, 'bolt')}",
+            how=LOOK_ONLY if kind == "angle" else f"with the wrench, as it was drawn: {asked}",
+            step=step.id,
+            when=f"{step.number} {step.title}",
+            waits=before[0].words if before else None,
+            safety=joint.safety is not None,
+        )
+
+
+def _accepted(state: BookState) -> Iterator[Again]:
+    """Figures accepted in writing that somebody wanted to see again."""
+    for step in plan_of(state).step:
+        for result in results_of(state, step):
+            said = state.newest(Concession, "result", f"{step.id}/{result.id}")
+            if said is None or not result.conceded or not said.body.recheck:
+                continue
+            judged = result.judgement
+            yield Again(
+                id=f"accepted:{said.id}",
+                what=f"{result.name} {judged.value_text} {judged.unit}, accepted in writing",
+                how="measured again",
+                step=step.id,
+                when=said.body.recheck,
+                waits=said.body.recheck,
+                safety=said.body.limit.safety is not None,
+            )
