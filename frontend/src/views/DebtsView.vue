@@ -258,10 +258,18 @@ h2 span {
 }
 @media (max-width: 1000px) {
   .desk {
-    grid-template-columns: 1fr;
+    display: flex;
+    flex-direction: column;
+    gap: 8px;
+  }
+  .list {
+    display: contents;
+  }
+  .list h1 {
+    order: -2;
   }
   .side {
-    grid-row: 1;
+    order: -1;
   }
 }
 </style>

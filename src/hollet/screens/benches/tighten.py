@@ -15,6 +15,7 @@ from hollet.core.steps.doubted import doubted_bolts
 from hollet.core.steps.signs import sign_of
 from hollet.core.steps.tighten import JointFacts, joint_facts, joint_in_hand
 from hollet.core.steps.wrenches import Setting, setting_for, stage_ask, wrench_holds
+from hollet.core.tightening.generic import NUT_FACTOR
 from hollet.core.view import View
 from hollet.screens.benches.base import BenchBase
 from hollet.screens.benches.group import GroupView, group_view
@@ -126,6 +127,7 @@ def _card(joint: Joint) -> tuple[CardLine, ...]:
     )
     lines = (
         ("thread", joint.treatment),
+        ("oiled", _oiled(joint)),
         ("one use", one_use or None),
         ("heads", joint.heads),
         ("washer", joint.washer),
@@ -134,6 +136,16 @@ def _card(joint: Joint) -> tuple[CardLine, ...]:
         ("holds also", joint.holds_also),
     )
     return tuple(CardLine(about=about, words=words) for about, words in lines if words)
+
+
+def _oiled(joint: Joint) -> str | None:
+    """What oil does to a figure that was given for dry threads: the clamp goes with 1/K."""
+    if joint.treatment is None or not joint.treatment.casefold().startswith("dry"):
+        return None
+    more = round((NUT_FACTOR["dry"] / NUT_FACTOR["oiled"] - 1) * 100)
+    return (
+        f"on oil the same figure clamps about {more} % more (rule of thumb): wipe it dry"
+    )
 
 
 def _lengths(joint: Joint) -> tuple[BagLine, ...]:
