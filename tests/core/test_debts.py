@@ -195,6 +195,8 @@ def test_what_is_looked_at_again():
         book.do("fastener", step="head_in", bolt=bolt, act="clicked")
     rows = {row.id: row.how for row in again_of(book.state, book.time)}
     assert rows["joint:head"].startswith("by eye and by its mark, never pulled again")
+    book.do("skipped", step="again", reason="it never came loose before")
+    assert [row.id for row in again_of(book.state, book.time)] == ["joint:arm"]
     book.do("done", step="again")
     assert again_of(book.state, book.time) == ()
 

@@ -2,9 +2,11 @@
 
 import pytest
 
+from hollet.core.acts.hand import Hand
+from hollet.core.acts.kinds import accept
 from hollet.core.errors import Refused
 from hollet.core.steps.signs import sign_of
-from tests.support import SMALL, Book, small_sheet, tools
+from tests.support import EDIT, SMALL, Book, small_sheet, tools
 
 
 @pytest.fixture
@@ -56,6 +58,15 @@ def test_what_is_seen_or_felt_says_by_whom_and_with_what(book: Book):
     sign(book, sign="felt", words="bar of 600 mm")
     joint = book.state.plan.find_joint("head")
     assert sign_of(book.state, joint).words == "bar of 600 mm"
+
+
+def test_nobody_is_his_own_second_person(book: Book):
+    act = EDIT.validate_python(
+        {"kind": "sign said", "step": "head_in", "sign": "seen", "words": " mk "}
+    )
+    hand = Hand(book.shop, book.time, book.now.date(), who="MK")
+    with pytest.raises(Refused, match="somebody else sees it"):
+        accept(book.state, act, hand)
 
 
 def test_a_sign_is_of_one_joint(book: Book):

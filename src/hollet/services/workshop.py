@@ -106,7 +106,7 @@ class Workshop:
             said = datetime.fromisoformat(bench_time).astimezone(self.zone()).date()
             if timedelta(0) <= today - said <= QUEUED_AT_MOST:
                 today = said
-        return Hand(self.tools_of(who), self.now(), today, bench_time, seen)
+        return Hand(self.tools_of(who), self.now(), today, bench_time, seen, who)
 
     def new_id(self) -> str:
         """A UUID of version 7 made by the server."""

@@ -355,6 +355,9 @@ class SignSaidAct(Act[SignSaid], StepBody):
         if self.sign in ("seen", "felt") and len(self.words.strip()) < 2:
             asks = "who saw it" if self.sign == "seen" else "which arm, and how long it is"
             raise Refused("no_words", f"{joint.name}: say {asks}", field="words")
+        if self.sign == "seen" and self.words.strip().casefold() == hand.who.strip().casefold():
+            words = f"{joint.name}: {hand.who} pulls, so somebody else sees it. Say who"
+            raise Refused("second_person", words, field="words")
         return SignSaid(
             step=self.step,
             joint=joint.id,

@@ -15,7 +15,7 @@ SEES_ALL = 10**9
 class Hand:
     """The tools of the shop by id, as whoever acts reads them, the moment of acting (UTC, ISO
     8601), and the day that the shop's calendar shows then. What waited in a queue was told at
-    `told` (ISO 8601) by somebody who had `seen` the lines up to that one.
+    `told` (ISO 8601) by somebody who had `seen` the lines up to that one; `who` it was.
     """
 
     tools: Mapping[str, Instrument]
@@ -23,6 +23,7 @@ class Hand:
     today: date
     told: str = ""
     seen: int = SEES_ALL
+    who: str = ""
 
     @property
     def listed(self) -> tuple[Instrument, ...]:

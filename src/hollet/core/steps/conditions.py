@@ -26,8 +26,10 @@ def condition_of(state: BookState, joint: Joint, steps: Sequence[str]) -> str | 
 
 
 def recheck_due(state: BookState, joint: Joint) -> bool:
-    """Whether the step that looks at it again is still to come."""
+    """Whether the step that looks at it again is still to come; of a safety joint no reason passes
+    it over.
+    """
     again = joint.recheck
     if again is None or state.each(Done, "step", again):
         return False
-    return not state.each(Skipped, "step", again)
+    return joint.safety is not None or not state.each(Skipped, "step", again)

@@ -143,9 +143,7 @@ def _oiled(joint: Joint) -> str | None:
     if joint.treatment is None or not joint.treatment.casefold().startswith("dry"):
         return None
     more = round((NUT_FACTOR["dry"] / NUT_FACTOR["oiled"] - 1) * 100)
-    return (
-        f"on oil the same figure clamps about {more} % more (rule of thumb): wipe it dry"
-    )
+    return f"on oil the same figure clamps about {more} % more (rule of thumb): wipe it dry"
 
 
 def _lengths(joint: Joint) -> tuple[BagLine, ...]:
