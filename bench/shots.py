@@ -65,7 +65,7 @@ def main() -> None:
             shot("tools", f"{url}/tools")
             shot("parts", f"{one}/parts")
             shot("money", f"{two}/money")
-            shot("pace", f"{url}/pace")
+            shot("debts", f"{one}/debts")
             fitting = f"{url}/builds/{named(url, 'One, clutch')}"
             shot("group", f"{fitting}/steps/joints_lock")
             shot("shims", f"{fitting}/steps/gap_and_shims", key="e")

@@ -60,6 +60,17 @@ def test_what_is_seen_or_felt_says_by_whom_and_with_what(book: Book):
     assert sign_of(book.state, joint).words == "bar of 600 mm"
 
 
+def test_what_was_told_before_the_noise_was_heard(book: Book):
+    """It waited on another device till the compressor ran."""
+    was = book.time
+    book.later(1)
+    book.do("surroundings", around=["noise"])
+    act = EDIT.validate_python({"kind": "fastener", "step": "head_in", "bolt": 1, "act": "clicked"})
+    assert accept(book.state, act, Hand(book.shop, book.time, book.now.date(), was)).sign == "heard"
+    with pytest.raises(Refused, match="loud"):
+        accept(book.state, act, Hand(book.shop, book.time, book.now.date(), book.time))
+
+
 def test_nobody_is_his_own_second_person(book: Book):
     act = EDIT.validate_python(
         {"kind": "sign said", "step": "head_in", "sign": "seen", "words": " mk "}

@@ -102,7 +102,7 @@ class FastenerAct(Act[Fastener], StepBody):
             return self._fresh(joint, bolt)
         if self.act == "state":
             return self._state(joint, bolt)
-        return self._pulled(self._pull(state, joint, facts, bolt))
+        return self._pulled(self._pull(state, joint, facts, bolt, hand.told))
 
     def _locks(self, state: BookState, step: Step, joint: Joint) -> None:
         """Refuse a lock before its time, unless it is told that it has happened."""
@@ -168,7 +168,9 @@ class FastenerAct(Act[Fastener], StepBody):
             raise Refused("no_words", words, field="note")
         return self._plain(joint, self.tightness)
 
-    def _pull(self, state: BookState, joint: Joint, facts: JointFacts, bolt: BoltFacts) -> _Pull:
+    def _pull(
+        self, state: BookState, joint: Joint, facts: JointFacts, bolt: BoltFacts, told: str
+    ) -> _Pull:
         """Which stage this is, and whether it is this bolt's turn."""
         stage = self.stage or facts.next_stage or bolt.stage
         again = bolt.stage == stage and bolt.stage > 0
@@ -184,7 +186,7 @@ class FastenerAct(Act[Fastener], StepBody):
                 field="stage",
             )
         unit = "deg" if kind == "angle" else "N·m"
-        sign = sign_of(state, joint)
+        sign = sign_of(state, joint, told)
         band = tolerance_of(joint)
         return _Pull(joint, facts, bolt, stage, kind, unit, asked, *band, again, sign)
 

@@ -15,7 +15,7 @@ from hollet.core.words import counted
 
 __all__ = ["Again", "again_of"]
 
-LOOK_ONLY = "by eye and by its mark, never pulled again: it was turned past its yield"
+LOOK_ONLY = "by eye and by its mark: drawn by an angle, it is not pulled again"
 
 
 class Again(View):

@@ -164,7 +164,7 @@ def debts_behind(state: BookState, step: Step, now: str) -> DebtGroup | None:
 
 
 def _tightened(state: BookState, plan: Plan) -> Iterator[tuple[Joint, Step, JointFacts]]:
-    """Each joint that some step tightens, with that step: the last one that is still to come."""
+    """Each joint that some step tightens, with the first such step to come, else its first."""
     for joint in plan.joint:
         steps = [step for step in plan.step if joint.id in step.tightens()]
         if steps:

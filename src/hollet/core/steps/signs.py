@@ -1,5 +1,7 @@
 """How the bolts of a joint are confirmed, and whether a click can be heard at all."""
 
+from datetime import datetime
+from itertools import takewhile
 from typing import NamedTuple
 
 from hollet.core.entries import BookState, SignSaid, Surroundings
@@ -15,27 +17,29 @@ UNHEARD = (
 
 
 class JointSign(NamedTuple):
-    """How it is known; `loud`: noise was said of the surroundings, and `unheard`: nobody has said
-    another sign since.
+    """How it is known; `unheard`: noise was said of the surroundings, and nobody has said another
+    sign since.
     """
 
     sign: Sign
     words: str
-    loud: bool
     unheard: bool
 
 
-def sign_of(state: BookState, joint: Joint) -> JointSign:
-    """What was said last of a joint; a click that is heard, where nothing was."""
+def sign_of(state: BookState, joint: Joint, told: str = "") -> JointSign:
+    """What was said last of a joint; a click that is heard, where nothing was. A click that was
+    `told` (ISO 8601) before the noise began was heard.
+    """
     said = state.newest(SignSaid, "joint", joint.id)
     around = state.each(Surroundings, "surroundings")
-    loud = bool(around) and "noise" in around[-1].body.around
-    since = 0
-    for entry in reversed(around):
-        if "noise" not in entry.body.around:
-            break
-        since = entry.seq
-    heard = said is None or said.body.sign == "heard"
-    stale = said is not None and loud and said.seq < since
+    noise = list(takewhile(lambda e: "noise" in e.body.around, reversed(around)))
+    began = noise[-1] if noise else None
     sign: Sign = "heard" if said is None else said.body.sign
-    return JointSign(sign, said.body.words if said else "", loud, loud and (heard or stale))
+    words = said.body.words if said is not None else ""
+    if began is None or (told and _at(told) < _at(began.bench_time)):
+        return JointSign(sign, words, unheard=False)
+    return JointSign(sign, words, unheard=sign == "heard" or said is None or said.seq < began.seq)
+
+
+def _at(text: str) -> datetime:
+    return datetime.fromisoformat(text)
