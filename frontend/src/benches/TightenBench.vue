@@ -17,6 +17,7 @@ import BenchFrame from './BenchFrame.vue'
 import BoltCount from './BoltCount.vue'
 import CardBack from './CardBack.vue'
 import FastenerCard from './FastenerCard.vue'
+import SeatingBlock from './SeatingBlock.vue'
 import SignBlock from './SignBlock.vue'
 import GroupBlock from './GroupBlock.vue'
 import { useServer } from '@/composables/server'
@@ -239,6 +240,7 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck, i: debts, p: ()
       </div>
       <FastenerCard :bench="bench" />
       <SignBlock v-if="!bench.sign.unheard" :bench="bench" />
+      <SeatingBlock v-if="bench.seating" :bench="bench" :seating="bench.seating" />
       <CardBack ref="paper" :bench="bench" />
       <button type="button" class="btn small" @click="debts">Bolts not yet final <kbd>I</kbd></button>
       <BoltCount v-if="!joint.counted" :joint="joint" />

@@ -18,14 +18,15 @@ const props = defineProps<{
 const emit = defineEmits<{ press: [number: number] }>()
 
 const { WIDTH: W, TURN: quarter } = pattern
-const round = computed(() => props.layout === 'circle')
+const round = computed(() => props.layout === 'circle' || props.layout === 'circles')
+const one = computed(() => props.layout === 'circle')
 const flat = computed(() => pattern.isFlat(props.bolts))
 const r = computed(() => pattern.radius(props.bolts, round.value))
 const small = computed(() => pattern.areMany(props.bolts))
 const places = computed(() => pattern.placesOf(props.bolts, round.value))
 const placeOf = (number: number | null) => places.value[props.bolts.findIndex((b) => b.number === number)]
 const nextAt = computed(() => placeOf(props.next))
-const body = computed(() => pattern.outline(places.value, round.value))
+const body = computed(() => pattern.outline(places.value, one.value))
 const middle = computed(() => body.value.y + body.value.h / 2)
 
 const arrow = () => pattern.way(placeOf((props.next ?? 0) - 1), nextAt.value)
@@ -35,7 +36,7 @@ const ring = (k: number) =>
 const centre = (bolt: pattern.DrawnBolt) => pattern.centre(bolt, inHand(bolt), props.stageNow)
 const ink = (bolt: pattern.DrawnBolt) => pattern.ink(bolt, inHand(bolt), props.stageNow)
 const label = (k: number) =>
-  pattern.labelAt(places.value[k], r.value, places.value[k].y < middle.value || flat.value, round.value)
+  pattern.labelAt(places.value[k], r.value, places.value[k].y < middle.value || flat.value, one.value)
 const wedge = (at: pattern.Place, turn: number) => pattern.wedge(at, r.value, turn)
 </script>
 
@@ -113,7 +114,7 @@ const wedge = (at: pattern.Place, turn: number) => pattern.wedge(at, r.value, tu
       </g>
     </g>
     <rect
-      v-else-if="!round"
+      v-else-if="!one"
       :x="body.x"
       :y="body.y"
       :width="body.w"

@@ -77,6 +77,18 @@ describe('places', () => {
       })
     }
   })
+  it('of two wheels lie on two circles of one size, side by side', () => {
+    const two = [...circle(5), ...circle(5).map((b) => ({ ...b, number: b.number + 5, x: b.x + 2.6 }))]
+    const at = placesOf(two, true)
+    for (const wheel of [at.slice(0, 5), at.slice(5)]) {
+      const x = wheel.reduce((sum, p) => sum + p.x, 0) / 5
+      const y = wheel.reduce((sum, p) => sum + p.y, 0) / 5
+      const far = wheel.map((p) => Math.hypot(p.x - x, p.y - y))
+      for (const one of far) expect(one).toBeCloseTo(far[0], 6)
+    }
+    expect(radius(two, true)).toBeGreaterThan(20)
+    for (const p of at) expect(Math.min(p.x, WIDTH - p.x)).toBeGreaterThan(radius(two, true))
+  })
   it('lie inside the outline of the part', () => {
     for (const round of [false, true]) {
       const at = placesOf(HEAD, false)

@@ -23,6 +23,7 @@ export interface Place {
 export const WIDTH = 640
 const HEIGHT = 296
 const ROUND_HEIGHT = 380
+const SIDE = 90
 const MANY = 12 // from here on the bolts are drawn smaller
 const mean = (of: number[]) => of.reduce((sum, n) => sum + n, 0) / of.length
 
@@ -35,16 +36,21 @@ export const heightOf = (round: boolean) => (round ? ROUND_HEIGHT : HEIGHT)
 /** How large a bolt is drawn: no two touch. */
 export function radius(bolts: DrawnBolt[], round: boolean): number {
   const most = areMany(bolts) ? 20 : 31
-  return round ? Math.min(most, ringOf(bolts) * Math.sin(Math.PI / bolts.length) - 5) : most
+  if (!round) return most
+  const at = placesOf(bolts, true)
+  const apart = at.flatMap((p, k) => at.slice(0, k).map((q) => Math.hypot(p.x - q.x, p.y - q.y)))
+  return Math.min(most, Math.min(...apart) / 2 - 5)
 }
-/** The middle of each bolt; on a circle as the joint has it, never squeezed into an oval. */
+/** The middle of each bolt; on circles as the joint has them, never squeezed into ovals. */
 export function placesOf(bolts: DrawnBolt[], round: boolean): Place[] {
   if (round) {
     const middle = { x: mean(bolts.map((b) => b.x)), y: mean(bolts.map((b) => b.y)) }
-    const far = Math.max(...bolts.map((b) => Math.hypot(b.x - middle.x, b.y - middle.y))) || 1
+    const wide = Math.max(...bolts.map((b) => Math.abs(b.x - middle.x))) || 1
+    const high = Math.max(...bolts.map((b) => Math.abs(b.y - middle.y))) || 1
+    const scale = Math.min((WIDTH / 2 - SIDE) / wide, ringOf(bolts) / high)
     return bolts.map((b) => ({
-      x: WIDTH / 2 + ((b.x - middle.x) / far) * ringOf(bolts),
-      y: ROUND_HEIGHT / 2 - ((b.y - middle.y) / far) * ringOf(bolts),
+      x: WIDTH / 2 + (b.x - middle.x) * scale,
+      y: ROUND_HEIGHT / 2 - (b.y - middle.y) * scale,
     }))
   }
   const flat = isFlat(bolts)

@@ -7,13 +7,13 @@ from pydantic import Field
 from hollet.core.acts.base import Act, held, step_named
 from hollet.core.acts.hand import Hand
 from hollet.core.book.complete import obstacles
-from hollet.core.entries import BookState, Fastener, SignSaid, StepBody, Tightness
+from hollet.core.entries import BookState, Fastener, SeatingSaid, SignSaid, StepBody, Tightness
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.joints import Joint
 from hollet.core.procedure.sheet import Step
-from hollet.core.procedure.words import Sign
+from hollet.core.procedure.words import Seating, Sign
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import Quantity, canonical, decimal_text, quantity_of
 from hollet.core.slips import SlipCheck, question, slip_check, slip_input
@@ -23,7 +23,7 @@ from hollet.core.steps.signs import UNHEARD, JointSign, sign_of
 from hollet.core.steps.tighten import JointFacts, joint_facts, joint_in_hand
 from hollet.core.steps.wrenches import setting_for, stage_ask, tolerance_of, wrench_holds
 
-__all__ = ["FastenerAct", "SignSaidAct", "joint_of"]
+__all__ = ["FastenerAct", "SeatingSaidAct", "SignSaidAct", "joint_of"]
 
 
 LEAST_WORDS = 3
@@ -367,3 +367,17 @@ class SignSaidAct(Act[SignSaid], StepBody):
             sign=self.sign,
             words=self.words.strip(),
         )
+
+
+class SeatingSaidAct(Act[SeatingSaid], StepBody):
+    """Looked at with a nut in one hand and the wheel's hole before the eye."""
+
+    body: ClassVar = SeatingSaid
+    kind: Literal["seating said"]
+    nut: Seating
+    wheel: Seating
+    centred: Literal["nuts", "hub"]
+
+    def accepted(self, state: BookState, hand: Hand) -> SeatingSaid:
+        joint, _ = joint_of(state, step_named(state, self.step))
+        return self.filled(joint=joint.id, name=joint.name)

@@ -21,7 +21,7 @@ from hollet.core.entries.base import (
     StepBody,
     Tightness,
 )
-from hollet.core.entries.bolts import Adapter, Fastener, SignSaid
+from hollet.core.entries.bolts import Adapter, Fastener, SeatingSaid, SignSaid
 from hollet.core.entries.calendar import (
     Commitment,
     EveningChanged,
@@ -138,6 +138,7 @@ __all__ = [
     "Evidence",
     "FaceAdded",
     "Fastener",
+    "SeatingSaid",
     "SignSaid",
     "FeatureCompared",
     "Finding",

@@ -6,10 +6,10 @@ from pydantic import Field
 
 from hollet.core.entries.base import Body, Key, Share, StepBody, Tightness, measured_once
 from hollet.core.instruments import Instrument
-from hollet.core.procedure.words import SIGNS, Sign
+from hollet.core.procedure.words import SEATINGS, SIGNS, Seating, Sign
 from hollet.core.quantities.quantity import Measured, Quantity, decimal_text, exact
 
-__all__ = ["Adapter", "Fastener", "SignSaid"]
+__all__ = ["Adapter", "Fastener", "SeatingSaid", "SignSaid"]
 
 
 class SignSaid(StepBody):
@@ -47,6 +47,27 @@ def lift_adapter(body: dict[str, Any]) -> dict[str, Any]:
         return body
     length, angle = measured_once(old["length"], "mm"), measured_once(old["angle"], "deg")
     return {**body, "adapter": {"length": length, "angle": angle}}
+
+
+class SeatingSaid(StepBody):
+    """How the nuts or bolts of a wheel sit, how the wheel is made for them, and what centres it."""
+
+    called: ClassVar = "seating said"
+
+    joint: str
+    name: Annotated[str, Field(max_length=120)]
+    nut: Seating
+    wheel: Seating
+    centred: Literal["nuts", "hub"]
+
+    def subject(self) -> Key:
+        return Key("joint", self.joint)
+
+    def line(self, title: str) -> str:
+        return (
+            f"{self.name}: {SEATINGS[self.nut]}, the wheel {SEATINGS[self.wheel]}, centred by the "
+            f"{self.centred}"
+        )
 
 
 class Fastener(StepBody):

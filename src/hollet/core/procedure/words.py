@@ -31,7 +31,9 @@ __all__ = [
     "VehicleState",
     "Words",
     "WIRE_STATES",
+    "SEATINGS",
     "SIGNS",
+    "Seating",
     "Sign",
     "WireState",
 ]
@@ -193,6 +195,10 @@ SIGNS: dict[Sign, str] = {
     "felt": "by feel, arm and length",
 }
 """How somebody knows that a bolt got what it was to get."""
+
+Seating = Literal["taper", "ball", "flat"]
+SEATINGS: dict[Seating, str] = {"taper": "taper", "ball": "ball", "flat": "flat, with its washer"}
+"""The face on which a wheel nut or bolt sits."""
 
 WireState = Literal["cut", "joined", "sleeved", "proven", "tied"]
 WIRE_STATES: dict[WireState, str] = {

@@ -25,6 +25,7 @@ from hollet.core.steps.bolt import LOOSE, BoltFacts, advice, bolt_facts
 from hollet.core.steps.conditions import condition_of, newest_load, recheck_due
 from hollet.core.steps.counting import count_of
 from hollet.core.steps.groups import group_with, too_early
+from hollet.core.steps.seating import misfit
 from hollet.core.steps.spent import spent
 from hollet.core.steps.wrenches import ASSUMED_TOLERANCE, stage_ask, tolerance_of
 
@@ -245,6 +246,10 @@ def _joint_facts(state: BookState, joint: Joint, steps: tuple[str, ...]) -> Join
         condition=waits if min(bolt.stage for bolt in bolts) >= last else None,
         last_bolt=_last_pulled(state, joint),
     )
+    wrong = misfit(state, joint)
+    if wrong is not None:
+        own = {"final": False, "progress": "nut, wheel and centring do not belong together"}
+        return facts.model_copy(update=own | _held(joint, facts, (), wrong))
     between = _between(state, joint, facts, steps)
     if between is not None:
         facts = facts.model_copy(update={"condition": between, "proves": True, "final": False})

@@ -9,9 +9,10 @@ from hollet.core.instruments import Instrument
 from hollet.core.procedure.joints import Joint
 from hollet.core.procedure.kinds.tighten import TightenStep
 from hollet.core.procedure.pieces import BagLine
-from hollet.core.procedure.words import SIGNS, Sign
+from hollet.core.procedure.words import SEATINGS, SIGNS, Seating, Sign
 from hollet.core.quantities.quantity import decimal_text
 from hollet.core.steps.doubted import doubted_bolts
+from hollet.core.steps.seating import misfit, seating_of
 from hollet.core.steps.signs import sign_of
 from hollet.core.steps.tighten import JointFacts, joint_facts, joint_in_hand
 from hollet.core.steps.wrenches import Setting, setting_for, stage_ask, wrench_holds
@@ -52,6 +53,14 @@ class SignView(View):
     ways: dict[Sign, str]
 
 
+class SeatingView(View):
+    """How a wheel's nuts sit, as it was said, what does not belong together, and the choices."""
+
+    words: str | None
+    wrong: str | None
+    seats: dict[Seating, str]
+
+
 class TightenBench(View):
     """One bolt at a time."""
 
@@ -74,6 +83,7 @@ class TightenBench(View):
     card: tuple[CardLine, ...]
     lengths: tuple[BagLine, ...]
     sign: SignView
+    seating: SeatingView | None
 
 
 def tighten_bench(
@@ -110,6 +120,19 @@ def tighten_bench(
         card=_card(joint),
         lengths=_lengths(joint),
         sign=_sign(state, joint),
+        seating=_seating(state, joint),
+    )
+
+
+def _seating(state: BookState, joint: Joint) -> SeatingView | None:
+    """Asked of a wheel alone."""
+    if joint.safety != "wheels":
+        return None
+    said = seating_of(state, joint)
+    return SeatingView(
+        words=said.line("") if said is not None else None,
+        wrong=misfit(state, joint),
+        seats=dict(SEATINGS),
     )
 
 
