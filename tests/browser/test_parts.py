@@ -107,7 +107,7 @@ def test_a_slip_is_laid_anew(mortal, mk: Bench):
     before = page.locator("h1").inner_text()
     mk.go(f"{mortal.url}/builds/{two}/parts", "parts wanted")
     page.get_by_role("button", name="Marl Gear Works").first.click()
-    page.locator("input[name=promised]").last.fill("in 90 days")
+    page.locator("input[name=promised]").last.fill("in 60 days")
     page.locator("input[name=because]").fill("the furnace is down")
     page.get_by_role("button", name="being made").click()
     mk.written("Marl Gear Works: being made, now promised for")
