@@ -80,6 +80,18 @@ def test_nobody_is_his_own_second_person(book: Book):
         accept(book.state, act, hand)
 
 
+def test_by_feel_is_never_inside(book: Book):
+    """An arm and its length prove no torque: the bolt waits to be pulled with a sign that does."""
+    sign(book, sign="felt", words="bar of 600 mm")
+    click(book, 1)
+    felt = book.joint().bolts[0]
+    assert (felt.verdict, felt.final) == ("too_close", False)
+    assert felt.words.startswith("by feel: no verdict")
+    sign(book, sign="read")
+    book.do("fastener", step="head_in", bolt=1, act="clicked", stage=1)
+    assert book.joint().bolts[0].verdict == "inside"
+
+
 def test_a_sign_is_of_one_joint(book: Book):
     """Said of the head in the noise, it says nothing of the cover."""
     book.do("surroundings", around=["noise"])

@@ -30,9 +30,7 @@ async function say() {
     <p v-if="seating.wrong" class="block b" role="alert">{{ seating.wrong }}.</p>
     <p v-if="!open" class="t16">
       {{
-        seating.words
-          ? capital(seating.words.replace(/^: /, ''))
-          : 'Nobody has looked whether nut and wheel belong together'
+        seating.words ? capital(seating.words) : 'Nobody has looked whether nut and wheel belong together'
       }}.
       <button type="button" class="plain" @click="open = true">Say it</button>
     </p>

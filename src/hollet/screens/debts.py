@@ -8,8 +8,8 @@ from hollet.core.words import counted
 __all__ = ["DebtFilter", "DebtsView", "debts_view"]
 
 ACCESS = (
-    "It waits for access only. A reason lets it go on, and then its coming off again is planned "
-    "with it."
+    "It waits for access only. A reason lets it go on; what is behind it stays on this list, and "
+    "the cover comes off again for it."
 )
 DANGER = "Nothing lets it go on over these but the bolts themselves."
 

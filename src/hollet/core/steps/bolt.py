@@ -69,6 +69,9 @@ def act_verdict(joint: Joint, entry: Entry[Fastener]) -> Judgement | None:
         return None
     dimension = "angle" if body.asked.unit == "deg" else "torque"
     gets, limit = canonical(body.gets, dimension, "gets"), _band(joint, body, dimension)
+    if body.sign == "felt":  # nobody read it and nothing clicked: it may be right
+        words = "by feel: no verdict. With a wrench that is read, or seen, it has one"
+        return judge(gets, None, limit).model_copy(update={"verdict": "too_close", "words": words})
     if wrench is None:
         return judge_click(gets, 0.0, limit, ())
     if not wrench.covers(canonical(body.set_to or body.gets, "torque", "set_to")):
