@@ -25,6 +25,7 @@ from hollet.core.procedure.drafting import draft
 from hollet.core.procedure.planacts import PlanAct
 from hollet.core.procedure.read import read_sheet
 from hollet.core.procedure.sheet import Sheet
+from hollet.core.sent import SentValue
 from hollet.core.steps.tighten import joint_facts
 from hollet.library.lore import lore
 from hollet.screens.bench import bench_of
@@ -446,6 +447,7 @@ class Book:
     def __init__(self, plan: Sheet, shop: dict[str, Instrument]) -> None:
         self.shop, self.state, self.seq, self.who = shop, BookState(lore()), 0, "MK"
         self.now = datetime(2026, 3, 1, 8, 0, tzinfo=UTC)
+        self.sent: dict[str, SentValue] = {}
         self.add(PlanEdited(what="made", sheet=combine_sheets([plan])))
 
     @property
@@ -492,7 +494,7 @@ class Book:
             accept(
                 self.state,
                 EDIT.validate_python({"kind": kind, **edit}),
-                AtBench(self.shop, self.time, self.now.date()),
+                AtBench(self.shop, self.time, self.now.date(), sent=self.sent),
             ),
         )
 

@@ -43,12 +43,20 @@ LOG = json.dumps(ENTRY) + "\n"
 
 def test_round_trip():
     """What was packed is unpacked; the same content packs to the same bytes."""
-    data = pack({"id": "b", "name": "Ümlaut"}, [ENTRY, ENTRY], {PHOTO: b"p"}, {PHOTO: b"p"})
-    assert data == pack({"name": "Ümlaut", "id": "b"}, [ENTRY, ENTRY], {PHOTO: b"p"}, {PHOTO: b"p"})
+    data = pack(
+        {"id": "b", "name": "Ümlaut"},
+        [ENTRY, ENTRY],
+        {"photos": {PHOTO: b"p"}, "sounds": {PHOTO: b"p"}},
+    )
+    assert data == pack(
+        {"name": "Ümlaut", "id": "b"},
+        [ENTRY, ENTRY],
+        {"photos": {PHOTO: b"p"}, "sounds": {PHOTO: b"p"}},
+    )
     unpacked = unpack(data)
     assert unpacked.build["name"] == "Ümlaut"
     assert unpacked.entries == [ENTRY, ENTRY]
-    assert unpacked.photos == unpacked.sounds == {PHOTO: b"p"}
+    assert unpacked.files == {"photos": {PHOTO: b"p"}, "sounds": {PHOTO: b"p"}, "traces": {}}
 
 
 @pytest.mark.parametrize(
@@ -75,7 +83,7 @@ def test_round_trip():
 def test_each_field_is_as_strict_as_a_typed_one(field, value):
     """An odd type, a time that no clock shows, initials of a hundred thousand letters: refused."""
     with pytest.raises(Refused, match=f"line 1 of log.jsonl, '{field}'"):
-        unpack(pack({"id": "b"}, [ENTRY | {field: value}], {}, {}))
+        unpack(pack({"id": "b"}, [ENTRY | {field: value}], {}))
 
 
 def flipped(at: int, *, listed: bool) -> bytes:
@@ -147,7 +155,7 @@ def test_bad_archives(data, words):
 def test_cut_short():
     """An archive cut in the middle is refused."""
     with pytest.raises(Refused):
-        unpack(pack({"id": "b"}, [ENTRY], {}, {})[:-40])
+        unpack(pack({"id": "b"}, [ENTRY], {})[:-40])
 
 
 @pytest.mark.parametrize("cell", ["=1+1", "+cmd", "-2+3", "@x", "\tx"])

@@ -92,9 +92,7 @@ def test_doctored_archives(hand, empty, doctor):
     else:
         entries[1] = {**entries[1], doctor: entries[1][doctor] + " "}
     with pytest.raises(Refused) as refusal:
-        import_build(
-            empty, pack({k: v for k, v in facts.items() if k != "format"}, entries, {}, {})
-        )
+        import_build(empty, pack({k: v for k, v in facts.items() if k != "format"}, entries, {}))
     assert refusal.value.reason_code == "bad_archive"
     assert builds.cards(empty) == ()
 

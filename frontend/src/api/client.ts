@@ -26,6 +26,11 @@ export type BenchView =
   | TightenBenchView
   | FillBenchView
   | RunBenchView
+export type FeedView = Schemas['FeedView']
+export type InstrumentView = Schemas['InstrumentView']
+export type SentView = Schemas['SentView']
+export type PullView = Schemas['PullView']
+export type TraceBench = Schemas['TraceBench']
 export type PlanView = Schemas['PlanView']
 export type PlanRow = Schemas['PlanRow']
 export type Difference = Schemas['Difference']

@@ -1220,6 +1220,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Feed
+         * @description What the instruments say, as the live channel tells it.
+         */
+        get: operations["get_feed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/gear": {
         parameters: {
             query?: never;
@@ -1619,6 +1639,26 @@ export interface paths {
          * @description The tool was zeroed again.
          */
         post: operations["zero_tool"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/traces/{trace}.csv.gz": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Trace
+         * @description All samples of a pull, as they were kept.
+         */
+        get: operations["get_trace"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2546,13 +2586,19 @@ export interface components {
          * BoltFacts
          * @description One fastener: tightness, stage reached, verdict of its latest act, what is set and due;
          *     `early`: it was tightened before the place of its group was found; `used`: it is for one use,
-         *     and had it; `empty`: what its hole is left empty for.
+         *     and had it; `broken`: its trace shows what it does not come back from; `empty`: what its hole is
+         *     left empty for.
          *
          *     `over`: it got more than was asked and is not put right yet; `todo` is the next act of putting
          *     it right (`out`, `fresh`, `again`, `more`),
          *     `more` what is still to be turned of an angle, in degrees.
          */
         BoltFacts: {
+            /**
+             * Broken
+             * @default false
+             */
+            broken: boolean;
             /**
              * Early
              * @default false
@@ -4251,7 +4297,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["OutOfOvenAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["AlteredAct"] | components["schemas"]["EarlierKeptAct"] | components["schemas"]["KeptSoAct"] | components["schemas"]["WireMendedAct"] | components["schemas"]["SumKeptAct"] | components["schemas"]["RowSaidAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["SeatingSaidAct"] | components["schemas"]["SignSaidAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
+            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["OutOfOvenAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["AlteredAct"] | components["schemas"]["EarlierKeptAct"] | components["schemas"]["KeptSoAct"] | components["schemas"]["WireMendedAct"] | components["schemas"]["SumKeptAct"] | components["schemas"]["RowSaidAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["SeatingSaidAct"] | components["schemas"]["SignSaidAct"] | components["schemas"]["SentPullAct"] | components["schemas"]["SentReadingAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
             /** Id */
             id: string;
             /** Seen */
@@ -4722,6 +4768,19 @@ export interface components {
              * @default
              */
             words: string;
+        };
+        /**
+         * FeedView
+         * @description All that is heard, for one screen.
+         */
+        FeedView: {
+            /** Instruments */
+            instruments: components["schemas"]["InstrumentView"][];
+            pull: components["schemas"]["PullView"] | null;
+            /** Sent */
+            sent: components["schemas"]["SentView"][];
+            /** Version */
+            version: number;
         };
         /**
          * FigureRow
@@ -5484,12 +5543,15 @@ export interface components {
         /**
          * Instrument
          * @description One tool of the shop; figures are decimal text in `unit`, half-widths are half-widths.
+         *     `device`: by which id it speaks for itself.
          */
         Instrument: {
             /** Checked */
             checked: string | null;
             /** Code */
             code: string;
+            /** Device */
+            device: string | null;
             /** Dimension */
             dimension: string;
             /**
@@ -5565,6 +5627,39 @@ export interface components {
             zero_no: number;
         };
         /**
+         * InstrumentView
+         * @description A device at the end of a line: which tool of the shop it is, whether it speaks, what it reads
+         *     now; `hold`: why nothing of it is taken.
+         */
+        InstrumentView: {
+            /** Battery */
+            battery: number | null;
+            /** Code */
+            code: string | null;
+            /** Here */
+            here: boolean;
+            /** Hold */
+            hold: string;
+            /** Id */
+            id: string;
+            /** Measures */
+            measures: string;
+            /** Name */
+            name: string;
+            /** Pulling */
+            pulling: boolean;
+            /** Reads */
+            reads: string;
+            /** Silent */
+            silent: boolean;
+            /** Tool */
+            tool: string | null;
+            /** Unit */
+            unit: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Joint
          * @description Like fasteners tightened together; bolts are numbered in the order of tightening.
          *
@@ -5572,6 +5667,7 @@ export interface components {
          *     group goes through all its stages before the next begins, and `between` is what is proven then.
          *     `counted`: somebody counted the bolts on the vehicle; False: as many are usual, nobody has;
          *     not said: the sheet of the vehicle says so.
+         *     `to_yield`: the last angle draws its bolts into yield, as their maker wants it.
          *     `heads` is which way the bolts point, `washer` its side, `special` why only the original will
          *     do, `tab` what locks it, `holds_also` the second part under the same bolt; `length` by place.
          */
@@ -5665,6 +5761,11 @@ export interface components {
             tab: string | null;
             /** Thread */
             thread: string | null;
+            /**
+             * To Yield
+             * @default false
+             */
+            to_yield: boolean;
             /** Tolerance */
             tolerance: string | null;
             /** Treatment */
@@ -8894,6 +8995,64 @@ export interface components {
             thing: string;
         };
         /**
+         * PullView
+         * @description A pull: points of degrees from its snug point and N·m, and of degrees and the share of the
+         *     climb; what it shows, with where that begins.
+         */
+        PullView: {
+            /** At */
+            at: [
+                number,
+                number
+            ] | null;
+            /** Evidence */
+            evidence: string;
+            /** Had */
+            had: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ] | null;
+            /** Has */
+            has: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ] | null;
+            /** Out */
+            out: boolean;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /** Shares */
+            shares: [
+                number,
+                number
+            ][];
+            /** Torque */
+            torque: number;
+            /** Turned */
+            turned: number;
+            /** Unsure */
+            unsure: boolean;
+            /** Verdict */
+            verdict: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * PutByAct
          * @description Where a thing lies.
          */
@@ -10443,6 +10602,73 @@ export interface components {
             words: string;
         };
         /**
+         * SentPullAct
+         * @description A pull as the wrench sent it, for the bolt that is next; `bolt` where it was another.
+         */
+        SentPullAct: {
+            /** Bolt */
+            bolt?: number | null;
+            /** Event */
+            event: string;
+            /** Joint */
+            joint?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sent pull";
+            /** Step */
+            step: string;
+        };
+        /**
+         * SentReadingAct
+         * @description Repeats of one reading as its tool sent them.
+         */
+        SentReadingAct: {
+            /** Datum */
+            datum?: string | null;
+            /** Events */
+            events: string[];
+            /** Instrument */
+            instrument: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sent reading";
+            /** Reading */
+            reading: string;
+            /** State */
+            state?: string | null;
+            /** Step */
+            step: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure?: boolean;
+        };
+        /**
+         * SentView
+         * @description Something that was sent: for the spot where it belongs; asked where several wait for it.
+         */
+        SentView: {
+            /** Id */
+            id: string;
+            /** Spots */
+            spots: string[];
+            /** Tool */
+            tool: string | null;
+            /** Trouble */
+            trouble: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * SetAnewAct
          * @description A disturbed setting is set again.
          */
@@ -10804,6 +11030,20 @@ export interface components {
             ways: {
                 [key: string]: string;
             };
+            /** Words */
+            words: string;
+        };
+        /**
+         * Sister
+         * @description A bolt of the joint at this stage: the climb it had, or that it waits.
+         */
+        Sister: {
+            /** Bolt */
+            bolt: number;
+            /** Done */
+            done: boolean;
+            /** Out */
+            out: boolean;
             /** Words */
             words: string;
         };
@@ -11928,6 +12168,7 @@ export interface components {
             sign: components["schemas"]["SignView"];
             /** Source */
             source: string | null;
+            trace: components["schemas"]["TraceBench"] | null;
             /** Treatment */
             treatment: string | null;
             /** Wide */
@@ -12078,6 +12319,8 @@ export interface components {
             kind: string;
             /** Name */
             name: string;
+            /** Sends */
+            sends: boolean;
             /** Setting */
             setting: string | null;
             /** Unit */
@@ -12145,6 +12388,55 @@ export interface components {
             steps: string;
             /** Words */
             words: string;
+        };
+        /**
+         * TraceBench
+         * @description What a pull is held against: its scales (degrees, N·m), the slot of its sisters, the angle
+         *     asked, and the pull that was sent last.
+         */
+        TraceBench: {
+            /** Asked */
+            asked: number;
+            /** Bolt */
+            bolt: number;
+            /** Bottoms */
+            bottoms: number;
+            last: components["schemas"]["PullView"] | null;
+            /** Last Bolt */
+            last_bolt: number | null;
+            /** Last Entry */
+            last_entry: string | null;
+            /** Last Event */
+            last_event: string | null;
+            /** Low */
+            low: number;
+            /** Right */
+            right: number;
+            /** Sisters */
+            sisters: components["schemas"]["Sister"][];
+            /** Slot */
+            slot: [
+                [
+                    number,
+                    number
+                ][],
+                [
+                    number,
+                    number
+                ][]
+            ] | null;
+            /** Slot Words */
+            slot_words: string;
+            /** Stage */
+            stage: number;
+            /** Tool */
+            tool: string;
+            /** Top */
+            top: number;
+            /** Turns */
+            turns: boolean;
+            /** Yields */
+            yields: number;
         };
         /**
          * TraceFacts
@@ -19607,6 +19899,107 @@ export interface operations {
             };
         };
     };
+    get_feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     edit_gear: {
         parameters: {
             query?: never;
@@ -21704,6 +22097,107 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Instrument"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_trace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trace: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {

@@ -43,6 +43,7 @@ const props = withDefaults(
     attempt?: boolean
     underWay?: boolean
     alarm?: boolean
+    grave?: boolean
     ownPhotos?: boolean
     plain?: boolean
     tight?: boolean
@@ -56,6 +57,7 @@ const reason = ref<InstanceType<typeof AskDialog> | null>(null)
 const settled = computed(() => props.bench.base.settled)
 const PAUSE_MS = 5 * 60 * 1000 // shorter than this nobody has to be told where he was
 const resume = computed(() => {
+  if (props.grave) return null
   const found = book.frame?.resume
   if (!found || book.touched || book.frame?.current !== props.bench.base.step) return null
   return Date.now() - new Date(found.since).getTime() > PAUSE_MS ? found : null
@@ -124,7 +126,7 @@ defineExpose({
 <template>
   <article class="bench">
     <header>
-      <h1 class="t28" :class="{ alarm }">
+      <h1 class="t28" :class="{ alarm, grave }">
         {{ resume ? `${resume.title}, ${since}` : (title ?? bench.base.title) }}
       </h1>
       <p class="t20 sub">
@@ -292,6 +294,18 @@ header {
   font-weight: 850;
   color: var(--out);
   line-height: 1;
+}
+header:has(.grave) {
+  background: var(--outw);
+  border-left: 12px solid var(--out);
+  margin: 0 -6px 8px -20px;
+  padding: 4px 6px 4px 12px;
+}
+.grave {
+  font-size: 36px;
+  font-weight: 850;
+  color: var(--out);
+  line-height: 1.1;
 }
 .alarm + .sub {
   font-size: 28px;

@@ -19,6 +19,7 @@ import ChoiceWork from './ChoiceWork.vue'
 import ReadingFiles from './ReadingFiles.vue'
 import ResultDecision from './ResultDecision.vue'
 import SettingsTable from './SettingsTable.vue'
+import SentBlock from './SentBlock.vue'
 import StepWords from './StepWords.vue'
 import TypeIn from './TypeIn.vue'
 
@@ -49,6 +50,7 @@ const {
   begin,
   another,
   write,
+  instrument,
 } = useReadings(() => props.bench, entry)
 
 const limits = computed(() => [
@@ -338,6 +340,16 @@ useKeys(() => ({
           {{ tool.words }}{{ tool.setting ? `, set on ${tool.setting}` : '' }}
         </p>
         <p v-else class="problem">No {{ reading.tool_kind }} in the shop: add one under Tools.</p>
+        <SentBlock
+          v-if="tool?.sends"
+          :device="instrument.device.value"
+          :hold="instrument.hold.value"
+          :asked="instrument.asked.value"
+          :problem="instrument.problem.value"
+          :code="tool.code"
+          @take="instrument.taken"
+          @drop="instrument.drop"
+        />
         <div class="two">
           <button type="button" class="btn small" @click="another">And again</button
           ><button type="submit" class="btn small">Write it <kbd>Enter</kbd></button>

@@ -13,6 +13,7 @@ import WorkingLines from '@/shell/WorkingLines.vue'
 import { useKeys } from '@/composables/keys'
 import { useBook } from '@/stores/book'
 import { useBoltActs, useBolts } from '@/composables/bolts'
+import { usePulls } from '@/composables/pulls'
 import BenchFrame from './BenchFrame.vue'
 import BoltCount from './BoltCount.vue'
 import CardBack from './CardBack.vue'
@@ -20,6 +21,8 @@ import FastenerCard from './FastenerCard.vue'
 import SeatingBlock from './SeatingBlock.vue'
 import SignBlock from './SignBlock.vue'
 import GroupBlock from './GroupBlock.vue'
+import SentBlock from './SentBlock.vue'
+import TraceBlock from './TraceBlock.vue'
 import { useServer } from '@/composables/server'
 
 const props = defineProps<{ bench: TightenBenchView }>()
@@ -62,8 +65,34 @@ const size = computed(() => (figure.value.length <= 3 ? 'huge' : 'large'))
 const of = computed(() => joint.value.bolts[(asked.value ?? 1) - 1])
 const outside = computed(() => joint.value.outside.map((n) => joint.value.bolts[n - 1]))
 const sides = computed(() => props.bench.sides as [string, string] | null)
+const pulls = usePulls(() => props.bench)
+const { live, pull, trace } = pulls
+const drawn = ref(false) // the trace is looked at, though nothing is pulled
+const gone = computed(() => joint.value.bolts.find((b) => b.broken && b.todo === 'out') ?? null)
+const traced = computed(() => !!trace.value && (!!live.value || drawn.value || !!gone.value))
+const bolted = computed(() => trace.value?.last_bolt ?? null)
+const heading = computed(() => {
+  if (live.value?.out) return `Bolt ${next.value} ${live.value.words}. Stop pulling`
+  if (live.value) return `Bolt ${next.value}: pull on, ${live.value.turned.toFixed(0)}°`
+  if (gone.value) return `Bolt ${gone.value.number} ${gone.value.words.replace('outside, ', '')}`
+  return props.bench.group ? props.bench.group.title : title.value
+})
+const outNow = () => gone.value && acts.act(gone.value.number, { act: 'state', tightness: 'out' })
+/** The pull was another bolt's: which one. */
+async function notThis() {
+  const said = await frame.value?.ask({
+    title: `It was not bolt ${bolted.value}`,
+    button: 'It was this one',
+    least: 1,
+    why: 'Its number. The pull goes to that bolt, and the line of this one is struck.',
+  })
+  const bolt = Number(said)
+  if (Number.isInteger(bolt) && bolt >= 1 && bolt <= joint.value.bolts.length)
+    await pulls.toBolt(bolt, `it was bolt ${bolt}, not ${bolted.value}`)
+}
 async function click() {
   problem.value = ''
+  if (gone.value) return outNow()
   if (joint.value.final) return frame.value?.done()
   await acts.confirm()
 }
@@ -156,17 +185,33 @@ async function goOn() {
   await takeWrench(reason)
 }
 const debts = () => router.push({ name: 'debts', params: { build: book.card?.id ?? '' } })
-useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck, i: debts, p: () => paper.value?.print() }))
+useKeys(() => ({
+  e: () => askOther(),
+  w: askWrench,
+  c: askCheck,
+  i: debts,
+  p: () => paper.value?.print(),
+  ...(trace.value
+    ? {
+        x: () => {
+          drawn.value = !drawn.value
+        },
+        k: notThis,
+      }
+    : {}),
+}))
 </script>
 
 <template>
   <BenchFrame
     ref="frame"
     :bench="bench"
-    :title="bench.group ? bench.group.title : title"
+    :title="heading"
     :line="line"
-    :ready="ready"
-    :no-primary="blocked || indicating"
+    :primary="gone ? `Bolt ${gone.number} is out` : undefined"
+    :ready="ready || !!gone"
+    :grave="!!(live?.out || gone)"
+    :no-primary="!gone && (blocked || indicating)"
     :say="say"
     tight
     @primary="click"
@@ -175,7 +220,7 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck, i: debts, p: ()
       <p v-for="d in bench.doubts" :key="d" class="block b">{{ d }}</p>
       <SignBlock v-if="bench.sign.unheard" :bench="bench" />
       <GroupBlock v-if="bench.group" :group="bench.group" :step="bench.base.step" />
-      <ol class="ladder">
+      <ol v-if="!traced" class="ladder">
         <li
           v-for="s in joint.stages"
           :key="s.number"
@@ -192,8 +237,9 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck, i: debts, p: ()
           }}</small>
         </li>
       </ol>
+      <TraceBlock v-if="traced && trace" :trace="trace" :pull="pull" />
       <BoltPattern
-        v-if="!bench.group || joint.bolts.length > 2"
+        v-else-if="!bench.group || joint.bolts.length > 2"
         :bolts="joint.bolts"
         :stage-count="joint.stages.length"
         :stage-now="stage"
@@ -273,9 +319,18 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck, i: debts, p: ()
       <p class="t16 mut">{{ bench.base.do }}</p>
     </template>
     <template #figure>
-      <template v-if="setting">
+      <template v-if="live">
         <p class="t20">
-          {{ setting.turns ? `Bolt ${next}: turn by` : `Bolt ${next}: set the wrench to` }}
+          Bolt {{ next }} {{ setting?.turns ? `turned, of ${figure}°` : `got, of ${figure} N·m` }}
+        </p>
+        <p class="hero large" :class="{ outside: live.out }">
+          {{ (setting?.turns ? live.turned : live.torque).toFixed(0)
+          }}<span>{{ setting?.turns ? '°' : 'N·m' }}</span>
+        </p>
+      </template>
+      <template v-else-if="setting">
+        <p class="t20">
+          {{ `Bolt ${next}: ${setting.turns ? 'turn by' : bench.reads ? 'pull to' : 'set the wrench to'}` }}
         </p>
         <p class="hero" :class="size">
           {{ figure }}<span>{{ setting.unit }}</span>
@@ -316,6 +371,26 @@ useKeys(() => ({ e: () => askOther(), w: askWrench, c: askCheck, i: debts, p: ()
         Every bolt is final{{ joint.bolts.some((b) => b.marked) ? ' and marked' : '' }}.
       </p>
       <p v-else class="t24">{{ joint.waits }}</p>
+      <SentBlock
+        v-if="trace"
+        :device="pulls.device.value"
+        :hold="pulls.hold.value"
+        :asked="pulls.asked.value"
+        :problem="pulls.problem.value"
+        :code="joint.wrench?.code ?? ''"
+        @take="pulls.taken"
+        @drop="pulls.drop"
+      />
+      <p v-if="trace" class="two">
+        <button type="button" class="btn small" :aria-pressed="drawn" @click="drawn = !drawn">
+          Its trace <kbd>X</kbd></button
+        ><button v-if="bolted !== null && !live" type="button" class="btn small" @click="notThis">
+          Not bolt {{ bolted }} <kbd>K</kbd>
+        </button>
+      </p>
+      <p v-if="gone" class="t16">
+        <b>Put right:</b> {{ joint.put_right[joint.outside.indexOf(gone.number)] }}
+      </p>
     </template>
     <template #second>
       <button type="button" class="btn second" @click="askOther()">

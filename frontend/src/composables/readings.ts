@@ -3,9 +3,10 @@
  * next.
  */
 import { computed, nextTick, ref, type Ref, watch } from 'vue'
-import { onlyAsks, type MeasureBenchView, sentence } from '@/api/client'
+import { onlyAsks, type MeasureBenchView, type SentView, sentence } from '@/api/client'
 import { useBook } from '@/stores/book'
 import { useFigure } from './figure'
+import { useInstrument } from './instrument'
 import { useKept } from './kept'
 
 /** `bench` is the measuring step on the screen, `entry` the field that figures are typed into. */
@@ -21,6 +22,7 @@ export function useReadings(bench: () => MeasureBenchView, entry: Ref<HTMLInputE
   const problem = ref('')
   const ahead = ref(false) // the next figure was typed and entered while this one was on its way
   const round = ref(false) // reading all once more, one after the other
+  const pending = ref<SentView | null>(null) // what its tool sent, and is asked about
   let sending = false
 
   const onTheWay = useKept('reading', () => bench().base.step)
@@ -55,10 +57,45 @@ export function useReadings(bench: () => MeasureBenchView, entry: Ref<HTMLInputE
     tool: tool.value?.id ?? null,
   }))
 
+  const spot = computed(() =>
+    reading.value && tool.value?.sends && book.card
+      ? { build: book.card.id, step: bench().base.step, about: reading.value.id, tool: tool.value.id }
+      : null,
+  )
+  /** What its tool sent is the reading in hand: one press, one reading; `sure` as for a typed one. */
+  async function takeSent(sent: SentView, sure = false) {
+    if (!reading.value || !tool.value) return
+    pending.value = null
+    question.value = ''
+    const kept = await book
+      .write(
+        {
+          kind: 'sent reading',
+          step: bench().base.step,
+          reading: reading.value.id,
+          events: [sent.id],
+          instrument: tool.value.id,
+          state: taken.value.trim() || sitting.value || null,
+          sure,
+        },
+        undefined,
+        sent.id,
+      )
+      .catch((error: unknown) => {
+        if (!onlyAsks(error)) throw error
+        pending.value = sent
+        question.value = error.message
+        return null
+      })
+    if (kept || (kept === false && !book.refused)) onward()
+  }
+  const instrument = useInstrument(() => spot.value, takeSent)
+
   /** What was typed is written or given up; a state typed for one reading never passes on to the next. */
   function clear() {
     text.value = taken.value = question.value = problem.value = ''
     repeats.value = []
+    pending.value = null
     ahead.value = false
   }
   function focus() {
@@ -92,6 +129,7 @@ export function useReadings(bench: () => MeasureBenchView, entry: Ref<HTMLInputE
   }
   /** `sure` answers the question about an odd figure. */
   async function write(sure = false) {
+    if (pending.value && sure) return takeSent(pending.value, true)
     const typed = [...repeats.value, ...(text.value.trim() ? [text.value.trim()] : [])]
     if (!reading.value || !tool.value || !typed.length) return
     if (book.busy) {
@@ -166,5 +204,7 @@ export function useReadings(bench: () => MeasureBenchView, entry: Ref<HTMLInputE
     begin,
     another,
     write,
+    instrument,
+    takeSent,
   }
 }

@@ -132,7 +132,7 @@ export const useBook = defineStore('book', () => {
    * Write an entry; true when it is on the server, false when it waits or could not be kept (then `refused`
    * says why). A refusal is thrown: it is said where it was typed.
    */
-  async function write(entry: Entry, file?: Blob): Promise<boolean> {
+  async function write(entry: Entry, file?: Blob, own?: string): Promise<boolean> {
     const elsewhere = !bench.value || ('step' in entry && entry.step !== bench.value.base.step)
     const ofFrame = elsewhere || OF_THE_FRAME.includes(entry.kind)
     const build = card.value?.id
@@ -153,7 +153,7 @@ export const useBook = defineStore('book', () => {
       return seen
     }
     try {
-      const view = await journal.write(build, entry, seen, turn, file)
+      const view = await journal.write(build, entry, seen, turn, file, own)
       touched.value = true
       if (view) await take(view)
       return view !== null

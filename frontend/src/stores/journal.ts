@@ -77,9 +77,9 @@ export const useJournal = defineStore('journal', () => {
   }
 
   /**
-   * Write one entry: kept at once, sent when it is its `turn`, which says what was seen by then. Resolves
-   * with the new
-   * screen, or null while it waits; throws a Refusal.
+   * Write one entry (`own`: by the id that its instrument gave it): kept at once, sent when it is its
+   * `turn`, which says what was seen by then. Resolves with the new screen, or null while it waits; throws a
+   * Refusal.
    */
   async function write(
     build: string,
@@ -87,10 +87,11 @@ export const useJournal = defineStore('journal', () => {
     seen: number,
     turn: () => Promise<number>,
     file?: Blob,
+    own?: string,
   ): Promise<AppendView | null> {
     const who = await useSession().whoIsIt()
     const on = about(build, entry)
-    const id = v7()
+    const id = own ?? v7()
     const ahead = () => waiting.value.filter((other) => other.about === on && other.id < id).at(-1)
     const kept: queue.Waiting = {
       id,

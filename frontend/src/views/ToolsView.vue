@@ -7,6 +7,7 @@ import { computed, onMounted, ref } from 'vue'
 import { client, type FigureRow, got, type Instrument } from '@/api/client'
 import { useKeys } from '@/composables/keys'
 import VerdictMark from '@/drawings/VerdictMark.vue'
+import HeardBlock from '@/shell/HeardBlock.vue'
 import MarkLogo from '@/shell/MarkLogo.vue'
 import ToolCheckDialog from '@/shell/ToolCheckDialog.vue'
 import ToolTrialDialog from '@/shell/ToolTrialDialog.vue'
@@ -197,6 +198,19 @@ async function setGauge() {
     `${tool.code} is set.`,
   )
 }
+/** A device that is heard is this tool of the shop, or none any more. */
+async function speaks(tool: Instrument, device: string | null) {
+  const who = await session.whoIsIt()
+  const body = {
+    who,
+    tool: { ...tool, device } as unknown as Record<string, never>,
+    version: tool.version ?? 0,
+  }
+  await run(
+    () => got(client.POST('/api/tools', { body })),
+    device ? `${tool.code} speaks for itself now.` : `${tool.code} is typed again.`,
+  )
+}
 function tried(words: string) {
   said.value = words
   void shop.load()
@@ -288,6 +302,7 @@ function tried(words: string) {
       <p v-else-if="shop.view" class="t20">
         No measuring tool yet. Without its tools Hollet cannot say whether a reading is inside.
       </p>
+      <HeardBlock :tools="shown" @is="speaks" />
       <section v-if="shop.view?.builds.length && shown.length" class="decides">
         <h2 class="t28">Which tool can decide it</h2>
         <label class="field pickbuild"

@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING, Annotated, Any
 
 import typer
 
+from hollet.cli.device import device
 from hollet.core.catalogue import compute as run_calculation
 from hollet.core.catalogue import names
 from hollet.core.errors import HolletError, Refused, Unavailable
@@ -23,6 +24,7 @@ __all__ = ["app"]
 app = typer.Typer(no_args_is_help=True, add_completion=False, help=__doc__)
 sheet_app = typer.Typer(no_args_is_help=True, help="Procedure sheets.")
 app.add_typer(sheet_app, name="sheet")
+app.command()(device)
 Port = Annotated[int, typer.Option(help="Port on 127.0.0.1.")]
 Initials = Annotated[str, typer.Option("--who", help="The initials of who takes it so.")]
 Data = Annotated[
@@ -61,15 +63,28 @@ Address = Annotated[
 ]
 
 
+InstrumentPort = Annotated[
+    int | None, typer.Option(help="Take instruments in over TCP too, at this port.")
+]
+Serial = Annotated[
+    list[str] | None, typer.Option(help="A serial line with an instrument at it; may be repeated.")
+]
+
+
 @app.command()
 def serve(
-    port: Port = 8765, data: Data = None, workshop_network: Open = False, address: Address = None
+    port: Port = 8765,
+    data: Data = None,
+    workshop_network: Open = False,
+    address: Address = None,
+    instrument_port: InstrumentPort = None,
+    serial: Serial = None,
 ) -> None:
     """Start Hollet on this machine."""
     import uvicorn
 
     from hollet.services.workshop import Workshop
-    from hollet.web.app import create_app
+    from hollet.web.app import Wires, create_app
 
     if not port_free(port):
         raise fail(f"Port {port} is busy: stop what uses it, or start with --port {port + 1}.")
@@ -94,7 +109,7 @@ def serve(
             "It is plain http: use it in your own network, never in a public one."
         )
     uvicorn.run(
-        create_app(workshop, address=at),
+        create_app(workshop, address=at, wires=Wires(instrument_port, tuple(serial or ()))),
         host="0.0.0.0" if at else "127.0.0.1",
         port=port,
         log_level="warning",

@@ -14,9 +14,9 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Literal
+from typing import Annotated, Literal
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 
 from hollet.core.errors import Refused
 from hollet.core.quantities.parse import parse
@@ -104,7 +104,9 @@ class Hands(BaseModel):
 
 
 class Instrument(BaseModel):
-    """One tool of the shop; figures are decimal text in `unit`, half-widths are half-widths."""
+    """One tool of the shop; figures are decimal text in `unit`, half-widths are half-widths.
+    `device`: by which id it speaks for itself.
+    """
 
     model_config = ConfigDict(
         frozen=True, extra="forbid", json_schema_serialization_defaults_required=True
@@ -134,6 +136,7 @@ class Instrument(BaseModel):
     doubts: tuple[Doubt, ...] = ()
     hands: tuple[Hands, ...] = ()
     source: str | None = None
+    device: Annotated[str, Field(max_length=40)] | None = None
     version: int = 1
     retired: bool = False
 

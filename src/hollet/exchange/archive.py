@@ -24,8 +24,8 @@ from hollet.core.errors import Refused
 
 __all__ = ["FIELDS", "FORMAT", "Unpacked", "pack", "unpack"]
 
-FORMAT = "hollet-build-4"
-KNOWN_FORMATS = ("hollet-build-1", "hollet-build-2", "hollet-build-3", FORMAT)
+FORMAT = "hollet-build-5"
+KNOWN_FORMATS = ("hollet-build-1", "hollet-build-2", "hollet-build-3", "hollet-build-4", FORMAT)
 FIELDS = (
     "id",
     "chain",
@@ -41,8 +41,11 @@ FIELDS = (
     "rule",
 )
 MEMBERS = ("build.json", "log.jsonl")
-PHOTO = re.compile(r"photos/([0-9a-f]{64})\.jpg")
-SOUND = re.compile(r"sounds/([0-9a-f]{64})\.snd")
+ENDINGS = {"photos": "jpg", "sounds": "snd", "traces": "csv.gz"}
+"""The sorts of files beside the log: the folder and the ending of each."""
+FILES = {
+    sort: re.compile(rf"{sort}/([0-9a-f]{{64}})\.{re.escape(end)}") for sort, end in ENDINGS.items()
+}
 MOMENT = r"^[0-9]{4}-[0-9]{2}-[0-9]{2}T[0-9:.]{8,15}(Z|[+-][0-9]{2}:[0-9]{2})$"
 MAX_ZIP = 300_000_000
 MAX_UNPACKED = 400_000_000
@@ -88,21 +91,19 @@ class LineIn(BaseModel):
 
 @dataclass(frozen=True, slots=True)
 class Unpacked:
-    """What an archive holds: the build's own facts, its entries as plain dictionaries, its photos
-    and its recordings by hash.
+    """What an archive holds: the build's own facts, its entries as plain dictionaries, and its
+    files by sort (photos, sounds, traces) and hash.
     """
 
     build: dict[str, Any]
     entries: list[dict[str, Any]]
-    photos: dict[str, bytes]
-    sounds: dict[str, bytes]
+    files: dict[str, dict[str, bytes]]
 
 
 def pack(
     build: dict[str, Any],
     entries: list[dict[str, Any]],
-    photos: Mapping[str, bytes],
-    sounds: Mapping[str, bytes],
+    files: Mapping[str, Mapping[str, bytes]],
 ) -> bytes:
     """The archive as bytes; the same content gives the same bytes."""
     buffer = io.BytesIO()
@@ -120,10 +121,10 @@ def pack(
             info = zipfile.ZipInfo(name, EPOCH)
             info.compress_type = zipfile.ZIP_DEFLATED
             archive.writestr(info, texts[name])
-        for photo in sorted(photos):
-            archive.writestr(zipfile.ZipInfo(f"photos/{photo}.jpg", EPOCH), photos[photo])
-        for sound in sorted(sounds):
-            archive.writestr(zipfile.ZipInfo(f"sounds/{sound}.snd", EPOCH), sounds[sound])
+        for sort in sorted(files):
+            for name in sorted(files[sort]):
+                info = zipfile.ZipInfo(f"{sort}/{name}.{ENDINGS[sort]}", EPOCH)
+                archive.writestr(info, files[sort][name])
     return buffer.getvalue()
 
 
@@ -141,11 +142,7 @@ def unpack(data: bytes) -> Unpacked:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
             infos = archive.infolist()
             for info in infos:
-                if (
-                    info.filename not in MEMBERS
-                    and not PHOTO.fullmatch(info.filename)
-                    and not SOUND.fullmatch(info.filename)
-                ):
+                if info.filename not in MEMBERS and not _is_file(info.filename):
                     raise _bad(
                         f"it holds '{info.filename[:80]}', which does not belong in a build's "
                         "archive"
@@ -163,15 +160,13 @@ def unpack(data: bytes) -> Unpacked:
                 for i in infos
                 if i.filename in MEMBERS
             }
-            photos = {
-                found[1]: _file(archive, i, found[1])
-                for i in infos
-                if (found := PHOTO.fullmatch(i.filename))
-            }
-            sounds = {
-                found[1]: _file(archive, i, found[1])
-                for i in infos
-                if (found := SOUND.fullmatch(i.filename))
+            files = {
+                sort: {
+                    found[1]: _file(archive, i, found[1])
+                    for i in infos
+                    if (found := pattern.fullmatch(i.filename))
+                }
+                for sort, pattern in FILES.items()
             }
         build = json.loads(texts["build.json"])
         entries = [json.loads(line) for line in texts["log.jsonl"].splitlines()]
@@ -183,7 +178,11 @@ def unpack(data: bytes) -> Unpacked:
         raise _bad(f"build.json must say format {FORMAT}")
     if not entries:
         raise _bad(f"each line of log.jsonl must have {', '.join(FIELDS)}")
-    return Unpacked(build, [_line(k, entry) for k, entry in enumerate(entries, 1)], photos, sounds)
+    return Unpacked(build, [_line(k, entry) for k, entry in enumerate(entries, 1)], files)
+
+
+def _is_file(name: str) -> bool:
+    return any(pattern.fullmatch(name) for pattern in FILES.values())
 
 
 def _line(number: int, entry: Any) -> dict[str, Any]:

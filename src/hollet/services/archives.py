@@ -19,9 +19,10 @@ from hollet.exchange.csv import table
 from hollet.library.lore import lore
 from hollet.services.photos import reencode
 from hollet.services.sounds import check_sound
+from hollet.services.traces import check_trace
 from hollet.services.workshop import Workshop
 from hollet.store.chain import broken_at, entry_of
-from hollet.store.files import PHOTOS, SOUNDS, keep, path_of
+from hollet.store.files import PHOTOS, SOUNDS, TRACES, keep, path_of
 from hollet.store.protocols import Books
 from hollet.store.records import BuildRecord, Line, PlanRecord, VehicleRecord
 
@@ -29,8 +30,12 @@ __all__ = ["attempts_csv", "export_build", "import_build"]
 
 
 NAME = re.compile(r"[0-9A-Za-z-]{1,64}")
-KEPT = {"photo": PHOTOS, "sound": SOUNDS}
-"""Under which key of a body the name of which sort of file stands."""
+KEPT: dict[str, tuple[str, str, Callable[[bytes], object]]] = {
+    PHOTOS: ("photo", "photo", reencode),
+    SOUNDS: ("sound", "recording", check_sound),
+    TRACES: ("traced", "trace", check_trace),
+}
+"""Of each sort of file: under which key of a body its name stands, what it is called, its check."""
 
 
 def export_build(workshop: Workshop, build: str) -> bytes:
@@ -53,13 +58,13 @@ def export_build(workshop: Workshop, build: str) -> bytes:
             for name in sorted(_named(entries, key))
             if (path := path_of(workshop.store.folder, name, sort)).is_file()
         }
-        for key, sort in KEPT.items()
+        for sort, (key, _, _) in KEPT.items()
     }
-    return pack(facts, entries, files[PHOTOS], files[SOUNDS])
+    return pack(facts, entries, files)
 
 
 def _named(entries: list[dict[str, Any]], key: str) -> set[str]:
-    """The photos or recordings that the entries speak of, struck ones too."""
+    """The files of a sort that the entries speak of, struck ones too."""
     bodies = (json.loads(e["body"]) for e in entries)
     return {
         body[key] for body in bodies if isinstance(body, dict) and isinstance(body.get(key), str)
@@ -93,13 +98,15 @@ def import_build(workshop: Workshop, data: bytes) -> str:
     facts, rows, state = _checked(unpacked.build, unpacked.entries)
     build, whole = str(facts["id"]), state.whole
     assert whole is not None
-    _check_files(unpacked.photos, _named(unpacked.entries, "photo"), "photo", reencode)
-    _check_files(unpacked.sounds, _named(unpacked.entries, "sound"), "recording", check_sound)
+    for sort, (key, what, check) in KEPT.items():
+        _check_files(unpacked.files[sort], _named(unpacked.entries, key), what, check)
     with workshop.store.read() as books:
         _not_here(books, build)
-    for sort, kept in (
-        (PHOTOS, unpacked.photos),
-        (SOUNDS, unpacked.sounds),
+    for (
+        sort,
+        kept,
+    ) in (
+        unpacked.files.items()
     ):  # a file lies on the disk before its entry does; a left-over one harms nobody
         for data in kept.values():
             keep(workshop.store.folder, data, sort)
@@ -126,7 +133,7 @@ def _not_here(books: Books, build: str) -> None:
 def _check_files(
     found: dict[str, bytes], named: set[str], what: str, check: Callable[[bytes], object]
 ) -> None:
-    """Refuse a file that no line speaks of, and one that is no picture or recording; its bytes are
+    """Refuse a file that no line speaks of, and one that is not of its sort; its bytes are
     never changed, for its name is their hash.
     """
     for name, data in found.items():

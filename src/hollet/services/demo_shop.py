@@ -56,6 +56,8 @@ TOOLS: tuple[tuple[str, str, str, dict[str, str]], ...] = (
     ("w2", "W2", "click torque wrench 20-100 N·m", {}),
     ("w3", "W3", "click torque wrench 5-25 N·m", {}),
     ("w4", "W4", "indicating torque wrench 20-120 N·m", {}),
+    ("w6", "W6", "indicating torque wrench with angle, 10-200 N·m", {"device": "W6-0001"}),
+    ("d2", "D2", "dial indicator 0.01 mm, within one turn", {"device": "D2-0001"}),
 )
 PIN = {
     "MK": [

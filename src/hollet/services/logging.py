@@ -110,7 +110,7 @@ def _check_late(state: BookState, act: Act[Any], subject: Key, sent: Sent) -> No
     """Only lines of others make an entry late: what its own queue wrote before it was
     seen by it.
     """
-    if act.body.never_late:
+    if act.body.never_late or act.by_device:
         return
     before = state.entries.get(sent.after or "")
     same = (

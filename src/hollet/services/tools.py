@@ -64,6 +64,14 @@ def edit_tool(
             f"the code {tool.code} belongs to {twin.name}: write another on this tool",
             field="code",
         )
+    speaks = (t for t in known.values() if t.device and not t.retired and t.id != tool.id)
+    double = next((t for t in speaks if t.device == tool.device), None)
+    if double is not None:
+        raise Refused(
+            "bad_tool",
+            f"{tool.device} speaks for {double.code} already: take it from there first",
+            field="device",
+        )
     return _keep(workshop, tool, who, reason)
 
 

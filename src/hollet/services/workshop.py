@@ -4,7 +4,7 @@ import gc
 import json
 import threading
 from collections import OrderedDict
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
@@ -22,6 +22,7 @@ from hollet.core.errors import NotFound, Refused, Unavailable
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.plan import select as select_plan
+from hollet.core.sent import SentValue
 from hollet.library.lore import lore
 from hollet.store import chain
 from hollet.store.database import Database
@@ -64,6 +65,7 @@ class Workshop:
         self._locks: dict[str, threading.RLock] = {}
         self._guard = threading.Lock()
         self._listeners: dict[int, Callable[[str, int], object]] = {}
+        self.sent: Callable[[], Mapping[str, SentValue]] = dict
         self.verified: dict[str, tuple[int, str]] = {}
         self._kept: OrderedDict[tuple[str, ...], tuple[object, object]] = OrderedDict()
         if not look:
@@ -106,7 +108,7 @@ class Workshop:
             said = datetime.fromisoformat(bench_time).astimezone(self.zone()).date()
             if timedelta(0) <= today - said <= QUEUED_AT_MOST:
                 today = said
-        return Hand(self.tools_of(who), self.now(), today, bench_time, seen, who)
+        return Hand(self.tools_of(who), self.now(), today, bench_time, seen, who, self.sent())
 
     def new_id(self) -> str:
         """A UUID of version 7 made by the server."""

@@ -1,5 +1,5 @@
-"""Photos and recordings beside the database, named by the hash of their bytes; on disk before their
-entry is.
+"""Photos, recordings and traces beside the database, named by the hash of their bytes; on disk
+before their entry is.
 """
 
 import hashlib
@@ -9,17 +9,19 @@ from pathlib import Path
 
 from hollet.store.troubles import trouble
 
-__all__ = ["ENDINGS", "PHOTOS", "SOUNDS", "is_kept_file", "keep", "path_of"]
+__all__ = ["ENDINGS", "PHOTOS", "SOUNDS", "TRACES", "is_kept_file", "keep", "path_of"]
 
 PHOTOS = "photos"
 SOUNDS = "sounds"
-ENDINGS = {PHOTOS: "jpg", SOUNDS: "snd"}
+TRACES = "traces"
+ENDINGS = {PHOTOS: "jpg", SOUNDS: "snd", TRACES: "csv.gz"}
 
 
 def is_kept_file(name: str) -> bool:
-    """Whether a path within the data folder is that of a photo or a recording."""
+    """Whether a path within the data folder is that of a photo, a recording or a trace."""
     return any(
-        re.fullmatch(rf"{sort}/[0-9a-f]{{64}}\.{end}", name) for sort, end in ENDINGS.items()
+        re.fullmatch(rf"{sort}/[0-9a-f]{{64}}\.{re.escape(end)}", name)
+        for sort, end in ENDINGS.items()
     )
 
 

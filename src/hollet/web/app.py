@@ -5,7 +5,9 @@ front end.
 import asyncio
 import contextlib
 import logging
+import threading
 from collections.abc import AsyncIterator
+from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
@@ -20,9 +22,11 @@ from starlette.routing import Match
 from hollet import __version__
 from hollet.core.errors import Conflict, HolletError, NotFound, Refused, Unavailable
 from hollet.services.devices import Pairing, known_device
+from hollet.services.feed import attach
 from hollet.services.upkeep import EVERY, copied_today
 from hollet.services.workshop import Workshop
 from hollet.web.access import TOKEN, Access, Gatekeeper
+from hollet.web.feed import listen_serial, listen_tcp, open_doors
 from hollet.web.models import Problem
 from hollet.web.problems import answer
 from hollet.web.routers import (
@@ -37,7 +41,7 @@ from hollet.web.routers import (
     takedown,
 )
 
-__all__ = ["DIST", "STATUS", "create_app"]
+__all__ = ["DIST", "STATUS", "Wires", "create_app"]
 
 DIST = Path(__file__).parent / "dist"
 STATUS: dict[type[HolletError], int] = {
@@ -51,12 +55,27 @@ PROBLEMS: dict[int | str, dict[str, Any]] = {
 }
 
 
-def create_app(workshop: Workshop, dist: Path = DIST, address: str | None = None) -> FastAPI:
+@dataclass(frozen=True, slots=True)
+class Wires:
+    """Where instruments come in besides the WebSocket: a TCP port, and serial lines by path."""
+
+    port: int | None = None
+    serial: tuple[str, ...] = ()
+
+
+def create_app(
+    workshop: Workshop,
+    dist: Path = DIST,
+    address: str | None = None,
+    wires: Wires | None = None,
+) -> FastAPI:
     """The application over one workshop; with `address` (host:port) it is open to the workshop
-    network there, to paired devices.
+    network there, to paired devices. `wires`: where instruments come in besides.
     """
     hosts = frozenset({address}) if address else frozenset()
     access = Access(hosts, lambda token: bool(token) and known_device(workshop, token) is not None)
+
+    feed = attach(workshop)
 
     @contextlib.asynccontextmanager
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
@@ -64,7 +83,15 @@ def create_app(workshop: Workshop, dist: Path = DIST, address: str | None = None
             asyncio.create_task(asyncio.to_thread(_warm)),
             asyncio.create_task(_upkeep(workshop)),
         ]
+        ended = threading.Event()
+        open_to = "0.0.0.0" if address else "127.0.0.1"
+        tcp = await listen_tcp(feed, wires.port, open_to) if wires and wires.port else None
+        for path in wires.serial if wires else ():
+            listen_serial(feed, path, ended)
         yield
+        ended.set()
+        if tcp is not None:
+            tcp.close()
         for task in tasks:
             task.cancel()
 
@@ -78,6 +105,7 @@ def create_app(workshop: Workshop, dist: Path = DIST, address: str | None = None
         generate_unique_id_function=_name,
     )
     app.state.workshop = workshop
+    app.state.feed = feed
     app.state.pairing = Pairing(workshop, address) if address else None
     app.add_middleware(Gatekeeper, access=access)
     for router in (
@@ -94,6 +122,7 @@ def create_app(workshop: Workshop, dist: Path = DIST, address: str | None = None
         app.include_router(router, prefix="/api")
     _errors(app)
     _live(app, workshop, access)
+    open_doors(app, workshop, feed, access)
     _pages(app, dist)
     return app
 

@@ -50,6 +50,8 @@ class Act(BaseModel, Generic[B]):
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
     body: ClassVar[type[Body]]
+    by_device: ClassVar[bool] = False
+    """It comes from an instrument at this moment, and names no subject: it is never late."""
 
     @abstractmethod
     def accepted(self, state: BookState, hand: Hand) -> B:

@@ -17,11 +17,11 @@ from hollet.core.procedure.words import Seating, Sign
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import Quantity, canonical, decimal_text, quantity_of
 from hollet.core.slips import SlipCheck, question, slip_check, slip_input
-from hollet.core.steps.bolt import EMPTY, OVER, USED, BoltFacts
+from hollet.core.steps.bolt import BROKEN, EMPTY, OVER, USED, BoltFacts
 from hollet.core.steps.groups import place_of
 from hollet.core.steps.signs import UNHEARD, JointSign, sign_of
 from hollet.core.steps.tighten import JointFacts, joint_facts, joint_in_hand
-from hollet.core.steps.wrenches import setting_for, stage_ask, tolerance_of, wrench_holds
+from hollet.core.steps.wrenches import lever_of, setting_for, stage_ask, tolerance_of, wrench_holds
 
 __all__ = ["FastenerAct", "SeatingSaidAct", "SignSaidAct", "joint_of"]
 
@@ -209,7 +209,10 @@ class FastenerAct(Act[Fastener], StepBody):
             return self._clicked(pull)
         wrench = pull.facts.wrench
         self._odd(pull, wrench, pull.asked)
-        return self._torqued(pull, gets=quantity_of(self._figure(pull), pull.unit))
+        shows = self._figure(pull)
+        ratio = lever_of(wrench, pull.facts.adapter) if pull.kind == "torque" and wrench else 1.0
+        set_to = quantity_of(shows, pull.unit) if ratio != 1.0 else None
+        return self._torqued(pull, gets=quantity_of(shows / ratio, pull.unit), set_to=set_to)
 
     def _more(self, pull: _Pull) -> Fastener:
         """Turned on, on top of the angle that it had."""
@@ -335,12 +338,13 @@ def _not_held(state: BookState, step: Step, hand: Hand) -> None:
 
 
 def _over(joint: Joint, bolt: BoltFacts) -> Refused:
-    said = joint.put_right.over or OVER
-    return Refused(
-        "over",
-        f"bolt {bolt.number} got more than was asked ({bolt.gets}): {said[0].lower()}{said[1:]}",
-        field="bolt",
+    said = BROKEN if bolt.broken else joint.put_right.over or OVER
+    got = f" ({bolt.gets})" if bolt.gets else ""
+    why = (
+        "does not come back from its last pull" if bolt.broken else f"got more than was asked{got}"
     )
+    words = f"bolt {bolt.number} {why}: {said[0].lower()}{said[1:]}"
+    return Refused("over", words, field="bolt")
 
 
 class SignSaidAct(Act[SignSaid], StepBody):

@@ -243,6 +243,10 @@ class Body(BaseModel):
         """The photo that its line shows."""
         return None
 
+    def shown_trace(self) -> str | None:
+        """The trace that it keeps, by the hash of its file."""
+        return None
+
     def shown_sound(self) -> str | None:
         """The recording that its line plays."""
         return None

@@ -5,11 +5,29 @@ from typing import Annotated, Any, ClassVar, Literal
 from pydantic import Field
 
 from hollet.core.entries.base import Body, Key, Share, StepBody, Tightness, measured_once
+from hollet.core.entries.sent import Sent, Trace
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.words import SEATINGS, SIGNS, Seating, Sign
 from hollet.core.quantities.quantity import Measured, Quantity, decimal_text, exact
 
 __all__ = ["Adapter", "Fastener", "SeatingSaid", "SignSaid"]
+
+WENT = {
+    "ok": "",
+    "short": "",
+    "yield": "yields",
+    "torque_falling": "its torque falls",
+    "bottoming": "climbs steeply",
+    "stick_slip": "slips and grips",
+    "early": "turns hard before it is snug",
+    "gaps": "samples were lost",
+}
+
+
+def trace_words(trace: Trace) -> str:
+    """What a pull showed, such as "yields at 63°"; nothing where it was healthy."""
+    at = "" if trace.at is None else f" at {decimal_text(float(str(trace.at.value)), 0)}°"
+    return WENT[trace.verdict] + at if WENT[trace.verdict] else ""
 
 
 class SignSaid(StepBody):
@@ -75,7 +93,8 @@ class Fastener(StepBody):
     one in its place.
 
     `sign`: how that is known. `added` is what was turned in this act on top of what an angle stage
-    had before; `gets` is then the whole.
+    had before; `gets` is then the whole. `sent`: a wrench said so itself, `trace` is how the pull
+    went, its samples lie in the file with the hash `traced`.
     """
 
     called: ClassVar = "fastener"
@@ -85,7 +104,7 @@ class Fastener(StepBody):
 
     joint: str
     bolt: Annotated[int, Field(ge=1, le=200)]
-    act: Literal["clicked", "read", "state", "marked", "locked", "fresh"]
+    act: Literal["clicked", "read", "sent", "state", "marked", "locked", "fresh"]
     tightness: Tightness
     stage: Annotated[int, Field(ge=1, le=8)] | None = None
     asked: Quantity | None = None
@@ -98,10 +117,20 @@ class Fastener(StepBody):
     wrench: Instrument | None = None
     adapter: Adapter | None = None
     sign: Sign | None = None
+    sent: Sent | None = None
+    trace: Trace | None = None
+    traced: Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")] | None = None
     note: str | None = None
 
     def subject(self) -> Key:
         return Key("joint", self.joint)
+
+    def shown_trace(self) -> str | None:
+        return self.traced
+
+    def moment(self, written: str) -> str:
+        """When the bolt was pulled: when the wrench was heard, else when it was written."""
+        return self.sent.heard if self.sent is not None else written
 
     def line(self, title: str) -> str:
         sign = f", {SIGNS[self.sign]}" if self.sign not in (None, "heard") else ""
@@ -114,8 +143,16 @@ class Fastener(StepBody):
             "fresh": ": a fresh one in its place",
             "state": f" {self.tightness}",
             "read": f", stage {self.stage}: read {self.typed}",
+            "sent": f", stage {self.stage}: {self._sent()}",
         }
         return told.get(self.act) or f", stage {self.stage}: {self._pulled()}"
+
+    def _sent(self) -> str:
+        sent = self.sent
+        device = (sent.tool or sent.device) if sent is not None else ""
+        went = trace_words(self.trace) if self.trace is not None else ""
+        got = (self.typed or "").replace(" deg", "°")
+        return f"{got}, sent by {device}" + (f", {went}" if went else "")
 
     def _pulled(self) -> str:
         assert self.gets is not None, "a bolt that clicked got something"

@@ -5,6 +5,7 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import Field
 
 from hollet.core.entries.base import Key, Short, StepBody
+from hollet.core.entries.sent import Sent
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument
 from hollet.core.limits import Limit
@@ -16,7 +17,7 @@ __all__ = ["Concession", "Disposition", "Reading"]
 class Reading(StepBody):
     """Repeats of one reading as typed, the values as parsed, and the tool as it was; of feeler
     leaves `values` go in and `no_go` do not. `missed`: what had been changed under it after it was
-    read and before it arrived.
+    read and before it arrived. `sent`: its tool said so itself.
     """
 
     called: ClassVar = "reading"
@@ -34,6 +35,7 @@ class Reading(StepBody):
     datum: str | None = None
     sure: bool = False
     missed: Annotated[str, Field(max_length=240)] = ""
+    sent: Annotated[tuple[Sent, ...], Field(max_length=50)] = ()
 
     def subject(self) -> Key:
         return Key("reading", self.reading)

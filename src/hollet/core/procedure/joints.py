@@ -118,6 +118,7 @@ class Joint(Part):
     group goes through all its stages before the next begins, and `between` is what is proven then.
     `counted`: somebody counted the bolts on the vehicle; False: as many are usual, nobody has;
     not said: the sheet of the vehicle says so.
+    `to_yield`: the last angle draws its bolts into yield, as their maker wants it.
     `heads` is which way the bolts point, `washer` its side, `special` why only the original will
     do, `tab` what locks it, `holds_also` the second part under the same bolt; `length` by place.
     """
@@ -145,6 +146,7 @@ class Joint(Part):
     treatment: Words | None = None
     final: Literal["torqued", "cinched", "snug"] = "torqued"
     mark: bool = False
+    to_yield: bool = False
     wait_for: Words | None = None
     recheck: Id | None = None
     put_right: PutRight = PutRight()

@@ -1,16 +1,19 @@
 """One bolt of a joint: what it went through, how it stands, and what puts it right."""
 
 from collections.abc import Iterable, Set
+from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
 from hollet.core.entries import Entry, Fastener
+from hollet.core.entries.bolts import trace_words
 from hollet.core.errors import Refused
 from hollet.core.instruments import reading_share, single_reading_U
 from hollet.core.limits import Judgement, Limit, judge
 from hollet.core.procedure.joints import Joint
 from hollet.core.quantities.quantity import canonical, decimal_text, round9
 from hollet.core.steps.wrenches import judge_click
+from hollet.core.tightening.pull import OUT, UNSURE
 
 __all__ = ["LOOSE", "OVER", "BoltFacts", "act_verdict", "advice", "bolt_facts"]
 
@@ -18,6 +21,13 @@ OVER = "Take it out, put a fresh one in its place, and begin again with it at st
 """What puts a bolt right that got too much, where the sheet does not say."""
 EARLY = "Loosen it: it was tight before the place was found. Find the place, then lock it again"
 """What puts a lock right that was pulled too early."""
+BROKEN = (
+    "Take it out: it does not come back from this. Look at its thread and at the one in the part, "
+    "put a fresh one in its place, and begin again with it at stage 1"
+)
+"""What puts a bolt right whose trace shows that it yields, strips or bottoms, whatever the sheet
+says of one that got too much.
+"""
 USED = "It is for one use and was tightened once: take it out, and put a fresh one in its place"
 EMPTY = "left out on purpose"
 LOOSE = ("out", "loosened again", "left out on purpose", "by hand")
@@ -26,7 +36,8 @@ LOOSE = ("out", "loosened again", "left out on purpose", "by hand")
 class BoltFacts(BaseModel):
     """One fastener: tightness, stage reached, verdict of its latest act, what is set and due;
     `early`: it was tightened before the place of its group was found; `used`: it is for one use,
-    and had it; `empty`: what its hole is left empty for.
+    and had it; `broken`: its trace shows what it does not come back from; `empty`: what its hole is
+    left empty for.
 
     `over`: it got more than was asked and is not put right yet; `todo` is the next act of putting
     it right (`out`, `fresh`, `again`, `more`),
@@ -56,6 +67,7 @@ class BoltFacts(BaseModel):
     recheck: bool = False
     early: bool = False
     used: bool = False
+    broken: bool = False
     empty: str | None = None
     entry: str | None = None
 
@@ -69,6 +81,13 @@ def act_verdict(joint: Joint, entry: Entry[Fastener]) -> Judgement | None:
         return None
     dimension = "angle" if body.asked.unit == "deg" else "torque"
     gets, limit = canonical(body.gets, dimension, "gets"), _band(joint, body, dimension)
+    shown = _by_trace(joint, body)
+    if shown is not None:
+        verdict, words = shown
+        side = {"side": "high" if verdict == "outside" else None}
+        return judge(gets, None, limit).model_copy(
+            update={"verdict": verdict, "words": f"{verdict.replace('_', ' ')}, {words}", **side}
+        )
     if body.sign == "felt":  # nobody read it and nothing clicked: it may be right
         words = "by feel: no verdict. With a wrench that is read, or seen, it has one"
         return judge(gets, None, limit).model_copy(update={"verdict": "too_close", "words": words})
@@ -77,13 +96,32 @@ def act_verdict(joint: Joint, entry: Entry[Fastener]) -> Judgement | None:
     if not wrench.covers(canonical(body.set_to or body.gets, "torque", "set_to")):
         words = f"outside the range of {wrench.code}: no verdict"
         return judge(gets, None, limit).model_copy(update={"verdict": "too_close", "words": words})
-    if body.act != "read":
+    if body.act not in ("read", "sent"):
         return judge_click(gets, wrench.permissible(gets), limit, ())
     try:
         big_u = single_reading_U(wrench, reading_share(wrench, [gets]).value)
     except Refused:
         return judge(gets, None, limit)
     return judge(gets, big_u, limit)
+
+
+def is_out(joint: Joint, body: Fastener) -> bool:
+    """Whether its trace shows what a bolt does not come back from. One that its joint draws to
+    yield does as it should, until its torque falls.
+    """
+    went = body.trace.verdict if body.trace is not None else ""
+    return went in OUT and not (joint.to_yield and went == "yield")
+
+
+def _by_trace(joint: Joint, body: Fastener) -> tuple[Literal["outside", "too_close"], str] | None:
+    """The verdict that the trace of a pull gives, over what its figure says."""
+    if body.trace is None:
+        return None
+    if is_out(joint, body):
+        return "outside", trace_words(body.trace)
+    if body.trace.verdict in UNSURE:
+        return "too_close", f"{trace_words(body.trace)}: nobody knows what it clamps"
+    return None
 
 
 def _band(joint: Joint, body: Fastener, dimension: str) -> Limit:
@@ -113,6 +151,7 @@ class _History:
         self.tightness = "out" if out else "as found"
         self.latest: Entry[Fastener] | None = None
         self.over, self.since = False, 0
+        self.broken = False
         self.loosen()
 
     def loosen(self) -> None:
@@ -125,6 +164,7 @@ class _History:
         body = entry.body
         if body.act == "fresh":
             self.tightness, self.latest, self.over = "out", entry, False
+            self.broken = False
             self.loosen()
         elif body.act in ("marked", "locked"):
             self.marked = self.marked or body.act == "marked"
@@ -135,7 +175,7 @@ class _History:
             self.tightness, self.latest = body.tightness, entry
             if body.tightness in LOOSE:
                 self.loosen()
-            if body.tightness == "out" and not self.joint.put_right.fresh:
+            if body.tightness == "out" and not self.joint.put_right.fresh and not self.broken:
                 self.over = False
 
     def pulled(self, entry: Entry[Fastener], stage: int) -> None:
@@ -147,7 +187,10 @@ class _History:
         self.tightness, self.stage, self.latest = f"torqued stage {stage}", stage, entry
         judged = act_verdict(self.joint, entry)
         self.stages = [*self.stages[: stage - 1], judged.verdict if judged else "inside"]
-        high = judged is not None and judged.verdict == "outside" and judged.side == "high"
+        self.broken = self.broken or is_out(self.joint, entry.body)
+        high = self.broken or (
+            judged is not None and judged.verdict == "outside" and judged.side == "high"
+        )
         if high and not self.over:
             self.over, self.since = True, stage
 
@@ -218,6 +261,7 @@ def bolt_facts(
         passed_over=history.passed(passed),
         final=history.final(judged),
         over=history.over,
+        broken=history.broken,
         todo=todo,
         more=more,
         entry=history.latest.id if history.latest else None,
@@ -242,6 +286,8 @@ def advice(joint: Joint, bolt: BoltFacts) -> str:
     """What puts a bolt right: the angle that is left, else what the sheet says."""
     if bolt.early:
         return EARLY
+    if bolt.broken:
+        return BROKEN
     if bolt.used:
         return USED
     if bolt.more is not None:

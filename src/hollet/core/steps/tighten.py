@@ -350,8 +350,13 @@ def _lead_stage(
     fresh = [b for b in behind if (b.over or b.used) and b.stage == 0]
     if fresh:  # loosened or taken out, and not replaced yet
         why = "is for one use and had it" if fresh[0].used else "got too much"
+        why = "does not come back from its last pull" if fresh[0].broken else why
         waits = f"bolt {fresh[0].number} {why}: a fresh one in its place first"
         return _held(joint, facts, [b.number for b in fresh], waits)
+    broken = next((b for b in bolts if b.broken and not b.passed_over), None)
+    if broken is not None:
+        waits = f"the next waits: bolt {broken.number} {broken.words.removeprefix('outside, ')}"
+        return _held(joint, facts, [broken.number], f"{waits}. It comes out first")
     if len(behind) == len(bolts) and blocked:
         waits = f"stage {stage} waits until bolt {blocked[0]} is put right or passed over"
         return _held(joint, facts, blocked, waits)

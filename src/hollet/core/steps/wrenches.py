@@ -17,8 +17,10 @@ __all__ = [
     "ASSUMED_TOLERANCE",
     "Setting",
     "judge_click",
+    "lever_of",
     "nearest_mark",
     "setting_for",
+    "snug_of",
     "stage_ask",
     "tolerance_of",
     "torque_limit",
@@ -63,6 +65,25 @@ def stage_ask(joint: Joint, number: int) -> tuple[str, float | None, str]:
     parsed = parse(text, kind)
     assert parsed.nominal is not None
     return kind, float(parsed.nominal), text
+
+
+SNUG_SHARE, FIRST_SHARE = 0.95, 0.3
+"""Of the torque that the bolt has from the stage before, and of the first one (rules of thumb)."""
+
+
+def snug_of(joint: Joint, number: int) -> tuple[float, float]:
+    """From which torque on a pull of this stage is judged, and the torque that it is held against,
+    both in N·m: an angle counts from where the bolt begins to move at what it had.
+    """
+    asked = [stage_ask(joint, k) for k in range(1, number + 1)]
+    torques = [figure for kind, figure, _ in asked if kind == "torque" and figure is not None]
+    kind, own, _ = asked[-1]
+    before = torques[-2] if kind == "torque" and len(torques) > 1 else None
+    if kind == "torque":
+        held = own or 0.0
+        return (before * SNUG_SHARE if before is not None else held * FIRST_SHARE), held
+    held = torques[-1] if torques else 0.0
+    return held * SNUG_SHARE, held
 
 
 def tolerance_of(joint: Joint) -> tuple[float, bool]:
@@ -143,6 +164,17 @@ def setting_for(
 
 def _refused(kind: str, figure: str, why: str) -> Setting:
     return Setting(kind=kind, figure=figure, unit="N·m", refusal=why)
+
+
+def lever_of(wrench: Instrument, adapter: Adapter | None) -> float:
+    """What the wrench shows for each newton metre at the bolt.
+
+    Raises
+    ------
+    Refused
+        `length_not_positive`: an adapter on a wrench whose length is not known.
+    """
+    return _lever(wrench, adapter, 1.0)[0]
 
 
 def _lever(

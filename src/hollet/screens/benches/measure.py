@@ -37,6 +37,7 @@ class ToolChoice(View):
     setting: str | None
     words: str
     can: bool
+    sends: bool
 
 
 class KitTool(View):
@@ -98,6 +99,7 @@ def tool_choice(tool: Instrument, value: float, limit: Limit | None) -> ToolChoi
         setting=tool.setting,
         words=words,
         can=can,
+        sends=tool.device is not None,
     )
 
 

@@ -20,6 +20,7 @@ from hollet.core.tightening.generic import NUT_FACTOR
 from hollet.core.view import View
 from hollet.screens.benches.base import BenchBase
 from hollet.screens.benches.group import GroupView, group_view
+from hollet.screens.benches.trace import TraceBench, trace_bench
 
 __all__ = ["TightenBench", "tighten_bench"]
 
@@ -84,6 +85,7 @@ class TightenBench(View):
     lengths: tuple[BagLine, ...]
     sign: SignView
     seating: SeatingView | None
+    trace: TraceBench | None
 
 
 def tighten_bench(
@@ -121,7 +123,17 @@ def tighten_bench(
         lengths=_lengths(joint),
         sign=_sign(state, joint),
         seating=_seating(state, joint),
+        trace=_trace(state, joint, facts, tools),
     )
+
+
+def _trace(
+    state: BookState, joint: Joint, facts: JointFacts, tools: Sequence[Instrument]
+) -> TraceBench | None:
+    """Where the wrench in hand speaks for itself, as the shop has it now."""
+    named = facts.wrench.id if facts.wrench is not None else None
+    wrench = next((t for t in tools if t.id == named and t.device is not None), None)
+    return trace_bench(state, joint, facts, wrench.id) if wrench is not None else None
 
 
 def _seating(state: BookState, joint: Joint) -> SeatingView | None:

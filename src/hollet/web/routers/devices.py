@@ -5,6 +5,8 @@ from fastapi import APIRouter, Request, Response
 from hollet.core.errors import Conflict
 from hollet.services import devices
 from hollet.services.devices import DeviceView, Pairing, PairingCode
+from hollet.services.feed import FeedView, look
+from hollet.services.traces import trace_bytes
 from hollet.web.access import COOKIE
 from hollet.web.models import DevicesView, PairEdit, WhoEdit
 from hollet.web.routers.shop import Shared
@@ -33,6 +35,18 @@ def get_devices(request: Request, workshop: Shared) -> DevicesView:
     return DevicesView(
         address=pairing.address if pairing else None, devices=list(devices.all_devices(workshop))
     )
+
+
+@router.get("/feed")
+def get_feed(request: Request, workshop: Shared) -> FeedView:
+    """What the instruments say, as the live channel tells it."""
+    return look(workshop, request.app.state.feed, None)
+
+
+@router.get("/traces/{trace}.csv.gz", response_class=Response)
+def get_trace(trace: str, workshop: Shared) -> Response:
+    """All samples of a pull, as they were kept."""
+    return Response(trace_bytes(workshop, trace), media_type="application/gzip")
 
 
 @router.post("/devices/code")

@@ -1,0 +1,1 @@
+"""Instruments that speak for themselves: the line protocol, what was heard, and stand-ins."""
