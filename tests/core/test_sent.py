@@ -120,6 +120,25 @@ def test_a_pull_that_is_older_than_the_newest_bolt_asks_whose_it_was(sends: Send
         sends.do("sent pull", step="head_in", event=event)
 
 
+def test_a_bolt_written_while_it_is_pulled_is_not_the_next_one_too(sends: Sends):
+    """The wrench is at 25, the press says so, then the hand lets go and the wrench sends."""
+    began = sends.time
+    sends.do("fastener", step="head_in", bolt=1, act="read", typed="25")
+    event = sends.hears("25.1", heard="2026-03-01T09:00:00Z", began=began)
+    with pytest.raises(Conflict):
+        sends.do("sent pull", step="head_in", event=event)
+    assert sends.joint().next_bolt == 2
+
+
+def test_a_pull_of_another_bolt_counts_for_that_one_at_the_stage_in_hand(sends: Sends):
+    for value in ["25.1"] * 6:
+        sends.pulls(value)
+    assert (body := sends.pulls("50.3", bolt=4).body).stage == 2
+    assert (body.bolt, sends.joint().bolts[3].verdict, sends.joint().next_bolt) == (4, "inside", 1)
+    again = sends.pulls("50.4", bolt=4).body
+    assert (again.bolt, again.stage) == (4, 2)
+
+
 def test_two_pulls_a_second_apart_both_count(sends: Sends):
     """Both were heard before the first was written."""
     first, second = sends.hears("25.1"), sends.hears("25.3")

@@ -24,6 +24,7 @@ import GroupBlock from './GroupBlock.vue'
 import SentBlock from './SentBlock.vue'
 import TraceBlock from './TraceBlock.vue'
 import { useServer } from '@/composables/server'
+import { capital } from '@/words'
 
 const props = defineProps<{ bench: TightenBenchView }>()
 const book = useBook()
@@ -68,16 +69,24 @@ const sides = computed(() => props.bench.sides as [string, string] | null)
 const pulls = usePulls(() => props.bench)
 const { live, pull, trace } = pulls
 const drawn = ref(false) // the trace is looked at, though nothing is pulled
-const gone = computed(() => joint.value.bolts.find((b) => b.broken && b.todo === 'out') ?? null)
+const broken = computed(() => joint.value.bolts.find((b) => b.broken && b.todo) ?? null)
+const gone = computed(() => (broken.value?.todo === 'out' ? broken.value : null))
 const traced = computed(() => !!trace.value && (!!live.value || drawn.value || !!gone.value))
 const bolted = computed(() => trace.value?.last_bolt ?? null)
 const heading = computed(() => {
   if (live.value?.out) return `Bolt ${next.value} ${live.value.words}. Stop pulling`
   if (live.value) return `Bolt ${next.value}: pull on, ${live.value.turned.toFixed(0)}°`
   if (gone.value) return `Bolt ${gone.value.number} ${gone.value.words.replace('outside, ', '')}`
-  return props.bench.group ? props.bench.group.title : title.value
+  return props.bench.group ? props.bench.group.title : capital(title.value)
 })
-const outNow = () => gone.value && acts.act(gone.value.number, { act: 'state', tightness: 'out' })
+/** What puts a broken bolt right next: it comes out, then a fresh one goes in. */
+async function putRight(bolt: { number: number }) {
+  await acts.act(bolt.number, gone.value ? { act: 'state', tightness: 'out' } : { act: 'fresh' })
+}
+const rights = computed(() => {
+  if (!broken.value) return undefined
+  return gone.value ? `Bolt ${broken.value.number} is out` : 'A fresh one is in'
+})
 /** The pull was another bolt's: which one. */
 async function notThis() {
   const said = await frame.value?.ask({
@@ -92,7 +101,7 @@ async function notThis() {
 }
 async function click() {
   problem.value = ''
-  if (gone.value) return outNow()
+  if (broken.value) return putRight(broken.value)
   if (joint.value.final) return frame.value?.done()
   await acts.confirm()
 }
@@ -208,10 +217,10 @@ useKeys(() => ({
     :bench="bench"
     :title="heading"
     :line="line"
-    :primary="gone ? `Bolt ${gone.number} is out` : undefined"
-    :ready="ready || !!gone"
+    :primary="rights"
+    :ready="ready || !!broken"
     :grave="!!(live?.out || gone)"
-    :no-primary="!gone && (blocked || indicating)"
+    :no-primary="!!live || (!broken && (blocked || indicating))"
     :say="say"
     tight
     @primary="click"
@@ -370,7 +379,7 @@ useKeys(() => ({
       <p v-else-if="joint.final" class="t24">
         Every bolt is final{{ joint.bolts.some((b) => b.marked) ? ' and marked' : '' }}.
       </p>
-      <p v-else class="t24">{{ joint.waits }}</p>
+      <p v-else class="t24">{{ capital(joint.waits ?? '') }}</p>
       <SentBlock
         v-if="trace"
         :device="pulls.device.value"

@@ -85,10 +85,10 @@ const name = computed(() => {
 }
 .sisters .done b {
   background: var(--ink);
-  color: var(--sheet);
+  color: var(--now);
 }
 .sisters .out b {
-  background: var(--sheet);
+  background: var(--now);
   color: var(--out);
   border: 4px solid var(--out);
   line-height: 22px;

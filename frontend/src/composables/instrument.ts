@@ -13,7 +13,7 @@ export function useInstrument(spot: () => Spot | null, take: (sent: SentView) =>
   const feed = useFeed()
   const problem = ref('')
   const troubled = ref<SentView | null>(null)
-  const known = new Set<string>()
+  const known = ref<string[]>([])
   const dropped = ref<string[]>([])
   let first = true
   const stop = feed.listen()
@@ -21,7 +21,9 @@ export function useInstrument(spot: () => Spot | null, take: (sent: SentView) =>
   const device = computed(() => feed.view?.instruments.find((d) => d.tool === spot()?.tool) ?? null)
   const own = computed(() => (feed.view?.sent ?? []).filter((s) => s.tool === spot()?.tool))
   /** Sent, and not plainly for here: pressed, it is taken here. */
-  const asked = computed(() => own.value.filter((s) => known.has(s.id) && !dropped.value.includes(s.id)))
+  const asked = computed(() =>
+    own.value.filter((s) => known.value.includes(s.id) && !dropped.value.includes(s.id)),
+  )
   const hold = computed(() => {
     if (!spot()) return ''
     if (feed.deaf) return 'nothing is heard of Hollet: hold'
@@ -56,9 +58,9 @@ export function useInstrument(spot: () => Spot | null, take: (sent: SentView) =>
   )
   watch(own, (all) => {
     for (const sent of all) {
-      if (known.has(sent.id) || dropped.value.includes(sent.id)) continue
+      if (known.value.includes(sent.id) || dropped.value.includes(sent.id)) continue
       if (!first && sent.spots.length === 1 && sent.spots[0] === feed.named) void taken(sent)
-      else known.add(sent.id)
+      else known.value.push(sent.id)
     }
     first = false
   })

@@ -46,7 +46,7 @@ const last = computed(() => props.points.at(-1) ?? null)
     </defs>
     <rect x="0" y="0" :width="W" :height="H" :fill="between ? `url(#m${id})` : 'var(--slot)'" />
     <g :clip-path="`url(#c${id})`">
-      <path v-if="between" :d="`${hole} Z`" fill="var(--slot)" />
+      <path v-if="between" :d="`${hole} Z`" class="clear" />
       <path v-for="(edge, k) in between ?? []" :key="k" :d="path(edge)" class="edge" />
       <line v-if="asked !== null" :x1="x(asked)" :x2="x(asked)" y1="0" :y2="H" class="asked" />
       <template v-if="lines">
@@ -80,6 +80,9 @@ svg {
 }
 path {
   fill: none;
+}
+.clear {
+  fill: var(--slot);
 }
 .edge {
   stroke: var(--ink);

@@ -65,4 +65,7 @@ function chosen(device: InstrumentView, event: Event) {
 .heard {
   margin: 24px 0;
 }
+.nowrap {
+  white-space: nowrap;
+}
 </style>

@@ -80,17 +80,16 @@ def device(
     standin = made(kind, device_id or f"{kind}-1", seed)
     commands: deque[str] = deque(script.read_text("utf-8").splitlines() if script else ())
     done = threading.Event()
-    shown = {"last": ""}
-
-    def do(command: str) -> None:
-        shown["last"] = command
-        standin.do(command)
 
     def about() -> dict[str, str]:
         names = {"name": standin.hello.name, "id": standin.hello.id}
-        return {**names, "commands": standin.commands, "shows": shown["last"] or "on"}
+        return {**names, "commands": standin.commands, "shows": standin.shows}
 
-    server = serve_page(page, about, do, KEYS if kind == "wrench" else GAUGE_KEYS) if page else None
+    server = (
+        serve_page(page, about, standin.do, KEYS if kind == "wrench" else GAUGE_KEYS)
+        if page
+        else None
+    )
     try:
         link = open_link(to)
         typer.echo(f"{standin.hello.id} speaks to {link.name}. Commands: {standin.commands}")

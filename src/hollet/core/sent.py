@@ -20,7 +20,8 @@ class SentPull(NamedTuple):
 
 class SentValue(NamedTuple):
     """One reading that was sent: by which device and tool of the shop, heard when (UTC, ISO 8601),
-    as which `raw` line; `trouble`: why it cannot be taken as it is.
+    as which `raw` line; `trouble`: why it cannot be taken as it is; `began`: when
+    the pull began that it ended.
     """
 
     id: str
@@ -32,3 +33,4 @@ class SentValue(NamedTuple):
     angle: Quantity | None = None
     pull: SentPull | None = None
     trouble: str = ""
+    began: str = ""

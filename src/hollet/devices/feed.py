@@ -54,6 +54,7 @@ class Pulling:
 
     rate: int
     unit: str
+    began: str
     angle: list[float] = field(default_factory=list)
     torque: list[float] = field(default_factory=list)
     lost: bool = False
@@ -186,7 +187,7 @@ class Feed:
         if said.unit != line.hello.unit or line.hello.measures != "torque":
             line.trouble = f"a pull in {said.unit} from what reads {line.hello.unit}: no trace"
         else:
-            line.pulling = Pulling(said.rate, said.unit)
+            line.pulling = Pulling(said.rate, said.unit, self.now())
 
     def _samples(self, line: Connection, said: Samples) -> None:
         pull = line.pulling
@@ -207,7 +208,8 @@ class Feed:
         if pull is not None and pull.torque:
             file = self.keep(trace_text(pull.angle, pull.torque, pull.rate))
             kept = SentPull(tuple(pull.angle), tuple(pull.torque), file, pull.lost)
-        self._sent(line, said.value, said.unit, said.angle, raw, "", kept)
+        began = pull.began if pull is not None else ""
+        self._sent(line, said.value, said.unit, said.angle, raw, "", kept, began)
 
     def _broken_off(self, line: Connection, how: str) -> None:
         """A pull that never ended: the bolt got something, and nobody knows how much."""
@@ -221,7 +223,7 @@ class Feed:
         )
         file = self.keep(trace_text(pull.angle, pull.torque, pull.rate))
         kept = SentPull(tuple(pull.angle), tuple(pull.torque), file, lost=True)
-        self._sent(line, peak, "N·m", None, "", words, kept)
+        self._sent(line, peak, "N·m", None, "", words, kept, pull.began)
 
     def _sent(
         self,
@@ -232,6 +234,7 @@ class Feed:
         raw: str,
         trouble: str,
         pull: SentPull | None = None,
+        began: str = "",
     ) -> None:
         assert line.hello is not None, "nothing is taken before hello"
         tool = self.tool_of(line.hello.id)
@@ -246,6 +249,7 @@ class Feed:
             angle=Quantity(value=angle, unit="deg") if angle is not None else None,
             pull=pull,
             trouble=trouble or self._held(line, value, unit),
+            began=began,
         )
         self._events[sent.id] = Event(sent, self.seconds(), tuple(spots))
         while len(self._events) > MOST_EVENTS:

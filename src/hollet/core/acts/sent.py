@@ -29,7 +29,9 @@ Event = Annotated[str, Field(min_length=8, max_length=64)]
 
 
 class SentPullAct(Act[Fastener], StepBody):
-    """A pull as the wrench sent it, for the bolt that is next; `bolt` where it was another."""
+    """A pull as the wrench sent it, for the bolt that is next; `bolt` where it was another: at the
+    stage in hand, or once more at the one that it has.
+    """
 
     body: ClassVar = Fastener
     by_device: ClassVar = True
@@ -49,8 +51,10 @@ class SentPullAct(Act[Fastener], StepBody):
             waits = facts.waits or f"{joint.name}: every bolt has its last stage"
             raise Refused("stage_waits", waits, field="bolt")
         reached = facts.bolts[number - 1].stage if number <= len(facts.bolts) else 0
-        stage = facts.next_stage if self.bolt is None else max(reached, 1)
-        assert stage is not None, "a bolt that is next has a stage that is next"
+        behind = facts.next_stage is not None and reached < facts.next_stage
+        stage = facts.next_stage if behind else reached
+        if not stage:
+            raise Refused("stage_waits", facts.waits or "no stage is next", field="bolt")
         pull = _read(joint, stage, value.pull)
         typed = _figure(joint, stage, value, pull)
         more = self.bolt is not None and facts.bolts[number - 1].more is not None
@@ -63,6 +67,7 @@ class SentPullAct(Act[Fastener], StepBody):
             stage=stage,
             typed=typed,
             more=more,
+            sure=self.bolt is not None,
             as_typed=True,
         ).accepted(state, hand)
         trace = _trace(pull) if pull is not None else None
@@ -86,9 +91,10 @@ class SentPullAct(Act[Fastener], StepBody):
         pull, and the next bolt never had it.
         """
         newest = max((e.body.moment(e.time) for e in acts), default="")
-        if newest > value.heard and self.bolt is None:
+        if newest > (value.began or value.heard) and self.bolt is None:
             raise Conflict(
-                "a bolt was written after this pull: say whose pull it was, or pull the next anew",
+                "a bolt was written while this was pulled, or after: say whose pull it was, or "
+                "pull the next anew",
                 reason_code="moved_on",
             )
 

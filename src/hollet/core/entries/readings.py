@@ -53,12 +53,13 @@ class Reading(StepBody):
 
     def line(self, title: str) -> str:
         typed, tool = ", ".join(self.typed), self.instrument.code if self.instrument else "no tool"
+        how = "sent" if self.sent else "typed"
         plus = f" from {self.deviation_from.value}" if self.deviation_from else ""
         pairs = zip(self.typed, self.values, strict=True)
         if all(_plain(text, str(q.value)) for text, q in pairs):
-            return f"{title}: typed {typed} {self.values[0].unit}{plus}, {tool}"
+            return f"{title}: {how} {typed} {self.values[0].unit}{plus}, {tool}"
         values = ", ".join(_shown(q, self.instrument) for q in self.values)
-        return f"{title}: typed {typed}, {values}{plus}, {tool}"
+        return f"{title}: {how} {typed}, {values}{plus}, {tool}"
 
 
 def _plain(typed: str, value: str) -> bool:

@@ -32,6 +32,7 @@ class Standin(ABC):
         self.hello = hello
         self.noise = random.Random(seed)
         self.battery = 71
+        self.shows = "on"
         self.on = True
         self._now = 0.0
         self._next_beat = 0.0

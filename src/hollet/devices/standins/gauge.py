@@ -102,10 +102,12 @@ class Gauge(Standin):
         return self.true + self.offset + drifted + self.noise.gauss(0, self.scatter)
 
     def _read(self, *, pressed: bool) -> None:
+        value = figure_of(self._shown() - self.datum, self.places)
+        self.shows = f"{value} {self.hello.unit}"
         self.say(
             Read(
                 say="read",
-                value=figure_of(self._shown() - self.datum, self.places),
+                value=value,
                 unit=self.hello.unit,
                 stable=self._settles <= 0,
                 pressed=pressed,

@@ -5,6 +5,7 @@ passes for one.
 import os
 import socket
 import tty
+from contextlib import ExitStack
 from typing import Protocol
 
 from hollet.core.errors import Refused, Unavailable
@@ -51,7 +52,8 @@ class WebLink:
         from websockets.sync.client import connect
 
         self.name = address.rstrip("/") + "/ws/device"
-        self._socket = connect(self.name, open_timeout=5)
+        self._open = ExitStack()
+        self._socket = self._open.enter_context(connect(self.name, open_timeout=5))
 
     def send(self, data: bytes) -> None:
         from websockets.exceptions import ConnectionClosed
@@ -64,7 +66,7 @@ class WebLink:
             raise Unavailable(f"{self.name} hung up{f': {said}' if said else ''}") from error
 
     def close(self) -> None:
-        self._socket.close()
+        self._open.close()
 
 
 class FileLink:

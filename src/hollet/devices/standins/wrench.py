@@ -147,6 +147,7 @@ class Wrench(Standin):
             self._count += len(part)
             self._peak = max(self._peak, *(t for _, t in part))
             self._end = part[-1][0]
+        self.shows = f"{figure_of(self._peak, 1)} {self.hello.unit}"
         if not self._left:
             self.say(
                 Ends(
