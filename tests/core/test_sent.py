@@ -180,7 +180,7 @@ def test_a_bolt_that_yields_is_out_and_holds_the_others(angled: Sends):
     [
         ([WIND_50, (40, 0.75), (48, -0.3)], {}, "its torque falls"),
         ([WIND_50, (40, 0.75), (48, 2.2)], {}, "climbs steeply"),
-        ([WIND_50, (88, 0.75)], {"lost": True}, "samples were lost"),
+        ([WIND_50, (88, 0.75)], {"lost": True}, "not seen whole"),
     ],
 )
 def test_what_a_trace_shows_is_never_inside(angled: Sends, legs, own, words):
@@ -190,6 +190,24 @@ def test_what_a_trace_shows_is_never_inside(angled: Sends, legs, own, words):
     assert not bolt.final
     assert words in bolt.words
     assert words in line.body.line("")
+
+
+def test_a_pull_with_a_trouble_has_happened_and_proves_nothing(angled: Sends):
+    """Unplugged in the middle, at more than was asked: over is over; a right one is too close."""
+    cut = "W6 was cut off in the middle of a pull"
+    body = angled.pulls("116", [WIND_50, (88, 0.75)], trouble=cut).body
+    assert body.note == cut
+    assert angled.joint().bolts[0].verdict == "too_close"
+    angled.pulls("130", [WIND_50, (120, 0.75)], trouble=cut)
+    assert angled.joint().bolts[1].verdict == "outside"
+
+
+def test_a_trace_behind_an_adapter_is_the_torque_at_the_bolt(angled: Sends):
+    """60 mm on 480: what the wrench shows as 46 is 51.75 at the bolt, and begins to move there."""
+    angled.wrench("w6", adapter={"length": "60 mm", "angle": "0"})
+    body = angled.pulls("90", [(2.3, 20.0), (88, 0.6)]).body
+    assert float(body.trace.peak.value) == pytest.approx((46 + 88 * 0.6) * 540 / 480, abs=0.3)
+    assert float(body.gets.value) == pytest.approx(88, abs=0.5)
 
 
 def test_a_joint_that_is_drawn_to_yield_may_yield_and_may_not_strip(angled: Sends):

@@ -130,6 +130,26 @@ def test_what_does_not_say_hello_first_is_cut_off(ears: Ears, first):
     assert ears.events() == {}
 
 
+def test_a_unit_that_does_not_fit_and_too_many_devices_are_cut_off(ears: Ears):
+    key = ears.open(local=True)
+    assert "parrots is no length" in ears.heard(
+        key, encode(gauge().model_copy(update={"unit": "parrots"}))
+    )
+    for _ in range(64):
+        ears.open(local=True)
+    assert "too many devices" in ears.heard(key, encode(gauge()))
+
+
+def test_one_that_says_in_the_middle_that_it_is_another_loses_nothing(ears: Ears):
+    key, wrench = ears.open(local=True), Wrench("W6", 3)
+    ears.hears(key, wrench)
+    wrench.do("pull 50")
+    ears.hears(key, wrench, ticks=5)
+    ears.says(key, gauge())
+    assert "said that it is another in the middle" in ears.last().value.trouble
+    assert ears.last().value.device == "W6"
+
+
 def test_damaged_lines_are_counted_and_not_taken(ears: Ears):
     key = ears.open(local=True)
     standin = Gauge("dial", "D2", 5)

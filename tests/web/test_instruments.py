@@ -12,6 +12,7 @@ from starlette.websockets import WebSocketDisconnect
 from hollet.devices.protocol import encode
 from hollet.devices.standins.wrench import Wrench
 from hollet.services.archives import export_build, import_build
+from hollet.services.builds import make_build
 from hollet.services.tools import edit_tool
 from hollet.services.verifying import verify
 from hollet.services.workshop import Workshop
@@ -85,6 +86,17 @@ def until(asked) -> None:
     raise AssertionError("it never came")
 
 
+def another_build(workshop) -> str:
+    """Another build of the same sheet, whose head waits for the same wrench."""
+    build = make_build(
+        workshop, sheets=["small"], name="Job 2", vehicle="Two", about="too", who="MK"
+    )
+    hand = Hand(workshop, build)
+    hand.write("started", step="head_in", reason="bore measured at the shop")
+    hand.write("decision", step="head_in", about="wrench", wrench="w6")
+    return build
+
+
 def pull(command: str) -> list[bytes]:
     """A whole pull of a stand-in, line by line."""
     wrench = Wrench("D6", 4)
@@ -103,6 +115,8 @@ def test_a_pull_comes_in_is_taken_by_two_screens_once_and_goes_out_again(shop, t
     assert first.json()["line"]["seq"] == second.json()["line"]["seq"]
     bench = second.json()["bench"]["joint"]
     assert (bench["next_bolt"], bench["bolts"][0]["verdict"]) == (2, "inside")
+    twin = another_build(workshop)
+    assert post(app, twin, sent["id"]).json()["reason_code"] == "taken"
     other = post(app, build, sent["id"], bolt=3)
     assert other.json()["reason_code"] == "id_used"
 

@@ -10603,7 +10603,8 @@ export interface components {
         };
         /**
          * SentPullAct
-         * @description A pull as the wrench sent it, for the bolt that is next; `bolt` where it was another.
+         * @description A pull as the wrench sent it, for the bolt that is next; `bolt` where it was another: at the
+         *     stage in hand, or once more at the one that it has.
          */
         SentPullAct: {
             /** Bolt */
@@ -10651,10 +10652,15 @@ export interface components {
         /**
          * SentView
          * @description Something that was sent: for the spot where it belongs; asked where several wait for it.
+         *     `may`: it can be taken, if with its trouble.
          */
         SentView: {
+            /** Code */
+            code: string;
             /** Id */
             id: string;
+            /** May */
+            may: boolean;
             /** Spots */
             spots: string[];
             /** Tool */

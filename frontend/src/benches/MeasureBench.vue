@@ -345,6 +345,7 @@ useKeys(() => ({
           :device="instrument.device.value"
           :hold="instrument.hold.value"
           :asked="instrument.asked.value"
+          :stray="instrument.stray.value"
           :problem="instrument.problem.value"
           :code="tool.code"
           @take="instrument.taken"

@@ -6,6 +6,7 @@ defineProps<{
   device: InstrumentView | null
   hold: string
   asked: SentView[]
+  stray: SentView | null
   problem: string
   code: string
 }>()
@@ -22,11 +23,14 @@ const emit = defineEmits<{ take: [sent: SentView]; drop: [sent: SentView] }>()
         >, reads <b>{{ device.reads }}</b></span
       >
     </p>
+    <p v-if="stray" class="block b">
+      {{ stray.code }} sent {{ stray.words }}, and {{ code }} is in hand here.
+    </p>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <div v-for="sent in asked.slice(-2)" :key="sent.id" class="block">
       <p class="b">{{ code }} sent {{ sent.words }}. Is it for here?</p>
       <p v-if="sent.trouble" class="t16">{{ sent.trouble }}</p>
-      <button v-if="!sent.trouble" type="button" class="btn small" @click="emit('take', sent)">Take it</button
+      <button v-if="sent.may" type="button" class="btn small" @click="emit('take', sent)">Take it</button
       ><button type="button" class="btn small" @click="emit('drop', sent)">Not for here</button>
     </div>
   </div>

@@ -31,10 +31,12 @@ class Socket {
 const sent = (id: string, spots: string[], trouble = ''): SentView => ({
   id,
   tool: 'd2',
+  code: 'D2',
   words: '0.04 mm',
   value: '0.04',
   unit: 'mm',
   trouble,
+  may: !trouble,
   spots,
 })
 async function hears(...all: SentView[]) {
@@ -88,6 +90,16 @@ describe('what an instrument sends', () => {
     expect(problem.value).toContain('two devices')
     await hears(sent('e1', [HERE]), sent('e2', [HERE]))
     expect(problem.value).toBe('')
+  })
+  it('is told of where another instrument sent it and nobody waits for that one', async () => {
+    const { stray } = bench(() => Promise.resolve())
+    const other = (id: string) => ({ ...sent(id, []), tool: 'w7' })
+    await hears(other('e0'))
+    expect(stray.value).toBeNull()
+    await hears(other('e0'), other('e1'))
+    expect(stray.value?.id).toBe('e1')
+    await hears(other('e0'), other('e1'), sent('e2', [HERE]))
+    expect(stray.value).toBeNull()
   })
   it('is told where this screen waits, and nothing once it is gone', () => {
     bench(() => Promise.resolve())

@@ -15,6 +15,7 @@ export function useInstrument(spot: () => Spot | null, take: (sent: SentView) =>
   const troubled = ref<SentView | null>(null)
   const known = ref<string[]>([])
   const dropped = ref<string[]>([])
+  const early = ref<string[] | null>(null) // what had been sent before this bench was looked at
   let first = true
   const stop = feed.listen()
 
@@ -24,6 +25,12 @@ export function useInstrument(spot: () => Spot | null, take: (sent: SentView) =>
   const asked = computed(() =>
     own.value.filter((s) => known.value.includes(s.id) && !dropped.value.includes(s.id)),
   )
+  /** What another instrument sent last, while none waits for it: nothing of it was taken. */
+  const stray = computed(() => {
+    const last = feed.view?.sent.at(-1)
+    const other = last && spot() && last.tool !== spot()?.tool && !last.spots.length
+    return other && !early.value?.includes(last.id) ? last : null
+  })
   const hold = computed(() => {
     if (!spot()) return ''
     if (feed.deaf) return 'nothing is heard of Hollet: hold'
@@ -67,12 +74,14 @@ export function useInstrument(spot: () => Spot | null, take: (sent: SentView) =>
   watch(
     () => feed.view,
     (view) => {
-      if (view && !own.value.length) first = false
+      if (!view) return
+      early.value ??= view.sent.map((s) => s.id)
+      if (!own.value.length) first = false
     },
   )
   onUnmounted(() => {
     feed.at(null)
     stop()
   })
-  return { feed, device, asked, hold, problem, troubled, taken, drop, forget }
+  return { feed, device, asked, stray, hold, problem, troubled, taken, drop, forget }
 }

@@ -35,6 +35,8 @@ SILENT_S = 2.0
 LIVES_S = 600.0
 MOST_EVENTS, MOST_DAMAGED, MOST_PULLED = 200, 50, 180_000
 GONE_S = 60.0
+MOST_LINES = 64
+"""Devices that may be on at once."""
 EMPTY_PERCENT = 5
 
 
@@ -158,8 +160,7 @@ class Feed:
             case Hello():
                 if not line.local and not self.known(said.token or ""):
                     return "not paired: pair this device on the workshop's computer"
-                if said != line.hello:  # said again on a serial line, it changes nothing
-                    line.hello, line.reads, line.zeroed, line.trouble = said, None, None, ""
+                return self._greeted(line, said)
             case Here():
                 line.battery = said.battery if said.battery is not None else line.battery
             case Zeroed():
@@ -179,6 +180,16 @@ class Feed:
                 self._samples(line, said)
             case Ends():
                 self._ended(line, said, raw)
+        return None
+
+    def _greeted(self, line: Connection, said: Hello) -> str | None:
+        if _end(said, "1") is None:
+            return f"{said.unit} is no {said.measures}"
+        if sum(other.gone is None for other in self._lines.values()) > MOST_LINES:
+            return "too many devices: switch one off"
+        if said != line.hello:  # said again on a serial line, it changes nothing
+            self._broken_off(line, "said that it is another")
+            line.hello, line.reads, line.zeroed, line.trouble = said, None, None, ""
         return None
 
     def _begun(self, line: Connection, said: Begins) -> None:
@@ -267,9 +278,9 @@ class Feed:
             return f"{hello.name} was not zeroed since it is on: zero it, then send it again"
         try:
             got = canonical(Quantity(value=value, unit=unit), hello.measures, "value")
-            low, high = _end(hello, hello.lo), _end(hello, hello.hi)
         except Refused:
             return f"{hello.name} sent {value} {unit}: that is no {hello.measures}"
+        low, high = _end(hello, hello.lo), _end(hello, hello.hi)
         if unit != hello.unit:
             return f"{hello.name} sent {unit} and reads in {hello.unit}: set it, then send it again"
         if (low is not None and got < low) or (high is not None and got > high):
@@ -330,9 +341,13 @@ def _unrest(said: Read) -> str:
 
 
 def _end(hello: Hello, text: str | None) -> float | None:
+    """A figure of a device in the canonical unit; None without one, or where its unit does not fit."""
     if text is None:
         return None
-    return canonical(Quantity(value=text, unit=hello.unit), hello.measures, "range")
+    try:
+        return canonical(Quantity(value=text, unit=hello.unit), hello.measures, "range")
+    except Refused:
+        return None
 
 
 def _uuid7() -> object:

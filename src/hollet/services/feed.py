@@ -4,9 +4,10 @@ import time
 from collections.abc import Mapping
 
 from hollet.core.entries.status import plan_of
+from hollet.core.instruments import Instrument
 from hollet.core.sent import SentValue
 from hollet.core.steps.tighten import joint_facts
-from hollet.core.steps.wrenches import snug_of
+from hollet.core.steps.wrenches import lever_of, snug_of
 from hollet.core.tightening.pull import read_pull
 from hollet.core.view import View
 from hollet.devices.feed import SILENT_S, Connection, Event, Feed, Spot
@@ -39,14 +40,18 @@ class InstrumentView(View):
 
 
 class SentView(View):
-    """Something that was sent: for the spot where it belongs; asked where several wait for it."""
+    """Something that was sent: for the spot where it belongs; asked where several wait for it.
+    `may`: it can be taken, if with its trouble.
+    """
 
     id: str
     tool: str | None
+    code: str
     words: str
     value: str
     unit: str
     trouble: str
+    may: bool
     spots: tuple[str, ...]
 
 
@@ -110,7 +115,8 @@ def _waiting(workshop: Workshop, feed: Feed, spot: Spot | None) -> tuple[SentVie
         return ()
     with workshop.held(spot.build) as state:
         taken = {name for name in events if name in state.entries}
-    return tuple(_sent(event) for name, event in events.items() if name not in taken)
+    tools = workshop.tools()
+    return tuple(_sent(event, tools) for name, event in events.items() if name not in taken)
 
 
 def _instrument(workshop: Workshop, feed: Feed, line: Connection, now: float) -> InstrumentView:
@@ -146,16 +152,19 @@ def _instrument(workshop: Workshop, feed: Feed, line: Connection, now: float) ->
     )
 
 
-def _sent(event: Event) -> SentView:
+def _sent(event: Event, tools: Mapping[str, Instrument]) -> SentView:
     value = event.value
+    tool = tools.get(value.tool or "")
     angle = f", {value.angle.value}°" if value.angle is not None else ""
     return SentView(
         id=value.id,
         tool=value.tool,
+        code=tool.code if tool is not None else value.device,
         words=f"{value.value.value} {value.value.unit}{angle}",
         value=str(value.value.value),
         unit=value.value.unit,
         trouble=value.trouble,
+        may=not value.trouble or value.pull is not None,
         spots=tuple(f"{spot.build}/{spot.step}/{spot.about}" for spot in event.spots),
     )
 
@@ -167,14 +176,16 @@ def _pull(workshop: Workshop, lines: tuple[Connection, ...], spot: Spot | None) 
     tool = workshop.tools().get(spot.tool)
     line = next((n for n in lines if n.hello and tool and n.hello.id == tool.device), None)
     pulling = line.pulling if line is not None else None
-    if pulling is None:
+    if pulling is None or tool is None:
         return None
     with workshop.held(spot.build) as state:
         joint = plan_of(state).find_joint(spot.about)
         stage = joint_facts(state, joint).next_stage if joint is not None else None
         if joint is None or stage is None:
             return None
-        angle, torque = tuple(pulling.angle), tuple(pulling.torque)
+        facts = joint_facts(state, joint)
+        ratio = lever_of(tool, facts.adapter) if facts.adapter is not None else 1.0
+        angle, torque = tuple(pulling.angle), tuple(t / ratio for t in pulling.torque)
     length = min(len(angle), len(torque))
     raw = angle[:length], torque[:length]
     return pull_view(joint, stage, read_pull(*raw, *snug_of(joint, stage)), raw)

@@ -66,6 +66,8 @@ def write_entry(workshop: Workshop, build: str, sent: Sent, act: Act[Any]) -> Lo
         if known is not None:
             written_before(workshop, known, digest)
             return line_of(state, known)
+        for event in act.sent_events():
+            workshop.not_elsewhere(event, build)
         for sort, name in act.files():  # a photo lies on the disk before its entry does
             KEPT[sort](workshop, name)
         try:
@@ -82,7 +84,9 @@ def write_entry(workshop: Workshop, build: str, sent: Sent, act: Act[Any]) -> Lo
             bench_time=sent.bench_time,
             sent=digest,
         )
-        return line_of(state, workshop.write(build, state, draft))
+        written = workshop.write(build, state, draft)
+        workshop.spent |= dict.fromkeys(act.sent_events(), build)
+        return line_of(state, written)
 
 
 def digest_of(chain: str, act: Act[Any]) -> str:

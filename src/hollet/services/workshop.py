@@ -18,7 +18,7 @@ from pydantic import ValidationError
 from hollet.core.acts.hand import SEES_ALL, Hand
 from hollet.core.entries import Body, BookState, Line, Note
 from hollet.core.entries.fold import fold
-from hollet.core.errors import NotFound, Refused, Unavailable
+from hollet.core.errors import Conflict, NotFound, Refused, Unavailable
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.plan import select as select_plan
@@ -66,6 +66,7 @@ class Workshop:
         self._guard = threading.Lock()
         self._listeners: dict[int, Callable[[str, int], object]] = {}
         self.sent: Callable[[], Mapping[str, SentValue]] = dict
+        self.spent: dict[str, str] = {}
         self.verified: dict[str, tuple[int, str]] = {}
         self._kept: OrderedDict[tuple[str, ...], tuple[object, object]] = OrderedDict()
         if not look:
@@ -109,6 +110,13 @@ class Workshop:
             if timedelta(0) <= today - said <= QUEUED_AT_MOST:
                 today = said
         return Hand(self.tools_of(who), self.now(), today, bench_time, seen, who, self.sent())
+
+    def not_elsewhere(self, event: str, build: str) -> None:
+        """Refuse (`Conflict`) what an instrument sent once and another build has taken."""
+        known = self.sent()
+        self.spent = {name: at for name, at in self.spent.items() if name in known}
+        if self.spent.get(event, build) != build:
+            raise Conflict("another build has taken what was sent", reason_code="taken")
 
     def new_id(self) -> str:
         """A UUID of version 7 made by the server."""

@@ -25,8 +25,6 @@ __all__ = ["listen_serial", "listen_tcp", "open_doors"]
 EVERY_S = 0.1
 AT_LEAST_S = 0.5
 """How often a screen is told of what changed, and that nothing did: so it sees silence."""
-MOST_LINES = 64
-"""Devices that may be on at once."""
 
 
 class SpotIn(BaseModel):
@@ -131,7 +129,7 @@ async def listen_tcp(feed: Feed, port: int, host: str) -> asyncio.Server:
             feed.close(key)
             writer.close()
 
-    return await asyncio.start_server(serve, host, port, limit=LONGEST * 2, backlog=MOST_LINES)
+    return await asyncio.start_server(serve, host, port, limit=LONGEST * 2)
 
 
 def listen_serial(feed: Feed, path: str, ended: threading.Event) -> threading.Thread:

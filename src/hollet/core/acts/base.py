@@ -75,6 +75,10 @@ class Act(BaseModel, Generic[B]):
         """Files that must lie on the disk before it is written: their sort and their name."""
         return ()
 
+    def sent_events(self) -> tuple[str, ...]:
+        """What instruments have sent, of which it is made."""
+        return ()
+
     def filled(self, **facts: Any) -> B:
         """The body made of the act's own fields, with `facts` added or put in their place."""
         shared = set(self.body.model_fields) & set(type(self).model_fields)

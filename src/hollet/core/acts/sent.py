@@ -16,9 +16,9 @@ from hollet.core.entries.sent import Sent, Trace
 from hollet.core.errors import Conflict, Refused
 from hollet.core.procedure.joints import Joint
 from hollet.core.quantities.quantity import canonical, decimal_text, quantity_of, round9
-from hollet.core.sent import SentPull, SentValue
+from hollet.core.sent import SentValue
 from hollet.core.steps.tighten import JointFacts
-from hollet.core.steps.wrenches import snug_of, stage_ask
+from hollet.core.steps.wrenches import lever_of, snug_of, stage_ask
 from hollet.core.tightening.pull import Pull, read_pull
 
 __all__ = ["SentPullAct", "SentReadingAct"]
@@ -40,6 +40,9 @@ class SentPullAct(Act[Fastener], StepBody):
     joint: Annotated[str, Field(max_length=60)] | None = None
     bolt: Annotated[int, Field(ge=1, le=200)] | None = None
 
+    def sent_events(self) -> tuple[str, ...]:
+        return (self.event,)
+
     def accepted(self, state: BookState, hand: Hand) -> Fastener:
         joint, facts = joint_of(state, step_named(state, self.step), self.joint)
         acts = state.each(Fastener, "joint", joint.id)
@@ -55,7 +58,7 @@ class SentPullAct(Act[Fastener], StepBody):
         stage = facts.next_stage if behind else reached
         if not stage:
             raise Refused("stage_waits", facts.waits or "no stage is next", field="bolt")
-        pull = _read(joint, stage, value.pull)
+        pull = _read(joint, facts, stage, value)
         typed = _figure(joint, stage, value, pull)
         more = self.bolt is not None and facts.bolts[number - 1].more is not None
         said = FastenerAct(
@@ -73,7 +76,7 @@ class SentPullAct(Act[Fastener], StepBody):
         trace = _trace(pull) if pull is not None else None
         file = value.pull.file if value.pull is not None else None
         own: dict[str, object] = {"act": "sent", "sign": None, "sent": _sent(value, hand)}
-        own |= {"trace": trace, "traced": file}
+        own |= {"trace": trace, "traced": file, "note": value.trouble or None}
         return said.model_copy(update=own)
 
     def _own_wrench(self, facts: JointFacts, value: SentValue, hand: Hand) -> None:
@@ -111,6 +114,9 @@ class SentReadingAct(Act[Reading], StepBody):
     state: Annotated[str, Field(max_length=80)] | None = None
     datum: Annotated[str, Field(max_length=80)] | None = None
     sure: bool = False
+
+    def sent_events(self) -> tuple[str, ...]:
+        return self.events
 
     def accepted(self, state: BookState, hand: Hand) -> Reading:
         if len(set(self.events)) != len(self.events):
@@ -150,14 +156,16 @@ def _used(sent: Iterable[Sent | None]) -> frozenset[str]:
 
 
 def _taken(event: str, hand: Hand, used: frozenset[str]) -> SentValue:
-    """What was sent, if it is still there, whole, and taken by nobody."""
+    """What was sent, if it is still there and taken by nobody. A reading that is not whole is sent
+    again; a pull has happened: it is written with its trouble, and proves nothing.
+    """
     if event in used:
         raise Conflict("this was taken already, on another screen", reason_code="taken")
     value = hand.sent.get(event)
     if value is None:
         words = "what the instrument sent is no longer here: send it again, or type it"
         raise Refused("sent_gone", words, field="event")
-    if value.trouble:
+    if value.trouble and value.pull is None:
         raise Refused("not_taken", value.trouble, field="event")
     if value.tool is None:
         words = f"{value.device} is no tool of this shop yet: say under Tools which one it is"
@@ -165,12 +173,14 @@ def _taken(event: str, hand: Hand, used: frozenset[str]) -> SentValue:
     return value
 
 
-def _read(joint: Joint, stage: int, pull: SentPull | None) -> Pull | None:
+def _read(joint: Joint, facts: JointFacts, stage: int, value: SentValue) -> Pull | None:
+    pull = value.pull
     if pull is None:
         return None
-    snug, asked = snug_of(joint, stage)
-    found = read_pull(pull.angle, pull.torque, snug, asked)
-    return found._replace(verdict="gaps") if pull.lost else found
+    ratio = lever_of(facts.wrench, facts.adapter) if facts.wrench is not None else 1.0
+    torque = [t / ratio for t in pull.torque]
+    found = read_pull(pull.angle, torque, *snug_of(joint, stage))
+    return found._replace(verdict="gaps") if pull.lost or value.trouble else found
 
 
 def _figure(joint: Joint, stage: int, value: SentValue, pull: Pull | None) -> str:

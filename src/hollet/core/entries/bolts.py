@@ -20,7 +20,7 @@ WENT = {
     "bottoming": "climbs steeply",
     "stick_slip": "slips and grips",
     "early": "turns hard before it is snug",
-    "gaps": "samples were lost",
+    "gaps": "not seen whole",
 }
 
 

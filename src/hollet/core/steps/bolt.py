@@ -1,7 +1,6 @@
 """One bolt of a joint: what it went through, how it stands, and what puts it right."""
 
 from collections.abc import Iterable, Set
-from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
@@ -74,20 +73,18 @@ class BoltFacts(BaseModel):
 
 def act_verdict(joint: Joint, entry: Entry[Fastener]) -> Judgement | None:
     """The verdict on one torqued act, by the torque asked and the tolerance in force when it was
-    done.
+    done, and by its trace where it has one.
     """
+    judged = _by_figure(joint, entry)
+    return judged if judged is None else _by_trace(joint, entry.body, judged)
+
+
+def _by_figure(joint: Joint, entry: Entry[Fastener]) -> Judgement | None:
     body, wrench = entry.body, entry.body.wrench
     if body.asked is None or body.gets is None or body.tolerance_percent is None:
         return None
     dimension = "angle" if body.asked.unit == "deg" else "torque"
     gets, limit = canonical(body.gets, dimension, "gets"), _band(joint, body, dimension)
-    shown = _by_trace(joint, body)
-    if shown is not None:
-        verdict, words = shown
-        side = {"side": "high" if verdict == "outside" else None}
-        return judge(gets, None, limit).model_copy(
-            update={"verdict": verdict, "words": f"{verdict.replace('_', ' ')}, {words}", **side}
-        )
     if body.sign == "felt":  # nobody read it and nothing clicked: it may be right
         words = "by feel: no verdict. With a wrench that is read, or seen, it has one"
         return judge(gets, None, limit).model_copy(update={"verdict": "too_close", "words": words})
@@ -113,15 +110,18 @@ def is_out(joint: Joint, body: Fastener) -> bool:
     return went in OUT and not (joint.to_yield and went == "yield")
 
 
-def _by_trace(joint: Joint, body: Fastener) -> tuple[Literal["outside", "too_close"], str] | None:
-    """The verdict that the trace of a pull gives, over what its figure says."""
+def _by_trace(joint: Joint, body: Fastener, judged: Judgement) -> Judgement:
+    """What the trace of a pull makes of the verdict of its figure: never better than it was."""
     if body.trace is None:
-        return None
+        return judged
+    words = trace_words(body.trace)
     if is_out(joint, body):
-        return "outside", trace_words(body.trace)
-    if body.trace.verdict in UNSURE:
-        return "too_close", f"{trace_words(body.trace)}: nobody knows what it clamps"
-    return None
+        told = {"verdict": "outside", "side": "high", "words": f"outside, {words}"}
+        return judged.model_copy(update=told)
+    if body.trace.verdict in UNSURE and judged.verdict == "inside":
+        words = f"too close to call, {words}: nobody knows what it clamps"
+        return judged.model_copy(update={"verdict": "too_close", "words": words})
+    return judged
 
 
 def _band(joint: Joint, body: Fastener, dimension: str) -> Limit:

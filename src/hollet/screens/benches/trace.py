@@ -254,7 +254,7 @@ def _told(verdict: str, at: float | None) -> str:
         "bottoming": "climbs steeply",
         "stick_slip": "slips and grips",
         "early": "turns hard before it is snug",
-        "gaps": "samples are lost",
+        "gaps": "not seen whole",
     }.get(verdict, "")
     return f"{words} at {at:.0f}°" if words and at is not None else words
 
