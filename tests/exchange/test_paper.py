@@ -171,5 +171,5 @@ def test_what_is_looked_at_again_on_paper(hand: Hand):
     )
     told = text_of(again_list(hand.workshop))
     assert "accepted in writing" in told
-    assert "at 1000 km" in told
+    assert "after 1000 km" in told
     assert again(hand.workshop).title == "0 things are due again, 1 later"

@@ -1729,7 +1729,8 @@ export interface components {
         /**
          * Again
          * @description One thing that is looked at again: at which step or, in words, when; `waits`: what has to
-         *     happen first. `how`: what may be done to it and what not.
+         *     happen first. `how`: what may be done to it and what not; `left`: how far it is to go, `share`
+         *     how much of that way is gone.
          */
         Again: {
             /**
@@ -1741,10 +1742,22 @@ export interface components {
             how: string;
             /** Id */
             id: string;
+            /**
+             * Left
+             * @default
+             */
+            left: string;
             /** Safety */
             safety: boolean;
+            /** Share */
+            share: number | null;
             /** Step */
             step: string;
+            /**
+             * Trend
+             * @default
+             */
+            trend: string;
             /** Waits */
             waits: string | null;
             /** What */
@@ -2414,6 +2427,7 @@ export interface components {
             lifts: boolean;
             /** Lines */
             lines: components["schemas"]["LogLine"][];
+            looks: components["schemas"]["Looks"] | null;
             /**
              * May Happen
              * @description Whether a danger is in the way, so that it can be told that it has happened.
@@ -4297,7 +4311,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["OutOfOvenAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["AlteredAct"] | components["schemas"]["EarlierKeptAct"] | components["schemas"]["KeptSoAct"] | components["schemas"]["WireMendedAct"] | components["schemas"]["SumKeptAct"] | components["schemas"]["RowSaidAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["SeatingSaidAct"] | components["schemas"]["SignSaidAct"] | components["schemas"]["SentPullAct"] | components["schemas"]["SentReadingAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
+            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["OutOfOvenAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["AlteredAct"] | components["schemas"]["EarlierKeptAct"] | components["schemas"]["KeptSoAct"] | components["schemas"]["WireMendedAct"] | components["schemas"]["SumKeptAct"] | components["schemas"]["RowSaidAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["SeatingSaidAct"] | components["schemas"]["SignSaidAct"] | components["schemas"]["LookedAgainAct"] | components["schemas"]["OdometerSaidAct"] | components["schemas"]["SentPullAct"] | components["schemas"]["SentReadingAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
             /** Id */
             id: string;
             /** Seen */
@@ -5069,6 +5083,20 @@ export interface components {
             unit: string | null;
         };
         /**
+         * FoundRow
+         * @description One time that it was looked at: when, at which distance, and what had moved.
+         */
+        FoundRow: {
+            /** Km */
+            km: string;
+            /** Moved */
+            moved: number;
+            /** When */
+            when: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Gap
          * @description One thing that the plan leaves undone: `never_closed`, `too_early`, `too_late`,
          *     `never_filled` or `never_lowered`; at which step it begins.
@@ -5667,11 +5695,17 @@ export interface components {
          *     group goes through all its stages before the next begins, and `between` is what is proven then.
          *     `counted`: somebody counted the bolts on the vehicle; False: as many are usual, nobody has;
          *     not said: the sheet of the vehicle says so.
+         *     `again`: at what times it is looked at again, at its step `recheck`.
          *     `to_yield`: the last angle draws its bolts into yield, as their maker wants it.
          *     `heads` is which way the bolts point, `washer` its side, `special` why only the original will
          *     do, `tab` what locks it, `holds_also` the second part under the same bolt; `length` by place.
          */
         Joint: {
+            /**
+             * Again
+             * @default []
+             */
+            again: components["schemas"]["LookWhen"][];
             /** Between */
             between: string | null;
             /** Counted */
@@ -6547,6 +6581,129 @@ export interface components {
             whole: boolean;
         };
         /**
+         * LookFacts
+         * @description How it stands with looking again. `times` are done of `of`; the next is due or not, `words`
+         *     say by what, `share` how much of the way there is gone (1 or more: due).
+         */
+        LookFacts: {
+            /** Assumed */
+            assumed: boolean;
+            /** Due */
+            due: boolean;
+            /** Left */
+            left: string;
+            /** Of */
+            of: number;
+            /**
+             * Over
+             * @description Whether it was looked at as often as it had to be.
+             */
+            readonly over: boolean;
+            /** Rows */
+            rows: components["schemas"]["FoundRow"][];
+            /** Share */
+            share: number;
+            /** Times */
+            times: number;
+            /** Trend */
+            trend: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * LookJoint
+         * @description One joint to look at again; `by_marks`: it was drawn by an angle, and is not pulled.
+         */
+        LookJoint: {
+            /** Asked */
+            asked: string;
+            /** Bolts */
+            bolts: number;
+            /** By Marks */
+            by_marks: boolean;
+            facts: components["schemas"]["LookFacts"] | null;
+            /** Joint */
+            joint: string;
+            /** Name */
+            name: string;
+            /** Ready */
+            ready: boolean;
+            /** Tools */
+            tools: components["schemas"]["LookTool"][];
+            /** Waits */
+            waits: string;
+        };
+        /**
+         * LookTool
+         * @description A wrench that reaches the figure and holds as narrowly as asked, and what it is set to.
+         */
+        LookTool: {
+            /** Code */
+            code: string;
+            /** Id */
+            id: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * LookWhen
+         * @description When a joint is looked at again, whichever comes first: after a distance in km, days, heat
+         *     cycles, or before each trip. Without a `source` it is a rule of thumb.
+         */
+        LookWhen: {
+            /** Cycles */
+            cycles: number | null;
+            /** Days */
+            days: number | null;
+            /** Km */
+            km: number | null;
+            /** Source */
+            source: string | null;
+            /**
+             * Trip
+             * @default false
+             */
+            trip: boolean;
+        };
+        /**
+         * LookedAgainAct
+         * @description All held but those that `moved`, which were set again at the same figure with `wrench`; a
+         *     joint drawn by an angle is looked at by its marks, without one.
+         */
+        LookedAgainAct: {
+            /** Joint */
+            joint: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "looked again";
+            /**
+             * Moved
+             * @default []
+             */
+            moved?: components["schemas"]["MovedSaid"][];
+            /** Step */
+            step: string;
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+            /** Wrench */
+            wrench?: string | null;
+        };
+        /**
+         * Looks
+         * @description All joints of a step that looks again, and what the odometer reads.
+         */
+        Looks: {
+            /** Joints */
+            joints: components["schemas"]["LookJoint"][];
+            /** Odometer */
+            odometer: string;
+        };
+        /**
          * LostRow
          * @description Time lost to one cause, over all builds.
          */
@@ -6944,6 +7101,19 @@ export interface components {
             step: string;
         };
         /**
+         * MovedSaid
+         * @description A bolt that moved, and the torque at which it did, as typed; empty where it was not read.
+         */
+        MovedSaid: {
+            /** Bolt */
+            bolt: number;
+            /**
+             * Typed
+             * @default
+             */
+            typed?: string;
+        };
+        /**
          * Need
          * @description One part. `wanted` pieces for steps still to do (and for steps done without them), of which
          *     so many are `free` (of those `on_shelf`), `here` and not compared, `ordered` and to come, or
@@ -7254,6 +7424,30 @@ export interface components {
             title: string;
             /** Words */
             words: string;
+        };
+        /**
+         * OdometerSaidAct
+         * @description What it reads now, as typed; `sure` where it reads less than before.
+         */
+        OdometerSaidAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "odometer said";
+            /**
+             * Sure
+             * @default false
+             */
+            sure?: boolean;
+            /** Typed */
+            typed: string;
+            /**
+             * Unit
+             * @default km
+             * @enum {string}
+             */
+            unit?: "km" | "mi";
         };
         /**
          * OffRow

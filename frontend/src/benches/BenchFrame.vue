@@ -17,6 +17,7 @@ import StepGuards from '@/shell/StepGuards.vue'
 import StuckDialog from '@/shell/StuckDialog.vue'
 import AgainBlock from './AgainBlock.vue'
 import CareBlock from './CareBlock.vue'
+import LooksBlock from './LooksBlock.vue'
 import ClockBlock from './ClockBlock.vue'
 import ProvisionalBlock from './ProvisionalBlock.vue'
 import SumsBlock from './SumsBlock.vue'
@@ -197,6 +198,7 @@ defineExpose({
         :what="bench.base.title"
         :step="bench.base.step"
       />
+      <LooksBlock v-if="!underWay && bench.base.looks" :looks="bench.base.looks" :step="bench.base.step" />
       <CareBlock v-if="!underWay" :bench="bench" />
       <SumsBlock v-if="!underWay" :bench="bench" />
       <AgainBlock v-if="!underWay" :bench="bench" />

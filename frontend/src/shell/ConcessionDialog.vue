@@ -79,7 +79,7 @@ defineExpose({ ask })
             name="recheck"
             maxlength="80"
             autocomplete="off"
-            placeholder="1000 km, 1 May" /></label
+            placeholder="1000 km or 3 months" /></label
         ><label class="field"
           ><span>agreed by</span
           ><input v-model="name" class="entry" name="agreed" maxlength="80" autocomplete="off"

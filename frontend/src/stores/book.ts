@@ -57,6 +57,7 @@ const OF_THE_FRAME: Entry['kind'][] = [
   'question asked',
   'question answered',
   'opener said',
+  'odometer said',
 ]
 
 export const useBook = defineStore('book', () => {

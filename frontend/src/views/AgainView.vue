@@ -42,9 +42,14 @@ useKeys(() => ({
               <RouterLink :to="{ name: 'step', params: { build: b.build, step: r.step } }" class="row">
                 <b>{{ r.what }}</b>
                 <span
-                  >{{ r.when }}<small>{{ capital(r.how) }}</small></span
+                  >{{ r.when }}<small>{{ capital(r.how) }}</small
+                  ><small v-if="r.trend" class="too_close b">{{ r.trend }}</small></span
                 >
-                <b :class="r.due ? 'too_close' : 'mut'">{{ r.due ? 'now' : 'later' }}</b>
+                <b :class="r.due ? 'too_close' : 'mut'"
+                  >{{ r.due ? 'now' : r.left || 'later'
+                  }}<i v-if="r.share !== null" class="way" aria-hidden="true"
+                    ><i :style="{ width: `${Math.min(r.share ?? 0, 1) * 100}%` }" /></i
+                ></b>
               </RouterLink>
             </li>
           </ul>
@@ -64,13 +69,24 @@ useKeys(() => ({
 }
 .row {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1.3fr) 60px;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.6fr) 110px;
   gap: 4px 16px;
   align-items: center;
   min-height: 52px;
   border-top: 1px solid var(--hair);
   color: inherit;
   text-decoration: none;
+}
+.way {
+  display: block;
+  height: 10px;
+  background: var(--slot);
+  border-right: 3px solid var(--ink);
+}
+.way i {
+  display: block;
+  height: 6px;
+  background: var(--ink);
 }
 small {
   display: block;

@@ -341,7 +341,7 @@ def _unrest(said: Read) -> str:
 
 
 def _end(hello: Hello, text: str | None) -> float | None:
-    """A figure of a device in the canonical unit; None without one, or where its unit does not fit."""
+    """A figure of a device, canonical; None without one, or where its unit does not fit."""
     if text is None:
         return None
     try:

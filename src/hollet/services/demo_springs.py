@@ -1,4 +1,4 @@
-"""The rear leaf springs of Three: new leaves and U-bolts are in, it drove 62 km, and then
+"""The rear leaf springs of Three: new leaves and U-bolts are in, it drove 102 km, and then
 one nut had left its mark.
 """
 
@@ -45,7 +45,7 @@ AFTER_WHEELS = ("wheels_on", "vehicle_lowered")
 
 
 def springs_of_three(workshop: Workshop, clock: DemoClock, now: datetime) -> None:
-    """From the first look to the wheels on the ground, 62 km, and one mark that parted."""
+    """From the first look to the wheels on the ground, 102 km, and one mark that parted."""
     clock.now = (now - timedelta(days=16)).replace(hour=17, minute=30)
     build = make_build(
         workshop,
@@ -187,6 +187,7 @@ def _together(script: Script) -> None:
 
 def _on_wheels(script: Script) -> None:
     script.done(*AFTER_WHEELS)
+    script.write(1, kind="odometer said", typed="61240")
     _pulled(script, "wheels_tight", "w1", 10)
     _pulled(script, "u_bolts_final", "w1", 4, mark=True)
     _pulled(script, "u_bolts_final_right", "w1", 4, mark=True)
@@ -204,7 +205,8 @@ def _on_wheels(script: Script) -> None:
 
 
 def _looked_again(script: Script) -> None:
-    script.write(2, kind="note", text="62 km. Looked at the marks before the next 40.")
+    script.write(2, kind="note", text="102 km. Looked at the marks before anything is pulled.")
+    script.write(1, kind="odometer said", typed="61342")
     script.write(
         2,
         kind="fastener",

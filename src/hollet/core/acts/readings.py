@@ -14,6 +14,7 @@ from hollet.core.instruments import Instrument, leaf_share, may_give
 from hollet.core.limits import Limit
 from hollet.core.procedure.results import ReadingSpec
 from hollet.core.procedure.sheet import Step
+from hollet.core.procedure.when import read_when
 from hollet.core.quantities.parse import Parsed
 from hollet.core.quantities.quantity import Quantity, decimal_text
 from hollet.core.steps.questions import odd_question, pair_question, tool_question
@@ -159,8 +160,13 @@ class ConcessionAct(Act[Concession], StepBody):
             )
         if not facts.readings:
             raise Refused("not_complete", f"{facts.name} is not read yet", field="result")
+        asked = (self.recheck or "").strip()
+        when = read_when(asked, hand.today) if asked else None
         return self.filled(
-            readings=facts.readings, value=facts.judgement.value_text, limit=facts.limit
+            readings=facts.readings,
+            value=facts.judgement.value_text,
+            limit=facts.limit,
+            recheck_when=when,
         )
 
 

@@ -9,6 +9,7 @@ from hollet.core.book.captures import compares_of, uncaptured
 from hollet.core.book.care import uncared
 from hollet.core.book.ledger import left_open
 from hollet.core.book.loads import not_carried
+from hollet.core.book.looked import unlooked
 from hollet.core.book.machined import machine_orders
 from hollet.core.book.needs import lacking_part, state_words
 from hollet.core.book.openers import missing_opener
@@ -82,6 +83,7 @@ def obstacles(
         *_guarded(state, step, tools, now),
         *provisional(state, step),
         *uncared(state, step, now),
+        *unlooked(state, step, now),
         *order,
         *_around(state, step),
         *_machined(state, step, tools),

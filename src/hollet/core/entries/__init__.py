@@ -47,6 +47,7 @@ from hollet.core.entries.inspected import (
     PartRight,
     Traced,
 )
+from hollet.core.entries.looks import LookedAgain, MovedBolt, OdometerSaid
 from hollet.core.entries.machine import MachineMeasured, MachineMoved, MachineOrdered
 from hollet.core.entries.money import BudgetSet, OwnerSaid, Paid, ReserveWeighed, WayWeighed
 from hollet.core.entries.opened import LeftOpen, Undone
@@ -107,6 +108,9 @@ from hollet.core.entries.work import (
 )
 
 __all__ = [
+    "LookedAgain",
+    "MovedBolt",
+    "OdometerSaid",
     "Adapter",
     "Altered",
     "AtStep",

@@ -9,6 +9,7 @@ from hollet.core.entries.sent import Sent
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument
 from hollet.core.limits import Limit
+from hollet.core.procedure.joints import LookWhen
 from hollet.core.quantities.quantity import Quantity, decimal_text
 
 __all__ = ["Concession", "Disposition", "Reading"]
@@ -78,7 +79,8 @@ def _shown(figure: Quantity, tool: Instrument | None) -> str:
 
 class Concession(StepBody):
     """A value outside its limit accepted in writing; holds for these readings, this limit and their
-    values.
+    values. `recheck` is when it is looked at again as typed, `recheck_when` as it was read (lines
+    of before have none).
     """
 
     called: ClassVar = "concession"
@@ -92,6 +94,7 @@ class Concession(StepBody):
     use: Annotated[str, Field(max_length=200)] | None = None
     licensed: Annotated[str, Field(max_length=200)] | None = None
     recheck: Annotated[str, Field(max_length=80)] | None = None
+    recheck_when: LookWhen | None = None
 
     def subject(self) -> Key:
         return Key("result", f"{self.step}/{self.result}")

@@ -2,7 +2,7 @@
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from hollet.core.errors import Refused
 from hollet.core.procedure.pieces import OneUse
@@ -17,7 +17,7 @@ from hollet.core.tightening.patterns import (
     head_point,
 )
 
-__all__ = ["Joint", "Layout", "PutRight", "TighteningStage"]
+__all__ = ["Joint", "Layout", "LookWhen", "PutRight", "TighteningStage"]
 
 
 APART = 2.6
@@ -98,6 +98,24 @@ class TighteningStage(Part):
     angle: str | None = None
 
 
+class LookWhen(Part):
+    """When a joint is looked at again, whichever comes first: after a distance in km, days, heat
+    cycles, or before each trip. Without a `source` it is a rule of thumb.
+    """
+
+    km: Annotated[int, Field(ge=1, le=100_000)] | None = None
+    days: Annotated[int, Field(ge=1, le=3650)] | None = None
+    cycles: Annotated[int, Field(ge=1, le=20)] | None = None
+    trip: bool = False
+    source: Words | None = None
+
+    @model_validator(mode="after")
+    def _some(self) -> "LookWhen":
+        if not (self.km or self.days or self.cycles or self.trip):
+            raise ValueError("say km, days, cycles or trip")
+        return self
+
+
 class PutRight(Part):
     """What the sheet says to do about a bolt outside; Hollet never prescribes backing off by
     itself.
@@ -118,6 +136,7 @@ class Joint(Part):
     group goes through all its stages before the next begins, and `between` is what is proven then.
     `counted`: somebody counted the bolts on the vehicle; False: as many are usual, nobody has;
     not said: the sheet of the vehicle says so.
+    `again`: at what times it is looked at again, at its step `recheck`.
     `to_yield`: the last angle draws its bolts into yield, as their maker wants it.
     `heads` is which way the bolts point, `washer` its side, `special` why only the original will
     do, `tab` what locks it, `holds_also` the second part under the same bolt; `length` by place.
@@ -149,6 +168,7 @@ class Joint(Part):
     to_yield: bool = False
     wait_for: Words | None = None
     recheck: Id | None = None
+    again: Annotated[tuple[LookWhen, ...], Field(max_length=6)] = ()
     put_right: PutRight = PutRight()
     sides: tuple[str, str] | None = None
     heads: Words | None = None
@@ -157,6 +177,12 @@ class Joint(Part):
     tab: Words | None = None
     holds_also: Words | None = None
     length: dict[str, Annotated[str, Field(max_length=20)]] = Field(default_factory=dict)
+
+    @model_validator(mode="after")
+    def _where(self) -> "Joint":
+        if self.again and self.recheck is None:
+            raise ValueError("a joint that is looked at again says at which step: recheck")
+        return self
 
     def drawn_for(self, bolts: int) -> "Joint":
         """The same joint for this many bolts, counted on the vehicle. A circle keeps its star, a

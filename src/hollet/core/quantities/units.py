@@ -45,6 +45,7 @@ CANONICAL = {
     "viscosity": "Pa·s",
     "unbalance": "g·mm",
     "torsional rate": "N·m/deg",
+    "distance": "km",
 }
 
 
@@ -66,6 +67,8 @@ _TABLE: tuple[tuple[str, str, F, str], ...] = (
     ("in", "length", INCH, "in inch inches \" ″ ''"),
     ("thou", "length", INCH / 1000, "thou thousandth thousandths"),
     ("ft", "length", INCH * 12, "ft foot feet '"),
+    ("km", "distance", F(1), "km"),
+    ("mi", "distance", F("1.609344"), "mi mile miles"),
     ("g", "mass", F(1), "g gram grams"),
     ("kg", "mass", F(1000), "kg"),
     ("lb", "mass", F("453.59237"), "lb lbs"),

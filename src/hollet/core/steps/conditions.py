@@ -4,6 +4,7 @@ from collections.abc import Sequence
 
 from hollet.core.entries import BookState, Confirmed, Done, Skipped
 from hollet.core.procedure.joints import Joint
+from hollet.core.steps.looks import times_good
 
 __all__ = ["condition_of", "newest_load", "recheck_due"]
 
@@ -30,6 +31,11 @@ def recheck_due(state: BookState, joint: Joint) -> bool:
     it over.
     """
     again = joint.recheck
-    if again is None or state.each(Done, "step", again):
+    if again is None:
         return False
+    rounds = sum(not when.trip for when in joint.again)
+    if rounds and times_good(state, joint) >= rounds:
+        return False
+    if state.each(Done, "step", again):
+        return rounds > 0
     return joint.safety is not None or not state.each(Skipped, "step", again)

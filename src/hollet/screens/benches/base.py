@@ -13,6 +13,7 @@ from hollet.core.book.care import CountFacts, LaidFacts, SeatFacts, WarmFacts
 from hollet.core.book.complete import bare_openings, clash, not_open_any_more, obstacles
 from hollet.core.book.dangers import Danger, live_dangers
 from hollet.core.book.debts import DebtGroup
+from hollet.core.book.looked import Looks
 from hollet.core.book.needs import needs, state_words
 from hollet.core.book.openers import Opener, openers
 from hollet.core.book.orders import orders
@@ -147,6 +148,7 @@ class BenchBase(View):
     depth_tools: tuple[DepthTool, ...]
     comes_off: ComesOff
     behind: DebtGroup | None
+    looks: Looks | None
     skip_keys: tuple[str, ...] = reason_keys("skip")
     chance_keys: tuple[str, ...] = reason_keys("last_chance")
     capture_keys: tuple[str, ...] = reason_keys("capture")

@@ -5,6 +5,7 @@ from typing import Any
 
 from hollet.core.book.care import counts_of, laid_of, seats_of, warms_of
 from hollet.core.book.debts import debts_behind
+from hollet.core.book.looked import looked_at
 from hollet.core.book.sums import kept_sums
 from hollet.core.entries import BookState, PartChanged
 from hollet.core.entries.status import StepStatus, plan_of
@@ -69,7 +70,7 @@ def comes_off(state: BookState, step: Step, known: Mapping[str, StepStatus]) -> 
 
 
 def care_at(state: BookState, step: Step, tools: Sequence[Instrument], now: str) -> dict[str, Any]:
-    """What is laid on, driven home and counted out at it, and the tools that read a depth."""
+    """What is laid on, driven home, counted out and looked at again, and the tools for a depth."""
     depths = [t for t in tools if not t.retired and t.kind in ("caliper", "depth gauge")]
     return {
         "lays": laid_of(state, step, now),
@@ -78,6 +79,7 @@ def care_at(state: BookState, step: Step, tools: Sequence[Instrument], now: str)
         "sums": kept_sums(state, step.id),
         "counts": counts_of(state, step),
         "behind": debts_behind(state, step, now),
+        "looks": looked_at(state, step, tools, now),
         "depth_tools": tuple(DepthTool(id=t.id, code=t.code) for t in depths if step.seats),
     }
 
