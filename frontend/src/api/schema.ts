@@ -10903,6 +10903,11 @@ export interface components {
          *     the tolerance.
          */
         Setting: {
+            /**
+             * Feels
+             * @description Whether it asks for a state that is felt or seen, not for a figure.
+             */
+            readonly feels: boolean;
             /** Figure */
             figure: string;
             /** Gets */
@@ -12378,11 +12383,16 @@ export interface components {
         };
         /**
          * TighteningStage
-         * @description One round of a joint: a torque, or an angle on top; with neither it is not given yet.
+         * @description One round of a joint: a torque, an angle on top, a state by `feel`, or `till` what is seen
+         *     ("the marks line up"); with none of them it is not given yet.
          */
         TighteningStage: {
             /** Angle */
             angle: string | null;
+            /** Feel */
+            feel: ("by hand" | "snug" | "cinched" | "loosened again") | null;
+            /** Till */
+            till: string | null;
             /** Torque */
             torque: string | null;
         };

@@ -62,8 +62,13 @@ const reach = computed(() => {
   return length.typed && length.typed !== length.value ? said : `${said} ${length.unit}`
 })
 const figure = computed(() => setting.value?.figure ?? '')
-const size = computed(() => (figure.value.length <= 3 ? 'huge' : 'large'))
+const size = computed(() => (setting.value?.feels ? 'felt' : figure.value.length <= 3 ? 'huge' : 'large'))
 const of = computed(() => joint.value.bolts[(asked.value ?? 1) - 1])
+const toDo = computed(() => {
+  if (setting.value?.feels) return ''
+  if (setting.value?.turns) return ': turn by'
+  return props.bench.reads ? ': pull to' : ': set the wrench to'
+})
 const outside = computed(() => joint.value.outside.map((n) => joint.value.bolts[n - 1]))
 const sides = computed(() => props.bench.sides as [string, string] | null)
 const pulls = usePulls(() => props.bench)
@@ -338,9 +343,7 @@ useKeys(() => ({
         </p>
       </template>
       <template v-else-if="setting">
-        <p class="t20">
-          {{ `Bolt ${next}: ${setting.turns ? 'turn by' : bench.reads ? 'pull to' : 'set the wrench to'}` }}
-        </p>
+        <p class="t20">Bolt {{ next }}{{ toDo }}</p>
         <p class="hero" :class="size">
           {{ figure }}<span>{{ setting.unit }}</span>
         </p>
@@ -636,6 +639,10 @@ useKeys(() => ({
 }
 .huge {
   font-size: 192px;
+}
+.felt {
+  font-size: 48px;
+  white-space: normal;
 }
 .large {
   font-size: 132px;

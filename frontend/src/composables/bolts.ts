@@ -21,9 +21,11 @@ export function useBolts(bench: () => TightenBenchView) {
       : joint.value.next_bolt,
   )
   const stage = computed(() => joint.value.next_stage)
-  const indicating = computed(() => bench().reads && setting.value?.turns === false)
+  const indicating = computed(() => bench().reads && setting.value?.turns === false && !setting.value.feels)
   const blocked = computed(() => !joint.value.final && next.value === null)
-  const needsWrench = computed(() => setting.value?.turns === false && setting.value.set_to === null)
+  const needsWrench = computed(
+    () => setting.value?.turns === false && !setting.value.feels && setting.value.set_to === null,
+  )
   const ready = computed(
     () =>
       joint.value.final ||

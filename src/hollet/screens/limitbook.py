@@ -269,10 +269,8 @@ def _counted(
 
 
 def _joint_row(joint: Joint, steps: Sequence[Step], tools: Sequence[Instrument]) -> FigureRow:
-    stages = tuple(
-        stage.torque or (f"+{stage.angle}" if stage.angle else "not given") for stage in joint.stage
-    )
-    missing = any(stage.torque is None and stage.angle is None for stage in joint.stage)
+    stages = tuple(f"+{stage.angle}" if stage.angle else stage.asked() for stage in joint.stage)
+    missing = not all(stage.given() for stage in joint.stage)
     state = (
         "not given" if missing else "own" if joint.own else "given" if joint.source else "assumed"
     )

@@ -135,7 +135,8 @@ def _column(setup: Setup) -> str:
 def _stage(joint: Joint, number: int, setups: Sequence[Setup]) -> CardStage:
     kind, _, text = stage_ask(joint, number)
     settings = tuple(_set_to(joint, number, setup) or "-" for setup in setups)
-    return CardStage(text, settings if kind != "angle" else (), kind != "angle")
+    torque = kind == "torque"
+    return CardStage(text, settings if torque else (), torque)
 
 
 def _notes(joint: Joint, setups: Sequence[Setup]) -> Iterable[str]:

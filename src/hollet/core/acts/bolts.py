@@ -179,7 +179,7 @@ class FastenerAct(Act[Fastener], StepBody):
         if not again:
             self._in_turn(facts, bolt, stage)
         kind, asked, _ = stage_ask(joint, stage)
-        if asked is None:
+        if asked is None and kind != "feel":
             raise Refused(
                 "torque_not_given",
                 f"the torque of stage {stage} is not given yet: write it into the limit book first",
@@ -188,7 +188,7 @@ class FastenerAct(Act[Fastener], StepBody):
         unit = "deg" if kind == "angle" else "N·m"
         sign = sign_of(state, joint, told)
         band = tolerance_of(joint)
-        return _Pull(joint, facts, bolt, stage, kind, unit, asked, *band, again, sign)
+        return _Pull(joint, facts, bolt, stage, kind, unit, asked or 0.0, *band, again, sign)
 
     def _in_turn(self, facts: JointFacts, bolt: BoltFacts, stage: int) -> None:
         if facts.next_stage is None:
@@ -202,6 +202,8 @@ class FastenerAct(Act[Fastener], StepBody):
             )
 
     def _pulled(self, pull: _Pull) -> Fastener:
+        if pull.kind == "feel":
+            return self._felt(pull)
         turned_on = pull.kind == "angle" and pull.again
         if turned_on and (self.more or pull.bolt.more is not None):
             return self._more(pull)
@@ -213,6 +215,16 @@ class FastenerAct(Act[Fastener], StepBody):
         ratio = lever_of(wrench, pull.facts.adapter) if pull.kind == "torque" and wrench else 1.0
         set_to = quantity_of(shows, pull.unit) if ratio != 1.0 else None
         return self._torqued(pull, gets=quantity_of(shows / ratio, pull.unit), set_to=set_to)
+
+    def _felt(self, pull: _Pull) -> Fastener:
+        """As tight as its stage asks without a figure, or as loose."""
+        state = pull.joint.stage[pull.stage - 1].state()
+        if self.act != "clicked" or self.typed is not None or state is None:
+            _, _, text = stage_ask(pull.joint, pull.stage)
+            words = f"stage {pull.stage} asks for no figure: {text}"
+            raise Refused("no_figure", words, field="typed")
+        felt = self._plain(pull.joint, state)
+        return felt.model_copy(update={"act": "state", "stage": pull.stage})
 
     def _more(self, pull: _Pull) -> Fastener:
         """Turned on, on top of the angle that it had."""

@@ -85,13 +85,11 @@ class LookedAgainAct(Act[LookedAgain], StepBody):
         facts = joint_facts(state, joint)
         self._ready(state, step, joint, facts, hand)
         kind, asked, _ = stage_ask(joint, len(joint.stage))
-        turned = kind == "angle"
+        turned = kind != "torque"
         wrench = None if turned else self._wrench(joint, facts, hand)
         moved = tuple(said.measured() for said in self.moved)
         if turned and any(m.found is not None for m in moved):
-            words = (
-                f"{joint.name}: drawn by an angle, it is not pulled again. Say which marks moved"
-            )
+            words = f"{joint.name}: it is not pulled to a torque again. Say which moved"
             raise Refused("not_pulled", words, field="moved")
         return LookedAgain(
             step=self.step,

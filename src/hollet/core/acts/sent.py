@@ -185,7 +185,10 @@ def _read(joint: Joint, facts: JointFacts, stage: int, value: SentValue) -> Pull
 
 def _figure(joint: Joint, stage: int, value: SentValue, pull: Pull | None) -> str:
     """What the bolt got, as text with its unit: the torque, or the angle from where it was snug."""
-    kind, _, _ = stage_ask(joint, stage)
+    kind, _, text = stage_ask(joint, stage)
+    if kind == "feel":
+        words = f"stage {stage} asks for no figure: {text}"
+        raise Refused("no_figure", words, field="event")
     if kind == "torque":
         return f"{value.value.value} {value.value.unit}"
     if pull is not None and pull.snug_at is None:

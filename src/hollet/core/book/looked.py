@@ -73,10 +73,10 @@ def _joint(state: BookState, joint: Joint, tools: Sequence[Instrument], now: str
         name=joint.name,
         bolts=len(facts.bolts),
         asked=text,
-        by_marks=kind == "angle",
+        by_marks=kind != "torque",
         ready=ready,
         waits="" if ready else f"not final: {facts.waits or facts.progress}",
-        tools=() if kind == "angle" else tuple(_fitting(joint, facts, tools)),
+        tools=() if kind != "torque" else tuple(_fitting(joint, facts, tools)),
         facts=looks_of(state, joint, now) if ready else None,
     )
 

@@ -141,7 +141,9 @@ class Fastener(StepBody):
             "marked": " marked",
             "locked": " locked",
             "fresh": ": a fresh one in its place",
-            "state": f" {self.tightness}",
+            "state": f", stage {self.stage}: {self.tightness}"
+            if self.stage
+            else f" {self.tightness}",
             "read": f", stage {self.stage}: read {self.typed}",
             "sent": f", stage {self.stage}: {self._sent()}",
         }

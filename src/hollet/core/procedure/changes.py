@@ -81,7 +81,7 @@ class JointChange(Edit):
         if was != now or self.before.counted != self.after.counted:
             instead = f", not {was}" if was != now else ""
             return f"{self.after.name}: {now} bolts counted{instead}"
-        asked = ", ".join(s.torque or s.angle or "not given" for s in self.after.stage)
+        asked = ", ".join(s.asked() for s in self.after.stage)
         return f"{self.after.name}: {asked}" + ("" if self.after.source else ", assumed")
 
 

@@ -7,7 +7,7 @@ from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.limits import Limit, SourceAnswer
 from hollet.core.procedure.changes import Change, JointChange, LimitChange
 from hollet.core.procedure.hunt import generic_for
-from hollet.core.procedure.joints import Joint, TighteningStage
+from hollet.core.procedure.joints import FEELS, Joint, TighteningStage
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.planacts import (
     AnswerAct,
@@ -162,9 +162,7 @@ def draft_generic(plan: Plan, act: GenericAct, done: Set[str], who: str) -> tupl
 
 def draft_joint(plan: Plan, act: JointAct, done: Set[str], who: str) -> tuple[Change, ...]:
     joint = _joint_of(plan, act)
-    if len(act.stage) != len(joint.stage) and any(
-        stage.torque or stage.angle for stage in joint.stage
-    ):
+    if len(act.stage) != len(joint.stage) and any(stage.given() for stage in joint.stage):
         raise Refused("bad_entry", f"{joint.name} has {len(joint.stage)} stages", field="stage")
     stages = tuple(_stage(text, k) for k, text in enumerate(act.stage, 1))
     if act.tolerance:
@@ -195,14 +193,21 @@ def draft_count(plan: Plan, act: CountAct, done: Set[str], who: str) -> tuple[Ch
 
 
 def _stage(text: str, number: int) -> TighteningStage:
-    if not text.strip():
+    clean = " ".join(text.split())
+    if not clean:
         return TighteningStage()
+    feel = next((word for word in FEELS if word == clean.lower()), None)
+    if feel is not None:
+        return TighteningStage(feel=feel)
+    if clean.lower().startswith("till ") and len(clean) > len("till ") + 3:
+        return TighteningStage(till=clean[len("till ") :])
     angle = text.strip().lower().endswith(("deg", "°"))
     parsed = parse(text, "angle" if angle else "torque", None if angle else "N·m")
     if parsed.nominal is None or parsed.nominal <= 0:
         raise Refused(
             "bad_number",
-            f"stage {number}: '{text}' must be one figure above zero, such as 50 Nm or 90 deg",
+            f"stage {number}: '{text}' must be one figure above zero, such as 50 Nm or 90 deg; or "
+            f"{', '.join(FEELS)}, or till what is seen",
             field="stage",
         )
     bare = not re.search(r"[a-z°]", text, re.IGNORECASE)

@@ -156,9 +156,7 @@ def _joint(plan: Plan, step: Step, name: str) -> list[HuntItem]:
     joint = plan.find_joint(name)
     if joint is None or joint.final != "torqued":
         return []
-    open_stages = [
-        k for k, stage in enumerate(joint.stage, 1) if stage.torque is None and stage.angle is None
-    ]
+    open_stages = [k for k, stage in enumerate(joint.stage, 1) if not stage.given()]
     if not open_stages and joint.source is not None:
         return []
     fallback, working = generic_for(joint)
@@ -186,9 +184,7 @@ def generic_for(joint: Joint) -> tuple[str | None, str | None]:
     Never for a critical joint (head, rod, main, flywheel, wheel and safety bolts): only the maker's
     figure counts there.
     """
-    missing = [
-        k for k, stage in enumerate(joint.stage, 1) if stage.torque is None and stage.angle is None
-    ]
+    missing = [k for k, stage in enumerate(joint.stage, 1) if not stage.given()]
     if not missing:
         return None, None
     if joint.critical:

@@ -17,7 +17,7 @@ from hollet.core.tightening.patterns import (
     head_point,
 )
 
-__all__ = ["Joint", "Layout", "LookWhen", "PutRight", "TighteningStage"]
+__all__ = ["FEELS", "Feel", "Joint", "Layout", "LookWhen", "PutRight", "TighteningStage"]
 
 
 APART = 2.6
@@ -91,11 +91,32 @@ class Layout(Part):
         return self.model_copy(update={"columns" if self.kind == "head" else "n": each})
 
 
+Feel = Literal["by hand", "snug", "cinched", "loosened again"]
+FEELS: tuple[Feel, ...] = ("by hand", "snug", "cinched", "loosened again")
+
+
 class TighteningStage(Part):
-    """One round of a joint: a torque, or an angle on top; with neither it is not given yet."""
+    """One round of a joint: a torque, an angle on top, a state by `feel`, or `till` what is seen
+    ("the marks line up"); with none of them it is not given yet.
+    """
 
     torque: str | None = None
     angle: str | None = None
+    feel: Feel | None = None
+    till: Words | None = None
+
+    def given(self) -> tuple[str, ...]:
+        """What is asked, in its words: one, or none where it is not given yet."""
+        till = f"till {self.till}" if self.till else None
+        return tuple(text for text in (self.torque, self.angle, self.feel, till) if text)
+
+    def asked(self) -> str:
+        """What is asked, or that it is not given."""
+        return next(iter(self.given()), "not given")
+
+    def state(self) -> Feel | None:
+        """The state that it leaves a bolt in, where it asks for no figure."""
+        return self.feel or ("cinched" if self.till else None)
 
 
 class LookWhen(Part):

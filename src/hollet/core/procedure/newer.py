@@ -137,7 +137,5 @@ def _order(old: Joint, own: Joint, joint: Joint) -> str | None:
 
 
 def _stages(old: Joint, own: Joint, joint: Joint) -> str | None:
-    asked = [
-        ", ".join(s.torque or s.angle or "not given" for s in j.stage) for j in (joint, old, own)
-    ]
+    asked = [", ".join(s.asked() for s in j.stage) for j in (joint, old, own)]
     return None if asked[0] in asked[1:] else f"{asked[0]}, here {asked[2]}"

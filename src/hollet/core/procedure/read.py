@@ -87,14 +87,14 @@ def _check_joint(joint: Joint, text: str, index: int) -> None:
             refusal.message,
         ) from refusal
     for number, stage in enumerate(joint.stage):
-        if stage.torque is None and stage.angle is None:
-            continue
-        if stage.torque is not None and stage.angle is not None:
+        if len(stage.given()) > 1:
             raise mistake(
                 text,
                 ("joint", index, "stage"),
-                f"stage {number + 1} must have a torque or an angle, not both",
+                f"stage {number + 1} must have one of torque, angle, feel or till",
             )
+        if not stage.given() or stage.state() is not None:
+            continue
         try:
             parsed = parse(stage.torque or stage.angle or "", "torque" if stage.torque else "angle")
         except Refused as refusal:

@@ -171,6 +171,8 @@ class _History:
             self.locked = self.locked or body.act == "locked"
         elif body.tightness == "torqued" and body.stage:
             self.pulled(entry, body.stage)
+        elif body.stage:
+            self.felt(entry, body.stage)
         else:
             self.tightness, self.latest = body.tightness, entry
             if body.tightness in LOOSE:
@@ -193,6 +195,13 @@ class _History:
         )
         if high and not self.over:
             self.over, self.since = True, stage
+
+    def felt(self, entry: Entry[Fastener], stage: int) -> None:
+        """To a stage that asks for no figure: it is as it was said, and nothing judges it."""
+        if stage > self.stage:
+            self.locked, self.marked = False, False
+        self.tightness, self.stage, self.latest = entry.body.tightness, stage, entry
+        self.stages = [*self.stages[: stage - 1], "inside"]
 
     def judged(self) -> Judgement | None:
         """The verdict on the latest act, where the bolt is torqued."""

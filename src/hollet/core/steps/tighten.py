@@ -20,14 +20,13 @@ from hollet.core.instruments import Instrument
 from hollet.core.procedure.joints import Joint
 from hollet.core.procedure.kinds import BaseStep
 from hollet.core.procedure.sheet import Sheet
-from hollet.core.quantities.quantity import decimal_text
 from hollet.core.steps.bolt import LOOSE, BoltFacts, advice, bolt_facts
 from hollet.core.steps.conditions import condition_of, newest_load, recheck_due
 from hollet.core.steps.counting import count_of
 from hollet.core.steps.groups import group_with, too_early
 from hollet.core.steps.seating import misfit
 from hollet.core.steps.spent import spent
-from hollet.core.steps.wrenches import ASSUMED_TOLERANCE, stage_ask, tolerance_of
+from hollet.core.steps.wrenches import ASSUMED_TOLERANCE, stage_ask, stage_figure, tolerance_of
 
 __all__ = ["JointFacts", "StageFacts", "acts_since_out", "joint_facts", "joint_in_hand"]
 
@@ -179,7 +178,7 @@ def _stages(joint: Joint, bolts: Sequence[BoltFacts]) -> tuple[StageFacts, ...]:
         StageFacts(
             number=k,
             kind=kind,
-            figure=decimal_text(round(asked, 1)) if asked is not None else "–",
+            figure=stage_figure(kind, asked, text),
             text=text,
             done=sum(bolt.stage >= k for bolt in bolts),
         )

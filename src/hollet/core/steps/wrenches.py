@@ -22,6 +22,7 @@ __all__ = [
     "setting_for",
     "snug_of",
     "stage_ask",
+    "stage_figure",
     "tolerance_of",
     "torque_limit",
     "wrench_holds",
@@ -52,19 +53,34 @@ class Setting(BaseModel):
         """Whether the stage asks for an angle, not for a torque."""
         return self.kind == "angle"
 
+    @computed_field
+    @property
+    def feels(self) -> bool:
+        """Whether it asks for a state that is felt or seen, not for a figure."""
+        return self.kind == "feel"
+
 
 def stage_ask(joint: Joint, number: int) -> tuple[str, float | None, str]:
-    """Kind (`torque` or `angle`), canonical figure and text of a stage, from 1; no figure where it
-    is not given yet.
+    """Kind (`torque`, `angle` or `feel`), canonical figure and text of a stage, from 1; no figure
+    where it is not given yet, or asks for none.
     """
     stage = joint.stage[number - 1]
+    text = stage.asked()
+    if stage.state() is not None:
+        return "feel", None, text
     kind = "angle" if stage.angle else "torque"
-    text = stage.torque or stage.angle or ""
-    if not text:
-        return kind, None, "not given"
+    if not stage.given():
+        return kind, None, text
     parsed = parse(text, kind)
     assert parsed.nominal is not None
     return kind, float(parsed.nominal), text
+
+
+def stage_figure(kind: str, asked: float | None, text: str) -> str:
+    """What a stage asks, as short as it can be said."""
+    if asked is not None:
+        return decimal_text(round(asked, 1))
+    return text if kind == "feel" else "–"
 
 
 SNUG_SHARE, FIRST_SHARE = 0.95, 0.3
@@ -125,6 +141,8 @@ def setting_for(
     worked back from it.
     """
     kind, asked, text = stage_ask(joint, stage)
+    if kind == "feel":
+        return Setting(kind=kind, figure=text, unit="", note="no figure: by hand and eye")
     if asked is None:
         return _refused(
             kind,

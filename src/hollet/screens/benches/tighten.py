@@ -224,8 +224,11 @@ def _too_wide(facts: JointFacts) -> str | None:
 
 def _pressed(step: TightenStep, joint: Joint, facts: JointFacts) -> str:
     """What the large button says: how this bolt is confirmed."""
-    if facts.next_stage and stage_ask(joint, facts.next_stage)[0] == "angle":
-        return "Turned"
+    if facts.next_stage:
+        kind, _, text = stage_ask(joint, facts.next_stage)
+        told = {"angle": "Turned", "feel": f"Now {text}"}
+        if kind in told:
+            return "It is so" if text.startswith("till ") else told[kind]
     if facts.to_mark:
         return "Marked"
     if facts.to_lock:
