@@ -2,6 +2,7 @@
 
 import pytest
 
+from hollet.core.errors import NotFound
 from hollet.core.steps.seating import misfit
 from tests.support import SMALL, Book, small_sheet, tools
 
@@ -61,3 +62,31 @@ def test_said_after_they_were_drawn(book: Book):
 def test_asked_of_a_wheel_alone(book: Book):
     assert book.bench("cover_on").seating.words is None
     assert book.bench("head_in").seating is None
+
+
+@pytest.mark.parametrize("bad", ["wet", "damaged"])
+def test_no_bolt_is_drawn_in_a_thread_that_is_not_fit(book: Book, bad: str):
+    """Said of all, or of one hole: nothing is pulled, and what was final is no more."""
+    pull(book)
+    assert book.joint("cover").final
+    book.do("threads said", step="cover_on", threads=bad, bolt=4)
+    assert not book.joint("cover").final
+    assert "hole 4" in book.bench("cover_on").threads.wrong
+    book.do("threads said", step="cover_on", threads="clean")
+    assert not book.joint("cover").final  # of all the others; hole 4 is as it was said
+    book.do("threads said", step="cover_on", threads="insert", bolt=4)
+    assert book.joint("cover").final
+    assert book.bench("cover_on").threads.wrong is None
+
+
+def test_a_wet_hole_holds_the_first_pull(book: Book):
+    book.do("threads said", step="cover_on", threads="wet")
+    book.refuse("stage_waits", "fastener", step="cover_on", bolt=1, act="clicked")
+    book.do("threads said", step="cover_on", threads="chased")
+    pull(book)
+    assert book.joint("cover").final
+
+
+def test_a_hole_that_is_not_there(book: Book):
+    with pytest.raises(NotFound):
+        book.do("threads said", step="cover_on", threads="clean", bolt=9)

@@ -22,6 +22,7 @@ import SeatingBlock from './SeatingBlock.vue'
 import SignBlock from './SignBlock.vue'
 import GroupBlock from './GroupBlock.vue'
 import SentBlock from './SentBlock.vue'
+import ThreadBlock from './ThreadBlock.vue'
 import TraceBlock from './TraceBlock.vue'
 import { useServer } from '@/composables/server'
 import { capital } from '@/words'
@@ -299,6 +300,7 @@ useKeys(() => ({
         </button>
       </div>
       <FastenerCard :bench="bench" />
+      <ThreadBlock :bench="bench" />
       <SignBlock v-if="!bench.sign.unheard" :bench="bench" />
       <SeatingBlock v-if="bench.seating" :bench="bench" :seating="bench.seating" />
       <CardBack ref="paper" :bench="bench" />

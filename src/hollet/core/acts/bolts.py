@@ -7,13 +7,12 @@ from pydantic import Field
 from hollet.core.acts.base import Act, held, step_named
 from hollet.core.acts.hand import Hand
 from hollet.core.book.complete import obstacles
-from hollet.core.entries import BookState, Fastener, SeatingSaid, SignSaid, StepBody, Tightness
+from hollet.core.entries import BookState, Fastener, StepBody, Tightness
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.joints import Joint
 from hollet.core.procedure.sheet import Step
-from hollet.core.procedure.words import Seating, Sign
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import Quantity, canonical, decimal_text, quantity_of
 from hollet.core.slips import SlipCheck, question, slip_check, slip_input
@@ -23,7 +22,7 @@ from hollet.core.steps.signs import UNHEARD, JointSign, sign_of
 from hollet.core.steps.tighten import JointFacts, joint_facts, joint_in_hand
 from hollet.core.steps.wrenches import lever_of, setting_for, stage_ask, tolerance_of, wrench_holds
 
-__all__ = ["FastenerAct", "SeatingSaidAct", "SignSaidAct", "joint_of"]
+__all__ = ["FastenerAct", "joint_of"]
 
 
 LEAST_WORDS = 3
@@ -357,43 +356,3 @@ def _over(joint: Joint, bolt: BoltFacts) -> Refused:
     )
     words = f"bolt {bolt.number} {why}: {said[0].lower()}{said[1:]}"
     return Refused("over", words, field="bolt")
-
-
-class SignSaidAct(Act[SignSaid], StepBody):
-    """Said once a joint; by whom it is seen, or with which arm, in words."""
-
-    body: ClassVar = SignSaid
-    kind: Literal["sign said"]
-    sign: Sign
-    words: Annotated[str, Field(max_length=120)] = ""
-    joint: Annotated[str, Field(max_length=60)] | None = None
-
-    def accepted(self, state: BookState, hand: Hand) -> SignSaid:
-        joint, _ = joint_of(state, step_named(state, self.step), self.joint)
-        if self.sign in ("seen", "felt") and len(self.words.strip()) < 2:
-            asks = "who saw it" if self.sign == "seen" else "which arm, and how long it is"
-            raise Refused("no_words", f"{joint.name}: say {asks}", field="words")
-        if self.sign == "seen" and self.words.strip().casefold() == hand.who.strip().casefold():
-            words = f"{joint.name}: {hand.who} pulls, so somebody else sees it. Say who"
-            raise Refused("second_person", words, field="words")
-        return SignSaid(
-            step=self.step,
-            joint=joint.id,
-            name=joint.name,
-            sign=self.sign,
-            words=self.words.strip(),
-        )
-
-
-class SeatingSaidAct(Act[SeatingSaid], StepBody):
-    """Looked at with a nut in one hand and the wheel's hole before the eye."""
-
-    body: ClassVar = SeatingSaid
-    kind: Literal["seating said"]
-    nut: Seating
-    wheel: Seating
-    centred: Literal["nuts", "hub"]
-
-    def accepted(self, state: BookState, hand: Hand) -> SeatingSaid:
-        joint, _ = joint_of(state, step_named(state, self.step))
-        return self.filled(joint=joint.id, name=joint.name)

@@ -21,7 +21,7 @@ from hollet.core.entries.base import (
     StepBody,
     Tightness,
 )
-from hollet.core.entries.bolts import Adapter, Fastener, SeatingSaid, SignSaid
+from hollet.core.entries.bolts import Adapter, Fastener, SeatingSaid, SignSaid, ThreadsSaid
 from hollet.core.entries.calendar import (
     Commitment,
     EveningChanged,
@@ -143,6 +143,7 @@ __all__ = [
     "FaceAdded",
     "Fastener",
     "SeatingSaid",
+    "ThreadsSaid",
     "SignSaid",
     "FeatureCompared",
     "Finding",

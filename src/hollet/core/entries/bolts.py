@@ -7,10 +7,10 @@ from pydantic import Field
 from hollet.core.entries.base import Body, Key, Share, StepBody, Tightness, measured_once
 from hollet.core.entries.sent import Sent, Trace
 from hollet.core.instruments import Instrument
-from hollet.core.procedure.words import SEATINGS, SIGNS, Seating, Sign
+from hollet.core.procedure.words import SEATINGS, SIGNS, THREADS, Seating, Sign, ThreadState
 from hollet.core.quantities.quantity import Measured, Quantity, decimal_text, exact
 
-__all__ = ["Adapter", "Fastener", "SeatingSaid", "SignSaid"]
+__all__ = ["Adapter", "Fastener", "SeatingSaid", "SignSaid", "ThreadsSaid"]
 
 WENT = {
     "ok": "",
@@ -65,6 +65,24 @@ def lift_adapter(body: dict[str, Any]) -> dict[str, Any]:
         return body
     length, angle = measured_once(old["length"], "mm"), measured_once(old["angle"], "deg")
     return {**body, "adapter": {"length": length, "angle": angle}}
+
+
+class ThreadsSaid(StepBody):
+    """How the threads of a joint are; of one bolt's hole alone where it is named."""
+
+    called: ClassVar = "threads said"
+
+    joint: str
+    name: Annotated[str, Field(max_length=120)]
+    threads: ThreadState
+    bolt: Annotated[int, Field(ge=1, le=200)] | None = None
+
+    def subject(self) -> Key:
+        return Key("joint", self.joint)
+
+    def line(self, title: str) -> str:
+        where = f", hole {self.bolt}" if self.bolt is not None else ", threads"
+        return f"{self.name}{where}: {THREADS[self.threads]}"
 
 
 class SeatingSaid(StepBody):

@@ -32,6 +32,8 @@ __all__ = [
     "Words",
     "WIRE_STATES",
     "SEATINGS",
+    "THREADS",
+    "ThreadState",
     "SIGNS",
     "Seating",
     "Sign",
@@ -199,6 +201,17 @@ SIGNS: dict[Sign, str] = {
 Seating = Literal["taper", "ball", "flat"]
 SEATINGS: dict[Seating, str] = {"taper": "taper", "ball": "ball", "flat": "flat, with its washer"}
 """The face on which a wheel nut or bolt sits."""
+
+ThreadState = Literal["clean", "chased", "insert", "new", "wet", "damaged"]
+THREADS: dict[ThreadState, str] = {
+    "clean": "clean, and dry where the hole is blind",
+    "chased": "chased, blown out, clean",
+    "insert": "with a thread insert",
+    "new": "new, larger size",
+    "wet": "oil or water stands in a blind hole",
+    "damaged": "pulled, or a bolt sticks on its way",
+}
+"""How the threads of a joint are before it is drawn."""
 
 WireState = Literal["cut", "joined", "sleeved", "proven", "tied"]
 WIRE_STATES: dict[WireState, str] = {

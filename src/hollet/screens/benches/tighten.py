@@ -9,10 +9,10 @@ from hollet.core.instruments import Instrument
 from hollet.core.procedure.joints import Joint
 from hollet.core.procedure.kinds.tighten import TightenStep
 from hollet.core.procedure.pieces import BagLine
-from hollet.core.procedure.words import SEATINGS, SIGNS, Seating, Sign
+from hollet.core.procedure.words import SEATINGS, SIGNS, THREADS, Seating, Sign, ThreadState
 from hollet.core.quantities.quantity import decimal_text
 from hollet.core.steps.doubted import doubted_bolts
-from hollet.core.steps.seating import misfit, seating_of
+from hollet.core.steps.seating import UNFIT, misfit, seating_of, threads_of
 from hollet.core.steps.signs import sign_of
 from hollet.core.steps.tighten import JointFacts, joint_facts, joint_in_hand
 from hollet.core.steps.wrenches import Setting, setting_for, stage_ask, wrench_holds
@@ -54,6 +54,14 @@ class SignView(View):
     ways: dict[Sign, str]
 
 
+class ThreadsView(View):
+    """How the threads are, as it was said last, what is wrong with them, and the choices."""
+
+    words: tuple[str, ...]
+    wrong: str | None
+    ways: dict[ThreadState, str]
+
+
 class SeatingView(View):
     """How a wheel's nuts sit, as it was said, what does not belong together, and the choices."""
 
@@ -85,6 +93,7 @@ class TightenBench(View):
     lengths: tuple[BagLine, ...]
     sign: SignView
     seating: SeatingView | None
+    threads: ThreadsView
     trace: TraceBench | None
 
 
@@ -123,6 +132,7 @@ def tighten_bench(
         lengths=_lengths(joint),
         sign=_sign(state, joint),
         seating=_seating(state, joint),
+        threads=_threads(state, joint),
         trace=_trace(state, joint, facts, tools),
     )
 
@@ -134,6 +144,12 @@ def _trace(
     named = facts.wrench.id if facts.wrench is not None else None
     wrench = next((t for t in tools if t.id == named and t.device is not None), None)
     return trace_bench(state, joint, facts, wrench.id) if wrench is not None else None
+
+
+def _threads(state: BookState, joint: Joint) -> ThreadsView:
+    said = threads_of(state, joint).values()
+    wrong = misfit(state, joint) if any(body.threads in UNFIT for body in said) else None
+    return ThreadsView(words=tuple(b.line("") for b in said), wrong=wrong, ways=dict(THREADS))
 
 
 def _seating(state: BookState, joint: Joint) -> SeatingView | None:
