@@ -90,3 +90,16 @@ def test_one_stage_asks_for_one_thing():
     with pytest.raises(Refused) as refusal:
         small_sheet(FELT.replace('{ feel = "snug" }', '{ feel = "snug", torque = "9 Nm" }'))
     assert "one of torque, angle, feel or till" in refusal.value.message
+
+
+def test_a_joint_that_is_final_without_a_figure_is_led_without_one():
+    """`final = "snug"` and no stage given: it is not hunted, nothing asks for a wrench."""
+    text = SMALL.replace(
+        'stage = [{ torque = "30 Nm" }]\nfastener = "6 x M8"\nfinal = "cinched"',
+        'stage = [{}]\nfastener = "6 x M8"\nfinal = "snug"',
+    )
+    book = Book(small_sheet(text), tools())
+    assert book.bench(STEP).primary == "Now snug"
+    assert book.bench(STEP).setting.refusal is None
+    round_of(book)
+    assert book.joint("cover").final

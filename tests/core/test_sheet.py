@@ -47,7 +47,12 @@ MISTAKES = [
     ('lo = "0.030"', 'lo = "0.090"', "limit.1.lo", "above the upper"),
     ('lo = "0.030"', 'lo = "0.030 bar"', "limit.1.lo", "takes a length"),
     ('{ torque = "25 Nm" }', '{ torque = "25 mm" }', "joint.1.stage", "takes a torque"),
-    ('{ torque = "25 Nm" }', '{ torque = "25 Nm", angle = "90 deg" }', "joint.1.stage", "not both"),
+    (
+        '{ torque = "25 Nm" }',
+        '{ torque = "25 Nm", angle = "90 deg" }',
+        "joint.1.stage",
+        "must have one of",
+    ),
     ('{ torque = "25 Nm" }', '{ torque = "0 Nm" }', "joint.1.stage", "above zero"),
     ('tolerance = "5 %"', 'tolerance = "5 mm"', "joint.1.tolerance", "takes a percent"),
     (

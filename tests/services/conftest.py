@@ -17,9 +17,9 @@ def workshop(tmp_path):
     made.close()
 
 
-def stock(workshop: Workshop) -> str:
+def stock(workshop: Workshop, sheet: str = SMALL) -> str:
     """Sheet, tools and one build; returns the build's id."""
-    save_sheet(workshop, SMALL)
+    save_sheet(workshop, sheet)
     for tool in tools().values():
         edit_tool(workshop, tool.model_dump(exclude={"version"}), who="MK", version=0)
     return make_build(

@@ -5,10 +5,15 @@ import os
 import threading
 import time
 import tty
+from concurrent.futures import ThreadPoolExecutor
 
 import pytest
 from starlette.websockets import WebSocketDisconnect
 
+from hollet.core.entries import Fastener
+from hollet.core.entries.status import plan_of
+from hollet.core.steps.tighten import joint_facts
+from hollet.devices.feed import Spot
 from hollet.devices.protocol import encode
 from hollet.devices.standins.wrench import Wrench
 from hollet.services.archives import export_build, import_build
@@ -19,7 +24,7 @@ from hollet.services.workshop import Workshop
 from hollet.web.app import create_app
 from hollet.web.feed import listen_serial, listen_tcp
 from tests.services.conftest import stock
-from tests.support import Hand, tool
+from tests.support import SMALL, Hand, tool
 from tests.web.support import from_here
 from tests.web.test_access import ADDRESS, pair, phone
 
@@ -55,7 +60,7 @@ def shop(tmp_path):
 
 def post(app, build: str, event: str, who: str = "MK", **own):
     """What a screen sends when its wrench has sent."""
-    entry = {"kind": "sent pull", "step": "head_in", "event": event, **own}
+    entry = {"kind": "sent pull", "step": "head_in", "event": event} | own
     body = {"id": event, "who": who, "bench_time": "2026-03-01T09:00:00+01:00", "seen": 0}
     return from_here(app).post(f"/api/builds/{build}/entries", json={**body, "entry": entry})
 
@@ -240,3 +245,35 @@ def test_over_a_serial_line_that_is_plugged_in_twice(shop):
     assert not thread.is_alive()
     os.close(ours)
     os.close(theirs)
+
+
+def test_thirty_two_bolts_at_two_screens_and_a_wrench(tmp_path):
+    """Every pull is taken by both screens at once, each bolt has it once, in the joint's order."""
+    workshop = Workshop(tmp_path)
+    build = stock(workshop, SMALL.replace('kind = "circle", n = 6', 'kind = "circle", n = 32'))
+    edit_tool(workshop, W6.model_dump(exclude={"version"}), who="MK", version=0)
+    Hand(workshop, build).write("decision", step="cover_on", about="wrench", wrench="w6")
+    app = create_app(workshop)
+    feed = app.state.feed
+    for screen in ("one", "two"):
+        feed.watch(screen, Spot(build, "cover_on", "cover", "w6"))
+    key = feed.open(local=True)
+    feed.heard(key, encode(Wrench("D6", 1).hello))
+    said = b'{"say":"read","value":"30.%d","unit":"N\xc2\xb7m","pressed":true}'
+    for bolt in range(32):
+        assert feed.heard(key, said % (bolt % 9 + 1)) is None
+        event = list(feed.events())[-1]
+        with ThreadPoolExecutor(2) as screens:
+            answers = screens.map(
+                lambda who, sent=event: post(app, build, sent, who=who, step="cover_on"),
+                ("MK", "TR"),
+            )
+        told = [(answer.status_code, answer.json().get("message")) for answer in answers]
+        assert told == [(200, None)] * 2
+    with workshop.held(build) as state:
+        acts = state.each(Fastener, "joint", "cover")
+        facts = joint_facts(state, plan_of(state).find_joint("cover"))
+    assert [act.body.bolt for act in acts] == list(range(1, 33))
+    assert facts.final
+    assert {bolt.verdict for bolt in facts.bolts} == {"inside"}
+    workshop.close()

@@ -75,6 +75,7 @@ def _load() -> None:
     from hollet.core.scheduling import pace, plans  # noqa: F401
     from hollet.core.tightening import (  # noqa: F401
         adapters,
+        even,
         generic,
         patterns,
         preload,

@@ -49,6 +49,7 @@ FAMILIES = {
     "generic": "Bolts without a figure",
     "preload": "Bolts without a figure",
     "trace": "Torque wrench",
+    "even": "Flanges, runout, preload",
     "verdicts": "What a reading is worth",
     "budgets": "What a reading is worth",
     "running": "First start",

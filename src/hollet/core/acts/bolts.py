@@ -20,7 +20,14 @@ from hollet.core.steps.bolt import BROKEN, EMPTY, OVER, USED, BoltFacts
 from hollet.core.steps.groups import place_of
 from hollet.core.steps.signs import UNHEARD, JointSign, sign_of
 from hollet.core.steps.tighten import JointFacts, joint_facts, joint_in_hand
-from hollet.core.steps.wrenches import lever_of, setting_for, stage_ask, tolerance_of, wrench_holds
+from hollet.core.steps.wrenches import (
+    felt_state,
+    lever_of,
+    setting_for,
+    stage_ask,
+    tolerance_of,
+    wrench_holds,
+)
 
 __all__ = ["FastenerAct", "joint_of"]
 
@@ -217,7 +224,7 @@ class FastenerAct(Act[Fastener], StepBody):
 
     def _felt(self, pull: _Pull) -> Fastener:
         """As tight as its stage asks without a figure, or as loose."""
-        state = pull.joint.stage[pull.stage - 1].state()
+        state = felt_state(pull.joint, pull.stage)
         if self.act != "clicked" or self.typed is not None or state is None:
             _, _, text = stage_ask(pull.joint, pull.stage)
             words = f"stage {pull.stage} asks for no figure: {text}"

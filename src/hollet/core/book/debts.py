@@ -256,7 +256,7 @@ def _waits(
     if facts.condition is not None:
         return capital(facts.condition), "the last stage waits for it", False
     stage = facts.next_stage
-    if stage is not None and not joint.stage[stage - 1].given():
+    if stage is not None and stage_ask(joint, stage)[0:2] == ("torque", None):
         return "Book figure", f"stage {stage} is not given", False
     if not facts.begun:
         return "You", "passed over: nobody has said that it holds", True

@@ -252,8 +252,7 @@ def _joint_facts(state: BookState, joint: Joint, steps: tuple[str, ...]) -> Join
     between = _between(state, joint, facts, steps)
     if between is not None:
         facts = facts.model_copy(update={"condition": between, "proves": True, "final": False})
-    led = joint.final == "torqued" and not facts.final
-    return facts.model_copy(update=_lead(joint, facts)) if led else facts
+    return facts if facts.final else facts.model_copy(update=_lead(joint, facts))
 
 
 def _wrench(state: BookState, joint: Joint, steps: Sequence[str]) -> Decision | None:

@@ -8,7 +8,7 @@ from hollet.core.entries import Adapter
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument
 from hollet.core.limits import Judgement, Limit, judge
-from hollet.core.procedure.joints import Joint
+from hollet.core.procedure.joints import Feel, Joint
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import decimal_text, round9
 from hollet.core.tightening.adapters import in_usable_range, lever_ratio
@@ -16,6 +16,7 @@ from hollet.core.tightening.adapters import in_usable_range, lever_ratio
 __all__ = [
     "ASSUMED_TOLERANCE",
     "Setting",
+    "felt_state",
     "judge_click",
     "lever_of",
     "nearest_mark",
@@ -66,14 +67,24 @@ def stage_ask(joint: Joint, number: int) -> tuple[str, float | None, str]:
     """
     stage = joint.stage[number - 1]
     text = stage.asked()
-    if stage.state() is not None:
-        return "feel", None, text
+    if felt_state(joint, number) is not None:
+        return "feel", None, text if stage.given() else joint.final
     kind = "angle" if stage.angle else "torque"
     if not stage.given():
         return kind, None, text
     parsed = parse(text, kind)
     assert parsed.nominal is not None
     return kind, float(parsed.nominal), text
+
+
+def felt_state(joint: Joint, number: int) -> Feel | None:
+    """In which state a stage leaves a bolt that asks for no figure: what it says; or, of a joint
+    that is final without a figure, that.
+    """
+    stage = joint.stage[number - 1]
+    if stage.given() or joint.final == "torqued":
+        return stage.state()
+    return joint.final
 
 
 def stage_figure(kind: str, asked: float | None, text: str) -> str:
