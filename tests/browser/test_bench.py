@@ -91,7 +91,7 @@ def test_bolt_outside_waits_at_the_next_stage(demo, mk: Bench):
     mk.page.locator("input[name=other]").fill("46")
     mk.page.locator("input[name=other]").press("Enter")
     mk.written("wrench 46, bolt 52.6")
-    mk.shows("stage 3 waits until bolt 4 is put right")
+    mk.shows("Stage 3 waits until bolt 4 is put right")
     mk.press("Put bolt 4 right")
     expect(mk.page.get_by_text("begin again with it at stage 1")).to_be_visible()
     mk.page.get_by_role("dialog").get_by_role("button", name="Leave it, with a reason").click()

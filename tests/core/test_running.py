@@ -5,7 +5,7 @@ import pytest
 from hollet.core.catalogue import compute
 from hollet.core.entries.runs import RunSample
 from hollet.core.errors import Refused
-from hollet.core.running import oil_pressure_floor_kpa
+from hollet.core.running.watch import oil_pressure_floor_kpa
 from hollet.core.steps.stop import stop_of
 
 LIMITS = {

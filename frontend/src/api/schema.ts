@@ -2423,6 +2423,7 @@ export interface components {
             readonly lacking: string | null;
             /** Lays */
             lays: components["schemas"]["LaidFacts"][];
+            lift: components["schemas"]["LiftFacts"] | null;
             /** Lifts */
             lifts: boolean;
             /** Lines */
@@ -4265,6 +4266,40 @@ export interface components {
             turned: string[];
         };
         /**
+         * ElementSaid
+         * @description An element as it was typed; an empty limit is no mark.
+         */
+        ElementSaid: {
+            /**
+             * Found
+             * @default
+             */
+            found?: string;
+            /**
+             * Left
+             * @default 1
+             */
+            left?: number;
+            /**
+             * Limit
+             * @default
+             */
+            limit?: string;
+            /** Name */
+            name: string;
+            /**
+             * Where
+             * @default leg
+             * @enum {string}
+             */
+            where?: "top" | "leg";
+            /**
+             * Why
+             * @default
+             */
+            why?: string;
+        };
+        /**
          * EmptyFacts
          * @description A bolt that was left out on purpose, and what it waits for.
          */
@@ -4311,7 +4346,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["OutOfOvenAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["AlteredAct"] | components["schemas"]["EarlierKeptAct"] | components["schemas"]["KeptSoAct"] | components["schemas"]["WireMendedAct"] | components["schemas"]["SumKeptAct"] | components["schemas"]["RowSaidAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["SeatingSaidAct"] | components["schemas"]["SignSaidAct"] | components["schemas"]["ThreadsSaidAct"] | components["schemas"]["LookedAgainAct"] | components["schemas"]["OdometerSaidAct"] | components["schemas"]["SentPullAct"] | components["schemas"]["SentReadingAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
+            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["OutOfOvenAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["AlteredAct"] | components["schemas"]["EarlierKeptAct"] | components["schemas"]["KeptSoAct"] | components["schemas"]["WireMendedAct"] | components["schemas"]["SumKeptAct"] | components["schemas"]["RowSaidAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["SeatingSaidAct"] | components["schemas"]["SignSaidAct"] | components["schemas"]["ThreadsSaidAct"] | components["schemas"]["LiftSaidAct"] | components["schemas"]["LookedAgainAct"] | components["schemas"]["OdometerSaidAct"] | components["schemas"]["SentPullAct"] | components["schemas"]["SentReadingAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
             /** Id */
             id: string;
             /** Seen */
@@ -6372,6 +6407,108 @@ export interface components {
             name: string;
             /** Why */
             why: string;
+        };
+        /**
+         * LiftFacts
+         * @description The lift: everything against it in `stops`; the angle, drawn as it is; a leg's load.
+         */
+        LiftFacts: {
+            /** About */
+            about: string;
+            /** Angle */
+            angle: number | null;
+            /** Flattest */
+            flattest: number;
+            /** Leg Load */
+            leg_load: string;
+            /** Legs */
+            legs: number;
+            /** Rows */
+            rows: components["schemas"]["LiftRow"][];
+            /** Stops */
+            stops: string[];
+            /** Title */
+            title: string;
+            /** Working */
+            working: string[];
+        };
+        /**
+         * LiftRow
+         * @description One element, weakest first: its number on the drawing, what it may carry and carries, the
+         *     share that is used, and why nothing is lifted by it.
+         */
+        LiftRow: {
+            /** How */
+            how: string;
+            /** Load */
+            load: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Share */
+            share: number | null;
+            /** Stop */
+            stop: string | null;
+            /** Where */
+            where: string;
+        };
+        /**
+         * LiftSaidAct
+         * @description The mass as a figure or as a range ("171 to 196"), of which the heavy end counts; lengths of
+         *     the legs and between the eyes, or the angle measured on the loaded sling.
+         */
+        LiftSaidAct: {
+            /**
+             * Angle
+             * @default
+             */
+            angle?: string;
+            /**
+             * Apart
+             * @default
+             */
+            apart?: string;
+            /** Elements */
+            elements: components["schemas"]["ElementSaid"][];
+            /**
+             * Hook
+             * @default
+             */
+            hook?: string;
+            /**
+             * Jerk
+             * @default 1.25
+             */
+            jerk?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lift said";
+            /**
+             * Leg
+             * @default
+             */
+            leg?: string;
+            /** Legs */
+            legs: number;
+            /** Mass */
+            mass: string;
+            /**
+             * Mass From
+             * @enum {string}
+             */
+            mass_from: "weighed" | "book" | "estimate";
+            /**
+             * Reach
+             * @default
+             */
+            reach?: string;
+            /** Step */
+            step: string;
+            /** What */
+            what: string;
         };
         /**
          * Limit

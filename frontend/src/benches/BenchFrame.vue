@@ -17,6 +17,7 @@ import StepGuards from '@/shell/StepGuards.vue'
 import StuckDialog from '@/shell/StuckDialog.vue'
 import AgainBlock from './AgainBlock.vue'
 import CareBlock from './CareBlock.vue'
+import LiftBlock from './LiftBlock.vue'
 import LooksBlock from './LooksBlock.vue'
 import ClockBlock from './ClockBlock.vue'
 import ProvisionalBlock from './ProvisionalBlock.vue'
@@ -198,6 +199,7 @@ defineExpose({
         :what="bench.base.title"
         :step="bench.base.step"
       />
+      <LiftBlock v-if="!underWay && bench.base.lifts" :lift="bench.base.lift" :step="bench.base.step" />
       <LooksBlock v-if="!underWay && bench.base.looks" :looks="bench.base.looks" :step="bench.base.step" />
       <CareBlock v-if="!underWay" :bench="bench" />
       <SumsBlock v-if="!underWay" :bench="bench" />

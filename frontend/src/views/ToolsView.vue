@@ -302,7 +302,7 @@ function tried(words: string) {
       <p v-else-if="shop.view" class="t20">
         No measuring tool yet. Without its tools Hollet cannot say whether a reading is inside.
       </p>
-      <HeardBlock :tools="shown" @is="speaks" />
+      <HeardBlock v-if="shown.length" :tools="shown" @is="speaks" />
       <section v-if="shop.view?.builds.length && shown.length" class="decides">
         <h2 class="t28">Which tool can decide it</h2>
         <label class="field pickbuild"

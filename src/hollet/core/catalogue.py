@@ -48,8 +48,9 @@ def compute(name: str, data: dict[str, Any]) -> dict[str, Any]:
 
 def _load() -> None:
     """Import the families, which register themselves on the first use and not at start-up."""
-    from hollet.core import budgets, buying, pairs, running, slips, verdicts  # noqa: F401
+    from hollet.core import budgets, buying, pairs, slips, verdicts  # noqa: F401
     from hollet.core.fitting import heating, lengths, pairing, shims, valve_shims  # noqa: F401
+    from hollet.core.lifting import bearing, links, slings  # noqa: F401
     from hollet.core.measuring import (  # noqa: F401
         alignment,
         belts,
@@ -72,6 +73,7 @@ def _load() -> None:
         suspension,
         valves,
     )
+    from hollet.core.running import rules, watch  # noqa: F401
     from hollet.core.scheduling import pace, plans  # noqa: F401
     from hollet.core.tightening import (  # noqa: F401
         adapters,

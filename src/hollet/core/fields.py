@@ -19,14 +19,18 @@ __all__ = [
     "Force",
     "Length",
     "Lengths",
+    "Mass",
     "Percent",
+    "Power",
     "Pressure",
     "Pressures",
     "Ratio",
     "Resistance",
+    "SpecificHeat",
     "Speed",
     "Stiffness",
     "Temperature",
+    "Temperatures",
     "Threads",
     "Time",
     "Times",
@@ -37,6 +41,7 @@ __all__ = [
     "Viscosity",
     "Voltage",
     "Volume",
+    "WarmingRate",
     "one_of",
 ]
 
@@ -50,14 +55,18 @@ Expansion = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "ex
 Force = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "force"})]
 Length = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "length"})]
 Lengths = Annotated[Quantities | None, Field(json_schema_extra={"dimension": "length"})]
+Mass = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "mass"})]
 Percent = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "percent"})]
+Power = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "power"})]
 Pressure = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "pressure"})]
 Pressures = Annotated[Quantities | None, Field(json_schema_extra={"dimension": "pressure"})]
 Ratio = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "ratio"})]
 Resistance = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "resistance"})]
+SpecificHeat = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "specific heat"})]
 Speed = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "speed"})]
 Stiffness = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "stiffness"})]
 Temperature = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "temperature"})]
+Temperatures = Annotated[Quantities | None, Field(json_schema_extra={"dimension": "temperature"})]
 Threads = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "threads"})]
 Time = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "time"})]
 Times = Annotated[Quantities | None, Field(json_schema_extra={"dimension": "time"})]
@@ -68,6 +77,7 @@ Unbalance = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "un
 Viscosity = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "viscosity"})]
 Voltage = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "voltage"})]
 Volume = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "volume"})]
+WarmingRate = Annotated[Quantity | None, Field(json_schema_extra={"dimension": "warming rate"})]
 
 
 def one_of(*options: str) -> Any:

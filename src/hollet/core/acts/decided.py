@@ -13,7 +13,7 @@ from hollet.core.errors import NotFound, Refused
 from hollet.core.procedure.sheet import Step
 from hollet.core.quantities.parse import measured
 from hollet.core.quantities.quantity import Quantity
-from hollet.core.running import DRY_RUN_S, DryRun, dry_run_request
+from hollet.core.running.watch import DRY_RUN_S, DryRun, dry_run_request
 
 __all__ = ["AdapterSaid", "DecisionAct"]
 

@@ -31,6 +31,7 @@ from hollet.core.procedure.kinds.tighten import TightenStep
 from hollet.core.procedure.schools import agreement_state
 from hollet.core.procedure.sheet import Step
 from hollet.core.steps.inspection import unfinished
+from hollet.core.steps.lifting import lift_of
 from hollet.core.steps.pattern import pattern_of
 from hollet.core.steps.readings import readings_of
 from hollet.core.steps.results import results_of
@@ -145,30 +146,32 @@ def _guarded(state: BookState, step: Step, tools: Sequence[Instrument], now: str
     )
     if unsaid is not None:
         found.append(_order("lifting", f"not ready to lift, not said any more: {unsaid.name}"))
-    if step.lifts:
-        for measured in plan_of(state).step:
-            bad = next(
-                (
-                    r
-                    for r in results_of(state, measured, tools)
-                    if r.limit.safety == "lifting"
-                    and r.judgement.verdict in ("outside", "too_close")
-                ),
-                None,
-            )
-            if bad is not None:
-                found.append(
-                    Obstacle(
-                        code="lifting",
-                        words=f"not ready to lift: {bad.name} is {bad.judgement.words}",
-                        by="nothing",
-                    )
-                )
-                break
+    found += _not_ready(state, step, tools)
     box = box_of(step)
     if box is not None and not_pressed(state, step, box, now):
         found.append(Obstacle(code="box", words=f"not confirmed: {box}", by="press", box=box))
     return found
+
+
+def _not_ready(state: BookState, step: Step, tools: Sequence[Instrument]) -> list[Obstacle]:
+    """What stands against a lift: how it hangs, and gear that is not good."""
+    if not step.lifts:
+        return []
+    lift = lift_of(state, step)
+    against = [*lift.stops[:1]] if lift is not None else []
+    judged = (r for measured in plan_of(state).step for r in results_of(state, measured, tools))
+    bad = next(
+        (
+            f"{r.name} is {r.judgement.words}"
+            for r in judged
+            if r.limit.safety == "lifting" and r.judgement.verdict in ("outside", "too_close")
+        ),
+        None,
+    )
+    return [
+        Obstacle(code="lifting", words=f"not ready to lift: {words}", by="nothing")
+        for words in (*against, *((bad,) if bad else ()))
+    ]
 
 
 def _order(code: str, words: str, kind: str = "unfinished") -> Obstacle:

@@ -47,6 +47,7 @@ from hollet.core.entries.inspected import (
     PartRight,
     Traced,
 )
+from hollet.core.entries.lifting import LiftElement, LiftSaid
 from hollet.core.entries.looks import LookedAgain, MovedBolt, OdometerSaid
 from hollet.core.entries.machine import MachineMeasured, MachineMoved, MachineOrdered
 from hollet.core.entries.money import BudgetSet, OwnerSaid, Paid, ReserveWeighed, WayWeighed
@@ -108,6 +109,8 @@ from hollet.core.entries.work import (
 )
 
 __all__ = [
+    "LiftElement",
+    "LiftSaid",
     "LookedAgain",
     "MovedBolt",
     "OdometerSaid",

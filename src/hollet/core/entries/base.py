@@ -67,6 +67,7 @@ Place = Literal[
     "ground",
     "helper",
     "joint",
+    "lift",
     "line",
     "load",
     "log",

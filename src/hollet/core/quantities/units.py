@@ -46,6 +46,9 @@ CANONICAL = {
     "unbalance": "g·mm",
     "torsional rate": "N·m/deg",
     "distance": "km",
+    "power": "W",
+    "specific heat": "J/(kg·K)",
+    "warming rate": "°C/min",
 }
 
 
@@ -67,6 +70,10 @@ _TABLE: tuple[tuple[str, str, F, str], ...] = (
     ("in", "length", INCH, "in inch inches \" ″ ''"),
     ("thou", "length", INCH / 1000, "thou thousandth thousandths"),
     ("ft", "length", INCH * 12, "ft foot feet '"),
+    ("W", "power", F(1), "W watt watts"),
+    ("kW", "power", F(1000), "kW"),
+    ("J/(kg·K)", "specific heat", F(1), "J/(kg·K) J/kg/K"),
+    ("°C/min", "warming rate", F(1), "°C/min K/min"),
     ("km", "distance", F(1), "km"),
     ("mi", "distance", F("1.609344"), "mi mile miles"),
     ("g", "mass", F(1), "g gram grams"),

@@ -6,7 +6,7 @@ from itertools import pairwise
 from hollet.core.entries import AttemptStarted, Entry, RunSample
 from hollet.core.limits import Limit
 from hollet.core.quantities.quantity import Measured, decimal_text, round9
-from hollet.core.running import STALE_S, Seen, oil_state
+from hollet.core.running.watch import STALE_S, Seen, oil_state
 from hollet.core.steps.attempt import Deadline
 
 __all__ = ["ASKED_S", "deadlines_of", "is_enough", "oil_of", "short_words", "stop_of"]

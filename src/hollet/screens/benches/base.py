@@ -34,6 +34,7 @@ from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.schools import Extra
 from hollet.core.procedure.sheet import Step, blocks_of
 from hollet.core.procedure.words import RUNGS, STAGES
+from hollet.core.steps.lifting import LiftFacts
 from hollet.core.view import View
 from hollet.screens.benches.by_hand import (
     AgainRow,
@@ -149,6 +150,7 @@ class BenchBase(View):
     comes_off: ComesOff
     behind: DebtGroup | None
     looks: Looks | None
+    lift: LiftFacts | None
     skip_keys: tuple[str, ...] = reason_keys("skip")
     chance_keys: tuple[str, ...] = reason_keys("last_chance")
     capture_keys: tuple[str, ...] = reason_keys("capture")

@@ -11,6 +11,7 @@ from hollet.core.entries import BookState, PartChanged
 from hollet.core.entries.status import StepStatus, plan_of
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.sheet import Step
+from hollet.core.steps.lifting import lift_of
 from hollet.core.steps.tighten import joint_facts, joint_in_hand
 from hollet.core.view import View
 
@@ -80,6 +81,7 @@ def care_at(state: BookState, step: Step, tools: Sequence[Instrument], now: str)
         "counts": counts_of(state, step),
         "behind": debts_behind(state, step, now),
         "looks": looked_at(state, step, tools, now),
+        "lift": lift_of(state, step) if step.lifts else None,
         "depth_tools": tuple(DepthTool(id=t.id, code=t.code) for t in depths if step.seats),
     }
 

@@ -1,0 +1,120 @@
+"""A lift said: everything that stands against it holds the step, and nothing is ever conceded."""
+
+import pytest
+
+from hollet.core.book.complete import obstacles
+from hollet.core.entries.status import plan_of
+from hollet.core.errors import Refused
+from hollet.core.steps.lifting import lift_of
+from tests.support import TAKE, Book, small_sheet, tools
+
+STEP = "shaft_off"
+HOOK = {"name": "hook", "limit": "800 kg", "where": "top"}
+EYES = {"name": "eyes", "limit": "400 kg", "left": 0.7, "why": "slant pull", "where": "leg"}
+SLING = {"name": "sling S2", "limit": "500 kg", "left": 0.8, "why": "choked", "where": "leg"}
+
+
+@pytest.fixture
+def book() -> Book:
+    return Book(small_sheet(TAKE), tools())
+
+
+def say(book: Book, **own) -> None:
+    said = {
+        "step": STEP,
+        "what": "engine",
+        "mass": "171 to 196 kg",
+        "mass_from": "estimate",
+        "legs": 2,
+        "leg": "600 mm",
+        "apart": "480 mm",
+        "elements": (HOOK, EYES, SLING),
+    }
+    book.do("lift said", **{**said, **own})
+
+
+def facts(book: Book):
+    return lift_of(book.state, plan_of(book.state).find_step(STEP))
+
+
+def held(book: Book) -> list[str]:
+    step = plan_of(book.state).find_step(STEP)
+    found = obstacles(book.state, step, tuple(book.shop.values()), book.time)
+    return [o.words for o in found if o.code == "lifting" and o.by == "nothing"]
+
+
+def test_weakest_first_with_the_heavy_end_and_the_jerk(book: Book):
+    """acos(480/1200) = 66.4°; 196 × 1.25 ÷ (2 sin 66.4°) = 133.7 kg a leg; eyes 280: 47.7 %."""
+    say(book)
+    lift = facts(book)
+    assert (lift.stops, lift.angle, lift.leg_load) == ((), 66.4, "134 kg")
+    assert [(r.name, r.load) for r in lift.rows] == [
+        ("eyes", "134 of 280 kg"),
+        ("sling S2", "134 of 400 kg"),
+        ("hook", "245 of 800 kg"),
+    ]
+    assert lift.rows[0].share == pytest.approx(133.66 / 280, abs=1e-3)
+    assert lift.title == "Nothing said against this lift: weakest 48 % used"
+    assert "heavy end of 171 to 196" in lift.about
+    assert held(book) == []
+
+
+@pytest.mark.parametrize(
+    ("own", "words"),
+    [
+        ({"leg": "270 mm"}, "below 30° to the horizontal"),
+        ({"leg": "", "apart": ""}, "the angle of the legs is not known"),
+        ({"leg": "200 mm"}, "do not reach over the eyes"),
+        ({"angle": "25 deg"}, "below 30° to the horizontal"),
+        ({"elements": ({"name": "ring", "where": "top"},)}, "ring: no marked limit, no lift"),
+        ({"elements": ({**SLING, "found": "a cut"},)}, "a cut: it lifts nothing"),
+        ({"elements": ({**SLING, "limit": "120 kg"},)}, "more than it may carry"),
+        ({"elements": ()}, "name every element"),
+        ({"hook": "2400 mm", "reach": "2310 mm"}, "90 mm too low"),
+        ({"legs": 1, "angle": "80 deg"}, "one leg hangs straight down"),
+    ],
+)
+def test_what_stands_against_it_holds_the_step(book: Book, own, words):
+    """Told, drawn, first in the title; no reason and no concession passes it."""
+    say(book, **own)
+    assert any(words in stop for stop in facts(book).stops)
+    assert facts(book).title.startswith("No lift: ")
+    assert any(words in line for line in held(book))
+    with pytest.raises(Refused):
+        book.do("done", step=STEP, reason="it will hold, we did it before")
+    say(book)
+    assert held(book) == []
+
+
+def test_the_newest_word_counts_and_struck_it_counts_no_more(book: Book):
+    say(book)
+    say(book, leg="270 mm")
+    line = book.state.order[-1]
+    book.do("strike", entry=line, reason="measured the wrong sling")
+    assert facts(book).stops == ()
+
+
+@pytest.mark.parametrize(
+    ("own", "code"),
+    [
+        ({"mass": ""}, "bad_number"),
+        ({"mass": "0 kg"}, "mass_not_positive"),
+        ({"mass": "1 to 2 to 3 kg"}, "bad_number"),
+        ({"mass": "196 to 171 kg"}, "mass_not_positive"),
+        ({"leg": "-3 mm"}, "bad_number"),
+        ({"elements": ({**EYES, "why": ""},)}, "no_words"),
+        ({"step": "cover_off"}, "bad_entry"),
+    ],
+)
+def test_what_cannot_be_said(book: Book, own, code):
+    head = book.state.head
+    with pytest.raises(Refused) as refusal:
+        say(book, **own)
+    assert refusal.value.reason_code == code
+    assert book.state.head == head
+
+
+@pytest.mark.parametrize("mass", ["190 kg", "190", "418.9 lb", "180 kg to 190 kg", "180 – 190 kg"])
+def test_a_mass_as_it_is_written(book: Book, mass: str):
+    say(book, mass=mass)
+    assert facts(book).about.startswith(("190 kg", "191 kg"))
