@@ -96,7 +96,7 @@ def test_bolt_outside_waits_at_the_next_stage(demo, mk: Bench):
     expect(mk.page.get_by_text("begin again with it at stage 1")).to_be_visible()
     mk.page.get_by_role("dialog").get_by_role("button", name="Leave it, with a reason").click()
     mk.reason("well below the next stage", "Left with this reason")
-    mk.shows("stage 3 waits until bolt 10")
+    mk.shows("Stage 3 waits until bolt 10")
     mk.press("Put bolt 10 right")
     mk.page.get_by_role("dialog").get_by_role("button", name="It is out").click()
     for stage in (1, 2):

@@ -86,6 +86,16 @@ def test_what_stands_against_it_holds_the_step(book: Book, own, words):
     assert held(book) == []
 
 
+def test_what_hangs_holds_every_lift_of_its_stage(book: Book):
+    """The step at which it was said is passed over; the next that lifts is held all the same."""
+    say(book, leg="270 mm")
+    other = plan_of(book.state).find_step(STEP).model_copy(update={"id": "next_lift"})
+    assert lift_of(book.state, other).stops == facts(book).stops
+    assert facts(book).leg_load == "268 kg"  # what it would be, drawn and never allowed
+    elsewhere = other.model_copy(update={"stage": "wake"})
+    assert lift_of(book.state, elsewhere) is None
+
+
 def test_the_newest_word_counts_and_struck_it_counts_no_more(book: Book):
     say(book)
     say(book, leg="270 mm")

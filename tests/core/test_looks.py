@@ -127,13 +127,38 @@ def test_pulled_anew_it_begins_anew(ran: Ran):
 def test_the_step_is_not_done_before(ran: Ran):
     assert "Cover bolts to be looked at again 2 times" in ran.lacks()[0]
     ran.refuse("not_complete", "done", step="again")
-    ran.look()
-    ran.look()
+    for reads in ("82080", "82900"):
+        ran.odometer(reads)
+        ran.look()
     assert ran.lacks() == []
 
 
+def test_two_presses_are_one_look_and_an_early_one_is_none(ran: Ran):
+    """At 20 km of 80 it is too early; at 60 it counts; and the same minute on another screen is not
+    the time at 800 km.
+    """
+    ran.odometer("82020")
+    ran.look()
+    assert (ran.facts().times, ran.facts().words) == (0, "at 82080 km")
+    assert "before its time" in ran.facts().rows[0].words
+    ran.odometer("82060")
+    ran.look()
+    ran.look()
+    assert (ran.facts().times, ran.facts().due) == (1, False)
+
+
+def test_a_look_without_the_odometer_proves_no_distance():
+    made = Ran()
+    made.tight()
+    made.look()
+    made.look()
+    assert (made.facts().times, made.facts().due) == (0, True)
+
+
 def test_what_is_struck_was_not_looked_at(ran: Ran):
+    ran.odometer("82080")
     line = ran.look()
+    assert ran.facts().times == 1
     ran.do("strike", entry=line.id, reason="it was the other side")
     assert ran.facts().times == 0
 
@@ -177,6 +202,7 @@ def test_a_joint_drawn_by_an_angle_is_looked_at_and_never_pulled():
         joint="cover",
         moved=[{"bolt": 1, "typed": "20"}],
     )
+    made.later(24 * 20)
     assert made.look(wrench=None).body.wrench is None
     assert made.facts().over
 

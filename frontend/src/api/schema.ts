@@ -6429,6 +6429,8 @@ export interface components {
             stops: string[];
             /** Title */
             title: string;
+            /** What */
+            what: string;
             /** Working */
             working: string[];
         };

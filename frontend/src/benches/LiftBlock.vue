@@ -45,7 +45,7 @@ async function say() {
         :angle="lift.angle"
         :flattest="lift.flattest"
         :legs="lift.legs"
-        :what="lift.about.split(',')[0]"
+        :what="lift.what"
         :leg-load="lift.leg_load"
         :stopped="lift.stops.length > 0"
       />
@@ -170,8 +170,15 @@ li.stop {
 .bar {
   position: relative;
   height: 22px;
-  background: linear-gradient(90deg, var(--slot) 80%, var(--metal) 80%);
+  background: var(--slot);
   border-left: 2px solid var(--ink);
+}
+.bar::after {
+  content: '';
+  position: absolute;
+  inset: 0 0 0 80%;
+  border-left: 3px solid var(--ink);
+  background: repeating-linear-gradient(135deg, var(--metal) 0 1.6px, transparent 1.6px 7px);
 }
 .bar i {
   position: absolute;

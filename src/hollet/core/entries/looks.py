@@ -39,6 +39,7 @@ class LookedAgain(StepBody):
     """
 
     called: ClassVar = "looked again"
+    never_late: ClassVar = True
     touches: ClassVar = True
     is_ground: ClassVar = True
 

@@ -5,6 +5,7 @@ it. It never says that a lift is safe.
 import math
 
 from hollet.core.entries import BookState, LiftElement, LiftSaid
+from hollet.core.entries.status import plan_of
 from hollet.core.errors import Refused
 from hollet.core.lifting.slings import FLATTEST_DEG, checked_angle, leg_share
 from hollet.core.procedure.kinds import BaseStep
@@ -34,6 +35,7 @@ class LiftFacts(View):
     """The lift: everything against it in `stops`; the angle, drawn as it is; a leg's load."""
 
     title: str
+    what: str
     about: str
     stops: tuple[str, ...]
     angle: float | None
@@ -45,8 +47,14 @@ class LiftFacts(View):
 
 
 def lift_of(state: BookState, step: BaseStep) -> LiftFacts | None:
-    """What was said last of the lift at a step; None where nobody said anything."""
+    """What was said last of the lift at a step; of a step at which nobody said anything, what was
+    said last in its stage: it hangs there still. None where nobody said anything.
+    """
     said = state.newest(LiftSaid, "lift", step.id)
+    if said is None:
+        stages = {other.id: other.stage for other in plan_of(state).step}
+        near = [e for e in state.all(LiftSaid) if stages.get(e.body.step) == step.stage]
+        said = max(near, key=lambda e: e.seq, default=None)
     return _facts(said.body) if said is not None else None
 
 
@@ -55,8 +63,10 @@ def _facts(said: LiftSaid) -> LiftFacts:
     angle, bad = _angle(said)
     share = None
     try:
+        if angle is not None and 0 < angle <= ALONE:
+            share = leg_share(said.legs, angle)[0]  # told below 30° too: it shows what it would be
         if angle is not None and not bad:
-            share = leg_share(said.legs, checked_angle(angle, "angle"))[0]
+            checked_angle(angle, "angle")
     except Refused as refusal:
         bad = refusal.message
     leg = mass * share * jerk if share is not None else None
@@ -78,6 +88,7 @@ def _facts(said: LiftSaid) -> LiftFacts:
     known = {"weighed": "weighed", "book": "by the book", "estimate": "an estimate"}
     return LiftFacts(
         title=_title(stops, rows),
+        what=f"{said.what}, {_kg(said.heavy)} kg",
         about=f"{_kg(said.heavy)} kg, {light or known[said.mass_from]}, taken × {jerk:g} for jerks",
         stops=stops,
         angle=round(angle, 1) if angle is not None else None,

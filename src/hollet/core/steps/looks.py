@@ -24,6 +24,8 @@ from hollet.core.words import counted
 
 __all__ = ["FoundRow", "LookFacts", "due_by", "looks_of", "odometer", "times_good"]
 
+EARLY = 0.5
+"""A look counts from half of the way on (rule of thumb: 50 to 100 km for 80)."""
 HOT_C, COLD_H = 70.0, 4.0
 """A heat cycle: up to this coolant, and then so many hours of standing (rules of thumb)."""
 
@@ -66,11 +68,39 @@ def odometer(state: BookState, until: str = "") -> float | None:
     return known[-1].body.value.figure("distance") if known else None
 
 
+def _counted(state: BookState, joint: Joint) -> tuple[list[Entry[LookedAgain]], str]:
+    """The looks that count as one of its times, since its bolts were pulled last: all held, and at
+    least half of the way there was gone; and since when the next one counts (UTC). Twice within a
+    minute is once, and a distance that nobody read is none.
+    """
+    acts = [e for e in state.each(Fastener, "joint", joint.id) if e.body.stage]
+    looks = [e for e in state.each(LookedAgain, "joint", joint.id) if acts and e.seq > acts[-1].seq]
+    found: list[Entry[LookedAgain]] = []
+    base = acts[-1].time if acts else ""
+    for look in looks:
+        when = next(iter(joint.again[len(found) :]), None)
+        if when is None or look.body.moved:
+            base = look.time
+        elif _gone(state, when, base, look.time) >= EARLY:
+            found.append(look)
+            base = look.time
+    return found, base
+
+
+def _gone(state: BookState, when: LookWhen, base: str, at: str) -> float:
+    """The share of the way to a time that was gone at a moment, as far as it is known."""
+    ways = [1.0] if when.trip else []
+    then, reads = odometer(state, base), odometer(state, at)
+    if when.km is not None and then is not None and reads is not None:
+        ways.append((reads - then) / when.km)
+    days = _by_day(when.days, base, at)
+    heat = _by_heat(state, when.cycles, base, at)
+    return max([*ways, *(way[0] for way in (days, heat) if way is not None)], default=0.0)
+
+
 def times_good(state: BookState, joint: Joint) -> int:
-    """How often all its bolts were found as they were set, since they were pulled last."""
-    pulled = max((e.seq for e in state.each(Fastener, "joint", joint.id)), default=0)
-    looks = state.each(LookedAgain, "joint", joint.id)
-    return sum(e.seq > pulled and not e.body.moved for e in looks)
+    """How often it was looked at, in its time, and all its bolts were as they had been set."""
+    return len(_counted(state, joint)[0])
 
 
 def looks_of(state: BookState, joint: Joint, now: str) -> LookFacts | None:
@@ -79,9 +109,8 @@ def looks_of(state: BookState, joint: Joint, now: str) -> LookFacts | None:
     acts = [e for e in state.each(Fastener, "joint", joint.id) if e.body.stage]
     if not acts or not (joint.again or looks):
         return None
-    fresh = [look for look in looks if look.seq > acts[-1].seq]
-    base = fresh[-1].time if fresh else acts[-1].time
-    place = times_good(state, joint)
+    counted_looks, base = _counted(state, joint)
+    place, good = len(counted_looks), {look.id for look in counted_looks}
     when = next(iter(joint.again[place:]), joint.again[-1] if _each_trip(joint) else None)
     due, words, left, share = due_by(state, when, base, now)
     return LookFacts(
@@ -92,7 +121,7 @@ def looks_of(state: BookState, joint: Joint, now: str) -> LookFacts | None:
         left=left,
         share=share,
         assumed=when is not None and when.source is None,
-        rows=tuple(_row(state, look) for look in looks),
+        rows=tuple(_row(state, look, look.id in good) for look in looks),
         trend=_trend(looks),
     )
 
@@ -189,10 +218,13 @@ def heat_cycles(state: BookState, since: str, now: str) -> int:
     return hot
 
 
-def _row(state: BookState, look: Entry[LookedAgain]) -> FoundRow:
+def _row(state: BookState, look: Entry[LookedAgain], good: bool) -> FoundRow:
     km = odometer(state, look.time)
     body = look.body
-    held = "all held" if not body.moved else f"{len(body.moved)} of {body.bolts} moved"
+    early = "" if good else ", before its time: it is looked at once more"
+    held = f"all held{early}"
+    if body.moved:
+        held = f"{len(body.moved)} of {body.bolts} moved"
     found = [_lost(body, m.found.figure("torque")) for m in body.moved if m.found is not None]
     worst = f", lost {decimal_text(max(found), 0)} N·m at most" if found else ""
     return FoundRow(
