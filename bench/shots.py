@@ -1,16 +1,20 @@
 """Takes the pictures of docs/screenshots from the demo data."""
 
 import tempfile
-from collections.abc import Iterator
+import time
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from types import SimpleNamespace
 
 import uuid_utils
 from playwright.sync_api import sync_playwright
 
 from bench.table import ARGS, hollet, started
+from hollet.devices.standins.wrench import Wrench
 from hollet.services.demo import make_demo
 from tests.browser.regions import api, new_build, write
+from tests.browser.test_instruments import STEP, speaking, to_last_stage
 
 OUT = Path(__file__).parents[1] / "docs" / "screenshots"
 
@@ -25,6 +29,28 @@ def served(folder: Path) -> Iterator[str]:
 def named(url: str, name: str) -> str:
     """The id of a build of the demo."""
     return next(str(b["id"]) for b in api(url, "/api/shop")["builds"] if b["name"].startswith(name))
+
+
+def drawn_on(url: str, build: str, look: Callable[[], object]) -> None:
+    """The head at its last stage, by the wrench that sends: six bolts hold, the seventh yields."""
+    decision = {"kind": "decision", "step": STEP, "about": "wrench", "wrench": "w6"}
+    write(url, build, decision)
+    to_last_stage(SimpleNamespace(url=url), build)
+    look()  # a screen waits there: it takes what the wrench sends
+    joint = f"/api/builds/{build}/steps/{STEP}"
+    with speaking(url, Wrench("W6-0001", 4)) as do:
+        for bolt in range(7):
+            do("turn 90 from 80" if bolt < 6 else "turn 70 from 80 yields 55")
+            until(lambda done=bolt + 1: api(url, joint)["joint"]["stages"][3]["done"] >= done)
+
+
+def until(asked: Callable[[], bool]) -> None:
+    """Wait for what another process does."""
+    for _ in range(200):
+        if asked():
+            return
+        time.sleep(0.1)
+    raise AssertionError("it never came")
 
 
 def main() -> None:
@@ -64,7 +90,6 @@ def main() -> None:
             shot("measure", f"{one}/steps/bore_maps")
             shot("tools", f"{url}/tools")
             shot("parts", f"{one}/parts")
-            shot("money", f"{two}/money")
             shot("debts", f"{one}/debts")
             fitting = f"{url}/builds/{named(url, 'One, clutch')}"
             shot("group", f"{fitting}/steps/joints_lock")
@@ -91,6 +116,9 @@ def main() -> None:
                     },
                 )
             shot("run", f"{url}/builds/{spare}/steps/first_fire", 6500)
+            drawn_on(url, named(url, "One: engine"), lambda: page.goto(f"{one}/steps/{STEP}"))
+            page.wait_for_timeout(800)
+            page.screenshot(path=OUT / "trace.png", animations="disabled")
         make_demo(Path(folder) / "hanging", box_open=False)
         with served(Path(folder) / "hanging") as url:
             two = f"{url}/builds/{named(url, 'Two')}"
