@@ -34,7 +34,7 @@ def say(book: Book, **own) -> None:
 
 
 def facts(book: Book):
-    return lift_of(book.state, plan_of(book.state).find_step(STEP))
+    return lift_of(book.state, plan_of(book.state).find_step(STEP), book.time)
 
 
 def held(book: Book) -> list[str]:
@@ -90,10 +90,19 @@ def test_what_hangs_holds_every_lift_of_its_stage(book: Book):
     """The step at which it was said is passed over; the next that lifts is held all the same."""
     say(book, leg="270 mm")
     other = plan_of(book.state).find_step(STEP).model_copy(update={"id": "next_lift"})
-    assert lift_of(book.state, other).stops == facts(book).stops
+    assert lift_of(book.state, other, book.time).stops == facts(book).stops
     assert facts(book).leg_load == "268 kg"  # what it would be, drawn and never allowed
     elsewhere = other.model_copy(update={"stage": "wake"})
-    assert lift_of(book.state, elsewhere) is None
+    assert lift_of(book.state, elsewhere, book.time) is None
+
+
+def test_how_it_hangs_is_known_for_half_a_day(book: Book):
+    say(book)
+    book.later(11.9)
+    assert facts(book).stops == ()
+    book.later(0.2)
+    assert "12 hours" in facts(book).stops[0]
+    assert held(book)
 
 
 def test_the_newest_word_counts_and_struck_it_counts_no_more(book: Book):

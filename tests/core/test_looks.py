@@ -210,7 +210,10 @@ def test_a_joint_drawn_by_an_angle_is_looked_at_and_never_pulled():
 def test_an_odometer_that_runs_backwards_is_asked(ran: Ran):
     ran.refuse("odd_figure", "odometer said", typed="81000")
     ran.refuse("bad_number", "odometer said", typed="-5")
+    ran.refuse("odd_figure", "odometer said", typed="820600")
     ran.odometer("81000", sure=True)
+    assert (ran.facts().due, ran.facts().left) == (True, "now")
+    assert "reads less than it did then" in ran.facts().words
 
 
 def test_a_time_says_when():

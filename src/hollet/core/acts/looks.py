@@ -23,8 +23,12 @@ from hollet.core.steps.wrenches import setting_for, stage_ask, wrench_holds
 __all__ = ["LookedAgainAct", "OdometerSaidAct"]
 
 
+FAR_KM = 10_000
+"""More than this between two readings of an odometer is asked about: a digit slips in easily."""
+
+
 class OdometerSaidAct(Act[OdometerSaid], Body):
-    """What it reads now, as typed; `sure` where it reads less than before."""
+    """What it reads now, as typed; `sure` where it reads less than before, or very much more."""
 
     body: ClassVar = OdometerSaid
     kind: Literal["odometer said"]
@@ -42,6 +46,12 @@ class OdometerSaidAct(Act[OdometerSaid], Body):
             words = (
                 f"{self.typed} {self.unit} is less than the {decimal_text(before, 0)} km that it "
                 "read before. Is it right?"
+            )
+            raise Refused("odd_figure", words, field="typed")
+        if before is not None and reads - before > FAR_KM and not self.sure:
+            words = (
+                f"{decimal_text(reads - before, 0)} km since it was read last, at "
+                f"{decimal_text(before, 0)} km. Is it right?"
             )
             raise Refused("odd_figure", words, field="typed")
         return OdometerSaid(value=value)

@@ -146,18 +146,20 @@ def _guarded(state: BookState, step: Step, tools: Sequence[Instrument], now: str
     )
     if unsaid is not None:
         found.append(_order("lifting", f"not ready to lift, not said any more: {unsaid.name}"))
-    found += _not_ready(state, step, tools)
+    found += _not_ready(state, step, tools, now)
     box = box_of(step)
     if box is not None and not_pressed(state, step, box, now):
         found.append(Obstacle(code="box", words=f"not confirmed: {box}", by="press", box=box))
     return found
 
 
-def _not_ready(state: BookState, step: Step, tools: Sequence[Instrument]) -> list[Obstacle]:
+def _not_ready(
+    state: BookState, step: Step, tools: Sequence[Instrument], now: str
+) -> list[Obstacle]:
     """What stands against a lift: how it hangs, and gear that is not good."""
     if not step.lifts:
         return []
-    lift = lift_of(state, step)
+    lift = lift_of(state, step, now)
     against = [*lift.stops[:1]] if lift is not None else []
     judged = (r for measured in plan_of(state).step for r in results_of(state, measured, tools))
     bad = next(

@@ -3,6 +3,7 @@ it. It never says that a lift is safe.
 """
 
 import math
+from datetime import datetime, timedelta
 
 from hollet.core.entries import BookState, LiftElement, LiftSaid
 from hollet.core.entries.status import plan_of
@@ -15,6 +16,8 @@ from hollet.core.view import View
 __all__ = ["LiftFacts", "LiftRow", "lift_of"]
 
 ALONE = 90.0
+HOLDS = timedelta(hours=12)
+OLD = "it was said more than 12 hours ago: look how it hangs, and say it anew"
 
 
 class LiftRow(View):
@@ -46,19 +49,23 @@ class LiftFacts(View):
     working: tuple[str, ...]
 
 
-def lift_of(state: BookState, step: BaseStep) -> LiftFacts | None:
+def lift_of(state: BookState, step: BaseStep, now: str) -> LiftFacts | None:
     """What was said last of the lift at a step; of a step at which nobody said anything, what was
-    said last in its stage: it hangs there still. None where nobody said anything.
+    said last in its stage: it hangs there still. None where nobody said anything. After half a day
+    (`now`, UTC) nobody knows any more how it hangs.
     """
     said = state.newest(LiftSaid, "lift", step.id)
     if said is None:
         stages = {other.id: other.stage for other in plan_of(state).step}
         near = [e for e in state.all(LiftSaid) if stages.get(e.body.step) == step.stage]
         said = max(near, key=lambda e: e.seq, default=None)
-    return _facts(said.body) if said is not None else None
+    if said is None:
+        return None
+    age = datetime.fromisoformat(now) - datetime.fromisoformat(said.time)
+    return _facts(said.body, OLD if age > HOLDS else "")
 
 
-def _facts(said: LiftSaid) -> LiftFacts:
+def _facts(said: LiftSaid, old: str) -> LiftFacts:
     mass, jerk = said.heavy.figure("mass") / 1000, said.jerk
     angle, bad = _angle(said)
     share = None
@@ -77,6 +84,7 @@ def _facts(said: LiftSaid) -> LiftFacts:
     stops = tuple(
         stop
         for stop in (
+            old,
             bad,
             *(f"{row.name}: {row.stop}" for row in rows if row.stop is not None),
             _headroom(said),

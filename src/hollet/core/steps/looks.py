@@ -169,6 +169,9 @@ def _by_distance(
         return 1.0, words, "now"
     begin = then if then is not None else _first_read(state)
     gone = reads - begin
+    if gone < 0:
+        words = f"after {km} km, and the odometer reads less than it did then: look now"
+        return 1.0, words, "now"
     since = "" if then is not None else ", counted from the first time it was read"
     return gone / km, f"at {decimal_text(begin + km, 0)} km{since}", _left(km - gone)
 

@@ -81,7 +81,7 @@ def care_at(state: BookState, step: Step, tools: Sequence[Instrument], now: str)
         "counts": counts_of(state, step),
         "behind": debts_behind(state, step, now),
         "looks": looked_at(state, step, tools, now),
-        "lift": lift_of(state, step) if step.lifts else None,
+        "lift": lift_of(state, step, now) if step.lifts else None,
         "depth_tools": tuple(DepthTool(id=t.id, code=t.code) for t in depths if step.seats),
     }
 
