@@ -7566,7 +7566,7 @@ export interface components {
         };
         /**
          * OdometerSaidAct
-         * @description What it reads now, as typed; `sure` where it reads less than before.
+         * @description What it reads now, as typed; `sure` where it reads less than before, or very much more.
          */
         OdometerSaidAct: {
             /**
