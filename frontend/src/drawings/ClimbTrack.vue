@@ -2,6 +2,7 @@
 /** The rule itself, drawn: the climb as a share of the steepest; metal is where it yields or bottoms. */
 import { computed, useId } from 'vue'
 import { pathOf, scaled } from './track'
+import MetalPattern from './MetalPattern.vue'
 
 type Point = [number, number]
 const props = defineProps<{ shares: Point[]; right: number; yields: number; bottoms: number; out: boolean }>()
@@ -17,15 +18,7 @@ const last = computed(() => props.shares.at(-1) ?? null)
 <template>
   <svg :viewBox="`-56 -4 ${W + 74} ${H + 8}`" role="img" :aria-label="`climb now ${last?.[1] ?? 'not read'}`">
     <defs>
-      <pattern
-        :id="`m${id}`"
-        width="6.3"
-        height="6.3"
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(45)"
-      >
-        <line x1="0" y1="0" x2="0" y2="6.3" stroke="var(--metal)" stroke-width="1.5" />
-      </pattern>
+      <MetalPattern :id="`m${id}`" />
     </defs>
     <rect x="0" y="0" :width="W" :height="H" fill="var(--slot)" />
     <rect x="0" :y="y(yields)" :width="W" :height="H - y(yields)" :fill="`url(#m${id})`" />

@@ -3,6 +3,7 @@
 import { computed, useId } from 'vue'
 import { type Bar, domainOf, scale, whiskers } from './geometry'
 import VerdictMark from './VerdictMark.vue'
+import MetalPattern from './MetalPattern.vue'
 
 const props = withDefaults(
   defineProps<{
@@ -68,15 +69,7 @@ const stroke = computed(() => (props.size === 'l' ? 4 : 2.6))
     class="bar"
   >
     <defs>
-      <pattern
-        :id="`h${id}`"
-        width="6.3"
-        height="6.3"
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(45)"
-      >
-        <line x1="0" y1="0" x2="0" y2="6.3" stroke="var(--metal)" stroke-width="1.5" />
-      </pattern>
+      <MetalPattern :id="`h${id}`" />
     </defs>
     <g :transform="`translate(0 ${head})`">
       <rect

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** One small drawing for each thing that points one way; the metal hatched, what is looked at in ink. */
 import { useId } from 'vue'
+import MetalPattern from './MetalPattern.vue'
 
 defineProps<{ kind: string }>()
 const id = useId()
@@ -9,15 +10,7 @@ const id = useId()
 <template>
   <svg width="96" height="72" viewBox="0 0 96 72" aria-hidden="true">
     <defs>
-      <pattern
-        :id="`o${id}`"
-        width="6.3"
-        height="6.3"
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(45)"
-      >
-        <line x1="0" y1="0" x2="0" y2="6.3" stroke="var(--metal)" stroke-width="1.5" />
-      </pattern>
+      <MetalPattern :id="`o${id}`" />
     </defs>
     <g fill="none" stroke="var(--line)" stroke-width="2.6" stroke-linejoin="round">
       <template v-if="kind === 'arrow'">

@@ -6,6 +6,7 @@
 import { computed, useId } from 'vue'
 import type { MeasureBenchView } from '@/api/client'
 import { scale } from './geometry'
+import MetalPattern from './MetalPattern.vue'
 
 type Match = NonNullable<MeasureBenchView['match']>
 const props = defineProps<{ match: Match; chosen: readonly string[] }>()
@@ -41,15 +42,7 @@ const taken = computed(() =>
   <div class="pairs">
     <svg :width="W" :height="tall" :viewBox="`0 0 ${W} ${tall}`">
       <defs>
-        <pattern
-          :id="`p${id}`"
-          width="6.3"
-          height="6.3"
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
-          <line x1="0" y1="0" x2="0" y2="6.3" stroke="var(--metal)" stroke-width="1.5" opacity="0.75" />
-        </pattern>
+        <MetalPattern :id="`p${id}`" soft />
       </defs>
       <rect
         v-if="lo !== null && hi !== null"

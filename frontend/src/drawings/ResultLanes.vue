@@ -7,6 +7,7 @@ import { computed, useId } from 'vue'
 import { scale, whiskers } from './geometry'
 import type { Lane } from './lanes'
 import VerdictMark from './VerdictMark.vue'
+import MetalPattern from './MetalPattern.vue'
 
 const props = defineProps<{
   lanes: Lane[]
@@ -49,15 +50,7 @@ const colour = (verdict: string) =>
     </div>
     <svg :width="W" :height="tall" :viewBox="`0 0 ${W} ${tall}`" aria-hidden="true">
       <defs>
-        <pattern
-          :id="`l${id}`"
-          width="6.3"
-          height="6.3"
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
-          <line x1="0" y1="0" x2="0" y2="6.3" stroke="var(--metal)" stroke-width="1.5" opacity="0.75" />
-        </pattern>
+        <MetalPattern :id="`l${id}`" soft />
       </defs>
       <rect :x="left" y="0" :width="(xh ?? W) - left" :height="tall" fill="var(--slot)" />
       <rect v-if="xl !== null" x="0" y="0" :width="xl" :height="tall" :fill="`url(#l${id})`" />

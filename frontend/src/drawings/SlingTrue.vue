@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A load on its sling, legs at their true angle; the arc shows where a leg may lie and where it may not. */
 import { computed, useId } from 'vue'
+import MetalPattern from './MetalPattern.vue'
 
 const props = defineProps<{
   angle: number | null
@@ -39,15 +40,7 @@ const sector = (from: number, to: number) =>
     :aria-label="`${what}, ${angle === null ? 'angle not known' : `legs at ${angle}° to the horizontal`}`"
   >
     <defs>
-      <pattern
-        :id="`m${id}`"
-        width="6.3"
-        height="6.3"
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(45)"
-      >
-        <line x1="0" y1="0" x2="0" y2="6.3" stroke="var(--metal)" stroke-width="1.5" />
-      </pattern>
+      <MetalPattern :id="`m${id}`" />
     </defs>
     <template v-if="half">
       <path :d="sector(flattest, 90)" fill="var(--slot)" />

@@ -4,6 +4,7 @@
  * the shims are to scale.
  */
 import { computed, useId } from 'vue'
+import MetalPattern from './MetalPattern.vue'
 
 const props = defineProps<{
   sketch: 'bell' | 'plain'
@@ -45,15 +46,7 @@ const overlap = computed(() => leftTop.value < top.value)
     :aria-label="`In section: ${labels[0]}, ${labels[1]}, shims ${sumText}, left ${gapText}`"
   >
     <defs>
-      <pattern
-        :id="`s${id}`"
-        width="6.3"
-        height="6.3"
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(45)"
-      >
-        <line x1="0" y1="0" x2="0" y2="6.3" stroke="var(--metal)" stroke-width="1.5" />
-      </pattern>
+      <MetalPattern :id="`s${id}`" />
     </defs>
     <g :fill="`url(#s${id})`" stroke="var(--line)" stroke-width="2.6">
       <template v-if="sketch === 'bell'">

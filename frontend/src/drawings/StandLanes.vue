@@ -6,6 +6,7 @@
 import { computed, useId } from 'vue'
 import type { TightenBenchView } from '@/api/client'
 import { scale } from './geometry'
+import MetalPattern from './MetalPattern.vue'
 
 type Group = NonNullable<TightenBenchView['group']>
 const props = defineProps<{ group: Group }>()
@@ -54,15 +55,7 @@ const none = computed(
         aria-hidden="true"
       >
         <defs>
-          <pattern
-            :id="`g${id}`"
-            width="6.3"
-            height="6.3"
-            patternUnits="userSpaceOnUse"
-            patternTransform="rotate(45)"
-          >
-            <line x1="0" y1="0" x2="0" y2="6.3" stroke="var(--metal)" stroke-width="1.5" />
-          </pattern>
+          <MetalPattern :id="`g${id}`" />
         </defs>
         <g v-for="(lane, k) in lanes" :key="k" :transform="`translate(0 ${k * ROW + 4})`">
           <rect x="0" y="0" :width="W" :height="ROW - 8" fill="var(--slot)" />

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** One time axis for all courses; what is not allowed is metal, also the time after the limit. */
 import { computed, useId } from 'vue'
+import MetalPattern from './MetalPattern.vue'
 
 export interface Track {
   key: string
@@ -51,15 +52,7 @@ const colour = (verdict: string) =>
       aria-label="Courses over time; the figures stand beside them"
     >
       <defs>
-        <pattern
-          :id="`c${id}`"
-          width="6.3"
-          height="6.3"
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
-          <line x1="0" y1="0" x2="0" y2="6.3" stroke="var(--metal)" stroke-width="1.5" />
-        </pattern>
+        <MetalPattern :id="`c${id}`" />
       </defs>
       <g v-for="(track, k) in tracks" :key="track.key" :transform="`translate(0 ${k * (ROW + 10)})`">
         <rect x="0" y="0" :width="W" :height="ROW" fill="var(--slot)" />

@@ -4,6 +4,7 @@ import { computed, useId } from 'vue'
 import type { MeasureBenchView } from '@/api/client'
 import { scale, whiskers } from './geometry'
 import VerdictMark from './VerdictMark.vue'
+import MetalPattern from './MetalPattern.vue'
 
 type Row = MeasureBenchView['packs'][number]['rows'][number]
 const props = defineProps<{ rows: Row[]; lo: number | null; hi: number | null; chosen: number | null }>()
@@ -28,15 +29,7 @@ const tall = computed(() => props.rows.length * ROW)
   <div class="sums">
     <svg :width="W" :height="tall" :viewBox="`0 0 ${W} ${tall}`" aria-hidden="true">
       <defs>
-        <pattern
-          :id="`m${id}`"
-          width="6.3"
-          height="6.3"
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
-          <line x1="0" y1="0" x2="0" y2="6.3" stroke="var(--metal)" stroke-width="1.5" opacity="0.75" />
-        </pattern>
+        <MetalPattern :id="`m${id}`" soft />
       </defs>
       <rect :x="xl ?? 0" y="0" :width="(xh ?? W) - (xl ?? 0)" :height="tall" fill="var(--slot)" />
       <rect v-if="xl !== null" x="0" y="0" :width="xl" :height="tall" :fill="`url(#m${id})`" />

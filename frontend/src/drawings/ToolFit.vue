@@ -4,6 +4,7 @@
  * all.
  */
 import { computed, useId } from 'vue'
+import MetalPattern from './MetalPattern.vue'
 
 const props = defineProps<{ share: number | null; fits: boolean; words: string }>()
 const id = useId()
@@ -14,9 +15,7 @@ const half = computed(() => Math.min(52, ((props.share ?? 0.25) * W * 0.6) / 2))
 <template>
   <svg :width="W" height="26" :viewBox="`0 0 ${W} 26`" role="img" :aria-label="words" class="fit">
     <defs>
-      <pattern :id="id" width="6.3" height="6.3" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-        <line x1="0" y1="0" x2="0" y2="6.3" stroke="var(--metal)" stroke-width="1.5" />
-      </pattern>
+      <MetalPattern :id="id" />
     </defs>
     <rect :x="W * 0.2" y="2" :width="W * 0.6" height="22" fill="var(--slot)" />
     <rect x="0" y="2" :width="W * 0.2" height="22" :fill="`url(#${id})`" />

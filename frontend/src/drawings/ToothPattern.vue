@@ -4,6 +4,7 @@
  * may be worn off, each a press.
  */
 import { computed, useId } from 'vue'
+import MetalPattern from './MetalPattern.vue'
 
 const props = defineProps<{ side: 'drive' | 'coast'; at: string | null }>()
 const emit = defineEmits<{ pick: [place: string] }>()
@@ -33,15 +34,7 @@ const outline = computed(() =>
     </figcaption>
     <svg width="248" height="164" viewBox="0 0 248 164" role="group" :aria-label="`${side} side`">
       <defs>
-        <pattern
-          :id="`t${id}`"
-          width="6.3"
-          height="6.3"
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
-          <line x1="0" y1="0" x2="0" y2="6.3" stroke="var(--metal)" stroke-width="1.5" />
-        </pattern>
+        <MetalPattern :id="`t${id}`" />
       </defs>
       <path :d="outline" :fill="`url(#t${id})`" stroke="var(--line)" stroke-width="2.6" />
       <g

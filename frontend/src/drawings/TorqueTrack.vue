@@ -2,6 +2,7 @@
 /** Torque over angle: the slot is where the sisters went, metal is elsewhere; the scale never moves. */
 import { computed, useId } from 'vue'
 import { pathOf, scaled, ticks } from './track'
+import MetalPattern from './MetalPattern.vue'
 
 type Point = [number, number]
 const props = defineProps<{
@@ -33,15 +34,7 @@ const last = computed(() => props.points.at(-1) ?? null)
 <template>
   <svg :viewBox="`-56 -14 ${W + 74} ${H + 44}`" role="img" :aria-label="name">
     <defs>
-      <pattern
-        :id="`m${id}`"
-        width="6.3"
-        height="6.3"
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(45)"
-      >
-        <line x1="0" y1="0" x2="0" y2="6.3" stroke="var(--metal)" stroke-width="1.5" />
-      </pattern>
+      <MetalPattern :id="`m${id}`" />
       <clipPath :id="`c${id}`"><rect x="0" y="0" :width="W" :height="H" /></clipPath>
     </defs>
     <rect x="0" y="0" :width="W" :height="H" :fill="between ? `url(#m${id})` : 'var(--slot)'" />
