@@ -271,6 +271,10 @@ def test_news_while_a_bench_is_on_its_way(demo, mk: Bench):
     mk.page.route("**/steps/head_bolts_tight", lambda route: held.append(route), times=1)
     mk.page.goto(f"{demo.url}/builds/{build}")
     expect(mk.page).to_have_url(f"{demo.url}/builds/{build}/steps/head_bolts_tight")
+    for _ in range(500):  # the bench is asked for, and on its way
+        if held:
+            break
+        mk.page.wait_for_timeout(20)
     write(demo.url, build, {"kind": "note", "text": "written in between"})
     mk.written("written in between")
     held[0].continue_()

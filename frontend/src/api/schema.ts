@@ -11000,10 +11000,6 @@ export interface components {
             tool: string | null;
             /** Trouble */
             trouble: string;
-            /** Unit */
-            unit: string;
-            /** Value */
-            value: string;
             /** Words */
             words: string;
         };

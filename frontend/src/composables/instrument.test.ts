@@ -33,8 +33,6 @@ const sent = (id: string, spots: string[], trouble = ''): SentView => ({
   tool: 'd2',
   code: 'D2',
   words: '0.04 mm',
-  value: '0.04',
-  unit: 'mm',
   trouble,
   may: !trouble,
   spots,

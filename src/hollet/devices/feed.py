@@ -77,7 +77,6 @@ class Connection:
     damaged: int = 0
     gone: float | None = None
     pulling: Pulling | None = None
-    ran: Pulling | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -193,7 +192,6 @@ class Feed:
         return None
 
     def _begun(self, line: Connection, said: Begins) -> None:
-        line.ran = None
         assert line.hello is not None, "nothing begins before hello"
         if said.unit != line.hello.unit or line.hello.measures != "torque":
             line.trouble = f"a pull in {said.unit} from what reads {line.hello.unit}: no trace"
@@ -214,7 +212,6 @@ class Feed:
 
     def _ended(self, line: Connection, said: Ends, raw: str) -> None:
         pull, line.pulling = line.pulling, None
-        line.ran = pull
         kept = None
         if pull is not None and pull.torque:
             file = self.keep(trace_text(pull.angle, pull.torque, pull.rate))

@@ -48,8 +48,6 @@ class SentView(View):
     tool: str | None
     code: str
     words: str
-    value: str
-    unit: str
     trouble: str
     may: bool
     spots: tuple[str, ...]
@@ -161,8 +159,6 @@ def _sent(event: Event, tools: Mapping[str, Instrument]) -> SentView:
         tool=value.tool,
         code=tool.code if tool is not None else value.device,
         words=f"{value.value.value} {value.value.unit}{angle}",
-        value=str(value.value.value),
-        unit=value.value.unit,
         trouble=value.trouble,
         may=not value.trouble or value.pull is not None,
         spots=tuple(f"{spot.build}/{spot.step}/{spot.about}" for spot in event.spots),
