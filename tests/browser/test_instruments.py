@@ -144,6 +144,10 @@ def test_a_dial_sends_by_its_button(demo, mk: Bench):
     with speaking(demo.url, Gauge("dial", "D2-0001", 2)) as do:
         mk.go(f"{demo.url}/builds/{build}/steps/runout_set")
         do("press")
+        for _ in range(500):  # it is heard before anybody waits for it
+            if demo.workshop.sent():
+                break
+            page.wait_for_timeout(20)
         tools = page.locator("select.entry").first
         tools.select_option("d2")
         asked = page.get_by_text("Is it for here?")
