@@ -173,3 +173,20 @@ def test_a_device_is_a_tool_of_the_shop_once_somebody_says_so(demo, mk: Bench):
         expect(page.get_by_text("M3 speaks for itself now.")).to_be_visible()
         expect(heard).to_contain_text("M3 sends")
     expect(heard).to_contain_text("unplugged")
+
+
+def test_a_second_stroke_goes_where_the_mechanic_says(demo, mk: Bench, head: str):
+    """40 of 50 on bolt 6, then a pull to 50: nobody guesses; bolt 6 it was, and 7 is still next."""
+    page = mk.page
+    with speaking(demo.url, Wrench("W6-0001", 4)) as do:
+        expect(page.get_by_text("W6 sends, battery 71 %")).to_be_visible()
+        do("pull 40 from 25")
+        mk.written("bolt 6, stage 2: 40.")
+        do("pull 50 from 40")
+        expect(page.get_by_text("Say which bolt", exact=False).first).to_be_visible()
+        assert joint(demo, head)["bolts"][6]["stage"] == 1
+        page.get_by_role("button", name="Say which bolt").click()
+        mk.reason("6", "It was this one")
+        mk.written("bolt 6, stage 2: 50.")
+    bolts = joint(demo, head)["bolts"]
+    assert (bolts[5]["verdict"], bolts[6]["stage"]) == ("inside", 1)

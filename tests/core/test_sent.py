@@ -139,6 +139,28 @@ def test_a_pull_of_another_bolt_counts_for_that_one_at_the_stage_in_hand(sends: 
     assert (again.bolt, again.stage) == (4, 2)
 
 
+def test_a_second_stroke_is_asked_whose_it_was(angled: Sends):
+    """41 of 90, then 49: pulled on, or the next bolt? Neither is guessed; told, it is 90 in all."""
+    angled.pulls("80", [WIND_50, (41, 0.75)])
+    assert angled.joint().bolts[0].verdict == "outside"
+    trace = SentPull(*map(tuple, ramp((4.0, 20.0), (49, 0.75))), FILE, lost=False)
+    event = angled.hears("117", pull=trace)
+    angled.refuse("whose", "sent pull", step="head_in", event=event)
+    assert angled.joint().bolts[1].stage == 2
+    body = angled.do("sent pull", step="head_in", event=event, bolt=1).body
+    assert float(body.gets.value) > 85.5
+    low = angled.joint().bolts[0]
+    assert (low.verdict, angled.joint().next_bolt) == ("inside", 2)
+
+
+def test_what_one_joint_or_reading_took_no_other_takes(sends: Sends):
+    event = sends.hears("84.003", "mm", device="DM", tool="m1")
+    said = {"step": "bore", "instrument": "m1", "events": (event,), "sure": True}
+    sends.do("sent reading", reading="piston", **said)
+    with pytest.raises(Conflict):
+        sends.do("sent reading", reading="cylinder", **{**said, "instrument": "m1"})
+
+
 def test_two_pulls_a_second_apart_both_count(sends: Sends):
     """Both were heard before the first was written."""
     first, second = sends.hears("25.1"), sends.hears("25.3")

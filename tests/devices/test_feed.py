@@ -228,6 +228,21 @@ def test_silence_in_the_middle_is_said_after_two_seconds(ears: Ears):
     assert "fell silent in the middle of a pull" in ears.last().value.trouble
 
 
+@pytest.mark.parametrize("which", ["begins", "samples", "last samples"])
+def test_a_damaged_line_of_a_pull_is_never_a_whole_pull(ears: Ears, which: str):
+    key, wrench = ears.open(local=True), Wrench("W6", 3)
+    ears.hears(key, wrench)
+    wrench.do("turn 40 from 80")
+    lines = [line for _ in range(80) for line in wrench.tick(0.02).splitlines()]
+    kind = b'"begins"' if which == "begins" else b'"samples"'
+    found = [k for k, line in enumerate(lines) if kind in line]
+    at = found[-1] if which == "last samples" else found[0]
+    lines[at] = lines[at][:-9]
+    ears.says(key, *lines)
+    value = ears.last().value
+    assert value.pull.lost if value.pull is not None else "did not come" in value.trouble
+
+
 def test_lost_samples_show(ears: Ears):
     key, wrench = ears.open(local=True), Wrench("W6", 3)
     ears.hears(key, wrench)

@@ -93,17 +93,21 @@ const rights = computed(() => {
   if (!broken.value) return undefined
   return gone.value ? `Bolt ${broken.value.number} is out` : 'A fresh one is in'
 })
+/** The number of a bolt of this joint, asked for; nothing where none was said. */
+async function askBolt(question: string, why: string) {
+  const said = await frame.value?.ask({ title: question, button: 'It was this one', least: 1, why })
+  const bolt = Number(said)
+  return said && Number.isInteger(bolt) && bolt >= 1 && bolt <= joint.value.bolts.length ? bolt : null
+}
 /** The pull was another bolt's: which one. */
 async function notThis() {
-  const said = await frame.value?.ask({
-    title: `It was not bolt ${bolted.value}`,
-    button: 'It was this one',
-    least: 1,
-    why: 'Its number. The pull goes to that bolt, and the line of this one is struck.',
-  })
-  const bolt = Number(said)
-  if (Number.isInteger(bolt) && bolt >= 1 && bolt <= joint.value.bolts.length)
-    await pulls.toBolt(bolt, `it was bolt ${bolt}, not ${bolted.value}`)
+  const why = 'Its number. The pull goes to that bolt, and the line of this one is struck.'
+  const bolt = await askBolt(`It was not bolt ${bolted.value}`, why)
+  if (bolt) await pulls.toBolt(bolt, `it was bolt ${bolt}, not ${bolted.value}`)
+}
+async function whose() {
+  const bolt = await askBolt('Whose pull was it?', 'The number of the bolt that was pulled.')
+  if (bolt) await pulls.whose(bolt)
 }
 async function click() {
   problem.value = ''
@@ -396,6 +400,9 @@ useKeys(() => ({
         @take="pulls.taken"
         @drop="pulls.drop"
       />
+      <button v-if="pulls.troubled.value" type="button" class="btn small" @click="whose">
+        Say which bolt
+      </button>
       <p v-if="trace" class="two">
         <button type="button" class="btn small" :aria-pressed="drawn" @click="drawn = !drawn">
           Its trace <kbd>X</kbd></button

@@ -79,15 +79,23 @@ describe('what an instrument sends', () => {
     expect(asked.value.map((s) => s.id)).toEqual(['e2', 'e3'])
   })
   it('says why it was refused, and is silent where another screen took it', async () => {
-    const refused = (status: number) =>
-      new Refusal({ refuse: true, message: 'two devices', newer: [] } as unknown as Problem, status)
-    const take = vi.fn().mockRejectedValueOnce(refused(422)).mockRejectedValueOnce(refused(409))
+    const refused = (status: number, code = 'not_taken') => {
+      const problem = { refuse: true, message: 'two devices', reason_code: code, newer: [] }
+      return new Refusal(problem as unknown as Problem, status)
+    }
+    const take = vi
+      .fn()
+      .mockRejectedValueOnce(refused(422))
+      .mockRejectedValueOnce(refused(409, 'id_used'))
+      .mockRejectedValueOnce(refused(409, 'moved_on'))
     const { problem } = bench(take)
     await hears()
     await hears(sent('e1', [HERE]))
     expect(problem.value).toContain('two devices')
     await hears(sent('e1', [HERE]), sent('e2', [HERE]))
     expect(problem.value).toBe('')
+    await hears(sent('e3', [HERE]))
+    expect(problem.value).toContain('two devices')
   })
   it('is told of where another instrument sent it and nobody waits for that one', async () => {
     const { stray } = bench(() => Promise.resolve())

@@ -6,7 +6,7 @@ import { computed, onUnmounted, ref, watch } from 'vue'
 import { Refusal, sentence, type SentView } from '@/api/client'
 import { type Spot, useFeed } from '@/stores/feed'
 
-const HERS = [409] // taken by another screen meanwhile: nothing to say, nothing lost
+const HERS = ['taken', 'id_used'] // by another screen meanwhile: nothing to say, nothing lost
 
 /** `spot` is where the bench waits, `take` writes what was sent. */
 export function useInstrument(spot: () => Spot | null, take: (sent: SentView) => Promise<unknown>) {
@@ -44,7 +44,7 @@ export function useInstrument(spot: () => Spot | null, take: (sent: SentView) =>
     try {
       await take(sent)
     } catch (error) {
-      if (error instanceof Refusal && HERS.includes(error.status)) return
+      if (error instanceof Refusal && HERS.includes(error.problem.reason_code)) return
       problem.value = sentence(error)
       troubled.value = sent
     }

@@ -30,5 +30,18 @@ export function usePulls(bench: () => TightenBenchView) {
     if (!entry || !event) return
     if (await book.act({ kind: 'strike', entry, reason })) await write(event, bolt)
   }
-  return { ...instrument, trace, live, pull, toBolt }
+  /** What was asked about, or came too late: whose pull it was. */
+  async function whose(bolt: number) {
+    const sent = instrument.troubled.value
+    if (!sent) return
+    instrument.forget()
+    await book.act({
+      kind: 'sent pull',
+      step: bench().base.step,
+      joint: bench().joint.id,
+      event: sent.id,
+      bolt,
+    })
+  }
+  return { ...instrument, trace, live, pull, toBolt, whose }
 }

@@ -57,6 +57,7 @@ class Pulling:
     rate: int
     unit: str
     began: str
+    damaged: int
     angle: list[float] = field(default_factory=list)
     torque: list[float] = field(default_factory=list)
     lost: bool = False
@@ -196,7 +197,7 @@ class Feed:
         if said.unit != line.hello.unit or line.hello.measures != "torque":
             line.trouble = f"a pull in {said.unit} from what reads {line.hello.unit}: no trace"
         else:
-            line.pulling = Pulling(said.rate, said.unit, self.now())
+            line.pulling = Pulling(said.rate, said.unit, self.now(), line.damaged)
 
     def _samples(self, line: Connection, said: Samples) -> None:
         pull = line.pulling
@@ -212,12 +213,18 @@ class Feed:
 
     def _ended(self, line: Connection, said: Ends, raw: str) -> None:
         pull, line.pulling = line.pulling, None
-        kept = None
+        kept, trouble = None, ""
         if pull is not None and pull.torque:
+            pull.lost = pull.lost or line.damaged != pull.damaged
             file = self.keep(trace_text(pull.angle, pull.torque, pull.rate))
             kept = SentPull(tuple(pull.angle), tuple(pull.torque), file, pull.lost)
+        elif line.hello is not None and line.hello.traces:
+            trouble = (
+                f"{line.hello.name} pulled to {said.value} {said.unit}, and its samples did not "
+                "come: nobody knows how it went. Read the bolt in another way"
+            )
         began = pull.began if pull is not None else ""
-        self._sent(line, said.value, said.unit, said.angle, raw, "", kept, began)
+        self._sent(line, said.value, said.unit, said.angle, raw, trouble, kept, began)
 
     def _broken_off(self, line: Connection, how: str) -> None:
         """A pull that never ended: the bolt got something, and nobody knows how much."""

@@ -2,7 +2,7 @@
 instrument's, the bolt or reading the core's. Two screens that take the same event write one line.
 """
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
@@ -46,9 +46,10 @@ class SentPullAct(Act[Fastener], StepBody):
     def accepted(self, state: BookState, hand: Hand) -> Fastener:
         joint, facts = joint_of(state, step_named(state, self.step), self.joint)
         acts = state.each(Fastener, "joint", joint.id)
-        value = _taken(self.event, hand, _used(act.body.sent for act in acts))
+        value = _taken(self.event, hand, _used(state))
         self._own_wrench(facts, value, hand)
         self._not_passed(acts, value)
+        self._whose(facts, acts)
         number = self.bolt or facts.next_bolt
         if number is None or (facts.next_stage is None and self.bolt is None):
             waits = facts.waits or f"{joint.name}: every bolt has its last stage"
@@ -101,6 +102,19 @@ class SentPullAct(Act[Fastener], StepBody):
                 reason_code="moved_on",
             )
 
+    def _whose(self, facts: JointFacts, acts: Sequence[Entry[Fastener]]) -> None:
+        """Ask, after a pull that got too little: it was pulled on with a second stroke, or the next
+        bolt was pulled. Nobody but the hand knows, and either guess would be a bolt never pulled.
+        """
+        newest = max(acts, key=lambda e: e.seq, default=None)
+        if self.bolt is not None or newest is None or newest.body.sent is None:
+            return
+        last = facts.bolts[newest.body.bolt - 1]
+        if last.verdict == "outside" and last.side == "low" and not last.passed_over:
+            words = f"bolt {last.number} has {last.gets}, too little: was it pulled on, or was it "
+            other = f"bolt {facts.next_bolt}" if facts.next_bolt is not None else "another"
+            raise Refused("whose", f"{words}{other}? Say which bolt", field="bolt")
+
 
 class SentReadingAct(Act[Reading], StepBody):
     """Repeats of one reading as its tool sent them."""
@@ -121,8 +135,7 @@ class SentReadingAct(Act[Reading], StepBody):
     def accepted(self, state: BookState, hand: Hand) -> Reading:
         if len(set(self.events)) != len(self.events):
             raise Refused("sent_twice", "one press is one repeat: press again", field="events")
-        earlier = state.each(Reading, "reading", self.reading)
-        used = _used(sent for entry in earlier for sent in entry.body.sent)
+        used = _used(state)
         values = [_taken(event, hand, used) for event in self.events]
         tool = hand.tools.get(self.instrument)
         for value in values:
@@ -150,9 +163,11 @@ class SentReadingAct(Act[Reading], StepBody):
         return said.model_copy(update={"sent": tuple(_sent(value, hand) for value in values)})
 
 
-def _used(sent: Iterable[Sent | None]) -> frozenset[str]:
-    """The events that live lines were made of."""
-    return frozenset(one.event for one in sent if one is not None)
+def _used(state: BookState) -> frozenset[str]:
+    """The events that live lines of the build were made of, whatever reading or joint took them."""
+    pulls = (e.body.sent for e in state.all(Fastener))
+    reads = (sent for e in state.all(Reading) for sent in e.body.sent)
+    return frozenset(one.event for one in (*pulls, *reads) if one is not None)
 
 
 def _taken(event: str, hand: Hand, used: frozenset[str]) -> SentValue:
