@@ -197,6 +197,19 @@ def test_a_bolt_that_yields_is_out_and_holds_the_others(angled: Sends):
     assert (angled.joint().next_bolt, angled.joint().next_stage) == (1, 1)
 
 
+def test_a_bolt_that_yielded_does_not_come_back_with_the_joint(angled: Sends):
+    """The whole head comes off again: the bolt in the tray is still the one that yielded."""
+    angled.pulls("100", [WIND_50, (63, 0.75), (25, 0.2)])
+    angled.absent("lead")
+    angled.do("done", step="head_out", reason="the gasket was laid the wrong way")
+    assert angled.joint().bolts[0].broken
+    assert angled.joint().bolts[1].broken is False
+    angled.refuse("over", "fastener", step="head_in", bolt=1, act="read", stage=1, typed="25")
+    angled.do("fastener", step="head_in", bolt=1, act="fresh")
+    angled.do("fastener", step="head_in", bolt=1, act="read", stage=1, typed="25")
+    assert angled.joint().bolts[0].verdict == "inside"
+
+
 @pytest.mark.parametrize(
     ("legs", "own", "words"),
     [

@@ -1,15 +1,40 @@
-"""Fasteners for one use: which of them had it."""
+"""What a fastener brings with it from before its joint came out: its one use, or that it broke."""
 
 from collections.abc import Sequence
 
 from hollet.core.entries import Entry, Fastener
 from hollet.core.procedure.joints import Joint
-from hollet.core.steps.bolt import LOOSE
+from hollet.core.steps.bolt import LOOSE, BoltFacts, is_out
 
-__all__ = ["spent"]
+__all__ = ["with_past"]
 
 
-def spent(joint: Joint, acts: Sequence[Entry[Fastener]], out: int) -> bool:
+def with_past(
+    joint: Joint, facts: BoltFacts, acts: Sequence[Entry[Fastener]], out: int
+) -> BoltFacts:
+    """How a bolt stands with all that it ever went through; `out` is the line with which the joint
+    came out, 0 where it did not.
+    """
+    told: dict[str, object] = {}
+    if _broke(joint, acts, out):
+        told = {"broken": True, "over": True}
+    elif joint.one_use and _is_spent(joint, acts, out):
+        told = {"used": True}
+    if not told:
+        return facts
+    todo = "fresh" if facts.tightness == "out" else "out"
+    return facts.model_copy(update={**told, "todo": todo, "final": False})
+
+
+def _broke(joint: Joint, acts: Sequence[Entry[Fastener]], out: int) -> bool:
+    """Whether it yielded, stripped or bottomed before the joint came out, and is no fresh one."""
+    broken = False
+    for act in acts:
+        broken = act.body.act != "fresh" and (broken or (act.seq < out and is_out(joint, act.body)))
+    return broken
+
+
+def _is_spent(joint: Joint, acts: Sequence[Entry[Fastener]], out: int) -> bool:
     """Whether a bolt for one use had its last stage, and is loose or out again with no fresh one in
     its place; `out` is the line with which the joint came out, 0 where it did not.
     """

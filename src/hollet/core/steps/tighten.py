@@ -25,7 +25,7 @@ from hollet.core.steps.conditions import condition_of, newest_load, recheck_due
 from hollet.core.steps.counting import count_of
 from hollet.core.steps.groups import group_with, too_early
 from hollet.core.steps.seating import misfit
-from hollet.core.steps.spent import spent
+from hollet.core.steps.spent import with_past
 from hollet.core.steps.wrenches import ASSUMED_TOLERANCE, stage_ask, stage_figure, tolerance_of
 
 __all__ = ["JointFacts", "StageFacts", "acts_since_out", "joint_facts", "joint_in_hand"]
@@ -164,10 +164,7 @@ def _bolts(state: BookState, joint: Joint) -> tuple[BoltFacts, ...]:
             lambda: bolt_facts(joint, number, (place, places[place]), own, out=out, passed=over),
         )
         mine = [act for act in every if act.body.bolt == number]
-        if not joint.one_use or not spent(joint, mine, last_out.seq if last_out else 0):
-            return facts
-        todo = "fresh" if facts.tightness == "out" else "out"
-        return facts.model_copy(update={"used": True, "todo": todo, "final": False})
+        return with_past(joint, facts, mine, last_out.seq if last_out else 0)
 
     return tuple(bolt(number, place) for number, place in enumerate(joint.sequence(), 1))
 
