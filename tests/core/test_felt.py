@@ -89,7 +89,7 @@ def test_the_limit_book_takes_a_state_as_a_figure(felt: Book):
 def test_one_stage_asks_for_one_thing():
     with pytest.raises(Refused) as refusal:
         small_sheet(FELT.replace('{ feel = "snug" }', '{ feel = "snug", torque = "9 Nm" }'))
-    assert "one of torque, angle, feel or till" in refusal.value.message
+    assert "one of torque, angle, stretch, turning, feel, till" in refusal.value.message
 
 
 def test_a_joint_that_is_final_without_a_figure_is_led_without_one():

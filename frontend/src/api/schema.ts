@@ -4684,7 +4684,8 @@ export interface components {
          *     joint's order, or before the place of its group was found: then it is told, and proves nothing.
          *
          *     `as_typed` answers the question about an odd figure. `more`: on an angle stage the figure is
-         *     what was turned on top of what it had.
+         *     what was turned on top of what it had. `free`: the length of the bolt before it was drawn, where
+         *     its stage asks how much longer it gets; `typed` is then its length now.
          */
         FastenerAct: {
             /**
@@ -4699,6 +4700,8 @@ export interface components {
             as_typed?: boolean;
             /** Bolt */
             bolt: number;
+            /** Free */
+            free?: string | null;
             /** Joint */
             joint?: string | null;
             /**
@@ -11052,6 +11055,12 @@ export interface components {
             kind: string;
             /** Note */
             note: string | null;
+            /**
+             * Reads Off
+             * @description Whether its figure is read off the bolt: its length, or the torque it keeps turning
+             *     at.
+             */
+            readonly reads_off: boolean;
             /** Refusal */
             refusal: string | null;
             /** Set To */
@@ -12507,10 +12516,13 @@ export interface components {
         };
         /**
          * TightenBench
-         * @description One bolt at a time.
+         * @description One bolt at a time; `reads`: its figure is typed, `before`: with the length that it had while
+         *     it was free.
          */
         TightenBench: {
             base: components["schemas"]["BenchBase"];
+            /** Before */
+            before: boolean;
             /** Bolt Keys */
             bolt_keys: string[];
             /** Card */
@@ -12555,18 +12567,23 @@ export interface components {
         };
         /**
          * TighteningStage
-         * @description One round of a joint: a torque, an angle on top, a state by `feel`, or `till` what is seen
-         *     ("the marks line up"); with none of them it is not given yet.
+         * @description One round of a joint: a torque, an angle on top, by how much the bolt gets longer
+         *     (`stretch`), at what torque the nut or shaft keeps `turning`, a state by `feel`, or `till` what
+         *     is seen ("the marks line up"); with none of them it is not given yet.
          */
         TighteningStage: {
             /** Angle */
             angle: string | null;
             /** Feel */
             feel: ("by hand" | "snug" | "cinched" | "loosened again") | null;
+            /** Stretch */
+            stretch: string | null;
             /** Till */
             till: string | null;
             /** Torque */
             torque: string | null;
+            /** Turning */
+            turning: string | null;
         };
         /**
          * Tonight

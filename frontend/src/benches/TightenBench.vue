@@ -36,6 +36,7 @@ const other = ref(false)
 const otherBolt = ref(1)
 const otherStage = ref(1)
 const typed = ref('')
+const free = ref('') // how long the bolt was before it was drawn
 const { problem, asks: odd, served } = useServer()
 const tools = ref(false)
 const wrench = ref('')
@@ -63,11 +64,15 @@ const reach = computed(() => {
   return length.typed && length.typed !== length.value ? said : `${said} ${length.unit}`
 })
 const figure = computed(() => setting.value?.figure ?? '')
-const size = computed(() => (setting.value?.feels ? 'felt' : figure.value.length <= 3 ? 'huge' : 'large'))
+const size = computed(() => {
+  if (setting.value?.feels || figure.value.length > 5) return 'felt'
+  return figure.value.length <= 3 ? 'huge' : 'large'
+})
 const of = computed(() => joint.value.bolts[(asked.value ?? 1) - 1])
 const toDo = computed(() => {
   if (setting.value?.feels) return ''
   if (setting.value?.turns) return ': turn by'
+  if (setting.value?.reads_off) return props.bench.before ? ': longer by' : ': till it reads'
   return props.bench.reads ? ': pull to' : ': set the wrench to'
 })
 const outside = computed(() => joint.value.outside.map((n) => joint.value.bolts[n - 1]))
@@ -121,7 +126,7 @@ function askOther(bolt: number | null = next.value, at: number | null = stage.va
   turned.value = more
   otherBolt.value = bolt
   otherStage.value = at ?? joint.value.bolts[bolt - 1].stage
-  typed.value = problem.value = ''
+  typed.value = free.value = problem.value = ''
   odd.value = false
   other.value = true
 }
@@ -129,6 +134,7 @@ const angles = computed(() => joint.value.stages[(otherStage.value || 1) - 1]?.t
 const otherTitle = computed(() => {
   if (turned.value) return `Bolt ${otherBolt.value}: how much more was it turned?`
   if (angles.value) return `Bolt ${otherBolt.value}: how far was it turned?`
+  if (props.bench.before) return `Bolt ${otherBolt.value}: how long was it, and how long is it?`
   return indicating.value
     ? `Bolt ${otherBolt.value}: what did it read?`
     : `Bolt ${otherBolt.value}: where did the wrench stand?`
@@ -144,6 +150,7 @@ async function writeOther(asTyped = false) {
       act,
       stage: otherStage.value || 1,
       typed: typed.value.trim(),
+      free: props.bench.before ? free.value.trim() : null,
       more: turned.value,
       as_typed: asTyped,
     }
@@ -425,12 +432,16 @@ useKeys(() => ({
   </BenchFrame>
   <el-dialog v-model="other" :title="otherTitle" width="640" append-to-body>
     <form @submit.prevent="writeOther()">
+      <label v-if="bench.before" class="field"
+        ><span>length while it was free, before it was drawn</span
+        ><input v-model="free" class="entry" inputmode="decimal" name="free" autocomplete="off"
+      /></label>
       <label class="field"
-        ><span>stage {{ otherStage }}, with or without unit</span
+        ><span>{{ bench.before ? 'length now, drawn' : `stage ${otherStage}, with or without unit` }}</span
         ><input
           v-model="typed"
           class="entry big"
-          autofocus
+          :autofocus="!bench.before"
           inputmode="decimal"
           name="other"
           autocomplete="off"

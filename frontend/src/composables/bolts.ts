@@ -24,7 +24,10 @@ export function useBolts(bench: () => TightenBenchView) {
   const indicating = computed(() => bench().reads && setting.value?.turns === false && !setting.value.feels)
   const blocked = computed(() => !joint.value.final && next.value === null)
   const needsWrench = computed(
-    () => setting.value?.turns === false && !setting.value.feels && setting.value.set_to === null,
+    () =>
+      setting.value?.turns === false &&
+      !setting.value.feels &&
+      (setting.value.reads_off ? setting.value.refusal !== null : setting.value.set_to === null),
   )
   const ready = computed(
     () =>
@@ -42,7 +45,8 @@ export function useBolts(bench: () => TightenBenchView) {
     return stage.value ? `Bolt ${next.value}, stage ${stage.value}` : (joint.value.waits ?? joint.value.name)
   })
   const say = computed(() => {
-    const unit = setting.value?.turns ? 'degrees' : 'newton metres'
+    const own = setting.value?.reads_off ? (setting.value.unit ?? '') : 'newton metres'
+    const unit = setting.value?.turns ? 'degrees' : own
     return `Bolt ${next.value}, stage ${stage.value}, ${setting.value?.figure} ${unit}`
   })
   return { joint, setting, kept, next, stage, indicating, blocked, needsWrench, ready, title, say }

@@ -6,21 +6,24 @@ from pydantic import Field
 
 from hollet.core.acts.base import Act, held, step_named
 from hollet.core.acts.hand import Hand
+from hollet.core.acts.readoff import ReadOff, read_off
 from hollet.core.book.complete import obstacles
 from hollet.core.entries import BookState, Fastener, StepBody, Tightness
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.instruments import Instrument
-from hollet.core.procedure.joints import Joint
+from hollet.core.procedure.joints import READ_OFF, STAGE_DIMENSIONS, Joint
 from hollet.core.procedure.sheet import Step
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import Quantity, canonical, decimal_text, quantity_of
+from hollet.core.quantities.units import CANONICAL
 from hollet.core.slips import SlipCheck, question, slip_check, slip_input
 from hollet.core.steps.bolt import BROKEN, EMPTY, OVER, USED, BoltFacts
 from hollet.core.steps.groups import place_of
 from hollet.core.steps.signs import UNHEARD, JointSign, sign_of
 from hollet.core.steps.tighten import JointFacts, joint_facts, joint_in_hand
 from hollet.core.steps.wrenches import (
+    can_give,
     felt_state,
     lever_of,
     setting_for,
@@ -51,7 +54,7 @@ def joint_of(state: BookState, step: Step, named: str | None = None) -> tuple[Jo
 
 
 class _Pull(NamedTuple):
-    """What one pull asks for and gives: torque or angle, in N·m or degrees."""
+    """What one pull asks for and gives, in the unit of its stage."""
 
     joint: Joint
     facts: JointFacts
@@ -71,7 +74,8 @@ class FastenerAct(Act[Fastener], StepBody):
     joint's order, or before the place of its group was found: then it is told, and proves nothing.
 
     `as_typed` answers the question about an odd figure. `more`: on an angle stage the figure is
-    what was turned on top of what it had.
+    what was turned on top of what it had. `free`: the length of the bolt before it was drawn, where
+    its stage asks how much longer it gets; `typed` is then its length now.
     """
 
     body: ClassVar = Fastener
@@ -85,6 +89,7 @@ class FastenerAct(Act[Fastener], StepBody):
     sure: bool = False
     as_typed: bool = False
     more: bool = False
+    free: Annotated[str, Field(max_length=40)] | None = None
     joint: Annotated[str, Field(max_length=60)] | None = None
 
     def accepted(self, state: BookState, hand: Hand) -> Fastener:
@@ -191,9 +196,9 @@ class FastenerAct(Act[Fastener], StepBody):
                 f"the torque of stage {stage} is not given yet: write it into the limit book first",
                 field="stage",
             )
-        unit = "deg" if kind == "angle" else "N·m"
+        unit = CANONICAL[STAGE_DIMENSIONS.get(kind, "torque")]
         sign = sign_of(state, joint, told)
-        band = tolerance_of(joint)
+        band = tolerance_of(joint, stage)
         return _Pull(joint, facts, bolt, stage, kind, unit, asked or 0.0, *band, again, sign)
 
     def _in_turn(self, facts: JointFacts, bolt: BoltFacts, stage: int) -> None:
@@ -210,17 +215,33 @@ class FastenerAct(Act[Fastener], StepBody):
     def _pulled(self, pull: _Pull) -> Fastener:
         if pull.kind == "feel":
             return self._felt(pull)
+        if pull.kind in READ_OFF:
+            return self._read_off(pull)
         turned_on = pull.kind == "angle" and pull.again
         if turned_on and (self.more or pull.bolt.more is not None):
             return self._more(pull)
         if self.act == "clicked":
             return self._clicked(pull)
         wrench = pull.facts.wrench
+        if pull.kind == "torque" and (wrench is None or not can_give(pull.kind, wrench)):
+            raise Refused("wrench_unfit", "choose the wrench that it was read on", field="wrench")
         self._odd(pull, wrench, pull.asked)
         shows = self._figure(pull)
         ratio = lever_of(wrench, pull.facts.adapter) if pull.kind == "torque" and wrench else 1.0
         set_to = quantity_of(shows, pull.unit) if ratio != 1.0 else None
         return self._torqued(pull, gets=quantity_of(shows / ratio, pull.unit), set_to=set_to)
+
+    def _read_off(self, pull: _Pull) -> Fastener:
+        """By its length or by the torque at which it keeps turning."""
+        if self.act != "read":
+            words = f"stage {pull.stage} {stage_ask(pull.joint, pull.stage)[2]}: read it, type it"
+            raise Refused("figure_needed", words, field="typed")
+        asked = quantity_of(pull.asked, pull.unit)
+        given = ReadOff(pull.kind, self.typed or "", self.free, asked, sure=self.as_typed)
+        got = read_off(given, pull.facts.wrench)
+        body = self._torqued(pull, gets=got.gets, set_to=got.drawn)
+        own = {"wrench": pull.facts.wrench, "free": got.free, "turning": pull.kind == "turning"}
+        return body.model_copy(update=own)
 
     def _felt(self, pull: _Pull) -> Fastener:
         """As tight as its stage asks without a figure, or as loose."""

@@ -14,6 +14,7 @@ from hollet.core.procedure.sheet import Step
 from hollet.core.quantities.parse import measured
 from hollet.core.quantities.quantity import Quantity
 from hollet.core.running.watch import DRY_RUN_S, DryRun, dry_run_request
+from hollet.core.steps.wrenches import OFFERS, can_give, stage_ask
 
 __all__ = ["AdapterSaid", "DecisionAct"]
 
@@ -110,10 +111,11 @@ class DecisionAct(Act[Decision], StepBody):
         return self._let_go()
 
     def _wrench(self, state: BookState, step: Step, hand: Hand) -> Decision:
-        joint, _ = joint_of(state, step)
         wrench = tool_of(hand, self.wrench or "")
-        if "wrench" not in wrench.kind:
-            words = f"{wrench.code} is a {wrench.kind}, not a torque wrench"
+        joint, facts = joint_of(state, step)
+        kind = stage_ask(joint, facts.next_stage)[0] if facts.next_stage else "torque"
+        if not can_give(kind, wrench):
+            words = f"{wrench.code} is a {wrench.kind}, not " + OFFERS.get(kind, "a torque wrench")
             raise Refused("wrench_unfit", words, field="wrench")
         return Decision(
             step=self.step,

@@ -14,7 +14,7 @@ from hollet.core.acts.readings import ReadingAct
 from hollet.core.entries import BookState, Entry, Fastener, Reading, StepBody
 from hollet.core.entries.sent import Sent, Trace
 from hollet.core.errors import Conflict, Refused
-from hollet.core.procedure.joints import Joint
+from hollet.core.procedure.joints import READ_OFF, Joint
 from hollet.core.quantities.quantity import canonical, decimal_text, quantity_of, round9
 from hollet.core.sent import SentValue
 from hollet.core.steps.tighten import JointFacts
@@ -201,8 +201,8 @@ def _read(joint: Joint, facts: JointFacts, stage: int, value: SentValue) -> Pull
 def _figure(joint: Joint, stage: int, value: SentValue, pull: Pull | None) -> str:
     """What the bolt got, as text with its unit: the torque, or the angle from where it was snug."""
     kind, _, text = stage_ask(joint, stage)
-    if kind == "feel":
-        words = f"stage {stage} asks for no figure: {text}"
+    if kind == "feel" or kind in READ_OFF:
+        words = f"stage {stage} {'asks for no torque' if kind == 'feel' else 'is read'}: {text}"
         raise Refused("no_figure", words, field="event")
     if kind == "torque":
         return f"{value.value.value} {value.value.unit}"

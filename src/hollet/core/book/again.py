@@ -62,7 +62,7 @@ def _joints(state: BookState, now: str) -> Iterator[Again]:
         yield Again(
             id=f"joint:{joint.id}",
             what=f"{joint.name}, {counted(due.bolts, 'bolt')}",
-            how=LOOK_ONLY if kind == "angle" else f"with the wrench, as it was drawn: {asked}",
+            how=LOOK_ONLY if kind != "torque" else f"with the wrench, as it was drawn: {asked}",
             step=step.id,
             when=f"{step.number} {step.title}" + (f": {looks.words}" if looks else ""),
             waits=before[0].words if before else still,

@@ -8,7 +8,14 @@ from hollet.core.entries.base import Body, Key, Share, StepBody, Tightness, meas
 from hollet.core.entries.sent import Sent, Trace
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.words import SEATINGS, SIGNS, THREADS, Seating, Sign, ThreadState
-from hollet.core.quantities.quantity import Measured, Quantity, decimal_text, exact
+from hollet.core.quantities.quantity import (
+    Measured,
+    Quantity,
+    canonical,
+    decimal_text,
+    exact,
+    round9,
+)
 
 __all__ = ["Adapter", "Fastener", "SeatingSaid", "SignSaid", "ThreadsSaid"]
 
@@ -110,7 +117,9 @@ class Fastener(StepBody):
     """One act on one bolt, with the torque asked, the wrench and what the bolt got; `fresh`: a new
     one in its place.
 
-    `sign`: how that is known. `added` is what was turned in this act on top of what an angle stage
+    `sign`: how that is known. `free`: how long the bolt was while free, where it was drawn by its
+    length; `set_to` is then its length as it stands. `turning`: `gets` is the torque at which
+    it keeps turning. `added` is what was turned in this act on top of what an angle stage
     had before; `gets` is then the whole. `sent`: a wrench said so itself, `trace` is how the pull
     went, its samples lie in the file with the hash `traced`.
     """
@@ -130,6 +139,8 @@ class Fastener(StepBody):
     tolerance_assumed: bool = False
     set_to: Quantity | None = None
     gets: Quantity | None = None
+    free: Measured | None = None
+    turning: bool = False
     added: Quantity | None = None
     typed: str | None = None
     wrench: Instrument | None = None
@@ -162,10 +173,18 @@ class Fastener(StepBody):
             "state": f", stage {self.stage}: {self.tightness}"
             if self.stage
             else f" {self.tightness}",
-            "read": f", stage {self.stage}: read {self.typed}",
+            "read": f", stage {self.stage}: {self._read()}",
             "sent": f", stage {self.stage}: {self._sent()}",
         }
         return told.get(self.act) or f", stage {self.stage}: {self._pulled()}"
+
+    def _read(self) -> str:
+        if self.turning:
+            return f"keeps turning at {self.typed}"
+        if self.gets is None or self.gets.unit != "mm":
+            return f"read {self.typed}"
+        longer = f"longer by {decimal_text(round9(canonical(self.gets, 'length', 'gets')))} mm"
+        return longer + (f", {self.free.typed} free, {self.typed} drawn" if self.free else "")
 
     def _sent(self) -> str:
         sent = self.sent

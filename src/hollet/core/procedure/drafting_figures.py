@@ -7,7 +7,7 @@ from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.limits import Limit, SourceAnswer
 from hollet.core.procedure.changes import Change, JointChange, LimitChange
 from hollet.core.procedure.hunt import generic_for
-from hollet.core.procedure.joints import FEELS, Joint, TighteningStage
+from hollet.core.procedure.joints import FEELS, READ_OFF, Joint, TighteningStage, stage_range
 from hollet.core.procedure.plan import Plan
 from hollet.core.procedure.planacts import (
     AnswerAct,
@@ -201,13 +201,18 @@ def _stage(text: str, number: int) -> TighteningStage:
         return TighteningStage(feel=feel)
     if clean.lower().startswith("till ") and len(clean) > len("till ") + 3:
         return TighteningStage(till=clean[len("till ") :])
+    for kind, words in READ_OFF.items():
+        if clean.lower().startswith(words):
+            stage = TighteningStage.model_validate({kind: clean[len(words) :].strip() or "-"})
+            stage_range(stage)
+            return stage
     angle = text.strip().lower().endswith(("deg", "°"))
     parsed = parse(text, "angle" if angle else "torque", None if angle else "N·m")
     if parsed.nominal is None or parsed.nominal <= 0:
         raise Refused(
             "bad_number",
             f"stage {number}: '{text}' must be one figure above zero, such as 50 Nm or 90 deg; or "
-            f"{', '.join(FEELS)}, or till what is seen",
+            f"longer by 0.16 mm, turns at 1 to 2 Nm; {', '.join(FEELS)}, or till what is seen",
             field="stage",
         )
     bare = not re.search(r"[a-z°]", text, re.IGNORECASE)

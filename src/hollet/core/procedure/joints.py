@@ -1,5 +1,6 @@
 """A joint: like fasteners, tightened together in stages."""
 
+from fractions import Fraction
 from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
@@ -7,6 +8,7 @@ from pydantic import Field, model_validator
 from hollet.core.errors import Refused
 from hollet.core.procedure.pieces import OneUse
 from hollet.core.procedure.words import Id, Part, Words
+from hollet.core.quantities.parse import parse
 from hollet.core.safety import Safety
 from hollet.core.tightening.patterns import (
     Point,
@@ -17,7 +19,19 @@ from hollet.core.tightening.patterns import (
     head_point,
 )
 
-__all__ = ["FEELS", "Feel", "Joint", "Layout", "LookWhen", "PutRight", "TighteningStage"]
+__all__ = [
+    "FEELS",
+    "READ_OFF",
+    "STAGE_DIMENSIONS",
+    "Feel",
+    "Joint",
+    "Layout",
+    "LookWhen",
+    "PutRight",
+    "StageKind",
+    "TighteningStage",
+    "stage_range",
+]
 
 
 APART = 2.6
@@ -95,20 +109,50 @@ Feel = Literal["by hand", "snug", "cinched", "loosened again"]
 FEELS: tuple[Feel, ...] = ("by hand", "snug", "cinched", "loosened again")
 
 
+StageKind = Literal["torque", "angle", "stretch", "turning"]
+STAGE_DIMENSIONS: dict[str, str] = {
+    "torque": "torque",
+    "angle": "angle",
+    "stretch": "length",
+    "turning": "torque",
+}
+"""What each figure of a stage is a quantity of."""
+READ_OFF = {"stretch": "longer by", "turning": "turns at"}
+"""Stages whose figure is read off the bolt itself, and how they are said."""
+
+
 class TighteningStage(Part):
-    """One round of a joint: a torque, an angle on top, a state by `feel`, or `till` what is seen
-    ("the marks line up"); with none of them it is not given yet.
+    """One round of a joint: a torque, an angle on top, by how much the bolt gets longer
+    (`stretch`), at what torque the nut or shaft keeps `turning`, a state by `feel`, or `till` what
+    is seen ("the marks line up"); with none of them it is not given yet.
     """
 
     torque: str | None = None
     angle: str | None = None
+    stretch: str | None = None
+    turning: str | None = None
     feel: Feel | None = None
     till: Words | None = None
 
+    def figure(self) -> tuple[StageKind, str | None]:
+        """Which figure it asks for, and its text; a torque that is not given where there is
+        none.
+        """
+        by: dict[StageKind, str | None] = {
+            "torque": self.torque,
+            "angle": self.angle,
+            "stretch": self.stretch,
+            "turning": self.turning,
+        }
+        return next(((kind, text) for kind, text in by.items() if text), ("torque", None))
+
     def given(self) -> tuple[str, ...]:
         """What is asked, in its words: one, or none where it is not given yet."""
+        stretch = f"{READ_OFF['stretch']} {self.stretch}" if self.stretch else None
+        turning = f"{READ_OFF['turning']} {self.turning}" if self.turning else None
         till = f"till {self.till}" if self.till else None
-        return tuple(text for text in (self.torque, self.angle, self.feel, till) if text)
+        said = (self.torque, self.angle, stretch, turning, self.feel, till)
+        return tuple(text for text in said if text)
 
     def asked(self) -> str:
         """What is asked, or that it is not given."""
@@ -117,6 +161,27 @@ class TighteningStage(Part):
     def state(self) -> Feel | None:
         """The state that it leaves a bolt in, where it asks for no figure."""
         return self.feel or ("cinched" if self.till else None)
+
+
+def stage_range(stage: TighteningStage) -> tuple[Fraction, Fraction, Fraction]:
+    """Least, middle and most of the figure that a stage asks for, in its canonical unit; of one
+    figure all three are the same. A range is asked only of what is read off the bolt.
+
+    Raises
+    ------
+    Refused
+        `bad_number` where it is not above zero, or is a range of a torque or an angle; and what
+        `parse` refuses.
+    """
+    kind, text = stage.figure()
+    parsed = parse(text or "", STAGE_DIMENSIONS[kind])
+    if kind in READ_OFF and parsed.lo is not None and parsed.hi is not None and parsed.lo > 0:
+        return parsed.lo, (parsed.lo + parsed.hi) / 2, parsed.hi
+    if parsed.kind != "single" or parsed.nominal is None or parsed.nominal <= 0:
+        more = ", or a range such as 1.0 to 2.0 Nm" if kind in READ_OFF else ""
+        words = f"'{text}' must be one figure above zero{more}"
+        raise Refused("bad_number", words, field="stage")
+    return parsed.nominal, parsed.nominal, parsed.nominal
 
 
 class LookWhen(Part):

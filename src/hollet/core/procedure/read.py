@@ -8,7 +8,7 @@ from pydantic import ValidationError
 
 from hollet.core.errors import Refused
 from hollet.core.limits import Limit
-from hollet.core.procedure.joints import Joint
+from hollet.core.procedure.joints import Joint, stage_range
 from hollet.core.procedure.laws.references import check_references
 from hollet.core.procedure.mistakes import STEP_KINDS, mistake, plain
 from hollet.core.procedure.rows import row_laws
@@ -91,18 +91,15 @@ def _check_joint(joint: Joint, text: str, index: int) -> None:
             raise mistake(
                 text,
                 ("joint", index, "stage"),
-                f"stage {number + 1} must have one of torque, angle, feel or till",
+                f"stage {number + 1} must have one of torque, angle, stretch, turning, feel, till",
             )
         if not stage.given() or stage.state() is not None:
             continue
         try:
-            parsed = parse(stage.torque or stage.angle or "", "torque" if stage.torque else "angle")
+            stage_range(stage)
         except Refused as refusal:
-            raise mistake(text, ("joint", index, "stage"), refusal.message) from refusal
-        if parsed.nominal is None or parsed.nominal <= 0:
-            raise mistake(
-                text, ("joint", index, "stage"), f"stage {number + 1} must be one figure above zero"
-            )
+            words = f"stage {number + 1}: {refusal.message}"
+            raise mistake(text, ("joint", index, "stage"), words) from refusal
     if joint.thread is not None:
         try:
             read_thread(joint.thread)

@@ -1,5 +1,6 @@
 """One bolt of a joint: what it went through, how it stands, and what puts it right."""
 
+import math
 from collections.abc import Iterable, Set
 
 from pydantic import BaseModel, ConfigDict
@@ -83,14 +84,17 @@ def _by_figure(joint: Joint, entry: Entry[Fastener]) -> Judgement | None:
     body, wrench = entry.body, entry.body.wrench
     if body.asked is None or body.gets is None or body.tolerance_percent is None:
         return None
-    dimension = "angle" if body.asked.unit == "deg" else "torque"
+    dimension = {"deg": "angle", "mm": "length"}.get(body.asked.unit, "torque")
     gets, limit = canonical(body.gets, dimension, "gets"), _band(joint, body, dimension)
     if body.sign == "felt":  # nobody read it and nothing clicked: it may be right
         words = "by feel: no verdict. With a wrench that is read, or seen, it has one"
         return judge(gets, None, limit).model_copy(update={"verdict": "too_close", "words": words})
+    if wrench is None and dimension != "angle":  # nobody knows what it was read on
+        words = "no wrench is named: no verdict"
+        return judge(gets, None, limit).model_copy(update={"verdict": "too_close", "words": words})
     if wrench is None:
         return judge_click(gets, 0.0, limit, ())
-    if not wrench.covers(canonical(body.set_to or body.gets, "torque", "set_to")):
+    if not wrench.covers(canonical(body.set_to or body.gets, wrench.dimension, "set_to")):
         words = f"outside the range of {wrench.code}: no verdict"
         return judge(gets, None, limit).model_copy(update={"verdict": "too_close", "words": words})
     if body.act not in ("read", "sent"):
@@ -99,7 +103,8 @@ def _by_figure(joint: Joint, entry: Entry[Fastener]) -> Judgement | None:
         big_u = single_reading_U(wrench, reading_share(wrench, [gets]).value)
     except Refused:
         return judge(gets, None, limit)
-    return judge(gets, big_u, limit)
+    # two lengths with one micrometer: each has its own share, whatever cancels between them
+    return judge(gets, big_u * math.sqrt(2) if body.free is not None else big_u, limit)
 
 
 def is_out(joint: Joint, body: Fastener) -> bool:

@@ -8,14 +8,16 @@ from hollet.core.entries import Adapter
 from hollet.core.errors import Refused
 from hollet.core.instruments import Instrument
 from hollet.core.limits import Judgement, Limit, judge
-from hollet.core.procedure.joints import Feel, Joint
+from hollet.core.procedure.joints import READ_OFF, Feel, Joint, stage_range
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.quantity import decimal_text, round9
 from hollet.core.tightening.adapters import in_usable_range, lever_ratio
 
 __all__ = [
     "ASSUMED_TOLERANCE",
+    "OFFERS",
     "Setting",
+    "can_give",
     "felt_state",
     "judge_click",
     "lever_of",
@@ -56,25 +58,31 @@ class Setting(BaseModel):
 
     @computed_field
     @property
+    def reads_off(self) -> bool:
+        """Whether its figure is read off the bolt: its length, or the torque it keeps turning
+        at.
+        """
+        return self.kind in READ_OFF
+
+    @computed_field
+    @property
     def feels(self) -> bool:
         """Whether it asks for a state that is felt or seen, not for a figure."""
         return self.kind == "feel"
 
 
 def stage_ask(joint: Joint, number: int) -> tuple[str, float | None, str]:
-    """Kind (`torque`, `angle` or `feel`), canonical figure and text of a stage, from 1; no figure
-    where it is not given yet, or asks for none.
+    """Kind (`torque`, `angle`, `stretch`, `turning` or `feel`), canonical figure and text of a
+    stage, from 1; the middle of a range, no figure where it is not given yet, or asks for none.
     """
     stage = joint.stage[number - 1]
     text = stage.asked()
     if felt_state(joint, number) is not None:
         return "feel", None, text if stage.given() else joint.final
-    kind = "angle" if stage.angle else "torque"
+    kind, _ = stage.figure()
     if not stage.given():
         return kind, None, text
-    parsed = parse(text, kind)
-    assert parsed.nominal is not None
-    return kind, float(parsed.nominal), text
+    return kind, float(stage_range(stage)[1]), text
 
 
 def felt_state(joint: Joint, number: int) -> Feel | None:
@@ -89,6 +97,8 @@ def felt_state(joint: Joint, number: int) -> Feel | None:
 
 def stage_figure(kind: str, asked: float | None, text: str) -> str:
     """What a stage asks, as short as it can be said."""
+    if kind in READ_OFF:
+        return text.removeprefix(READ_OFF[kind]).strip()
     if asked is not None:
         return decimal_text(round(asked, 1))
     return text if kind == "feel" else "–"
@@ -113,8 +123,30 @@ def snug_of(joint: Joint, number: int) -> tuple[float, float]:
     return held * SNUG_SHARE, held
 
 
-def tolerance_of(joint: Joint) -> tuple[float, bool]:
-    """Tolerance in percent, and whether it is assumed."""
+READS: dict[str, tuple[str, ...]] = {
+    "stretch": ("micrometer", "caliper", "dial indicator"),
+    "turning": ("indicating wrench",),
+}
+"""Which tools can read what a stage asks that is read off the bolt."""
+OFFERS = {
+    "stretch": "a micrometer over the whole bolt, or a dial set to zero on it while it was free",
+    "turning": "a wrench whose scale is read while it turns",
+}
+
+
+def can_give(kind: str, tool: Instrument) -> bool:
+    """Whether a tool can be taken for a stage of this kind."""
+    return tool.kind in READS[kind] if kind in READS else "wrench" in tool.kind
+
+
+def tolerance_of(joint: Joint, number: int = 0) -> tuple[float, bool]:
+    """Tolerance in percent, and whether it is assumed; of a stage that asks for a range it is half
+    of that range.
+    """
+    if number and joint.stage[number - 1].figure()[0] in READ_OFF:
+        lo, middle, hi = stage_range(joint.stage[number - 1])
+        if hi > lo:
+            return float((hi - middle) / middle * 100), joint.source is None
     if joint.tolerance is None:
         return ASSUMED_TOLERANCE, True
     parsed = parse(joint.tolerance, "percent", "%")
@@ -162,10 +194,12 @@ def setting_for(
             "book, with its source",
         )
     figure = decimal_text(asked)
+    if kind in READ_OFF:
+        return _read_off(kind, text, wrench)
     if kind == "angle":
         note = f"turn {text} on top of the torque"
         return Setting(kind=kind, figure=figure, unit="°", gets=asked, note=note)
-    if wrench is None:
+    if wrench is None or not can_give(kind, wrench):
         return _refused(kind, figure, "choose a wrench: its setting follows from it")
     try:
         ratio, lines = _lever(wrench, adapter, asked)
@@ -188,6 +222,20 @@ def setting_for(
         gets=gets,
         judgement=judge_click(gets, wrench.permissible(gets), limit, working),
         working=working,
+    )
+
+
+def _read_off(kind: str, text: str, tool: Instrument | None) -> Setting:
+    """What is read off the bolt itself, with a tool that can."""
+    figure, _, unit = text.removeprefix(READ_OFF[kind]).strip().rpartition(" ")
+    note = f"read with {OFFERS[kind]}"
+    fits = tool is not None and can_give(kind, tool)
+    return Setting(
+        kind=kind,
+        figure=figure or unit,
+        unit=unit if figure else "",
+        note=note if fits else None,
+        refusal=None if fits else f"choose what it is read with: {OFFERS[kind]}",
     )
 
 

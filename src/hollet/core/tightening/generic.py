@@ -37,6 +37,10 @@ PROOF_KSI = {
     "5": ((1, 85), (1.5, 74)),
     "8": ((1.5, 120),),
 }  # up to d in inch, SAE J429
+SCATTER = 0.3
+"""How far the clamp of a bolt drawn by torque lies from what its nut factor says, as a share (rule
+of thumb for threads whose friction nobody measured).
+"""
 NUT_FACTOR = {"dry": 0.20, "oiled": 0.15, "anti-seize": 0.12, "threadlocker": 0.17}
 FRACTION = 0.75
 # pitch over diameter; the coarsest standard thread has 0.25 (M1 to M2), M5 and up less than 0.17
@@ -290,7 +294,8 @@ def read_thread(text: str) -> tuple[float, float, bool]:
 
 
 def generic_words(thread: str, grade: str, lubrication: str = "dry") -> tuple[str, str]:
-    """The generic torque of a bolt as text with its unit, and its working in one line.
+    """The generic torque of a bolt as text with its unit, and its working in one line, with how far
+    the clamp may lie from what is reckoned.
 
     Raises
     ------
@@ -317,9 +322,11 @@ def generic_words(thread: str, grade: str, lubrication: str = "dry") -> tuple[st
                 d=Quantity(value=d, unit="in"), threads_per_inch=turns, grade=grade, **ratio
             )
         )
-    value = float(str(made.torque.value))
+    value, force = float(str(made.torque.value)), float(str(made.preload.value))
     text = f"{value:.0f}" if value >= 20 else f"{value:.1f}"
     return (
         f"{text} {'Nm' if metric else 'ft-lb'}",
-        f"{thread}, {grade}, {lubrication}: {made.working[0]}; {made.working[1]}",
+        f"{thread}, {grade}, {lubrication}: {made.working[0]}; {made.working[1]}; as threads and "
+        f"heads rub, it clamps {_three(force * (1 - SCATTER))} to {_three(force * (1 + SCATTER))} "
+        f"{made.preload.unit} (±{SCATTER * 100:g} %, rule of thumb)",
     )

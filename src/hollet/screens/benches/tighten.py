@@ -6,7 +6,7 @@ from typing import Literal
 from hollet.core.book.passing import reason_keys
 from hollet.core.entries import BookState, Key
 from hollet.core.instruments import Instrument
-from hollet.core.procedure.joints import Joint
+from hollet.core.procedure.joints import READ_OFF, Joint
 from hollet.core.procedure.kinds.tighten import TightenStep
 from hollet.core.procedure.pieces import BagLine
 from hollet.core.procedure.words import SEATINGS, SIGNS, THREADS, Seating, Sign, ThreadState
@@ -15,7 +15,7 @@ from hollet.core.steps.doubted import doubted_bolts
 from hollet.core.steps.seating import UNFIT, misfit, seating_of, threads_of
 from hollet.core.steps.signs import sign_of
 from hollet.core.steps.tighten import JointFacts, joint_facts, joint_in_hand
-from hollet.core.steps.wrenches import Setting, setting_for, stage_ask, wrench_holds
+from hollet.core.steps.wrenches import Setting, can_give, setting_for, stage_ask, wrench_holds
 from hollet.core.tightening.generic import NUT_FACTOR
 from hollet.core.view import View
 from hollet.screens.benches.base import BenchBase
@@ -71,7 +71,9 @@ class SeatingView(View):
 
 
 class TightenBench(View):
-    """One bolt at a time."""
+    """One bolt at a time; `reads`: its figure is typed, `before`: with the length that it had while
+    it was free.
+    """
 
     kind: Literal["tighten"] = "tighten"
     base: BenchBase
@@ -86,6 +88,7 @@ class TightenBench(View):
     wrenches: tuple[WrenchChoice, ...]
     wide: str | None
     reads: bool
+    before: bool
     bolt_keys: tuple[str, ...]
     doubts: tuple[str, ...]
     group: GroupView | None
@@ -104,6 +107,7 @@ def tighten_bench(
     assert joint is not None
     facts = joint_facts(state, joint)
     stage = facts.next_stage or max(1, min((b.stage for b in facts.bolts), default=1))
+    kind = stage_ask(joint, stage)[0]
     return TightenBench(
         base=base.model_copy(
             update={"seen": max(base.seen, state.seen.get(Key("joint", joint.id), 0))}
@@ -121,10 +125,12 @@ def tighten_bench(
         wrenches=tuple(
             _choice(joint, stage, facts, tool)
             for tool in tools
-            if not tool.retired and "wrench" in tool.kind
+            if not tool.retired and can_give(kind, tool)
         ),
-        wide=_too_wide(facts),
-        reads=facts.wrench is not None and facts.wrench.kind == "indicating wrench",
+        wide=_too_wide(facts) if kind not in READ_OFF else None,
+        reads=kind in READ_OFF
+        or (facts.wrench is not None and facts.wrench.kind == "indicating wrench"),
+        before=kind == "stretch" and not (facts.wrench and facts.wrench.kind == "dial indicator"),
         bolt_keys=reason_keys("bolt"),
         doubts=_doubted(state, joint, tools),
         group=group_view(state, step, tools),
@@ -212,11 +218,10 @@ def _lengths(joint: Joint) -> tuple[BagLine, ...]:
 def _choice(joint: Joint, stage: int, facts: JointFacts, tool: Instrument) -> WrenchChoice:
     """What a wrench is set to for this stage, and whether it may be used."""
     setting = setting_for(joint, stage, tool, facts.adapter)
-    words = setting.refusal or (
-        "angle"
-        if setting.turns
-        else f"set {setting.figure} {setting.unit}, holds ±{tool.mpe_percent} %"
-    )
+    told = f"set {setting.figure} {setting.unit}, holds ±{tool.mpe_percent} %"
+    if setting.turns or setting.reads_off:
+        told = "angle" if setting.turns else f"{tool.lo} to {tool.hi} {tool.unit}"
+    words = setting.refusal or told
     return WrenchChoice(
         id=tool.id,
         code=tool.code,

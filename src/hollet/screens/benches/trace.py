@@ -6,7 +6,7 @@ from statistics import median
 
 from hollet.core.entries import BookState, Fastener
 from hollet.core.entries.sent import Trace
-from hollet.core.procedure.joints import Joint
+from hollet.core.procedure.joints import READ_OFF, Joint
 from hollet.core.quantities.quantity import Quantity, decimal_text
 from hollet.core.steps.bolt import is_out
 from hollet.core.steps.tighten import JointFacts
@@ -87,7 +87,7 @@ def trace_bench(state: BookState, joint: Joint, facts: JointFacts, tool: str) ->
         stage = len(joint.stage)
         bolt = last[0] if last is not None else 1
     kind, asked, _ = stage_ask(joint, stage)
-    if asked is None:
+    if asked is None or kind in READ_OFF:
         return None
     acts = {e.body.bolt: e.body for e in state.each(Fastener, "joint", joint.id)}
     here = {n: b for n, b in acts.items() if b.stage == stage and b.trace is not None}
