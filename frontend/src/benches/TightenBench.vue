@@ -426,7 +426,8 @@ useKeys(() => ({
         {{ indicating ? 'It read' : 'Other figure' }}<kbd>E</kbd>
       </button>
       <button type="button" class="btn second" @click="askWrench">
-        {{ joint.wrench ? joint.wrench.code : 'Choose a' }} wrench<kbd>W</kbd>
+        {{ joint.wrench ? joint.wrench.code : 'Choose a' }} {{ setting?.reads_off ? 'tool' : 'wrench'
+        }}<kbd>W</kbd>
       </button>
     </template>
   </BenchFrame>
@@ -434,7 +435,7 @@ useKeys(() => ({
     <form @submit.prevent="writeOther()">
       <label v-if="bench.before" class="field"
         ><span>length while it was free, before it was drawn</span
-        ><input v-model="free" class="entry" inputmode="decimal" name="free" autocomplete="off"
+        ><input v-model="free" class="entry" autofocus inputmode="decimal" name="free" autocomplete="off"
       /></label>
       <label class="field"
         ><span>{{ bench.before ? 'length now, drawn' : `stage ${otherStage}, with or without unit` }}</span
@@ -456,7 +457,12 @@ useKeys(() => ({
       </div>
     </form>
   </el-dialog>
-  <el-dialog v-model="tools" title="Which wrench, which adapter?" width="640" append-to-body>
+  <el-dialog
+    v-model="tools"
+    :title="setting?.reads_off ? 'Read with which?' : 'Which wrench, which adapter?'"
+    width="640"
+    append-to-body
+  >
     <form class="wrenches" @submit.prevent="takeWrench()">
       <label v-for="w in bench.wrenches" :key="w.id" class="wrench"
         ><input v-model="wrench" type="radio" name="wrench" :value="w.id" /><span
@@ -464,7 +470,7 @@ useKeys(() => ({
           }}<small>{{ w.words }}{{ w.holds ? '' : ', wider than the joint asks' }}</small></span
         ></label
       >
-      <div class="two">
+      <div v-if="!setting?.reads_off" class="two">
         <label class="field"
           ><span>adapter, drive to bolt, in mm or with its unit (empty for none)</span
           ><input v-model="adapter" class="entry" name="adapter" /></label
