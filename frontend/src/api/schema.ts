@@ -365,6 +365,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/builds/{build}/leaks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Leaks
+         * @description Fluids and leaks.
+         */
+        get: operations["get_leaks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/builds/{build}/limits": {
         parameters: {
             query?: never;
@@ -2560,6 +2580,55 @@ export interface components {
             words: string;
         };
         /**
+         * BleedCycleAct
+         * @description One press a cycle: what came.
+         */
+        BleedCycleAct: {
+            /**
+             * Amount
+             * @default
+             */
+            amount?: string;
+            /**
+             * Came
+             * @enum {string}
+             */
+            came: "air" | "foam" | "clear" | "nothing";
+            /**
+             * Fluid
+             * @enum {string}
+             */
+            fluid: "oil" | "coolant" | "fuel" | "brake" | "clutch" | "gear" | "axle" | "automatic";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bleed cycle";
+            /** Step */
+            step?: string | null;
+            /**
+             * Where
+             * @default
+             */
+            where?: string;
+        };
+        /**
+         * Bleeding
+         * @description Cycles of bleeding a system: how many, what the last ones brought, and what is next.
+         */
+        Bleeding: {
+            /** Bled */
+            bled: boolean;
+            /** Cycles */
+            cycles: number;
+            /** Last */
+            last: string[];
+            /** Stop */
+            stop: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
          * BodyStand
          * @description One body: whether it is known what carries it, fit to stand overnight or not, and why.
          */
@@ -4346,7 +4415,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["OutOfOvenAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["AlteredAct"] | components["schemas"]["EarlierKeptAct"] | components["schemas"]["KeptSoAct"] | components["schemas"]["WireMendedAct"] | components["schemas"]["SumKeptAct"] | components["schemas"]["RowSaidAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["SeatingSaidAct"] | components["schemas"]["SignSaidAct"] | components["schemas"]["ThreadsSaidAct"] | components["schemas"]["LiftSaidAct"] | components["schemas"]["LookedAgainAct"] | components["schemas"]["OdometerSaidAct"] | components["schemas"]["SentPullAct"] | components["schemas"]["SentReadingAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
+            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["OutOfOvenAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["AlteredAct"] | components["schemas"]["EarlierKeptAct"] | components["schemas"]["KeptSoAct"] | components["schemas"]["WireMendedAct"] | components["schemas"]["SumKeptAct"] | components["schemas"]["RowSaidAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["SeatingSaidAct"] | components["schemas"]["SignSaidAct"] | components["schemas"]["ThreadsSaidAct"] | components["schemas"]["LiftSaidAct"] | components["schemas"]["LookedAgainAct"] | components["schemas"]["OdometerSaidAct"] | components["schemas"]["BleedCycleAct"] | components["schemas"]["FluidMovedAct"] | components["schemas"]["LeakMendedAct"] | components["schemas"]["LeakSeenAct"] | components["schemas"]["LevelSaidAct"] | components["schemas"]["LookBegunAct"] | components["schemas"]["LookEndedAct"] | components["schemas"]["SentPullAct"] | components["schemas"]["SentReadingAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
             /** Id */
             id: string;
             /** Seen */
@@ -5054,6 +5123,90 @@ export interface components {
             out: string[];
             /** Runs Out */
             runs_out: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * FluidMovedAct
+         * @description So much went in or came out.
+         */
+        FluidMovedAct: {
+            /** Amount */
+            amount: string;
+            /**
+             * Fluid
+             * @enum {string}
+             */
+            fluid: "oil" | "coolant" | "fuel" | "brake" | "clutch" | "gear" | "axle" | "automatic";
+            /**
+             * Grade
+             * @default
+             */
+            grade?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fluid moved";
+            /** Step */
+            step?: string | null;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "in" | "out";
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+        };
+        /**
+         * FluidRow
+         * @description One fluid: four places on its way, how much in and out and why they differ, what is wrong,
+         *     which rung it shuts and how many below it are `free`, and what it was last seen dry at.
+         */
+        FluidRow: {
+            /** Amounts */
+            amounts: string;
+            /**
+             * Bled
+             * @enum {string}
+             */
+            bled: "done" | "at" | "to come" | "none";
+            bleeding: components["schemas"]["Bleeding"];
+            /** Dry At */
+            dry_at: string;
+            /** Empty */
+            empty: string | null;
+            /**
+             * Filled
+             * @enum {string}
+             */
+            filled: "done" | "at" | "to come" | "none";
+            /**
+             * Fluid
+             * @enum {string}
+             */
+            fluid: "oil" | "coolant" | "fuel" | "brake" | "clutch" | "gear" | "axle" | "automatic";
+            /** Free */
+            free: number;
+            /** Grade */
+            grade: string;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "done" | "at" | "to come" | "none";
+            /** Name */
+            name: string;
+            /**
+             * Primed
+             * @enum {string}
+             */
+            primed: "done" | "at" | "to come" | "none";
+            /** Shuts */
+            shuts: string;
             /** Words */
             words: string;
         };
@@ -6335,6 +6488,219 @@ export interface components {
             };
         };
         /**
+         * LeakJoint
+         * @description A sort of joint: the turn that tightening may use in all (degrees), or `once` and to what, or
+         *     neither: tightening does nothing; and what follows then. Rules of thumb.
+         */
+        LeakJoint: {
+            /** Id */
+            id: string;
+            /** Most Deg */
+            most_deg?: number | null;
+            /** Name */
+            name: string;
+            /** Once */
+            once?: string | null;
+            /** Then */
+            then: string;
+        };
+        /**
+         * LeakMendedAct
+         * @description What was done about it, with the pressure off; `sure`: it was nipped up all the same, beyond
+         *     what it may be.
+         */
+        LeakMendedAct: {
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "nipped" | "apart" | "part" | "wiped";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "leak mended";
+            /** Place */
+            place: string;
+            /** Step */
+            step?: string | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure?: boolean;
+            /**
+             * Turn
+             * @default
+             */
+            turn?: string;
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+        };
+        /**
+         * LeakPlace
+         * @description One place that leaked: its looks, the turn used of what may be used (degrees), whether it may
+         *     still be nipped up and what follows else; what is wanted now, and the rung it shuts.
+         */
+        LeakPlace: {
+            /** At */
+            at: string;
+            /** Blocks */
+            blocks: string;
+            /** Cleared */
+            cleared: boolean;
+            /**
+             * Fluid
+             * @enum {string}
+             */
+            fluid: "oil" | "coolant" | "fuel" | "brake" | "clutch" | "gear" | "axle" | "automatic";
+            /**
+             * Grade
+             * @enum {string}
+             */
+            grade: "dry" | "damp" | "drop" | "run" | "stream";
+            /** Id */
+            id: string;
+            /** Joint */
+            joint: string;
+            /** Looks */
+            looks: components["schemas"]["Look"][];
+            /** May Nip */
+            may_nip: boolean;
+            /** Most */
+            most: number | null;
+            /** Name */
+            name: string;
+            /** Sort */
+            sort: string;
+            /** State */
+            state: string;
+            /** Then */
+            then: string;
+            /** Used */
+            used: number;
+            /** Wants */
+            wants: string;
+        };
+        /**
+         * LeakSeenAct
+         * @description What was seen at a place: one that is known, or a new one by its `name` and sort of `joint`.
+         *     In a look it has that look's state; in passing it stood there, unless an engine runs. Dry is
+         *     said of a place that was wet, and once the look has lasted its time.
+         */
+        LeakSeenAct: {
+            /** Attempt */
+            attempt?: string | null;
+            /** Drops */
+            drops?: number | null;
+            /**
+             * Fluid
+             * @enum {string}
+             */
+            fluid: "oil" | "coolant" | "fuel" | "brake" | "clutch" | "gear" | "axle" | "automatic";
+            /**
+             * Grade
+             * @enum {string}
+             */
+            grade: "dry" | "damp" | "drop" | "run" | "stream";
+            /**
+             * Joint
+             * @default other
+             */
+            joint?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "leak seen";
+            /** Look */
+            look?: string | null;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Place
+             * @default
+             */
+            place?: string;
+            /** Step */
+            step?: string | null;
+            /**
+             * Sure
+             * @default certain
+             * @enum {string}
+             */
+            sure?: "certain" | "likely" | "doubtful";
+        };
+        /**
+         * LeakSystem
+         * @description One kind of fluid: how it is pressed and for how long it is looked at (s), what is seen
+         *     before, what ends it; and how air is got out of it.
+         */
+        LeakSystem: {
+            /** Again */
+            again: string[];
+            /** Air */
+            air: string;
+            /** Before */
+            before: string;
+            /** Caution */
+            caution: string;
+            /** Clean */
+            clean: string;
+            /** Cycle */
+            cycle: string;
+            /** Done */
+            done: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "oil" | "coolant" | "fuel" | "brake" | "clutch" | "gear" | "axle" | "automatic";
+            /** Needs */
+            needs: string[];
+            /** Off */
+            off: string;
+            /** Press */
+            press: string;
+            /** Pressed S */
+            pressed_s: number;
+            /** Ruins */
+            ruins: string;
+            /** Running S */
+            running_s: number;
+            /** Safe */
+            safe?: string | null;
+        };
+        /**
+         * LeaksView
+         * @description The title; what is under pressure now; the places; the systems with what is pressed before;
+         *     the table.
+         */
+        LeaksView: {
+            /** Joints */
+            joints: components["schemas"]["LeakJoint"][];
+            /** Looking */
+            looking: components["schemas"]["Looking"][];
+            /** Places */
+            places: components["schemas"]["LeakPlace"][];
+            /** Rows */
+            rows: components["schemas"]["FluidRow"][];
+            /** Rungs */
+            rungs: string[];
+            /** Systems */
+            systems: components["schemas"]["LeakSystem"][];
+            /** Title */
+            title: string;
+            /** Unplaced */
+            unplaced: components["schemas"]["Unplaced"][];
+        };
+        /**
          * LeftOpenAct
          * @description Something left open by hand.
          */
@@ -6410,6 +6776,45 @@ export interface components {
             name: string;
             /** Why */
             why: string;
+        };
+        /**
+         * LevelSaidAct
+         * @description A level as it was read, and how the unit stood.
+         */
+        LevelSaidAct: {
+            /**
+             * Attitude
+             * @enum {string}
+             */
+            attitude: "level" | "nose up" | "nose down" | "leaning" | "on its own base";
+            /**
+             * Fluid
+             * @enum {string}
+             */
+            fluid: "oil" | "coolant" | "fuel" | "brake" | "clutch" | "gear" | "axle" | "automatic";
+            /**
+             * Heat
+             * @default cold
+             * @enum {string}
+             */
+            heat?: "cold" | "hot";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "level said";
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "below" | "at" | "over";
+            /**
+             * Running
+             * @default false
+             */
+            running?: boolean;
+            /** Step */
+            step?: string | null;
         };
         /**
          * LiftFacts
@@ -6723,6 +7128,104 @@ export interface components {
             whole: boolean;
         };
         /**
+         * Look
+         * @description One look at a place: how it stood, what was seen, and what was done about it afterwards.
+         */
+        Look: {
+            /** Done */
+            done: string;
+            /** Dry */
+            dry: boolean;
+            /** Entry */
+            entry: string;
+            /**
+             * Grade
+             * @enum {string}
+             */
+            grade: "dry" | "damp" | "drop" | "run" | "stream";
+            /** Heat */
+            heat: string;
+            /** Sure */
+            sure: string;
+            /** Time */
+            time: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "standing" | "pressed" | "running";
+            /** Who */
+            who: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * LookBegunAct
+         * @description It is under pressure, or runs, and is looked at; everything that is seen before is pressed.
+         *     `sure`: it is hot, though no run of this build says so.
+         */
+        LookBegunAct: {
+            /**
+             * Fluid
+             * @enum {string}
+             */
+            fluid: "oil" | "coolant" | "fuel" | "brake" | "clutch" | "gear" | "axle" | "automatic";
+            /**
+             * Heat
+             * @default cold
+             * @enum {string}
+             */
+            heat?: "cold" | "hot";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "look begun";
+            /**
+             * Pressure
+             * @default
+             */
+            pressure?: string;
+            /**
+             * Seen
+             * @default []
+             */
+            seen?: string[];
+            /** Step */
+            step?: string | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure?: boolean;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "pressed" | "running";
+        };
+        /**
+         * LookEndedAct
+         * @description The pressure is off. Always written; `clean`, that nothing else was wet, only once the look
+         *     has lasted its time.
+         */
+        LookEndedAct: {
+            /**
+             * Clean
+             * @default false
+             */
+            clean?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "look ended";
+            /** Look */
+            look: string;
+            /** Step */
+            step?: string | null;
+        };
+        /**
          * LookFacts
          * @description How it stands with looking again. `times` are done of `of`; the next is due or not, `words`
          *     say by what, `share` how much of the way there is gone (1 or more: due).
@@ -6834,6 +7337,38 @@ export interface components {
             words?: string;
             /** Wrench */
             wrench?: string | null;
+        };
+        /**
+         * Looking
+         * @description A look that goes on: since when (UTC), how long it takes before anything is called dry (s),
+         *     and what is under pressure.
+         */
+        Looking: {
+            /** Began */
+            began: string;
+            /** Caution */
+            caution: string;
+            /** Clean */
+            clean: string;
+            /**
+             * Fluid
+             * @enum {string}
+             */
+            fluid: "oil" | "coolant" | "fuel" | "brake" | "clutch" | "gear" | "axle" | "automatic";
+            /** Heat */
+            heat: string;
+            /** Hold S */
+            hold_s: number;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Off */
+            off: string;
+            /** Pressure */
+            pressure: string;
+            /** Way */
+            way: string;
         };
         /**
          * Looks
@@ -13086,6 +13621,16 @@ export interface components {
             out?: number | null;
         };
         /**
+         * Unplaced
+         * @description A leak seen while it ran, of which nobody has said where: the attempt and its number.
+         */
+        Unplaced: {
+            /** Attempt */
+            attempt: string;
+            /** Number */
+            number: number;
+        };
+        /**
          * ValveShims
          * @description The whole table, the moves in their order, what has to be bought; `refusal` says why there is
          *     none.
@@ -15534,6 +16079,109 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_leaks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeaksView"];
+                };
             };
             /** @description Bad Request */
             400: {

@@ -113,20 +113,22 @@ function digit(key: string) {
   oilField.value?.focus()
 }
 const DIGITS = Object.fromEntries([...'0123456789.'].map((key) => [key, () => digit(key)]))
-useKeys((): Record<string, () => unknown> =>
-  running.value
-    ? {
-        ' ': off,
-        Enter: off,
-        PageDown: off,
-        PageUp: off,
-        o: () => sample({ lamp_out: true }),
-        ...Object.fromEntries(SENSES.map(([seen, , key]) => [key.toLowerCase(), () => sample({ seen })])),
-        ...DIGITS,
-      }
-    : atOnce.value
-      ? { a: () => (isolated.value = [...props.bench.isolate]) }
-      : {},
+useKeys(
+  (): Record<string, () => unknown> =>
+    running.value
+      ? {
+          ' ': off,
+          Enter: off,
+          PageDown: off,
+          PageUp: off,
+          o: () => sample({ lamp_out: true }),
+          ...Object.fromEntries(SENSES.map(([seen, , key]) => [key.toLowerCase(), () => sample({ seen })])),
+          ...DIGITS,
+        }
+      : atOnce.value
+        ? { a: () => (isolated.value = [...props.bench.isolate]) }
+        : {},
+  () => running.value !== null,
 )
 </script>
 
@@ -311,6 +313,9 @@ useKeys((): Record<string, () => unknown> =>
               </tr>
             </tbody>
           </table>
+          <RouterLink class="btn small" :to="{ name: 'leaks', params: { build: book.card?.id ?? '' } }"
+            >Fluids and leaks</RouterLink
+          >
           <p class="t16 mut">The vehicle maker's manual, local codes and licensed practice go first.</p>
         </template>
         <p v-if="problem" class="problem" role="alert">{{ problem }}</p>

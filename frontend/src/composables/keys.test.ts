@@ -135,3 +135,51 @@ describe('left, left, right', () => {
     expect(done.at(-1)).toBe('pedal')
   })
 })
+
+describe('while a danger is on', () => {
+  let on = true
+  let over: () => void = () => undefined
+  beforeEach(() => {
+    on = true
+    const part = defineComponent({
+      setup: () => (
+        useKeys(
+          () => ({ ' ': says('stop'), Enter: says('stop'), PageUp: says('stop'), o: says('lamp') }),
+          () => on,
+        ),
+        () => h('div')
+      ),
+    })
+    const app = createApp(part)
+    app.mount(document.body.appendChild(document.createElement('div')))
+    over = () => app.unmount()
+    document.body.insertAdjacentHTML('beforeend', '<input id="f" /><button id="b">x</button>')
+  })
+  afterEach(() => over())
+  it('Space, Enter and pedals end it, whatever button was pressed last', () => {
+    document.getElementById('b')?.focus()
+    expect(press(' ')).toBe(true)
+    expect(press('Enter')).toBe(true)
+    expect(press('PageUp')).toBe(true)
+    expect(done).toEqual(['stop', 'stop', 'stop'])
+  })
+  it('neither half an hour without a press nor a quick second one holds it up', () => {
+    press('o')
+    vi.advanceTimersByTime(30 * 60 * 1000 + 1)
+    press(' ')
+    press(' ')
+    expect(done).toEqual(['lamp', 'stop', 'stop'])
+  })
+  it('a figure that is being typed keeps its keys, the pedals do not', () => {
+    document.getElementById('f')?.focus()
+    expect(press(' ')).toBe(false)
+    press('PageUp')
+    expect(done).toEqual(['stop'])
+  })
+  it('over, it is a key like any other', () => {
+    on = false
+    document.getElementById('b')?.focus()
+    press(' ')
+    expect(done).toEqual([])
+  })
+})

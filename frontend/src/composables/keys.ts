@@ -50,23 +50,42 @@ export function pressedTwice(): boolean {
 const STRIKE_MS = 4000 // left, left, then right within this strikes the last line
 let lefts: number[] = []
 
-const maps: (() => KeyMap)[] = []
+interface Keys {
+  map: () => KeyMap
+  urgent: () => boolean
+}
+const kept: Keys[] = []
+const ENDS = [' ', 'Enter', 'PageDown', 'PageUp']
+
+/** What ends a danger: no button that has the focus, no long pause and no quick second press holds it up. */
+function urgent(key: string): Action | undefined {
+  if (!ENDS.includes(key)) return undefined
+  return kept.find((keys) => keys.urgent())?.map()[key]
+}
 
 function pressed(event: KeyboardEvent) {
   const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
   if (event.repeat || event.ctrlKey || event.metaKey || event.altKey || dialogOpen()) return
   const pedal = key === 'PageDown' || key === 'PageUp'
-  if (!pedal && (typing() || focusTakes(key))) return
+  if (!pedal && typing()) return
+  const ends = urgent(key)
+  if (ends) {
+    event.preventDefault()
+    lastPress = Date.now()
+    ends()
+    return
+  }
+  if (!pedal && focusTakes(key)) return
   if (key === 'PageUp') lefts = [...lefts, Date.now()].slice(-2)
   const strikes = key === 'PageDown' && lefts.length === 2 && Date.now() - lefts[0] < STRIKE_MS
   if (key === 'PageDown') lefts = []
   if (strikes) {
     event.preventDefault()
     lastPress = Date.now()
-    maps.map((map) => map().Backspace).find((found) => found !== undefined)?.()
+    kept.map(({ map }) => map().Backspace).find((found) => found !== undefined)?.()
     return
   }
-  const action = maps.map((map) => map()[key]).find((found) => found !== undefined)
+  const action = kept.map(({ map }) => map()[key]).find((found) => found !== undefined)
   if (!action) return
   event.preventDefault()
   const away = Date.now() - lastPress > WAKE_AFTER_MS
@@ -78,15 +97,17 @@ function pressed(event: KeyboardEvent) {
 
 /**
  * `keys` maps a key (lower case letters, " ", "PageDown" ...) to what it does; read anew at each press.
- * One press does one thing: what was mounted last (a bench, after the frame inside it) goes first.
+ * One press does one thing: what was mounted last (a bench, after the frame inside it) goes first. While
+ * `danger` holds, its Space, Enter and pedals end it and go before everything.
  */
-export function useKeys(keys: () => KeyMap): void {
+export function useKeys(map: () => KeyMap, danger = () => false): void {
+  const keys = { map, urgent: danger }
   onMounted(() => {
-    if (!maps.length) window.addEventListener('keydown', pressed)
-    maps.unshift(keys)
+    if (!kept.length) window.addEventListener('keydown', pressed)
+    kept.unshift(keys)
   })
   onUnmounted(() => {
-    maps.splice(maps.indexOf(keys), 1)
-    if (!maps.length) window.removeEventListener('keydown', pressed)
+    kept.splice(kept.indexOf(keys), 1)
+    if (!kept.length) window.removeEventListener('keydown', pressed)
   })
 }

@@ -15,7 +15,8 @@ const props = defineProps<{ build: string }>()
 const book = useBook()
 const router = useRouter()
 const debts = () => router.push({ name: 'debts', params: { build: props.build } })
-useKeys(() => ({ i: debts }))
+const leaks = () => router.push({ name: 'leaks', params: { build: props.build } })
+useKeys(() => ({ i: debts, u: leaks }))
 const gate = ref<Schemas['GateView'] | null>(null)
 const { problem, served } = useServer()
 const all = ref<string[]>([])
@@ -49,6 +50,7 @@ const opened = ref<string[]>([])
       <h1 class="t28">{{ title }}</h1>
       <p class="line b">{{ gate.line }}</p>
       <button type="button" class="btn small" @click="debts">Bolts not yet final <kbd>I</kbd></button>
+      <button type="button" class="btn small" @click="leaks">Fluids and leaks <kbd>U</kbd></button>
       <div class="cols">
         <ol class="stair">
           <li

@@ -11,6 +11,8 @@ from pydantic import BaseModel, ConfigDict, model_validator
 from hollet.core.ageing import AgeRule
 from hollet.core.arrivals import ArrivalRule, PartSort, sort_of
 from hollet.core.findings import FindingCode, Surface
+from hollet.core.leaks import LeakJoint, LeakSystem
+from hollet.core.procedure.pieces import FluidKind
 from hollet.core.procedure.stuck import Rung, StuckRung
 
 __all__ = ["Around", "Lore", "Surrounding"]
@@ -42,6 +44,8 @@ class Lore(BaseModel):
     stuck: tuple[Rung, ...]
     around: tuple[Surrounding, ...]
     arrival: tuple[ArrivalRule, ...]
+    leak_system: tuple[LeakSystem, ...]
+    leak_joint: tuple[LeakJoint, ...]
 
     @model_validator(mode="after")
     def _whole(self) -> "Lore":
@@ -50,6 +54,8 @@ class Lore(BaseModel):
         _each("stuck", (rung.id for rung in self.stuck), get_args(StuckRung))
         _each("around", (condition.id for condition in self.around), get_args(Around))
         _each("arrival", (rule.sort for rule in self.arrival), get_args(PartSort))
+        _each("leak_system", (s.kind for s in self.leak_system), get_args(FluidKind))
+        _once("leak_joint", (joint.id for joint in self.leak_joint))
         bare = [on for on in get_args(Surface) if not self.codes_for(on)]
         if bare:
             raise ValueError(f"no term of a finding for {bare[0]}")
@@ -66,6 +72,14 @@ class Lore(BaseModel):
         """What is compared of a part of this sort, or of the sort that its name says."""
         wanted = sort or sort_of(name, self.arrival)
         return next(rule for rule in self.arrival if rule.sort == wanted)
+
+    def system(self, kind: FluidKind) -> LeakSystem:
+        """How a system of this fluid is looked at and bled."""
+        return next(system for system in self.leak_system if system.kind == kind)
+
+    def leak_joint_of(self, joint: str) -> LeakJoint | None:
+        """What tightening may do to a joint of this sort."""
+        return next((found for found in self.leak_joint if found.id == joint), None)
 
     def codes_for(self, surface: Surface) -> tuple[FindingCode, ...]:
         """The terms that belong to a kind of face, the commonest first."""

@@ -34,6 +34,7 @@ RANK_OF: dict[str, Rank] = {
     "capture": "wrong",
     "setting": "wrong",
     "lost": "wrong",
+    "leak": "wrong",
     "isolate": "wrong",
     "temporary": "open",
     "joint": "open",

@@ -36,6 +36,15 @@ from hollet.core.entries.calendar import (
 from hollet.core.entries.care import CountedOut, LaidOn, OutOfOven, SeatRead
 from hollet.core.entries.changed import Altered, EarlierKept, KeptSo, WireMended
 from hollet.core.entries.decided import Decision
+from hollet.core.entries.fluids import (
+    BleedCycle,
+    FluidMoved,
+    LeakMended,
+    LeakSeen,
+    LevelSaid,
+    LookBegun,
+    LookEnded,
+)
 from hollet.core.entries.gears import CarrierSet, PartChanged, PatternSeen
 from hollet.core.entries.inspected import (
     Cause,
@@ -111,6 +120,13 @@ from hollet.core.entries.work import (
 __all__ = [
     "LiftElement",
     "LiftSaid",
+    "LookEnded",
+    "LookBegun",
+    "LevelSaid",
+    "LeakSeen",
+    "LeakMended",
+    "FluidMoved",
+    "BleedCycle",
     "LookedAgain",
     "MovedBolt",
     "OdometerSaid",

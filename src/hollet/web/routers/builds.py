@@ -7,6 +7,7 @@ from hollet.core.steps.inspection import InspectionView
 from hollet.screens.bench import Bench
 from hollet.screens.changed import ChangedView
 from hollet.screens.debts import DebtsView
+from hollet.screens.leaks import LeaksView
 from hollet.screens.turned import TurnedView
 from hollet.services import archives, builds, front, logging, readings
 from hollet.services.builds import BuildCard, GateView
@@ -14,6 +15,7 @@ from hollet.services.debts import debt_list, debts
 from hollet.services.figures import sum_sources
 from hollet.services.front import AppendView
 from hollet.services.inspection import changes, inspection
+from hollet.services.leaks import leaks
 from hollet.services.logging import LogView
 from hollet.services.readings import ReadIn
 from hollet.services.torque_cards import torque_card
@@ -79,6 +81,12 @@ def get_sources(build: str, workshop: Shared) -> list[Source]:
 def get_changed(build: str, workshop: Shared) -> ChangedView:
     """What is not as it left the works."""
     return changes(workshop, build)
+
+
+@router.get("/leaks")
+def get_leaks(build: str, workshop: Shared) -> LeaksView:
+    """Fluids and leaks."""
+    return leaks(workshop, build)
 
 
 @router.get("/debts")

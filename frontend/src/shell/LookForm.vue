@@ -1,0 +1,97 @@
+<script setup lang="ts">
+/** A look begins: which system, what is seen before, how it is pressed; then the pressure goes up. */
+import { computed, ref, watch } from 'vue'
+import type { Schemas } from '@/api/client'
+import { useServer } from '@/composables/server'
+import { useBook } from '@/stores/book'
+
+const props = defineProps<{ view: Schemas['LeaksView'] }>()
+const book = useBook()
+const { problem, asks, served } = useServer()
+const fluid = ref(props.view.systems[0]?.kind ?? 'oil')
+const way = ref<'pressed' | 'running'>('pressed')
+const heat = ref<'cold' | 'hot'>('cold')
+const pressure = ref('')
+const seen = ref<string[]>([])
+const system = computed(() => props.view.systems.find((s) => s.kind === fluid.value) ?? props.view.systems[0])
+const name = (kind: string) => props.view.rows.find((r) => r.fluid === kind)?.name ?? kind
+const ready = computed(() => system.value?.needs.every((n) => seen.value.includes(n)))
+watch(fluid, () => (seen.value = []))
+function press(what: string) {
+  seen.value = seen.value.includes(what) ? seen.value.filter((n) => n !== what) : [...seen.value, what]
+}
+async function begin(sure = false) {
+  const own = { way: way.value, heat: heat.value, pressure: pressure.value.trim(), sure }
+  await served(() => book.write({ kind: 'look begun', fluid: fluid.value, seen: seen.value, ...own }))
+}
+</script>
+
+<template>
+  <form v-if="system" class="look" aria-label="Look for leaks" @submit.prevent="begin()">
+    <h2 class="t24">Look for leaks</h2>
+    <div class="two" role="group" aria-label="System">
+      <button
+        v-for="s in view.systems"
+        :key="s.kind"
+        type="button"
+        class="btn small"
+        :aria-pressed="s.kind === fluid"
+        @click="fluid = s.kind"
+      >
+        {{ name(s.kind) }}
+      </button>
+    </div>
+    <p class="t20"><b>How:</b> {{ system.press }}. <b>Clean is:</b> {{ system.clean }}.</p>
+    <p class="t16 mut">Look again: {{ system.again.join(', ') }}</p>
+    <div class="two" role="group" aria-label="State">
+      <button type="button" class="btn small" :aria-pressed="way === 'pressed'" @click="way = 'pressed'">
+        Under pressure</button
+      ><button type="button" class="btn small" :aria-pressed="way === 'running'" @click="way = 'running'">
+        Running</button
+      ><button type="button" class="btn small" :aria-pressed="heat === 'cold'" @click="heat = 'cold'">
+        Cold</button
+      ><button type="button" class="btn small" :aria-pressed="heat === 'hot'" @click="heat = 'hot'">
+        Hot
+      </button>
+    </div>
+    <div class="two" role="group" aria-label="Seen now">
+      <button
+        v-for="n in system.needs"
+        :key="n"
+        type="button"
+        class="btn small"
+        :aria-pressed="seen.includes(n)"
+        @click="press(n)"
+      >
+        {{ n }}
+      </button>
+    </div>
+    <label class="field"
+      ><span>pressure on the gauge, where there is one</span
+      ><input v-model="pressure" class="entry" name="look-pressure" inputmode="decimal" autocomplete="off"
+    /></label>
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <div class="two">
+      <button type="submit" class="btn" :disabled="!ready">It is up: look now</button
+      ><button v-if="asks" type="button" class="btn" @click="begin(true)">It is hot</button>
+    </div>
+    <p v-if="!ready" class="t16">Press first what you have seen now: {{ system.needs.join('; ') }}.</p>
+  </form>
+</template>
+
+<style scoped>
+.look {
+  display: grid;
+  gap: 8px;
+  margin: 12px 0;
+}
+.two {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+[aria-pressed='true'] {
+  background: var(--ink);
+  color: var(--now);
+}
+</style>

@@ -1,0 +1,445 @@
+"""Leaks: seen, mended within what a joint may bear, cleared only by clean looks at what it was at;
+fluids on their way from empty to a level that holds.
+"""
+
+import pytest
+
+from hollet.core.book.filled import bleeding_of, fluid_rows
+from hollet.core.book.gates import gate_answers
+from hollet.core.book.leaks import leak_places, open_look, place_of
+from hollet.core.errors import Conflict, NotFound, Refused
+from hollet.library.lore import lore
+from hollet.screens.leaks import leaks_view
+from tests.support import SMALL, Book, small_sheet, tools
+
+FLUIDS = """
+[[fluid]]
+id = "petrol"
+name = "Fuel"
+runs_out = "at the line"
+kind = "fuel"
+
+[[fluid]]
+id = "oil_f"
+name = "Oil"
+runs_out = "at the plug"
+kind = "oil"
+
+[[fluid]]
+id = "water_f"
+name = "Coolant"
+runs_out = "at the hose"
+kind = "coolant"
+
+[[fluid]]
+id = "box"
+name = "Gearbox oil"
+runs_out = "at the tail"
+kind = "gear"
+"""
+HEAD, _, REST = SMALL.partition("[[step]]")
+SHEET = HEAD + FLUIDS + "\n[[step]]" + REST
+UNION = "fuel:union-2"
+
+
+@pytest.fixture
+def leaky() -> Book:
+    return Book(small_sheet(SHEET), tools())
+
+
+def press(book: Book, fluid: str = "fuel", **more: object) -> str:
+    """Under pressure, everything seen before; the id of the look."""
+    seen = book.state.lore.system(fluid).needs
+    return book.do("look begun", fluid=fluid, way="pressed", seen=seen, **more).id
+
+
+def off(book: Book, look: str, **more: object) -> None:
+    book.do("look ended", look=look, **more)
+
+
+def wet(book: Book, look: str | None, grade: str = "run", name: str = "Union 2", **more: object):
+    own = {"joint": "flare", "fluid": "fuel"} | more
+    return book.do("leak seen", name=name, grade=grade, look=look, **own)
+
+
+def dry(book: Book, look: str, place: str = UNION) -> None:
+    fluid = place.partition(":")[0]
+    book.do("leak seen", fluid=fluid, place=place, grade="dry", look=look)
+
+
+def seen_dry(book: Book, fluid: str = "fuel", place: str = UNION, **more: object) -> None:
+    """A whole clean look, its time kept."""
+    look = press(book, fluid, **more)
+    book.later(0.3)
+    dry(book, look, place)
+    off(book, look)
+
+
+def rung(book: Book) -> str:
+    place = place_of(book.state, UNION)
+    assert place is not None
+    return place.blocks
+
+
+def running(book: Book, attempt: str = "attempt-9") -> None:
+    book.do("attempt started", step="fire", attempt=attempt, isolated=[], reason="to look for it")
+
+
+def stopped(book: Book, attempt: str = "attempt-9") -> None:
+    book.do("attempt ended", step="fire", attempt=attempt, after_s=20, reason="looked at it")
+
+
+def leaked_and_nipped(book: Book) -> None:
+    look = press(book)
+    wet(book, look)
+    off(book, look)
+    book.do("leak mended", place=UNION, how="nipped", turn="45 deg")
+
+
+def test_a_leak_shuts_the_rung_that_needs_the_system_whole(leaky: Book):
+    look = press(leaky, pressure="2.4 bar")
+    line = wet(leaky, look)
+    assert line.body.line("") == "Union 2: runs (under pressure, cold)"
+    assert rung(leaky) == "fire"
+    fire = next(g for g in gate_answers(leaky.state) if g.rung == "fire")
+    assert any("Union 2: runs" in reason for reason in fire.reasons)
+
+
+def test_nothing_is_tightened_under_pressure(leaky: Book):
+    look = press(leaky)
+    wet(leaky, look)
+    leaky.refuse("pressure_up", "leak mended", place=UNION, how="nipped", turn="45 deg")
+    off(leaky, look)
+    leaky.do("leak mended", place=UNION, how="nipped", turn="45 deg")
+
+
+def test_a_joint_is_nipped_once_and_no_further_than_it_may_be(leaky: Book):
+    look = press(leaky)
+    wet(leaky, look)
+    off(leaky, look)
+    leaky.refuse("force_limit", "leak mended", place=UNION, how="nipped", turn="61 deg")
+    leaky.refuse("no_turn", "leak mended", place=UNION, how="nipped")
+    leaky.do("leak mended", place=UNION, how="nipped", turn="30 deg")
+    look = press(leaky)
+    wet(leaky, look, place=UNION, grade="damp")
+    off(leaky, look)
+    place = place_of(leaky.state, UNION)
+    assert (place.used, place.may_nip) == (30, False)
+    assert "apart" in place.wants
+    leaky.refuse("force_limit", "leak mended", place=UNION, how="nipped", turn="10 deg")
+
+
+def test_a_nip_beyond_the_limit_that_happened_is_told_and_never_cleared_so(leaky: Book):
+    look = press(leaky)
+    wet(leaky, look)
+    off(leaky, look)
+    leaky.do("leak mended", place=UNION, how="nipped", turn="90 deg", sure=True)
+    assert "drawn further than it may be" in place_of(leaky.state, UNION).wants
+    leaky.do("leak mended", place=UNION, how="apart", words="new pipe end")
+    assert place_of(leaky.state, UNION).used == 0
+
+
+@pytest.mark.parametrize("joint", ["paste", "lip", "ring", "plastic", "core"])
+def test_what_seals_by_itself_is_not_tightened_at_all(leaky: Book, joint: str):
+    look = press(leaky)
+    wet(leaky, look, joint=joint)
+    off(leaky, look)
+    leaky.refuse("force_limit", "leak mended", place=UNION, how="nipped", turn="10 deg")
+
+
+@pytest.mark.parametrize("joint", ["banjo", "plug", "gasket"])
+def test_a_joint_with_its_figure_is_drawn_to_it_once(leaky: Book, joint: str):
+    look = press(leaky)
+    wet(leaky, look, joint=joint)
+    off(leaky, look)
+    leaky.do("leak mended", place=UNION, how="nipped")
+    leaky.refuse("force_limit", "leak mended", place=UNION, how="nipped")
+
+
+def test_dry_is_said_only_when_the_look_has_lasted_its_time(leaky: Book):
+    """120 s for fuel; ten seconds pass with each line."""
+    leaked_and_nipped(leaky)
+    look = press(leaky)
+    leaky.refuse("too_soon", "leak seen", fluid="fuel", place=UNION, grade="dry", look=look)
+    leaky.refuse("too_soon", "look ended", look=look, clean=True)
+    leaky.later(0.1)
+    dry(leaky, look)
+    off(leaky, look, clean=True)
+    with pytest.raises(Refused):
+        dry(leaky, look)  # the pressure is off
+
+
+def test_fuel_that_ran_needs_three_clean_looks_one_hot_one_after_a_cold_night(leaky: Book):
+    leaked_and_nipped(leaky)
+    assert rung(leaky) == "fire"
+    seen_dry(leaky)
+    assert rung(leaky) == "fire"  # brake and fuel never by one look
+    seen_dry(leaky)
+    assert rung(leaky) == "drive"
+    running(leaky)
+    stopped(leaky)
+    seen_dry(leaky, heat="hot")
+    place = place_of(leaky.state, UNION)
+    assert (place.cleared, place.wants) == (False, "seen dry after a cold night")
+    leaky.later(7)
+    seen_dry(leaky)
+    assert place_of(leaky.state, UNION).cleared
+    assert rung(leaky) == "nothing"
+
+
+def test_one_look_is_one_look_however_often_it_is_pressed(leaky: Book):
+    leaked_and_nipped(leaky)
+    look = press(leaky)
+    leaky.later(0.1)
+    dry(leaky, look)
+    dry(leaky, look)
+    assert rung(leaky) == "fire"
+
+
+def test_a_look_without_pressure_clears_nothing_that_was_under_pressure(leaky: Book):
+    leaked_and_nipped(leaky)
+    for _ in range(4):
+        leaky.later(8)
+        leaky.do("leak seen", fluid="fuel", place=UNION, grade="dry")
+    assert rung(leaky) == "fire"
+    assert "seen dry under pressure, cold" in place_of(leaky.state, UNION).wants
+
+
+def test_cold_never_clears_hot_and_standing_never_running(leaky: Book):
+    running(leaky)
+    look = leaky.do(
+        "look begun",
+        fluid="oil",
+        way="running",
+        heat="hot",
+        seen=leaky.state.lore.system("oil").needs,
+    ).id
+    wet(leaky, look, grade="drop", name="Filter", fluid="oil", joint="filter", drops=12)
+    stopped(leaky)
+    off(leaky, look)
+    place = "oil:filter"
+    leaky.do("leak mended", place=place, how="apart", words="second seal found on the face")
+    for _ in range(3):
+        leaky.later(7)
+        seen_dry(leaky, "oil", place)
+    found = place_of(leaky.state, place)
+    assert not found.cleared
+    assert "seen dry running, hot" in found.wants
+    assert found.blocks == "gear"  # it has to run again to be looked at
+
+
+def test_running_and_hot_are_said_only_where_it_ran(leaky: Book):
+    seen = leaky.state.lore.system("oil").needs
+    leaky.refuse("not_running", "look begun", fluid="oil", way="running", seen=seen)
+    leaky.refuse("not_hot", "look begun", fluid="oil", way="pressed", heat="hot", seen=seen)
+    leaky.do("look begun", fluid="oil", way="pressed", heat="hot", seen=seen, sure=True)
+
+
+def test_each_thing_is_seen_before_the_pressure_goes_up(leaky: Book):
+    needs = leaky.state.lore.system("fuel").needs
+    leaky.refuse("not_seen", "look begun", fluid="fuel", way="pressed", seen=needs[:-1])
+    press(leaky)
+    with pytest.raises(Conflict):
+        press(leaky)
+
+
+def test_damp_oil_is_a_watch_and_damp_fuel_a_leak(leaky: Book):
+    look = press(leaky, "oil")
+    wet(leaky, look, grade="damp", name="Cover", fluid="oil", joint="gasket")
+    assert place_of(leaky.state, "oil:cover").blocks == "nothing"
+    look = press(leaky)
+    wet(leaky, look, grade="damp")
+    assert rung(leaky) == "fire"
+
+
+def test_doubtful_is_wiped_and_looked_at_again_after_ten_minutes(leaky: Book):
+    look = press(leaky, "oil")
+    wet(leaky, look, "drop", name="Cover", fluid="oil", joint="gasket", sure="doubtful")
+    off(leaky, look)
+    place = "oil:cover"
+    assert place_of(leaky.state, place).wants == "wipe it dry, and look at 1 min and at 10 min"
+    leaky.do("leak mended", place=place, how="wiped")
+    look = press(leaky, "oil")
+    leaky.later(0.02)
+    dry(leaky, look, place)
+    off(leaky, look)
+    assert not place_of(leaky.state, place).cleared
+    leaky.later(0.2)
+    seen_dry(leaky, "oil", place)
+    assert place_of(leaky.state, place).cleared
+
+
+def test_doubtful_fuel_counts_as_certain(leaky: Book):
+    look = press(leaky)
+    wet(leaky, look, "drop", sure="doubtful")
+    off(leaky, look)
+    leaky.do("leak mended", place=UNION, how="wiped")
+    seen_dry(leaky)
+    seen_dry(leaky)
+    assert rung(leaky) == "fire"  # wiping mends nothing
+
+
+def test_one_grade_lower_is_not_clean(leaky: Book):
+    leaked_and_nipped(leaky)
+    look = press(leaky)
+    wet(leaky, look, "damp", place=UNION)
+    off(leaky, look)
+    assert place_of(leaky.state, UNION).grade == "run"
+    leaky.do("leak mended", place=UNION, how="apart")
+    for _ in range(2):
+        seen_dry(leaky)
+    assert not place_of(leaky.state, UNION).cleared
+
+
+def test_a_leak_seen_while_it_ran_waits_until_somebody_says_where(leaky: Book):
+    running(leaky)
+    leaky.do("samples", step="fire", attempt="attempt-9", samples=[{"t": 4, "seen": "fuel leak"}])
+    stopped(leaky)
+    assert any(i.startswith("leak:attempt") for i in leaky.open())
+    assert leaks_view(leaky.state).title == "A leak was seen, and nobody has said where"
+    wet(leaky, None, attempt="attempt-9")
+    assert not any(i.startswith("leak:attempt") for i in leaky.open())
+    assert place_of(leaky.state, UNION).at == "running, cold"
+
+
+def test_a_leak_struck_a_day_later_is_none(leaky: Book):
+    look = press(leaky)
+    line = wet(leaky, look)
+    off(leaky, look)
+    leaky.do("strike", entry=line.id, reason="it was cleaner, not fuel")
+    assert place_of(leaky.state, UNION) is None
+
+
+def test_a_clean_look_struck_counts_no_more(leaky: Book):
+    leaked_and_nipped(leaky)
+    seen_dry(leaky)
+    look = press(leaky)
+    leaky.later(0.1)
+    line = leaky.do("leak seen", fluid="fuel", place=UNION, grade="dry", look=look)
+    assert rung(leaky) == "drive"
+    leaky.do("strike", entry=line.id, reason="it was the other union")
+    assert rung(leaky) == "fire"
+
+
+def test_what_cannot_be(leaky: Book):
+    look = press(leaky, "oil")
+    leaky.refuse("other_system", "leak seen", fluid="fuel", name="Rail", grade="run", look=look)
+    leaky.refuse("never_wet", "leak seen", fluid="oil", name="Rail", grade="dry", look=look)
+    leaky.refuse("no_words", "leak seen", fluid="oil", name=" ", grade="run", look=look)
+    for kind, own in (
+        ("leak seen", {"fluid": "oil", "place": "oil:none", "grade": "run"}),
+        ("leak seen", {"fluid": "oil", "name": "Rail", "grade": "run", "look": "none"}),
+        ("leak seen", {"fluid": "oil", "name": "Rail", "grade": "run", "joint": "none"}),
+        ("leak seen", {"fluid": "oil", "name": "Rail", "grade": "run", "attempt": "none"}),
+        ("leak mended", {"place": "oil:none", "how": "apart"}),
+        ("look ended", {"look": "none"}),
+    ):
+        with pytest.raises(NotFound):
+            leaky.do(kind, **own)
+    off(leaky, look)
+    with pytest.raises(Conflict):
+        off(leaky, look)
+    assert open_look(leaky.state, "oil") is None
+
+
+# ---- the table of fluids ----
+
+
+def row(book: Book, fluid: str):
+    return next(r for r in fluid_rows(book.state) if r.fluid == fluid)
+
+
+def test_a_fluid_goes_from_empty_to_a_level_that_holds(leaky: Book):
+    assert (row(leaky, "oil").filled, row(leaky, "oil").primed) == ("to come", "to come")
+    leaky.read("oil_in", "oil_in", "4.2 L", tool="j1")
+    leaky.do("confirmed", step="oil_in", what="At the mark")
+    leaky.do("done", step="oil_in")
+    leaky.do("level said", fluid="oil", level="at", attitude="level")
+    found = row(leaky, "oil")
+    assert (found.filled, found.level, found.amounts) == ("done", "done", "4.2 in")
+    running(leaky)
+    stopped(leaky)
+    assert row(leaky, "oil").level == "at"
+    assert row(leaky, "oil").words == "level again: it has run since"
+
+
+@pytest.mark.parametrize(
+    ("said", "mark"),
+    [
+        ({"level": "below", "attitude": "level"}, "at"),
+        ({"level": "over", "attitude": "level"}, "at"),
+        ({"level": "at", "attitude": "nose up"}, "at"),
+        ({"level": "at", "attitude": "on its own base"}, "done"),
+    ],
+)
+def test_a_level_counts_as_it_was_read(leaky: Book, said: dict[str, str], mark: str):
+    leaky.do("level said", fluid="oil", **said)
+    assert row(leaky, "oil").level == mark
+
+
+def test_a_gearbox_is_full_when_it_runs_over(leaky: Book):
+    leaky.do("level said", fluid="gear", level="over", attitude="level")
+    assert row(leaky, "gear").level == "done"
+    leaky.refuse(
+        "not_running", "level said", fluid="gear", level="at", attitude="level", running=True
+    )
+
+
+def test_what_differs_between_in_and_out_is_explained(leaky: Book):
+    leaky.do("fluid moved", fluid="gear", way="out", amount="1.6 L")
+    leaky.do("fluid moved", fluid="gear", way="in", amount="2 L", grade="75W-90")
+    assert row(leaky, "gear").words == "say why they differ"
+    leaky.do("fluid moved", fluid="gear", way="in", amount="0.1 L", words="the transfer box shares")
+    found = row(leaky, "gear")
+    assert (found.words, found.grade) == ("", "75W-90")
+    assert found.amounts == "2.1 in, 1.6 out: the transfer box shares"
+    leaky.refuse("empty", "fluid moved", fluid="gear", way="in", amount=" ")
+    leaky.refuse("bad_number", "fluid moved", fluid="gear", way="in", amount="0 L")
+
+
+@pytest.mark.parametrize(
+    ("came", "bled", "stop"),
+    [
+        (["air", "foam", "clear", "clear"], True, False),
+        (["air", "clear", "air"], False, False),
+        (["nothing", "nothing", "nothing"], False, True),
+        (["air"] * 5, False, True),
+        (["air"] * 4, False, False),
+        (["clear"], False, False),
+        ([], False, False),
+    ],
+)
+def test_bleeding_ends_clear_twice_or_stops(leaky: Book, came: list[str], bled: bool, stop: bool):
+    for what in came:
+        leaky.do("bleed cycle", fluid="coolant", came=what)
+    found = bleeding_of(leaky.state, "coolant")
+    assert (found.bled, found.stop, found.cycles) == (bled, stop, len(came))
+    assert ("look for the leak" in found.words) == stop
+
+
+def test_a_leak_shows_in_the_table(leaky: Book):
+    look = press(leaky)
+    wet(leaky, look)
+    assert row(leaky, "fuel").free == 3  # power on, crank and fuel on
+    assert leaks_view(leaky.state).title == "Union 2, look 2: what do you see?"
+    leaky.later(0.1)
+    off(leaky, look)
+    look = press(leaky)
+    leaky.later(0.1)
+    off(leaky, look, clean=True)
+    assert row(leaky, "fuel").dry_at == "seen dry under pressure, cold"
+
+
+def test_every_system_says_how_it_is_looked_at_and_bled():
+    for system in lore().leak_system:
+        assert system.needs
+        assert system.hold_s("running") <= system.hold_s("pressed") or system.kind == "oil"
+    nothing = [j.id for j in lore().leak_joint if j.most_deg is None and j.once is None]
+    assert set(nothing) >= {"paste", "lip", "ring", "plastic", "core"}
+
+
+def test_places_that_wait_come_first(leaky: Book):
+    look = press(leaky, "oil")
+    wet(leaky, look, "damp", name="Cover", fluid="oil", joint="gasket")
+    wet(leaky, look, "run", name="Sump", fluid="oil", joint="gasket")
+    assert [p.name for p in leak_places(leaky.state)] == ["Cover", "Sump"]
