@@ -104,6 +104,7 @@ export const router = createRouter({
     { path: '/again', name: 'again', component: () => import('./views/AgainView.vue') },
     { path: '/pace', name: 'pace', component: () => import('./views/PaceView.vue') },
     { path: '/evenings', name: 'evenings', component: () => import('./views/EveningsView.vue') },
+    { path: '/rehearsal', name: 'rehearsal', component: () => import('./views/RehearsalView.vue') },
     { path: '/sums', name: 'sums', component: () => import('./views/SumsView.vue') },
     { path: '/phones', name: 'phones', component: () => import('./views/PhonesView.vue') },
     { path: '/pair', name: 'pair', component: () => import('./views/PairView.vue') },

@@ -1381,6 +1381,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rehearsal/deal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Deal Start
+         * @description A start, its fault not named.
+         */
+        post: operations["deal_start"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rehearsal/faults": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Faults
+         * @description The starts that can be practised.
+         */
+        get: operations["list_faults"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rehearsal/played": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Judge Start
+         * @description How it went.
+         */
+        post: operations["judge_start"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets": {
         parameters: {
             query?: never;
@@ -3946,6 +4006,38 @@ export interface components {
             what: string;
         };
         /**
+         * Deal
+         * @description A start as it is played: what is seen before, the limit, and its courses each tenth of a
+         *     second; None is a gauge that says nothing; from `wet_s` on it is wet. `tells` are those that
+         *     come by themselves. The fault is not named.
+         */
+        Deal: {
+            /** Beat S */
+            beat_s: number;
+            /** Chosen */
+            chosen: boolean;
+            /** Coolant */
+            coolant: number[];
+            /** Ends S */
+            ends_s: number;
+            /** Intro */
+            intro: string;
+            /** Lamp */
+            lamp: boolean[];
+            /** Limit */
+            limit: string;
+            /** Oil */
+            oil: (number | null)[];
+            /** Rpm */
+            rpm: number[];
+            /** Seed */
+            seed: number;
+            /** Tells */
+            tells: components["schemas"]["Tell"][];
+            /** Wet S */
+            wet_s: number | null;
+        };
+        /**
          * Debt
          * @description One joint below its final state. `alone`: it waits for the mechanic alone, not for something
          *     else; `ended`: what it waits for was so, and is so no more.
@@ -4811,6 +4903,18 @@ export interface components {
             words: string;
         };
         /**
+         * FaultName
+         * @description A start that can be practised, by its name; `fault`: something is wrong in it.
+         */
+        FaultName: {
+            /** Fault */
+            fault: boolean;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * FeatureComparedAct
          * @description One feature of a new part against the old one.
          */
@@ -5532,6 +5636,20 @@ export interface components {
             step: string;
             /** What */
             what: string;
+        };
+        /**
+         * HandAct
+         * @description What the hand did: looked at a gauge, at the lamp or for a leak, or turned the key back, and
+         *     when (s).
+         */
+        HandAct: {
+            /** At S */
+            at_s: number;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "oil" | "coolant" | "rpm" | "lamp" | "leak" | "key";
         };
         /**
          * Hands
@@ -7309,6 +7427,16 @@ export interface components {
              * @default false
              */
             trip: boolean;
+        };
+        /**
+         * Looked
+         * @description The first look at a gauge, in s.
+         */
+        Looked: {
+            /** At S */
+            at_s: number;
+            /** What */
+            what: string;
         };
         /**
          * LookedAgainAct
@@ -9760,6 +9888,42 @@ export interface components {
             working: string[];
         };
         /**
+         * Played
+         * @description How it went: the fault by its name, when the key was due and when it was back; the lateness
+         *     in s (0: in time; None: nothing was due, or it was back before anything told); what was looked
+         *     at first and when, what was missed; what the time cost, and the advice.
+         */
+        Played: {
+            /** Advice */
+            advice: string;
+            /** Cost */
+            cost: string;
+            /** Due S */
+            due_s: number | null;
+            /** Fault */
+            fault: string;
+            /** Grace S */
+            grace_s: number;
+            /** In Time */
+            in_time: boolean;
+            /** Key S */
+            key_s: number | null;
+            /** Late S */
+            late_s: number | null;
+            /** Looked */
+            looked: components["schemas"]["Looked"][];
+            /** Missed */
+            missed: string[];
+            /** Name */
+            name: string;
+            /** Right At */
+            right_at: number | null;
+            /** Tells */
+            tells: components["schemas"]["Tell"][];
+            /** Title */
+            title: string;
+        };
+        /**
          * Point
          * @description A place to support: its body, where it lies in the plan view (0..1 from the front, 0..1 from
          *     the left), or why never there.
@@ -10486,6 +10650,28 @@ export interface components {
             time: string;
             /** Wrong */
             wrong: string;
+        };
+        /**
+         * RehearsalDeal
+         * @description Which start: of a seed, or a new one; with a fault that is chosen, or dealt.
+         */
+        RehearsalDeal: {
+            /** Fault */
+            fault?: string | null;
+            /** Seed */
+            seed?: number | null;
+        };
+        /**
+         * RehearsalPlayed
+         * @description What the hand did in a start.
+         */
+        RehearsalPlayed: {
+            /** Acts */
+            acts: components["schemas"]["HandAct"][];
+            /** Fault */
+            fault?: string | null;
+            /** Seed */
+            seed: number;
         };
         /**
          * Removal
@@ -12964,6 +13150,21 @@ export interface components {
             what: string;
             /** Who */
             who: string;
+        };
+        /**
+         * Tell
+         * @description Something that says that it is wrong: when (s), by which sense, in words.
+         */
+        Tell: {
+            /** At S */
+            at_s: number;
+            /**
+             * Sense
+             * @enum {string}
+             */
+            sense: "oil" | "coolant" | "rpm" | "lamp" | "leak" | "ear" | "nose";
+            /** Words */
+            words: string;
         };
         /**
          * TextLook
@@ -21584,6 +21785,317 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["QuantityView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deal_start: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RehearsalDeal"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Deal"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_faults: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaultName"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    judge_start: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RehearsalPlayed"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Played"];
                 };
             };
             /** @description Bad Request */

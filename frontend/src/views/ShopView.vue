@@ -73,6 +73,7 @@ useKeys(() => ({
   n: () => void router.push('/new'),
   t: () => void router.push('/tools'),
   u: () => void router.push('/sums'),
+  r: () => void router.push('/rehearsal'),
   h: () => void router.push('/phones'),
   d: session.toggleTheme,
 }))
@@ -92,6 +93,7 @@ useKeys(() => ({
         ><RouterLink class="btn small" to="/box">Box <kbd>B</kbd></RouterLink
         ><RouterLink class="btn small" to="/tools">Tools <kbd>T</kbd></RouterLink
         ><RouterLink class="btn small" to="/sums">Sums <kbd>U</kbd></RouterLink
+        ><RouterLink class="btn small" to="/rehearsal">Rehearsal <kbd>R</kbd></RouterLink
         ><RouterLink class="btn small" to="/new">New build <kbd>N</kbd></RouterLink
         ><button type="button" class="btn small" @click="session.asked = true">
           {{ session.who || 'Who?' }}

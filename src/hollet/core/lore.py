@@ -14,6 +14,7 @@ from hollet.core.findings import FindingCode, Surface
 from hollet.core.leaks import LeakJoint, LeakSystem
 from hollet.core.procedure.pieces import FluidKind
 from hollet.core.procedure.stuck import Rung, StuckRung
+from hollet.core.running.rehearsal import Scene
 
 __all__ = ["Around", "Lore", "Surrounding"]
 
@@ -46,6 +47,7 @@ class Lore(BaseModel):
     arrival: tuple[ArrivalRule, ...]
     leak_system: tuple[LeakSystem, ...]
     leak_joint: tuple[LeakJoint, ...]
+    scene: tuple[Scene, ...]
 
     @model_validator(mode="after")
     def _whole(self) -> "Lore":
@@ -55,6 +57,7 @@ class Lore(BaseModel):
         _each("around", (condition.id for condition in self.around), get_args(Around))
         _each("arrival", (rule.sort for rule in self.arrival), get_args(PartSort))
         _each("leak_system", (s.kind for s in self.leak_system), get_args(FluidKind))
+        _once("scene", (scene.id for scene in self.scene))
         _once("leak_joint", (joint.id for joint in self.leak_joint))
         bare = [on for on in get_args(Surface) if not self.codes_for(on)]
         if bare:

@@ -37,6 +37,7 @@ from hollet.web.routers import (
     devices,
     parts,
     plans,
+    rehearsal,
     shop,
     takedown,
 )
@@ -118,6 +119,7 @@ def create_app(
         desks.router,
         devices.router,
         compute.router,
+        rehearsal.router,
     ):
         app.include_router(router, prefix="/api")
     _errors(app)

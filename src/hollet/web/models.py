@@ -12,6 +12,7 @@ from hollet.core.entries.shop import GearState
 from hollet.core.keepable import keepable
 from hollet.core.procedure.planacts import PlanAct
 from hollet.core.procedure.stuck import StuckFacts
+from hollet.core.running.rehearsal import HandAct
 from hollet.services.devices import DeviceView
 from hollet.services.logging import Sent
 from hollet.services.shop import ShopFacts
@@ -30,6 +31,8 @@ __all__ = [
     "Problem",
     "QuantityEdit",
     "ReadingsFile",
+    "RehearsalDeal",
+    "RehearsalPlayed",
     "RebuildEdit",
     "RebuildLook",
     "SetGaugeEdit",
@@ -317,3 +320,18 @@ class StandsView(BaseModel):
     """What stands on a line that is about to be struck."""
 
     lines: list[str]
+
+
+class RehearsalDeal(Model):
+    """Which start: of a seed, or a new one; with a fault that is chosen, or dealt."""
+
+    seed: Annotated[int, Field(ge=0, le=10**9)] | None = None
+    fault: Annotated[str, Field(max_length=40)] | None = None
+
+
+class RehearsalPlayed(Model):
+    """What the hand did in a start."""
+
+    seed: Annotated[int, Field(ge=0, le=10**9)]
+    fault: Annotated[str, Field(max_length=40)] | None = None
+    acts: Annotated[tuple[HandAct, ...], Field(max_length=400)]

@@ -21,7 +21,7 @@ from hollet.core.entries import (
 from hollet.core.entries.status import plan_of, status_of
 from hollet.core.procedure.closings import fills_of
 from hollet.core.procedure.pieces import Fluid, FluidKind
-from hollet.core.procedure.words import RUNGS, Rung
+from hollet.core.procedure.words import RUNGS
 from hollet.core.quantities.quantity import decimal_text, round9
 from hollet.core.steps.readings import latest, reading_mean
 from hollet.core.steps.run import attempts_of
@@ -210,13 +210,12 @@ def _amounts(state: BookState, kind: FluidKind, fluid: Fluid) -> tuple[str, str]
     return told + (f": {why}" if why else ""), ("say why they differ" if apart and not why else "")
 
 
-def _shuts(state: BookState, kind: FluidKind) -> Rung | None:
+def _shuts(state: BookState, kind: FluidKind) -> str | None:
     """The first rung that it keeps shut, empty or leaking; None where it shuts none."""
-    rungs = list(RUNGS)
     ids = {f.id for f in plan_of(state).fluid if f.kind == kind}
     found = [empty.blocks for empty in empty_fluids(state) if empty.fluid in ids]
     found += [p.blocks for p in leak_places(state) if p.fluid == kind and p.blocks != "nothing"]
-    return next((rung for rung in rungs if rung in found), None)
+    return next((rung for rung in RUNGS if rung in found), None)
 
 
 def _dry_at(state: BookState, kind: FluidKind) -> str:
