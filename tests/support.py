@@ -494,7 +494,7 @@ class Book:
             accept(
                 self.state,
                 EDIT.validate_python({"kind": kind, **edit}),
-                AtBench(self.shop, self.time, self.now.date(), sent=self.sent),
+                AtBench(self.shop, self.time, self.now.date(), who=self.who, sent=self.sent),
             ),
         )
 

@@ -2519,6 +2519,9 @@ export interface components {
              * @description Whether a reason passes all that is in the way.
              */
             readonly may_pass: boolean;
+            /** Moves Unit */
+            moves_unit: boolean;
+            moving: components["schemas"]["MovingFacts"] | null;
             /** Needed Open */
             needed_open: string[];
             /** Next */
@@ -3581,6 +3584,33 @@ export interface components {
             without?: string[];
         };
         /**
+         * ClearSaidAct
+         * @description A watcher's word: clear, or a gap.
+         */
+        ClearSaidAct: {
+            /**
+             * Between
+             * @default
+             */
+            between?: string;
+            /**
+             * Gap
+             * @default
+             */
+            gap?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "clear said";
+            /** Step */
+            step: string;
+            /** Watcher */
+            watcher: string;
+            /** Widens */
+            widens?: ("up" | "down" | "in" | "out" | "left" | "right" | "nose up" | "nose down") | null;
+        };
+        /**
          * ClockLine
          * @description Worked so far, the own range, the book; `over`: past the slow time; the pause that is asked,
          *     and by which causes.
@@ -4507,7 +4537,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["OutOfOvenAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["AlteredAct"] | components["schemas"]["EarlierKeptAct"] | components["schemas"]["KeptSoAct"] | components["schemas"]["WireMendedAct"] | components["schemas"]["SumKeptAct"] | components["schemas"]["RowSaidAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["SeatingSaidAct"] | components["schemas"]["SignSaidAct"] | components["schemas"]["ThreadsSaidAct"] | components["schemas"]["LiftSaidAct"] | components["schemas"]["LookedAgainAct"] | components["schemas"]["OdometerSaidAct"] | components["schemas"]["BleedCycleAct"] | components["schemas"]["FluidMovedAct"] | components["schemas"]["LeakMendedAct"] | components["schemas"]["LeakSeenAct"] | components["schemas"]["LevelSaidAct"] | components["schemas"]["LookBegunAct"] | components["schemas"]["LookEndedAct"] | components["schemas"]["SentPullAct"] | components["schemas"]["SentReadingAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
+            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["OutOfOvenAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["AlteredAct"] | components["schemas"]["EarlierKeptAct"] | components["schemas"]["KeptSoAct"] | components["schemas"]["WireMendedAct"] | components["schemas"]["SumKeptAct"] | components["schemas"]["RowSaidAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["SeatingSaidAct"] | components["schemas"]["SignSaidAct"] | components["schemas"]["ThreadsSaidAct"] | components["schemas"]["LiftSaidAct"] | components["schemas"]["LookedAgainAct"] | components["schemas"]["OdometerSaidAct"] | components["schemas"]["BleedCycleAct"] | components["schemas"]["FluidMovedAct"] | components["schemas"]["LeakMendedAct"] | components["schemas"]["LeakSeenAct"] | components["schemas"]["LevelSaidAct"] | components["schemas"]["LookBegunAct"] | components["schemas"]["LookEndedAct"] | components["schemas"]["ClearSaidAct"] | components["schemas"]["TouchedAct"] | components["schemas"]["UnitMovedAct"] | components["schemas"]["WatchSaidAct"] | components["schemas"]["SentPullAct"] | components["schemas"]["SentReadingAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
             /** Id */
             id: string;
             /** Seen */
@@ -5388,28 +5418,6 @@ export interface components {
             moved: number;
             /** When */
             when: string;
-            /** Words */
-            words: string;
-        };
-        /**
-         * Gap
-         * @description One thing that the plan leaves undone: `never_closed`, `too_early`, `too_late`,
-         *     `never_filled` or `never_lowered`; at which step it begins.
-         */
-        Gap: {
-            /**
-             * Blocks
-             * @default nothing
-             */
-            blocks: string;
-            /** Item */
-            item: string;
-            /** Kind */
-            kind: string;
-            /** Number */
-            number: string;
-            /** Step */
-            step: string;
             /** Words */
             words: string;
         };
@@ -7919,6 +7927,51 @@ export interface components {
             typed?: string;
         };
         /**
+         * MovingFacts
+         * @description The moves of a step: the last one and how to go back; each voice; `open` are the ways that
+         *     may be moved, `shut` is why the others may not; `against`: why it is not in; `at_once`:
+         *     same again and all clear is one press.
+         */
+        MovingFacts: {
+            /** Against */
+            against: string;
+            /** At Once */
+            at_once: boolean;
+            /** Back */
+            back: ("up" | "down" | "in" | "out" | "left" | "right" | "nose up" | "nose down") | null;
+            gap: components["schemas"]["hollet__core__steps__moving__Gap"] | null;
+            /** Last */
+            last: ("up" | "down" | "in" | "out" | "left" | "right" | "nose up" | "nose down") | null;
+            /** Last At */
+            last_at: string;
+            /** Last By */
+            last_by: string;
+            /** Last Who */
+            last_who: string;
+            /** More Gaps */
+            more_gaps: number;
+            /** Moves */
+            moves: number;
+            /** Next Voice */
+            next_voice: string | null;
+            /** Open */
+            open: ("up" | "down" | "in" | "out" | "left" | "right" | "nose up" | "nose down")[];
+            /** Pitch */
+            pitch: number | null;
+            /** Shut */
+            shut: string;
+            /** Title */
+            title: string;
+            /** To Go */
+            to_go: components["schemas"]["ToGo"][];
+            /** Touching */
+            touching: string;
+            /** Voices */
+            voices: components["schemas"]["Voice"][];
+            /** Word */
+            word: string;
+        };
+        /**
          * Need
          * @description One part. `wanted` pieces for steps still to do (and for steps done without them), of which
          *     so many are `free` (of those `on_shelf`), `here` and not compared, `ordered` and to come, or
@@ -9770,7 +9823,7 @@ export interface components {
             /** Facts */
             facts: components["schemas"]["FactView"][];
             /** Gaps */
-            gaps: components["schemas"]["Gap"][];
+            gaps: components["schemas"]["hollet__core__procedure__closings__Gap"][];
             /** Hours */
             hours: [
                 number,
@@ -13322,6 +13375,26 @@ export interface components {
             turning: string | null;
         };
         /**
+         * ToGo
+         * @description One axis: which way and how far it still has to go; `known`: every move was told with its
+         *     amount.
+         */
+        ToGo: {
+            /** Known */
+            known: boolean;
+            /** Left */
+            left: number;
+            /** There */
+            there: boolean;
+            /** Unit */
+            unit: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "up" | "down" | "in" | "out" | "left" | "right" | "nose up" | "nose down";
+        };
+        /**
          * Tonight
          * @description What is so on one evening; `said`: somebody said it today. Minutes of the day.
          */
@@ -13523,6 +13596,26 @@ export interface components {
             steps: string;
             /** Words */
             words: string;
+        };
+        /**
+         * TouchedAct
+         * @description It touches. Always written.
+         */
+        TouchedAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "touched";
+            /** Step */
+            step: string;
+            /** Watcher */
+            watcher: string;
+            /**
+             * Where
+             * @default
+             */
+            where?: string;
         };
         /**
          * TraceBench
@@ -13822,6 +13915,40 @@ export interface components {
             out?: number | null;
         };
         /**
+         * UnitMovedAct
+         * @description A move that was made; `clear`: stopped, all clear, by the one who gives the word. `sure`: it
+         *     was moved all the same.
+         */
+        UnitMovedAct: {
+            /**
+             * By
+             * @default
+             */
+            by?: string;
+            /**
+             * Clear
+             * @default false
+             */
+            clear?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "unit moved";
+            /** Step */
+            step: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure?: boolean;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "up" | "down" | "in" | "out" | "left" | "right" | "nose up" | "nose down";
+        };
+        /**
          * Unplaced
          * @description A leak seen while it ran, of which nobody has said where: the attempt and its number.
          */
@@ -14021,6 +14148,24 @@ export interface components {
             readonly words: string;
         };
         /**
+         * Voice
+         * @description One watcher: what was said since the last move, and how wide the gap is.
+         */
+        Voice: {
+            /** At */
+            at: string;
+            /** Missing */
+            missing: boolean;
+            /** Point */
+            point: string;
+            /** Said */
+            said: string;
+            /** Verdict */
+            verdict: string;
+            /** Who */
+            who: string;
+        };
+        /**
          * Waiting
          * @description A step that must be done first, and why; of a danger what is live while it is not, and the
          *     box that says it was dealt with.
@@ -14123,6 +14268,58 @@ export interface components {
             until: string | null;
             /** What */
             what: string;
+        };
+        /**
+         * WatchSaidAct
+         * @description Each watcher has one point; how far it has to go, and the least gap, as typed.
+         */
+        WatchSaidAct: {
+            /**
+             * Along
+             * @default
+             */
+            along?: string;
+            /**
+             * Down
+             * @default
+             */
+            down?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "watch said";
+            /**
+             * Least
+             * @default
+             */
+            least?: string;
+            /**
+             * Nose
+             * @default
+             */
+            nose?: string;
+            /**
+             * Side
+             * @default
+             */
+            side?: string;
+            /** Step */
+            step: string;
+            /** Watchers */
+            watchers: components["schemas"]["Watcher"][];
+            /** Word */
+            word: string;
+        };
+        /**
+         * Watcher
+         * @description Somebody by initials, and the one point that is watched.
+         */
+        Watcher: {
+            /** Point */
+            point: string;
+            /** Who */
+            who: string;
         };
         /**
          * WayAct
@@ -14481,6 +14678,48 @@ export interface components {
             name: string;
             /** Usable */
             usable: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Gap
+         * @description One thing that the plan leaves undone: `never_closed`, `too_early`, `too_late`,
+         *     `never_filled` or `never_lowered`; at which step it begins.
+         */
+        hollet__core__procedure__closings__Gap: {
+            /**
+             * Blocks
+             * @default nothing
+             */
+            blocks: string;
+            /** Item */
+            item: string;
+            /** Kind */
+            kind: string;
+            /** Number */
+            number: string;
+            /** Step */
+            step: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Gap
+         * @description The nearest gap: how wide (mm), how sure, the least allowed, and the verdict in words.
+         */
+        hollet__core__steps__moving__Gap: {
+            /** U */
+            U: number;
+            /** Between */
+            between: string;
+            /** Least */
+            least: number | null;
+            /** Mm */
+            mm: number;
+            /** Verdict */
+            verdict: string;
+            /** Who */
+            who: string;
             /** Words */
             words: string;
         };

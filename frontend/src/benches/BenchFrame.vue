@@ -19,6 +19,9 @@ import AgainBlock from './AgainBlock.vue'
 import CareBlock from './CareBlock.vue'
 import LiftBlock from './LiftBlock.vue'
 import LooksBlock from './LooksBlock.vue'
+import MovingBlock from './MovingBlock.vue'
+import MovingPad from './MovingPad.vue'
+import WatchForm from './WatchForm.vue'
 import ClockBlock from './ClockBlock.vue'
 import ProvisionalBlock from './ProvisionalBlock.vue'
 import SumsBlock from './SumsBlock.vue'
@@ -28,6 +31,7 @@ import AskDialog from '@/shell/AskDialog.vue'
 import LineText from '@/shell/LineText.vue'
 import type { Question } from '@/composables/asking'
 import { pressedTwice, useKeys } from '@/composables/keys'
+import { useMoving } from '@/composables/moving'
 import { usePassing } from '@/composables/passing'
 import { readOut } from '@/composables/speech'
 import { useAgo } from '@/composables/time'
@@ -108,6 +112,26 @@ const { done, allTheSame, begin, notThere, skip, letGo, happened, reopen } = use
   () => reason.value,
   next,
 )
+/** While a unit is on its way the last move is the title, and the moves stand at the right hand. */
+const anew = ref(false)
+const hangs = computed(() => !settled.value && props.bench.base.moving !== null && !props.underWay)
+const placing = computed(
+  () =>
+    !settled.value &&
+    props.bench.base.confirmed &&
+    props.bench.base.moves_unit &&
+    (!hangs.value || anew.value),
+)
+const heading = computed(() => (hangs.value ? props.bench.base.moving?.title : undefined))
+const back = computed(() => {
+  const now = hangs.value ? props.bench.base.moving : null
+  return now?.back ? `Back the way it came is always free: ${now.back} ${now.last_by}` : undefined
+})
+const hand = useMoving(
+  () => props.bench.base.step,
+  () => props.bench.base.moving,
+)
+const secure = () => router.push({ name: 'support', params: { build: book.card?.id ?? '' } })
 function speak() {
   readOut(props.say ?? `${props.bench.base.title}. ${props.bench.base.do}`)
 }
@@ -129,10 +153,10 @@ defineExpose({
   <article class="bench">
     <header>
       <h1 class="t28" :class="{ alarm, grave }">
-        {{ resume ? `${resume.title}, ${since}` : (title ?? bench.base.title) }}
+        {{ resume ? `${resume.title}, ${since}` : (title ?? heading ?? bench.base.title) }}
       </h1>
       <p class="t20 sub">
-        {{ resume ? resume.line : (line ?? `${bench.base.number}, ${bench.base.stage_name}`) }}
+        {{ resume ? resume.line : (line ?? back ?? `${bench.base.number}, ${bench.base.stage_name}`) }}
       </p>
       <p v-if="resume?.hangs" class="t20 outside b">{{ resume.hangs }}</p>
       <ul v-if="resume?.first.length" class="block" aria-label="After so long">
@@ -189,7 +213,13 @@ defineExpose({
       />
       <RefitBlock v-if="!underWay" :bench="bench" :quiet="tight" />
       <ProvisionalBlock v-if="!underWay && !tight" :bench="bench" />
-      <slot name="work" />
+      <WatchForm v-if="placing" :step="bench.base.step" :people="bench.base.people" @said="anew = false" />
+      <MovingBlock v-if="bench.base.moving" :moving="bench.base.moving" :hand="hand" :live="hangs" />
+      <details v-if="hangs">
+        <summary>The step in words</summary>
+        <slot name="work" />
+      </details>
+      <slot v-else name="work" />
       <ProvisionalBlock v-if="!underWay && tight" :bench="bench" />
       <StepPhotos
         v-if="!ownPhotos && !underWay && (bench.base.photos.length || takingDown)"
@@ -209,7 +239,14 @@ defineExpose({
       <p v-if="book.refused" class="problem" role="alert">{{ book.refused }}</p>
     </div>
     <aside class="side">
-      <div class="figure"><slot name="figure" /></div>
+      <MovingPad
+        v-if="hangs && bench.base.moving"
+        :moving="bench.base.moving"
+        :hand="hand"
+        @secure="secure"
+        @anew="anew = !anew"
+      />
+      <div v-else class="figure"><slot name="figure" /></div>
       <div class="acts">
         <slot name="primary">
           <button

@@ -6,7 +6,16 @@ from hollet.web.models import Problem
 
 __all__ = ["answer"]
 
-QUESTIONS = ("odd_figure", "source_asked", "logged_already", "count_asked")
+QUESTIONS = (
+    "odd_figure",
+    "source_asked",
+    "logged_already",
+    "count_asked",
+    "not_hot",
+    "force_limit",
+    "moves_shut",
+    "far_move",
+)
 """Refusals that only ask."""
 
 

@@ -32,6 +32,7 @@ from hollet.core.procedure.schools import agreement_state
 from hollet.core.procedure.sheet import Step
 from hollet.core.steps.inspection import unfinished
 from hollet.core.steps.lifting import lift_of
+from hollet.core.steps.moving import moving_of
 from hollet.core.steps.pattern import pattern_of
 from hollet.core.steps.readings import readings_of
 from hollet.core.steps.results import results_of
@@ -147,6 +148,7 @@ def _guarded(state: BookState, step: Step, tools: Sequence[Instrument], now: str
     if unsaid is not None:
         found.append(_order("lifting", f"not ready to lift, not said any more: {unsaid.name}"))
     found += _not_ready(state, step, tools, now)
+    found += _on_its_way(state, step, now)
     box = box_of(step)
     if box is not None and not_pressed(state, step, box, now):
         found.append(Obstacle(code="box", words=f"not confirmed: {box}", by="press", box=box))
@@ -174,6 +176,22 @@ def _not_ready(
         Obstacle(code="lifting", words=f"not ready to lift: {words}", by="nothing")
         for words in (*against, *((bad,) if bad else ()))
     ]
+
+
+def _on_its_way(state: BookState, step: Step, now: str) -> list[Obstacle]:
+    """A unit that touches, or whose watchers have not spoken since it moved, is not in."""
+    facts = moving_of(state, step, now) if step.moves is not None else None
+    if facts is None or facts.moves == 0:
+        return []
+    if facts.against:
+        words = f"it is on its way: {facts.against}"
+        return [Obstacle(code="moving", words=words, by="nothing")]
+    left = [axis for axis in facts.to_go if not axis.there]
+    if not left:
+        return []
+    axis = left[0]
+    far = f"{axis.left:g} {axis.unit} {axis.way} still to go" if axis.known else f"{axis.way}: ?"
+    return [_order("moving", f"not there: {far}")]
 
 
 def _order(code: str, words: str, kind: str = "unfinished") -> Obstacle:

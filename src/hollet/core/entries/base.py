@@ -76,6 +76,7 @@ Place = Literal[
     "machine",
     "matrix",
     "money",
+    "moving",
     "next",
     "need",
     "open",

@@ -35,6 +35,7 @@ from hollet.core.procedure.schools import Extra
 from hollet.core.procedure.sheet import Step, blocks_of
 from hollet.core.procedure.words import RUNGS, STAGES
 from hollet.core.steps.lifting import LiftFacts
+from hollet.core.steps.moving import MovingFacts
 from hollet.core.view import View
 from hollet.screens.benches.by_hand import (
     AgainRow,
@@ -151,6 +152,8 @@ class BenchBase(View):
     behind: DebtGroup | None
     looks: Looks | None
     lift: LiftFacts | None
+    moves_unit: bool
+    moving: MovingFacts | None
     skip_keys: tuple[str, ...] = reason_keys("skip")
     chance_keys: tuple[str, ...] = reason_keys("last_chance")
     capture_keys: tuple[str, ...] = reason_keys("capture")

@@ -12,6 +12,7 @@ from hollet.core.entries.status import StepStatus, plan_of
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.sheet import Step
 from hollet.core.steps.lifting import lift_of
+from hollet.core.steps.moving import moving_of
 from hollet.core.steps.tighten import joint_facts, joint_in_hand
 from hollet.core.view import View
 
@@ -82,6 +83,8 @@ def care_at(state: BookState, step: Step, tools: Sequence[Instrument], now: str)
         "behind": debts_behind(state, step, now),
         "looks": looked_at(state, step, tools, now),
         "lift": lift_of(state, step, now) if step.lifts else None,
+        "moves_unit": step.moves is not None and len(step.people) > 1,
+        "moving": moving_of(state, step, now) if step.moves is not None else None,
         "depth_tools": tuple(DepthTool(id=t.id, code=t.code) for t in depths if step.seats),
     }
 
