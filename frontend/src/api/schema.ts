@@ -738,6 +738,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/builds/{build}/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Settle
+         * @description What settles, beside its first figure.
+         */
+        get: operations["get_settle"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/builds/{build}/sheet.pdf": {
         parameters: {
             query?: never;
@@ -1876,6 +1896,34 @@ export interface components {
             step_number: string;
             /** Title */
             title: string;
+        };
+        /**
+         * AgainFigure
+         * @description One figure: first, now, its bar where it was read in the same state, and how it stands;
+         *     `repeated`: it is measured again after it has run, not only beside what was found.
+         */
+        AgainFigure: {
+            /** About */
+            about: string;
+            bar: components["schemas"]["Judgement"] | null;
+            /** Detail */
+            detail: string;
+            /** First */
+            first: string;
+            /** First Value */
+            first_value: number | null;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Now */
+            now: string;
+            /** Repeated */
+            repeated: boolean;
+            /** Step */
+            step: string;
+            /** Word */
+            word: string;
         };
         /**
          * AgainList
@@ -3972,6 +4020,54 @@ export interface components {
             step: string;
         };
         /**
+         * CreepFacts
+         * @description One figure from its first reading on. `word` says how it stands (rests, creeps, jumped, not
+         *     yet, other state, not known), `detail` why; `lo`, `hi`, `aim` are its limits.
+         */
+        CreepFacts: {
+            /** Aim */
+            aim: number | null;
+            /** Detail */
+            detail: string;
+            /** Hi */
+            hi: number | null;
+            /** Lo */
+            lo: number | null;
+            /** Name */
+            name: string;
+            /** Points */
+            points: components["schemas"]["CreepPoint"][];
+            /** Reading */
+            reading: string;
+            /** Step */
+            step: string;
+            /** Unit */
+            unit: string;
+            /** Verdict */
+            verdict: string;
+            /** Within */
+            within: number | null;
+            /** Word */
+            word: string;
+        };
+        /**
+         * CreepPoint
+         * @description One reading of the row: the distance that the odometer showed then (km), the days since the
+         *     first, and the figure in its canonical unit.
+         */
+        CreepPoint: {
+            /** Days */
+            days: number;
+            /** Entry */
+            entry: string;
+            /** Km */
+            km: number | null;
+            /** Value */
+            value: number;
+            /** When */
+            when: string;
+        };
+        /**
          * Danger
          * @description A danger that is live: something was done or happened, and what should have come before it
          *     was not so. Ends by a later fact.
@@ -5231,6 +5327,20 @@ export interface components {
             on: ("rolling" | "teeth" | "journal" | "shell" | "bore" | "spline" | "seal" | "thread" | "casting" | "flange" | "friction" | "plastic" | "sliding" | "fluid" | "wire" | "felt")[];
             /** Usual */
             usual: ("reuse" | "clean" | "rework" | "replace" | "replace_open" | "other_use" | "watch" | "deeper" | "undecided")[];
+        };
+        /**
+         * FitCell
+         * @description One thing to be fit to; `why`: what stands against it first.
+         */
+        FitCell: {
+            /** Fit */
+            fit: boolean;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Why */
+            why: string;
         };
         /**
          * Flow
@@ -11888,6 +11998,23 @@ export interface components {
             take: number | "both";
             /** Version */
             version: number;
+        };
+        /**
+         * SettleView
+         * @description The title, the tracks, the table, what it is fit to, what is due and goes first.
+         */
+        SettleView: {
+            /** Creeps */
+            creeps: components["schemas"]["CreepFacts"][];
+            /** Due */
+            due: components["schemas"]["Again"][];
+            /** Figures */
+            figures: components["schemas"]["AgainFigure"][];
+            /** Fit */
+            fit: components["schemas"]["FitCell"][];
+            next: components["schemas"]["Again"] | null;
+            /** Title */
+            title: string;
         };
         /**
          * Sharper
@@ -18713,6 +18840,109 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_settle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettleView"];
+                };
             };
             /** @description Bad Request */
             400: {

@@ -19,6 +19,7 @@ const props = withDefaults(
     valueText?: string
     words?: string
     domain?: [number, number]
+    first?: number | null // the figure of the first time: a hollow ring, and a line to what it is now
   }>(),
   { size: 'm', width: 308 },
 )
@@ -45,6 +46,10 @@ const at = computed(() => {
     return lo.value !== null && hi.value !== null ? (lo.value + hi.value) / 2 : props.width / 2
   if (pinned.value) return pinned.value > 0 ? props.width - 20 : 20
   return x.value(props.bar.value)
+})
+const began = computed(() => {
+  if (props.first === null || props.first === undefined) return null
+  return Math.min(Math.max(x.value(props.first), 6), props.width - 6)
 })
 const whisker = computed(() => {
   if (props.bar.value === null || !props.bar.U) return 0
@@ -134,6 +139,10 @@ const stroke = computed(() => (props.size === 'l' ? 4 : 2.6))
         stroke="var(--now)"
         stroke-width="4"
       />
+      <g v-if="began !== null">
+        <path :d="`M${began} ${tall / 2} H${at}`" stroke="var(--ink)" stroke-width="3" />
+        <circle :cx="began" :cy="tall / 2" r="5" fill="var(--now)" stroke="var(--ink)" stroke-width="2.4" />
+      </g>
       <g v-if="whisker" :stroke="colour" fill="none">
         <path :d="`M${at - whisker} ${tall / 2} H${at + whisker}`" stroke="var(--now)" stroke-width="6.5" />
         <path :d="whiskers(at - whisker, at + whisker, tall / 2, pinned ? 0 : 6)" stroke-width="2.4" />

@@ -40,7 +40,7 @@ WAYS = (
 HEIGHTS = {"fl": "624", "fr": "622"}
 FOUND = {"rl": "606", "rr": "631"}
 NOW = {"rl": "655", "rr": "651"}
-CREPT = (("creep_l1", "655"), ("creep_l2", "641"), ("creep_r1", "651"), ("creep_r2", "650"))
+CREPT = (("creep_l", "641"), ("creep_r", "650"))
 AFTER_WHEELS = ("wheels_on", "vehicle_lowered")
 
 
@@ -217,4 +217,4 @@ def _looked_again(script: Script) -> None:
         note="it has left its mark by a pen stroke",
     )
     for reading, typed in CREPT:
-        script.read("heights_creep", reading, typed, tool="r1")
+        script.read("heights_creep", reading, typed, tool="r1", state="rolled, nobody in it")

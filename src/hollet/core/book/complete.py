@@ -30,6 +30,7 @@ from hollet.core.procedure.kinds.run import RunStep
 from hollet.core.procedure.kinds.tighten import TightenStep
 from hollet.core.procedure.schools import agreement_state
 from hollet.core.procedure.sheet import Step
+from hollet.core.steps.creeping import creeping
 from hollet.core.steps.inspection import unfinished
 from hollet.core.steps.lifting import lift_of
 from hollet.core.steps.moving import moving_of
@@ -85,6 +86,7 @@ def obstacles(
         *_guarded(state, step, tools, now),
         *provisional(state, step),
         *uncared(state, step, now),
+        *_creeping(state, step),
         *unlooked(state, step, now),
         *order,
         *_around(state, step),
@@ -176,6 +178,14 @@ def _not_ready(
         Obstacle(code="lifting", words=f"not ready to lift: {words}", by="nothing")
         for words in (*against, *((bad,) if bad else ()))
     ]
+
+
+def _creeping(state: BookState, step: Step) -> list[Obstacle]:
+    """Figures that are read again until they rest, and do not yet."""
+    moving = next((c for c in creeping(state, step) if c.word != "rests"), None)
+    if moving is None:
+        return []
+    return [_order("creeps", f"{moving.name}: {moving.word}, {moving.detail}")]
 
 
 def _on_its_way(state: BookState, step: Step, now: str) -> list[Obstacle]:

@@ -18,7 +18,9 @@ class ReadingSpec(Part):
 
     `at` places it on the drawing of the step; `twice` asks for a second reading; `changed_by` names
     steps after which it must be read again. `found` is the reading of the same before the work, and
-    `pitch` what one turn of its adjuster does to it, `turned` the names of both ways.
+    `pitch` what one turn of its adjuster does to it, `turned` the names of both ways. `first` is
+    the reading that this one repeats after it has run, `rests` the limit that a step between two of
+    them keeps once it has come to rest.
     """
 
     id: Id
@@ -33,6 +35,8 @@ class ReadingSpec(Part):
     twice: bool = False
     changed_by: tuple[Id, ...] = ()
     found: Id | None = None
+    first: Id | None = None
+    rests: Id | None = None
     pitch: Annotated[str, Field(max_length=20)] | None = None
     turned: tuple[Words, Words] = ("longer", "shorter")
 

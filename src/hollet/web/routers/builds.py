@@ -8,6 +8,7 @@ from hollet.screens.bench import Bench
 from hollet.screens.changed import ChangedView
 from hollet.screens.debts import DebtsView
 from hollet.screens.leaks import LeaksView
+from hollet.screens.settle import SettleView
 from hollet.screens.turned import TurnedView
 from hollet.services import archives, builds, front, logging, readings
 from hollet.services.builds import BuildCard, GateView
@@ -18,6 +19,7 @@ from hollet.services.inspection import changes, inspection
 from hollet.services.leaks import leaks
 from hollet.services.logging import LogView
 from hollet.services.readings import ReadIn
+from hollet.services.settle import settling
 from hollet.services.torque_cards import torque_card
 from hollet.web.models import EntryEdit, ReadingsFile, StandsView, VehicleEdit
 from hollet.web.routers.shop import Shared
@@ -87,6 +89,12 @@ def get_changed(build: str, workshop: Shared) -> ChangedView:
 def get_leaks(build: str, workshop: Shared) -> LeaksView:
     """Fluids and leaks."""
     return leaks(workshop, build)
+
+
+@router.get("/settle")
+def get_settle(build: str, workshop: Shared) -> SettleView:
+    """What settles, beside its first figure."""
+    return settling(workshop, build)
 
 
 @router.get("/debts")

@@ -91,7 +91,12 @@ class MeasureStep(BaseStep):
 
     def limits(self) -> tuple[tuple[str, str], ...]:
         judged = (("limit", result.limit) for result in self.result)
-        return (*judged, *(("size", size) for size in self.sizes()))
+        rests = dict.fromkeys(reading.rests for reading in self.reading if reading.rests)
+        return (
+            *judged,
+            *(("rests", limit) for limit in rests),
+            *(("size", size) for size in self.sizes()),
+        )
 
     def sizes(self) -> tuple[str, ...]:
         """The sizes of the vehicle that its readings are about and its results are made of."""
@@ -118,6 +123,10 @@ class MeasureStep(BaseStep):
         for reading in self.reading:
             if reading.found is not None and reading.found not in known:
                 yield "reading", f"'{reading.id}' was found as '{reading.found}', which none takes"
+            if reading.first is not None and reading.first not in known:
+                yield "reading", f"'{reading.id}' repeats '{reading.first}', which none takes"
+            if reading.rests is not None and reading.first is None:
+                yield "reading", f"'{reading.id}' comes to rest: name the `first` that it repeats"
         for result in self.result:
             yield from _result_laws(result, known)
         yield from carrier_laws(self.carrier, self.reading, self.result, sheet)

@@ -1,0 +1,93 @@
+"""What a vehicle is fit to, by the facts that stand: roll, be towed, be driven home, be driven, go
+on a long trip.
+"""
+
+from collections.abc import Sequence
+
+from hollet.core.book.again import again_of
+from hollet.core.book.gates import gate_answers
+from hollet.core.book.ledger import OpenItem
+from hollet.core.book.loads import loads_now
+from hollet.core.entries import BookState
+from hollet.core.entries.status import plan_of
+from hollet.core.instruments import Instrument
+from hollet.core.steps.creeping import creeps_of
+from hollet.core.steps.tighten import joint_facts
+from hollet.core.view import View
+
+__all__ = ["FitCell", "fit_to"]
+
+ROLLS = ("wheels",)
+TOWS = ("wheels", "steering", "brakes", "suspension")
+"""The safety parts that a vehicle needs whole to roll, and to be towed."""
+
+
+class FitCell(View):
+    """One thing to be fit to; `why`: what stands against it first."""
+
+    id: str
+    name: str
+    fit: bool
+    why: str
+
+
+def fit_to(state: BookState, tools: Sequence[Instrument], now: str) -> tuple[FitCell, ...]:
+    """Each in turn; what stands against one stands against all after it."""
+    drive = next(g for g in gate_answers(state, tools) if g.rung == "drive")
+    wheels = any(
+        s.carries == "vehicle" and s.kind == "wheels" for s in loads_now(state).supports.values()
+    )
+    danger = next((item for item in _below(state, tools) if item.rank == "danger"), None)
+    due = [row for row in again_of(state, now) if row.due]
+    creep = next((c for c in creeps_of(state) if c.word != "rests"), None)
+    against = (
+        (
+            "roll",
+            "Roll",
+            _first(
+                "" if wheels else "it does not stand on its wheels",
+                danger.what if danger is not None else "",
+                _loose(state, ROLLS),
+            ),
+        ),
+        ("tow", "Tow", _loose(state, TOWS)),
+        ("home", "Drive home", drive.reasons[0] if drive.shut else ""),
+        ("drive", "Drive", next((f"due: {row.what}" for row in due if row.safety), "")),
+        (
+            "trip",
+            "Long trip",
+            _first(
+                f"{creep.name}: {creep.word}, {creep.detail}" if creep is not None else "",
+                f"due: {due[0].what}" if due else "",
+            ),
+        ),
+    )
+    cells, before = [], ""
+    for name, words, why in against:
+        before = before or why
+        cells.append(FitCell(id=name, name=words, fit=not before, why=before))
+    return tuple(cells)
+
+
+def _first(*words: str) -> str:
+    return next((word for word in words if word), "")
+
+
+def _below(state: BookState, tools: Sequence[Instrument]) -> list[OpenItem]:
+    return [item for gate in gate_answers(state, tools) for item in gate.items]
+
+
+def _loose(state: BookState, parts: Sequence[str]) -> str:
+    """The first joint of these safety parts that was begun, taken out or is to be tightened and is
+    not final.
+    """
+    plan = plan_of(state)
+    for step in plan.step:
+        for name in step.tightens():
+            joint = plan.find_joint(name)
+            if joint is None or joint.safety not in parts:
+                continue
+            facts = joint_facts(state, joint)
+            if not (facts.begun and facts.final):
+                return f"{joint.name}: {facts.waits or facts.progress or 'not final'}"
+    return ""
