@@ -12,6 +12,7 @@ from hollet.services.demo import fill_demo, make_demo
 from hollet.services.inspection import inspection
 from hollet.services.logging import log_of
 from hollet.services.restoring import restore_backup
+from hollet.services.settle import settling
 from hollet.services.sheets import keep_sheet
 from hollet.services.verifying import verify
 from hollet.services.workshop import Workshop
@@ -161,11 +162,8 @@ def test_demo_is_as_promised(demo):
     carrier = builds.bench(demo, axle.id, "backlash_set").carrier
     assert (carrier.verdict, [r.lash for r in carrier.rounds]) == ("inside", ["0.260", "0.160"])
     assert axle.frame.current == "runout_set"
-    crept = {
-        r.name: r.judgement.verdict for r in builds.bench(demo, springs.id, "heights_creep").results
-    }
-    assert crept["Rear left, sunk"] == "outside"
-    assert crept["Rear right, sunk"] != "outside"
+    crept = {c.name: c.word for c in settling(demo, springs.id).creeps}
+    assert crept == {"Rear left": "creeps", "Rear right": "rests"}
 
 
 def test_demo_figures(demo):

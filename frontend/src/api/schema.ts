@@ -304,6 +304,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/builds/{build}/faults": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Faults
+         * @description What is wrong, and which test splits its causes.
+         */
+        get: operations["get_faults"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/builds/{build}/gate": {
         parameters: {
             query?: never;
@@ -3426,6 +3446,53 @@ export interface components {
             what: string;
         };
         /**
+         * CauseFoundAct
+         * @description What it was, by the name of a cause that is left or in words, and what was done about it.
+         */
+        CauseFoundAct: {
+            /**
+             * Cause
+             * @default
+             */
+            cause?: string;
+            /** Done */
+            done: string;
+            /** Fault */
+            fault: string;
+            /**
+             * How
+             * @default mended
+             * @enum {string}
+             */
+            how?: "mended" | "other" | "none";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cause found";
+            /** Step */
+            step?: string | null;
+            /**
+             * What
+             * @default
+             */
+            what?: string;
+        };
+        /**
+         * CauseLeft
+         * @description A cause that is still possible, what proves it, and whether something left open fits it.
+         */
+        CauseLeft: {
+            /** Id */
+            id: string;
+            /** Proof */
+            proof: string;
+            /** Sort */
+            sort: string;
+            /** What */
+            what: string;
+        };
+        /**
          * Caution
          * @description A danger to people: one or two lines, the reason, and what to do.
          */
@@ -4633,7 +4700,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["OutOfOvenAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["AlteredAct"] | components["schemas"]["EarlierKeptAct"] | components["schemas"]["KeptSoAct"] | components["schemas"]["WireMendedAct"] | components["schemas"]["SumKeptAct"] | components["schemas"]["RowSaidAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["SeatingSaidAct"] | components["schemas"]["SignSaidAct"] | components["schemas"]["ThreadsSaidAct"] | components["schemas"]["LiftSaidAct"] | components["schemas"]["LookedAgainAct"] | components["schemas"]["OdometerSaidAct"] | components["schemas"]["BleedCycleAct"] | components["schemas"]["FluidMovedAct"] | components["schemas"]["LeakMendedAct"] | components["schemas"]["LeakSeenAct"] | components["schemas"]["LevelSaidAct"] | components["schemas"]["LookBegunAct"] | components["schemas"]["LookEndedAct"] | components["schemas"]["ClearSaidAct"] | components["schemas"]["TouchedAct"] | components["schemas"]["UnitMovedAct"] | components["schemas"]["WatchSaidAct"] | components["schemas"]["SentPullAct"] | components["schemas"]["SentReadingAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
+            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["OutOfOvenAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["AlteredAct"] | components["schemas"]["EarlierKeptAct"] | components["schemas"]["KeptSoAct"] | components["schemas"]["WireMendedAct"] | components["schemas"]["SumKeptAct"] | components["schemas"]["RowSaidAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["SeatingSaidAct"] | components["schemas"]["SignSaidAct"] | components["schemas"]["ThreadsSaidAct"] | components["schemas"]["LiftSaidAct"] | components["schemas"]["LookedAgainAct"] | components["schemas"]["OdometerSaidAct"] | components["schemas"]["BleedCycleAct"] | components["schemas"]["FluidMovedAct"] | components["schemas"]["LeakMendedAct"] | components["schemas"]["LeakSeenAct"] | components["schemas"]["LevelSaidAct"] | components["schemas"]["LookBegunAct"] | components["schemas"]["LookEndedAct"] | components["schemas"]["ClearSaidAct"] | components["schemas"]["TouchedAct"] | components["schemas"]["UnitMovedAct"] | components["schemas"]["WatchSaidAct"] | components["schemas"]["CauseFoundAct"] | components["schemas"]["FaultStopAct"] | components["schemas"]["FaultTestedAct"] | components["schemas"]["SymptomSaidAct"] | components["schemas"]["SentPullAct"] | components["schemas"]["SentReadingAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
             /** Id */
             id: string;
             /** Seen */
@@ -5029,6 +5096,41 @@ export interface components {
             words: string;
         };
         /**
+         * FaultFacts
+         * @description One fault: its causes left, the tests in the order in which they split them, what was tested,
+         *     what stands stopped; `go` another symptom that an answer points to.
+         */
+        FaultFacts: {
+            /** Against */
+            against: string;
+            /** Causes */
+            causes: components["schemas"]["CauseLeft"][];
+            /** Ended */
+            ended: string;
+            /** Go */
+            go: string | null;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Since */
+            since: string;
+            /** Stopped */
+            stopped: components["schemas"]["FaultStop"][];
+            /** Stops */
+            stops: components["schemas"]["FaultStop"][];
+            /** Symptom */
+            symptom: string;
+            /** Tested */
+            tested: components["schemas"]["Tested"][];
+            /** Tests */
+            tests: components["schemas"]["TestNow"][];
+            /** Who */
+            who: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * FaultName
          * @description A start that can be practised, by its name; `fault`: something is wrong in it.
          */
@@ -5039,6 +5141,77 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+        };
+        /**
+         * FaultStop
+         * @description When it is stopped at once, and what then.
+         */
+        FaultStop: {
+            /** Then */
+            then: string;
+            /** When */
+            when: string;
+        };
+        /**
+         * FaultStopAct
+         * @description What stops it at once was seen: which, by its number.
+         */
+        FaultStopAct: {
+            /** Fault */
+            fault: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fault stop";
+            /** Step */
+            step?: string | null;
+            /** Stop */
+            stop: number;
+        };
+        /**
+         * FaultTestedAct
+         * @description A test with the number of its answer, the figure where one was read, and everything that was
+         *     seen before.
+         */
+        FaultTestedAct: {
+            /** Answer */
+            answer: number;
+            /** Fault */
+            fault: string;
+            /**
+             * Figure
+             * @default
+             */
+            figure?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fault tested";
+            /**
+             * Seen
+             * @default []
+             */
+            seen?: string[];
+            /** Step */
+            step?: string | null;
+            /** Test */
+            test: string;
+        };
+        /**
+         * FaultsView
+         * @description The title; faults, those followed up first; the first suspects; the symptoms by rung.
+         */
+        FaultsView: {
+            /** Faults */
+            faults: components["schemas"]["FaultFacts"][];
+            /** Groups */
+            groups: components["schemas"]["SymptomGroup"][];
+            /** Suspects */
+            suspects: string[];
+            /** Title */
+            title: string;
         };
         /**
          * FeatureComparedAct
@@ -13270,6 +13443,50 @@ export interface components {
             verdict: string;
         };
         /**
+         * SymptomChoice
+         * @description A symptom to choose.
+         */
+        SymptomChoice: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * SymptomGroup
+         * @description Symptoms by the rung at which they show.
+         */
+        SymptomGroup: {
+            /** Name */
+            name: string;
+            /** Symptoms */
+            symptoms: components["schemas"]["SymptomChoice"][];
+        };
+        /**
+         * SymptomSaidAct
+         * @description Something is wrong. Always written.
+         */
+        SymptomSaidAct: {
+            /** Attempt */
+            attempt?: string | null;
+            /** Fault */
+            fault: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "symptom said";
+            /** Step */
+            step?: string | null;
+            /** Symptom */
+            symptom: string;
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+        };
+        /**
          * TakeDownView
          * @description All that came off, the bags, what was kept as found, the photos, and what the
          *     hand used last.
@@ -13343,6 +13560,47 @@ export interface components {
              * @enum {string}
              */
             sense: "oil" | "coolant" | "rpm" | "lamp" | "leak" | "ear" | "nose";
+            /** Words */
+            words: string;
+        };
+        /**
+         * TestNow
+         * @description A test that can be done: what is seen before, the answers, and what holds it, if anything.
+         */
+        TestNow: {
+            /** Answers */
+            answers: string[];
+            /** Before */
+            before: string[];
+            /** Do */
+            do: string;
+            /**
+             * Engine
+             * @enum {string}
+             */
+            engine: "still" | "crank" | "run" | "lifted" | "drive";
+            /** Held */
+            held: string;
+            /** Id */
+            id: string;
+            /** Reading */
+            reading: boolean;
+        };
+        /**
+         * Tested
+         * @description A test that was done, and how many causes it left.
+         */
+        Tested: {
+            /** Do */
+            do: string;
+            /** Figure */
+            figure: string;
+            /** Left */
+            left: number;
+            /** Time */
+            time: string;
+            /** Who */
+            who: string;
             /** Words */
             words: string;
         };
@@ -16336,6 +16594,109 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StandsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_faults: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaultsView"];
                 };
             };
             /** @description Bad Request */

@@ -316,6 +316,9 @@ useKeys(
           <RouterLink class="btn small" :to="{ name: 'leaks', params: { build: book.card?.id ?? '' } }"
             >Fluids and leaks</RouterLink
           >
+          <RouterLink class="btn small" :to="{ name: 'faults', params: { build: book.card?.id ?? '' } }"
+            >Something is wrong</RouterLink
+          >
           <RouterLink class="btn small" :to="{ name: 'rehearsal' }">Rehearse it first</RouterLink>
           <p class="t16 mut">The vehicle maker's manual, local codes and licensed practice go first.</p>
         </template>

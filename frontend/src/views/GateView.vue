@@ -16,8 +16,9 @@ const book = useBook()
 const router = useRouter()
 const debts = () => router.push({ name: 'debts', params: { build: props.build } })
 const leaks = () => router.push({ name: 'leaks', params: { build: props.build } })
+const faults = () => router.push({ name: 'faults', params: { build: props.build } })
 const settle = () => router.push({ name: 'settle', params: { build: props.build } })
-useKeys(() => ({ i: debts, u: leaks, y: settle }))
+useKeys(() => ({ i: debts, u: leaks, y: settle, x: faults }))
 const gate = ref<Schemas['GateView'] | null>(null)
 const { problem, served } = useServer()
 const all = ref<string[]>([])
@@ -52,6 +53,7 @@ const opened = ref<string[]>([])
       <p class="line b">{{ gate.line }}</p>
       <button type="button" class="btn small" @click="debts">Bolts not yet final <kbd>I</kbd></button>
       <button type="button" class="btn small" @click="leaks">Fluids and leaks <kbd>U</kbd></button>
+      <button type="button" class="btn small" @click="faults">Something is wrong <kbd>X</kbd></button>
       <button type="button" class="btn small" @click="settle">Settling <kbd>Y</kbd></button>
       <div class="cols">
         <ol class="stair">

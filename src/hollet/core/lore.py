@@ -10,6 +10,7 @@ from pydantic import BaseModel, ConfigDict, model_validator
 
 from hollet.core.ageing import AgeRule
 from hollet.core.arrivals import ArrivalRule, PartSort, sort_of
+from hollet.core.faults import Symptom
 from hollet.core.findings import FindingCode, Surface
 from hollet.core.leaks import LeakJoint, LeakSystem
 from hollet.core.procedure.pieces import FluidKind
@@ -48,6 +49,7 @@ class Lore(BaseModel):
     leak_system: tuple[LeakSystem, ...]
     leak_joint: tuple[LeakJoint, ...]
     scene: tuple[Scene, ...]
+    symptom: tuple[Symptom, ...]
 
     @model_validator(mode="after")
     def _whole(self) -> "Lore":
@@ -58,6 +60,13 @@ class Lore(BaseModel):
         _each("arrival", (rule.sort for rule in self.arrival), get_args(PartSort))
         _each("leak_system", (s.kind for s in self.leak_system), get_args(FluidKind))
         _once("scene", (scene.id for scene in self.scene))
+        _once("symptom", (symptom.id for symptom in self.symptom))
+        known = [symptom.id for symptom in self.symptom]
+        for symptom in self.symptom:
+            for test in symptom.test:
+                lost = [a.go for a in test.answer if a.go is not None and a.go not in known]
+                if lost:
+                    raise ValueError(f"'{symptom.id}' goes to {lost[0]}, which is no symptom")
         _once("leak_joint", (joint.id for joint in self.leak_joint))
         bare = [on for on in get_args(Surface) if not self.codes_for(on)]
         if bare:
@@ -79,6 +88,10 @@ class Lore(BaseModel):
     def system(self, kind: FluidKind) -> LeakSystem:
         """How a system of this fluid is looked at and bled."""
         return next(system for system in self.leak_system if system.kind == kind)
+
+    def symptom_of(self, symptom: str) -> Symptom | None:
+        """The fault tree of a symptom."""
+        return next((found for found in self.symptom if found.id == symptom), None)
 
     def leak_joint_of(self, joint: str) -> LeakJoint | None:
         """What tightening may do to a joint of this sort."""

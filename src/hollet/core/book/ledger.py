@@ -35,6 +35,7 @@ RANK_OF: dict[str, Rank] = {
     "setting": "wrong",
     "lost": "wrong",
     "leak": "wrong",
+    "fault": "wrong",
     "isolate": "wrong",
     "temporary": "open",
     "joint": "open",

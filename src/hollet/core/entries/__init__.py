@@ -36,6 +36,7 @@ from hollet.core.entries.calendar import (
 from hollet.core.entries.care import CountedOut, LaidOn, OutOfOven, SeatRead
 from hollet.core.entries.changed import Altered, EarlierKept, KeptSo, WireMended
 from hollet.core.entries.decided import Decision
+from hollet.core.entries.faults import CauseFound, FaultStopSeen, FaultTested, SymptomSaid
 from hollet.core.entries.fluids import (
     BleedCycle,
     FluidMoved,
@@ -172,6 +173,10 @@ __all__ = [
     "LevelSaid",
     "LiftElement",
     "LiftSaid",
+    "SymptomSaid",
+    "FaultTested",
+    "FaultStopSeen",
+    "CauseFound",
     "Line",
     "LookBegun",
     "LookEnded",

@@ -66,6 +66,7 @@ Place = Literal[
     "gear",
     "ground",
     "helper",
+    "fault",
     "fluid",
     "joint",
     "leak",

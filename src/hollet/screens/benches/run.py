@@ -3,8 +3,8 @@
 from collections.abc import Sequence
 from typing import Literal
 
+from hollet.core.book.faults import changed_last
 from hollet.core.book.gates import GateAnswer, dry_run_decision, gate_answers
-from hollet.core.book.ledger import OpenItem
 from hollet.core.book.open_items import open_items
 from hollet.core.book.passing import reason_keys
 from hollet.core.entries import BookState
@@ -97,25 +97,10 @@ def run_bench(
         cranked_s=cranked_s(attempts),
         total_s=total.figure("hi") if total else None,
         still_runs=step.still_runs,
-        suspects=_suspects(state, items),
+        suspects=changed_last(state),
         gate_keys=reason_keys("gate"),
         rest=resting[0] if resting is not None else None,
         isolate_at_once=at_once,
         isolated_by=by,
         gauge_unit=gauge.unit if gauge is not None else "bar",
     )
-
-
-def _suspects(state: BookState, items: tuple[OpenItem, ...]) -> tuple[str, ...]:
-    """First suspects when something is wrong: what was changed last, then the temporary items still
-    in.
-    """
-    plan = plan_of(state)
-    changed = []
-    for entry in state.last_lines(80):
-        step = plan.find_step(entry.body.at())
-        done = entry.body.stands().status == "done"
-        if done and step is not None and step.as_run() is None and not step.readings():
-            changed.append(f"{step.number} {step.title}")
-    temporary = [item.what for item in items if item.kind == "temporary"]
-    return tuple(changed[:3] + temporary[:5])

@@ -7,12 +7,14 @@ from hollet.core.steps.inspection import InspectionView
 from hollet.screens.bench import Bench
 from hollet.screens.changed import ChangedView
 from hollet.screens.debts import DebtsView
+from hollet.screens.faults import FaultsView
 from hollet.screens.leaks import LeaksView
 from hollet.screens.settle import SettleView
 from hollet.screens.turned import TurnedView
 from hollet.services import archives, builds, front, logging, readings
 from hollet.services.builds import BuildCard, GateView
 from hollet.services.debts import debt_list, debts
+from hollet.services.faults import faults
 from hollet.services.figures import sum_sources
 from hollet.services.front import AppendView
 from hollet.services.inspection import changes, inspection
@@ -95,6 +97,12 @@ def get_leaks(build: str, workshop: Shared) -> LeaksView:
 def get_settle(build: str, workshop: Shared) -> SettleView:
     """What settles, beside its first figure."""
     return settling(workshop, build)
+
+
+@router.get("/faults")
+def get_faults(build: str, workshop: Shared) -> FaultsView:
+    """What is wrong, and which test splits its causes."""
+    return faults(workshop, build)
 
 
 @router.get("/debts")
