@@ -297,8 +297,10 @@ def test_unknown_bolt_or_joint(ready: Book):
         ready.do("fastener", step="bore", bolt=1, act="clicked")
 
 
-def test_limit_edited_later_does_not_change_what_was_done(ready: Book):
-    """An act keeps the torque asked and the tolerance of its moment."""
+def test_a_figure_edited_later_judges_every_bolt_anew(ready: Book):
+    """What was done stays: the bolt got 25, and 25 was asked. It is too little now, so it is pulled
+    again and not final; nobody pulls the next one first.
+    """
     ready.click(1)
     ready.plan(
         "joint",
@@ -308,8 +310,36 @@ def test_limit_edited_later_does_not_change_what_was_done(ready: Book):
         tolerance="5 %",
         source="book p. 4",
     )
-    assert ready.joint().bolts[0].verdict == "inside"
+    bolt = ready.joint().bolts[0]
+    assert (bolt.verdict, bolt.side, bolt.todo) == ("outside", "low", "again")
+    assert bolt.words.endswith("25 was asked then")
     assert ready.joint().stages[0].figure == "35"
+
+
+@pytest.mark.parametrize(
+    ("stage", "verdict", "todo"),
+    [
+        ("40 Nm", "outside", "again"),
+        ("20 Nm", "outside", "out"),  # it got too much: over, as if it were pulled so
+        ("31 Nm", "inside", None),
+        ("longer by 0.16 mm", "too_close", "again"),
+        ("90 deg", "too_close", "again"),
+    ],
+)
+def test_a_joint_that_was_final_is_judged_by_the_new_figure(stage: str, verdict: str, todo):
+    """Six bolts at 30 Nm within ten percent, final; then the figure was another. It said *final*
+    for all of them.
+    """
+    plain = 'stage = [{ torque = "30 Nm" }]\nfastener = "6 x M8"'
+    book = Book(small_sheet(SMALL.replace(f'{plain}\nfinal = "cinched"', plain)), tools())
+    book.wrench("w1", step="cover_on")
+    for bolt in range(1, 7):
+        book.do("fastener", step="cover_on", bolt=bolt, act="clicked")
+    assert book.joint("cover").final
+    book.plan("joint", joint="cover", version=1, stage=[stage], source="book p. 7")
+    bolt = book.joint("cover").bolts[0]
+    assert (bolt.verdict, bolt.todo) == (verdict, todo)
+    assert book.joint("cover").final == (verdict == "inside")
 
 
 def test_resume_says_where(ready: Book):

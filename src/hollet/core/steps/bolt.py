@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Iterable, Set
+from typing import NamedTuple
 
 from pydantic import BaseModel, ConfigDict
 
@@ -10,9 +11,9 @@ from hollet.core.entries.bolts import trace_words
 from hollet.core.errors import Refused
 from hollet.core.instruments import reading_share, single_reading_U
 from hollet.core.limits import Judgement, Limit, judge
-from hollet.core.procedure.joints import Joint
+from hollet.core.procedure.joints import STAGE_DIMENSIONS, Joint
 from hollet.core.quantities.quantity import canonical, decimal_text, round9
-from hollet.core.steps.wrenches import judge_click
+from hollet.core.steps.wrenches import judge_click, stage_ask, tolerance_of
 from hollet.core.tightening.pull import OUT, UNSURE
 
 __all__ = ["LOOSE", "OVER", "BoltFacts", "act_verdict", "advice", "bolt_facts"]
@@ -72,20 +73,40 @@ class BoltFacts(BaseModel):
     entry: str | None = None
 
 
-def act_verdict(joint: Joint, entry: Entry[Fastener]) -> Judgement | None:
-    """The verdict on one torqued act, by the torque asked and the tolerance in force when it was
-    done, and by its trace where it has one.
+def act_verdict(joint: Joint, entry: Entry[Fastener], *, then: bool = False) -> Judgement | None:
+    """The verdict on one torqued act, by what its stage asks as it stands now, and by its trace
+    where it has one. `then`: by the figure and the tolerance in force when it was done.
     """
-    judged = _by_figure(joint, entry)
-    return judged if judged is None else _by_trace(joint, entry.body, judged)
+    judged = _by_figure(joint, entry, then=then)
+    if judged is None:
+        return None
+    if not then and _turned(joint, entry.body):
+        asked = decimal_text(_Asks.of(entry.body).figure)
+        words = f"{judged.words}; {asked} was asked then"
+        judged = judged.model_copy(update={"words": words})
+    return _by_trace(joint, entry.body, judged)
 
 
-def _by_figure(joint: Joint, entry: Entry[Fastener]) -> Judgement | None:
+def _turned(joint: Joint, body: Fastener) -> bool:
+    """Whether its stage asks another figure now than when it was pulled."""
+    if body.asked is None or body.tolerance_percent is None:
+        return False
+    dimension = {"deg": "angle", "mm": "length"}.get(body.asked.unit, "torque")
+    now = _asks_now(joint, body, dimension)
+    return now is not None and round9(now.figure) != round9(_Asks.of(body).figure)
+
+
+def _by_figure(joint: Joint, entry: Entry[Fastener], *, then: bool) -> Judgement | None:
     body, wrench = entry.body, entry.body.wrench
     if body.asked is None or body.gets is None or body.tolerance_percent is None:
         return None
     dimension = {"deg": "angle", "mm": "length"}.get(body.asked.unit, "torque")
-    gets, limit = canonical(body.gets, dimension, "gets"), _band(joint, body, dimension)
+    asks = _Asks.of(body) if then else _asks_now(joint, body, dimension)
+    gets = canonical(body.gets, dimension, "gets")
+    limit = _band(joint, body.asked.unit, dimension, asks or _Asks.of(body))
+    if asks is None:
+        words = f"its stage asks for something else now: {_stage_words(joint, body)}"
+        return judge(gets, None, limit).model_copy(update={"verdict": "too_close", "words": words})
     if body.sign == "felt":  # nobody read it and nothing clicked: it may be right
         words = "by feel: no verdict. With a wrench that is read, or seen, it has one"
         return judge(gets, None, limit).model_copy(update={"verdict": "too_close", "words": words})
@@ -129,22 +150,53 @@ def _by_trace(joint: Joint, body: Fastener, judged: Judgement) -> Judgement:
     return judged
 
 
-def _band(joint: Joint, body: Fastener, dimension: str) -> Limit:
-    """The band round what was asked of a bolt when it was pulled."""
-    assert body.asked is not None
-    assert body.tolerance_percent is not None
-    asked = canonical(body.asked, dimension, "asked")
-    spread = asked * body.tolerance_percent / 100
+class _Asks(NamedTuple):
+    """What is asked of a bolt, in the canonical unit of its act, with its tolerance in percent."""
+
+    figure: float
+    percent: float
+    assumed: bool
+
+    @classmethod
+    def of(cls, body: Fastener) -> "_Asks":
+        """As it was when it was pulled."""
+        assert body.asked is not None
+        assert body.tolerance_percent is not None
+        return cls(float(body.asked.value or 0), body.tolerance_percent, body.tolerance_assumed)
+
+
+def _asks_now(joint: Joint, body: Fastener, dimension: str) -> _Asks | None:
+    """What its stage asks as the joint stands now; None where that is no figure of this kind any
+    more.
+    """
+    number = body.stage or 0
+    if not 1 <= number <= len(joint.stage):
+        return None
+    kind, asked, _ = stage_ask(joint, number)
+    turning = kind == "turning"
+    if asked is None or STAGE_DIMENSIONS.get(kind) != dimension or turning != body.turning:
+        return None
+    return _Asks(asked, *tolerance_of(joint, number))
+
+
+def _stage_words(joint: Joint, body: Fastener) -> str:
+    number = body.stage or 0
+    return stage_ask(joint, number)[2] if 1 <= number <= len(joint.stage) else "no such stage"
+
+
+def _band(joint: Joint, unit: str, dimension: str, asks: _Asks) -> Limit:
+    """The band round what is asked of a bolt."""
+    asked, spread = asks.figure, asks.figure * asks.percent / 100
     return Limit(
         id="t",
         name=joint.name,
         dimension=dimension,
-        unit=body.asked.unit,
+        unit=unit,
         lo=decimal_text(round9(asked - spread)),
         hi=decimal_text(round9(asked + spread)),
         target=decimal_text(asked),
         step="0.1",
-        source=None if body.tolerance_assumed else "sheet",
+        source=None if asks.assumed else "sheet",
     )
 
 
@@ -192,7 +244,7 @@ class _History:
         if stage > self.stage:
             self.locked, self.marked = False, False
         self.tightness, self.stage, self.latest = f"torqued stage {stage}", stage, entry
-        judged = act_verdict(self.joint, entry)
+        judged = act_verdict(self.joint, entry, then=True)
         self.stages = [*self.stages[: stage - 1], judged.verdict if judged else "inside"]
         self.broken = self.broken or is_out(self.joint, entry.body)
         high = self.broken or (
@@ -212,7 +264,10 @@ class _History:
         """The verdict on the latest act, where the bolt is torqued."""
         if self.latest is None or not self.tightness.startswith("torqued"):
             return None
-        return act_verdict(self.joint, self.latest)
+        judged = act_verdict(self.joint, self.latest)
+        if judged is not None and judged.verdict == "outside" and judged.side == "high":
+            self.over, self.since = True, self.since if self.over else self.stage
+        return judged
 
     def empty(self) -> str | None:
         """What the hole is left empty for."""
