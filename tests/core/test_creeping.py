@@ -7,6 +7,7 @@ import pytest
 from hollet.core.book.fit_to import fit_to
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import Refused
+from hollet.core.instruments import Doubt
 from hollet.core.steps.creeping import creeping
 from hollet.screens.settle import settle_view
 from tests.support import SMALL, Book, small_sheet, tool, tools
@@ -138,6 +139,21 @@ def test_a_reading_struck_is_out_of_the_row(three: Book):
     line = three.state.live("reading", "a")[-1]
     three.do("strike", entry=line.id, reason="it was the right side")
     assert facts(three).word == "not yet"
+
+
+def test_a_rule_found_wrong_later_proves_no_rest(three: Book):
+    """Its check says that it read wrong over these days: what rested is not known to rest."""
+    read(three, (0, "410"), (60, "409.5"))
+    assert facts(three).word == "rests"
+    doubt = Doubt(since="2026-01-01T00:00:00Z", until=three.time, words="3 mm short")
+    wrong = three.shop["r1"].model_copy(update={"doubts": (doubt,)})
+    step = plan_of(three.state).find_step("again_h")
+    (found,) = creeping(three.state, step, (wrong,))
+    assert (found.word, found.detail) == (
+        "not known",
+        "tool in doubt: R1 was 3 mm short at its check",
+    )
+    assert fit_to(three.state, (wrong,), three.time)[-1].fit is False
 
 
 def test_how_little_it_may_move_is_asked_where_nobody_says(three: Book):

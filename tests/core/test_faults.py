@@ -127,6 +127,18 @@ def test_what_stops_it_keeps_the_engine_off(ill: Book):
     assert faults_view(ill.state, ()).title == "The starter does not turn the engine: stopped"
 
 
+def test_what_was_stopped_is_not_talked_away(ill: Book):
+    ill.do("fault stop", fault=F, stop=0)
+    for own in (
+        {"what": "nothing", "how": "none"},
+        {"cause": "battery", "how": "other"},
+        {"what": "a noise"},
+    ):
+        ill.refuse("stopped", "cause found", fault=F, done="tried it once more, gone", **own)
+    ill.do("cause found", fault=F, cause="bolt_long", done="right length in, turns free by hand")
+    assert facts(ill).stopped == ()
+
+
 def test_a_fault_shuts_the_next_rung_until_its_cause_is_found(ill: Book):
     assert ill.open()[f"fault:{F}"] == "fuel_on"
     ill.refuse("reason_thin", "cause found", fault=F, cause="paint_earth", done="ok")

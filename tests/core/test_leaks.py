@@ -321,6 +321,41 @@ def test_a_clean_look_struck_counts_no_more(leaky: Book):
     assert rung(leaky) == "fire"
 
 
+def test_a_look_struck_takes_its_clean_looks_with_it(leaky: Book):
+    """The pump had not been on at all: what was called dry then was dry without pressure."""
+    leaked_and_nipped(leaky)
+    seen_dry(leaky)
+    seen_dry(leaky)
+    assert rung(leaky) == "drive"
+    begun = next(e for e in leaky.state.live("fluid", "fuel")[::-1] if e.kind == "look begun")
+    leaky.do("strike", entry=begun.id, reason="the pump was not on")
+    assert rung(leaky) == "fire"
+
+
+def test_a_look_left_open_over_night_calls_nothing_dry(leaky: Book):
+    leaked_and_nipped(leaky)
+    look = press(leaky)
+    leaky.later(8)
+    leaky.refuse("too_old", "leak seen", fluid="fuel", place=UNION, grade="dry", look=look)
+    leaky.refuse("too_old", "look ended", look=look, clean=True)
+    off(leaky, look)
+
+
+def test_running_is_looked_at_while_it_runs(leaky: Book):
+    """The engine was stopped, the look was not ended: dry then says nothing of running."""
+    running(leaky)
+    seen = leaky.state.lore.system("oil").needs
+    look = leaky.do("look begun", fluid="oil", way="running", seen=seen).id
+    wet(leaky, look, grade="drop", name="Filter", fluid="oil", joint="filter")
+    off(leaky, look)
+    leaky.do("leak mended", place="oil:filter", how="apart")
+    look = leaky.do("look begun", fluid="oil", way="running", seen=seen).id
+    stopped(leaky)
+    leaky.later(0.1)
+    own = {"fluid": "oil", "place": "oil:filter", "grade": "dry", "look": look}
+    leaky.refuse("not_running", "leak seen", **own)
+
+
 def test_what_cannot_be(leaky: Book):
     look = press(leaky, "oil")
     leaky.refuse("other_system", "leak seen", fluid="fuel", name="Rail", grade="run", look=look)

@@ -126,6 +126,23 @@ def test_what_touches_goes_back_and_nowhere_else(going: Book):
     going.refuse("voices", "unit moved", step=STEP, way="up", by="5", clear=True)
 
 
+def test_neither_another_way_nor_a_new_watch_ends_a_touch(going: Book):
+    voices(going)
+    move(going, "down", "10")
+    going.do("touched", step=STEP, watcher="JB")
+    move(going, "left", "5", sure=True)
+    voices(going)
+    assert facts(going).title.startswith("It touches")
+    assert set(facts(going).open) == {"up", "right"}
+    watchers = [{"who": "AK", "point": "front"}]
+    going.do("watch said", step=STEP, watchers=watchers, word="AK")
+    voices(going, "AK")
+    assert facts(going).open == ("up",)
+    move(going, "up", "10")
+    voices(going, "AK")
+    assert facts(going).shut == ""
+
+
 @pytest.mark.parametrize(
     ("gap", "verdict", "open_ways"),
     [

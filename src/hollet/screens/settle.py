@@ -55,7 +55,7 @@ class SettleView(View):
 
 def settle_view(state: BookState, tools: Sequence[Instrument], now: str) -> SettleView:
     """All of it, of one build."""
-    creeps, due = creeps_of(state), again_of(state, now)
+    creeps, due = creeps_of(state, tools), again_of(state, now)
     return SettleView(
         title=_title(creeps, due),
         creeps=tuple(c for c in creeps if len(c.points) > 0),

@@ -124,6 +124,9 @@ class CauseFoundAct(Act[CauseFound], AtStep):
         what = named.what if named is not None else self.what.strip()
         if not what:
             raise Refused("no_words", "say what it was", field="what")
+        if facts.stopped and (self.how != "mended" or (named is None and is_thin(what))):
+            words = f"it was stopped, {facts.stopped[0].when}: only the cause, mended, ends that"
+            raise Refused("stopped", words, field="how")
         if is_thin(self.done):
             words = "say what was done and how it was looked at, in ten characters or more"
             raise Refused("reason_thin", words, field="done")

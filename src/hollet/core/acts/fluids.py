@@ -46,6 +46,10 @@ __all__ = [
 Text = Annotated[str, Field(max_length=40)]
 WARM = timedelta(hours=3)
 """How long after a run a system can still be called hot (rule of thumb)."""
+LONGEST_S = 3600.0
+"""How long beyond its time a look still counts: then nobody knows what the pressure is (rule of
+thumb).
+"""
 FIRED = ("fire", "run_on", "gear", "drive")
 
 
@@ -147,6 +151,12 @@ def _since(begun: Entry[LookBegun], now: str) -> float:
 
 def _lasted(state: BookState, begun: Entry[LookBegun], hand: Hand, field: str) -> None:
     hold = state.lore.system(begun.body.fluid).hold_s(begun.body.way)
+    if _since(begun, hand.now) > hold + LONGEST_S:
+        words = "this look began long ago: end it, put the pressure on again and look anew"
+        raise Refused("too_old", words, field=field)
+    if begun.body.way == "running" and not _runs(state):
+        words = "it does not run any more: what leaked while it ran is looked at while it runs"
+        raise Refused("not_running", words, field=field)
     left = hold - _since(begun, hand.now)
     if left > 0:
         words = f"dry is said after {hold} s of looking: {decimal_text(left, 0)} s are left"

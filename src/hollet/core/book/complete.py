@@ -86,7 +86,7 @@ def obstacles(
         *_guarded(state, step, tools, now),
         *provisional(state, step),
         *uncared(state, step, now),
-        *_creeping(state, step),
+        *_creeping(state, step, tools),
         *unlooked(state, step, now),
         *order,
         *_around(state, step),
@@ -180,9 +180,9 @@ def _not_ready(
     ]
 
 
-def _creeping(state: BookState, step: Step) -> list[Obstacle]:
+def _creeping(state: BookState, step: Step, tools: Sequence[Instrument]) -> list[Obstacle]:
     """Figures that are read again until they rest, and do not yet."""
-    moving = next((c for c in creeping(state, step) if c.word != "rests"), None)
+    moving = next((c for c in creeping(state, step, tools) if c.word != "rests"), None)
     if moving is None:
         return []
     return [_order("creeps", f"{moving.name}: {moving.word}, {moving.detail}")]

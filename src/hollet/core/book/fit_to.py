@@ -39,7 +39,7 @@ def fit_to(state: BookState, tools: Sequence[Instrument], now: str) -> tuple[Fit
     )
     danger = next((item for item in _below(state, tools) if item.rank == "danger"), None)
     due = [row for row in again_of(state, now) if row.due]
-    creep = next((c for c in creeps_of(state) if c.word != "rests"), None)
+    creep = next((c for c in creeps_of(state, tools) if c.word != "rests"), None)
     against = (
         (
             "roll",

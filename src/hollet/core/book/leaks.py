@@ -188,7 +188,7 @@ class _State:
         self.doubtful = wet.body.sure == "doubtful" and self.kind not in SURE_KINDS
         self.mended = [m for m in mends if self.doubtful or m.body.how != "wiped"]
         after = self.mended[-1].seq if self.mended else None
-        dry = [e for e in seen if e.seq > wet.seq and e.body.grade == "dry"]
+        dry = [e for e in seen if e.seq > wet.seq and e.body.grade == "dry" and _stood(state, e)]
         self.clean = _apart(
             [e for e in dry if after is not None and e.seq > after and self._same(e)]
         )
@@ -291,6 +291,12 @@ class _State:
             beyond = "gear" if self.wet.body.heat == "hot" else "run_on"
             return max(own, beyond, key=rungs.index)
         return own
+
+
+def _stood(state: BookState, seen: Entry[LeakSeen]) -> bool:
+    """Whether the look in which it was seen still stands: one that was struck was none."""
+    look = seen.body.look
+    return look is None or (look in state.entries and look not in state.struck)
 
 
 def _apart(looks: Sequence[Entry[LeakSeen]]) -> list[Entry[LeakSeen]]:

@@ -2,11 +2,13 @@
 come to rest.
 """
 
+from collections.abc import Sequence
 from datetime import datetime, timedelta
 from itertools import pairwise
 
 from hollet.core.entries import BookState, Entry, Reading
 from hollet.core.entries.status import plan_of
+from hollet.core.instruments import Instrument
 from hollet.core.limits import Limit
 from hollet.core.measuring.suspension import Settled, settled
 from hollet.core.procedure.kinds import BaseStep
@@ -14,6 +16,7 @@ from hollet.core.procedure.results import ReadingSpec
 from hollet.core.quantities.quantity import decimal_text, round9
 from hollet.core.quantities.units import CANONICAL
 from hollet.core.steps.looks import odometer
+from hollet.core.steps.proof import in_doubt
 from hollet.core.steps.readings import latest, reading_mean
 from hollet.core.view import View
 
@@ -55,18 +58,22 @@ class CreepFacts(View):
     within: float | None
 
 
-def creeps_of(state: BookState) -> tuple[CreepFacts, ...]:
+def creeps_of(state: BookState, tools: Sequence[Instrument] = ()) -> tuple[CreepFacts, ...]:
     """Every figure of the plan that is repeated until it rests, in the plan's order."""
-    return tuple(f for step in plan_of(state).step for f in creeping(state, step))
+    return tuple(f for step in plan_of(state).step for f in creeping(state, step, tools))
 
 
-def creeping(state: BookState, step: BaseStep) -> tuple[CreepFacts, ...]:
+def creeping(
+    state: BookState, step: BaseStep, tools: Sequence[Instrument] = ()
+) -> tuple[CreepFacts, ...]:
     """Those of one step."""
     specs = (spec for spec in step.readings() if spec.rests is not None)
-    return tuple(_facts(state, step, spec) for spec in specs)
+    return tuple(_facts(state, step, spec, tools) for spec in specs)
 
 
-def _facts(state: BookState, step: BaseStep, spec: ReadingSpec) -> CreepFacts:
+def _facts(
+    state: BookState, step: BaseStep, spec: ReadingSpec, tools: Sequence[Instrument]
+) -> CreepFacts:
     plan = plan_of(state)
     first, row = latest(state, spec.first or ""), _sittings(state, spec.id)
     series = [e for e in (first, *row) if e is not None and e.body.instrument is not None]
@@ -74,6 +81,10 @@ def _facts(state: BookState, step: BaseStep, spec: ReadingSpec) -> CreepFacts:
     within = _within(rest)
     points = _points(state, series)
     word, detail = _word(series, points, within, first)
+    doubts = (in_doubt(e, e.body.instrument, tools) for e in series[-2:])
+    doubt = next(filter(None, doubts), None)
+    if doubt is not None and word in FOUND:
+        word, detail = "not known", f"tool in doubt: {doubt}"
     dimension = own.dimension if own is not None else "length"
     return CreepFacts(
         reading=spec.id,

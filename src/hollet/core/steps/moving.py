@@ -140,9 +140,24 @@ class _Moves:
         self.last = self.moves[-1] if self.moves else None
         after = self.last.seq if self.last is not None else since
         self.said = [e for e in state.each(ClearSaid, "moving", step.id) if e.seq > after]
-        self.touches = [e for e in state.each(Touched, "moving", step.id) if e.seq > since]
-        self.touch = next((t for t in reversed(self.touches) if t.seq > after), None)
+        self.touches = state.each(Touched, "moving", step.id)
+        self.touch = self._touching(state.each(UnitMoved, "moving", step.id))
+        every = state.each(UnitMoved, "moving", step.id)
+        came = [m for m in every if self.touch is not None and m.seq < self.touch.seq]
+        self.way_back = BACK[came[-1].body.way] if came else None
         self.names = [w.who for w in watch.body.watchers]
+
+    def _touching(self, moves: Sequence[Entry[UnitMoved]]) -> Entry[Touched] | None:
+        """What touches: until it has gone back the way it came. A new watch frees nothing, nor does
+        a move another way.
+        """
+        for touch in reversed(self.touches):
+            came = [m for m in moves if m.seq < touch.seq]
+            back = BACK[came[-1].body.way] if came else None
+            gone = (m.body.way == back or back is None for m in moves if m.seq > touch.seq)
+            if not any(gone):
+                return touch
+        return None
 
     def _age(self, entry: Entry[Any]) -> timedelta:
         return self.now - datetime.fromisoformat(entry.time)
@@ -208,6 +223,8 @@ class _Moves:
         """The ways that may be moved, and why the others are shut."""
         back = BACK[self.last.body.way] if self.last is not None else None
         only: tuple[MoveWay, ...] = (back,) if back is not None else ()
+        if self.touch is not None and self.way_back is not None:
+            only = tuple(dict.fromkeys((self.way_back, *only)))
         if self.touch is not None:
             return only, "it touches: back the way it came, nothing else"
         gaps = self.gaps()
