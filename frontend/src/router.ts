@@ -8,6 +8,12 @@ export const router = createRouter({
     { path: '/tools', name: 'tools', component: () => import('./views/ToolsView.vue') },
     { path: '/builds/:build', name: 'build', component: () => import('./views/StepView.vue'), props: true },
     {
+      path: '/builds/:build/record',
+      name: 'record',
+      component: () => import('./views/RecordView.vue'),
+      props: true,
+    },
+    {
       path: '/builds/:build/faults',
       name: 'faults',
       component: () => import('./views/FaultsView.vue'),

@@ -26,11 +26,13 @@ function go() {
   const step = view.value?.next?.step
   if (step) void router.push({ name: 'step', params: { build: props.build, step } })
 }
+const record = () => void router.push({ name: 'record', params: { build: props.build } })
 const trip = () => void router.push({ name: 'again' })
 useKeys(() => ({
   ' ': go,
   PageDown: go,
   a: trip,
+  e: record,
   p: () => void window.open('/api/again.pdf', '_blank'),
   Escape: () => void router.push({ name: 'gate', params: { build: props.build } }),
 }))
@@ -129,6 +131,7 @@ useKeys(() => ({
           <button type="button" class="btn second" @click="trip">Every vehicle<kbd>A</kbd></button
           ><a class="btn second" href="/api/again.pdf" target="_blank">Print it<kbd>P</kbd></a>
         </div>
+        <button type="button" class="btn small" @click="record">The record <kbd>E</kbd></button>
         <button
           v-if="view.next"
           type="button"

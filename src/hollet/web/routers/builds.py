@@ -9,6 +9,7 @@ from hollet.screens.changed import ChangedView
 from hollet.screens.debts import DebtsView
 from hollet.screens.faults import FaultsView
 from hollet.screens.leaks import LeaksView
+from hollet.screens.record import RecordView
 from hollet.screens.settle import SettleView
 from hollet.screens.turned import TurnedView
 from hollet.services import archives, builds, front, logging, readings
@@ -21,6 +22,7 @@ from hollet.services.inspection import changes, inspection
 from hollet.services.leaks import leaks
 from hollet.services.logging import LogView
 from hollet.services.readings import ReadIn
+from hollet.services.record import record, record_paper
 from hollet.services.settle import settling
 from hollet.services.torque_cards import torque_card
 from hollet.web.models import EntryEdit, ReadingsFile, StandsView, VehicleEdit
@@ -103,6 +105,19 @@ def get_settle(build: str, workshop: Shared) -> SettleView:
 def get_faults(build: str, workshop: Shared) -> FaultsView:
     """What is wrong, and which test splits its causes."""
     return faults(workshop, build)
+
+
+@router.get("/record")
+def get_record(build: str, workshop: Shared, owner: bool = False) -> RecordView:
+    """What the log comes to; `owner`: without notes and struck lines."""
+    return record(workshop, build, owner=owner)
+
+
+@router.get("/record.pdf", response_class=Response)
+def get_record_paper(build: str, workshop: Shared, owner: bool = False) -> Response:
+    """The same on paper."""
+    paper = record_paper(workshop, build, owner=owner)
+    return Response(paper, media_type="application/pdf")
 
 
 @router.get("/debts")
