@@ -3905,6 +3905,67 @@ export interface components {
             words?: string | null;
         };
         /**
+         * ComplaintFacts
+         * @description One complaint, its conditions, each trial since, and whether the same trial found it gone.
+         */
+        ComplaintFacts: {
+            /** Answered */
+            answered: boolean;
+            /** Conditions */
+            conditions: string[];
+            /** Id */
+            id: string;
+            /** Since */
+            since: string;
+            /** Trials */
+            trials: string[];
+            /** Waits */
+            waits: string;
+            /** Who */
+            who: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ComplaintSaidAct
+         * @description What was wrong, and when.
+         */
+        ComplaintSaidAct: {
+            /** Complaint */
+            complaint: string;
+            /**
+             * Doing
+             * @default []
+             */
+            doing?: ("braking" | "on the throttle" | "coasting" | "turning" | "standing")[];
+            /**
+             * Heat
+             * @default
+             * @enum {string}
+             */
+            heat?: "" | "cold" | "hot";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "complaint said";
+            /**
+             * Load
+             * @default
+             * @enum {string}
+             */
+            load?: "" | "empty" | "loaded" | "towing";
+            /**
+             * Speed
+             * @default
+             */
+            speed?: string;
+            /** Step */
+            step?: string | null;
+            /** Words */
+            words: string;
+        };
+        /**
          * ConcessionAct
          * @description A result accepted in writing.
          */
@@ -4740,7 +4801,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["OutOfOvenAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["AlteredAct"] | components["schemas"]["EarlierKeptAct"] | components["schemas"]["KeptSoAct"] | components["schemas"]["WireMendedAct"] | components["schemas"]["SumKeptAct"] | components["schemas"]["RowSaidAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["SeatingSaidAct"] | components["schemas"]["SignSaidAct"] | components["schemas"]["ThreadsSaidAct"] | components["schemas"]["LiftSaidAct"] | components["schemas"]["LookedAgainAct"] | components["schemas"]["OdometerSaidAct"] | components["schemas"]["BleedCycleAct"] | components["schemas"]["FluidMovedAct"] | components["schemas"]["LeakMendedAct"] | components["schemas"]["LeakSeenAct"] | components["schemas"]["LevelSaidAct"] | components["schemas"]["LookBegunAct"] | components["schemas"]["LookEndedAct"] | components["schemas"]["ClearSaidAct"] | components["schemas"]["TouchedAct"] | components["schemas"]["UnitMovedAct"] | components["schemas"]["WatchSaidAct"] | components["schemas"]["CauseFoundAct"] | components["schemas"]["FaultStopAct"] | components["schemas"]["FaultTestedAct"] | components["schemas"]["SymptomSaidAct"] | components["schemas"]["SentPullAct"] | components["schemas"]["SentReadingAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
+            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["OutOfOvenAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["AlteredAct"] | components["schemas"]["EarlierKeptAct"] | components["schemas"]["KeptSoAct"] | components["schemas"]["WireMendedAct"] | components["schemas"]["SumKeptAct"] | components["schemas"]["RowSaidAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["SeatingSaidAct"] | components["schemas"]["SignSaidAct"] | components["schemas"]["ThreadsSaidAct"] | components["schemas"]["LiftSaidAct"] | components["schemas"]["LookedAgainAct"] | components["schemas"]["OdometerSaidAct"] | components["schemas"]["BleedCycleAct"] | components["schemas"]["FluidMovedAct"] | components["schemas"]["LeakMendedAct"] | components["schemas"]["LeakSeenAct"] | components["schemas"]["LevelSaidAct"] | components["schemas"]["LookBegunAct"] | components["schemas"]["LookEndedAct"] | components["schemas"]["ClearSaidAct"] | components["schemas"]["TouchedAct"] | components["schemas"]["UnitMovedAct"] | components["schemas"]["WatchSaidAct"] | components["schemas"]["CauseFoundAct"] | components["schemas"]["FaultStopAct"] | components["schemas"]["FaultTestedAct"] | components["schemas"]["SymptomSaidAct"] | components["schemas"]["ComplaintSaidAct"] | components["schemas"]["SnagClearedAct"] | components["schemas"]["SnagSaidAct"] | components["schemas"]["TrialDrivenAct"] | components["schemas"]["SentPullAct"] | components["schemas"]["SentReadingAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
             /** Id */
             id: string;
             /** Seen */
@@ -12255,6 +12316,8 @@ export interface components {
          * @description The title, the tracks, the table, what it is fit to, what is due and goes first.
          */
         SettleView: {
+            /** Complaints */
+            complaints: components["schemas"]["ComplaintFacts"][];
             /** Creeps */
             creeps: components["schemas"]["CreepFacts"][];
             /** Due */
@@ -12264,6 +12327,8 @@ export interface components {
             /** Fit */
             fit: components["schemas"]["FitCell"][];
             next: components["schemas"]["Again"] | null;
+            /** Snags */
+            snags: components["schemas"]["SnagFacts"][];
             /** Title */
             title: string;
         };
@@ -12615,6 +12680,64 @@ export interface components {
             start: number;
             /** Title */
             title: string;
+        };
+        /**
+         * SnagClearedAct
+         * @description It is put right.
+         */
+        SnagClearedAct: {
+            /**
+             * Done
+             * @default
+             */
+            done?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "snag cleared";
+            /** Snag */
+            snag: string;
+            /** Step */
+            step?: string | null;
+        };
+        /**
+         * SnagFacts
+         * @description One snag that is left: what, and for which places it matters.
+         */
+        SnagFacts: {
+            /** Id */
+            id: string;
+            /** Matters */
+            matters: string[];
+            /** Since */
+            since: string;
+            /** What */
+            what: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * SnagSaidAct
+         * @description Something small is left.
+         */
+        SnagSaidAct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "snag said";
+            /**
+             * Matters
+             * @default []
+             */
+            matters?: ("paint" | "transport" | "road" | "track")[];
+            /** Snag */
+            snag: string;
+            /** Step */
+            step?: string | null;
+            /** What */
+            what: string;
         };
         /**
          * Source
@@ -14212,6 +14335,36 @@ export interface components {
              * @default not_read
              */
             verdict: string;
+        };
+        /**
+         * TrialDrivenAct
+         * @description The trial once more: what was found, and which of its conditions it had.
+         */
+        TrialDrivenAct: {
+            /** Complaint */
+            complaint: string;
+            /**
+             * Found
+             * @enum {string}
+             */
+            found: "gone" | "less" | "the same" | "worse" | "something else";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "trial driven";
+            /** Step */
+            step?: string | null;
+            /**
+             * Under
+             * @default []
+             */
+            under?: string[];
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
         };
         /**
          * TrialEdit

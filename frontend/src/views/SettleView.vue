@@ -8,6 +8,8 @@ import { useServer } from '@/composables/server'
 import CreepTrack from '@/drawings/CreepTrack.vue'
 import FitTo from '@/drawings/FitTo.vue'
 import LimitBar from '@/drawings/LimitBar.vue'
+import ComplaintBlock from '@/shell/ComplaintBlock.vue'
+import SnagBlock from '@/shell/SnagBlock.vue'
 import WorkFrame from '@/shell/WorkFrame.vue'
 import { useBook } from '@/stores/book'
 
@@ -108,6 +110,8 @@ useKeys(() => ({
             </tr>
           </tbody>
         </table>
+        <ComplaintBlock :complaints="view.complaints" />
+        <SnagBlock :snags="view.snags" />
         <p class="t16 mut">The vehicle maker's manual, local codes and licensed practice go first.</p>
       </div>
       <aside class="side">

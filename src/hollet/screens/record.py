@@ -7,6 +7,7 @@ from collections.abc import Iterator, Sequence
 
 from hollet.core.book.again import again_of
 from hollet.core.book.changed import altered
+from hollet.core.book.complaints import complaints_of, snags_of
 from hollet.core.book.concessions import concessions
 from hollet.core.book.faults import faults_of
 from hollet.core.book.gates import gate_answers
@@ -66,6 +67,11 @@ def record_view(
     settled = not open_rows and not moving and not any(row.due for row in due)
     sections = [
         RecordSection(title="Open", rows=open_rows, none="nothing is open"),
+        RecordSection(
+            title="Complaint, and the same trial",
+            rows=tuple(_complaints(state)),
+            none="no complaint was written",
+        ),
         RecordSection(
             title="Parts fitted",
             rows=tuple(_parts(state)),
@@ -152,6 +158,14 @@ def _open(state: BookState, tools: Sequence[Instrument]) -> Iterator[RecordRow]:
                 small=item.note or item.undo or "",
                 right=f"shuts {gate.name.lower()}",
             )
+    for complaint in complaints_of(state):
+        if not complaint.answered:
+            yield RecordRow(what=complaint.words, small=complaint.waits, right="complaint")
+    for snag in snags_of(state):
+        matters = ", ".join(snag.matters)
+        yield RecordRow(
+            what=snag.what, small=f"matters for {matters}" if matters else "", right="snag"
+        )
     left = [s for s in plan_of(state).step if status_of(state, s).status not in SETTLED]
     if left:
         numbers = ", ".join(step.number for step in left[:MOST_OPEN])
@@ -226,6 +240,16 @@ def _joints(state: BookState) -> Iterator[RecordRow]:
             what=f"{joint.name}, {len(facts.bolts)}",
             small=f"{asked}; {source}" + (f"; {facts.wrench.code}" if facts.wrench else ""),
             right="final" if facts.final else facts.progress,
+        )
+
+
+def _complaints(state: BookState) -> Iterator[RecordRow]:
+    for complaint in complaints_of(state):
+        when = ", ".join(complaint.conditions)
+        yield RecordRow(
+            what=complaint.words,
+            small="; ".join((when, *complaint.trials)).removeprefix("; "),
+            right="gone" if complaint.answered else "not answered",
         )
 
 

@@ -5,6 +5,7 @@ vehicle is fit to, what is due.
 from collections.abc import Iterator, Sequence
 
 from hollet.core.book.again import Again, again_of
+from hollet.core.book.complaints import ComplaintFacts, SnagFacts, complaints_of, snags_of
 from hollet.core.book.fit_to import FitCell, fit_to
 from hollet.core.entries import BookState, Entry, Reading
 from hollet.core.entries.status import plan_of
@@ -51,6 +52,8 @@ class SettleView(View):
     fit: tuple[FitCell, ...]
     due: tuple[Again, ...]
     next: Again | None
+    complaints: tuple[ComplaintFacts, ...]
+    snags: tuple[SnagFacts, ...]
 
 
 def settle_view(state: BookState, tools: Sequence[Instrument], now: str) -> SettleView:
@@ -68,6 +71,8 @@ def settle_view(state: BookState, tools: Sequence[Instrument], now: str) -> Sett
         fit=fit_to(state, tools, now),
         due=due[:MOST_DUE],
         next=next((row for row in due if row.due), None),
+        complaints=complaints_of(state),
+        snags=snags_of(state),
     )
 
 

@@ -5,6 +5,7 @@ on a long trip.
 from collections.abc import Sequence
 
 from hollet.core.book.again import again_of
+from hollet.core.book.complaints import complaints_of
 from hollet.core.book.gates import gate_answers
 from hollet.core.book.ledger import OpenItem
 from hollet.core.book.loads import loads_now
@@ -40,6 +41,7 @@ def fit_to(state: BookState, tools: Sequence[Instrument], now: str) -> tuple[Fit
     danger = next((item for item in _below(state, tools) if item.rank == "danger"), None)
     due = [row for row in again_of(state, now) if row.due]
     creep = next((c for c in creeps_of(state, tools) if c.word != "rests"), None)
+    complaint = next((c for c in complaints_of(state) if not c.answered), None)
     against = (
         (
             "roll",
@@ -59,6 +61,7 @@ def fit_to(state: BookState, tools: Sequence[Instrument], now: str) -> tuple[Fit
             _first(
                 f"{creep.name}: {creep.word}, {creep.detail}" if creep is not None else "",
                 f"due: {due[0].what}" if due else "",
+                f"{complaint.words}: {complaint.waits}" if complaint is not None else "",
             ),
         ),
     )

@@ -88,6 +88,7 @@ from hollet.core.entries.plans import PlanEdited, Strike, Turned
 from hollet.core.entries.readings import Concession, Disposition, Reading
 from hollet.core.entries.rows import RowSaid
 from hollet.core.entries.runs import AttemptEnded, AttemptStarted, RunSample, Samples
+from hollet.core.entries.settled import ComplaintSaid, SnagCleared, SnagSaid, TrialDriven
 from hollet.core.entries.shop import DeviceEdited, GearEdited, ToolChecked, ToolEdited, ToolTried
 from hollet.core.entries.sought import PutBy, SearchBegun, SearchEnded
 from hollet.core.entries.state import BookState, Entry, Line
@@ -173,6 +174,10 @@ __all__ = [
     "LevelSaid",
     "LiftElement",
     "LiftSaid",
+    "TrialDriven",
+    "SnagSaid",
+    "SnagCleared",
+    "ComplaintSaid",
     "SymptomSaid",
     "FaultTested",
     "FaultStopSeen",
