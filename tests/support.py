@@ -448,6 +448,7 @@ class Book:
         self.shop, self.state, self.seq, self.who = shop, BookState(lore()), 0, "MK"
         self.now = datetime(2026, 3, 1, 8, 0, tzinfo=UTC)
         self.sent: dict[str, SentValue] = {}
+        self.live: dict[str, SentValue] = {}
         self.add(PlanEdited(what="made", sheet=combine_sheets([plan])))
 
     @property
@@ -494,7 +495,14 @@ class Book:
             accept(
                 self.state,
                 EDIT.validate_python({"kind": kind, **edit}),
-                AtBench(self.shop, self.time, self.now.date(), who=self.who, sent=self.sent),
+                AtBench(
+                    self.shop,
+                    self.time,
+                    self.now.date(),
+                    who=self.who,
+                    sent=self.sent,
+                    live=self.live,
+                ),
             ),
         )
 

@@ -190,3 +190,34 @@ def test_a_second_stroke_goes_where_the_mechanic_says(demo, mk: Bench, head: str
         mk.written("bolt 6, stage 2: 50.")
     bolts = joint(demo, head)["bolts"]
     assert (bolts[5]["verdict"], bolts[6]["stage"]) == ("inside", 1)
+
+
+def test_gauges_that_send_stop_an_engine_without_a_hand(demo, mk: Bench):
+    """Oil and revs come by themselves each second; the pressure falls, and it is STOP."""
+    build = build_named(demo, "One: engine")
+    attempt = "attempt-by-gauges"
+    began = {"kind": "attempt started", "step": "fire", "attempt": attempt, "isolated": []}
+    step = first_run(demo, build)
+    mk.go(f"{demo.url}/builds/{build}/steps/{step}")
+    with (
+        speaking(demo.url, Gauge("oil", "P1-0001", 7)) as oil,
+        speaking(demo.url, Gauge("revs", "N1-0001", 8)) as revs,
+    ):
+        oil("set 2.4")
+        revs("set 1300")
+        mk.page.wait_for_timeout(1200)
+        write(demo.url, build, began | {"step": step, "reason": "to see the gauges send"})
+        chart = mk.page.get_by_role("img", name="Courses over time")
+        expect(chart).to_be_visible()
+        expect(mk.page.get_by_text("2.4 bar", exact=True)).to_be_visible()
+        oil("set 0.1")
+        expect(mk.page.get_by_role("heading", level=1)).to_have_text("STOP")
+        mk.page.keyboard.press("Space")
+    log = api(demo.url, f"/api/builds/{build}/log")["lines"]
+    assert any("sent by P1, N1" in line["text"] for line in log)
+
+
+def first_run(demo, build: str) -> str:
+    """The rung that fires, and its limits given."""
+    rows = api(demo.url, f"/api/builds/{build}/plan")["rows"]
+    return next(row["id"] for row in rows if row["kind"] == "run" and "fire" in row["id"])

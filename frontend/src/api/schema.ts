@@ -4106,6 +4106,23 @@ export interface components {
             value: string;
         };
         /**
+         * CoolDown
+         * @description Why it has to cool, since when (UTC), how long it stands at least (s) and how much of that is
+         *     left; then it is felt: the box.
+         */
+        CoolDown: {
+            /** Box */
+            box: string;
+            /** Left S */
+            left_s: number;
+            /** Since */
+            since: string;
+            /** Stands S */
+            stands_s: number;
+            /** Why */
+            why: string;
+        };
+        /**
          * Cost
          * @description Hours and money, each as a range.
          */
@@ -4801,7 +4818,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["OutOfOvenAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["AlteredAct"] | components["schemas"]["EarlierKeptAct"] | components["schemas"]["KeptSoAct"] | components["schemas"]["WireMendedAct"] | components["schemas"]["SumKeptAct"] | components["schemas"]["RowSaidAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["SeatingSaidAct"] | components["schemas"]["SignSaidAct"] | components["schemas"]["ThreadsSaidAct"] | components["schemas"]["LiftSaidAct"] | components["schemas"]["LookedAgainAct"] | components["schemas"]["OdometerSaidAct"] | components["schemas"]["BleedCycleAct"] | components["schemas"]["FluidMovedAct"] | components["schemas"]["LeakMendedAct"] | components["schemas"]["LeakSeenAct"] | components["schemas"]["LevelSaidAct"] | components["schemas"]["LookBegunAct"] | components["schemas"]["LookEndedAct"] | components["schemas"]["ClearSaidAct"] | components["schemas"]["TouchedAct"] | components["schemas"]["UnitMovedAct"] | components["schemas"]["WatchSaidAct"] | components["schemas"]["CauseFoundAct"] | components["schemas"]["FaultStopAct"] | components["schemas"]["FaultTestedAct"] | components["schemas"]["SymptomSaidAct"] | components["schemas"]["ComplaintSaidAct"] | components["schemas"]["SnagClearedAct"] | components["schemas"]["SnagSaidAct"] | components["schemas"]["TrialDrivenAct"] | components["schemas"]["SentPullAct"] | components["schemas"]["SentReadingAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
+            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["OutOfOvenAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["AlteredAct"] | components["schemas"]["EarlierKeptAct"] | components["schemas"]["KeptSoAct"] | components["schemas"]["WireMendedAct"] | components["schemas"]["SumKeptAct"] | components["schemas"]["RowSaidAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["SeatingSaidAct"] | components["schemas"]["SignSaidAct"] | components["schemas"]["ThreadsSaidAct"] | components["schemas"]["LiftSaidAct"] | components["schemas"]["LookedAgainAct"] | components["schemas"]["OdometerSaidAct"] | components["schemas"]["BleedCycleAct"] | components["schemas"]["FluidMovedAct"] | components["schemas"]["LeakMendedAct"] | components["schemas"]["LeakSeenAct"] | components["schemas"]["LevelSaidAct"] | components["schemas"]["LookBegunAct"] | components["schemas"]["LookEndedAct"] | components["schemas"]["ClearSaidAct"] | components["schemas"]["TouchedAct"] | components["schemas"]["UnitMovedAct"] | components["schemas"]["WatchSaidAct"] | components["schemas"]["CauseFoundAct"] | components["schemas"]["FaultStopAct"] | components["schemas"]["FaultTestedAct"] | components["schemas"]["SymptomSaidAct"] | components["schemas"]["ComplaintSaidAct"] | components["schemas"]["SnagClearedAct"] | components["schemas"]["SnagSaidAct"] | components["schemas"]["TrialDrivenAct"] | components["schemas"]["SentPullAct"] | components["schemas"]["SentReadingAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GaugesReadAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
             /** Id */
             id: string;
             /** Seen */
@@ -5872,6 +5889,22 @@ export interface components {
             rungs: components["schemas"]["GateAnswer"][];
         };
         /**
+         * GaugesReadAct
+         * @description The moment as the gauges of the shop read it now; the second is the server's own. Of two
+         *     tools of one kind nobody knows which hangs at the engine: neither counts.
+         */
+        GaugesReadAct: {
+            /** Attempt */
+            attempt: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gauges read";
+            /** Step */
+            step: string;
+        };
+        /**
          * GearEdit
          * @description What is said of a tool that does not measure; `version` 0 for a new one.
          */
@@ -6305,7 +6338,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "micrometer" | "bore gauge" | "caliper" | "depth gauge" | "dial indicator" | "feeler" | "gauge strip" | "rule" | "straight edge" | "jug" | "pressure gauge" | "thermometer" | "timing light" | "voltmeter" | "ohmmeter" | "angle gauge" | "leak-down tester" | "burette" | "scale" | "click wrench" | "indicating wrench";
+            kind: "micrometer" | "bore gauge" | "caliper" | "depth gauge" | "dial indicator" | "feeler" | "gauge strip" | "rule" | "straight edge" | "jug" | "pressure gauge" | "thermometer" | "timing light" | "rev counter" | "voltmeter" | "ohmmeter" | "angle gauge" | "leak-down tester" | "burette" | "scale" | "click wrench" | "indicating wrench";
             /** Lo */
             lo: string | null;
             /** Mpe */
@@ -11651,6 +11684,7 @@ export interface components {
             /** Attempts */
             attempts: components["schemas"]["AttemptFacts"][];
             base: components["schemas"]["BenchBase"];
+            cooling: components["schemas"]["CoolDown"] | null;
             /** Cranked S */
             cranked_s: number;
             /** Expect */
@@ -11660,6 +11694,8 @@ export interface components {
             gate_keys: string[];
             /** Gauge Unit */
             gauge_unit: string;
+            /** Gauges */
+            gauges: string[];
             /** Isolate */
             isolate: string[];
             /** Isolate At Once */

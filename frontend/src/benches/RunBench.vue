@@ -6,6 +6,7 @@ import { Refusal, type RunBenchView, sentence } from '@/api/client'
 import StripChart from '@/drawings/StripChart.vue'
 import VerdictMark from '@/drawings/VerdictMark.vue'
 import { useAttempt } from '@/composables/attempt'
+import { useGauges } from '@/composables/gauges'
 import { pressedTwice, useKeys } from '@/composables/keys'
 import { SENSES, useSamples } from '@/composables/samples'
 import { minutesSeconds } from '@/composables/time'
@@ -26,6 +27,7 @@ const change = ref('')
 
 const { running, clock, resting, stop, since, readAgain, left } = useAttempt(() => props.bench)
 const { typed, state, sample } = useSamples(() => props.bench, clock, problem)
+useGauges(() => props.bench)
 const question = computed(() => running.value?.asked.at(0) ?? null)
 const atOnce = computed(() => props.bench.isolate_at_once && props.bench.isolated_by === session.who)
 const last = computed(() => props.bench.attempts.at(-1) ?? null)
@@ -145,7 +147,7 @@ useKeys(
           : bench.base.title
       "
       :line="running ? (stop ?? running.expected) : undefined"
-      :ready="passed || (allIsolated && !needsCause)"
+      :ready="passed || (allIsolated && !needsCause && !bench.cooling)"
       :primary="passed ? `${bench.base.title}: done` : bench.primary"
       :no-primary="running !== null"
       attempt
@@ -278,6 +280,23 @@ useKeys(
           <p v-if="bench.total_s" class="t16">
             Cranked without pressure so far: {{ bench.cranked_s.toFixed(0) }} of {{ bench.total_s }} s
           </p>
+          <div v-if="bench.cooling" class="block" role="status">
+            <p class="t20">
+              <b>Let it cool: {{ bench.cooling.why }}.</b>
+              {{
+                bench.cooling.left_s > 0
+                  ? `${Math.ceil(bench.cooling.left_s / 60)} min of ${bench.cooling.stands_s / 60} are left`
+                  : 'It has stood its time'
+              }}<span class="assumed"> assumed</span>. Never cold water into it.
+            </p>
+            <button
+              type="button"
+              class="btn small"
+              @click="book.act({ kind: 'confirmed', step: bench.base.step, what: bench.cooling?.box ?? '' })"
+            >
+              {{ bench.cooling.box }}
+            </button>
+          </div>
           <p v-if="resting > 0 && bench.rest" class="quiet t20" role="status">
             The starter rests: {{ Math.ceil(resting) }} s left of {{ bench.rest.rest_s }} s<span
               v-if="bench.rest.assumed"

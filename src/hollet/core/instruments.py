@@ -51,6 +51,7 @@ ToolKind = Literal[
     "pressure gauge",
     "thermometer",
     "timing light",
+    "rev counter",
     "voltmeter",
     "ohmmeter",
     "angle gauge",

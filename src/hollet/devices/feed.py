@@ -331,6 +331,31 @@ class Feed:
                     del self._events[name]
             return dict(self._events)
 
+    def live(self) -> dict[str, SentValue]:
+        """What each tool reads now, whose device is there, speaks, is at rest and can be believed;
+        of a silent one nothing.
+        """
+        with self._guard:
+            now, found = self.seconds(), {}
+            for line in self._lines.values():
+                hello, reads = line.hello, line.reads
+                tool = self.tool_of(hello.id) if hello is not None else None
+                if hello is None or reads is None or tool is None or line.gone is not None:
+                    continue
+                if now - line.heard > SILENT_S or not reads.stable:
+                    continue
+                if self._held(line, reads.value, reads.unit):
+                    continue
+                found[tool] = SentValue(
+                    id=line.key,
+                    device=hello.id,
+                    tool=tool,
+                    heard=self.now(),
+                    raw="",
+                    value=Quantity(value=reads.value, unit=reads.unit),
+                )
+            return found
+
     def watch(self, screen: str, spot: Spot | None) -> None:
         """A screen waits for a tool at this spot, or no more."""
         with self._guard:

@@ -58,6 +58,9 @@ TOOLS: tuple[tuple[str, str, str, dict[str, str]], ...] = (
     ("w4", "W4", "indicating torque wrench 20-120 N·m", {}),
     ("w6", "W6", "indicating torque wrench with angle, 10-200 N·m", {"device": "W6-0001"}),
     ("d2", "D2", "dial indicator 0.01 mm, within one turn", {"device": "D2-0001"}),
+    ("p1", "P1", "oil pressure gauge with line, 0-10 bar", {"device": "P1-0001"}),
+    ("k1", "K1", "coolant thermometer with sender, 0-150 °C", {"device": "K1-0001"}),
+    ("n1", "N1", "rev counter, 0-9000 1/min", {"device": "N1-0001"}),
 )
 PIN = {
     "MK": [

@@ -77,6 +77,7 @@ def attach(workshop: Workshop) -> Feed:
         tool_of,
     )
     workshop.sent = lambda: _values(feed)
+    workshop.live = feed.live
     return feed
 
 

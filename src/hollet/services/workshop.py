@@ -66,6 +66,7 @@ class Workshop:
         self._guard = threading.Lock()
         self._listeners: dict[int, Callable[[str, int], object]] = {}
         self.sent: Callable[[], Mapping[str, SentValue]] = dict
+        self.live: Callable[[], Mapping[str, SentValue]] = dict
         self.spent: dict[str, str] = {}
         self.verified: dict[str, tuple[int, str]] = {}
         self._kept: OrderedDict[tuple[str, ...], tuple[object, object]] = OrderedDict()
@@ -109,7 +110,8 @@ class Workshop:
             said = datetime.fromisoformat(bench_time).astimezone(self.zone()).date()
             if timedelta(0) <= today - said <= QUEUED_AT_MOST:
                 today = said
-        return Hand(self.tools_of(who), self.now(), today, bench_time, seen, who, self.sent())
+        tools, now = self.tools_of(who), self.now()
+        return Hand(tools, now, today, bench_time, seen, who, self.sent(), self.live())
 
     def not_elsewhere(self, event: str, build: str) -> None:
         """Refuse (`Conflict`) what an instrument sent once and another build has taken."""

@@ -1,5 +1,6 @@
 """Attempts at a rung: begun, sampled, ended."""
 
+import math
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -24,6 +25,7 @@ from hollet.core.quantities.parse import measured
 from hollet.core.quantities.quantity import Measured, decimal_text
 from hollet.core.slips import SlipCheck, question, slip_check, slip_input
 from hollet.core.steps.attempt import AttemptFacts
+from hollet.core.steps.cooling import cool_down
 from hollet.core.steps.run import attempt_facts, attempts_of
 from hollet.core.steps.starter import burst_limit, cranked_s, rest_of
 
@@ -55,6 +57,7 @@ class AttemptStartedAct(Act[AttemptStarted], StepBody):
         step = _rung(state, self.step)
         earlier = attempts_of(state, step)
         self._after(step, earlier)
+        self._cold(state, step, hand)
         limit_s = self._limit(state, step, earlier, hand)
         gate = next(g for g in gate_answers(state, hand.listed) if g.rung == step.rung)
         if gate.answer == "shut" and self.reason is None:
@@ -87,6 +90,15 @@ class AttemptStartedAct(Act[AttemptStarted], StepBody):
                 "firing again",
                 field="cause",
             )
+
+    def _cold(self, state: BookState, step: RunStep, hand: Hand) -> None:
+        """It has stood and was felt, where it was too hot or ran dry; no reason passes that."""
+        cooling = cool_down(state, step, hand.now)
+        if cooling is None:
+            return
+        minutes = decimal_text(math.ceil(cooling.left_s / 60), 0)
+        left = f"{minutes} min of standing are left, then " if cooling.left_s > 0 else ""
+        raise Refused("cool_down", f"{cooling.why}: {left}press “{cooling.box}”", field="attempt")
 
     def _limit(
         self, state: BookState, step: RunStep, earlier: tuple[AttemptFacts, ...], hand: Hand

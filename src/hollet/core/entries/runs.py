@@ -37,7 +37,8 @@ class AttemptStarted(StepBody):
 class RunSample(Body):
     """One moment of an attempt; `t` in s since its start; what nobody entered is absent.
 
-    `asked`: the question that a figure raised and nobody answered.
+    `asked`: the question that a figure raised and nobody answered. `sent`: the gauges that said so
+    themselves, by their codes.
     """
 
     t: Annotated[Seconds, Field(ge=0, le=86400)]
@@ -49,6 +50,7 @@ class RunSample(Body):
     lamp_out: bool = False
     seen: Literal["leak", "fuel leak", "noise", "smoke", "glow", "fire"] | None = None
     asked: Annotated[str, Field(max_length=400)] | None = None
+    sent: Annotated[tuple[Short, ...], Field(max_length=8)] = ()
 
     def words(self) -> str:
         """What one moment says, each figure with its unit."""
@@ -56,7 +58,8 @@ class RunSample(Body):
         said = [f"{f.value} {f.unit}" for f in figures if f is not None]
         said += ([self.seen] if self.seen else []) + (["lamp out"] if self.lamp_out else [])
         asked = f" (asked: {self.asked})" if self.asked else ""
-        return f"{self.t:.0f} s {', '.join(said)}{asked}"
+        sent = f", sent by {', '.join(self.sent)}" if self.sent else ""
+        return f"{self.t:.0f} s {', '.join(said)}{sent}{asked}"
 
 
 OLD_SAMPLE = {

@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from typing import Literal
 
+from hollet.core.acts.gauges import GAUGES
 from hollet.core.book.faults import changed_last
 from hollet.core.book.gates import GateAnswer, dry_run_decision, gate_answers
 from hollet.core.book.open_items import open_items
@@ -13,6 +14,7 @@ from hollet.core.instruments import Instrument
 from hollet.core.procedure.kinds.run import RunStep
 from hollet.core.procedure.words import RUNGS
 from hollet.core.steps.attempt import AttemptFacts
+from hollet.core.steps.cooling import CoolDown, cool_down
 from hollet.core.steps.run import attempts_of
 from hollet.core.steps.starter import RestFacts, burst_limit, cranked_s, isolated_again, rest_of
 from hollet.core.view import View
@@ -49,9 +51,11 @@ class RunBench(View):
     suspects: tuple[str, ...]
     gate_keys: tuple[str, ...]
     rest: RestFacts | None
+    cooling: CoolDown | None
     isolate_at_once: bool
     isolated_by: str
     gauge_unit: str
+    gauges: tuple[str, ...]
 
 
 def run_bench(
@@ -99,8 +103,16 @@ def run_bench(
         still_runs=step.still_runs,
         suspects=changed_last(state),
         gate_keys=reason_keys("gate"),
+        cooling=cool_down(state, step, now),
         rest=resting[0] if resting is not None else None,
         isolate_at_once=at_once,
         isolated_by=by,
         gauge_unit=gauge.unit if gauge is not None else "bar",
+        gauges=tuple(
+            tool.id
+            for tool in tools
+            if tool.device is not None
+            and not tool.retired
+            and tool.kind in {kind for _, kind, _ in GAUGES}
+        ),
     )
