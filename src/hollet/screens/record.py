@@ -5,7 +5,7 @@ without the notes.
 
 from collections.abc import Iterator, Sequence
 
-from hollet.core.book.again import again_of
+from hollet.core.book.again import Again, again_of
 from hollet.core.book.changed import altered
 from hollet.core.book.complaints import complaints_of, snags_of
 from hollet.core.book.concessions import concessions
@@ -67,62 +67,9 @@ def record_view(
     settled = not open_rows and not moving and not any(row.due for row in due)
     sections = [
         RecordSection(title="Open", rows=open_rows, none="nothing is open"),
-        RecordSection(
-            title="Complaint, and the same trial",
-            rows=tuple(_complaints(state)),
-            none="no complaint was written",
-        ),
-        RecordSection(
-            title="Parts fitted",
-            rows=tuple(_parts(state)),
-            none="no part of the plan is fitted yet",
-        ),
-        RecordSection(
-            title="Figures, first and last",
-            rows=tuple(_figures(state, tools)),
-            none="none measured",
-        ),
-        RecordSection(title="Joints", rows=tuple(_joints(state)), none="none tightened"),
-        RecordSection(
-            title="Accepted in writing",
-            rows=tuple(
-                RecordRow(what=c.what, small=c.word or "", right=c.by) for c in concessions(state)
-            ),
-            none="nothing",
-        ),
-        RecordSection(
-            title="Not as it left the works",
-            rows=tuple(
-                RecordRow(what=f"{a.what}: {a.differs}", small=f"comes off: {a.undo}", right=a.who)
-                for a in altered(state)
-            ),
-            none="nothing was altered",
-        ),
-        RecordSection(
-            title="Leaks and faults", rows=tuple(_leaks_and_faults(state)), none="none was seen"
-        ),
-        RecordSection(
-            title="Looked at again",
-            rows=tuple(
-                RecordRow(
-                    what=row.what,
-                    small=f"{row.how}. {row.trend}".removesuffix(". "),
-                    right="due now" if row.due else row.left or row.when,
-                )
-                for row in due
-            ),
-            none="nothing is due",
-        ),
+        *_sections(state, tools, due),
+        *(() if owner else _private(state)),
     ]
-    if not owner:
-        sections.append(
-            RecordSection(title="Notes", rows=tuple(_notes(state)), none="no note was written")
-        )
-        sections.append(
-            RecordSection(
-                title="Struck, and why", rows=tuple(_struck(state)), none="no line was struck"
-            )
-        )
     return RecordView(
         title="Settled" if settled else _not_settled(open_rows, len(moving), due),
         settled=settled,
@@ -131,7 +78,50 @@ def record_view(
     )
 
 
-def _not_settled(open_rows: Sequence[RecordRow], moving: int, due: Sequence[object]) -> str:
+def _sections(
+    state: BookState, tools: Sequence[Instrument], due: Sequence[Again]
+) -> Iterator[RecordSection]:
+    """What everybody has to know who comes after."""
+    said: tuple[tuple[str, Iterator[RecordRow], str], ...] = (
+        ("Complaint, and the same trial", _complaints(state), "no complaint was written"),
+        ("Parts fitted", _parts(state), "no part of the plan is fitted yet"),
+        ("Figures, first and last", _figures(state, tools), "none measured"),
+        ("Joints", _joints(state), "none tightened"),
+        ("Accepted in writing", _accepted(state), "nothing"),
+        ("Not as it left the works", _altered(state), "nothing was altered"),
+        ("Leaks and faults", _leaks_and_faults(state), "none was seen"),
+        ("Looked at again", _again(due), "nothing is due"),
+    )
+    for title, rows, none in said:
+        yield RecordSection(title=title, rows=tuple(rows), none=none)
+
+
+def _private(state: BookState) -> Iterator[RecordSection]:
+    """What stays in the shop: notes, and lines that were struck."""
+    yield RecordSection(title="Notes", rows=tuple(_notes(state)), none="no note was written")
+    struck = tuple(_struck(state))
+    yield RecordSection(title="Struck, and why", rows=struck, none="no line was struck")
+
+
+def _accepted(state: BookState) -> Iterator[RecordRow]:
+    for said in concessions(state):
+        yield RecordRow(what=said.what, small=said.word or "", right=said.by)
+
+
+def _altered(state: BookState) -> Iterator[RecordRow]:
+    for part in altered(state):
+        what = f"{part.what}: {part.differs}"
+        yield RecordRow(what=what, small=f"comes off: {part.undo}", right=part.who)
+
+
+def _again(due: Sequence[Again]) -> Iterator[RecordRow]:
+    for row in due:
+        small = f"{row.how}. {row.trend}".removesuffix(". ")
+        right = "due now" if row.due else row.left or row.when
+        yield RecordRow(what=row.what, small=small, right=right)
+
+
+def _not_settled(open_rows: Sequence[RecordRow], moving: int, due: Sequence[Again]) -> str:
     parts = [
         f"{len(open_rows)} open" if open_rows else "",
         f"{counted(moving, 'figure', 'figures')} not at rest" if moving else "",
