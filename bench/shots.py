@@ -8,7 +8,7 @@ from pathlib import Path
 from types import SimpleNamespace
 
 import uuid_utils
-from playwright.sync_api import sync_playwright
+from playwright.sync_api import Page, sync_playwright
 
 from bench.table import ARGS, hollet, started
 from hollet.devices.standins.wrench import Wrench
@@ -42,6 +42,50 @@ def drawn_on(url: str, build: str, look: Callable[[], object]) -> None:
         for bolt in range(7):
             do("turn 90 from 80" if bolt < 6 else "turn 70 from 80 yields 55")
             until(lambda done=bolt + 1: api(url, joint)["joint"]["stages"][3]["done"] >= done)
+
+
+def leaking(url: str, build: str) -> None:
+    """A union that ran, was nipped up, was damp, was taken apart, and is looked at once more."""
+    needs = [s for s in api(url, f"/api/builds/{build}/leaks")["systems"] if s["kind"] == "fuel"]
+    up = {"kind": "look begun", "fluid": "fuel", "way": "pressed", "pressure": "2.4 bar"}
+    up["seen"] = needs[0]["needs"]
+    wet = {"kind": "leak seen", "fluid": "fuel", "name": "Union 2, rail rear", "joint": "flare"}
+    for grade, done in (("run", {"how": "nipped", "turn": "30"}), ("damp", {"how": "apart"})):
+        write(url, build, up)
+        look = api(url, f"/api/builds/{build}/leaks")["looking"][0]["id"]
+        write(url, build, wet | {"grade": grade, "look": look})
+        write(url, build, {"kind": "look ended", "look": look})
+        place = api(url, f"/api/builds/{build}/leaks")["places"][0]["id"]
+        write(url, build, {"kind": "leak mended", "place": place} | done)
+    write(url, build, up)
+
+
+def on_its_way(url: str, build: str) -> None:
+    """The unit hangs, the last move was down 20, one watcher sees 6 mm, one has not spoken."""
+    points = {"MK": "hook and sling", "JB": "sump lip, cross member", "RT": "manifold, column"}
+    said = {"step": "engine_in"}
+    watchers = [{"who": who, "point": point} for who, point in points.items()]
+    target = {"down": "118", "along": "62", "nose": "4", "least": "5"}
+    begun = {"kind": "watch said", "watchers": watchers, "word": "MK"}
+    write(url, build, begun | said | target)
+    for who in points:
+        write(url, build, {"kind": "clear said", "watcher": who} | said)
+    write(url, build, {"kind": "unit moved", "way": "down", "by": "20"} | said)
+    write(url, build, {"kind": "clear said", "watcher": "MK"} | said)
+    gap = {"gap": "6", "between": "sump lip to cross member", "widens": "up"}
+    write(url, build, {"kind": "clear said", "watcher": "JB"} | gap | said)
+
+
+def rehearsed(page: Page, url: str) -> None:
+    """No oil pressure, and a hand that came too late."""
+    page.goto(f"{url}/rehearsal")
+    page.get_by_role("button", name="Choose the fault").click()
+    choice = page.get_by_role("group", name="Choose the fault")
+    choice.get_by_role("button", name="No oil pressure").click()
+    for key, wait in (("c", 2200), ("r", 1500), ("o", 2500), ("Space", 1700)):
+        page.wait_for_timeout(wait)
+        page.keyboard.press(key)
+    page.get_by_text("Too late by").wait_for()
 
 
 def until(asked: Callable[[], bool]) -> None:
@@ -84,16 +128,18 @@ def main() -> None:
             shot("gate", f"{one}/gate")
             shot("log", f"{one}/log")
             shot("inspect", f"{two}/steps/debris_traced")
-            shot("back", f"{one}/back")
             shot("plan", f"{one}/plan")
             shot("limits", f"{two}/limits?figure=lay_float_limit")
             shot("measure", f"{one}/steps/bore_maps")
-            shot("tools", f"{url}/tools")
             shot("parts", f"{one}/parts")
             shot("debts", f"{one}/debts")
-            fitting = f"{url}/builds/{named(url, 'One, clutch')}"
-            shot("group", f"{fitting}/steps/joints_lock")
-            shot("shims", f"{fitting}/steps/gap_and_shims", key="e")
+            shot("settle", f"{url}/builds/{named(url, 'Three')}/settle")
+            leaking(url, named(url, "One: engine"))
+            shot("leaks", f"{one}/leaks")
+            on_its_way(url, named(url, "One: engine"))
+            shot("moving", f"{one}/steps/engine_in")
+            rehearsed(page, url)
+            page.screenshot(path=OUT / "rehearsal.png", animations="disabled")
             spare = new_build(url, "Measured")
             attempt = {"step": "first_fire", "attempt": "attempt-one"}
             write(

@@ -206,7 +206,7 @@ def test_gates_lead_to_where_it_is_cleared(demo, mk: Bench):
 
 def test_tools_are_set_and_zeroed(demo, mk: Bench):
     """A new tool from a preset, a bad figure at its field, a gauge set with a micrometer."""
-    mk.go(demo.url + "/tools", "21 measuring tools")
+    mk.go(demo.url + "/tools", "24 measuring tools")
     mk.press("A new tool")
     dialog = mk.page.get_by_role("dialog")
     dialog.locator("select").first.select_option(label="micrometer 0-25 mm, 0.001")
