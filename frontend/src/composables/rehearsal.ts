@@ -1,5 +1,5 @@
 /** A first start rehearsed: dealt by the server, played here at true speed, judged by the server. */
-import { computed, onUnmounted, ref } from 'vue'
+import { computed, onScopeDispose, ref } from 'vue'
 import { client, got, type Schemas } from '@/api/client'
 import { useServer } from './server'
 
@@ -102,7 +102,7 @@ export function useRehearsal() {
     tries.value = { ...tries.value, [fault]: [...(tries.value[fault] ?? []), { late, ok }].slice(-MOST) }
     localStorage.setItem(KEPT, JSON.stringify(tries.value))
   }
-  onUnmounted(() => cancelAnimationFrame(frame))
+  onScopeDispose(() => cancelAnimationFrame(frame))
   return {
     problem,
     deal,
