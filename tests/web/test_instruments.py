@@ -1,6 +1,7 @@
 """The doors of the instruments: WebSocket, TCP and a serial line; into the book and out again."""
 
 import asyncio
+import json
 import os
 import threading
 import time
@@ -277,3 +278,47 @@ def test_thirty_two_bolts_at_two_screens_and_a_wrench(tmp_path):
     assert facts.final
     assert {bolt.verdict for bolt in facts.bolts} == {"inside"}
     workshop.close()
+
+
+def test_a_screen_of_a_build_that_is_gone_still_hears(shop):
+    """Its line ended with an error, and no instrument was heard there any more."""
+    _, _, app = shop
+    feed = app.state.feed
+    key = feed.open(local=True)
+    hello = {"say": "hello", "hollet": 1, "id": "D6", "name": "Wrench", "measures": "torque"}
+    hello |= {"unit": "N·m", "lo": "10", "hi": "200", "resolution": "0.1"}
+    feed.heard(key, json.dumps(hello).encode())
+    feed.heard(key, READ)  # something was sent: it is looked up in the build of the screen
+    spot = {"build": "gone", "step": "head_in", "about": "head", "tool": "w6"}
+    local = {"host": "127.0.0.1"}
+    with from_here(app).websocket_connect("/ws/feed", headers=local) as screen:
+        screen.send_json(spot)
+        for _ in range(4):
+            frame = screen.receive_json()
+    assert frame["sent"] == []
+    assert frame["pull"] is None
+
+
+def test_gauges_that_hang_at_an_engine_are_live(shop):
+    """What is there and speaks is live; silent, unplugged or no tool of the shop, it is not."""
+    workshop, _, app = shop
+    feed = app.state.feed
+    gauge = tool("p1", "pressure gauge", dimension="pressure", unit="bar", lo="0", hi="10")
+    known = gauge.model_copy(update={"device": "P1"}).model_dump(exclude={"version"})
+    edit_tool(workshop, known, who="MK", version=0)
+    hello = {"say": "hello", "hollet": 1, "measures": "pressure", "unit": "bar"}
+    hello |= {"lo": "0", "hi": "10", "resolution": "0.1", "name": "Oil gauge"}
+    for device in ("P1", "X9"):
+        key = feed.open(local=True)
+        feed.heard(key, json.dumps(hello | {"id": device}).encode())
+        feed.heard(key, b'{"say":"read","value":"2.4","unit":"bar","stable":true}')
+    assert {name: str(v.value.value) for name, v in workshop.live().items()} == {"p1": "2.4"}
+    own = next(line for line in feed.look() if line.hello.id == "P1")
+    feed.heard(own.key, b'{"say":"read","value":"12","unit":"bar","stable":true}')
+    assert workshop.live() == {}  # beyond its own range
+    feed.heard(own.key, b'{"say":"read","value":"2.2","unit":"bar","stable":false}')
+    assert workshop.live() == {}  # not at rest
+    feed.heard(own.key, b'{"say":"read","value":"2.2","unit":"bar","stable":true}')
+    assert "p1" in workshop.live()
+    feed.close(own.key)
+    assert workshop.live() == {}

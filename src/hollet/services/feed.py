@@ -6,12 +6,13 @@ from collections.abc import Mapping
 from hollet.core.entries.status import plan_of
 from hollet.core.instruments import Instrument
 from hollet.core.sent import SentValue
-from hollet.core.steps.tighten import joint_facts
+from hollet.core.steps.tighten import JointFacts, joint_facts
 from hollet.core.steps.wrenches import lever_of, snug_of
 from hollet.core.tightening.pull import read_pull
 from hollet.core.view import View
 from hollet.devices.feed import SILENT_S, Connection, Event, Feed, Spot
 from hollet.screens.benches.trace import PullView, pull_view
+from hollet.services.builds import build_names
 from hollet.services.devices import known_device
 from hollet.services.traces import keep_trace
 from hollet.services.workshop import Workshop
@@ -99,6 +100,8 @@ def look(workshop: Workshop, feed: Feed, spot: Spot | None) -> FeedView:
     """What a screen shows of the instruments; the pull that runs on the tool it waits for."""
     lines = feed.look()
     now = feed.seconds()
+    if spot is not None and spot.build not in build_names(workshop):
+        spot = None  # a screen of a build that is gone: it still hears which instruments are there
     return FeedView(
         version=feed.version,
         instruments=tuple(_instrument(workshop, feed, line, now) for line in lines),
@@ -180,9 +183,19 @@ def _pull(workshop: Workshop, lines: tuple[Connection, ...], spot: Spot | None) 
         stage = joint_facts(state, joint).next_stage if joint is not None else None
         if joint is None or stage is None:
             return None
-        facts = joint_facts(state, joint)
-        ratio = lever_of(tool, facts.adapter) if facts.adapter is not None else 1.0
+        ratio = _ratio(tool, joint_facts(state, joint))
+        if ratio is None:
+            return None
         angle, torque = tuple(pulling.angle), tuple(t / ratio for t in pulling.torque)
     length = min(len(angle), len(torque))
     raw = angle[:length], torque[:length]
     return pull_view(joint, stage, read_pull(*raw, *snug_of(joint, stage)), raw)
+
+
+def _ratio(tool: Instrument, facts: JointFacts) -> float | None:
+    """What the wrench shows for each newton metre at the bolt; None where its length is not known:
+    the bench says so, and nothing is drawn as if it were.
+    """
+    if facts.adapter is None:
+        return 1.0
+    return lever_of(tool, facts.adapter) if tool.grip_mm else None
