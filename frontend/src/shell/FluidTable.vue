@@ -184,10 +184,21 @@ button.row {
 }
 @media (max-width: 959px) {
   .row {
-    grid-template-columns: minmax(0, 1fr) repeat(4, 48px) 150px;
+    grid-template-columns: minmax(0, 1fr) repeat(4, 46px) 84px 112px;
+  }
+}
+@media (max-width: 599px) {
+  .row {
+    grid-template-columns: minmax(0, 1fr) repeat(4, 40px);
+  }
+  .head span {
+    display: none;
   }
   .amounts {
     grid-column: 1;
+  }
+  .shuts {
+    grid-column: 2 / -1;
   }
 }
 </style>
