@@ -190,3 +190,39 @@ def test_fit_to_goes_up_step_by_step(three: Book):
     assert [c.fit for c in cells][:2] == [True, True]
     assert not cells[2].fit
     assert all(c.why == cells[2].why for c in cells[2:])
+
+
+def cells(book: Book) -> dict[str, str]:
+    return {c.id: c.why for c in fit_to(book.state, tuple(book.shop.values()), book.time)}
+
+
+def test_nothing_is_towed_with_a_brake_that_leaks(three: Book):
+    """It rolls; a wet brake union, seen in passing, and it is towed no more."""
+    three.on_wheels()
+    assert cells(three)["tow"] == ""
+    three.do("leak seen", fluid="brake", name="Rear union", joint="flare", grade="damp")
+    assert cells(three)["roll"] == ""
+    assert cells(three)["tow"] == "Rear union: damp"
+
+
+def test_nothing_is_towed_with_what_is_wrong_before_the_road(three: Book):
+    """A safety figure outside shuts *drive*, and towing too."""
+    text = SHEET.replace(
+        'id = "height"\nname = "Height"', 'id = "height"\nname = "Height"\nsafety = "suspension"'
+    )
+    book = Book(small_sheet(text), three.shop)
+    book.on_wheels()
+    assert cells(book)["tow"] == ""
+    book.read("heights", "h", "350", tool="r1", state=STANDING)
+    assert cells(book)["tow"].startswith("Rear left 350")
+
+
+def test_a_long_trip_waits_for_the_complaint(three: Book):
+    three.on_wheels()
+    three.absent(*(s.id for s in plan_of(three.state).step if s.id not in ("heights", "again_h")))
+    read(three, (0, "410"), (60, "409.5"))
+    for step in ("heights", "again_h"):
+        three.do("done", step=step)
+    before = cells(three)
+    three.do("complaint said", complaint="complaint-1", words="hums somewhere")
+    assert cells(three)["trip"] == (before["trip"] or "hums somewhere: the same trial: as it was")

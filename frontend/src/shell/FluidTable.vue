@@ -184,7 +184,7 @@ button.row {
 }
 @media (max-width: 959px) {
   .row {
-    grid-template-columns: minmax(0, 1fr) repeat(4, 46px) 84px 112px;
+    grid-template-columns: minmax(0, 1fr) repeat(4, 56px) 76px 112px;
   }
 }
 @media (max-width: 599px) {

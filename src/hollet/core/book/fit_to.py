@@ -6,7 +6,9 @@ from collections.abc import Sequence
 
 from hollet.core.book.again import again_of
 from hollet.core.book.complaints import complaints_of
+from hollet.core.book.fluids import empty_fluids
 from hollet.core.book.gates import gate_answers
+from hollet.core.book.leaks import leak_places
 from hollet.core.book.ledger import OpenItem
 from hollet.core.book.loads import loads_now
 from hollet.core.entries import BookState
@@ -41,6 +43,7 @@ def fit_to(state: BookState, tools: Sequence[Instrument], now: str) -> tuple[Fit
     danger = next((item for item in _below(state, tools) if item.rank == "danger"), None)
     due = [row for row in again_of(state, now) if row.due]
     creep = next((c for c in creeps_of(state, tools) if c.word != "rests"), None)
+    wrong = [item.what for item in drive.items if item.rank == "wrong"]
     complaint = next((c for c in complaints_of(state) if not c.answered), None)
     against = (
         (
@@ -52,7 +55,7 @@ def fit_to(state: BookState, tools: Sequence[Instrument], now: str) -> tuple[Fit
                 _loose(state, ROLLS),
             ),
         ),
-        ("tow", "Tow", _loose(state, TOWS)),
+        ("tow", "Tow", _first(_loose(state, TOWS), _no_brakes(state), *wrong)),
         ("home", "Drive home", drive.reasons[0] if drive.shut else ""),
         ("drive", "Drive", next((f"due: {row.what}" for row in due if row.safety), "")),
         (
@@ -78,6 +81,17 @@ def _first(*words: str) -> str:
 
 def _below(state: BookState, tools: Sequence[Instrument]) -> list[OpenItem]:
     return [item for gate in gate_answers(state, tools) for item in gate.items]
+
+
+def _no_brakes(state: BookState) -> str:
+    """Brake fluid that is out, or that comes out."""
+    empty = (f"{e.name}: empty" for e in empty_fluids(state) if e.kind == "brake")
+    wet = (
+        f"{place.name}: {place.state}"
+        for place in leak_places(state)
+        if place.fluid == "brake" and not place.cleared
+    )
+    return next(iter([*empty, *wet]), "")
 
 
 def _loose(state: BookState, parts: Sequence[str]) -> str:

@@ -297,7 +297,9 @@ def _results(
         if judged.verdict == "no_limit":
             continue  # what is not given says so itself
         blocks = blocks_of(plan_of(state), step)
-        if safety is not None and (barred or passed):
+        # a safety figure that is not proven shuts its rung, wherever its step stands
+        free = blocks == "nothing" and safety != "lifting"
+        if safety is not None and (barred or passed or free):
             blocks = shut_by(safety)
         found.append(
             open_item(
