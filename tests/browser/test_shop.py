@@ -216,7 +216,7 @@ def test_tools_are_set_and_zeroed(demo, mk: Bench):
     expect(dialog.get_by_role("alert")).to_contain_text("'mpe'")
     dialog.locator("input[name=mpe]").fill("0.003")
     dialog.get_by_role("button", name="Keep it").click()
-    mk.shows("22 measuring tools")
+    mk.shows("25 measuring tools")
     mk.press("M3 zeroed")
     expect(mk.page.get_by_role("status")).to_contain_text("no longer share its zero error")
     mk.press("Set B1")
