@@ -103,3 +103,31 @@ def test_a_joint_that_is_final_without_a_figure_is_led_without_one():
     assert book.bench(STEP).setting.refusal is None
     round_of(book)
     assert book.joint("cover").final
+
+
+def test_what_was_felt_is_not_final_once_a_figure_is_asked(felt: Book):
+    """Six bolts snug, loose, to the mark: then the book gives 30 N·m for the last stage. It said
+    *final* for all of them, and nobody had ever pulled one to it.
+    """
+    for _ in range(4):
+        round_of(felt)
+    assert felt.joint("cover").final
+    said = ["snug", "30 Nm", "loosened again", "30 Nm"]
+    felt.plan("joint", joint="cover", version=1, stage=said, source="book p. 8")
+    facts = felt.joint("cover")
+    assert (facts.final, facts.next_stage, facts.next_bolt) == (False, 4, 1)
+    round_of(felt)
+    assert felt.joint("cover").final
+
+
+def test_one_stage_alone_felt_is_led_from_its_beginning():
+    text = SMALL.replace(
+        'stage = [{ torque = "30 Nm" }]\nfastener = "6 x M8"\nfinal = "cinched"',
+        'stage = [{ feel = "snug" }]\nfastener = "6 x M8"\nsource = "book p. 6"',
+    )
+    book = Book(small_sheet(text), tools())
+    round_of(book)
+    assert book.joint("cover").final
+    book.plan("joint", joint="cover", version=1, stage=["30 Nm"], source="book p. 8")
+    facts = book.joint("cover")
+    assert (facts.final, facts.next_stage, facts.bolts[0].tightness) == (False, 1, "snug")

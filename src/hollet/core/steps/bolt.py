@@ -13,7 +13,7 @@ from hollet.core.instruments import reading_share, single_reading_U
 from hollet.core.limits import Judgement, Limit, judge
 from hollet.core.procedure.joints import STAGE_DIMENSIONS, Joint
 from hollet.core.quantities.quantity import canonical, decimal_text, round9
-from hollet.core.steps.wrenches import judge_click, stage_ask, tolerance_of
+from hollet.core.steps.wrenches import felt_state, judge_click, stage_ask, tolerance_of
 from hollet.core.tightening.pull import OUT, UNSURE
 
 __all__ = ["LOOSE", "OVER", "BoltFacts", "act_verdict", "advice", "bolt_facts"]
@@ -254,11 +254,15 @@ class _History:
             self.over, self.since = True, stage
 
     def felt(self, entry: Entry[Fastener], stage: int) -> None:
-        """To a stage that asks for no figure: it is as it was said, and nothing judges it."""
+        """To a stage that asks for no figure: it is as it was said, and nothing judges it. One that
+        asks for a figure by now was not reached by feel: it is led again.
+        """
+        if stage > len(self.joint.stage) or felt_state(self.joint, stage) is None:
+            stage -= 1
         if stage > self.stage:
             self.locked, self.marked = False, False
         self.tightness, self.stage, self.latest = entry.body.tightness, stage, entry
-        self.stages = [*self.stages[: stage - 1], "inside"]
+        self.stages = [*self.stages[: stage - 1], "inside"] if stage else []
 
     def judged(self) -> Judgement | None:
         """The verdict on the latest act, where the bolt is torqued."""
