@@ -46,6 +46,7 @@ def test_a_union_that_leaks_twice_comes_apart(demo, mk: Bench):
     expect(place).to_contain_text("pressure off; apart: seat, flare and thread")
     expect(place.get_by_role("button", name="Nipped up", exact=True)).to_have_count(0)
     place.get_by_role("button", name="Apart and made anew").click()
+    expect(place.get_by_role("button", name="Nipped up", exact=True)).to_be_visible()
     fire = next(
         r for r in api(demo.url, f"/api/builds/{build}/gate")["rungs"] if r["rung"] == "fire"
     )
