@@ -176,9 +176,7 @@ def test_fuel_that_ran_needs_three_clean_looks_one_hot_one_after_a_cold_night(le
     assert rung(leaky) == "fire"  # brake and fuel never by one look
     seen_dry(leaky)
     assert rung(leaky) == "drive"
-    running(leaky)
-    stopped(leaky)
-    seen_dry(leaky, heat="hot")
+    seen_dry(leaky, heat="hot", temperature="82")
     place = place_of(leaky.state, UNION)
     assert (place.cleared, place.wants) == (False, "seen dry after a cold night")
     leaky.later(7)
@@ -212,6 +210,7 @@ def test_cold_never_clears_hot_and_standing_never_running(leaky: Book):
         fluid="oil",
         way="running",
         heat="hot",
+        temperature="85 °C",
         seen=leaky.state.lore.system("oil").needs,
     ).id
     wet(leaky, look, grade="drop", name="Filter", fluid="oil", joint="filter", drops=12)
@@ -231,8 +230,50 @@ def test_cold_never_clears_hot_and_standing_never_running(leaky: Book):
 def test_running_and_hot_are_said_only_where_it_ran(leaky: Book):
     seen = leaky.state.lore.system("oil").needs
     leaky.refuse("not_running", "look begun", fluid="oil", way="running", seen=seen)
-    leaky.refuse("not_hot", "look begun", fluid="oil", way="pressed", heat="hot", seen=seen)
-    leaky.do("look begun", fluid="oil", way="pressed", heat="hot", seen=seen, sure=True)
+    hot = {"fluid": "oil", "way": "pressed", "heat": "hot", "seen": seen}
+    leaky.refuse("not_hot", "look begun", **hot)
+    running(leaky)
+    leaky.later(0.01)
+    stopped(leaky)
+    leaky.refuse("not_hot", "look begun", **hot)  # half a minute heats nothing
+    leaky.refuse("not_hot", "look begun", temperature="41 °C", **hot)
+    line = leaky.do("look begun", temperature="172 °F", **hot).body.line("")
+    assert line == "Oil under pressure, hot, read at 172 °F: looked at for leaks"
+
+
+def test_a_run_makes_it_hot_for_an_hour(leaky: Book):
+    """By the coolant that was read last, or by ten minutes of running where none was."""
+    hot = {"fluid": "oil", "way": "pressed", "heat": "hot", "seen": leaky.state.lore.system("oil").needs}
+    running(leaky, "attempt-1")
+    leaky.do("samples", step="fire", attempt="attempt-1", samples=[{"t": 9, "coolant": "88 °C"}])
+    stopped(leaky, "attempt-1")
+    off(leaky, leaky.do("look begun", **hot).id)
+    leaky.later(1.1)
+    leaky.refuse("not_hot", "look begun", **hot)
+    running(leaky, "attempt-2")
+    leaky.later(0.2)
+    off(leaky, leaky.do("look begun", **hot).id)
+    stopped(leaky, "attempt-2")
+    running(leaky, "attempt-3")
+    leaky.do("samples", step="fire", attempt="attempt-3", samples=[{"t": 700, "coolant": "38 °C"}])
+    stopped(leaky, "attempt-3")
+    leaky.later(0.9)
+    leaky.refuse("not_hot", "look begun", **hot)
+
+
+def test_made_anew_it_is_not_dry_till_it_was_looked_at(leaky: Book):
+    """Dripped, nipped, damp, apart: what it leaked before it was made anew still counts."""
+    look = press(leaky, "oil")
+    wet(leaky, look, grade="drop", fluid="oil")
+    off(leaky, look)
+    place = "oil:union-2"
+    leaky.do("leak mended", place=place, how="nipped", turn="30 deg")
+    look = press(leaky, "oil")
+    leaky.do("leak seen", fluid="oil", place=place, grade="damp", look=look)
+    off(leaky, look)
+    leaky.do("leak mended", place=place, how="apart")
+    found = place_of(leaky.state, place)
+    assert (found.grade, found.blocks) == ("drop", "fire")
 
 
 def test_each_thing_is_seen_before_the_pressure_goes_up(leaky: Book):

@@ -7,6 +7,7 @@ from pydantic import ValidationError
 
 from hollet.core.book.again import again_of
 from hollet.core.book.complete import obstacles
+from hollet.core.book.heat import heat_cycles
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import Refused
 from hollet.core.procedure.joints import LookWhen
@@ -244,8 +245,10 @@ def test_a_heat_cycle_is_up_to_temperature_and_down_to_cold():
     assert not made.facts().due
     run("attempt-02", "82 °C")
     assert made.facts().words == "after 1 heat cycle, 0 gone"
+    run("attempt-03", "75 °C")  # still hot: the same cycle goes on
     made.later(4.1)
     assert made.facts().due
+    assert heat_cycles(made.state, "2020", made.time) == 1
 
 
 @pytest.mark.parametrize(

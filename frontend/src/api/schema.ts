@@ -7705,7 +7705,7 @@ export interface components {
         /**
          * LookBegunAct
          * @description It is under pressure, or runs, and is looked at; everything that is seen before is pressed.
-         *     `sure`: it is hot, though no run of this build says so.
+         *     Hot is what a run of this build made hot, or what is read to be.
          */
         LookBegunAct: {
             /**
@@ -7737,10 +7737,10 @@ export interface components {
             /** Step */
             step?: string | null;
             /**
-             * Sure
-             * @default false
+             * Temperature
+             * @default
              */
-            sure?: boolean;
+            temperature?: string;
             /**
              * Way
              * @enum {string}

@@ -7,11 +7,12 @@ import { useBook } from '@/stores/book'
 
 const props = defineProps<{ view: Schemas['LeaksView'] }>()
 const book = useBook()
-const { problem, asks, served } = useServer()
+const { problem, served } = useServer()
 const fluid = ref(props.view.systems[0]?.kind ?? 'oil')
 const way = ref<'pressed' | 'running'>('pressed')
 const heat = ref<'cold' | 'hot'>('cold')
 const pressure = ref('')
+const temperature = ref('')
 const seen = ref<string[]>([])
 const system = computed(() => props.view.systems.find((s) => s.kind === fluid.value) ?? props.view.systems[0])
 const name = (kind: string) => props.view.rows.find((r) => r.fluid === kind)?.name ?? kind
@@ -20,9 +21,17 @@ watch(fluid, () => (seen.value = []))
 function press(what: string) {
   seen.value = seen.value.includes(what) ? seen.value.filter((n) => n !== what) : [...seen.value, what]
 }
-async function begin(sure = false) {
-  const own = { way: way.value, heat: heat.value, pressure: pressure.value.trim(), sure }
-  await served(() => book.write({ kind: 'look begun', fluid: fluid.value, seen: seen.value, ...own }))
+async function begin() {
+  const own = { way: way.value, heat: heat.value, pressure: pressure.value.trim() }
+  await served(() =>
+    book.write({
+      kind: 'look begun',
+      fluid: fluid.value,
+      seen: seen.value,
+      ...own,
+      temperature: temperature.value.trim(),
+    }),
+  )
 }
 </script>
 
@@ -70,10 +79,18 @@ async function begin(sure = false) {
       ><span>pressure on the gauge, where there is one</span
       ><input v-model="pressure" class="entry" name="look-pressure" inputmode="decimal" autocomplete="off"
     /></label>
+    <label v-if="heat === 'hot'" class="field"
+      ><span>°C read there, where no run of the last hour made it hot</span
+      ><input
+        v-model="temperature"
+        class="entry"
+        name="look-temperature"
+        inputmode="decimal"
+        autocomplete="off"
+    /></label>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <div class="two">
-      <button type="submit" class="btn" :disabled="!ready">It is up: look now</button
-      ><button v-if="asks" type="button" class="btn" @click="begin(true)">It is hot</button>
+      <button type="submit" class="btn" :disabled="!ready">It is up: look now</button>
     </div>
     <p v-if="!ready" class="t16">Press first what you have seen now: {{ system.needs.join('; ') }}.</p>
   </form>

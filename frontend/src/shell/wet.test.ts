@@ -95,7 +95,7 @@ describe('a look begins', () => {
         way: 'pressed',
         heat: 'cold',
         pressure: '2.4 bar',
-        sure: false,
+        temperature: '',
       },
     ])
     form.leave()
@@ -110,16 +110,20 @@ describe('a look begins', () => {
     expect(form.text()).toContain('Press first what you have seen now: Hands clear')
     form.leave()
   })
-  it('hot is asked where nothing ran, and may be said', async () => {
-    refusing('not_hot', 'is it hot?', true)
+  it('hot is read where nothing ran', async () => {
+    refusing('not_hot', 'read it there')
     const form = page(LookForm, { view: VIEW })
+    expect(form.root.querySelector('[name=look-temperature]')).toBeNull()
+    form.button('Hot').click()
+    await settled()
     form.root.querySelector('form')?.dispatchEvent(new Event('submit'))
     await settled()
-    expect(form.text()).toContain('is it hot?')
+    expect(form.text()).toContain('read it there')
     const write = vi.spyOn(useBook(), 'write').mockResolvedValue(true)
-    form.button('It is hot').click()
+    await form.type('look-temperature', '78')
+    form.root.querySelector('form')?.dispatchEvent(new Event('submit'))
     await settled()
-    expect(write.mock.calls.at(-1)?.[0]).toMatchObject({ sure: true })
+    expect(write.mock.calls.at(-1)?.[0]).toMatchObject({ heat: 'hot', temperature: '78' })
     form.leave()
   })
 })

@@ -11,7 +11,6 @@ QUESTIONS = (
     "source_asked",
     "logged_already",
     "count_asked",
-    "not_hot",
     "force_limit",
     "moves_shut",
     "far_move",

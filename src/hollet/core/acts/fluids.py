@@ -3,16 +3,16 @@ a level, what went in or came out.
 """
 
 import re
-from datetime import datetime, timedelta
+from datetime import datetime
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
 from hollet.core.acts.base import Act
 from hollet.core.acts.hand import Hand
+from hollet.core.book.heat import FELT_HOT_C, ran_hot, runs_now
 from hollet.core.book.leaks import LeakPlace, open_look, place_of
 from hollet.core.entries import (
-    AttemptEnded,
     AttemptStarted,
     BleedCycle,
     BookState,
@@ -44,13 +44,10 @@ __all__ = [
 ]
 
 Text = Annotated[str, Field(max_length=40)]
-WARM = timedelta(hours=3)
-"""How long after a run a system can still be called hot (rule of thumb)."""
 LONGEST_S = 3600.0
 """How long beyond its time a look still counts: then nobody knows what the pressure is (rule of
 thumb).
 """
-FIRED = ("fire", "run_on", "gear", "drive")
 
 
 def _name(state: BookState, fluid: FluidKind) -> str:
@@ -59,37 +56,26 @@ def _name(state: BookState, fluid: FluidKind) -> str:
     return found or f"{fluid.capitalize()} fluid"
 
 
-def _runs(state: BookState) -> bool:
-    """Whether an engine that fires is running now, by its attempts."""
-    ended = {e.body.attempt for e in state.all(AttemptEnded)}
-    return any(
-        e.body.rung in FIRED and e.body.attempt not in ended for e in state.all(AttemptStarted)
-    )
-
-
-def _was_hot(state: BookState, now: str) -> bool:
-    """Whether an engine ran not long ago."""
-    began = {e.body.attempt: e.body.rung for e in state.all(AttemptStarted)}
-    at = datetime.fromisoformat(now)
-    return _runs(state) or any(
-        began.get(e.body.attempt) in FIRED and at - datetime.fromisoformat(e.time) <= WARM
-        for e in state.all(AttemptEnded)
-    )
-
-
-def _state_holds(state: BookState, hand: Hand, way: str, heat: str, *, sure: bool = False) -> None:
-    """Refuse what no run of this build bears out: running, hot."""
-    if way == "running" and not _runs(state):
+def _state_holds(
+    state: BookState, hand: Hand, way: str, heat: str, read: Measured | None = None
+) -> None:
+    """Refuse what no run of this build bears out: running; hot, where it is not read either."""
+    if way == "running" and not runs_now(state):
         words = "no engine runs here: begin its attempt first, then look"
         raise Refused("not_running", words, field="way")
-    if heat == "hot" and not sure and not _was_hot(state, hand.now):
-        words = "nothing has run in this build for three hours: is it hot?"
-        raise Refused("not_hot", words, field="heat")
+    if heat != "hot":
+        return
+    if read is None and not ran_hot(state, hand.now):
+        words = f"no run of the last hour made it hot: read it there, at least {FELT_HOT_C:g} °C"
+        raise Refused("not_hot", words, field="temperature")
+    if read is not None and read.figure("temperature") < FELT_HOT_C:
+        words = f"{read.value} {read.unit} is not hot: from {FELT_HOT_C:g} °C it is"
+        raise Refused("not_hot", words, field="temperature")
 
 
 class LookBegunAct(Act[LookBegun], AtStep):
     """It is under pressure, or runs, and is looked at; everything that is seen before is pressed.
-    `sure`: it is hot, though no run of this build says so.
+    Hot is what a run of this build made hot, or what is read to be.
     """
 
     body: ClassVar = LookBegun
@@ -98,8 +84,8 @@ class LookBegunAct(Act[LookBegun], AtStep):
     way: Literal["pressed", "running"]
     heat: Literal["cold", "hot"] = "cold"
     pressure: Text = ""
+    temperature: Text = ""
     seen: tuple[Short, ...] = ()
-    sure: bool = False
 
     def concerns(self) -> Key:
         return Key("fluid", self.fluid)
@@ -112,9 +98,10 @@ class LookBegunAct(Act[LookBegun], AtStep):
         missing = [what for what in system.needs if what not in self.seen]
         if missing:
             raise Refused("not_seen", f"not seen now: {missing[0]}", field="seen")
-        _state_holds(state, hand, self.way, self.heat, sure=self.sure)
+        read = _amount(self.temperature, "temperature", "°C", "temperature")
+        _state_holds(state, hand, self.way, self.heat, read)
         at = _amount(self.pressure, "pressure", "bar", "pressure")
-        return self.filled(name=_name(state, self.fluid), pressure=at)
+        return self.filled(name=_name(state, self.fluid), pressure=at, temperature=read)
 
 
 class LookEndedAct(Act[LookEnded], AtStep):
@@ -154,7 +141,7 @@ def _lasted(state: BookState, begun: Entry[LookBegun], hand: Hand, field: str) -
     if _since(begun, hand.now) > hold + LONGEST_S:
         words = "this look began long ago: end it, put the pressure on again and look anew"
         raise Refused("too_old", words, field=field)
-    if begun.body.way == "running" and not _runs(state):
+    if begun.body.way == "running" and not runs_now(state):
         words = "it does not run any more: what leaked while it ran is looked at while it runs"
         raise Refused("not_running", words, field=field)
     left = hold - _since(begun, hand.now)
@@ -228,7 +215,7 @@ class LeakSeenAct(Act[LeakSeen], AtStep):
 
     def _passing(self, state: BookState) -> dict[str, str]:
         """Seen in passing: wet while it ran is what it leaked at, dry is no more than standing."""
-        ran = self.attempt is not None or _runs(state)
+        ran = self.attempt is not None or runs_now(state)
         return {"way": "running" if ran and self.grade != "dry" else "standing", "heat": "cold"}
 
 

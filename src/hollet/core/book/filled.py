@@ -5,6 +5,7 @@ got out cycle by cycle, and when to stop; the rung that it shuts.
 from typing import Literal
 
 from hollet.core.book.fluids import empty_fluids
+from hollet.core.book.heat import FIRED
 from hollet.core.book.leaks import leak_places
 from hollet.core.entries import (
     AttemptEnded,
@@ -30,7 +31,6 @@ from hollet.core.view import View
 __all__ = ["FluidRow", "Mark", "bleeding_of", "fluid_rows"]
 
 Mark = Literal["done", "at", "to come", "none"]
-FIRED = ("fire", "run_on", "gear", "drive")
 BLED: tuple[FluidKind, ...] = ("coolant", "brake", "clutch")
 """Systems that have to be bled; the others clear themselves or run over."""
 PRIMED: dict[FluidKind, str] = {"oil": "crank", "fuel": "fuel_on"}

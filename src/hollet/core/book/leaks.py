@@ -33,6 +33,8 @@ SURE_KINDS: tuple[FluidKind, ...] = ("fuel", "brake", "clutch")
 NEVER_ONE: tuple[FluidKind, ...] = ("fuel", "brake")
 LOOKS: dict[Grade, int] = {"dry": 0, "damp": 1, "drop": 2, "run": 3, "stream": 3}
 """How many clean looks clear a leak of this grade."""
+FOR_GOOD = ("apart", "part")
+"""What makes a joint new; a nip and a wipe do not."""
 WAYS: tuple[Way, ...] = ("standing", "pressed", "running")
 NIGHT = timedelta(hours=6)
 """How long nothing ran before a cold look counts as one after a cold night."""
@@ -119,9 +121,10 @@ def _place(state: BookState, name: str) -> LeakPlace | None:
     if not wet:
         return None
     last, first = wet[-1], wet[-1].body
-    # the worst since it was last mended for good: one grade lower is not clean
-    since = [m.seq for m in mends if m.body.how in ("apart", "part")]
-    whole = [e for e in wet if not since or e.seq > since[-1]] or wet[-1:]
+    # the worst since what was mended for good before it leaked last: one grade lower is not clean,
+    # and made anew it is not dry till it was looked at
+    since = max((m.seq for m in mends if m.body.how in FOR_GOOD and m.seq < last.seq), default=0)
+    whole = [e for e in wet if e.seq > since]
     worst = max(whole, key=lambda e: LOOKS_RANK.index(e.body.grade)).body.grade
     joint = state.lore.leak_joint_of(first.joint)
     nips = _nips(mends, joint, last.seq)
@@ -160,7 +163,7 @@ class _Nips(View):
 
 def _nips(mends: Sequence[Entry[LeakMended]], joint: LeakJoint | None, wet: int) -> _Nips:
     """A joint is nipped once: what leaks again after it comes apart."""
-    apart = max((m.seq for m in mends if m.body.how in ("apart", "part")), default=0)
+    apart = max((m.seq for m in mends if m.body.how in FOR_GOOD), default=0)
     own = [m for m in mends if m.body.how == "nipped" and m.seq > apart]
     used = sum(m.body.turn.figure("angle") for m in own if m.body.turn is not None)
     most = joint.most_deg if joint else None

@@ -27,8 +27,8 @@ def _shown(figure: Measured) -> str:
 
 
 class LookBegun(AtStep):
-    """A system is under pressure (`pressed`) or runs, cold or hot, and is looked at from now on;
-    `seen`: what was seen before.
+    """A system is under pressure (`pressed`) or runs, cold or hot (at the `temperature` that was
+    read, where no run says so), and is looked at from now on; `seen`: what was seen before.
     """
 
     called: ClassVar = "look begun"
@@ -38,6 +38,7 @@ class LookBegun(AtStep):
     way: Way
     heat: Literal["cold", "hot"]
     pressure: Measured | None = None
+    temperature: Measured | None = None
     seen: tuple[Short, ...] = ()
 
     def subject(self) -> Key:
@@ -46,6 +47,7 @@ class LookBegun(AtStep):
     def line(self, title: str) -> str:
         at = f", {_shown(self.pressure)}" if self.pressure is not None else ""
         how = "running" if self.way == "running" else "under pressure"
+        at += f", read at {_shown(self.temperature)}" if self.temperature is not None else ""
         return f"{self.name} {how}, {self.heat}{at}: looked at for leaks"
 
 

@@ -4,6 +4,7 @@ it again before it has stood, and a hand has been laid on it.
 
 from datetime import datetime
 
+from hollet.core.book.heat import FIRED
 from hollet.core.entries import AttemptEnded, AttemptStarted, BookState, Confirmed
 from hollet.core.entries.status import plan_of
 from hollet.core.procedure.kinds.run import RunStep
@@ -15,7 +16,6 @@ __all__ = ["COLD", "COOL_S", "CoolDown", "cool_down"]
 COOL_S = 30 * 60.0
 """How long it stands after it was too hot, in s: a rule of thumb, the maker's word goes first."""
 COLD = "Cold: a hand can stay on the head and on the hose"
-FIRED = ("fire", "run_on", "gear", "drive")
 
 
 class CoolDown(View):

@@ -7,6 +7,7 @@ from datetime import datetime, timedelta
 
 from pydantic import computed_field
 
+from hollet.core.book.heat import heat_cycles
 from hollet.core.entries import (
     AttemptEnded,
     AttemptStarted,
@@ -26,8 +27,6 @@ __all__ = ["FoundRow", "LookFacts", "due_by", "looks_of", "odometer", "times_goo
 
 EARLY = 0.5
 """A look counts from half of the way on (rule of thumb: 50 to 100 km for 80)."""
-HOT_C, COLD_H = 70.0, 4.0
-"""A heat cycle: up to this coolant, and then so many hours of standing (rules of thumb)."""
 
 
 class FoundRow(View):
@@ -202,23 +201,6 @@ def _by_heat(
     gone = heat_cycles(state, base, now)
     left = counted(max(0, cycles - gone), "heat cycle")
     return gone / cycles, f"after {counted(cycles, 'heat cycle')}, {gone} gone", left
-
-
-def heat_cycles(state: BookState, since: str, now: str) -> int:
-    """How often it ran hot since a moment, and stood long enough to be cold again."""
-    hot = 0
-    for begun in state.all(AttemptStarted):
-        if begun.time < since:
-            continue
-        run = begun.body.attempt
-        ended = next((e for e in state.each(AttemptEnded, "run", run)), None)
-        samples = [s for e in state.each(Samples, "run", run) for s in e.body.samples]
-        warm = max((s.coolant.figure("temperature") for s in samples if s.coolant), default=0.0)
-        if ended is None or warm < HOT_C:
-            continue
-        stood = datetime.fromisoformat(now) - datetime.fromisoformat(ended.time)
-        hot += stood >= timedelta(hours=COLD_H)
-    return hot
 
 
 def _row(state: BookState, look: Entry[LookedAgain], good: bool) -> FoundRow:
