@@ -86,7 +86,8 @@ def running(book: Book, attempt: str = "attempt-9") -> None:
 
 
 def stopped(book: Book, attempt: str = "attempt-9") -> None:
-    book.do("attempt ended", step="fire", attempt=attempt, after_s=20, reason="looked at it")
+    told = {"reason": "looked at it", "cause": "the leak", "change": "nothing yet"}
+    book.do("attempt ended", step="fire", attempt=attempt, after_s=20, **told)
 
 
 def leaked_and_nipped(book: Book) -> None:
@@ -243,7 +244,12 @@ def test_running_and_hot_are_said_only_where_it_ran(leaky: Book):
 
 def test_a_run_makes_it_hot_for_an_hour(leaky: Book):
     """By the coolant that was read last, or by ten minutes of running where none was."""
-    hot = {"fluid": "oil", "way": "pressed", "heat": "hot", "seen": leaky.state.lore.system("oil").needs}
+    hot = {
+        "fluid": "oil",
+        "way": "pressed",
+        "heat": "hot",
+        "seen": leaky.state.lore.system("oil").needs,
+    }
     running(leaky, "attempt-1")
     leaky.do("samples", step="fire", attempt="attempt-1", samples=[{"t": 9, "coolant": "88 °C"}])
     stopped(leaky, "attempt-1")

@@ -359,3 +359,58 @@ def test_a_reason_of_the_sheet_given_up_for_the_take_down_goes(book: Book):
     take_over(book)
     after = book.state.plan.find_step("cover_on").after
     assert {a.step for a in before} <= {a.step for a in after}
+
+
+PLUGS = """
+[sheet]
+id = "plugs"
+title = "Plugs"
+about = "Plugs come off on the stand and go back before it fires."
+
+[[step]]
+id = "plugs_out"
+stage = "take_down"
+kind = "remove"
+title = "Plugs out"
+do = "Out."
+
+[[step]]
+id = "water_in"
+stage = "wake"
+kind = "check"
+title = "Water in"
+do = "In."
+
+[[step]]
+id = "plugs_in"
+stage = "wake"
+kind = "fit"
+title = "Plugs in"
+do = "In."
+refits = ["plugs_out"]
+
+[[step]]
+id = "fires"
+stage = "wake"
+kind = "check"
+title = "It fires"
+do = "Fire."
+"""
+
+
+@pytest.mark.parametrize(
+    ("because", "order"),
+    [
+        (None, ["back-pipe", "water_in", "plugs_in", "fires"]),
+        ("it is in the way of the next", ["water_in", "plugs_in", "back-pipe", "fires"]),
+    ],
+)
+def test_an_order_without_a_reason_drags_nothing_behind_the_first_fire(because, order):
+    """The pipe came off before the plugs: with a reason it goes on right behind them, without one
+    where it is fitted in, never at the end of what runs.
+    """
+    book = Book(small_sheet(PLUGS), tools())
+    off(book, "pipe", "Water pipe", because=because)
+    book.do("done", step="plugs_out")
+    take_over(book)
+    assert [s.id for s in book.state.plan.step][1:] == order

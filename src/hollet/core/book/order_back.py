@@ -197,7 +197,8 @@ def _rung_links(plan: Plan, found: Sequence[Removal]) -> list[Link]:
 
 def _stages(plan: Plan, found: Sequence[Removal], turned: Sequence[Link]) -> dict[str, int]:
     """The stage of each step from Build up on; a new one goes into Build up or Fit in, into Wake
-    where it must be open for a rung, and never ahead of what it goes on after.
+    where it must be open for a rung, and never ahead of what it goes on after by a reason; an order
+    that nobody gave a reason for drags nothing into a later stage.
     """
     stages = {
         step.id: STAGE_RANK[step.stage] for step in plan.step if STAGE_RANK[step.stage] >= FIRST
@@ -218,11 +219,23 @@ def _stages(plan: Plan, found: Sequence[Removal], turned: Sequence[Link]) -> dic
         later = {
             link.then: known[link.before]
             for link in turned
-            if link.then in fresh and known.get(link.before, 0) > fresh[link.then]
+            if link.then in fresh
+            and link.origin != "log"
+            and known.get(link.before, 0) > fresh[link.then]
         }
         if not later:
             return known
         fresh |= later
+
+
+def _given(plan: Plan, found: Sequence[Removal], turned: Sequence[Link]) -> tuple[Link, ...]:
+    """Without the links that nobody gave a reason for and that a later stage stands against."""
+    stages = _stages(plan, found, turned)
+    return tuple(
+        link
+        for link in turned
+        if link.origin != "log" or stages.get(link.before, 0) <= stages.get(link.then, FAR)
+    )
 
 
 def _nodes(
@@ -230,7 +243,8 @@ def _nodes(
 ) -> tuple[list[Node], dict[str, tuple[Removal, Stage]]]:
     """The plan's own steps from Build up on, and one for each removal that none of them puts back.
 
-    A new step stands just ahead of what came off before it, for that goes on after it.
+    A new step stands just ahead of what came off before it, for that goes on after it; one that a
+    reason drags into a later stage, right behind what it waits for there.
     """
     stages = _stages(plan, found, turned)
     nodes = {
@@ -238,6 +252,7 @@ def _nodes(
         for k, step in enumerate(plan.step)
         if STAGE_RANK[step.stage] >= FIRST
     }
+    own = dict(nodes)
     fresh: dict[str, Removal] = {}
     anchor: tuple[int, int] | None = None
     for k, removal in enumerate(found):
@@ -250,6 +265,9 @@ def _nodes(
             continue
         stage = stages[new_id(removal.id)]
         place = anchor[1] - 1 if anchor is not None and anchor[0] == stage else FAR - k
+        waited = _waited_for(new_id(removal.id), turned, own, stage)
+        if waited is not None and stage > STAGE_RANK["fit_in"]:
+            place = waited + 1
         nodes[new_id(removal.id)] = Node(new_id(removal.id), (stage, place))
         fresh[new_id(removal.id)] = removal
         anchor = (stage, place)
@@ -258,13 +276,34 @@ def _nodes(
     }
 
 
+def _waited_for(
+    name: str, turned: Sequence[Link], own: Mapping[str, Node], stage: int
+) -> int | None:
+    """The last place in a stage, among the plan's own steps, of what a new step goes on after,
+    directly or by other new ones; None where it follows nothing there.
+    """
+    seen: set[str] = set()
+    pending, places = [name], []
+    while pending:
+        here = pending.pop()
+        for link in turned:
+            if link.then != here or link.before in seen or link.origin == "log":
+                continue
+            seen.add(link.before)
+            pending.append(link.before)
+            node = own.get(link.before)
+            if node is not None and node.rank[0] == stage:
+                places.append(node.rank[1])
+    return max(places, default=None)
+
+
 def merged_links(
     state: BookState, choices: Choices
 ) -> tuple[Plan, tuple[Removal, ...], dict[str, tuple[Removal, Stage]], Rebuilt, tuple[Apart, ...]]:
     plan = plan_of(state)
     found = tuple(r for r in removals(state) if r.id not in choices.without)
     back, one_way = refit_links(_links_of(state, plan, found, choices.because))
-    turned = (*_rung_links(plan, found), *back)
+    turned = _given(plan, found, (*_rung_links(plan, found), *back))
     nodes, fresh = _nodes(plan, found, turned)
     merged = turn_round(
         nodes,

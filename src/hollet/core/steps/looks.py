@@ -9,14 +9,11 @@ from pydantic import computed_field
 
 from hollet.core.book.heat import heat_cycles
 from hollet.core.entries import (
-    AttemptEnded,
-    AttemptStarted,
     BookState,
     Entry,
     Fastener,
     LookedAgain,
     OdometerSaid,
-    Samples,
 )
 from hollet.core.procedure.joints import Joint, LookWhen
 from hollet.core.quantities.quantity import decimal_text, exact
