@@ -7,11 +7,11 @@ from pydantic import ValidationError
 
 from hollet.core.book.again import again_of
 from hollet.core.book.complete import obstacles
-from hollet.core.book.heat import heat_cycles
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import Refused
 from hollet.core.procedure.joints import LookWhen
 from hollet.core.procedure.when import read_when
+from hollet.core.steps.heat import heat_cycles
 from hollet.core.steps.looks import looks_of
 from tests.support import SMALL, Book, small_sheet, tools
 

@@ -10,7 +10,6 @@ from pydantic import Field
 
 from hollet.core.acts.base import Act
 from hollet.core.acts.hand import Hand
-from hollet.core.book.heat import FELT_HOT_C, ran_hot, runs_now
 from hollet.core.book.leaks import LeakPlace, open_look, place_of
 from hollet.core.entries import (
     AttemptStarted,
@@ -32,6 +31,7 @@ from hollet.core.leaks import Grade, Sure
 from hollet.core.procedure.pieces import FluidKind
 from hollet.core.quantities.parse import measured
 from hollet.core.quantities.quantity import Measured, decimal_text
+from hollet.core.steps.heat import FELT_HOT_C, ran_hot, runs_now
 
 __all__ = [
     "BleedCycleAct",

@@ -5,7 +5,6 @@ got out cycle by cycle, and when to stop; the rung that it shuts.
 from typing import Literal
 
 from hollet.core.book.fluids import empty_fluids
-from hollet.core.book.heat import FIRED
 from hollet.core.book.leaks import leak_places
 from hollet.core.entries import (
     AttemptEnded,
@@ -24,6 +23,7 @@ from hollet.core.procedure.closings import fills_of
 from hollet.core.procedure.pieces import Fluid, FluidKind
 from hollet.core.procedure.words import RUNGS
 from hollet.core.quantities.quantity import decimal_text, round9
+from hollet.core.steps.heat import FIRED
 from hollet.core.steps.readings import latest, reading_mean
 from hollet.core.steps.run import attempts_of
 from hollet.core.view import View

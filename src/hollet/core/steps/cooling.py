@@ -4,10 +4,10 @@ it again before it has stood, and a hand has been laid on it.
 
 from datetime import datetime
 
-from hollet.core.book.heat import FIRED
 from hollet.core.entries import AttemptEnded, AttemptStarted, BookState, Confirmed
 from hollet.core.entries.status import plan_of
 from hollet.core.procedure.kinds.run import RunStep
+from hollet.core.steps.heat import FIRED
 from hollet.core.steps.run import attempt_facts
 from hollet.core.view import View
 

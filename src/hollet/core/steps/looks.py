@@ -7,7 +7,6 @@ from datetime import datetime, timedelta
 
 from pydantic import computed_field
 
-from hollet.core.book.heat import heat_cycles
 from hollet.core.entries import (
     BookState,
     Entry,
@@ -17,6 +16,7 @@ from hollet.core.entries import (
 )
 from hollet.core.procedure.joints import Joint, LookWhen
 from hollet.core.quantities.quantity import decimal_text, exact
+from hollet.core.steps.heat import heat_cycles
 from hollet.core.view import View
 from hollet.core.words import counted
 
