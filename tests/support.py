@@ -331,6 +331,7 @@ after = [{ step = "cover_off", because = "the cover is over it", kind = "access 
   { step = "drained", because = "dirt would fall in", kind = "contamination" }]
 keeps = ["clamp"]
 lifts = true
+by_hand = true
 people = [{ role = "One", does = "holds" }, { role = "Two", does = "guides" }]
 [[step.capture]]
 id = "shaft_length"
@@ -514,6 +515,13 @@ class Book:
         assert refusal.value.reason_code == code, refusal.value.message
         assert refusal.value.field
         assert self.state.head == head
+
+    def hung(self, step: str, **own: object) -> None:
+        """How a unit hangs, said at a step: 142 kg on two steep legs, each part well rated."""
+        part = {"name": "sling", "limit": "800 kg", "where": "leg"}
+        said = {"what": "unit", "mass": "142 kg", "mass_from": "weighed", "legs": 2}
+        legs = {"leg": "600 mm", "apart": "480 mm", "elements": (part,)}
+        self.do("lift said", step=step, **(said | legs | own))
 
     def absent(self, *steps: str) -> None:
         """Each of these is said not to be on this vehicle: nothing waits for it, and no rung asks

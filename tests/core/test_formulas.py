@@ -506,6 +506,7 @@ def test_lifting_gear_is_never_accepted():
     book.do(
         "supported", support="w", support_kind="wheels", carries="vehicle", point="all four wheels"
     )
+    book.hung("up")
     assert book.bench("up").base.lacking == "not ready to lift: Even is outside, 0.70 over"
     book.read("flange", "p2", "20.05", tool="c1")
     assert "two readings are 0.8500 mm apart" in book.bench("up").base.lacking

@@ -80,6 +80,7 @@ def hung() -> Book:
     book = shelf("powertrain-up")
     reach(book, "mounts_undone", "lift_points_on")
     reach(book, "lift_points_on")
+    book.hung("lift_points_on")
     book.do("done", step="lift_points_on", reason=WHY)
     return book
 

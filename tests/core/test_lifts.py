@@ -5,7 +5,7 @@ import pytest
 from hollet.core.book.complete import obstacles
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import Refused
-from hollet.core.steps.lifting import lift_of
+from hollet.core.steps.lifting import UNSAID, lift_of
 from tests.support import TAKE, Book, small_sheet, tools
 
 STEP = "shaft_off"
@@ -14,9 +14,12 @@ EYES = {"name": "eyes", "limit": "400 kg", "left": 0.7, "why": "slant pull", "wh
 SLING = {"name": "sling S2", "limit": "500 kg", "left": 0.8, "why": "choked", "where": "leg"}
 
 
+GEAR = TAKE.replace("by_hand = true\n", "")
+
+
 @pytest.fixture
 def book() -> Book:
-    return Book(small_sheet(TAKE), tools())
+    return Book(small_sheet(GEAR), tools())
 
 
 def say(book: Book, **own) -> None:
@@ -137,3 +140,57 @@ def test_what_cannot_be_said(book: Book, own, code):
 def test_a_mass_as_it_is_written(book: Book, mass: str):
     say(book, mass=mass)
     assert facts(book).about.startswith(("190 kg", "191 kg"))
+
+
+def test_nothing_is_lifted_that_nobody_said_how_it_hangs(book: Book):
+    """By gear it is held, whatever is left out; by hands alone it is not."""
+    assert held(book) == [f"not ready to lift: {UNSAID}"]
+    with pytest.raises(Refused):
+        book.do("done", step=STEP, reason="we have always done it so")
+    say(book)
+    assert held(book) == []
+    assert held(Book(small_sheet(TAKE), tools())) == []
+
+
+UNITS = """
+[[step]]
+id = "unit_up"
+stage = "take_down"
+kind = "check"
+title = "Unit up"
+do = "Up."
+lifts = true
+carries = [{ body = "engine", by = "hook" }]
+caution = { text = "Nobody under it.", why = "It swings." }
+
+[[step]]
+id = "whole_up"
+stage = "take_down"
+kind = "check"
+title = "Whole unit up"
+do = "Up."
+lifts = true
+carries = [{ body = "powertrain", by = "hook" }]
+caution = { text = "Nobody under it.", why = "It swings." }
+
+[[step]]
+id = "box_up"
+stage = "take_down"
+kind = "check"
+title = "Box up"
+do = "Up."
+lifts = true
+carries = [{ body = "gearbox", by = "jack" }]
+caution = { text = "Nobody under it.", why = "It tips." }
+"""
+
+
+def test_what_was_said_of_one_unit_says_nothing_of_another():
+    """The gearbox on its jack says nothing of the engine; the engine hangs on as the whole unit."""
+    book = Book(small_sheet(GEAR + UNITS), tools())
+    book.hung("box_up", mass="46 kg")
+    plan = plan_of(book.state)
+    assert lift_of(book.state, plan.find_step("unit_up"), book.time) is None
+    book.hung("unit_up")
+    assert lift_of(book.state, plan.find_step("whole_up"), book.time).what == "unit, 142 kg"
+    assert lift_of(book.state, plan.find_step("box_up"), book.time).what == "unit, 46 kg"

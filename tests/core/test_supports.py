@@ -378,6 +378,7 @@ def test_a_support_taken_away_holds_at_once():
     up.on_wheels()
     up.absent("wires_off", "bay_photographed", "weight_known")
     press(up, "lift_points_on")
+    up.hung("lift_points_on")
     up.do("done", step="lift_points_on", reason="the wires were never on")
     assert "load" not in {o.code for o in up.bench("engine_up").base.obstacles}
     hook = next(s for s in support_view(up.state).supports if s.kind == "hook")

@@ -16,7 +16,7 @@ from hollet.core.procedure.sheet import Step
 from hollet.library.pictures import picture
 from hollet.screens.bench import Bench
 from hollet.services.builds import bench
-from hollet.services.demo_takedown import AS_FOUND, NEW_BOLTS, PINS, SAID
+from hollet.services.demo_takedown import AS_FOUND, LIFTS, NEW_BOLTS, PINS, SAID
 from hollet.services.logging import Sent, write_entry
 from hollet.services.photos import store_photo
 from hollet.services.planning import desk, edit_plan
@@ -183,8 +183,8 @@ class Script:
                 )
 
     def done(self, *steps: str, minutes: float = 12.0) -> None:
-        """Last chances seen, steps confirmed where they ask for it, bagged where they have
-        fasteners, and done.
+        """Last chances seen, lifts said, steps confirmed where they ask for it, bagged where they
+        have fasteners, and done.
         """
         for step in steps:
             self.before(step)
@@ -192,6 +192,8 @@ class Script:
             view = bench(self.workshop, self.build, step)
             for ask in self._step(step).figures():
                 self.write(1, kind="said", step=step, figure=ask.id, typed=SAID[ask.id])
+            if step in LIFTS:
+                self.write(1, kind="lift said", step=step, **LIFTS[step])
             if view.base.caution and view.base.caution.confirm:
                 self.write(kind="confirmed", step=step, what=view.base.caution.confirm)
             lines = [line.model_dump() for line in self._step(step).bagged()]

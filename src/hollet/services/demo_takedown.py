@@ -8,6 +8,7 @@ __all__ = [
     "AFTER_STEP",
     "AS_FOUND",
     "ENGINE_OF_TWO",
+    "LIFTS",
     "NEW_BOLTS",
     "PINS",
     "SAID",
@@ -121,6 +122,41 @@ SAID = {
 """What was said before a lift: One's engine without the gearbox, arm drawn out one hole, the unit
 over the wing; Two's gearbox with its transfer case.
 """
+
+LIFTS: dict[str, dict[str, Any]] = {
+    "lift_points_on": {
+        "what": "Engine without its gearbox",
+        "mass": "142 kg",
+        "mass_from": "book",
+        "legs": 2,
+        "leg": "600 mm",
+        "apart": "480 mm",
+        "hook": "1780 mm",
+        "reach": "2050 mm",
+        "elements": [
+            {"name": "hoist, arm out one hole", "limit": "300 kg", "where": "top"},
+            {
+                "name": "lifting eyes",
+                "limit": "400 kg",
+                "left": 0.7,
+                "why": "pulled at a slant",
+                "where": "leg",
+            },
+            {"name": "sling S2", "limit": "500 kg", "where": "leg"},
+        ],
+    },
+    "box_out": {
+        "what": "Gearbox with its transfer case",
+        "mass": "46 kg",
+        "mass_from": "weighed",
+        "legs": 1,
+        "elements": [
+            {"name": "gearbox jack", "limit": "500 kg", "where": "top"},
+            {"name": "strap round the case", "limit": "250 kg", "where": "leg"},
+        ],
+    },
+}
+"""How a unit hangs or stands on its jack, said before the lift."""
 
 AS_FOUND: dict[str, dict[str, Any]] = {
     "bay_photo": {"picture": "bay"},

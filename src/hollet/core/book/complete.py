@@ -32,7 +32,7 @@ from hollet.core.procedure.schools import agreement_state
 from hollet.core.procedure.sheet import Step
 from hollet.core.steps.creeping import creeping
 from hollet.core.steps.inspection import unfinished
-from hollet.core.steps.lifting import lift_of
+from hollet.core.steps.lifting import UNSAID, lift_of
 from hollet.core.steps.moving import moving_of
 from hollet.core.steps.pattern import pattern_of
 from hollet.core.steps.readings import readings_of
@@ -164,7 +164,8 @@ def _not_ready(
     if not step.lifts:
         return []
     lift = lift_of(state, step, now)
-    against = [*lift.stops[:1]] if lift is not None else []
+    unsaid = () if step.by_hand else (UNSAID,)
+    against = unsaid if lift is None else lift.stops[:1]
     judged = (r for measured in plan_of(state).step for r in results_of(state, measured, tools))
     bad = next(
         (

@@ -244,6 +244,7 @@ def _both(a: BaseStep, b: BaseStep) -> BaseStep:
             "hours": _both_hours(a.hours, b.hours),
             "vehicle": a.vehicle or b.vehicle,
             "lifts": a.lifts or b.lifts,
+            "by_hand": all(s.by_hand for s in (a, b) if s.lifts) and (a.by_hand or b.by_hand),
             "dusty": a.dusty or b.dusty,
             "carries": a.carries or b.carries,
             "releases": a.releases or b.releases,

@@ -10,13 +10,15 @@ from hollet.core.entries.status import plan_of
 from hollet.core.errors import Refused
 from hollet.core.lifting.slings import FLATTEST_DEG, checked_angle, leg_share
 from hollet.core.procedure.kinds import BaseStep
+from hollet.core.procedure.words import Carried
 from hollet.core.quantities.quantity import Measured, round9
 from hollet.core.view import View
 
-__all__ = ["LiftFacts", "LiftRow", "lift_of"]
+__all__ = ["UNSAID", "LiftFacts", "LiftRow", "lift_of"]
 
 ALONE = 90.0
 HOLDS = timedelta(hours=12)
+UNSAID = "nobody said what hangs, how, and what each part of the gear may carry"
 OLD = "it was said more than 12 hours ago: look how it hangs, and say it anew"
 
 
@@ -51,18 +53,29 @@ class LiftFacts(View):
 
 def lift_of(state: BookState, step: BaseStep, now: str) -> LiftFacts | None:
     """What was said last of the lift at a step; of a step at which nobody said anything, what was
-    said last in its stage: it hangs there still. None where nobody said anything. After half a day
+    said last of the same unit in its stage: it hangs there still. None where nobody said anything. After half a day
     (`now`, UTC) nobody knows any more how it hangs.
     """
     said = state.newest(LiftSaid, "lift", step.id)
     if said is None:
-        stages = {other.id: other.stage for other in plan_of(state).step}
-        near = [e for e in state.all(LiftSaid) if stages.get(e.body.step) == step.stage]
+        same = {s.id for s in plan_of(state).step if s.stage == step.stage and _same(s, step)}
+        near = [e for e in state.all(LiftSaid) if e.body.step in same]
         said = max(near, key=lambda e: e.seq, default=None)
     if said is None:
         return None
     age = datetime.fromisoformat(now) - datetime.fromisoformat(said.time)
     return _facts(said.body, OLD if age > HOLDS else "")
+
+
+def _same(a: BaseStep, b: BaseStep) -> bool:
+    """Whether two steps lift the same unit; an engine may go as one with its gearbox."""
+    bodies = {_unit(a), _unit(b)}
+    return len(bodies) == 1 or bodies == {"engine", "powertrain"}
+
+
+def _unit(step: BaseStep) -> Carried:
+    said = (step.moves, *(c.body for c in step.carries), *(r.body for r in step.releases))
+    return next((body for body in said if body is not None and body != "vehicle"), "other")
 
 
 def _facts(said: LiftSaid, old: str) -> LiftFacts:

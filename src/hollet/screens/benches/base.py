@@ -272,7 +272,7 @@ def base_of(
         needed_open=not_open_any_more(state, step),
         around=around_words(state.lore, around_now(state), step, bool(bare_openings(state))),
         photos=photos_of(state, step.id),
-        lifts=step.lifts,
+        lifts=step.lifts and not step.by_hand,
         seen=state.seen.get(Key("step", step.id), 0),
         now=now,
         lines=tuple(line_of(state, e) for e in _all_of_step(state, step.id)[-12:]),

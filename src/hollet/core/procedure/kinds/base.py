@@ -91,6 +91,7 @@ class BaseStep(Part):
     hidden: tuple[Words, ...] = ()
     dusty: bool = False
     lifts: bool = False
+    by_hand: bool = False
     not_reversed: Words | None = None
     vehicle: VehicleState | None = None
     trial: Trial | None = None
