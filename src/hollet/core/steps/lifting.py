@@ -53,8 +53,8 @@ class LiftFacts(View):
 
 def lift_of(state: BookState, step: BaseStep, now: str) -> LiftFacts | None:
     """What was said last of the lift at a step; of a step at which nobody said anything, what was
-    said last of the same unit in its stage: it hangs there still. None where nobody said anything. After half a day
-    (`now`, UTC) nobody knows any more how it hangs.
+    said last of the same unit in its stage: it hangs there still. None where nobody said anything.
+    After half a day (`now`, UTC) nobody knows any more how it hangs.
     """
     said = state.newest(LiftSaid, "lift", step.id)
     if said is None:
