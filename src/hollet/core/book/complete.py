@@ -1,12 +1,12 @@
 """What is still missing before a step can be called done."""
 
-from collections.abc import Callable, Sequence
-from typing import Any
+from collections.abc import Sequence
 
 from hollet.core.book.bags import bag_contents, short_of
 from hollet.core.book.boxes import box_of, not_pressed
 from hollet.core.book.captures import compares_of, uncaptured
 from hollet.core.book.care import uncared
+from hollet.core.book.lacks import own_lacks
 from hollet.core.book.ledger import left_open
 from hollet.core.book.loads import not_carried
 from hollet.core.book.looked import unlooked
@@ -18,30 +18,17 @@ from hollet.core.book.passing import Obstacle, reason_keys, unsettled_before
 from hollet.core.book.provisional import provisional
 from hollet.core.book.removals import puts_back
 from hollet.core.book.windows import chances
-from hollet.core.entries import BookState, Confirmed
-from hollet.core.entries.status import SETTLED, plan_of, selection_of, status_of, statuses
+from hollet.core.entries import BookState
+from hollet.core.entries.status import plan_of, status_of
 from hollet.core.instruments import Instrument
-from hollet.core.procedure.hunt import hunt_list
-from hollet.core.procedure.kinds.check import CheckStep
-from hollet.core.procedure.kinds.fill import FillStep
-from hollet.core.procedure.kinds.inspect import InspectStep
-from hollet.core.procedure.kinds.measure import MeasureStep
-from hollet.core.procedure.kinds.run import RunStep
-from hollet.core.procedure.kinds.tighten import TightenStep
 from hollet.core.procedure.schools import agreement_state
 from hollet.core.procedure.sheet import Step
 from hollet.core.steps.creeping import creeping
-from hollet.core.steps.inspection import unfinished
+from hollet.core.steps.driving import undriven
 from hollet.core.steps.lifting import UNSAID, lift_of
 from hollet.core.steps.moving import moving_of
-from hollet.core.steps.pattern import pattern_of
-from hollet.core.steps.readings import readings_of
 from hollet.core.steps.results import results_of
-from hollet.core.steps.rows import rows_of
-from hollet.core.steps.run import attempts_of
 from hollet.core.steps.said import not_enough, said_figures
-from hollet.core.steps.tighten import joint_facts, joint_in_hand
-from hollet.core.words import counted
 
 __all__ = ["bare_openings", "clash", "lacking", "not_open_any_more", "obstacles"]
 
@@ -86,7 +73,7 @@ def obstacles(
         *_guarded(state, step, tools, now),
         *provisional(state, step),
         *uncared(state, step, now),
-        *_creeping(state, step, tools),
+        *_after_running(state, step, tools),
         *unlooked(state, step, now),
         *order,
         *_around(state, step),
@@ -181,12 +168,14 @@ def _not_ready(
     ]
 
 
-def _creeping(state: BookState, step: Step, tools: Sequence[Instrument]) -> list[Obstacle]:
-    """Figures that are read again until they rest, and do not yet."""
+def _after_running(state: BookState, step: Step, tools: Sequence[Instrument]) -> list[Obstacle]:
+    """A drive that nothing says; figures that are read again until they rest, and do not yet."""
+    still = undriven(state, step)
     moving = next((c for c in creeping(state, step, tools) if c.word != "rests"), None)
-    if moving is None:
-        return []
-    return [_order("creeps", f"{moving.name}: {moving.word}, {moving.detail}")]
+    return [
+        *([_order("undriven", still)] if still else ()),
+        *([_order("creeps", f"{moving.name}: {moving.word}, {moving.detail}")] if moving else ()),
+    ]
 
 
 def _on_its_way(state: BookState, step: Step, now: str) -> list[Obstacle]:
@@ -281,113 +270,5 @@ def _machined(state: BookState, step: Step, tools: Sequence[Instrument]) -> list
 
 def _own(state: BookState, step: Step, tools: Sequence[Instrument]) -> list[Obstacle]:
     """What the kind of the step asks for."""
-    ask = OWN.get(type(step))
-    words = ask(state, step, tools) if ask is not None else None
+    words = own_lacks(state, step, tools)
     return [_order("unfinished", words)] if words is not None else []
-
-
-def _inspect_lacks(state: BookState, step: InspectStep, tools: Sequence[Instrument]) -> str | None:
-    return unfinished(state, step)
-
-
-def _check_lacks(state: BookState, step: CheckStep, tools: Sequence[Instrument]) -> str | None:
-    """Of a step that sources the figures: what the coming stage needs and has not got."""
-    missing = next(
-        (figure.name for figure in said_figures(state, step) if figure.words is None), None
-    )
-    if missing is not None:
-        return f"not said: {missing}"
-    pattern = pattern_of(state, step)
-    if pattern is not None and not pattern.right:
-        return f"the pattern is not right: {pattern.words or 'nobody has said where it bears'}"
-    rows = _rows_lack(state, step)
-    if rows is not None or not step.hunts:
-        return rows
-    settled = {name for name, known in statuses(state).items() if known.status in SETTLED} | {
-        step.id
-    }
-    stage = next(
-        (s.stage for s in plan_of(state).step if s.id not in settled and s.stage != step.stage),
-        None,
-    )
-    coming = [
-        item
-        for item in hunt_list(selection_of(state), settled, {}, set())
-        if item.kind in ("figure", "torque", "amount") and item.stage == stage
-    ]
-    first = ", ".join(f"{item.name} ({item.state})" for item in coming[:3])
-    return (
-        f"to find for {coming[0].stage_name}: {counted(len(coming), 'figure')}, first {first}"
-        if coming
-        else None
-    )
-
-
-def _rows_lack(state: BookState, step: CheckStep) -> str | None:
-    """A row whose fate nobody has decided; at the end, one that is not settled."""
-    for row in rows_of(state) if step.rows in ("decide", "close") else ():
-        if not row.decided:
-            return f"nobody has decided: {row.part}, {row.words}"
-        if step.rows == "close" and not row.settled:
-            return f"not settled: {row.part}, {row.words}"
-    return None
-
-
-def _measure_lacks(state: BookState, step: MeasureStep, tools: Sequence[Instrument]) -> str | None:
-    results = results_of(state, step, tools)
-    choosing = {r.id for r in results if r.chooses}
-    later = {p.check.reading for p in step.packs() if p.check and p.result in choosing}
-    unread = (r.name for r in step.reading if not state.live("reading", r.id) and r.id not in later)
-    missing = next(unread, None)
-    if missing is not None:
-        return f"{missing} is not read"
-    once = next((r for r in readings_of(state, step) if r.ask_again), None)
-    if once is not None:
-        return f"{once.name}: read it a second time, there is no going back after it"
-    undecided = next(
-        (r for r in results if r.open and (r.chooses or r.disposition in (None, "measure_again"))),
-        None,
-    )
-    if undecided is None:
-        return None
-    if undecided.chooses:
-        asked = "which part goes into it" if step.pairs else "which shims lie in it"
-        return f"{undecided.name}: say {asked}"
-    if undecided.judgement.verdict == "no_limit" and undecided.refusal is None:
-        return f"{undecided.name}: no figure is given to judge it by, put it into the limit book"
-    return (
-        f"{undecided.name} is {undecided.judgement.words}"
-        if undecided.refusal is None
-        else f"{undecided.name}: {undecided.refusal}"
-    )
-
-
-def _tighten_lacks(state: BookState, step: TightenStep, tools: Sequence[Instrument]) -> str | None:
-    joint = joint_in_hand(state, step)
-    facts = joint_facts(state, joint) if joint else None
-    if facts is not None and facts.proves:
-        return f"nobody has seen yet: {facts.condition}"
-    if facts is None or not (facts.begun and facts.final):
-        return f"not final: {facts.progress if facts else step.joint}"
-    return None
-
-
-def _run_lacks(state: BookState, step: RunStep, tools: Sequence[Instrument]) -> str | None:
-    return None if any(a.passed for a in attempts_of(state, step)) else "no attempt has passed"
-
-
-def _fill_lacks(state: BookState, step: FillStep, tools: Sequence[Instrument]) -> str | None:
-    if not state.live("reading", step.id):
-        return "the amount is not entered"
-    seen = any(x.body.what == step.level for x in state.each(Confirmed, "step", step.id))
-    return None if seen else f"not looked at: {step.level}"
-
-
-OWN: dict[type, Callable[[BookState, Any, Sequence[Instrument]], str | None]] = {
-    CheckStep: _check_lacks,
-    InspectStep: _inspect_lacks,
-    MeasureStep: _measure_lacks,
-    TightenStep: _tighten_lacks,
-    RunStep: _run_lacks,
-    FillStep: _fill_lacks,
-}

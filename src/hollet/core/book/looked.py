@@ -55,9 +55,11 @@ def _joints(state: BookState, step: Step) -> Iterator[Joint]:
 
 
 def looked_at(state: BookState, step: Step, tools: Sequence[Instrument], now: str) -> Looks | None:
-    """What a bench shows of it; None where the step looks at no joint again."""
+    """What a bench shows of it; None where the step neither looks at a joint again nor follows a
+    drive.
+    """
     found = tuple(_joint(state, joint, tools, now) for joint in _joints(state, step))
-    if not found:
+    if not found and step.vehicle != "driven":
         return None
     reads = odometer(state)
     words = f"{decimal_text(reads, 0)} km" if reads is not None else "not read yet"

@@ -154,7 +154,7 @@ def _word(
     if first is None:
         return "not yet", "there is no first reading to compare"
     if len(points) < 2:
-        return "not yet", "read it again after it has rolled"
+        return "not yet", "read it again after it has run"
     odd = next((e for e in series[1:] if other_state(first, e)), None)
     if odd is not None:
         return (
