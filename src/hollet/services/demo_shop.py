@@ -45,6 +45,7 @@ TOOLS: tuple[tuple[str, str, str, dict[str, str]], ...] = (
     ("g1", "G1", "plastic thread gauge strip", {"lo": "0.02", "hi": "0.2"}),
     ("d1", "D1", "dial indicator 0.01 mm, within one turn", {"lo": "0"}),
     ("f1", "F1", "feeler leaves, 0.05 mm steps", {}),
+    ("f2", "F2", "feeler leaves, 0.01 mm steps", {}),
     ("e1", "E1", "straight edge 500 mm + feeler, 0.01 mm steps", {}),
     ("t1", "T1", "caliper, inside jaws or depth rod", {"name": "depth rod 150 mm"}),
     ("r1", "R1", "steel rule 300 mm", {"hi": "1000", "name": "steel rule 1 m"}),

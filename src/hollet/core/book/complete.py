@@ -24,7 +24,7 @@ from hollet.core.instruments import Instrument
 from hollet.core.procedure.schools import agreement_state
 from hollet.core.procedure.sheet import Step
 from hollet.core.steps.creeping import creeping
-from hollet.core.steps.driving import undriven
+from hollet.core.steps.driving import not_yet
 from hollet.core.steps.lifting import UNSAID, lift_of
 from hollet.core.steps.moving import moving_of
 from hollet.core.steps.results import results_of
@@ -73,7 +73,7 @@ def obstacles(
         *_guarded(state, step, tools, now),
         *provisional(state, step),
         *uncared(state, step, now),
-        *_after_running(state, step, tools),
+        *_after_running(state, step, tools, now),
         *unlooked(state, step, now),
         *order,
         *_around(state, step),
@@ -168,12 +168,14 @@ def _not_ready(
     ]
 
 
-def _after_running(state: BookState, step: Step, tools: Sequence[Instrument]) -> list[Obstacle]:
-    """A drive that nothing says; figures that are read again until they rest, and do not yet."""
-    still = undriven(state, step)
+def _after_running(
+    state: BookState, step: Step, tools: Sequence[Instrument], now: str
+) -> list[Obstacle]:
+    """A drive or a heat that nothing says; figures that are read again until they rest, and do not yet."""
+    still = not_yet(state, step, now)
     moving = next((c for c in creeping(state, step, tools) if c.word != "rests"), None)
     return [
-        *([_order("undriven", still)] if still else ()),
+        *([_order("not_yet", still)] if still else ()),
         *([_order("creeps", f"{moving.name}: {moving.word}, {moving.detail}")] if moving else ()),
     ]
 

@@ -162,13 +162,14 @@ TIES: dict[TieKind, str] = {
     "mounts": "mounts",
 }
 """What ties a unit to the vehicle, in the order in which it is walked round."""
-VehicleState = Literal["ride height", "assembled", "warm", "cranking", "driven"]
+VehicleState = Literal["ride height", "assembled", "warm", "cranking", "driven", "cold"]
 VEHICLE_STATES = {
     "ride height": "it is read with the vehicle on its wheels at ride height",
     "assembled": "it is read before anything is taken off",
     "warm": "its figures are for a warm engine",
     "cranking": "it is read while the starter turns",
     "driven": "it is looked at after a drive",
+    "cold": "it is looked at cold, once it has been hot",
 }
 Ground = Literal["hard", "soft", "slope", "unknown"]
 Id = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9_-]{0,59}$")]

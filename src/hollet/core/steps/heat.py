@@ -7,7 +7,7 @@ from datetime import datetime, timedelta
 
 from hollet.core.entries import AttemptEnded, AttemptStarted, BookState, Entry, Samples
 
-__all__ = ["FELT_HOT_C", "FIRED", "heat_cycles", "ran_hot", "runs_now"]
+__all__ = ["COLD_H", "FELT_HOT_C", "FIRED", "heat_cycles", "ran_hot", "runs_now"]
 
 FIRED = ("fire", "run_on", "gear", "drive")
 """The rungs on which an engine burns fuel."""
@@ -19,6 +19,8 @@ STILL_HOT = timedelta(hours=1)
 """How long after a hot run a system can still be called hot without a reading."""
 LONG_RUN_S = 600.0
 """How long it ran, where no coolant was read, before it can be called hot."""
+CYCLE_RUN_S = 1200.0
+"""How long it ran, where no coolant was read, before that counts as a heat: assumed."""
 
 
 def runs_now(state: BookState) -> bool:
@@ -54,7 +56,7 @@ def heat_cycles(state: BookState, since: str, now: str) -> int:
     for k, begun in enumerate(began):
         end = _end(state, begun)
         if begun.time >= since:
-            hot = hot or max(_coolants(state, begun), default=0.0) >= HOT_C
+            hot = hot or _heated(state, begun, end)
         if end is None:
             continue
         until = began[k + 1].time if k + 1 < len(began) else now
@@ -62,6 +64,15 @@ def heat_cycles(state: BookState, since: str, now: str) -> int:
         if stood >= timedelta(hours=COLD_H):
             gone, hot = gone + hot, False
     return gone
+
+
+def _heated(
+    state: BookState, begun: Entry[AttemptStarted], end: Entry[AttemptEnded] | None
+) -> bool:
+    read = _coolants(state, begun)
+    if read or end is None:
+        return max(read, default=0.0) >= HOT_C
+    return end.body.after_s >= CYCLE_RUN_S
 
 
 def _fired(state: BookState) -> Sequence[Entry[AttemptStarted]]:
