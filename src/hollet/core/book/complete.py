@@ -171,7 +171,7 @@ def _not_ready(
 def _after_running(
     state: BookState, step: Step, tools: Sequence[Instrument], now: str
 ) -> list[Obstacle]:
-    """A drive or a heat that nothing says; figures that are read again until they rest, and do not yet."""
+    """A drive or a heat that nothing says; figures read again that do not rest yet."""
     still = not_yet(state, step, now)
     moving = next((c for c in creeping(state, step, tools) if c.word != "rests"), None)
     return [
