@@ -237,3 +237,27 @@ def test_what_cannot_be(going: Book):
         going.do("clear said", step=STEP, watcher="XX")
     with pytest.raises(NotFound):
         going.do("touched", step=STEP, watcher="XX")
+
+
+def test_same_again_ends_where_it_has_to_go(going: Book):
+    """Forty and forty of 118: a third forty would go past it by two, which is near enough; a fourth
+    is no more offered.
+    """
+    voices(going)
+    for k in range(3):
+        move(going, "down", "40", clear=k > 0)
+        if k == 0:
+            voices(going)
+        assert facts(going).at_once is (k < 2)
+    move(going, "up", "40")
+    voices(going)
+    assert not facts(going).to_go[0].there
+
+
+def test_the_nose_goes_again_by_what_the_screen_says(going: Book):
+    voices(going)
+    move(going, "nose down", "1")
+    voices(going)
+    assert facts(going).last_by == "1°"
+    move(going, "nose down", facts(going).last_by, clear=True)
+    assert facts(going).to_go[2].left == 2

@@ -67,7 +67,7 @@ describe('the primary key', () => {
   it('is the same move once more and all clear, where one word is enough', async () => {
     const own = hand(now({ at_once: true }))
     await own.next()
-    expect(written).toEqual([{ kind: 'unit moved', step: 'engine_in', way: 'down', by: '', clear: true }])
+    expect(written).toEqual([{ kind: 'unit moved', step: 'engine_in', way: 'down', by: '20', clear: true }])
   })
   it('is nothing where neither holds', async () => {
     await hand().next()

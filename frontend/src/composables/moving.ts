@@ -26,7 +26,7 @@ export function useMoving(step: () => string, moving: () => Moving | null) {
   const amount = computed(() => typed.value || used.value)
   const write = (entry: Entry) => served(() => book.write(entry))
 
-  async function moved(way: Way, own: { clear?: boolean; sure?: boolean } = {}) {
+  async function moved(way: Way, own: { by?: string; clear?: boolean; sure?: boolean } = {}) {
     held.value = way
     const by = way.startsWith('nose') && !typed.value ? '1' : amount.value
     const told = await write({ kind: 'unit moved', step: step(), way, by, ...own })
@@ -38,7 +38,7 @@ export function useMoving(step: () => string, moving: () => Moving | null) {
   async function next() {
     const now = moving()
     if (now?.next_voice) await clear(now.next_voice)
-    else if (now?.at_once && now.last) await moved(now.last as Way, { clear: true })
+    else if (now?.at_once && now.last) await moved(now.last as Way, { by: now.last_by, clear: true })
   }
   const clear = (watcher: string, own: { gap?: string; between?: string; widens?: Way | null } = {}) =>
     write({ kind: 'clear said', step: step(), watcher, ...own })

@@ -268,6 +268,18 @@ class _Moves:
             found.append(ToGo(way=toward, left=abs(left), unit=unit, there=there, known=known))
         return tuple(found)
 
+    def past(self) -> bool:
+        """Whether the last move once more would go past where it has to."""
+        if self.last is None:
+            return False
+        axis = next((a for a in self.to_go() if self.last.body.way in (a.way, BACK[a.way])), None)
+        if axis is None or not axis.known or self.last.body.by is None:
+            return False
+        turns = self.last.body.way in TURNS
+        step = self.last.body.by.figure("angle" if turns else "length")
+        near = THERE_DEG if turns else THERE_MM
+        return axis.there or (self.last.body.way == axis.way and step > axis.left + near)
+
     def voices(self) -> tuple[Voice, ...]:
         missing = self.missing()
         by = {e.body.watcher: e for e in self.said}
@@ -298,7 +310,7 @@ class _Moves:
             open=ways,
             shut=shut,
             against=self.against(),
-            at_once=not self.singly() and not shut,
+            at_once=not self.singly() and not shut and not self.past(),
             touching=_touching(self.touch),
             moves=len(self.moves),
             pitch=nose.left if nose is not None and nose.way == "nose down" else None,
