@@ -93,6 +93,30 @@ class Hands:
             self.page.wait_for_timeout(50)
         raise AssertionError(f"{step}: nothing came of the press: {self.page.url}")
 
+    def fill(self, step: str, amount: str) -> None:
+        """So much poured in, the level seen."""
+        self.go(step)
+        self.page.keyboard.type(amount)
+        self.page.keyboard.press("Enter")
+        self.mk.written(amount)
+        self.page.locator("button.level").click()
+        expect(self.page.locator("button.level")).to_be_disabled()
+        self.step(step)
+
+    def sheet(self, step: str, figures: dict[str, str]) -> None:
+        """A whole sheet of figures in the state that it asks for, by Enter alone."""
+        self.go(step)
+        self.mk.key("w")
+        region = self.page.get_by_role("region", name="Type the sheet in")
+        region.get_by_role("button", name="all read").click()
+        for name, typed in figures.items():
+            field = region.locator(f"input[name=in-{name}]")
+            expect(field).to_be_focused()
+            field.fill(typed)
+            field.press("Enter")
+        self.mk.written(next(reversed(figures.values())))
+        self.step(step)
+
     def run(self, step: str, **figures: str) -> None:
         """Climb a rung: what is isolated seen, started, read once, key off as passed."""
         self.go(step)
@@ -147,6 +171,16 @@ class Past:
         if not joint["counted"]:
             about = {"joint": joint["id"], "version": joint["version"]}
             self.plan(act="count", bolts=len(joint["bolts"]), **about)
+
+    def limit(self, name: str, **said: str) -> None:
+        """A figure out of the book."""
+        version = next(
+            r["limit"]["version"]
+            for row in api(self.url, f"/api/builds/{self.build}/plan")["rows"]
+            for r in self.bench(row["id"]).get("results", ())
+            if r["limit"]["id"] == name
+        )
+        self.plan(act="limit", limit=name, version=version, source=BOOK, **said)
 
     def wrench(self, step: str) -> None:
         """The first wrench that holds the stage that comes."""

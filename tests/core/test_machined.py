@@ -66,7 +66,7 @@ def test_the_step_waits_until_it_is_measured_again(book: Book):
         "machine measured", work="m1", when="after", typed=["84.009", "84.011"], instrument="b1"
     )
     assert work(book).right
-    assert work(book).before == ("83.98",)
+    assert work(book).before == ("83.98 mm",)
     assert not [o for o in book.in_the_way("bore") if o.code == "part"]
 
 

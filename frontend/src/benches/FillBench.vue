@@ -7,6 +7,7 @@ import { computed, ref } from 'vue'
 import { onlyAsks, type FillBenchView, sentence } from '@/api/client'
 import LimitBar from '@/drawings/LimitBar.vue'
 import { useFigure } from '@/composables/figure'
+import { useKeys } from '@/composables/keys'
 import { useBook } from '@/stores/book'
 import BenchFrame from './BenchFrame.vue'
 import StepWords from './StepWords.vue'
@@ -15,6 +16,7 @@ const props = defineProps<{ bench: FillBenchView }>()
 const book = useBook()
 const frame = ref<InstanceType<typeof BenchFrame> | null>(null)
 const text = ref('')
+const field = ref<HTMLInputElement | null>(null)
 const problem = ref('')
 const question = ref('')
 const tool = computed(() => props.bench.tools[0] ?? null)
@@ -44,6 +46,12 @@ async function pour(sure = false) {
     else problem.value = sentence(error)
   }
 }
+/** A digit begins the amount. */
+function digit(key: string) {
+  text.value += key
+  field.value?.focus()
+}
+useKeys(() => Object.fromEntries([...'0123456789.'].map((key) => [key, () => digit(key)])))
 async function dryRun() {
   const reason = await frame.value?.ask({
     title: 'One run without coolant',
@@ -105,7 +113,13 @@ async function dryRun() {
       <form @submit.prevent="pour()">
         <label class="field"
           ><span>poured in, L</span
-          ><input v-model="text" class="entry" inputmode="decimal" autocomplete="off" name="amount"
+          ><input
+            ref="field"
+            v-model="text"
+            class="entry"
+            inputmode="decimal"
+            autocomplete="off"
+            name="amount"
         /></label>
         <p class="t16" aria-live="polite" style="min-height: 24px">
           {{ text && figure ? (figure.ok ? `is ${figure.value} ${figure.unit}` : figure.words) : '' }}

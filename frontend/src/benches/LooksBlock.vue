@@ -3,7 +3,7 @@
 import { reactive, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { movedOf } from '@/composables/looks'
-import { useServer } from '@/composables/server'
+import { emptied, useServer } from '@/composables/server'
 import { useBook } from '@/stores/book'
 import { capital } from '@/words'
 
@@ -18,11 +18,12 @@ const at = ref('') // the joint whose refusal is shown
 async function odometer(sure = false) {
   if (!reads.value.trim()) return
   at.value = ''
+  const empty = emptied(reads)
   const kept = await served(async () => {
     await book.write({ kind: 'odometer said', typed: reads.value.trim(), unit: 'km', sure })
     return true
   })
-  if (kept) reads.value = ''
+  if (kept) empty()
 }
 async function looked(joint: Schemas['LookJoint'], text: string) {
   at.value = joint.joint
@@ -37,7 +38,7 @@ async function looked(joint: Schemas['LookJoint'], text: string) {
     })
     return true
   })
-  if (kept) moved[joint.joint] = ''
+  if (kept && moved[joint.joint] === text) moved[joint.joint] = ''
 }
 </script>
 

@@ -9,6 +9,7 @@ import { useAttempt } from '@/composables/attempt'
 import { useGauges } from '@/composables/gauges'
 import { pressedTwice, useKeys } from '@/composables/keys'
 import { SENSES, useSamples } from '@/composables/samples'
+import { emptied } from '@/composables/server'
 import { minutesSeconds } from '@/composables/time'
 import { useBook } from '@/stores/book'
 import { useSession } from '@/stores/session'
@@ -98,6 +99,7 @@ async function off() {
 }
 async function explain() {
   if (!last.value || !cause.value.trim() || !change.value.trim()) return
+  const empty = emptied(cause, change)
   const taken = await book.handed({
     kind: 'attempt ended',
     step: props.bench.base.step,
@@ -107,7 +109,7 @@ async function explain() {
     cause: cause.value.trim(),
     change: change.value.trim(),
   })
-  if (taken) cause.value = change.value = ''
+  if (taken) empty()
 }
 /** Nothing here has a digit: digits are the figure on the gauge. */
 function digit(key: string) {

@@ -16,7 +16,9 @@ const said = ref<Record<string, string>>({})
 const sure = ref<string | null>(null)
 const toolOf = ref<Record<string, string>>({})
 const list = ref<HTMLElement | null>(null)
+const asAsked = ref(false) // each was read in the state that its line asks for
 const kinds = computed(() => [...new Set(props.bench.readings.map((r) => r.tool_kind))])
+const asked = computed(() => [...new Set(props.bench.readings.map((r) => r.state).filter(Boolean))])
 const tool = (r: ReadingFacts) => toolFor(props.bench, r, toolOf.value[r.tool_kind])
 
 async function go(at: number) {
@@ -43,6 +45,7 @@ async function write(r: ReadingFacts, at: number) {
       typed,
       unit: with_.unit,
       instrument: with_.id,
+      state: asAsked.value ? r.state : null,
       sure: sure.value === r.id,
     })
     if (!done && book.refused) {
@@ -62,12 +65,19 @@ async function write(r: ReadingFacts, at: number) {
     await go(at)
   }
 }
-void go(
-  Math.max(
-    0,
-    props.bench.readings.findIndex((r) => r.entry === null),
-  ),
-)
+/** To the first that nobody has read. */
+const first = () =>
+  go(
+    Math.max(
+      0,
+      props.bench.readings.findIndex((r) => r.entry === null),
+    ),
+  )
+function say() {
+  asAsked.value = !asAsked.value
+  void first()
+}
+void first()
 </script>
 
 <template>
@@ -90,6 +100,9 @@ void go(
         </select></label
       >
     </div>
+    <button v-if="asked.length" type="button" class="btn small said" :aria-pressed="asAsked" @click="say">
+      {{ asAsked ? '✓ ' : '' }}all read {{ asked.join('; ') }}
+    </button>
     <p class="t16 mut">Enter writes and goes on; an empty field is passed over. Repeats are parted by ;</p>
     <ol>
       <li v-for="(r, k) in bench.readings" :key="r.id" :class="{ asks: said[r.id] }">
@@ -132,6 +145,10 @@ void go(
 .tools .entry {
   min-height: 44px;
   font-size: 16px;
+}
+.said {
+  justify-content: flex-start;
+  text-align: left;
 }
 ol {
   columns: 2;

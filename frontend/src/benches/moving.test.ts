@@ -82,7 +82,7 @@ describe('the pad of moves', () => {
     await settled()
     expect(written).toEqual([
       { kind: 'clear said', step: 'engine_in', watcher: 'RT' },
-      { kind: 'unit moved', step: 'engine_in', way: 'down', by: '', clear: true },
+      { kind: 'unit moved', step: 'engine_in', way: 'down', by: '20', clear: true },
     ])
     again.leave()
   })

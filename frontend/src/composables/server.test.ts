@@ -1,7 +1,8 @@
 // @vitest-environment jsdom
 import { describe, expect, it } from 'vitest'
 import { Refusal, sentence } from '@/api/client'
-import { useServer } from './server'
+import { ref } from 'vue'
+import { emptied, useServer } from './server'
 
 const refusal = (asks: boolean) =>
   new Refusal(
@@ -45,5 +46,15 @@ describe('asking the server', () => {
   })
   it('makes a sentence of whatever was thrown', () => {
     expect(sentence('odd')).toBe('odd')
+  })
+})
+
+describe('a field whose text is on its way', () => {
+  it('is emptied once it is written, but never of what was typed meanwhile', () => {
+    const [sent, newer] = [ref('81200'), ref('81200')]
+    const empty = emptied(sent, newer)
+    newer.value = '81263'
+    empty()
+    expect([sent.value, newer.value]).toEqual(['', '81263'])
   })
 })

@@ -1,5 +1,5 @@
 /** Ask the server, and say what went wrong in its own words: once for every screen and dialog. */
-import { ref } from 'vue'
+import { type Ref, ref } from 'vue'
 import { onlyAsks, Refusal, sentence } from '@/api/client'
 
 /**
@@ -26,4 +26,10 @@ export function useServer() {
     }
   }
   return { problem, asks, field, served }
+}
+
+/** Empties fields once what stood in them is written; what was typed meanwhile stays. */
+export function emptied(...fields: Ref<string>[]) {
+  const sent = fields.map((field) => field.value)
+  return () => fields.forEach((field, k) => field.value === sent[k] && (field.value = ''))
 }

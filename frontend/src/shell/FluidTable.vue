@@ -2,7 +2,7 @@
 /** Every fluid: in, primed, bled, level; litres, why they differ; the rung it shuts. A row opens its acts. */
 import { ref } from 'vue'
 import type { Schemas } from '@/api/client'
-import { useServer } from '@/composables/server'
+import { emptied, useServer } from '@/composables/server'
 import FluidMark from '@/drawings/FluidMark.vue'
 import StopBar from '@/drawings/StopBar.vue'
 import { useBook } from '@/stores/book'
@@ -40,8 +40,9 @@ const bled = (r: Row, came: (typeof CAME)[number]) =>
   served(() => book.write({ kind: 'bleed cycle', fluid: r.fluid, came }))
 async function moved(r: Row, way: 'in' | 'out') {
   const own = { amount: amount.value.trim(), grade: grade.value.trim(), words: words.value.trim() }
+  const empty = emptied(amount, words)
   const kept = await served(() => book.write({ kind: 'fluid moved', fluid: r.fluid, way, ...own }))
-  if (kept !== undefined) amount.value = words.value = ''
+  if (kept !== undefined) empty()
 }
 </script>
 

@@ -2,7 +2,7 @@
 /** What was done about a leak, with the pressure off; how much turn is left in the joint. */
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
-import { useServer } from '@/composables/server'
+import { emptied, useServer } from '@/composables/server'
 import MetalPattern from '@/drawings/MetalPattern.vue'
 import { useBook } from '@/stores/book'
 
@@ -16,8 +16,9 @@ const used = computed(() => (props.place.most ? Math.min(props.place.used / prop
 const id = `turn${Math.random().toString(36).slice(2)}`
 async function done(how: Schemas['LeakMendedAct']['how'], sure = false) {
   const own = { how, turn: how === 'nipped' ? turn.value.trim() : '', words: words.value.trim(), sure }
+  const empty = emptied(turn, words)
   const kept = await served(() => book.write({ kind: 'leak mended', place: props.place.id, ...own }))
-  if (kept !== undefined) turn.value = words.value = ''
+  if (kept !== undefined) empty()
 }
 </script>
 

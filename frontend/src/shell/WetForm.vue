@@ -3,7 +3,7 @@
 import { ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { GRADES, type Grade } from '@/composables/looking'
-import { useServer } from '@/composables/server'
+import { emptied, useServer } from '@/composables/server'
 import DropSign from '@/drawings/DropSign.vue'
 import { useBook } from '@/stores/book'
 
@@ -18,8 +18,9 @@ const called = (kind: string) => props.view.rows.find((r) => r.fluid === kind)?.
 async function wet(grade: Grade) {
   const look = props.view.looking.find((l) => l.fluid === fluid.value)?.id ?? null
   const own = { name: name.value.trim(), joint: joint.value, sure: sure.value, look, attempt: props.attempt }
+  const empty = emptied(name)
   const kept = await served(() => book.write({ kind: 'leak seen', fluid: fluid.value, grade, ...own }))
-  if (kept !== undefined) name.value = ''
+  if (kept !== undefined) empty()
 }
 </script>
 

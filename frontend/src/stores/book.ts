@@ -142,9 +142,10 @@ export const useBook = defineStore('book', () => {
     let mineNow = false
     const mine = JSON.stringify(entry)
     if (!build || inHand.has(mine)) return false // the same press twice: once is enough
+    let behind = inHand.size > 0 // an own act was on its way as it was pressed, though it may end first
     inHand.add(mine)
     const turn = async () => {
-      const behind = busy.value
+      behind ||= busy.value
       while (busy.value) await until(busy).toBe(false) // another act waits its turn, kept and not swallowed
       // behind an own act it is meant for what that left;
       // else for what the hand saw as it pressed, whatever came since

@@ -3,7 +3,7 @@
 import { computed, ref, watch } from 'vue'
 import { v7 } from 'uuid'
 import { client, got, type Schemas } from '@/api/client'
-import { useServer } from '@/composables/server'
+import { emptied, useServer } from '@/composables/server'
 import { clockOf } from '@/composables/time'
 import WorkFrame from '@/shell/WorkFrame.vue'
 import { useBook } from '@/stores/book'
@@ -60,8 +60,11 @@ const stop = (k: number) => served(() => book.write({ kind: 'fault stop', fault:
 async function found() {
   if (!fault.value) return
   const told = { cause: cause.value ?? '', what: own.value.trim(), done: done.value.trim() }
+  const empty = emptied(own, done)
   const kept = await served(() => book.write({ kind: 'cause found', fault: fault.value!.id, ...told }))
-  if (kept !== undefined) [cause.value, own.value, done.value] = [null, '', '']
+  if (kept === undefined) return
+  cause.value = null
+  empty()
 }
 function press(what: string) {
   seen.value = seen.value.includes(what) ? seen.value.filter((s) => s !== what) : [...seen.value, what]

@@ -50,8 +50,10 @@ class Measured(BaseModel):
         return canonical(Quantity(value=self.value, unit=self.unit), dimension, "value")
 
     def shown(self) -> str:
-        """As it was typed, else its value and unit."""
-        return self.typed or f"{self.value} {self.unit}"
+        """As it was typed, with its unit where only a figure was; else its value and unit."""
+        typed = (self.typed or self.value).strip()
+        bare = not any(c.isalpha() or c in "°'\"" for c in typed)
+        return f"{typed} {self.unit}" if bare else typed
 
 
 class Quantities(BaseModel):

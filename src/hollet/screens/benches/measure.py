@@ -191,10 +191,10 @@ def _largest(state: BookState, step: MeasureStep, results: Sequence[ResultFacts]
 
 
 def _asked_state(step: MeasureStep, results: Sequence[ResultFacts]) -> str | None:
-    """The state that the sheet asks for in this step, where it is one."""
-    asked = {
-        state
-        for state in (*(r.state for r in step.reading), *(r.limit.condition for r in results))
-        if state
+    """The state that the sheet asks for in this step, where it is one: that of its readings, else
+    the condition of its limits. Whether a reading fits its limit is the verdict's to say.
+    """
+    asked = {r.state for r in step.reading if r.state} or {
+        r.limit.condition for r in results if r.limit.condition
     }
     return asked.pop() if len(asked) == 1 else None
