@@ -259,7 +259,7 @@ SUMMER = "the gauge cannot tell; one season at low revs, then it is rebuilt"
 
 
 def to_the_hook(url: str, build: str) -> Past:
-    """One's engine built up and ready to be hung: shells in, bolts final, lash set, parcels here."""
+    """One, built up and ready to be hung: shells in, bolts final, lash set, parcels here."""
     past = Past(url, build)
     past.read("rod_shells", "m1", {"s3_lower": "1.494"})
     past.write("rod_shells", "done")

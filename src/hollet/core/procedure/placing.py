@@ -237,6 +237,7 @@ class Placing:
                             self.steps[step].stage == self.steps[closer].stage
                             and step != closer
                             and item.id not in self.steps[step].closes
+                            and self.steps[step].vehicle != "driven"
                         ):
                             self._reason(
                                 closer,
