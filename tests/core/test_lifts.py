@@ -6,6 +6,7 @@ from hollet.core.book.complete import obstacles
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import Refused
 from hollet.core.steps.lifting import UNSAID, lift_of
+from tests.core.test_passing import shelf
 from tests.support import TAKE, Book, small_sheet, tools
 
 STEP = "shaft_off"
@@ -194,3 +195,23 @@ def test_what_was_said_of_one_unit_says_nothing_of_another():
     book.hung("unit_up")
     assert lift_of(book.state, plan.find_step("whole_up"), book.time).what == "unit, 142 kg"
     assert lift_of(book.state, plan.find_step("box_up"), book.time).what == "unit, 46 kg"
+
+
+@pytest.mark.parametrize("mass", ["14.2", "142 g", "110 kg"])
+def test_a_mass_far_below_what_was_planned_is_asked(mass):
+    """142 kg were said where the gear was planned: a slip of the comma hangs nothing by itself."""
+    book = shelf("powertrain-up")
+    book.do("said", step="weight_known", figure="unit_weight", typed="142 kg")
+    lift = {"step": "engine_up", "mass": mass}
+    with pytest.raises(Refused, match="was said to be 142 kg: is it so"):
+        book.hung(**lift)
+    book.hung(**lift, sure=True)
+    book.hung("engine_up", mass="138 kg")
+
+
+def test_a_mark_that_no_gear_bears_is_asked(book: Book):
+    elements = ({"name": "shackle", "limit": "32000 kg", "where": "leg"},)
+    with pytest.raises(Refused, match="32000 kg is marked on it"):
+        say(book, elements=elements)
+    with pytest.raises(Refused, match="does it weigh no more than that"):
+        say(book, mass="1.9 kg")

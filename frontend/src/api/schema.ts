@@ -7409,7 +7409,8 @@ export interface components {
         /**
          * LiftSaidAct
          * @description The mass as a figure or as a range ("171 to 196"), of which the heavy end counts; lengths of
-         *     the legs and between the eyes, or the angle measured on the loaded sling.
+         *     the legs and between the eyes, or the angle measured on the loaded sling. `sure` after a mass
+         *     or a limit that is hardly possible was asked about.
          */
         LiftSaidAct: {
             /**
@@ -7460,6 +7461,11 @@ export interface components {
             reach?: string;
             /** Step */
             step: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure?: boolean;
             /** What */
             what: string;
         };

@@ -9,7 +9,7 @@ import { useBook } from '@/stores/book'
 type Element = Schemas['ElementSaid']
 const props = defineProps<{ lift: Schemas['LiftFacts'] | null; step: string }>()
 const book = useBook()
-const { problem, served } = useServer()
+const { problem, asks, served } = useServer()
 const open = ref(false)
 const blank = (): Element => ({ name: '', limit: '', left: 1, why: '', where: 'leg', found: '' })
 const said = reactive({
@@ -26,10 +26,10 @@ const said = reactive({
 const elements = ref<Element[]>([blank()])
 const percent = (share: number) => `${Math.min(share, 1.25) * 80}%` // the metal begins at four fifths: 100 %
 
-async function say() {
+async function say(sure = false) {
   const kept = await served(async () => {
     const named = elements.value.filter((e) => e.name.trim())
-    await book.write({ kind: 'lift said', step: props.step, ...said, jerk: 1.25, elements: named })
+    await book.write({ kind: 'lift said', step: props.step, ...said, jerk: 1.25, elements: named, sure })
     return true
   })
   if (kept) open.value = false
@@ -66,11 +66,11 @@ async function say() {
       </ol>
       <p v-for="w in lift.working" :key="w" class="t16 mut">{{ w }}</p>
     </template>
-    <p v-else class="t20">Nobody has said what hangs, and by what.</p>
+    <p v-else class="t20">Nobody has said what hangs, and by what: nothing is lifted before.</p>
     <button type="button" class="btn small" :aria-expanded="open" @click="open = !open">
       {{ lift ? 'It hangs otherwise' : 'Say how it hangs' }}
     </button>
-    <form v-if="open" class="form" @submit.prevent="say">
+    <form v-if="open" class="form" @submit.prevent="say()">
       <label class="field"
         ><span>what hangs</span><input v-model="said.what" class="entry" name="lift-what"
       /></label>
@@ -142,6 +142,7 @@ async function say() {
         ><button type="submit" class="btn">It hangs so</button>
       </div>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+      <button v-if="asks" type="button" class="btn small" @click="say(true)">It is so</button>
     </form>
   </section>
 </template>

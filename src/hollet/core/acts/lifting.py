@@ -12,11 +12,16 @@ from hollet.core.acts.hand import Hand
 from hollet.core.entries import BookState, LiftElement, LiftSaid, StepBody
 from hollet.core.errors import Refused
 from hollet.core.quantities.parse import measured
-from hollet.core.quantities.quantity import Measured
+from hollet.core.quantities.quantity import Measured, decimal_text
+from hollet.core.steps.said import weights_said
 
 __all__ = ["LiftSaidAct"]
 
 Text = Annotated[str, Field(max_length=40)]
+LIGHT = 0.8
+"""Below this share of what was said to be carried, the mass of a lift is asked about."""
+LEAST_KG, MOST_KG = 5.0, 20_000.0
+"""What nobody slings for less, and what no workshop's gear is marked with: asked (both assumed)."""
 
 
 class ElementSaid(BaseModel):
@@ -48,7 +53,8 @@ class ElementSaid(BaseModel):
 
 class LiftSaidAct(Act[LiftSaid], StepBody):
     """The mass as a figure or as a range ("171 to 196"), of which the heavy end counts; lengths of
-    the legs and between the eyes, or the angle measured on the loaded sling.
+    the legs and between the eyes, or the angle measured on the loaded sling. `sure` after a mass
+    or a limit that is hardly possible was asked about.
     """
 
     body: ClassVar = LiftSaid
@@ -64,6 +70,7 @@ class LiftSaidAct(Act[LiftSaid], StepBody):
     hook: Text = ""
     reach: Text = ""
     elements: Annotated[tuple[ElementSaid, ...], Field(max_length=20)]
+    sure: bool = False
 
     def accepted(self, state: BookState, hand: Hand) -> LiftSaid:
         step = step_named(state, self.step)
@@ -71,6 +78,9 @@ class LiftSaidAct(Act[LiftSaid], StepBody):
             words = f"{step.number} lifts nothing"
             raise Refused("bad_entry", words, field="step")
         light, heavy = _mass(self.mass)
+        elements = tuple(said.element() for said in self.elements)
+        if not self.sure:
+            _likely(state, heavy, elements)
         return LiftSaid(
             step=self.step,
             what=self.what.strip(),
@@ -84,8 +94,26 @@ class LiftSaidAct(Act[LiftSaid], StepBody):
             angle=_figure(self.angle, "angle", "deg", "angle"),
             hook=_figure(self.hook, "length", "mm", "hook"),
             reach=_figure(self.reach, "length", "mm", "reach"),
-            elements=tuple(said.element() for said in self.elements),
+            elements=elements,
         )
+
+
+def _likely(state: BookState, heavy: Measured, elements: tuple[LiftElement, ...]) -> None:
+    """Ask about a mass far below what the unit was said to weigh, and a mark that no gear bears."""
+    kg, shown = heavy.figure("mass") / 1000, f"{heavy.value} {heavy.unit}"
+    said = weights_said(state)
+    if said and kg < LIGHT * min(weight for _, weight in said):
+        name, weight = min(said, key=lambda one: one[1])
+        words = (
+            f"{shown} hangs here, and {name} was said to be {decimal_text(weight)} kg: is it so?"
+        )
+        raise Refused("odd_figure", words, field="mass")
+    if not said and kg < LEAST_KG:
+        raise Refused("odd_figure", f"{shown}: does it weigh no more than that?", field="mass")
+    for element in elements:
+        if element.limit is not None and element.limit.figure("mass") / 1000 > MOST_KG:
+            words = f"{element.name}: {element.limit.shown()} is marked on it?"
+            raise Refused("odd_figure", words, field="elements")
 
 
 def _figure(text: str, dimension: str, unit: str, field: str) -> Measured | None:

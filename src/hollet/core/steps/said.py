@@ -9,7 +9,7 @@ from hollet.core.procedure.kinds.check import Ask
 from hollet.core.quantities.quantity import Measured
 from hollet.core.view import View
 
-__all__ = ["SaidFigure", "not_enough", "said_figures"]
+__all__ = ["SaidFigure", "not_enough", "said_figures", "weights_said"]
 
 
 class SaidFigure(View):
@@ -36,6 +36,16 @@ def not_enough(state: BookState, step: BaseStep) -> str | None:
     the unit weighs.
     """
     return next((figure.problem for figure in said_figures(state, step) if figure.problem), None)
+
+
+def weights_said(state: BookState) -> tuple[tuple[str, float], ...]:
+    """What units were said to weigh, by name, in kg: the masses that gear has to carry."""
+    asked = plan_of(state).derived("asks", plan_of(state).step, _asks)
+    carried = {ask.at_least for ask in asked.values() if ask.dimension == "mass"}
+    found = ((asked[name].name, _value(state, asked[name])) for name in carried if name in asked)
+    return tuple(
+        sorted((name, value.figure("mass") / 1000) for name, value in found if value is not None)
+    )
 
 
 def _asks(steps: tuple[BaseStep, ...]) -> dict[str, Ask]:
