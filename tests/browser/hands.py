@@ -138,6 +138,13 @@ class Hands:
         self.mk.written("key off after")
         self.step(step)
 
+    def off_after(self, step: str, seconds: float) -> None:
+        """Key off after longer than a test can wait, told past the screen; then the step."""
+        running = self.bench(step)["running"]["id"]
+        told = {"after_s": seconds, "reason": "seen enough", "passed": True}
+        self.past.write(step, "attempt ended", attempt=running, **told)
+        self.step(step)
+
 
 class Past:
     """The same build past the screen: figures out of the book, and what lies before the hook."""

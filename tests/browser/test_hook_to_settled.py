@@ -98,11 +98,14 @@ def climb(hands: Hands) -> None:
             hands.past.figures(step)
         hands.step(step)
     hands.run("leak_look", oil="0")
-    hands.off("leak_look")
+    hands.off_after("leak_look", 64)
     hands.step("spark_on")
     for step, coolant in (("first_fire", "24"), ("first_run", "84")):
         hands.run(step, oil="2.6", rpm="1300", coolant=coolant)
-        hands.off(step)
+        if step == "first_run":
+            hands.off_after(step, 150)
+        else:
+            hands.off(step)
 
 
 def settle(hands: Hands, demo) -> None:

@@ -2,9 +2,10 @@
 
 import pytest
 
+from hollet.core.entries import AttemptEnded, AttemptStarted
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.steps.run import attempt_facts
-from tests.support import Book
+from tests.support import SMALL, Book, small_sheet, tools
 
 A = "attempt-1"
 B = "attempt-2"
@@ -305,3 +306,30 @@ def test_dry_run_limits_fire(book: Book):
     assert facts(book, "fire").limit_s == 10
     book.do("attempt ended", step="fire", attempt=A, after_s=4, reason="heard it")
     assert book.gate("fire").answer == "shut"
+
+
+def test_a_run_of_seconds_has_shown_nothing(book: Book):
+    """It has to last a minute, and never longer than it may: at 7 s it does not pass, whoever says
+    so; as long as it had to, it does.
+    """
+    made = Book(small_sheet(SMALL.replace('expect = "', 'least_s = 60\nexpect = "')), tools())
+    step = next(s for s in made.state.plan.step if s.as_run() is not None and s.rung == "fire")
+    own = {"step": step.id, "attempt": "attempt-1"}
+    made.do("attempt started", reason="to look for leaks", **own)
+    made.do("samples", samples=[{"t": 2, "oil": "2 bar", "lamp_out": True}], **own)
+    made.refuse("not_passed", "attempt ended", after_s=7.0, passed=True, **own)
+    assert made.bench(step.id).running.least_s == 15  # never longer than it may
+    made.do("attempt ended", after_s=15.0, passed=True, **own)
+    facts = attempt_facts(made.state, step.as_run(), "attempt-1")
+    assert facts.ended
+    assert not facts.passed  # its rung was shut
+
+
+@pytest.mark.parametrize(("after_s", "passed"), [(5.0, False), (61.0, True)])
+def test_an_old_line_that_says_passed_proves_no_more_than_it_lasted(after_s, passed):
+    made = Book(small_sheet(SMALL.replace('expect = "', 'least_s = 60\nexpect = "')), tools())
+    step = next(s for s in made.state.plan.step if s.as_run() is not None and s.rung == "fire")
+    own = {"step": step.id, "attempt": A}
+    made.add(AttemptStarted(rung="fire", limit_s=90, **own))
+    made.add(AttemptEnded(after_s=after_s, reason="seen", passed=True, **own))
+    assert attempt_facts(made.state, step.as_run(), A).passed is passed

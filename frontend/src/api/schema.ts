@@ -2343,6 +2343,11 @@ export interface components {
              * @default 0
              */
             last_s: number;
+            /**
+             * Least S
+             * @default 0
+             */
+            least_s: number;
             /** Limit S */
             limit_s: number;
             /** Number */

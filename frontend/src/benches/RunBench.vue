@@ -94,7 +94,7 @@ async function keyOff() {
 async function off() {
   if (!running.value) return
   if (stop.value) return end(stop.value, false)
-  const enough = running.value.expected_seen
+  const enough = running.value.expected_seen && clock.value >= running.value.least_s
   await end(enough ? `seen: ${props.bench.expect}` : 'ended before what was expected showed', enough)
 }
 async function explain() {
@@ -356,6 +356,7 @@ useKeys(
             {{ stop ? (clock - since).toFixed(1) : minutesSeconds(clock) }}
           </p>
           <p v-if="!stop && left <= 15" class="off">Off in {{ Math.ceil(left) }}</p>
+          <p v-if="!stop && clock < running.least_s" class="t16">It passes from {{ running.least_s }} s on</p>
           <p v-if="running?.pressure_by != null && !stop" class="t24">
             Oil pressure by {{ running.pressure_by }} s
           </p>

@@ -229,6 +229,18 @@ class AttemptEndedAct(Act[AttemptEnded], AttemptEnded):
         return self.filled(after_s=max(self.after_s, facts.last_s))
 
     def _proven(self, facts: AttemptFacts) -> None:
+        """
+        Raises
+        ------
+        Refused
+            `not_passed`: a stop, a deadline that was missed, too short, nothing seen.
+        """
+        if max(self.after_s, facts.last_s) < facts.least_s:
+            words = (
+                f"{decimal_text(self.after_s, 0)} s show nothing of what is to be seen: it passes "
+                f"from {decimal_text(facts.least_s, 0)} s on"
+            )
+            raise Refused("not_passed", words, field="after_s")
         late = any(not d.met and d.at_s < self.after_s for d in facts.deadlines)
         if facts.stop or late:
             raise Refused(

@@ -74,6 +74,7 @@ class AttemptFacts(BaseModel):
     pressure_at: float | None = None
     expected_seen: bool = False
     last_s: float = 0.0
+    least_s: float = 0.0
     asked: tuple[OpenFigure, ...] = ()
     words: tuple[str, ...] = ()
 

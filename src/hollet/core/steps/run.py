@@ -76,7 +76,7 @@ def attempt_facts(state: BookState, step: RunStep, attempt: str) -> AttemptFacts
         ended=end is not None,
         after_s=turned,
         end_reason=end.body.reason if end else None,
-        passed=bool(end and end.body.passed and start.body.gate != "shut"),
+        passed=_passed(start, end, turned, step),
         cause=after.body.cause if after else None,
         change=after.body.change if after else None,
         lamp_out=any(s.lamp_out for s in samples),
@@ -84,8 +84,26 @@ def attempt_facts(state: BookState, step: RunStep, attempt: str) -> AttemptFacts
         expected_seen=stop is None and (pressure is None or showed is not None),
         asked=_asked(samples),
         last_s=samples[-1].t if samples else 0.0,
+        least_s=_least_s(start, step),
         words=_timing_words(plan, step, samples),
     )
+
+
+def _passed(
+    start: Entry[AttemptStarted],
+    end: Entry[AttemptEnded] | None,
+    turned: float | None,
+    step: RunStep,
+) -> bool:
+    """Whether it was said to have passed, against no shut gate, and lasted as long as it has to."""
+    if end is None or turned is None or start.body.gate == "shut":
+        return False
+    return end.body.passed and turned >= _least_s(start, step)
+
+
+def _least_s(start: Entry[AttemptStarted], step: RunStep) -> float:
+    """How long it has to last, in s; never longer than it may."""
+    return min(float(step.least_s), start.body.limit_s)
 
 
 def _counted(start: Entry[AttemptStarted], lines: Sequence[Entry[Samples]]) -> list[RunSample]:

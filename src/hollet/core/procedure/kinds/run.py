@@ -1,6 +1,8 @@
 """A step that climbs one rung of the first start."""
 
-from typing import Literal
+from typing import Annotated, Literal
+
+from pydantic import Field
 
 from hollet.core.procedure.kinds.base import BaseStep
 from hollet.core.procedure.words import RUNGS, Id, Rung, Words
@@ -12,7 +14,9 @@ LIMITS = ("time_limit", "total_limit", "pressure", "pressure_by", "coolant", "ti
 
 
 class RunStep(BaseStep):
-    """One rung of the first start."""
+    """One rung of the first start; `least_s`: how long it has to last, in s, before what it is to
+    show can have shown.
+    """
 
     kind: Literal["run"]
     rung: Literal["power_on", "crank", "fuel_on", "fire", "run_on", "gear", "drive"]
@@ -27,6 +31,7 @@ class RunStep(BaseStep):
     timing: Id | None = None
     rest: Id | None = None
     still_runs: Words | None = None
+    least_s: Annotated[int, Field(ge=0, le=3600)] = 0
 
     def blocked(self, first: Rung | None) -> str:
         rungs = [*RUNGS, "nothing"]
