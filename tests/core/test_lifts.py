@@ -3,10 +3,11 @@
 import pytest
 
 from hollet.core.book.complete import obstacles
+from hollet.core.book.ready import ready_to_lift
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import Refused
 from hollet.core.steps.lifting import UNSAID, lift_of
-from tests.core.test_passing import shelf
+from tests.core.test_passing import press, reach, shelf
 from tests.support import TAKE, Book, small_sheet, tools
 
 STEP = "shaft_off"
@@ -215,3 +216,38 @@ def test_a_mark_that_no_gear_bears_is_asked(book: Book):
         say(book, elements=elements)
     with pytest.raises(Refused, match="does it weigh no more than that"):
         say(book, mass="1.9 kg")
+
+
+def test_ready_to_lift_is_computed():
+    """Ties by their steps, what hangs and carries, people placed: what is not so comes first."""
+    book = shelf("powertrain-up")
+    step = plan_of(book.state).find_step("engine_up")
+
+    def rows(group: str) -> dict[str, str]:
+        found = ready_to_lift(book.state, step, book.time)
+        return {row.what: row.state for row in found.rows if row.group == group}
+
+    assert rows("parted")["starter and alternator leads"] == "not yet"
+    assert rows("how it hangs") == {"nobody has said it": "not known"}
+    assert set(rows("people").values()) == {"not yet"}
+    before = ready_to_lift(book.state, step, book.time)
+    assert before.title == f"Ready to lift: {before.open} of {len(before.rows)} not so"
+    reach(book, "starter_off")
+    press(book, "starter_off")
+    book.absent("starter_off")
+    book.hung("engine_up")
+    assert rows("parted")["starter and alternator leads"] in ("so", "not there")
+    assert rows("how it hangs") == {"unit, 142 kg": "so"}
+    found = ready_to_lift(book.state, step, book.time)
+    assert found.open < before.open
+    assert [row.state in ("not yet", "not known") for row in found.rows[: found.open]] == [
+        True
+    ] * found.open
+
+
+def test_what_hands_lift_has_no_list(book: Book):
+    by_hand = Book(small_sheet(TAKE), tools())
+    step = plan_of(by_hand.state).find_step(STEP)
+    assert ready_to_lift(by_hand.state, step, by_hand.time) is None
+    lead = plan_of(book.state).find_step("lead_off")
+    assert ready_to_lift(book.state, lead, book.time) is None

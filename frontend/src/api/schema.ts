@@ -2673,6 +2673,7 @@ export interface components {
             people: components["schemas"]["Role"][];
             /** Photos */
             photos: components["schemas"]["PhotoView"][];
+            ready: components["schemas"]["Ready"] | null;
             /** Refit Bags */
             refit_bags: components["schemas"]["BagContent"][];
             /** Seats */
@@ -10935,6 +10936,41 @@ export interface components {
             text: string;
             /** Who */
             who: string;
+        };
+        /**
+         * Ready
+         * @description All of it, what is not so first; `open` counts that.
+         */
+        Ready: {
+            /** Open */
+            open: number;
+            /** Rows */
+            rows: components["schemas"]["ReadyRow"][];
+            /** Title */
+            title: string;
+        };
+        /**
+         * ReadyRow
+         * @description One thing that has to be so: of which group, how it stands and why; `step` is where it is
+         *     done.
+         */
+        ReadyRow: {
+            /** Group */
+            group: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "so" | "not there" | "not yet" | "not known";
+            /** Step */
+            step: string | null;
+            /** What */
+            what: string;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
         };
         /**
          * ReasonAct

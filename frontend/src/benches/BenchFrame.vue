@@ -12,6 +12,7 @@ import CaptureBlock from '@/shell/CaptureBlock.vue'
 import CautionBlock from '@/shell/CautionBlock.vue'
 import HoldBlock from '@/shell/HoldBlock.vue'
 import LastChanceBlock from '@/shell/LastChanceBlock.vue'
+import ReadyBlock from './ReadyBlock.vue'
 import RefitBlock from '@/shell/RefitBlock.vue'
 import StepGuards from '@/shell/StepGuards.vue'
 import StuckDialog from '@/shell/StuckDialog.vue'
@@ -229,6 +230,7 @@ defineExpose({
         :what="bench.base.title"
         :step="bench.base.step"
       />
+      <ReadyBlock v-if="!underWay && !hangs && bench.base.ready" :ready="bench.base.ready" />
       <LiftBlock v-if="!underWay && bench.base.lifts" :lift="bench.base.lift" :step="bench.base.step" />
       <LooksBlock v-if="!underWay && bench.base.looks" :looks="bench.base.looks" :step="bench.base.step" />
       <CareBlock v-if="!underWay" :bench="bench" />

@@ -14,7 +14,7 @@ from hollet.core.procedure.words import Carried
 from hollet.core.quantities.quantity import Measured, round9
 from hollet.core.view import View
 
-__all__ = ["UNSAID", "LiftFacts", "LiftRow", "lift_of"]
+__all__ = ["UNSAID", "LiftFacts", "LiftRow", "lift_of", "unit_of"]
 
 ALONE = 90.0
 HOLDS = timedelta(hours=12)
@@ -69,11 +69,12 @@ def lift_of(state: BookState, step: BaseStep, now: str) -> LiftFacts | None:
 
 def _same(a: BaseStep, b: BaseStep) -> bool:
     """Whether two steps lift the same unit; an engine may go as one with its gearbox."""
-    bodies = {_unit(a), _unit(b)}
+    bodies = {unit_of(a), unit_of(b)}
     return len(bodies) == 1 or bodies == {"engine", "powertrain"}
 
 
-def _unit(step: BaseStep) -> Carried:
+def unit_of(step: BaseStep) -> Carried:
+    """What a step lifts: what it moves, else what it carries or lets go; never the vehicle."""
     said = (step.moves, *(c.body for c in step.carries), *(r.body for r in step.releases))
     return next((body for body in said if body is not None and body != "vehicle"), "other")
 

@@ -20,6 +20,7 @@ from hollet.core.book.orders import orders
 from hollet.core.book.passing import Obstacle, Waiting, reason_keys, waiting_for
 from hollet.core.book.photos import PhotoView, photos_of
 from hollet.core.book.provisional import OrientFacts, TrialFacts, on_trial, orients_of, trial_of
+from hollet.core.book.ready import Ready
 from hollet.core.book.removals import puts_back
 from hollet.core.book.settings import Keeping, keeps_of
 from hollet.core.book.sought import Kept, kept_places
@@ -152,6 +153,7 @@ class BenchBase(View):
     behind: DebtGroup | None
     looks: Looks | None
     lift: LiftFacts | None
+    ready: Ready | None
     moves_unit: bool
     moving: MovingFacts | None
     skip_keys: tuple[str, ...] = reason_keys("skip")

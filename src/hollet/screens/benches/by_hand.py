@@ -6,6 +6,7 @@ from typing import Any
 from hollet.core.book.care import counts_of, laid_of, seats_of, warms_of
 from hollet.core.book.debts import debts_behind
 from hollet.core.book.looked import looked_at
+from hollet.core.book.ready import ready_to_lift
 from hollet.core.book.sums import kept_sums
 from hollet.core.entries import BookState, PartChanged
 from hollet.core.entries.status import StepStatus, plan_of
@@ -83,6 +84,7 @@ def care_at(state: BookState, step: Step, tools: Sequence[Instrument], now: str)
         "behind": debts_behind(state, step, now),
         "looks": looked_at(state, step, tools, now),
         "lift": lift_of(state, step, now) if step.lifts else None,
+        "ready": ready_to_lift(state, step, now),
         "moves_unit": step.moves is not None and len(step.people) > 1,
         "moving": moving_of(state, step, now) if step.moves is not None else None,
         "depth_tools": tuple(DepthTool(id=t.id, code=t.code) for t in depths if step.seats),
