@@ -138,9 +138,13 @@ class Hands:
         self.mk.written("key off after")
         self.step(step)
 
-    def off_after(self, step: str, seconds: float) -> None:
-        """Key off after longer than a test can wait, told past the screen; then the step."""
+    def off_after(self, step: str, seconds: int, **figures: str) -> None:
+        """Key off after longer than a test can wait, read every ten seconds, told past the screen;
+        then the step.
+        """
         running = self.bench(step)["running"]["id"]
+        read = [{"t": t, **figures} for t in range(10, seconds, 10)]
+        self.past.write(step, "samples", attempt=running, samples=read)
         told = {"after_s": seconds, "reason": "seen enough", "passed": True}
         self.past.write(step, "attempt ended", attempt=running, **told)
         self.step(step)

@@ -98,12 +98,12 @@ def climb(hands: Hands) -> None:
             hands.past.figures(step)
         hands.step(step)
     hands.run("leak_look", oil="0")
-    hands.off_after("leak_look", 64)
+    hands.off_after("leak_look", 64, oil="0.5")
     hands.step("spark_on")
     for step, coolant in (("first_fire", "24"), ("first_run", "84")):
         hands.run(step, oil="2.6", rpm="1300", coolant=coolant)
         if step == "first_run":
-            hands.off_after(step, 150)
+            hands.off_after(step, 95, oil="2.6", rpm="1300", coolant=coolant)
         else:
             hands.off(step)
 

@@ -197,7 +197,7 @@ defineExpose({
         :caution="bench.base.caution"
         :confirmed="bench.base.confirmed"
         :by="bench.base.confirmed_by"
-        :folded="bench.base.lines.length > 0"
+        :folded="bench.base.lines.length > 0 && bench.base.confirmed"
         @confirm="
           book.act({ kind: 'confirmed', step: bench.base.step, what: bench.base.caution.confirm ?? '' })
         "
