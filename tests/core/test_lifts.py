@@ -251,3 +251,12 @@ def test_what_hands_lift_has_no_list(book: Book):
     assert ready_to_lift(by_hand.state, step, by_hand.time) is None
     lead = plan_of(book.state).find_step("lead_off")
     assert ready_to_lift(book.state, lead, book.time) is None
+
+
+def test_what_was_skipped_is_not_so():
+    """A reason passes an order, and makes nothing so."""
+    book = shelf("powertrain-up")
+    step = plan_of(book.state).find_step("sling_on_again")
+    book.do("skipped", step="ready_to_lift", reason="walked round it yesterday evening")
+    row = next(r for r in ready_to_lift(book.state, step, book.time).rows if r.step)
+    assert (row.state, row.why) == ("not yet", "passed over, not done")

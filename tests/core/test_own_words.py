@@ -71,7 +71,7 @@ def test_gear_too_weak_or_too_low(up, figure, typed, words):
             up, "done", "not_complete", step="weight_known", reason="we have always done it so"
         ).message
     )
-    up.hung("engine_up")
+    up.hung("engine_up", mass="210 kg")
     lift = next(o for o in up.bench("engine_up").base.obstacles if o.code == "lifting")
     assert lift.by == "nothing"
     assert "not ready to lift" in lift.words
@@ -109,7 +109,7 @@ def test_a_figure_struck_holds_the_lift(up):
     for figure, typed in FIGURES.items():
         up.do("said", step="weight_known", figure=figure, typed=typed)
     up.do("done", step="weight_known")
-    up.hung("engine_up")
+    up.hung("engine_up", mass="210 kg")
     assert "lifting" not in {o.code for o in up.bench("engine_up").base.obstacles}
     up.do(
         "strike",

@@ -98,12 +98,13 @@ def _waits(state: BookState, step: Step) -> Iterator[ReadyRow]:
         if other is None:
             continue
         status = known[other.id].status
-        gone = status == "not_there"
+        gone, so = status == "not_there", proven(state, other.id)
+        passed = status in SETTLED and not so  # skipped: a reason is not the thing itself
         yield ReadyRow(
             group="off" if other.stage == "take_down" else "on, and seen",
             what=f"{other.number} {other.title}",
-            state="not there" if gone else "so" if status in SETTLED else "not yet",
-            why="" if status in SETTLED else link.because,
+            state="not there" if gone else "so" if so else "not yet",
+            why="passed over, not done" if passed else "" if so or gone else link.because,
             step=other.id,
         )
 
