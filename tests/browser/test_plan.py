@@ -136,6 +136,13 @@ def test_last_chance_holds_the_bench(hanging, mk: Bench):
                     "not_applicable": True,
                 },
             )
+    jack = {"name": "gearbox jack", "limit": "500 kg", "where": "top"}
+    lift = {"what": "Gearbox", "mass": "46 kg", "mass_from": "weighed", "legs": 1}
+    write(
+        hanging.url,
+        build,
+        {"kind": "lift said", "step": "box_in", "elements": [jack]} | lift,
+    )
     mk.go(f"{hanging.url}/builds/{build}/steps/box_in", "Gearbox")
     mk.confirm_caution()
     expect(mk.page.get_by_text("After this nobody reaches")).to_be_visible()
