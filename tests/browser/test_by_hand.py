@@ -66,7 +66,7 @@ def test_this_first(demo, mk: Bench):
 def test_a_wire_is_tied_only_when_it_is_proven(demo, mk: Bench):
     """On the list of what is not as it left the works: joined, proven in words, then tied."""
     page, build = mk.page, build_named(demo, "One, clutch")
-    mk.go(f"{demo.url}/builds/{build}/changed", "1 still to be settled")
+    mk.go(f"{demo.url}/builds/{build}/changed", "1 still to be settled").quiet()
     page.get_by_role("button", name="It is proven").click()
     expect(page.locator("p.problem")).to_contain_text("say how it was proven")
     page.locator("input[name=wire-proof]").fill("lamp lit while the loom was moved")
