@@ -58,3 +58,13 @@ describe('what another screen wrote', () => {
     expect(turns).toEqual([880])
   })
 })
+
+describe('a press on a screen that is still being loaded', () => {
+  it('is never lost in silence: a form keeps what it has, a button says it', async () => {
+    const book = useBook()
+    book.card = null
+    await expect(book.write(seen('level'))).rejects.toThrow('still being loaded')
+    expect(await book.act(seen('level'))).toBe(false)
+    expect(book.refused).toContain('press it once more')
+  })
+})

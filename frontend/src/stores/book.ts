@@ -60,6 +60,8 @@ const OF_THE_FRAME: Entry['kind'][] = [
   'odometer said',
 ]
 
+const LOADING = 'this screen is still being loaded: press it once more'
+
 export const useBook = defineStore('book', () => {
   const card = ref<BuildCard | null>(null)
   const bench = ref<BenchView | null>(null)
@@ -141,7 +143,8 @@ export const useBook = defineStore('book', () => {
     let seen = seenNow()
     let mineNow = false
     const mine = JSON.stringify(entry)
-    if (!build || inHand.has(mine)) return false // the same press twice: once is enough
+    if (!build) throw new Error(LOADING)
+    if (inHand.has(mine)) return false // the same press twice: once is enough
     let behind = inHand.size > 0 // an own act was on its way as it was pressed, though it may end first
     inHand.add(mine)
     const turn = async () => {
