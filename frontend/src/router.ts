@@ -26,6 +26,12 @@ export const router = createRouter({
       props: true,
     },
     {
+      path: '/builds/:build/ties',
+      name: 'ties',
+      component: () => import('./views/TiesView.vue'),
+      props: true,
+    },
+    {
       path: '/builds/:build/leaks',
       name: 'leaks',
       component: () => import('./views/LeaksView.vue'),

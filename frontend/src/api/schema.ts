@@ -998,6 +998,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/builds/{build}/ties": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Ties
+         * @description The register of ties.
+         */
+        get: operations["get_ties"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/builds/{build}/turned": {
         parameters: {
             query?: never;
@@ -3679,6 +3699,7 @@ export interface components {
             rows: components["schemas"]["RowFacts"][];
             /** Rows Words */
             rows_words: string | null;
+            sweep: components["schemas"]["SweepFacts"] | null;
             /**
              * Taken
              * @default []
@@ -4824,7 +4845,7 @@ export interface components {
             /** Bench Time */
             bench_time: string;
             /** Entry */
-            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["OutOfOvenAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["AlteredAct"] | components["schemas"]["EarlierKeptAct"] | components["schemas"]["KeptSoAct"] | components["schemas"]["WireMendedAct"] | components["schemas"]["SumKeptAct"] | components["schemas"]["RowSaidAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["SeatingSaidAct"] | components["schemas"]["SignSaidAct"] | components["schemas"]["ThreadsSaidAct"] | components["schemas"]["LiftSaidAct"] | components["schemas"]["LookedAgainAct"] | components["schemas"]["OdometerSaidAct"] | components["schemas"]["BleedCycleAct"] | components["schemas"]["FluidMovedAct"] | components["schemas"]["LeakMendedAct"] | components["schemas"]["LeakSeenAct"] | components["schemas"]["LevelSaidAct"] | components["schemas"]["LookBegunAct"] | components["schemas"]["LookEndedAct"] | components["schemas"]["ClearSaidAct"] | components["schemas"]["TouchedAct"] | components["schemas"]["UnitMovedAct"] | components["schemas"]["WatchSaidAct"] | components["schemas"]["CauseFoundAct"] | components["schemas"]["FaultStopAct"] | components["schemas"]["FaultTestedAct"] | components["schemas"]["SymptomSaidAct"] | components["schemas"]["ComplaintSaidAct"] | components["schemas"]["SnagClearedAct"] | components["schemas"]["SnagSaidAct"] | components["schemas"]["TrialDrivenAct"] | components["schemas"]["SentPullAct"] | components["schemas"]["SentReadingAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GaugesReadAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
+            entry: components["schemas"]["ConfirmedAct"] | components["schemas"]["DoneAct"] | components["schemas"]["HappenedAct"] | components["schemas"]["NotThereAct"] | components["schemas"]["ReopenedAct"] | components["schemas"]["SaidAct"] | components["schemas"]["SkippedAct"] | components["schemas"]["StartedAct"] | components["schemas"]["TrialSaidAct"] | components["schemas"]["ConcessionAct"] | components["schemas"]["DispositionAct"] | components["schemas"]["ReadingAct"] | components["schemas"]["KitSaidAct"] | components["schemas"]["PackPutAct"] | components["schemas"]["PairsTakenAct"] | components["schemas"]["ShimsChangedAct"] | components["schemas"]["ShimsReadAct"] | components["schemas"]["CarrierSetAct"] | components["schemas"]["PartChangedAct"] | components["schemas"]["PatternSeenAct"] | components["schemas"]["CountedOutAct"] | components["schemas"]["LaidOnAct"] | components["schemas"]["OutOfOvenAct"] | components["schemas"]["SeatReadAct"] | components["schemas"]["AlteredAct"] | components["schemas"]["EarlierKeptAct"] | components["schemas"]["KeptSoAct"] | components["schemas"]["WireMendedAct"] | components["schemas"]["SumKeptAct"] | components["schemas"]["RowSaidAct"] | components["schemas"]["FastenerAct"] | components["schemas"]["SeatingSaidAct"] | components["schemas"]["SignSaidAct"] | components["schemas"]["ThreadsSaidAct"] | components["schemas"]["LiftSaidAct"] | components["schemas"]["LookedAgainAct"] | components["schemas"]["OdometerSaidAct"] | components["schemas"]["BleedCycleAct"] | components["schemas"]["FluidMovedAct"] | components["schemas"]["LeakMendedAct"] | components["schemas"]["LeakSeenAct"] | components["schemas"]["LevelSaidAct"] | components["schemas"]["LookBegunAct"] | components["schemas"]["LookEndedAct"] | components["schemas"]["ClearSaidAct"] | components["schemas"]["TouchedAct"] | components["schemas"]["UnitMovedAct"] | components["schemas"]["WatchSaidAct"] | components["schemas"]["CauseFoundAct"] | components["schemas"]["FaultStopAct"] | components["schemas"]["FaultTestedAct"] | components["schemas"]["SymptomSaidAct"] | components["schemas"]["ComplaintSaidAct"] | components["schemas"]["SnagClearedAct"] | components["schemas"]["SnagSaidAct"] | components["schemas"]["TrialDrivenAct"] | components["schemas"]["SentPullAct"] | components["schemas"]["SentReadingAct"] | components["schemas"]["LeftOpenAct"] | components["schemas"]["UndoneAct"] | components["schemas"]["BaggedAct"] | components["schemas"]["CapturedAct"] | components["schemas"]["ComparedAct"] | components["schemas"]["DisturbedAct"] | components["schemas"]["GuardedAct"] | components["schemas"]["RemovedAct"] | components["schemas"]["ReplacedAct"] | components["schemas"]["SetAnewAct"] | components["schemas"]["TriedAct"] | components["schemas"]["UnbaggedAct"] | components["schemas"]["SweptAct"] | components["schemas"]["TieProvenAct"] | components["schemas"]["TieToldAct"] | components["schemas"]["NoteAct"] | components["schemas"]["PauseSaidAct"] | components["schemas"]["PhotoAct"] | components["schemas"]["PinnedAct"] | components["schemas"]["SpokenAct"] | components["schemas"]["WordedAct"] | components["schemas"]["DecisionAct"] | components["schemas"]["AttemptEndedAct"] | components["schemas"]["AttemptStartedAct"] | components["schemas"]["SamplesAct"] | components["schemas"]["GaugesReadAct"] | components["schemas"]["GoneOnAct"] | components["schemas"]["SecuredAct"] | components["schemas"]["StoppedAct"] | components["schemas"]["SupportedAct"] | components["schemas"]["SurroundingsAct"] | components["schemas"]["VehicleStandsAct"] | components["schemas"]["CauseAct"] | components["schemas"]["EvidenceAct"] | components["schemas"]["FaceAddedAct"] | components["schemas"]["FindingAct"] | components["schemas"]["LaidBesideAct"] | components["schemas"]["PartDecidedAct"] | components["schemas"]["PartRightAct"] | components["schemas"]["TracedAct"] | components["schemas"]["FeatureComparedAct"] | components["schemas"]["OrderMovedAct"] | components["schemas"]["OrderedAct"] | components["schemas"]["ParcelCameAct"] | components["schemas"]["PartRefusedAct"] | components["schemas"]["PartReturnedAct"] | components["schemas"]["PartTakenAct"] | components["schemas"]["PartWantedAct"] | components["schemas"]["BudgetSetAct"] | components["schemas"]["OwnerSaidAct"] | components["schemas"]["PaidAct"] | components["schemas"]["ReserveWeighedAct"] | components["schemas"]["WayWeighedAct"] | components["schemas"]["PutByAct"] | components["schemas"]["SearchBegunAct"] | components["schemas"]["SearchEndedAct"] | components["schemas"]["MachineMeasuredAct"] | components["schemas"]["MachineMovedAct"] | components["schemas"]["MachineOrderedAct"] | components["schemas"]["QuestionAnsweredAct"] | components["schemas"]["QuestionAskedAct"] | components["schemas"]["OpenerSaidAct"] | components["schemas"]["StrikeAct"];
             /** Id */
             id: string;
             /** Seen */
@@ -13727,6 +13748,83 @@ export interface components {
             verdict: string;
         };
         /**
+         * SweepFacts
+         * @description The whole walk, and the lines that are back and not proven yet.
+         */
+        SweepFacts: {
+            /** Places */
+            places: components["schemas"]["SweepPlace"][];
+            /** Ties */
+            ties: components["schemas"]["TieRow"][];
+            /** Title */
+            title: string;
+        };
+        /**
+         * SweepPlace
+         * @description One place of the walk, with what is looked at there.
+         */
+        SweepPlace: {
+            /**
+             * Left
+             * @description How many things nobody has looked at.
+             */
+            readonly left: number;
+            /** Name */
+            name: string;
+            /** Things */
+            things: components["schemas"]["SweepThing"][];
+            /**
+             * Wrong
+             * @description How many are not as they should be.
+             */
+            readonly wrong: number;
+        };
+        /**
+         * SweepThing
+         * @description One thing of the walk: `found` is right, wrong, not there, or empty while nobody looked.
+         */
+        SweepThing: {
+            /** Bad */
+            bad: string;
+            /** Found */
+            found: string;
+            /** Good */
+            good: string;
+            /** Id */
+            id: string;
+            /** What */
+            what: string;
+            /** Who */
+            who: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * SweptAct
+         * @description What was found at one place of a walk.
+         */
+        SweptAct: {
+            /**
+             * Found
+             * @enum {string}
+             */
+            found: "right" | "wrong" | "not there";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "swept";
+            /** Step */
+            step: string;
+            /** Things */
+            things: string[];
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+        };
+        /**
          * SymptomChoice
          * @description A symptom to choose.
          */
@@ -13971,6 +14069,121 @@ export interface components {
             unknown: boolean;
             /** Words */
             words: string;
+        };
+        /**
+         * TieProvenAct
+         * @description A line that is back was pulled, seen or measured.
+         */
+        TieProvenAct: {
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "pulled" | "seen" | "measured";
+            /** Item */
+            item: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tie proven";
+            /**
+             * Right
+             * @default true
+             */
+            right?: boolean;
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+        };
+        /**
+         * TieRow
+         * @description One line. `kept` is what was kept as found where it was parted; `at_id` is the step that
+         *     connects it. Where it may be taken for another (`alike`), a pull proves its seat and not its
+         *     place.
+         */
+        TieRow: {
+            /** Alike */
+            alike: string;
+            /** At Id */
+            at_id: string | null;
+            /** At Words */
+            at_words: string;
+            /** Blocks */
+            blocks: string;
+            /** Item */
+            item: string;
+            /** Kept */
+            kept: string[];
+            /** Label */
+            label: string;
+            /** Number */
+            number: string;
+            /** Proof */
+            proof: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "off" | "back" | "proven" | "wrong";
+            /** Step */
+            step: string | null;
+            /** Tucked */
+            tucked: string;
+            /**
+             * Unproven
+             * @description Whether it is back and nobody has pulled, seen or measured it, or found it wrong.
+             */
+            readonly unproven: boolean;
+            /** What */
+            what: string;
+            /** Who */
+            who: string;
+            /**
+             * Words
+             * @description How it stands, in words.
+             */
+            readonly words: string;
+        };
+        /**
+         * TieToldAct
+         * @description Where a line is tucked, its label, what it may be taken for.
+         */
+        TieToldAct: {
+            /**
+             * Alike
+             * @default
+             */
+            alike?: string;
+            /** Item */
+            item: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tie told";
+            /**
+             * Label
+             * @default
+             */
+            label?: string;
+            /**
+             * Tucked
+             * @default
+             */
+            tucked?: string;
+        };
+        /**
+         * TiesView
+         * @description Every line that was parted: what is wrong or not proven first, then what is off.
+         */
+        TiesView: {
+            /** Rows */
+            rows: components["schemas"]["TieRow"][];
+            /** Title */
+            title: string;
         };
         /**
          * TightenBench
@@ -20760,6 +20973,109 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TakeDownView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_ties: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TiesView"];
                 };
             };
             /** @description Bad Request */

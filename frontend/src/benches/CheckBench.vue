@@ -11,6 +11,7 @@ import BenchFrame from './BenchFrame.vue'
 import RowsBlock from './RowsBlock.vue'
 import PatternBlock from './PatternBlock.vue'
 import StepWords from './StepWords.vue'
+import SweepBlock from './SweepBlock.vue'
 
 const props = defineProps<{ bench: CheckBenchView }>()
 const book = useBook()
@@ -62,10 +63,19 @@ useKeys((): KeyMap =>
         :step="bench.base.step"
         :settled="bench.base.settled"
       />
-      <StepWords :bench="bench" :large="!bench.asks.length && !bench.pattern && !bench.rows.length" />
+      <StepWords
+        :bench="bench"
+        :large="!bench.asks.length && !bench.pattern && !bench.rows.length && !bench.sweep"
+      />
       <RowsBlock
         :rows="bench.rows"
         :words="bench.rows_words"
+        :step="bench.base.step"
+        :settled="bench.base.settled"
+      />
+      <SweepBlock
+        v-if="bench.sweep"
+        :sweep="bench.sweep"
         :step="bench.base.step"
         :settled="bench.base.settled"
       />

@@ -3,12 +3,12 @@
  * What is not as it left the works: what earlier hands did and what becomes of it, parts changed or made,
  * wires mended, what stands in for something, bolts left empty for a later part.
  */
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { v7 } from 'uuid'
-import { client, got, type Schemas } from '@/api/client'
+import { client, type Schemas } from '@/api/client'
 import { useKeys } from '@/composables/keys'
-import { useServer } from '@/composables/server'
+import { useView } from '@/composables/view'
 import AlteredForm from '@/shell/AlteredForm.vue'
 import EarlierRow from '@/shell/EarlierRow.vue'
 import WireRow from '@/shell/WireRow.vue'
@@ -19,8 +19,10 @@ import { capital } from '@/words'
 const props = defineProps<{ build: string }>()
 const book = useBook()
 const router = useRouter()
-const view = ref<Schemas['ChangedView'] | null>(null)
-const { problem, served } = useServer()
+const { view, problem, served } = useView<Schemas['ChangedView']>(
+  () => client.GET('/api/builds/{build}/changed', { params: { path: { build: props.build } } }),
+  () => props.build,
+)
 const form = ref<'altered' | 'wire' | null>(null)
 const keeping = ref<string | null>(null)
 const bears = ref('')
@@ -28,13 +30,6 @@ const why = ref('')
 const safety = ref('')
 const at = computed(() => book.frame?.current ?? '')
 const facts = computed(() => view.value?.facts)
-
-async function load() {
-  const path = { build: props.build }
-  const found = await served(() => got(client.GET('/api/builds/{build}/changed', { params: { path } })))
-  if (found) view.value = found as Schemas['ChangedView']
-}
-watch([() => props.build, () => book.frame?.head], () => void load(), { immediate: true })
 
 async function keep(item: string) {
   await served(() =>

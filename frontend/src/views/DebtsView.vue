@@ -1,19 +1,19 @@
 <script setup lang="ts">
 /** What is not yet final: joint by joint, by what closes over it next. One press goes to the bolt. */
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { client, got, type Schemas } from '@/api/client'
+import { client, type Schemas } from '@/api/client'
 import { useKeys } from '@/composables/keys'
-import { useServer } from '@/composables/server'
+import { useView } from '@/composables/view'
 import DebtRow from '@/shell/DebtRow.vue'
 import WorkFrame from '@/shell/WorkFrame.vue'
-import { useBook } from '@/stores/book'
 
 const props = defineProps<{ build: string }>()
-const book = useBook()
 const router = useRouter()
-const view = ref<Schemas['DebtsView'] | null>(null)
-const { problem, served } = useServer()
+const { view, problem } = useView<Schemas['DebtsView']>(
+  () => client.GET('/api/builds/{build}/debts', { params: { path: { build: props.build } } }),
+  () => props.build,
+)
 const filter = ref('all')
 const chosen = computed(
   () => view.value?.filters.find((f) => f.id === filter.value) ?? view.value?.filters[0],
@@ -21,12 +21,6 @@ const chosen = computed(
 const groups = computed(() => view.value?.groups.filter((g) => chosen.value?.groups.includes(g.id)) ?? [])
 const first = computed(() => view.value?.groups[0] ?? null)
 
-async function load() {
-  const path = { build: props.build }
-  const found = await served(() => got(client.GET('/api/builds/{build}/debts', { params: { path } })))
-  if (found) view.value = found as Schemas['DebtsView']
-}
-watch([() => props.build, () => book.frame?.head], () => void load(), { immediate: true })
 function go() {
   const next = view.value?.next
   if (next) void router.push({ name: 'step', params: { build: props.build, step: next.step } })

@@ -2,9 +2,10 @@
 /** What is wrong: the first suspects, the test that splits the causes best, what is left, what stops it. */
 import { computed, ref, watch } from 'vue'
 import { v7 } from 'uuid'
-import { client, got, type Schemas } from '@/api/client'
-import { emptied, useServer } from '@/composables/server'
+import { client, type Schemas } from '@/api/client'
+import { emptied } from '@/composables/server'
 import { clockOf } from '@/composables/time'
+import { useView } from '@/composables/view'
 import WorkFrame from '@/shell/WorkFrame.vue'
 import { useBook } from '@/stores/book'
 import { useShop } from '@/stores/shop'
@@ -13,8 +14,10 @@ import { capital } from '@/words'
 const props = defineProps<{ build: string }>()
 const book = useBook()
 const shop = useShop()
-const view = ref<Schemas['FaultsView'] | null>(null)
-const { problem, served } = useServer()
+const { view, problem, served } = useView<Schemas['FaultsView']>(
+  () => client.GET('/api/builds/{build}/faults', { params: { path: { build: props.build } } }),
+  () => props.build,
+)
 const choosing = ref(false)
 const words = ref('')
 const seen = ref<string[]>([])
@@ -28,12 +31,6 @@ const held = computed(() => fault.value?.tests.filter((t) => t.held) ?? [])
 const past = computed(() => view.value?.faults.filter((f) => f.ended) ?? [])
 const ready = computed(() => test.value?.before.every((b) => seen.value.includes(b)) ?? false)
 
-async function load() {
-  const path = { build: props.build }
-  const found = await served(() => got(client.GET('/api/builds/{build}/faults', { params: { path } })))
-  if (found) view.value = found as Schemas['FaultsView']
-}
-watch([() => props.build, () => book.frame?.head], () => void load(), { immediate: true })
 watch(
   () => test.value?.id,
   () => ([seen.value, figure.value] = [[], '']),

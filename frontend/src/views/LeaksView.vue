@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** Fluids and leaks: what is under pressure now, each place that leaked with its looks, and the table. */
-import { computed, ref, watch } from 'vue'
-import { client, got, type Schemas } from '@/api/client'
+import { computed, ref } from 'vue'
+import { client, type Schemas } from '@/api/client'
 import { pressedTwice, useKeys } from '@/composables/keys'
 import { GRADES, useLooking } from '@/composables/looking'
-import { useServer } from '@/composables/server'
 import { clockOf, minutesSeconds } from '@/composables/time'
+import { useView } from '@/composables/view'
 import DropSign from '@/drawings/DropSign.vue'
 import LeakRun from '@/drawings/LeakRun.vue'
 import FluidTable from '@/shell/FluidTable.vue'
@@ -19,20 +19,16 @@ import { useShop } from '@/stores/shop'
 const props = defineProps<{ build: string }>()
 const book = useBook()
 const shop = useShop()
-const view = ref<Schemas['LeaksView'] | null>(null)
-const { problem, served } = useServer()
+const { view, problem } = useView<Schemas['LeaksView']>(
+  () => client.GET('/api/builds/{build}/leaks', { params: { path: { build: props.build } } }),
+  () => props.build,
+)
 const { looking, seconds, left, place, off, seen } = useLooking(() => view.value)
 const burning = ref(false)
 const others = computed(() => view.value?.places.filter((p) => p.id !== place.value?.id) ?? [])
 const looks = (p: Schemas['LeakPlace']) => p.looks.map((l) => ({ ...l, at: clockOf(l.time, shop.zone) }))
 const attempt = computed(() => view.value?.unplaced[0]?.attempt ?? null)
 
-async function load() {
-  const path = { build: props.build }
-  const found = await served(() => got(client.GET('/api/builds/{build}/leaks', { params: { path } })))
-  if (found) view.value = found as Schemas['LeaksView']
-}
-watch([() => props.build, () => book.frame?.head], () => void load(), { immediate: true })
 const pumpOff = () => (pressedTwice() ? null : off())
 async function burns() {
   burning.value = true

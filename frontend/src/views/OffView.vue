@@ -163,6 +163,7 @@ useKeys(() => ({
   w: () => whatField.value?.focus(),
   k: () => capture.value?.ask(null, { removal: null, step: view.value?.at ?? null }),
   u: () => void router.push({ name: 'back', params: { build: props.build } }),
+  v: () => void router.push({ name: 'ties', params: { build: props.build } }),
 }))
 </script>
 
@@ -231,7 +232,12 @@ useKeys(() => ({
         </div>
         <h2 class="t20">Tray</h2>
         <BagTray :bags="view.bags" :current="bag" :next="view.next_bag" @choose="bag = $event" />
-        <h2 class="t20">Off last</h2>
+        <h2 class="t20 spread">
+          Off last
+          <RouterLink class="btn small" :to="{ name: 'ties', params: { build } }"
+            >Ties<kbd>V</kbd></RouterLink
+          >
+        </h2>
         <ol class="last">
           <li v-for="r in last" :key="r.id">
             <time class="mut">{{ clockOf(r.time, shop.zone) }}</time><span

@@ -1,26 +1,24 @@
 <script setup lang="ts">
 /** The record: what the log comes to, for the shop, and for the owner without the notes. */
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { client, got, type Schemas } from '@/api/client'
+import { client, type Schemas } from '@/api/client'
 import { useKeys } from '@/composables/keys'
-import { useServer } from '@/composables/server'
+import { useView } from '@/composables/view'
 import WorkFrame from '@/shell/WorkFrame.vue'
-import { useBook } from '@/stores/book'
 
 const props = defineProps<{ build: string }>()
-const book = useBook()
 const router = useRouter()
-const view = ref<Schemas['RecordView'] | null>(null)
 const owner = ref(false)
-const { problem, served } = useServer()
+const { view, problem } = useView<Schemas['RecordView']>(
+  () =>
+    client.GET('/api/builds/{build}/record', {
+      params: { path: { build: props.build }, query: { owner: owner.value } },
+    }),
+  () => props.build,
+  owner,
+)
 const paper = computed(() => `/api/builds/${props.build}/record.pdf?owner=${owner.value}`)
-async function load() {
-  const params = { path: { build: props.build }, query: { owner: owner.value } }
-  const found = await served(() => got(client.GET('/api/builds/{build}/record', { params })))
-  if (found) view.value = found as Schemas['RecordView']
-}
-watch([() => props.build, () => book.frame?.head, owner], () => void load(), { immediate: true })
 useKeys(() => ({
   p: () => void window.open(paper.value, '_blank'),
   w: () => (owner.value = !owner.value),

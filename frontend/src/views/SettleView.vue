@@ -1,29 +1,22 @@
 <script setup lang="ts">
 /** Settle: what creeps and what rests, each figure measured again beside its first, what it is fit to. */
-import { ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { client, got, type Schemas } from '@/api/client'
+import { client, type Schemas } from '@/api/client'
 import { useKeys } from '@/composables/keys'
-import { useServer } from '@/composables/server'
+import { useView } from '@/composables/view'
 import CreepTrack from '@/drawings/CreepTrack.vue'
 import FitTo from '@/drawings/FitTo.vue'
 import LimitBar from '@/drawings/LimitBar.vue'
 import ComplaintBlock from '@/shell/ComplaintBlock.vue'
 import SnagBlock from '@/shell/SnagBlock.vue'
 import WorkFrame from '@/shell/WorkFrame.vue'
-import { useBook } from '@/stores/book'
 
 const props = defineProps<{ build: string }>()
-const book = useBook()
 const router = useRouter()
-const view = ref<Schemas['SettleView'] | null>(null)
-const { problem, served } = useServer()
-async function load() {
-  const path = { build: props.build }
-  const found = await served(() => got(client.GET('/api/builds/{build}/settle', { params: { path } })))
-  if (found) view.value = found as Schemas['SettleView']
-}
-watch([() => props.build, () => book.frame?.head], () => void load(), { immediate: true })
+const { view, problem } = useView<Schemas['SettleView']>(
+  () => client.GET('/api/builds/{build}/settle', { params: { path: { build: props.build } } }),
+  () => props.build,
+)
 function go() {
   const step = view.value?.next?.step
   if (step) void router.push({ name: 'step', params: { build: props.build, step } })

@@ -36,6 +36,7 @@ from hollet.core.acts import (
     sought,
     sums,
     takedown,
+    ties,
     told,
     work,
 )
@@ -66,6 +67,7 @@ FAMILIES = (
     sent,
     opened,
     takedown,
+    ties,
     told,
     decided,
     runs,

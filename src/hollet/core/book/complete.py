@@ -17,6 +17,7 @@ from hollet.core.book.orders import orders
 from hollet.core.book.passing import Obstacle, reason_keys, unsettled_before
 from hollet.core.book.provisional import provisional
 from hollet.core.book.removals import puts_back
+from hollet.core.book.sweeping import not_swept
 from hollet.core.book.windows import chances
 from hollet.core.entries import BookState
 from hollet.core.entries.status import plan_of, status_of
@@ -75,6 +76,7 @@ def obstacles(
         *uncared(state, step, now),
         *_after_running(state, step, tools, now),
         *unlooked(state, step, now),
+        *not_swept(state, step),
         *order,
         *_around(state, step),
         *_machined(state, step, tools),

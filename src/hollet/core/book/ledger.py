@@ -37,6 +37,8 @@ RANK_OF: dict[str, Rank] = {
     "leak": "wrong",
     "fault": "wrong",
     "isolate": "wrong",
+    "swept": "wrong",
+    "tie": "wrong",
     "temporary": "open",
     "joint": "open",
     "empty": "open",

@@ -11,6 +11,8 @@ from hollet.core.book.ledger import OpenItem, left_open, open_item, temporary_it
 from hollet.core.book.machined import machine_orders
 from hollet.core.book.needs import fitted_unproven
 from hollet.core.book.settings import disturbed_settings
+from hollet.core.book.sweeping import sweep_items
+from hollet.core.book.ties import tie_items
 from hollet.core.entries import BookState
 from hollet.core.entries.status import SETTLED, StepStatus, plan_of, statuses
 from hollet.core.instruments import Instrument
@@ -71,6 +73,8 @@ def _open_items(state: BookState, tools: Sequence[Instrument]) -> tuple[OpenItem
     found += _without_word(state)
     found += leak_items(state)
     found += fault_items(state)
+    found += tie_items(state)
+    found += sweep_items(state)
     return tuple(found)
 
 

@@ -107,6 +107,7 @@ from hollet.core.entries.takedown import (
     Unbagged,
     Wire,
 )
+from hollet.core.entries.ties import Swept, TieProven, TieTold
 from hollet.core.entries.told import Note, PauseSaid, Photo, Pin, Pinned, Spoken, Worded
 from hollet.core.entries.work import (
     Confirmed,
@@ -178,6 +179,7 @@ __all__ = [
     "SnagSaid",
     "SnagCleared",
     "ComplaintSaid",
+    "Swept",
     "SymptomSaid",
     "FaultTested",
     "FaultStopSeen",
@@ -261,6 +263,8 @@ __all__ = [
     "ToolChecked",
     "ToolEdited",
     "ToolTried",
+    "TieProven",
+    "TieTold",
     "Touched",
     "Traced",
     "TrialSaid",

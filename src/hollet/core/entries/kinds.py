@@ -33,6 +33,7 @@ from hollet.core.entries import (
     stock,
     sums,
     takedown,
+    ties,
     told,
     work,
 )
@@ -59,6 +60,7 @@ FAMILIES = (
     settled,
     opened,
     takedown,
+    ties,
     told,
     decided,
     runs,

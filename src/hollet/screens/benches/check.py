@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from typing import Literal
 
+from hollet.core.book.sweeping import SweepFacts, sweep_of
 from hollet.core.entries import BookState
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.kinds.check import CheckStep
@@ -28,6 +29,7 @@ class CheckBench(View):
     pattern: PatternFacts | None = None
     rows: tuple[RowFacts, ...] = ()
     rows_words: str | None = None
+    sweep: SweepFacts | None = None
 
 
 def check_bench(
@@ -41,5 +43,6 @@ def check_bench(
         followers=followers(state, step),
         pattern=pattern_of(state, step),
         rows=rows_of(state) if step.rows else (),
+        sweep=sweep_of(state, step),
         rows_words=half_words(rows_of(state)) if step.rows else None,
     )

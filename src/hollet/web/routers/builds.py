@@ -11,6 +11,7 @@ from hollet.screens.faults import FaultsView
 from hollet.screens.leaks import LeaksView
 from hollet.screens.record import RecordView
 from hollet.screens.settle import SettleView
+from hollet.screens.ties import TiesView
 from hollet.screens.turned import TurnedView
 from hollet.services import archives, builds, front, logging, readings
 from hollet.services.builds import BuildCard, GateView
@@ -24,6 +25,7 @@ from hollet.services.logging import LogView
 from hollet.services.readings import ReadIn
 from hollet.services.record import record, record_paper
 from hollet.services.settle import settling
+from hollet.services.ties import tied
 from hollet.services.torque_cards import torque_card
 from hollet.web.models import EntryEdit, ReadingsFile, StandsView, VehicleEdit
 from hollet.web.routers.shop import Shared
@@ -93,6 +95,12 @@ def get_changed(build: str, workshop: Shared) -> ChangedView:
 def get_leaks(build: str, workshop: Shared) -> LeaksView:
     """Fluids and leaks."""
     return leaks(workshop, build)
+
+
+@router.get("/ties")
+def get_ties(build: str, workshop: Shared) -> TiesView:
+    """The register of ties."""
+    return tied(workshop, build)
 
 
 @router.get("/settle")

@@ -47,6 +47,7 @@ if TYPE_CHECKING:
     from hollet.core.procedure.results import ReadingSpec, ResultSpec
     from hollet.core.procedure.rows import RowsAsked
     from hollet.core.procedure.sheet import Sheet
+    from hollet.core.procedure.sweep import Sweep
 
 __all__ = ["BaseStep"]
 
@@ -152,6 +153,10 @@ class BaseStep(Part):
 
     def figures(self) -> tuple["Ask", ...]:
         """The figures that somebody says before it is done."""
+        return ()
+
+    def sweeps(self) -> tuple["Sweep", ...]:
+        """What is looked at on one walk round."""
         return ()
 
     def shows_pattern(self) -> bool:

@@ -8,6 +8,7 @@ from pydantic import Field
 from hollet.core.errors import HolletError
 from hollet.core.procedure.kinds.base import BaseStep
 from hollet.core.procedure.rows import RowsAsked
+from hollet.core.procedure.sweep import Sweep
 from hollet.core.procedure.words import Id, Part, Words
 from hollet.core.quantities.parse import parse
 from hollet.core.quantities.units import find_unit
@@ -49,6 +50,7 @@ class CheckStep(BaseStep):
     rows: RowsAsked | None = None
     hunts: bool = False  # done when no figure of the coming stage is left to find
     asks: Annotated[tuple[Ask, ...], Field(max_length=12)] = ()
+    sweep: Annotated[tuple[Sweep, ...], Field(max_length=24)] = ()
 
     @property
     def closes_up(self) -> bool:
@@ -66,6 +68,9 @@ class CheckStep(BaseStep):
     def figures(self) -> tuple[Ask, ...]:
         return self.asks
 
+    def sweeps(self) -> tuple[Sweep, ...]:
+        return self.sweep
+
     def shows_pattern(self) -> bool:
         return self.pattern
 
@@ -77,8 +82,10 @@ class CheckStep(BaseStep):
 
     def also_of(self, other: BaseStep) -> dict[str, object]:
         asks = {ask.id: ask for ask in (*other.figures(), *self.asks)}
+        sweep = {look.id: look for look in (*other.sweeps(), *self.sweep)}
         return {
             "asks": tuple(asks.values()),
+            "sweep": tuple(sweep.values()),
             "hunts": self.hunts or other.sources_figures(),
             "pattern": self.pattern or other.shows_pattern(),
             "rows": self.rows or other.asks_rows(),
