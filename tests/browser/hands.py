@@ -68,7 +68,22 @@ class Hands:
         joint = bench.get("joint")
         if joint is not None and joint["waits"] and joint["condition"]:
             return self._press(page.get_by_role("button", name="It is so", exact=True))
-        return False
+        return self._walk(bench.get("sweep"))
+
+    def _walk(self, sweep: Any) -> bool:
+        """What is left of a walk round: a place by its key, a thing alone, a tie that is back."""
+        place = next((p for p in sweep["places"] if p["left"]), None) if sweep else None
+        if place is not None:
+            walk = self.page.get_by_role("region", name="The walk round")
+            every = walk.get_by_role("button", name="seen here now")
+            good = place["things"][0]["good"]
+            one = walk.get_by_role("listitem").get_by_role("button", name=good, exact=True)
+            (every if place["left"] > 1 else one).click()
+            path = walk.get_by_role("group", name="Places")
+            expect(path.get_by_role("button", name=place["name"])).to_contain_text("seen")
+        elif sweep and sweep["ties"]:
+            return self._press(self.page.get_by_role("button", name="Seen, its own place"))
+        return bool(sweep and (place or sweep["ties"]))
 
     def _press(self, buttons: Locator) -> bool:
         """The first of some buttons; it is gone, or another stands there, when it was taken."""
