@@ -29,7 +29,12 @@ const unit = computed(() => props.readings.find((r) => r.unit)?.unit ?? '')
 const short = (r: ReadingFacts) =>
   r.value_text ? (whole.value ? `.${r.value_text.split('.')[1]}` : r.value_text) : '–'
 const drawn = computed(() =>
-  props.draw in PLACES ? PLACES[props.draw](props.readings.map((r) => r.at)) : null,
+  props.draw in PLACES
+    ? PLACES[props.draw](
+        props.readings.map((r) => r.at),
+        props.readings.map((r) => (r.value_text ? Number.parseFloat(r.value_text) : null)),
+      )
+    : null,
 )
 const place = (k: number): Place => drawn.value?.places[k] ?? { x: 0, y: 0 }
 </script>

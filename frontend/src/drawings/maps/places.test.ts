@@ -22,6 +22,7 @@ const CASES: Record<string, string[][]> = {
   flange: ['1', '2', '3', '4', '5', '6'].map((t) => [t]),
   belt: [['fan belt'], ['pump belt']],
   turning: [['pinion'], ['carrier']],
+  curve: ['1000', '1500', '2000', '2500', '3000'].map((t) => [t]),
 }
 
 describe.each(Object.entries(CASES))('the drawing of %s', (name, all) => {
@@ -40,6 +41,24 @@ describe.each(Object.entries(CASES))('the drawing of %s', (name, all) => {
         expect(Math.abs(a.x - b.x) >= Math.min(a.w ?? 78, b.w ?? 78) - 1 || Math.abs(a.y - b.y) >= 29).toBe(
           true,
         )
+  })
+})
+
+describe('a curve', () => {
+  const at = CASES.curve
+  it('draws what was read, and only that', () => {
+    const [first, second, third] = PLACES.curve(at, [10, null, 30, null, null]).places
+    expect(first.y).toBeGreaterThan(third.y)
+    expect(second.y).toBeGreaterThan(first.y)
+    const [line] = PLACES.curve(at, [10, null, 30, null, null]).lines
+    expect(line.match(/L/g)).toHaveLength(1)
+    expect(PLACES.curve(at).lines).toEqual([])
+  })
+  it('holds more than forty degrees, and less than none', () => {
+    for (const p of PLACES.curve(at, [-8, 12, 34, 52, 48]).places) {
+      expect(p.y).toBeGreaterThan(0)
+      expect(p.y).toBeLessThan(262)
+    }
   })
 })
 

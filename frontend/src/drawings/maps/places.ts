@@ -306,7 +306,31 @@ function turning(all: readonly At[]): Drawn {
   return out
 }
 
-export const PLACES: Record<string, (all: readonly At[]) => Drawn> = {
+/** Degrees over revs: a point for each figure that was read, joined as it was read; ten degrees a line. */
+function curve(all: readonly At[], values: readonly (number | null)[] = []): Drawn {
+  const [left, foot, head] = [64, 210, 30]
+  const known = values.filter((v): v is number => v !== null)
+  const most = Math.ceil(Math.max(40, ...known) / 10) * 10
+  const least = Math.floor(Math.min(0, ...known) / 10) * 10
+  const high = (v: number) => foot - ((v - least) / (most - least)) * (foot - head)
+  const pitch = (640 - left) / all.length
+  const across = (k: number) => left + pitch * (k + 0.5)
+  const out = { ...blank(262), says: 'degrees before the top, over r/min' }
+  for (let v = least; v <= most; v += 10) {
+    out.centre.push(`M${left} ${high(v)}H640`)
+    out.words.push({ x: left - 8, y: high(v) + 5, text: `${v}°`, anchor: 'end' })
+  }
+  const points = all.map((_, k) => ({ x: across(k), v: values[k] ?? null }))
+  const read = points.filter((p): p is { x: number; v: number } => p.v !== null)
+  if (read.length) out.lines.push('M' + read.map((p) => `${p.x} ${high(p.v)}`).join('L'))
+  for (const p of read) out.lines.push(`M${p.x - 4} ${high(p.v)}a4 4 0 1 0 8 0a4 4 0 1 0 -8 0`)
+  all.forEach(([name = ''], k) => out.words.push({ x: across(k), y: 254, text: name, bold: true }))
+  out.places = points.map((p) => ({ x: p.x, y: p.v === null ? foot - 4 : Math.max(16, high(p.v) - 24) }))
+  return out
+}
+
+type Draw = (all: readonly At[], values?: readonly (number | null)[]) => Drawn
+export const PLACES: Record<string, Draw> = {
   bores,
   journals,
   shells,
@@ -319,4 +343,5 @@ export const PLACES: Record<string, (all: readonly At[]) => Drawn> = {
   flange,
   belt,
   turning,
+  curve,
 }

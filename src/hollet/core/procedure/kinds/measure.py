@@ -39,6 +39,7 @@ Drawing = Literal[
     "flange",
     "belt",
     "turning",
+    "curve",
 ]
 
 
