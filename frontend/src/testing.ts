@@ -1,6 +1,9 @@
 /** Help for the tests of what runs in a browser: a server that answers as told, and a screen's defaults. */
+import { createPinia, setActivePinia } from 'pinia'
 import { vi } from 'vitest'
 import { type Component, createApp, type Plugin } from 'vue'
+import type { Entry } from '@/api/client'
+import { useBook } from '@/stores/book'
 
 export interface Asked {
   method: string
@@ -63,5 +66,24 @@ export function mounted(component: Component, props: Record<string, unknown> = {
       app.unmount()
       root.remove()
     },
+  }
+}
+
+/** A stage for the parts of a bench: `set` before each test; what they write is kept and not sent. */
+export function stage(...plugins: Plugin[]) {
+  const pinia = createPinia()
+  const written: Entry[] = []
+  return {
+    written,
+    set() {
+      setActivePinia(pinia)
+      screen()
+      vi.restoreAllMocks()
+      written.length = 0
+      vi.spyOn(useBook(), 'write').mockImplementation(async (entry: Entry) => (written.push(entry), true))
+    },
+    page: (component: Component, props: Record<string, unknown> = {}) =>
+      mounted(component, props, [pinia, ...plugins]),
+    settled: () => new Promise((done) => setTimeout(done, 5)),
   }
 }

@@ -328,8 +328,66 @@ def test_a_run_of_seconds_has_shown_nothing(book: Book):
 @pytest.mark.parametrize(("after_s", "passed"), [(5.0, False), (61.0, True)])
 def test_an_old_line_that_says_passed_proves_no_more_than_it_lasted(after_s, passed):
     made = Book(small_sheet(SMALL.replace('expect = "', 'least_s = 60\nexpect = "')), tools())
-    step = next(s for s in made.state.plan.step if s.as_run() is not None and s.rung == "fire")
+    step = next(s for s in made.state.plan.step if s.as_run() is not None and s.rung == "crank")
     own = {"step": step.id, "attempt": A}
-    made.add(AttemptStarted(rung="fire", limit_s=90, **own))
+    made.add(AttemptStarted(rung="crank", limit_s=90, **own))
     made.add(AttemptEnded(after_s=after_s, reason="seen", passed=True, **own))
     assert attempt_facts(made.state, step.as_run(), A).passed is passed
+
+
+def test_an_old_line_that_says_passed_proves_nothing_without_its_pressure():
+    made = Book(small_sheet(), tools())
+    own = {"step": "fire", "attempt": A}
+    made.add(AttemptStarted(rung="fire", limit_s=90, **own))
+    made.add(AttemptEnded(after_s=61, reason="seen", passed=True, **own))
+    facts = attempt_facts(made.state, made.state.plan.find_step("fire").as_run(), A)
+    assert facts.stop == "No oil pressure of 1.0 bar entered by 5 s: key off"
+    assert not facts.passed
+
+
+def ran(made: Book, **more: object) -> object:
+    """One attempt at cranking that passed, and what was told of it."""
+    made.do("attempt started", step="crank", attempt=A, isolated=["Plugs out"], reason="to see what it does")
+    made.do("samples", step="crank", attempt=A, samples=[{"t": 4, "oil": "2 bar"}])
+    if more:
+        made.do("run told", step="crank", attempt=A, **more)
+    return made.bench("crank").attempts[-1]
+
+
+@pytest.mark.parametrize(
+    ("told", "stop"),
+    [
+        ({"about": "noise", "word": "heard", "rhythm": "each turn", "place": "low"}, True),
+        ({"about": "noise", "word": "heard", "rhythm": "every second turn", "place": "top"}, False),
+        ({"about": "noise", "word": "none"}, False),
+        ({"about": "glow", "word": "cherry"}, True),
+        ({"about": "smoke", "word": "white, stays"}, True),
+        ({"about": "smoke", "word": "white, gone at once"}, False),
+        ({"about": "idle", "word": "hunts"}, False),
+    ],
+)
+def test_the_run_sheet_stops_what_the_tree_stops(book: Book, told, stop):
+    """A knock with the crank stops it, a tick of a valve is watched; each with what it usually is."""
+    facts = ran(book, t=6.0, **told)
+    assert bool(facts.stop) is stop
+    row = next(row for row in facts.told if row.about == told["about"])
+    assert row.word.startswith(told["word"])
+    assert row.stops is stop
+    assert bool(row.leads) is ("rhythm" in told or told["word"].startswith("white"))
+
+
+def test_what_is_told_after_the_key_is_a_stop_too(book: Book):
+    ran(book)
+    book.do("attempt ended", step="crank", attempt=A, after_s=6.0, passed=True)
+    assert not book.bench("crank").attempts[-1].told[0].word
+    book.do("run told", step="crank", attempt=A, about="glow", word="cherry")
+    last = book.bench("crank").attempts[-1]
+    assert last.stop == "Pipes, cherry: key off and look"
+    assert not last.passed
+
+
+def test_a_noise_without_its_rhythm_is_asked(book: Book):
+    ran(book)
+    own = {"step": "crank", "attempt": A, "about": "noise"}
+    book.refuse("no_rhythm", "run told", word="heard", **own)
+    book.refuse("bad_word", "run told", word="loud", **own)

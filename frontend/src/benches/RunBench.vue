@@ -14,11 +14,13 @@ import { minutesSeconds } from '@/composables/time'
 import { useBook } from '@/stores/book'
 import { useSession } from '@/stores/session'
 import BenchFrame from './BenchFrame.vue'
+import RunSheet from './RunSheet.vue'
 import StepWords from './StepWords.vue'
 
 const props = defineProps<{ bench: RunBenchView }>()
 const book = useBook()
 const frame = ref<InstanceType<typeof BenchFrame> | null>(null)
+const sheet = ref<InstanceType<typeof RunSheet> | null>(null)
 const isolated = ref<string[]>([])
 const session = useSession()
 const oilField = ref<HTMLInputElement | null>(null)
@@ -126,6 +128,7 @@ useKeys(
           PageDown: off,
           PageUp: off,
           o: () => sample({ lamp_out: true }),
+          ...(sheet.value?.keys() ?? {}),
           ...Object.fromEntries(SENSES.map(([seen, , key]) => [key.toLowerCase(), () => sample({ seen })])),
           ...DIGITS,
         }
@@ -221,6 +224,13 @@ useKeys(
               </button>
             </div>
           </form>
+          <RunSheet
+            ref="sheet"
+            :attempt="running"
+            :step="bench.base.step"
+            :clock="clock"
+            :noises="bench.noises"
+          />
           <p v-for="w in running.words" :key="w" class="t20">{{ w }}</p>
           <StripChart
             v-if="running.tracks.length"
@@ -315,6 +325,13 @@ useKeys(
               ><span>What was changed?</span><input v-model="change" class="entry" name="change" /></label
             ><button type="submit" class="btn small">Written</button>
           </form>
+          <RunSheet
+            v-if="last?.ended"
+            :attempt="last"
+            :step="bench.base.step"
+            :clock="null"
+            :noises="bench.noises"
+          />
           <table v-if="bench.attempts.length">
             <thead>
               <tr>
@@ -419,7 +436,7 @@ useKeys(
   align-items: end;
 }
 .clock {
-  font-size: 120px;
+  font-size: min(120px, 9vw);
   font-weight: 850;
   letter-spacing: -0.03em;
   line-height: 1;

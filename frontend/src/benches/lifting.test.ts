@@ -1,34 +1,23 @@
 // @vitest-environment jsdom
 import 'fake-indexeddb/auto'
-import { createPinia, setActivePinia } from 'pinia'
 import type { Plugin } from 'vue'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { type Entry, Refusal } from '@/api/client'
-import { mounted, screen } from '@/testing'
+import { Refusal } from '@/api/client'
+import { stage } from '@/testing'
 import { useBook } from '@/stores/book'
 import LiftBlock from './LiftBlock.vue'
 import LooksBlock from './LooksBlock.vue'
 import ReadyBlock from './ReadyBlock.vue'
 import TypeIn from './TypeIn.vue'
 
-const pinia = createPinia()
 const frame: Plugin = {
   install(app) {
     app.component('RouterLink', { template: '<a><slot /></a>' })
   },
 }
-const page = (component: Parameters<typeof mounted>[0], props: Record<string, unknown>) =>
-  mounted(component, props, [pinia, frame])
-const settled = () => new Promise((done) => setTimeout(done))
-let written: Entry[]
+const { page, settled, set, written } = stage(frame)
 
-beforeEach(() => {
-  setActivePinia(pinia)
-  screen()
-  vi.restoreAllMocks()
-  written = []
-  vi.spyOn(useBook(), 'write').mockImplementation(async (entry: Entry) => (written.push(entry), true))
-})
+beforeEach(set)
 const asking = (message: string) =>
   vi
     .spyOn(useBook(), 'write')

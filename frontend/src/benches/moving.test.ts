@@ -1,28 +1,16 @@
 // @vitest-environment jsdom
 import 'fake-indexeddb/auto'
-import { createPinia, setActivePinia } from 'pinia'
-import { beforeEach, describe, expect, it, vi } from 'vitest'
-import type { Entry, Schemas } from '@/api/client'
+import { beforeEach, describe, expect, it } from 'vitest'
+import type { Schemas } from '@/api/client'
 import { useMoving } from '@/composables/moving'
-import { mounted, screen } from '@/testing'
-import { useBook } from '@/stores/book'
+import { stage } from '@/testing'
 import MovingBlock from './MovingBlock.vue'
 import MovingPad from './MovingPad.vue'
 import WatchForm from './WatchForm.vue'
 
-const pinia = createPinia()
-const page = (component: Parameters<typeof mounted>[0], props: Record<string, unknown>) =>
-  mounted(component, props, [pinia])
-const settled = () => new Promise((done) => setTimeout(done, 5))
-let written: Entry[]
+const { page, settled, set, written } = stage()
 
-beforeEach(() => {
-  setActivePinia(pinia)
-  screen()
-  vi.restoreAllMocks()
-  written = []
-  vi.spyOn(useBook(), 'write').mockImplementation(async (entry: Entry) => (written.push(entry), true))
-})
+beforeEach(set)
 
 const voice = (who: string, missing: boolean) => ({
   who,

@@ -85,9 +85,11 @@ const HAND =
 }
 .folded .text {
   width: 100%;
-  white-space: nowrap;
+  font-size: 18px;
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
   overflow: hidden;
-  text-overflow: ellipsis;
 }
 .confirm {
   display: flex;

@@ -1,9 +1,8 @@
 // @vitest-environment jsdom
 import 'fake-indexeddb/auto'
-import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { type Entry, Refusal } from '@/api/client'
-import { mounted, screen } from '@/testing'
+import { Refusal } from '@/api/client'
+import { stage } from '@/testing'
 import { useBook } from '@/stores/book'
 import ComplaintBlock from './ComplaintBlock.vue'
 import FluidTable from './FluidTable.vue'
@@ -12,23 +11,13 @@ import MendRow from './MendRow.vue'
 import SnagBlock from './SnagBlock.vue'
 import WetForm from './WetForm.vue'
 
-const pinia = createPinia()
-const page = (component: Parameters<typeof mounted>[0], props: Record<string, unknown>) =>
-  mounted(component, props, [pinia])
-const settled = () => new Promise((done) => setTimeout(done, 5))
-let written: Entry[]
+const { page, settled, set, written } = stage()
 const refusing = (reason_code: string, message: string, asks = false) => {
   const why = { refuse: true, reason_code, message, field: 'how', asks }
   vi.spyOn(useBook(), 'write').mockRejectedValue(new Refusal(why as never, 422))
 }
 
-beforeEach(() => {
-  setActivePinia(pinia)
-  screen()
-  vi.restoreAllMocks()
-  written = []
-  vi.spyOn(useBook(), 'write').mockImplementation(async (entry: Entry) => (written.push(entry), true))
-})
+beforeEach(set)
 
 const SYSTEM = {
   kind: 'fuel',

@@ -8,12 +8,24 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from hollet.core.procedure.words import Rung
 
-__all__ = ["ALWAYS", "Engine", "FaultCause", "FaultTest", "Symptom", "TestAnswer"]
+__all__ = [
+    "ALWAYS",
+    "Engine",
+    "Colour",
+    "FaultCause",
+    "FaultTest",
+    "Rhythm",
+    "Symptom",
+    "TestAnswer",
+]
 
 Engine = Literal["still", "crank", "run", "lifted", "drive"]
 """What the engine does during a test: stands, is cranked, runs, runs with the driven wheels free on
 stands, drives.
 """
+Rhythm = Literal["each turn", "every second turn", "steady", "follows the wheels", "once"]
+"""The beat of a noise against the crank, or the wheels."""
+Colour = Literal["white", "blue", "black", "grey", "none"]
 CLEAR = "hands, sleeves and hair clear of fan and belts"
 STANDS_OFF = ("out of gear, or the lever in park", "wheels chocked", "nobody under it", CLEAR)
 ALWAYS: dict[Engine, tuple[str, ...]] = {
@@ -39,7 +51,8 @@ GEARED = ("gear", "selector", "lever to each place", "reverse")
 
 class FaultCause(BaseModel):
     """A cause: temporary or left open (T), changed or slipped in the rebuild (R), age (A); how
-    usual (3 usual, 1 rare); and what proves it.
+    usual (3 usual, 1 rare); and what proves it. Of a noise its sound, rhythm and place, of smoke its
+    colour, and what is done until it is proven.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -48,6 +61,11 @@ class FaultCause(BaseModel):
     weight: Annotated[int, Field(ge=1, le=3)]
     what: str
     proof: str
+    sound: str = ""
+    rhythm: Rhythm | None = None
+    place: str = ""
+    colour: Colour | None = None
+    act: Literal["stop", "watch"] | None = None
 
 
 class TestAnswer(BaseModel):

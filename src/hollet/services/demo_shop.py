@@ -62,6 +62,7 @@ TOOLS: tuple[tuple[str, str, str, dict[str, str]], ...] = (
     ("p1", "P1", "oil pressure gauge with line, 0-10 bar", {"device": "P1-0001"}),
     ("k1", "K1", "coolant thermometer with sender, 0-150 °C", {"device": "K1-0001"}),
     ("n1", "N1", "rev counter, 0-9000 1/min", {"device": "N1-0001"}),
+    ("l1", "L1", "timing light", {}),
 )
 PIN = {
     "MK": [

@@ -13,23 +13,26 @@ from hollet.core.entries import (
     AttemptStarted,
     BookState,
     RunSample,
+    RunTold,
     Samples,
     StepBody,
 )
 from hollet.core.entries.base import Reason, Seconds, Short
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import Conflict, NotFound, Refused
+from hollet.core.faults import Rhythm
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.kinds.run import RunStep
 from hollet.core.quantities.parse import measured
 from hollet.core.quantities.quantity import Measured, decimal_text
+from hollet.core.running.told import NAMES, STOPS, WORDS, About, causes_of
 from hollet.core.slips import SlipCheck, question, slip_check, slip_input
 from hollet.core.steps.attempt import AttemptFacts
 from hollet.core.steps.cooling import cool_down
 from hollet.core.steps.run import attempt_facts, attempts_of
 from hollet.core.steps.starter import burst_limit, cranked_s, rest_of
 
-__all__ = ["AttemptEndedAct", "AttemptStartedAct", "SampleSaid", "SamplesAct"]
+__all__ = ["AttemptEndedAct", "AttemptStartedAct", "RunToldAct", "SampleSaid", "SamplesAct"]
 
 USUAL_GAUGE_BAR = (0.0, 8.0)
 """Span of an oil pressure gauge where the shop has none: usual for such gauges."""
@@ -207,6 +210,34 @@ class SamplesAct(Act[Samples], StepBody):
         _known(state, _rung(state, self.step), self.attempt)
         gauge = _gauge(hand)
         return self.filled(samples=tuple(said.sample(gauge) for said in self.samples))
+
+
+class RunToldAct(Act[RunTold], StepBody):
+    """One row of the run sheet, while it runs or after it."""
+
+    body: ClassVar = RunTold
+    kind: Literal["run told"]
+    attempt: str
+    about: About
+    word: Short
+    t: Annotated[Seconds, Field(ge=0, le=86400)] | None = None
+    rhythm: Rhythm | None = None
+    place: Annotated[str, Field(max_length=60)] = ""
+
+    def accepted(self, state: BookState, hand: Hand) -> RunTold:
+        _known(state, _rung(state, self.step), self.attempt)
+        if self.word not in WORDS[self.about]:
+            words = f"'{self.word}': {NAMES[self.about].lower()} is {', '.join(WORDS[self.about])}"
+            raise Refused("bad_word", words, field="word")
+        if self.word == "heard" and self.rhythm is None:
+            words = "say its rhythm: each turn, every second turn, steady, with the wheels, once"
+            raise Refused("no_rhythm", words, field="rhythm")
+        tree = state.lore.symptom_of(self.about)
+        known = tree.cause if tree is not None else ()
+        found = causes_of(known, self.about, self.word, self.rhythm, self.place)
+        stops = (self.about, self.word) in STOPS or any(cause.act == "stop" for cause in found)
+        leads = tuple(f"{cause.what}. {cause.proof}" for cause in found)
+        return self.filled(leads=leads, stops=stops)
 
 
 class AttemptEndedAct(Act[AttemptEnded], AttemptEnded):

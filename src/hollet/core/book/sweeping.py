@@ -107,7 +107,9 @@ def not_swept(state: BookState, step: Step) -> list[Obstacle]:
     wrong = [f"{t.what}: {t.bad}" for p in facts.places for t in p.things if t.found == "wrong"]
     bad = [f"{row.what}: {row.words}" for row in facts.ties if row.state == "wrong" or row.alike]
     left = [f"{p.name}: {t.what}" for p in facts.places for t in p.things if not t.found]
-    left += [f"{row.what}: {row.words}" for row in facts.ties if row.state == "back" and not row.alike]
+    left += [
+        f"{row.what}: {row.words}" for row in facts.ties if row.state == "back" and not row.alike
+    ]
     found = [Obstacle(code="swept", words=f"not right: {words}", by="nothing") for words in wrong]
     found += [Obstacle(code="swept", words=words, by="nothing") for words in bad]
     if left:

@@ -65,7 +65,9 @@ class TieRow(View):
     def words(self) -> str:
         """How it stands, in words."""
         if self.state == "off":
-            return f"off, connected at {self.at_words}" if self.at_words else "off, no step puts it on"
+            return (
+                f"off, connected at {self.at_words}" if self.at_words else "off, no step puts it on"
+            )
         if self.state == "back":
             return "back, not proven" + (f", looks like {self.alike}" if self.alike else "")
         return self.proof
@@ -111,7 +113,9 @@ def _rows(state: BookState) -> Iterator[TieRow]:
     told: set[str] = set()
     by_hand = {i.id: plan.find_step(i.clear_at) for i in temporary_items(state)}
     for item, entries in state.names("open"):
-        opener = next((e for e in reversed(entries) if item in (o.id for o in e.body.opened())), None)
+        opener = next(
+            (e for e in reversed(entries) if item in (o.id for o in e.body.opened())), None
+        )
         if opener is None:
             continue
         spec = next(o for o in opener.body.opened() if o.id == item)
@@ -122,7 +126,9 @@ def _rows(state: BookState) -> Iterator[TieRow]:
             told.add(step.id)
         closer = next((s for s in plan.step if item in s.closes), None) or by_hand.get(item)
         shut = entries[-1] if item in entries[-1].body.closed() else None
-        yield _row(state, item, spec.what, spec.blocks, opener, step, closer, shut, spec.where or "")
+        yield _row(
+            state, item, spec.what, spec.blocks, opener, step, closer, shut, spec.where or ""
+        )
     for step in plan.step:
         done = last_as(state, step.id, Done)
         if step.id in told or done is None or not LINES.intersection(step.unties):

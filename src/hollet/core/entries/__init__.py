@@ -87,7 +87,7 @@ from hollet.core.entries.parts import (
 from hollet.core.entries.plans import PlanEdited, Strike, Turned
 from hollet.core.entries.readings import Concession, Disposition, Reading
 from hollet.core.entries.rows import RowSaid
-from hollet.core.entries.runs import AttemptEnded, AttemptStarted, RunSample, Samples
+from hollet.core.entries.runs import AttemptEnded, AttemptStarted, RunSample, RunTold, Samples
 from hollet.core.entries.settled import ComplaintSaid, SnagCleared, SnagSaid, TrialDriven
 from hollet.core.entries.shop import DeviceEdited, GearEdited, ToolChecked, ToolEdited, ToolTried
 from hollet.core.entries.sought import PutBy, SearchBegun, SearchEnded
@@ -232,6 +232,7 @@ __all__ = [
     "ReserveWeighed",
     "RowSaid",
     "RunSample",
+    "RunTold",
     "Said",
     "Samples",
     "SearchBegun",

@@ -5,10 +5,12 @@ from typing import Annotated, Any, ClassVar, Literal
 from pydantic import Field
 
 from hollet.core.entries.base import Body, Key, Reason, Seconds, Short, StepBody, measured_once
+from hollet.core.faults import Rhythm
 from hollet.core.procedure.words import Rung
 from hollet.core.quantities.quantity import Measured
+from hollet.core.running.told import NAMES, About
 
-__all__ = ["AttemptEnded", "AttemptStarted", "RunSample", "Samples"]
+__all__ = ["AttemptEnded", "AttemptStarted", "RunSample", "RunTold", "Samples"]
 
 
 class AttemptStarted(StepBody):
@@ -118,3 +120,33 @@ class AttemptEnded(StepBody):
         passed = ", passed" if self.passed else ""
         cause = f". Cause: {self.cause}; changed: {self.change}" if self.cause else ""
         return f"key off after {self.after_s:.1f} s, {self.reason}{passed}{cause}"
+
+
+class RunTold(StepBody):
+    """One row of the run sheet: what somebody saw or heard, at which second (None: after the key
+    was off), what it usually comes from, and whether that stops it.
+    """
+
+    called: ClassVar = "run told"
+    never_late: ClassVar = True
+
+    attempt: str
+    about: About
+    word: Short
+    t: Annotated[Seconds, Field(ge=0, le=86400)] | None = None
+    rhythm: Rhythm | None = None
+    place: Annotated[str, Field(max_length=60)] = ""
+    leads: Annotated[tuple[str, ...], Field(max_length=40)] = ()
+    stops: bool = False
+
+    def subject(self) -> Key:
+        return Key("run", self.attempt)
+
+    def words(self) -> str:
+        """What was told, in words."""
+        where = ", ".join(text for text in (self.rhythm or "", self.place) if text)
+        return f"{self.word}: {where}" if where else self.word
+
+    def line(self, title: str) -> str:
+        at = f"{self.t:.0f} s " if self.t is not None else ""
+        return f"{at}{NAMES[self.about].lower()}: {self.words()}" + (", stop" if self.stops else "")

@@ -2,7 +2,7 @@
 
 from pydantic import BaseModel, ConfigDict, computed_field
 
-__all__ = ["AttemptFacts", "Deadline", "OpenFigure", "TrackFacts"]
+__all__ = ["AttemptFacts", "Deadline", "OpenFigure", "ToldRow", "TrackFacts"]
 
 
 class Deadline(BaseModel):
@@ -45,6 +45,21 @@ class TrackFacts(BaseModel):
     verdict: str = "not_read"
 
 
+class ToldRow(BaseModel):
+    """One row of the run sheet: what was told last, at which second, what it may be; `word` is empty
+    where nobody said anything.
+    """
+
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
+    about: str
+    name: str
+    word: str = ""
+    t: float | None = None
+    stops: bool = False
+    leads: tuple[str, ...] = ()
+    choices: tuple[str, ...] = ()
+
+
 class AttemptFacts(BaseModel):
     """One attempt as it stands; `stop` is the first reason to turn the key back."""
 
@@ -77,6 +92,7 @@ class AttemptFacts(BaseModel):
     least_s: float = 0.0
     asked: tuple[OpenFigure, ...] = ()
     words: tuple[str, ...] = ()
+    told: tuple[ToldRow, ...] = ()
 
     @computed_field
     @property

@@ -4,17 +4,26 @@ Clock, burst, total and rest are counted here, from acknowledged samples and fro
 are judged whole: the last oil pressure and
 lamp count for 15 s; older is no reading, asked for 5 s, then STOP."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from datetime import datetime
 
-from hollet.core.entries import AttemptEnded, AttemptStarted, BookState, Entry, RunSample, Samples
+from hollet.core.entries import (
+    AttemptEnded,
+    AttemptStarted,
+    BookState,
+    Entry,
+    RunSample,
+    RunTold,
+    Samples,
+)
 from hollet.core.entries.status import plan_of
 from hollet.core.limits import Limit
 from hollet.core.procedure.kinds.run import RunStep
 from hollet.core.procedure.plan import Plan
 from hollet.core.quantities.quantity import round9
+from hollet.core.running.told import NAMES, WORDS
 from hollet.core.states import state_conflict
-from hollet.core.steps.attempt import AttemptFacts, OpenFigure, TrackFacts
+from hollet.core.steps.attempt import AttemptFacts, OpenFigure, ToldRow, TrackFacts
 from hollet.core.steps.stop import deadlines_of, is_enough, oil_of, short_words, stop_of
 
 __all__ = ["attempt_facts", "attempts_of"]
@@ -56,7 +65,9 @@ def attempt_facts(state: BookState, step: RunStep, attempt: str) -> AttemptFacts
     deadlines = deadlines_of(start, due, showed, pressure, counted)
     coolant = plan.find_limit(step.coolant)
     turned = _turned_s(start, end) if end else None
-    stop, stop_at = stop_of(counted, deadlines, turned, coolant, wanted, due)
+    told = state.each(RunTold, "run", attempt)
+    heard = [(e.body.t or turned or 0.0, _stop_words(e.body)) for e in told if e.body.stops]
+    stop, stop_at = stop_of(counted, deadlines, turned, coolant, wanted, due, heard)
     return AttemptFacts(
         id=attempt,
         number=start.body.number,
@@ -76,7 +87,7 @@ def attempt_facts(state: BookState, step: RunStep, attempt: str) -> AttemptFacts
         ended=end is not None,
         after_s=turned,
         end_reason=end.body.reason if end else None,
-        passed=_passed(start, end, turned, step),
+        passed=stop is None and _passed(start, end, turned, step),
         cause=after.body.cause if after else None,
         change=after.body.change if after else None,
         lamp_out=any(s.lamp_out for s in samples),
@@ -86,7 +97,23 @@ def attempt_facts(state: BookState, step: RunStep, attempt: str) -> AttemptFacts
         last_s=samples[-1].t if samples else 0.0,
         least_s=_least_s(start, step),
         words=_timing_words(plan, step, samples),
+        told=tuple(_told(told)),
     )
+
+
+def _stop_words(told: RunTold) -> str:
+    return f"{NAMES[told.about]}, {told.words()}: key off and look"
+
+
+def _told(told: Sequence[Entry[RunTold]]) -> Iterator[ToldRow]:
+    """The run sheet: the last word on each, and its choices."""
+    for about, name in NAMES.items():
+        last = next((e.body for e in reversed(told) if e.body.about == about), None)
+        said = ToldRow(about=about, name=name, choices=WORDS[about])
+        if last is not None:
+            own = {"word": last.words(), "t": last.t, "stops": last.stops, "leads": last.leads}
+            said = said.model_copy(update=own)
+        yield said
 
 
 def _passed(

@@ -96,12 +96,13 @@ def stop_of(
     coolant: Limit | None,
     wanted: float | None,
     due: float | None,
+    heard: Sequence[tuple[float, str]] = (),
 ) -> tuple[str | None, float | None]:
     """The first reason to stop among what was entered, and its moment; whole samples are judged,
     and a deadline that passed stays passed.
     """
     hottest = coolant.figure("hi") if coolant else None
-    found: list[tuple[float, str]] = []
+    found = list(heard)
     seen = Seen()
     for s in samples:
         seen = seen.with_(

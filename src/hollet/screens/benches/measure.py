@@ -7,9 +7,8 @@ from hollet.core.checking import standing
 from hollet.core.entries import BookState, Reading
 from hollet.core.entries.status import plan_of
 from hollet.core.instruments import Instrument, single_reading_U
-from hollet.core.limits import Limit
+from hollet.core.limits import Limit, rounded_up
 from hollet.core.procedure.kinds.measure import MeasureStep
-from hollet.core.quantities.quantity import decimal_text
 from hollet.core.steps.before_after import SettingRow, before_after
 from hollet.core.steps.carriers import CarrierFacts, carrier_of
 from hollet.core.steps.choosing import PackChoice, pack_choices
@@ -79,7 +78,7 @@ def tool_choice(tool: Instrument, value: float, limit: Limit | None) -> ToolChoi
     words, u_text, can = "no usual repeatability: read three times", "", False
     if tool.s is not None:
         big_u = single_reading_U(tool, value)
-        u_text, can, words = f"±{decimal_text(big_u, 4)}", True, tool.name
+        u_text, can, words = f"±{rounded_up(big_u)}", True, tool.name
         lo, hi = (limit.figure("lo"), limit.figure("hi")) if limit else (None, None)
         if lo is not None and hi is not None and 2 * big_u > hi - lo:
             words, can = "too wide: it can never prove inside", False

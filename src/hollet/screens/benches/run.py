@@ -10,7 +10,9 @@ from hollet.core.book.open_items import open_items
 from hollet.core.book.passing import reason_keys
 from hollet.core.entries import BookState
 from hollet.core.entries.status import plan_of
+from hollet.core.faults import Rhythm
 from hollet.core.instruments import Instrument
+from hollet.core.lore import Lore
 from hollet.core.procedure.kinds.run import RunStep
 from hollet.core.procedure.words import RUNGS
 from hollet.core.steps.attempt import AttemptFacts
@@ -21,6 +23,13 @@ from hollet.core.view import View
 from hollet.screens.benches.base import BenchBase
 
 __all__ = ["RunBench", "run_bench"]
+
+
+class NoisePlaces(View):
+    """A rhythm, and where noises of that rhythm are usually heard."""
+
+    rhythm: Rhythm
+    places: tuple[str, ...]
 
 
 class RunBench(View):
@@ -56,6 +65,7 @@ class RunBench(View):
     isolated_by: str
     gauge_unit: str
     gauges: tuple[str, ...]
+    noises: tuple[NoisePlaces, ...]
 
 
 def run_bench(
@@ -107,6 +117,7 @@ def run_bench(
         rest=resting[0] if resting is not None else None,
         isolate_at_once=at_once,
         isolated_by=by,
+        noises=noise_places(state.lore),
         gauge_unit=gauge.unit if gauge is not None else "bar",
         gauges=tuple(
             tool.id
@@ -116,3 +127,13 @@ def run_bench(
             and tool.kind in {kind for _, kind, _ in GAUGES}
         ),
     )
+
+
+def noise_places(lore: Lore) -> tuple[NoisePlaces, ...]:
+    """Every rhythm of the tree of noises with its places, as the tree has them."""
+    tree = lore.symptom_of("noise")
+    found: dict[Rhythm, dict[str, None]] = {}
+    for cause in tree.cause if tree is not None else ():
+        if cause.rhythm is not None:
+            found.setdefault(cause.rhythm, {})[cause.place] = None
+    return tuple(NoisePlaces(rhythm=r, places=tuple(p)) for r, p in found.items())
