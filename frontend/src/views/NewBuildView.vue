@@ -26,6 +26,14 @@ const mistake = ref('')
 const look = ref<components['schemas']['SheetLook'] | null>(null)
 const busy = ref(false)
 const sheets = computed(() => (shop.view?.sheets ?? []).filter((s) => chosen.value.includes(s.id)))
+const sought = ref('')
+/** The chosen ones, and those that hold every word that is sought. */
+const shown = computed(() => {
+  const words = sought.value.toLowerCase().split(/\s+/).filter(Boolean)
+  const holds = (text: string) => words.every((word) => text.toLowerCase().includes(word))
+  const all = shop.view?.sheets ?? []
+  return all.filter((s) => chosen.value.includes(s.id) || holds(`${s.title} ${s.about}`))
+})
 const asked = computed(() => [
   ...new Map(sheets.value.flatMap((s) => s.facts ?? []).map((f) => [f.id, f])).values(),
 ])
@@ -88,7 +96,20 @@ async function make() {
       <form v-if="shop.view" @submit.prevent="make">
         <fieldset>
           <legend class="t20">Which sheets, in the order of the work</legend>
-          <label v-for="s in shop.view?.sheets ?? []" :key="s.id" class="sheet"
+          <label class="field"
+            ><span>find a sheet, such as gearbox, spring, timing</span
+            ><input
+              v-model="sought"
+              class="entry"
+              name="sought"
+              maxlength="60"
+              autocomplete="off"
+              @keydown.enter.prevent
+          /></label>
+          <p v-if="!shown.length" class="t20">
+            No sheet holds that word; “As it comes” logs any job without one.
+          </p>
+          <label v-for="s in shown" :key="s.id" class="sheet"
             ><input v-model="chosen" type="checkbox" name="sheet" :value="s.id" /><span
               ><b>{{ s.title }}</b
               ><small
