@@ -26,6 +26,12 @@ export const router = createRouter({
       props: true,
     },
     {
+      path: '/builds/:build/last',
+      name: 'last',
+      component: () => import('./views/LastView.vue'),
+      props: true,
+    },
+    {
       path: '/builds/:build/ties',
       name: 'ties',
       component: () => import('./views/TiesView.vue'),

@@ -347,7 +347,8 @@ def test_an_old_line_that_says_passed_proves_nothing_without_its_pressure():
 
 def ran(made: Book, **more: object) -> object:
     """One attempt at cranking that passed, and what was told of it."""
-    made.do("attempt started", step="crank", attempt=A, isolated=["Plugs out"], reason="to see what it does")
+    own = {"isolated": ["Plugs out"], "reason": "to see what it does"}
+    made.do("attempt started", step="crank", attempt=A, **own)
     made.do("samples", step="crank", attempt=A, samples=[{"t": 4, "oil": "2 bar"}])
     if more:
         made.do("run told", step="crank", attempt=A, **more)
@@ -367,7 +368,7 @@ def ran(made: Book, **more: object) -> object:
     ],
 )
 def test_the_run_sheet_stops_what_the_tree_stops(book: Book, told, stop):
-    """A knock with the crank stops it, a tick of a valve is watched; each with what it usually is."""
+    """A knock with the crank stops it, a tick of a valve is watched; each with its usual cause."""
     facts = ran(book, t=6.0, **told)
     assert bool(facts.stop) is stop
     row = next(row for row in facts.told if row.about == told["about"])

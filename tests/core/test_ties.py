@@ -78,7 +78,10 @@ sweep = [{ id = "pinched", at = "Left", what = "Loom at the mount", kind = "trap
 @pytest.fixture
 def made() -> Book:
     book = Book(small_sheet(TIED), tools())
-    wires = [{"terminal": "upper", "colour": "brown"}, {"terminal": "lower", "colour": "brown/white"}]
+    wires = [
+        {"terminal": "upper", "colour": "brown"},
+        {"terminal": "lower", "colour": "brown/white"},
+    ]
     told = {"capture": "plug_wires", "what": "Plugs", "capture_kind": "wires", "wires": wires}
     book.do("captured", step="plugs_off", **told)
     for step in ("plugs_off", "throttle_off"):

@@ -385,6 +385,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/builds/{build}/last": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Last
+         * @description What earlier builds of the vehicle left, beside today.
+         */
+        get: operations["get_last"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/builds/{build}/leaks": {
         parameters: {
             query?: never;
@@ -2639,6 +2659,8 @@ export interface components {
              * @description What it still needs, in words.
              */
             readonly lacking: string | null;
+            /** Last Time */
+            last_time: components["schemas"]["LastLine"][];
             /** Lays */
             lays: components["schemas"]["LaidFacts"][];
             lift: components["schemas"]["LiftFacts"] | null;
@@ -7006,6 +7028,77 @@ export interface components {
             laid: string;
             /** Step */
             step: string;
+        };
+        /**
+         * LastBuild
+         * @description One earlier build: how it was closed, what it left, its figures.
+         */
+        LastBuild: {
+            /** About */
+            about: string;
+            /** Build */
+            build: string;
+            /** Left */
+            left: string[];
+            /** Name */
+            name: string;
+            /** Rows */
+            rows: components["schemas"]["LastRow"][];
+            /** Title */
+            title: string;
+        };
+        /**
+         * LastLine
+         * @description One thing said at a step then, `at` its title: `key` names the result or what was kept,
+         *     `figure` its value with the unit, `build` and `day` where and when.
+         */
+        LastLine: {
+            /** At */
+            at: string;
+            /** Build */
+            build: string;
+            /** Day */
+            day: string;
+            /** Figure */
+            figure: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Step */
+            step: string;
+            /** What */
+            what: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * LastRow
+         * @description One figure or mark then, and today's figure where this build has it already.
+         */
+        LastRow: {
+            /** At */
+            at: string;
+            /** Step */
+            step: string;
+            /** Then */
+            then: string;
+            /** Today */
+            today: string;
+            /** What */
+            what: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * LastView
+         * @description All earlier builds of the vehicle, the newest first.
+         */
+        LastView: {
+            /** Builds */
+            builds: components["schemas"]["LastBuild"][];
+            /** Title */
+            title: string;
         };
         /**
          * Late
@@ -14329,8 +14422,8 @@ export interface components {
         };
         /**
          * ToldRow
-         * @description One row of the run sheet: what was told last, at which second, what it may be; `word` is empty
-         *     where nobody said anything.
+         * @description One row of the run sheet: what was told last, at which second, what it may be; `word` is
+         *     empty where nobody said anything.
          */
         ToldRow: {
             /** About */
@@ -17618,6 +17711,109 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_last: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LastView"];
+                };
             };
             /** @description Bad Request */
             400: {

@@ -5,13 +5,19 @@
  */
 import type { BenchView } from '@/api/client'
 import OpenerRow from '@/shell/OpenerRow.vue'
+import { counted } from '@/words'
 
 defineProps<{ bench: BenchView }>()
 </script>
 
 <template>
   <ul
-    v-if="bench.base.notes.length || bench.base.openers.length || bench.base.kept.length"
+    v-if="
+      bench.base.notes.length ||
+      bench.base.openers.length ||
+      bench.base.kept.length ||
+      bench.base.last_time.length
+    "
     class="beside"
     aria-label="Worth knowing"
   >
@@ -21,6 +27,17 @@ defineProps<{ bench: BenchView }>()
         >{{ n.minutes ? `it cost ${n.minutes} min` : '' }}{{ n.minutes && n.build_name ? ', ' : ''
         }}{{ n.build_name }}</small
       >
+    </li>
+    <li v-if="bench.base.last_time.length">
+      <details :open="bench.base.last_time.length < 3">
+        <summary>
+          <b>Last time on this vehicle</b>, {{ bench.base.last_time[0].name }}:
+          {{ counted(bench.base.last_time.length, 'thing') }}
+        </summary>
+        <p v-for="l in bench.base.last_time" :key="l.key">
+          {{ l.what }}: <b>{{ l.figure }}</b> {{ l.words }}<small>{{ l.day }}</small>
+        </p>
+      </details>
     </li>
     <li v-for="k in bench.base.kept" :key="k.thing">
       <b>{{ k.what }}</b> lies {{ k.where }}<small>{{ k.who }}</small>
@@ -34,6 +51,10 @@ defineProps<{ bench: BenchView }>()
   border-left: 6px solid var(--ink);
   padding: 2px 0 2px 12px;
   margin: 6px 0;
+}
+summary {
+  cursor: pointer;
+  min-height: 36px;
 }
 small {
   font-size: 16px;

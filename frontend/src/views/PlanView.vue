@@ -237,6 +237,7 @@ useKeys(() => ({
             <button v-if="view.outset.short" type="button" class="btn small" @click="outset?.ask()">
               {{ view.outset.short }}<kbd>E</kbd>
             </button>
+            <RouterLink class="btn small" :to="{ name: 'last', params: { build } }">Last time</RouterLink>
             <SheetsDialog />
           </p>
         </header>

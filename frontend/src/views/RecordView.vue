@@ -35,6 +35,8 @@ useKeys(() => ({
       <div class="two">
         <button type="button" class="btn small" :aria-pressed="owner" @click="owner = !owner">
           For the owner, without notes <kbd>W</kbd></button
+        ><RouterLink class="btn small" :to="{ name: 'last', params: { build } }"
+          >Before this, on this vehicle</RouterLink
         ><a class="btn small" :href="paper" target="_blank">On paper <kbd>P</kbd></a>
       </div>
       <section v-for="s in view.sections" :key="s.title" :aria-label="s.title">

@@ -23,7 +23,7 @@ let written: Entry[]
 
 async function desk(view: Component, body: unknown) {
   const served = server({ status: 200, body })
-  const names = ['step', 'again', 'record', 'gate', 'settle']
+  const names = ['step', 'again', 'record', 'gate', 'settle', 'last']
   const router = createRouter({
     history: createMemoryHistory(),
     routes: [

@@ -51,8 +51,8 @@ GEARED = ("gear", "selector", "lever to each place", "reverse")
 
 class FaultCause(BaseModel):
     """A cause: temporary or left open (T), changed or slipped in the rebuild (R), age (A); how
-    usual (3 usual, 1 rare); and what proves it. Of a noise its sound, rhythm and place, of smoke its
-    colour, and what is done until it is proven.
+    usual (3 usual, 1 rare); and what proves it. Of a noise its sound, rhythm and place, of smoke
+    its colour, and what is done until it is proven.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")

@@ -2,12 +2,11 @@
 
 Screens draw these and compute nothing."""
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Sequence
 from typing import Annotated, Any
 
 from pydantic import Field
 
-from hollet.core.calendar.clock import Pace
 from hollet.core.entries import BookState
 from hollet.core.instruments import Instrument
 from hollet.core.procedure.kinds.check import CheckStep
@@ -18,7 +17,7 @@ from hollet.core.procedure.kinds.remove import RemoveStep
 from hollet.core.procedure.kinds.run import RunStep
 from hollet.core.procedure.kinds.tighten import TightenStep
 from hollet.core.procedure.sheet import Step
-from hollet.screens.benches.base import BenchBase, base_of
+from hollet.screens.benches.base import BenchBase, Known, base_of
 from hollet.screens.benches.check import CheckBench, check_bench
 from hollet.screens.benches.fill import FillBench, fill_bench
 from hollet.screens.benches.inspect import InspectBench, inspect_bench
@@ -26,7 +25,6 @@ from hollet.screens.benches.measure import MeasureBench, measure_bench
 from hollet.screens.benches.remove import RemoveBench, remove_bench
 from hollet.screens.benches.run import RunBench, run_bench
 from hollet.screens.benches.tighten import TightenBench, tighten_bench
-from hollet.screens.closing import NoteRow
 from hollet.screens.plan_questions import Gear
 
 __all__ = ["Bench", "bench_of"]
@@ -43,13 +41,12 @@ def bench_of(
     tools: Sequence[Instrument],
     gear: Gear,
     now: str,
-    paces: Mapping[str, Pace] | None = None,
-    notes: Sequence[NoteRow] = (),
+    known: Known | None = None,
 ) -> Bench:
-    """The bench of one step at the moment `now` (UTC, ISO 8601), by the own paces of the shop and
-    with what was noted for next time.
+    """The bench of one step at the moment `now` (UTC, ISO 8601), with what is `known` beyond its
+    own log.
     """
-    base = base_of(state, step, gear, tools, now, paces or {}, notes)
+    base = base_of(state, step, gear, tools, now, known or Known())
     return BENCHES[type(step)](state, step, tools, base)
 
 

@@ -10,7 +10,7 @@ from hollet.core.entries import PartTaken
 from hollet.core.errors import Conflict, Unavailable
 from hollet.core.view import View
 from hollet.screens.moneydesk import MoneyDesk, money_desk
-from hollet.services.builds import build_names
+from hollet.services.names import build_names
 from hollet.services.workshop import SHOP, Workshop
 
 __all__ = ["BoxView", "LeftOver", "box", "in_the_box", "money"]

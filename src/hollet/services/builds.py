@@ -21,10 +21,13 @@ from hollet.core.procedure.drafting import draft
 from hollet.core.procedure.planacts import FactAct
 from hollet.library.lore import lore
 from hollet.screens.bench import Bench, bench_of
+from hollet.screens.benches.base import Known
 from hollet.screens.frame import BookView, book_view
 from hollet.screens.sentences import line_of
 from hollet.screens.turned import TurnedView, turned_of
 from hollet.services.gear import gear_of
+from hollet.services.last_time import last_lines_of
+from hollet.services.names import build_rows
 from hollet.services.pace import next_time, paces
 from hollet.services.sheets import find_sheet
 from hollet.services.vehicles import VehicleStanding, vehicle_named, vehicle_of, vehicles
@@ -35,7 +38,6 @@ __all__ = [
     "BuildCard",
     "GateView",
     "bench",
-    "build_names",
     "cards",
     "frame",
     "gate",
@@ -145,23 +147,6 @@ def _card(workshop: Workshop, row: tuple[str, str, str, str], stands: VehicleSta
         )
 
 
-def _rows(workshop: Workshop) -> dict[str, tuple[str, str, str, str]]:
-    """Id, name, vehicle and its words of every build, the oldest first."""
-
-    def read() -> dict[str, tuple[str, str, str, str]]:
-        with workshop.store.read() as books:
-            of = {v.id: v for v in books.vehicles.all()}
-            found = sorted(books.builds.all(), key=lambda b: b.made)
-        return {b.id: (b.id, b.name, of[b.vehicle].name, of[b.vehicle].about) for b in found}
-
-    return workshop.kept(("rows",), workshop.store.version, read)
-
-
-def build_names(workshop: Workshop) -> dict[str, str]:
-    """The name of every build, the oldest first."""
-    return {build: name for build, name, _, _ in _rows(workshop).values()}
-
-
 def cards(workshop: Workshop) -> tuple[BuildCard, ...]:
     """All builds that can be shown, the one worked on last first."""
     found = [card for card, _ in _shown(workshop) if card is not None]
@@ -182,7 +167,7 @@ def _shown(workshop: Workshop) -> list[tuple[BuildCard | None, str]]:
     heads, now = workshop.heads(), workshop.now()
     tools = tuple((tool.id, tool.version) for tool in workshop.tools().values())
     found, standing = [], vehicles(workshop)
-    for row in _rows(workshop).values():
+    for row in build_rows(workshop).values():
         stands = standing[row[2]]
         made_of = (heads.get(row[0], 0), row, stands, tools, now[:13])
         make = partial(_made, workshop, row, stands)
@@ -202,16 +187,15 @@ def _made(
 
 def frame(workshop: Workshop, build: str) -> BuildCard:
     """One build with its frame."""
-    row = _rows(workshop).get(build)
+    row = build_rows(workshop).get(build)
     if row is None:
         raise NotFound("build", build)
     return _card(workshop, row, vehicle_of(workshop, row[2]))
 
 
 def bench(workshop: Workshop, build: str, step: str) -> Bench:
-    """The bench of one step."""
-    own = paces(workshop)  # before this build is held: it looks into the others
-    notes = next_time(workshop)
+    """The bench of one step; what other builds say is read before this one is held."""
+    known = Known(paces(workshop), next_time(workshop), last_lines_of(workshop, build))
     with workshop.held(build) as state:
         found = plan_of(state).find_step(step)
         if found is None:
@@ -220,8 +204,15 @@ def bench(workshop: Workshop, build: str, step: str) -> Bench:
         moment = now if found.as_run() is not None else now[:MINUTE]  # a running clock never waits
         made = state.remembered(
             ("bench",),
-            (step, state.head, workshop.store.version, moment, tuple(own.values()), notes),
-            lambda: bench_of(state, found, tools, gear, now, own, notes),
+            (
+                step,
+                state.head,
+                workshop.store.version,
+                moment,
+                tuple(known.paces.values()),
+                known[1:],
+            ),
+            lambda: bench_of(state, found, tools, gear, now, known),
         )
         return made.model_copy(update={"now": now})
 

@@ -8,8 +8,8 @@ from hollet.core.acts.base import Act
 from hollet.core.entries import Line
 from hollet.core.errors import NotFound
 from hollet.services.box import still_counted
-from hollet.services.builds import build_names
 from hollet.services.logging import digest_of, written_before
+from hollet.services.names import build_names
 from hollet.services.workshop import SHOP, Workshop
 
 __all__ = ["ShopLine", "write_shop"]

@@ -12,7 +12,7 @@ from hollet.screens.closing import (
     closing_view,
     pace_desk,
 )
-from hollet.services.builds import build_names
+from hollet.services.names import build_names
 from hollet.services.pace import next_time, paces
 from hollet.services.workshop import Workshop, utc_text
 

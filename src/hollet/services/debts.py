@@ -4,7 +4,7 @@ from hollet.core.book.debts import AgainDue, Debt
 from hollet.exchange.list_pdf import list_pdf
 from hollet.exchange.paper import ListGroup, ListRow
 from hollet.screens.debts import DebtsView, debts_view
-from hollet.services.builds import build_names
+from hollet.services.names import build_names
 from hollet.services.workshop import Workshop
 
 __all__ = ["debt_list", "debts"]

@@ -23,8 +23,8 @@ from hollet.core.saying import day_due, read_day
 from hollet.core.words import counted
 from hollet.screens.evening_views import EveningsPlan, Win
 from hollet.screens.evenings import evenings_plan, won_by
-from hollet.services.builds import build_names
 from hollet.services.gear import all_gear
+from hollet.services.names import build_names
 from hollet.services.pace import paces
 from hollet.services.workshop import SHOP, Workshop
 

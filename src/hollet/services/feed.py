@@ -12,8 +12,8 @@ from hollet.core.tightening.pull import read_pull
 from hollet.core.view import View
 from hollet.devices.feed import SILENT_S, Connection, Event, Feed, Spot
 from hollet.screens.benches.trace import PullView, pull_view
-from hollet.services.builds import build_names
 from hollet.services.devices import known_device
+from hollet.services.names import build_names
 from hollet.services.traces import keep_trace
 from hollet.services.workshop import Workshop
 

@@ -8,7 +8,7 @@ from hollet.core.entries import BookState
 from hollet.core.errors import Refused
 from hollet.exchange.labels_pdf import LABELS_A_SHEET, labels_pdf
 from hollet.exchange.paper import Label
-from hollet.services.builds import build_names
+from hollet.services.names import build_names
 from hollet.services.workshop import Workshop
 
 __all__ = ["Which", "labels"]

@@ -14,7 +14,8 @@ from hollet.core.errors import HolletError, Refused
 from hollet.exchange.csv import read_table, table
 from hollet.exchange.list_pdf import list_pdf
 from hollet.exchange.paper import ListGroup, ListRow
-from hollet.services.builds import build_names, cards
+from hollet.services.builds import cards
+from hollet.services.names import build_names
 from hollet.services.parts import desk
 from hollet.services.tonight import tonight
 from hollet.services.workshop import Workshop

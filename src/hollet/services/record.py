@@ -6,7 +6,7 @@ from textwrap import wrap
 from hollet.exchange.list_pdf import list_pdf
 from hollet.exchange.paper import ListGroup, ListRow
 from hollet.screens.record import RecordRow, RecordSection, RecordView, record_view
-from hollet.services.builds import build_names
+from hollet.services.names import build_names
 from hollet.services.workshop import Workshop
 
 __all__ = ["record", "record_paper"]

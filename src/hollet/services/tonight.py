@@ -9,8 +9,8 @@ from hollet.core.errors import Unavailable
 from hollet.screens.comes_due import GearSaid
 from hollet.screens.tonight import BuildOffers, TonightView, build_offers, tonight_view
 from hollet.services.box import in_the_box
-from hollet.services.builds import build_names
 from hollet.services.gear import all_gear
+from hollet.services.names import build_names
 from hollet.services.pace import paces
 from hollet.services.workshop import SHOP, Workshop
 

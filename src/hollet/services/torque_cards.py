@@ -17,7 +17,7 @@ from hollet.core.steps.wrenches import setting_for, stage_ask, tolerance_of, wre
 from hollet.core.words import counted
 from hollet.exchange.card_pdf import card_pdf
 from hollet.exchange.paper import CardBolt, CardJoint, CardStage, TorqueCard
-from hollet.services.builds import build_names
+from hollet.services.names import build_names
 from hollet.services.workshop import Workshop
 
 __all__ = ["torque_card"]

@@ -46,8 +46,8 @@ class TrackFacts(BaseModel):
 
 
 class ToldRow(BaseModel):
-    """One row of the run sheet: what was told last, at which second, what it may be; `word` is empty
-    where nobody said anything.
+    """One row of the run sheet: what was told last, at which second, what it may be; `word` is
+    empty where nobody said anything.
     """
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)

@@ -1,7 +1,7 @@
 """What all benches share."""
 
 from collections.abc import Mapping, Sequence
-from typing import Any
+from typing import Any, NamedTuple
 
 from pydantic import computed_field
 
@@ -13,6 +13,7 @@ from hollet.core.book.care import CountFacts, LaidFacts, SeatFacts, WarmFacts
 from hollet.core.book.complete import bare_openings, clash, not_open_any_more, obstacles
 from hollet.core.book.dangers import Danger, live_dangers
 from hollet.core.book.debts import DebtGroup
+from hollet.core.book.last_time import LastLine
 from hollet.core.book.looked import Looks
 from hollet.core.book.needs import needs, state_words
 from hollet.core.book.openers import Opener, openers
@@ -51,7 +52,17 @@ from hollet.screens.closing import NoteRow
 from hollet.screens.plan_questions import Gear
 from hollet.screens.sentences import LogLine, line_of
 
-__all__ = ["BenchBase", "base_of"]
+__all__ = ["BenchBase", "Known", "base_of"]
+
+
+class Known(NamedTuple):
+    """What a bench knows beyond its own log: the paces of the shop, what was noted for next time,
+    what earlier builds of the vehicle say.
+    """
+
+    paces: Mapping[str, Pace] = {}
+    notes: Sequence[NoteRow] = ()
+    last: Sequence[LastLine] = ()
 
 
 class ToolNeed(View):
@@ -137,6 +148,7 @@ class BenchBase(View):
     lines: tuple[LogLine, ...]
     clock: ClockLine
     notes: tuple[NoteRow, ...]
+    last_time: tuple[LastLine, ...]
     openers: tuple[Opener, ...]
     kept: tuple[Kept, ...]
     trial: TrialFacts | None
@@ -216,21 +228,22 @@ def base_of(
     gear: Gear,
     tools: Sequence[Instrument],
     now: str,
-    paces: Mapping[str, Pace],
-    notes: Sequence[NoteRow] = (),
+    known: Known,
 ) -> BenchBase:
     plan = plan_of(state)
-    known = statuses(state)
+    standing = statuses(state)
     box, found = box_of(step), obstacles(state, step, tools, now)
     presses = state.each(Confirmed, "step", step.id)
     press = next((e for e in reversed(presses) if e.body.what == box), None)
-    later = [s for s in plan.step[plan.step.index(step) + 1 :] if known[s.id].status not in SETTLED]
+    later = [
+        s for s in plan.step[plan.step.index(step) + 1 :] if standing[s.id].status not in SETTLED
+    ]
     opened, back = {o.id: o.what for s in plan.step for o in s.opens}, puts_back(plan, step)
     return BenchBase(
-        clock=clock_line(state, step, paces),
-        **_beside(state, step, notes),
+        clock=clock_line(state, step, known.paces),
+        **_beside(state, step, known),
         **care_at(state, step, tools, now),
-        comes_off=comes_off(state, step, known),
+        comes_off=comes_off(state, step, standing),
         step=step.id,
         number=step.number,
         title=step.title,
@@ -238,7 +251,7 @@ def base_of(
         do=step.do,
         why=step.why,
         caution=step.caution,
-        status=known[step.id],
+        status=standing[step.id],
         obstacles=found,
         dangers=tuple(d for d in live_dangers(state) if d.step == step.id),
         other_box=kind_of_box(state, step),
@@ -265,15 +278,10 @@ def base_of(
         closes=tuple(opened.get(c, c) for c in step.closes),
         next=tuple(f"{s.number} {s.title}" for s in later[:3]),
         following=later[0].id if later else None,
-        captures=captures_of(state, step),
-        compares=compares_of(state, step),
-        keeps=keeps_of(state, step),
         refit_bags=tuple(c for c in bag_contents(state) if c.owner in back),
-        fluids=_fluids(plan, step, known),
-        hidden=step.hidden,
+        fluids=_fluids(plan, step, standing),
         needed_open=not_open_any_more(state, step),
         around=around_words(state.lore, around_now(state), step, bool(bare_openings(state))),
-        photos=photos_of(state, step.id),
         lifts=step.lifts and not step.by_hand,
         seen=state.seen.get(Key("step", step.id), 0),
         now=now,
@@ -281,18 +289,24 @@ def base_of(
     )
 
 
-def _beside(state: BookState, step: Step, notes: Sequence[NoteRow]) -> dict[str, Any]:
+def _beside(state: BookState, step: Step, known: Known) -> dict[str, Any]:
     """What is worth knowing before it: notes, what opens things, what lies where, what is on trial,
     what points one way.
     """
     return {
-        "notes": tuple(n for n in notes if n.step == step.id and step.title == n.title),
+        "last_time": tuple(line for line in known.last if line.step == step.id),
+        "notes": tuple(n for n in known.notes if n.step == step.id and step.title == n.title),
         "openers": tuple(o for o in openers(state) if o.name in step.opened_with),
         "kept": tuple(k for k in kept_places(state) if k.step == step.id),
         "trial": trial_of(state, step),
         "on_trial": on_trial(state, step),
         "orients": orients_of(state, step),
         "again": again_at(state, step),
+        "hidden": step.hidden,
+        "photos": photos_of(state, step.id),
+        "keeps": keeps_of(state, step),
+        "captures": captures_of(state, step),
+        "compares": compares_of(state, step),
     }
 
 

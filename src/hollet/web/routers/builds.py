@@ -8,6 +8,7 @@ from hollet.screens.bench import Bench
 from hollet.screens.changed import ChangedView
 from hollet.screens.debts import DebtsView
 from hollet.screens.faults import FaultsView
+from hollet.screens.last_time import LastView
 from hollet.screens.leaks import LeaksView
 from hollet.screens.record import RecordView
 from hollet.screens.settle import SettleView
@@ -20,6 +21,7 @@ from hollet.services.faults import faults
 from hollet.services.figures import sum_sources
 from hollet.services.front import AppendView
 from hollet.services.inspection import changes, inspection
+from hollet.services.last_time import last_time
 from hollet.services.leaks import leaks
 from hollet.services.logging import LogView
 from hollet.services.readings import ReadIn
@@ -113,6 +115,12 @@ def get_settle(build: str, workshop: Shared) -> SettleView:
 def get_faults(build: str, workshop: Shared) -> FaultsView:
     """What is wrong, and which test splits its causes."""
     return faults(workshop, build)
+
+
+@router.get("/last")
+def get_last(build: str, workshop: Shared) -> LastView:
+    """What earlier builds of the vehicle left, beside today."""
+    return last_time(workshop, build)
 
 
 @router.get("/record")

@@ -1,0 +1,82 @@
+<script setup lang="ts">
+/** Last time on this vehicle: what earlier builds measured, kept, accepted and left, beside today. */
+import { useRouter } from 'vue-router'
+import { client, type Schemas } from '@/api/client'
+import { useKeys } from '@/composables/keys'
+import { useView } from '@/composables/view'
+import WorkFrame from '@/shell/WorkFrame.vue'
+
+const props = defineProps<{ build: string }>()
+const router = useRouter()
+const { view, problem } = useView<Schemas['LastView']>(
+  () => client.GET('/api/builds/{build}/last', { params: { path: { build: props.build } } }),
+  () => props.build,
+)
+useKeys(() => ({ Escape: () => void router.push({ name: 'plan', params: { build: props.build } }) }))
+</script>
+
+<template>
+  <WorkFrame :build="build" :step="null" desk="last time">
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <template v-if="view">
+      <h1 class="t28">{{ view.title }}</h1>
+      <section v-for="b in view.builds" :key="b.build" :aria-label="b.name">
+        <h2 class="t24">
+          <RouterLink :to="{ name: 'record', params: { build: b.build } }">{{ b.name }}</RouterLink>
+        </h2>
+        <p>
+          <b>{{ b.title }}</b><br /><span class="mut">{{ b.about }}</span>
+        </p>
+        <details v-if="b.left.length" :open="b.left.length < 9">
+          <summary>{{ b.left.length }} left, accepted, altered or looked at again</summary>
+          <ul>
+            <li v-for="line in b.left" :key="line" class="line">{{ line }}</li>
+          </ul>
+        </details>
+        <table v-if="b.rows.length">
+          <thead>
+            <tr>
+              <th>what</th>
+              <th>then</th>
+              <th>today</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="(r, k) in b.rows" :key="k">
+              <td>
+                <b>{{ r.what }}</b><small class="mut">{{ r.at }}</small>
+              </td>
+              <td>
+                {{ r.then }}<small>{{ r.words }}</small>
+              </td>
+              <td class="b">{{ r.today || '–' }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <p v-else class="mut">No figure and no mark was kept.</p>
+      </section>
+    </template>
+  </WorkFrame>
+</template>
+
+<style scoped>
+section {
+  border-top: 2px solid var(--line);
+  padding: 6px 0 14px;
+}
+summary {
+  min-height: 44px;
+  line-height: 44px;
+  cursor: pointer;
+}
+.line {
+  border-top: 1px solid var(--hair);
+  padding: 4px 0;
+}
+td {
+  vertical-align: top;
+}
+td small {
+  display: block;
+}
+</style>
