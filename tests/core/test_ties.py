@@ -21,7 +21,8 @@ kind = "check"
 title = "Plugs off"
 do = "Off."
 unties = ["loom"]
-opens = [{ id = "upper", what = "Upper plug", blocks = "fire", undo = "on", sort = "tied", where = "behind the pump" },
+opens = [
+  { id = "upper", what = "Upper plug", blocks = "fire", undo = "on", sort = "tied", where = "aft" },
   { id = "lower", what = "Lower plug", blocks = "fire", undo = "on", sort = "tied" },
   { id = "hole", what = "Hole of the lever", blocks = "gear", undo = "shut it", sort = "cover" }]
 [[step.capture]]
@@ -115,7 +116,7 @@ def test_each_line_stands_in_the_register(made: Book):
     """
     assert states(made) == {"upper": "off", "lower": "off", "at-throttle_off": "off"}
     upper, *_ = ties(made.state)
-    assert upper.tucked == "behind the pump"
+    assert upper.tucked == "aft"
     assert upper.kept == ("Plugs: upper: brown; lower: brown/white",)
     assert upper.words.endswith("Plugs on")
     made.refuse("tie_off", "tie proven", item="upper", how="seen")

@@ -207,7 +207,7 @@ describe('the record', () => {
     page.button('For the owner').click()
     await settled()
     expect(page.text()).toContain('For the owner')
-    expect(page.root.querySelector('a')?.getAttribute('href')).toContain('owner=true')
+    expect(page.root.querySelector('a[target]')?.getAttribute('href')).toContain('owner=true')
     page.leave()
   })
 })
