@@ -4,6 +4,7 @@ import pytest
 
 from hollet.core.book.sweeping import sweep_of
 from hollet.core.book.ties import ties
+from hollet.core.entries import Swept
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import NotFound
 from tests.support import Book, small_sheet, tools
@@ -197,3 +198,36 @@ def test_a_unit_that_moved_again_is_walked_round_again(made: Book):
     made.do("reopened", step="box_in", reason="drawn back for the clip")
     made.do("done", step="box_in")
     assert [place.left for place in sweep_of(made.state, step).places] == [2, 1]
+
+
+def test_drawn_back_it_is_not_walked_round(made: Book):
+    """While the unit is out again, what was seen with it in proves nothing."""
+    made.do("done", step="box_in")
+    walked(made)
+    made.do("reopened", step="box_in", reason="drawn back for the clip")
+    step = plan_of(made.state).find_step("walk")
+    assert [place.left for place in sweep_of(made.state, step).places] == [2, 1]
+
+
+def test_a_look_that_comes_late_counts_by_its_own_hour(made: Book):
+    """A press that waited on a device without the server was made before the unit went in."""
+    early = made.do("swept", step="walk", things=["strap"], found="right").bench_time
+    made.later(2)
+    back(made)
+    late = Swept(step="walk", at_place="Below", things=("strap",), names=("Strap",), found="right")
+    line = made.add(late)
+    step = plan_of(made.state).find_step("walk")
+    assert sweep_of(made.state, step).places[1].left == 0
+    object.__setattr__(line, "bench_time", early)
+    assert sweep_of(made.state, step).places[1].left == 1
+
+
+def test_a_look_alike_is_not_talked_away(made: Book):
+    """Told anew without it, it still looks like the other; a thing is not there for a reason."""
+    made.do("tie told", item="upper", alike="the lower plug")
+    made.do("tie told", item="upper", label="7")
+    back(made)
+    made.refuse("alike", "tie proven", item="upper", how="pulled")
+    strap = {"step": "walk", "things": ["strap"], "found": "not there"}
+    made.refuse("no_words", "swept", words="abc", **strap)
+    made.do("swept", words="looked along both rails, none", **strap)

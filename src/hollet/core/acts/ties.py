@@ -2,7 +2,7 @@
 
 from typing import ClassVar, Literal
 
-from hollet.core.acts.base import Act, step_named
+from hollet.core.acts.base import Act, is_thin, step_named
 from hollet.core.acts.hand import Hand
 from hollet.core.book.ties import TieRow, find_tie
 from hollet.core.entries import BookState, Swept, TieProven, TieTold
@@ -71,7 +71,7 @@ class SweptAct(Act[Swept], SweptSaid):
         if len(places) > 1:
             words = "one place at a time: " + ", then ".join(sorted(places))
             raise Refused("one_place", words, field="things")
-        if self.found == "not there" and len(self.words.strip()) < 3:
+        if self.found == "not there" and is_thin(self.words):
             words = "say where it was looked for, or what this vehicle has instead"
             raise Refused("no_words", words, field="words")
         names = tuple(specs[thing].what for thing in self.things)

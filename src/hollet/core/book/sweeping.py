@@ -4,9 +4,9 @@ from pydantic import computed_field
 
 from hollet.core.book.ledger import OpenItem, open_item
 from hollet.core.book.passing import Obstacle, reason_keys
-from hollet.core.book.ties import TieRow, ties
-from hollet.core.entries import BookState, Done, Swept
-from hollet.core.entries.status import last_as, plan_of, statuses
+from hollet.core.book.ties import TieRow, is_after, ties
+from hollet.core.entries import BookState, Done, Line, Reopened, Swept
+from hollet.core.entries.status import plan_of, statuses
 from hollet.core.procedure.sheet import Step, blocks_of
 from hollet.core.procedure.sweep import SWEPT, Sweep
 from hollet.core.view import View
@@ -76,15 +76,18 @@ def sweep_of(state: BookState, step: Step) -> SweepFacts | None:
     return SweepFacts(title=", ".join(said) or "Walked round", places=places, ties=unproven)
 
 
-def _since(state: BookState) -> int:
-    """The line with which a unit was moved last: what was seen before it proves nothing."""
-    moved = (last_as(state, s.id, Done) for s in plan_of(state).step if s.moves is not None)
-    return max((done.seq for done in moved if done is not None), default=0)
+def _since(state: BookState) -> Line | None:
+    """The line with which a unit was moved last, or begun to be: what was seen before it proves
+    nothing.
+    """
+    movers = [s.id for s in plan_of(state).step if s.moves is not None]
+    told = [e for s in movers for kind in (Done, Reopened) for e in state.each(kind, "step", s)]
+    return max(told, key=lambda e: e.seq, default=None)
 
 
-def _thing(state: BookState, step: Step, spec: Sweep, since: int) -> SweepThing:
+def _thing(state: BookState, step: Step, spec: Sweep, since: Line | None) -> SweepThing:
     seen = state.newest(Swept, "swept", f"{step.id}/{spec.id}")
-    counts = seen if seen is not None and seen.seq > since else None
+    counts = seen if seen is not None and is_after(seen, since) else None
     good, bad = SWEPT[spec.kind]
     return SweepThing(
         id=spec.id,

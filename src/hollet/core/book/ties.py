@@ -2,7 +2,8 @@
 how its end is known, whether it is back and whether that is proven.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
+from datetime import datetime
 from typing import Literal
 
 from pydantic import computed_field
@@ -17,7 +18,7 @@ from hollet.core.procedure.sheet import Step, blocks_of
 from hollet.core.procedure.words import TieKind
 from hollet.core.view import View
 
-__all__ = ["LINES", "TieRow", "find_tie", "tie_items", "ties"]
+__all__ = ["LINES", "TieRow", "find_tie", "is_after", "tie_items", "ties"]
 
 TieState = Literal["off", "back", "proven", "wrong"]
 LINES: frozenset[TieKind] = frozenset(
@@ -141,6 +142,16 @@ def _rows(state: BookState) -> Iterator[TieRow]:
         yield _row(state, f"at-{step.id}", step.title, blocks, done, step, closer, shut, "")
 
 
+def is_after(seen: Line, what: Line | None) -> bool:
+    """Whether somebody looked after it: by the log, and by the bench too, where the look waited on
+    a device and came late.
+    """
+    if what is None:
+        return True
+    at, then = (datetime.fromisoformat(e.bench_time) for e in (seen, what))
+    return seen.seq > what.seq and at >= then
+
+
 def _is_line(spec: Opens, step: Step | None) -> bool:
     """Whether what is open is the end of a line, or the line itself tied aside."""
     if spec.sort == "disconnected":
@@ -160,9 +171,9 @@ def _row(
     shut: Line | None,
     where: str,
 ) -> TieRow:
-    said = state.newest(TieTold, "tie", item)
+    said = [e.body for e in state.each(TieTold, "tie", item)]
     looked = state.newest(TieProven, "tie", item)
-    proof = looked if looked is not None and shut is not None and looked.seq > shut.seq else None
+    proof = looked if looked is not None and shut is not None and is_after(looked, shut) else None
     now: TieState = "off" if shut is None else "back"
     words = ""
     if proof is not None:
@@ -176,9 +187,9 @@ def _row(
         step=step.id if step is not None else None,
         number=step.number if step is not None else "",
         state=now,
-        tucked=said.body.tucked if said is not None and said.body.tucked else where,
-        label=said.body.label if said is not None else "",
-        alike=said.body.alike if said is not None else "",
+        tucked=_last([where, *(told.tucked for told in said)]),
+        label=_last([told.label for told in said]),
+        alike=_last([told.alike for told in said]),
         kept=tuple(f"{c.what}: {c.words}" for c in kept if c.state in ("kept", "same", "differs")),
         at_id=closer.id if closer is not None else None,
         at_words=f"{closer.number} {closer.title}" if closer is not None else "",
@@ -186,3 +197,8 @@ def _row(
         blocks=blocks,
         who=(proof or opener).who,
     )
+
+
+def _last(told: Sequence[str]) -> str:
+    """What was said last: saying nothing of it takes nothing back."""
+    return next((text.strip() for text in reversed(told) if text.strip()), "")
