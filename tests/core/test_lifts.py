@@ -73,6 +73,10 @@ def test_weakest_first_with_the_heavy_end_and_the_jerk(book: Book):
         ({"angle": "25 deg"}, "below 30° to the horizontal"),
         ({"elements": ({"name": "ring", "where": "top"},)}, "ring: no marked limit, no lift"),
         ({"elements": ({**SLING, "found": "a cut"},)}, "a cut: it lifts nothing"),
+        (
+            {"elements": ({**SLING, "inspected_until": "2026-02-28"},)},
+            "its inspection ended on 2026-02-28: it lifts nothing",
+        ),
         ({"elements": ({**SLING, "limit": "120 kg"},)}, "more than it may carry"),
         ({"elements": ()}, "name every element"),
         ({"hook": "2400 mm", "reach": "2310 mm"}, "90 mm too low"),
@@ -260,3 +264,15 @@ def test_what_was_skipped_is_not_so():
     book.do("skipped", step="ready_to_lift", reason="walked round it yesterday evening")
     row = next(r for r in ready_to_lift(book.state, step, book.time).rows if r.step)
     assert (row.state, row.why) == ("not yet", "passed over, not done")
+
+
+def test_the_last_day_of_an_inspection_still_lifts(book: Book):
+    """The book stands at 1 March 2026; a tag without a day is said so."""
+    say(book, elements=({**SLING, "inspected_until": "2026-03-01"}, HOOK))
+    assert facts(book).stops == ()
+    how = {row.name: row.how for row in facts(book).rows}
+    assert how["sling S2"].endswith("inspected until 2026-03-01")
+    assert how["hook"].endswith("no inspection on its tag")
+    book.later(24)
+    say(book, elements=({**SLING, "inspected_until": "2026-03-01"}, HOOK))
+    assert "its inspection ended on 2026-03-01" in facts(book).title

@@ -4801,6 +4801,8 @@ export interface components {
              * @default
              */
             found?: string;
+            /** Inspected Until */
+            inspected_until?: string | null;
             /**
              * Left
              * @default 1

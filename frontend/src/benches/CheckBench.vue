@@ -63,6 +63,12 @@ useKeys((): KeyMap =>
         :step="bench.base.step"
         :settled="bench.base.settled"
       />
+      <SweepBlock
+        v-if="bench.sweep"
+        :sweep="bench.sweep"
+        :step="bench.base.step"
+        :settled="bench.base.settled"
+      />
       <StepWords
         :bench="bench"
         :large="!bench.asks.length && !bench.pattern && !bench.rows.length && !bench.sweep"
@@ -70,12 +76,6 @@ useKeys((): KeyMap =>
       <RowsBlock
         :rows="bench.rows"
         :words="bench.rows_words"
-        :step="bench.base.step"
-        :settled="bench.base.settled"
-      />
-      <SweepBlock
-        v-if="bench.sweep"
-        :sweep="bench.sweep"
         :step="bench.base.step"
         :settled="bench.base.settled"
       />

@@ -11,7 +11,15 @@ const props = defineProps<{ lift: Schemas['LiftFacts'] | null; step: string }>()
 const book = useBook()
 const { problem, asks, served } = useServer()
 const open = ref(false)
-const blank = (): Element => ({ name: '', limit: '', left: 1, why: '', where: 'leg', found: '' })
+const blank = (): Element => ({
+  name: '',
+  limit: '',
+  left: 1,
+  why: '',
+  where: 'leg',
+  found: '',
+  inspected_until: null,
+})
 const said = reactive({
   what: '',
   mass: '',
@@ -28,7 +36,9 @@ const percent = (share: number) => `${Math.min(share, 1.25) * 80}%` // the metal
 
 async function say(sure = false) {
   const kept = await served(async () => {
-    const named = elements.value.filter((e) => e.name.trim())
+    const named = elements.value
+      .filter((e) => e.name.trim())
+      .map((e) => ({ ...e, inspected_until: e.inspected_until || null }))
     await book.write({ kind: 'lift said', step: props.step, ...said, jerk: 1.25, elements: named, sure })
     return true
   })
@@ -132,6 +142,10 @@ async function say(sure = false) {
             <option value="top">the whole</option>
           </select></label
         >
+        <label class="field"
+          ><span>inspected until, by its tag</span
+          ><input v-model="e.inspected_until" class="entry" :name="`el-until-${k}`" type="date"
+        /></label>
         <label class="field"
           ><span>found on it (empty: nothing)</span
           ><input v-model="e.found" class="entry" :name="`el-found-${k}`" placeholder="a cut"

@@ -17,7 +17,7 @@ const { view, problem } = useView<Schemas['TiesView']>(
   () => client.GET('/api/builds/{build}/ties', { params: { path: { build: props.build } } }),
   () => props.build,
 )
-const at = ref(0)
+const at = ref(-1)
 const step = (by: number) => {
   const last = (view.value?.rows.length ?? 1) - 1
   at.value = Math.min(last, Math.max(0, at.value + by))

@@ -3,6 +3,7 @@ told at once, and holds the step.
 """
 
 import re
+from datetime import date
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -34,6 +35,7 @@ class ElementSaid(BaseModel):
     why: Annotated[str, Field(max_length=120)] = ""
     where: Literal["top", "leg"] = "leg"
     found: Annotated[str, Field(max_length=200)] = ""
+    inspected_until: date | None = None
 
     def element(self) -> LiftElement:
         """With its figure."""
@@ -48,6 +50,7 @@ class ElementSaid(BaseModel):
             why=self.why.strip(),
             where=self.where,
             found=self.found.strip(),
+            inspected_until=self.inspected_until,
         )
 
 

@@ -1,5 +1,6 @@
 """What hangs and by what: every element between the load and the beam, with its marked limit."""
 
+from datetime import date
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -12,7 +13,8 @@ __all__ = ["LiftElement", "LiftSaid"]
 
 class LiftElement(BaseModel):
     """One element: its marked limit (none where it bears no mark), the share of it that is left as
-    it is used and why, whether it carries one leg or the whole, and what was found on it.
+    it is used and why, whether it carries one leg or the whole, what was found on it, and until
+    when its inspection holds (None: its tag says none).
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -22,6 +24,7 @@ class LiftElement(BaseModel):
     why: Annotated[str, Field(max_length=120)] = ""
     where: Literal["top", "leg"]
     found: Annotated[str, Field(max_length=200)] = ""
+    inspected_until: date | None = None
 
 
 class LiftSaid(StepBody):

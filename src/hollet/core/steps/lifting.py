@@ -3,7 +3,7 @@ it. It never says that a lift is safe.
 """
 
 import math
-from datetime import datetime, timedelta
+from datetime import date, datetime, timedelta
 
 from hollet.core.entries import BookState, LiftElement, LiftSaid
 from hollet.core.entries.status import plan_of
@@ -64,7 +64,7 @@ def lift_of(state: BookState, step: BaseStep, now: str) -> LiftFacts | None:
     if said is None:
         return None
     age = datetime.fromisoformat(now) - datetime.fromisoformat(said.time)
-    return _facts(said.body, OLD if age > HOLDS else "")
+    return _facts(said.body, OLD if age > HOLDS else "", date.fromisoformat(now[:10]))
 
 
 def _same(a: BaseStep, b: BaseStep) -> bool:
@@ -79,7 +79,7 @@ def unit_of(step: BaseStep) -> Carried:
     return next((body for body in said if body is not None and body != "vehicle"), "other")
 
 
-def _facts(said: LiftSaid, old: str) -> LiftFacts:
+def _facts(said: LiftSaid, old: str, today: date) -> LiftFacts:
     mass, jerk = said.heavy.figure("mass") / 1000, said.jerk
     angle, bad = _angle(said)
     share = None
@@ -92,7 +92,7 @@ def _facts(said: LiftSaid, old: str) -> LiftFacts:
         bad = refusal.message
     leg = mass * share * jerk if share is not None else None
     rows = sorted(
-        (_row(k, element, mass * jerk, leg) for k, element in enumerate(said.elements, 1)),
+        (_row(k, element, mass * jerk, leg, today) for k, element in enumerate(said.elements, 1)),
         key=lambda row: (row.stop is None, -(row.share or 0.0)),
     )
     stops = tuple(
@@ -156,7 +156,9 @@ def _headroom(said: LiftSaid) -> str | None:
     return f"the hook reaches {short:.0f} mm too low" if round9(short) > 0 else None
 
 
-def _row(number: int, element: LiftElement, whole: float, leg: float | None) -> LiftRow:
+def _row(
+    number: int, element: LiftElement, whole: float, leg: float | None, today: date
+) -> LiftRow:
     """What an element carries of what it may, in kg: loads up, limits down."""
     load = leg if element.where == "leg" else whole
     may = element.limit.figure("mass") / 1000 * element.left if element.limit else None
@@ -165,16 +167,20 @@ def _row(number: int, element: LiftElement, whole: float, leg: float | None) -> 
         stop = "no marked limit, no lift"
     elif element.found.strip():
         stop = f"{element.found.strip()}: it lifts nothing"
+    elif element.inspected_until is not None and element.inspected_until < today:
+        stop = f"its inspection ended on {element.inspected_until}: it lifts nothing"
     share = load / may if load is not None and may else None
     if stop is None and share is not None and round9(share) > 1:
         stop = "more than it may carry"
     carried = f"{math.ceil(round9(load))}" if load is not None else "?"
     why = f", {element.why}" if element.why else ""
     limit = element.limit.shown() if element.limit else "no mark"
+    until = element.inspected_until
+    tag = f", inspected until {until}" if until is not None else ", no inspection on its tag"
     return LiftRow(
         number=number,
         name=element.name,
-        how=f"{limit}{f' × {element.left:g}' if element.left != 1 else ''}{why}",
+        how=f"{limit}{f' × {element.left:g}' if element.left != 1 else ''}{why}{tag}",
         load=f"{carried} of {math.floor(round9(may))} kg" if may else f"{carried} kg",
         share=round(share, 4) if share is not None else None,
         where=element.where,
