@@ -103,6 +103,8 @@ def climb(hands: Hands) -> None:
     for step, coolant in (("first_fire", "24"), ("first_run", "84")):
         hands.run(step, oil="2.6", rpm="1300", coolant=coolant)
         if step == "first_run":
+            hands.mk.key("i")
+            hands.mk.written("idle: steady")
             hands.off_after(step, 95, oil="2.6", rpm="1300", coolant=coolant)
         else:
             hands.off(step)

@@ -23,6 +23,12 @@ const step = (by: number) => {
   at.value = Math.min(last, Math.max(0, at.value + by))
   document.getElementById(`tie-${at.value}`)?.focus()
 }
+/** Arrows go on from a line that has the focus; in a field they stay in the field. */
+const onward = (event: KeyboardEvent, by: number) => {
+  if (!(event.target instanceof HTMLButtonElement)) return
+  event.preventDefault()
+  step(by)
+}
 useKeys(() => ({
   ArrowDown: () => step(1),
   ArrowUp: () => step(-1),
@@ -38,7 +44,7 @@ useKeys(() => ({
         What a step parts, and what is left disconnected by hand, stands here with the place where it is
         tucked.
       </p>
-      <ol>
+      <ol @keydown.down="onward($event, 1)" @keydown.up="onward($event, -1)">
         <li v-for="(row, k) in view.rows" :key="row.item">
           <TieLine :id="`tie-${k}`" :row="row" :build="build" />
         </li>
