@@ -25,7 +25,7 @@ from hollet.core.instruments import Instrument
 from hollet.core.procedure.kinds.run import RunStep
 from hollet.core.quantities.parse import measured
 from hollet.core.quantities.quantity import Measured, decimal_text
-from hollet.core.running.told import NAMES, STOPS, WORDS, About, causes_of
+from hollet.core.run_sheet import NAMES, STOPS, WORDS, About, causes_of
 from hollet.core.slips import SlipCheck, question, slip_check, slip_input
 from hollet.core.steps.attempt import AttemptFacts
 from hollet.core.steps.cooling import cool_down

@@ -8,7 +8,7 @@ from hollet.core.entries.base import Body, Key, Reason, Seconds, Short, StepBody
 from hollet.core.faults import Rhythm
 from hollet.core.procedure.words import Rung
 from hollet.core.quantities.quantity import Measured
-from hollet.core.running.told import NAMES, About
+from hollet.core.run_sheet import NAMES, About
 
 __all__ = ["AttemptEnded", "AttemptStarted", "RunSample", "RunTold", "Samples"]
 

@@ -21,7 +21,7 @@ from hollet.core.limits import Limit
 from hollet.core.procedure.kinds.run import RunStep
 from hollet.core.procedure.plan import Plan
 from hollet.core.quantities.quantity import round9
-from hollet.core.running.told import NAMES, WORDS
+from hollet.core.run_sheet import NAMES, WORDS
 from hollet.core.states import state_conflict
 from hollet.core.steps.attempt import AttemptFacts, OpenFigure, ToldRow, TrackFacts
 from hollet.core.steps.stop import deadlines_of, is_enough, oil_of, short_words, stop_of
