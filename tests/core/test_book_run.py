@@ -4,6 +4,7 @@ import pytest
 
 from hollet.core.entries import AttemptEnded, AttemptStarted
 from hollet.core.errors import Conflict, NotFound, Refused
+from hollet.core.procedure.sheet import blocks_of
 from hollet.core.steps.run import attempt_facts
 from tests.support import SMALL, Book, small_sheet, tools
 
@@ -392,3 +393,19 @@ def test_a_noise_without_its_rhythm_is_asked(book: Book):
     own = {"step": "crank", "attempt": A, "about": "noise"}
     book.refuse("no_rhythm", "run told", word="heard", **own)
     book.refuse("bad_word", "run told", word="loud", **own)
+
+
+def test_a_pass_that_is_taken_back_shuts_what_it_had_opened(book: Book):
+    """Its step is done; what was told since stands open, until it passes once more."""
+    own = {"step": "crank", "attempt": A}
+    book.add(AttemptStarted(rung="crank", limit_s=90, **own))
+    book.add(AttemptEnded(after_s=6, reason="seen", passed=True, **own))
+    assert attempt_facts(book.state, book.state.plan.find_step("crank").as_run(), A).passed
+    book.do("run told", about="noise", word="heard", rhythm="each turn", **own)
+    assert book.open()["run:crank"] == blocks_of(
+        book.state.plan, book.state.plan.find_step("crank")
+    )
+    again = {"step": "crank", "attempt": "attempt-2"}
+    book.add(AttemptStarted(rung="crank", limit_s=90, **again))
+    book.add(AttemptEnded(after_s=6, reason="seen", passed=True, **again))
+    assert "run:crank" not in book.open()

@@ -276,3 +276,12 @@ def test_the_last_day_of_an_inspection_still_lifts(book: Book):
     book.later(24)
     say(book, elements=({**SLING, "inspected_until": "2026-03-01"}, HOOK))
     assert "its inspection ended on 2026-03-01" in facts(book).title
+
+
+def test_a_tag_that_holds_for_years_is_asked_about(book: Book):
+    """2036 for 2026 is one key."""
+    far = ({**SLING, "inspected_until": "2036-05-01"}, HOOK)
+    with pytest.raises(Refused, match="does its tag say 2036-05-01"):
+        say(book, elements=far)
+    say(book, elements=far, sure=True)
+    assert facts(book).stops == ()

@@ -231,3 +231,44 @@ def test_a_look_alike_is_not_talked_away(made: Book):
     strap = {"step": "walk", "things": ["strap"], "found": "not there"}
     made.refuse("no_words", "swept", words="abc", **strap)
     made.do("swept", words="looked along both rails, none", **strap)
+
+
+def test_a_walk_that_was_done_is_open_again_once_the_unit_moves(made: Book):
+    """Done proves nothing of a unit that was drawn back and pushed home behind it."""
+    back(made)
+    for item in ("upper", "lower", "at-throttle_off"):
+        made.do("tie proven", item=item, how="seen")
+    walked(made)
+    made.do("done", step="walk")
+    assert not [item for item in made.open() if item.startswith("swept:")]
+    made.do("reopened", step="box_in", reason="drawn back for the clip")
+    made.do("done", step="box_in")
+    assert made.open()["swept:walk"] == "power_on"
+    walked(made)
+    assert "swept:walk" not in made.open()
+
+
+def test_what_is_wrong_stays_wrong_by_any_way_round(made: Book):
+    """The walk not there, an older look that comes late, a strike: none makes it right."""
+    back(made)
+    early = made.time
+    made.later(1)
+    walked(made)
+    walked(made, left="wrong")
+    look = Swept(step="walk", at_place="Left", things=("pinched",), names=("Loom",), found="right")
+    object.__setattr__(made.add(look), "bench_time", early)
+    assert made.open()["swept:walk/pinched"] == "power_on"
+    made.do("not there", step="walk", thing="a walk", looked="nothing to walk round on this one")
+    assert made.open()["swept:walk/pinched"] == "power_on"
+    wrong = [e for e in made.state.all(Swept) if e.body.found == "wrong"][-1]
+    made.do("strike", entry=wrong.id, reason="pressed at the wrong thing")
+    step = plan_of(made.state).find_step("walk")
+    assert sweep_of(made.state, step).places[0].left == 2
+
+
+def test_a_proof_that_was_struck_leaves_it_unproven(made: Book):
+    back(made)
+    made.do("tie proven", item="upper", how="seen")
+    wrong = made.do("tie proven", item="upper", how="seen", right=False, words="brown/white")
+    made.do("strike", entry=wrong.id, reason="read from the other plug")
+    assert states(made)["upper"] == "back"

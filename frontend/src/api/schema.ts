@@ -2406,6 +2406,11 @@ export interface components {
             readonly pressure_by: number | null;
             /** Rung */
             rung: string;
+            /**
+             * Said Passed
+             * @default false
+             */
+            said_passed: boolean;
             /** Started */
             started: string;
             /** Step */

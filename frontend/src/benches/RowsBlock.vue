@@ -72,7 +72,7 @@ async function say(row: Row) {
     <p v-if="words" class="t20 b too_close">{{ capital(words) }}</p>
     <ol>
       <li v-for="row in rows" :key="row.id">
-        <button type="button" class="row" :aria-expanded="open === row.id" @click="edit(row)">
+        <button type="button" class="unfold" :aria-expanded="open === row.id" @click="edit(row)">
           <span class="b">{{ capital(row.part) }}</span>
           <span :class="row.settled ? 'inside' : row.half ? 'too_close b' : row.decided ? '' : 'mut'">{{
             row.words
@@ -151,20 +151,6 @@ async function say(row: Row) {
 </template>
 
 <style scoped>
-.row {
-  width: 100%;
-  border: 0;
-  border-top: 1px solid var(--hair);
-  background: none;
-  text-align: left;
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 12px;
-  min-height: 48px;
-  align-items: center;
-  cursor: pointer;
-  padding: 4px 0;
-}
 .say {
   display: grid;
   gap: 8px;

@@ -40,7 +40,7 @@ async function prove(how: How, right = true) {
 
 <template>
   <article>
-    <button :id="id" type="button" class="row" :aria-expanded="open" @click="open = !open">
+    <button :id="id" type="button" class="unfold" :aria-expanded="open" @click="open = !open">
       <span
         ><b>{{ row.what }}</b
         ><small v-if="row.number" class="mut"> parted at {{ row.number }}</small></span
@@ -84,21 +84,7 @@ async function prove(how: How, right = true) {
 
 <style scoped>
 article {
-  border-top: 1px solid var(--hair);
   padding-bottom: 6px;
-}
-.row {
-  width: 100%;
-  border: 0;
-  background: none;
-  text-align: left;
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 12px;
-  min-height: 48px;
-  align-items: center;
-  cursor: pointer;
-  padding: 4px 0;
 }
 .say {
   display: grid;

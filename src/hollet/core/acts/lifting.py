@@ -3,7 +3,7 @@ told at once, and holds the step.
 """
 
 import re
-from datetime import date
+from datetime import date, timedelta
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -21,6 +21,8 @@ __all__ = ["LiftSaidAct"]
 Text = Annotated[str, Field(max_length=40)]
 LIGHT = 0.8
 """Below this share of what was said to be carried, the mass of a lift is asked about."""
+FURTHEST = timedelta(days=2 * 366)
+"""No inspection of lifting gear holds for longer: a later day is asked about (assumed)."""
 LEAST_KG, MOST_KG = 5.0, 20_000.0
 """What nobody slings for less, and what no workshop's gear is marked with: asked (both assumed)."""
 
@@ -83,7 +85,7 @@ class LiftSaidAct(Act[LiftSaid], StepBody):
         light, heavy = _mass(self.mass)
         elements = tuple(said.element() for said in self.elements)
         if not self.sure:
-            _likely(state, heavy, elements)
+            _likely(state, heavy, elements, hand.today)
         return LiftSaid(
             step=self.step,
             what=self.what.strip(),
@@ -101,8 +103,12 @@ class LiftSaidAct(Act[LiftSaid], StepBody):
         )
 
 
-def _likely(state: BookState, heavy: Measured, elements: tuple[LiftElement, ...]) -> None:
-    """Ask about a mass far below what the unit was said to weigh, and a mark that no gear bears."""
+def _likely(
+    state: BookState, heavy: Measured, elements: tuple[LiftElement, ...], today: date
+) -> None:
+    """Ask about a mass far below what the unit was said to weigh, a mark that no gear bears, and an
+    inspection that holds for years.
+    """
     kg, shown = heavy.figure("mass") / 1000, f"{heavy.value} {heavy.unit}"
     said = weights_said(state)
     if said and kg < LIGHT * min(weight for _, weight in said):
@@ -116,6 +122,10 @@ def _likely(state: BookState, heavy: Measured, elements: tuple[LiftElement, ...]
     for element in elements:
         if element.limit is not None and element.limit.figure("mass") / 1000 > MOST_KG:
             words = f"{element.name}: {element.limit.shown()} is marked on it?"
+            raise Refused("odd_figure", words, field="elements")
+        until = element.inspected_until
+        if until is not None and until > today + FURTHEST:
+            words = f"{element.name}: does its tag say {until}?"
             raise Refused("odd_figure", words, field="elements")
 
 

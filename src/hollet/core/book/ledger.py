@@ -37,6 +37,7 @@ RANK_OF: dict[str, Rank] = {
     "leak": "wrong",
     "fault": "wrong",
     "isolate": "wrong",
+    "run": "wrong",
     "swept": "wrong",
     "tie": "wrong",
     "temporary": "open",

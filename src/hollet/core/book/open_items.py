@@ -23,6 +23,7 @@ from hollet.core.safety import shut_by
 from hollet.core.steps.doubted import doubted_bolts
 from hollet.core.steps.inspection import open_parts, unseen_safety
 from hollet.core.steps.results import results_of
+from hollet.core.steps.run import attempts_of
 
 __all__ = ["open_items"]
 
@@ -73,6 +74,7 @@ def _open_items(state: BookState, tools: Sequence[Instrument]) -> tuple[OpenItem
     found += _without_word(state)
     found += leak_items(state)
     found += fault_items(state)
+    found += _taken_back(state)
     found += tie_items(state)
     found += sweep_items(state)
     return tuple(found)
@@ -102,6 +104,32 @@ def _parts(state: BookState, step: InspectStep | None, status: StepStatus) -> li
         )
         for part, words in parts.items()
     ]
+
+
+def _taken_back(state: BookState) -> list[OpenItem]:
+    """Rungs that had passed, and whose attempt is stopped by what was told or sent since."""
+    plan, found = plan_of(state), []
+    for step in plan.step:
+        run = step.as_run()
+        tried = attempts_of(state, run) if run is not None else ()
+        if any(a.passed for a in tried) or not any(a.said_passed for a in tried):
+            continue
+        last = next(a for a in reversed(tried) if a.said_passed)
+        found.append(
+            open_item(
+                id=f"run:{step.id}",
+                kind="run",
+                what=f"{step.title}: it had passed, and is stopped by what was told since",
+                note=last.stop,
+                blocks=blocks_of(plan, step),
+                step=step.id,
+                step_number=step.number,
+                stage=step.stage,
+                undo="find the cause, and let it pass once more",
+                who=last.who,
+            )
+        )
+    return found
 
 
 def _unproven(state: BookState) -> list[OpenItem]:

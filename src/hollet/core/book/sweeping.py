@@ -1,12 +1,15 @@
 """One walk round a unit that is in: what was found at each place, and the ties that are back."""
 
+from collections.abc import Iterator
+
 from pydantic import computed_field
 
+from hollet.core.book.last_look import is_after, last_look
 from hollet.core.book.ledger import OpenItem, open_item
 from hollet.core.book.passing import Obstacle, reason_keys
-from hollet.core.book.ties import TieRow, is_after, ties
-from hollet.core.entries import BookState, Done, Line, Reopened, Swept
-from hollet.core.entries.status import plan_of, statuses
+from hollet.core.book.ties import TieRow, ties
+from hollet.core.entries import BookState, Done, Entry, Line, Reopened, Swept
+from hollet.core.entries.status import last_as, plan_of, whole_of
 from hollet.core.procedure.sheet import Step, blocks_of
 from hollet.core.procedure.sweep import SWEPT, Sweep
 from hollet.core.view import View
@@ -86,8 +89,7 @@ def _since(state: BookState) -> Line | None:
 
 
 def _thing(state: BookState, step: Step, spec: Sweep, since: Line | None) -> SweepThing:
-    seen = state.newest(Swept, "swept", f"{step.id}/{spec.id}")
-    counts = seen if seen is not None and is_after(seen, since) else None
+    counts = _seen(state, f"{step.id}/{spec.id}", since)
     good, bad = SWEPT[spec.kind]
     return SweepThing(
         id=spec.id,
@@ -98,6 +100,15 @@ def _thing(state: BookState, step: Step, spec: Sweep, since: Line | None) -> Swe
         words=counts.body.words if counts is not None else "",
         who=counts.who if counts is not None else "",
     )
+
+
+def _seen(state: BookState, name: str, since: Line | None) -> Entry[Swept] | None:
+    """The look at a thing that counts: one that found it wrong needs no clock to be after."""
+    seen = last_look(state.each(Swept, "swept", name), state.struck_of(Swept, "swept", name))
+    if seen is None or since is None:
+        return seen
+    later = seen.seq > since.seq if seen.body.found == "wrong" else is_after(seen, since)
+    return seen if later else None
 
 
 def not_swept(state: BookState, step: Step) -> list[Obstacle]:
@@ -124,27 +135,52 @@ def not_swept(state: BookState, step: Step) -> list[Obstacle]:
 
 
 def sweep_items(state: BookState) -> list[OpenItem]:
-    """What a walk found wrong, whatever became of its step: it shuts the rung of the step."""
-    plan, known = plan_of(state), statuses(state)
-    found = []
-    for step in plan.step:
-        facts = sweep_of(state, step) if step.sweeps() else None
-        if facts is None or known[step.id].status == "not_there":
+    """What a walk found wrong, whatever became of its step, in the plan or not; and a walk that was
+    done before a unit was moved once more. Each shuts the rung of its step.
+    """
+    return [*_wrong(state), *_moved_since(state)]
+
+
+def _wrong(state: BookState) -> Iterator[OpenItem]:
+    plan, since = plan_of(state), _since(state)
+    for name, _ in state.names("swept"):
+        seen = _seen(state, name, since)
+        if seen is None or seen.body.found != "wrong":
             continue
-        found += [
-            open_item(
-                id=f"swept:{step.id}/{thing.id}",
+        step_id, thing = name.split("/")
+        step = whole_of(state).find_step(step_id)
+        spec = next((s for s in step.sweeps() if s.id == thing), None) if step else None
+        bad = SWEPT[spec.kind][1] if spec is not None else "not right"
+        what = seen.body.names[seen.body.things.index(thing)]
+        yield open_item(
+            id=f"swept:{name}",
+            kind="swept",
+            what=f"{seen.body.at_place}, {what}: {bad}",
+            blocks=blocks_of(plan, step) if step is not None else "crank",
+            step=step_id,
+            step_number=step.number if step is not None else "",
+            undo="put it right, and look again",
+            who=seen.who,
+        )
+
+
+def _moved_since(state: BookState) -> Iterator[OpenItem]:
+    plan, since = plan_of(state), _since(state)
+    for step in plan.step if since is not None else ():
+        done = last_as(state, step.id, Done) if step.sweeps() else None
+        facts = sweep_of(state, step) if done is not None else None
+        if done is None or facts is None or since is None or since.seq < done.seq:
+            continue
+        if any(place.left for place in facts.places):
+            yield open_item(
+                id=f"swept:{step.id}",
                 kind="swept",
-                what=f"{place.name}, {thing.what}: {thing.bad}",
+                what=f"{step.title}: done before the unit was moved again, {facts.title}",
                 blocks=blocks_of(plan, step),
                 step=step.id,
                 step_number=step.number,
                 stage=step.stage,
-                undo="put it right, and look again",
-                who=thing.who,
+                undo="walk round it again",
+                since=since.time,
+                who=since.who,
             )
-            for place in facts.places
-            for thing in place.things
-            if thing.found == "wrong"
-        ]
-    return found

@@ -3,22 +3,22 @@ how its end is known, whether it is back and whether that is proven.
 """
 
 from collections.abc import Iterator, Sequence
-from datetime import datetime
 from typing import Literal
 
 from pydantic import computed_field
 
 from hollet.core.book.captures import captures_of
+from hollet.core.book.last_look import is_after, last_look
 from hollet.core.book.ledger import OpenItem, open_item, temporary_items
 from hollet.core.book.removals import back_steps
-from hollet.core.entries import BookState, Done, Line, TieProven, TieTold
+from hollet.core.entries import BookState, Done, Entry, Line, TieProven, TieTold
 from hollet.core.entries.status import SETTLED, last_as, plan_of, status_of
 from hollet.core.procedure.pieces import Opens
 from hollet.core.procedure.sheet import Step, blocks_of
 from hollet.core.procedure.words import TieKind
 from hollet.core.view import View
 
-__all__ = ["LINES", "TieRow", "find_tie", "is_after", "tie_items", "ties"]
+__all__ = ["LINES", "TieRow", "find_tie", "tie_items", "ties"]
 
 TieState = Literal["off", "back", "proven", "wrong"]
 LINES: frozenset[TieKind] = frozenset(
@@ -142,16 +142,6 @@ def _rows(state: BookState) -> Iterator[TieRow]:
         yield _row(state, f"at-{step.id}", step.title, blocks, done, step, closer, shut, "")
 
 
-def is_after(seen: Line, what: Line | None) -> bool:
-    """Whether somebody looked after it: by the log, and by the bench too, where the look waited on
-    a device and came late.
-    """
-    if what is None:
-        return True
-    at, then = (datetime.fromisoformat(e.bench_time) for e in (seen, what))
-    return seen.seq > what.seq and at >= then
-
-
 def _is_line(spec: Opens, step: Step | None) -> bool:
     """Whether what is open is the end of a line, or the line itself tied aside."""
     if spec.sort == "disconnected":
@@ -172,8 +162,8 @@ def _row(
     where: str,
 ) -> TieRow:
     said = [e.body for e in state.each(TieTold, "tie", item)]
-    looked = state.newest(TieProven, "tie", item)
-    proof = looked if looked is not None and shut is not None and is_after(looked, shut) else None
+    looked = last_look(state.each(TieProven, "tie", item), state.struck_of(TieProven, "tie", item))
+    proof = looked if looked is not None and _counts(looked, shut) else None
     now: TieState = "off" if shut is None else "back"
     words = ""
     if proof is not None:
@@ -197,6 +187,13 @@ def _row(
         blocks=blocks,
         who=(proof or opener).who,
     )
+
+
+def _counts(looked: Entry[TieProven], shut: Line | None) -> bool:
+    """Whether a proof is one of the line as it is now: one that says wrong needs no clock."""
+    if shut is None:
+        return False
+    return is_after(looked, shut) if looked.body.right else looked.seq > shut.seq
 
 
 def _last(told: Sequence[str]) -> str:

@@ -83,6 +83,7 @@ class AttemptFacts(BaseModel):
     after_s: float | None = None
     end_reason: str | None = None
     passed: bool = False
+    said_passed: bool = False
     cause: str | None = None
     change: str | None = None
     lamp_out: bool = False

@@ -88,6 +88,7 @@ def attempt_facts(state: BookState, step: RunStep, attempt: str) -> AttemptFacts
         after_s=turned,
         end_reason=end.body.reason if end else None,
         passed=stop is None and _passed(start, end, turned, step),
+        said_passed=_passed(start, end, turned, step),
         cause=after.body.cause if after else None,
         change=after.body.change if after else None,
         lamp_out=any(s.lamp_out for s in samples),
