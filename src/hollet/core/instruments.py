@@ -53,6 +53,7 @@ ToolKind = Literal[
     "timing light",
     "rev counter",
     "voltmeter",
+    "ammeter",
     "ohmmeter",
     "angle gauge",
     "leak-down tester",

@@ -52,6 +52,8 @@ TOOLS: tuple[tuple[str, str, str, dict[str, str]], ...] = (
     ("r2", "R2", "steel rule 300 mm", {"hi": "5000", "mpe": "1", "name": "steel tape 5 m"}),
     ("a1", "A1", "digital angle gauge 0.1°", {}),
     ("v1", "V1", "multimeter on low ohms", {}),
+    ("v2", "V2", "DC voltmeter, 20 V range", {}),
+    ("i1", "I1", "clamp-on ammeter, direct current, 400 A", {}),
     ("j1", "J1", "measuring jug 5 L", {}),
     ("w1", "W1", "click torque wrench 40-200 N·m", {}),
     ("w2", "W2", "click torque wrench 20-100 N·m", {}),

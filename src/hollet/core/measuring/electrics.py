@@ -15,10 +15,12 @@ from hollet.core.fields import Area, Current, Length, Percent, Resistance, Tempe
 from hollet.core.quantities.quantity import Quantity, in_unit, round9
 from hollet.core.registry import Input, Result, calculation
 
-__all__ = ["awg_area", "copper_cable", "ohmmeter_bound", "voltage_drop"]
+__all__ = ["awg_area", "copper_cable", "cranking_drop", "ohmmeter_bound", "voltage_drop"]
 
 EARTH_SIDE = Quantity(value=0.2, unit="V")
 MOST_DROP = 6.0
+LEAST_CRANKING = Quantity(value=50, unit="A")
+"""Rule of thumb: a starter of a four-cylinder engine takes 100 to 180 A warm, and more cold."""
 COPPER_OHM_MM2_PER_M = 0.017241
 COPPER_PER_K = 0.00393
 
@@ -96,6 +98,49 @@ def voltage_drop(i: VoltageDrop) -> VoltageDropResult:
             f"allowed: {limit:g} V ÷ {current:g} A = {limit / current * 1000:.3f} mΩ",
         ),
     )
+
+
+class CrankingDrop(VoltageDrop):
+    """Drop and current of one burst; `least` is the current below which no starter was turning an
+    engine.
+    """
+
+    least: Current = LEAST_CRANKING
+
+
+class CrankingDropResult(VoltageDropResult):
+    """The drop that proves something, with the path's resistance and heat."""
+
+    drop: Quantity
+
+
+@calculation("Voltage drop in a burst of the starter")
+def cranking_drop(i: CrankingDrop) -> CrankingDropResult:
+    """The drop itself, once the current says that the starter turned the engine; the rest as
+    `voltage_drop`.
+
+    Raises
+    ------
+    Refused
+        What `voltage_drop` refuses; `not_cranking` below the least current.
+
+    Example
+    -------
+    >>> given = {"drop": {"value": 0.09, "unit": "V"}, "current": {"value": 180, "unit": "A"}}
+    >>> found = cranking_drop(CrankingDrop.model_validate(given))
+    >>> found.drop.value, round(found.resistance.value, 2), found.resistance.unit
+    (0.09, 0.5, 'mΩ')
+    """
+    path = voltage_drop(i)
+    drop, current, least = i.figure("drop"), i.figure("current"), i.figure("least")
+    if round9(current) < round9(least):
+        raise Refused(
+            "not_cranking",
+            f"{current:g} A turn no engine (a starter takes {least:g} A and more): read drop and "
+            "current in one burst, the clamp round the starter's own cable",
+            field="current",
+        )
+    return CrankingDropResult(**path.model_dump(), drop=Quantity(value=drop, unit="V"))
 
 
 class OhmmeterBound(Input):

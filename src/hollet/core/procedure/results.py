@@ -72,11 +72,16 @@ class ResultSpec(Part):
 
     `ends`: the smallest of `over` goes against the lower limit and the largest against the upper
     one, each less `less`.
+
+    `through` is the result of the same step whose path this one goes on from: what is bad there
+    makes this one bad. `if_outside` is what is looked at before an outside is believed.
     """
 
     id: Id
     name: Words
     limit: Id
+    through: Id | None = None
+    if_outside: Words | None = None
     reading: Id | None = None
     minuend: Id | None = None
     subtrahend: Id | None = None

@@ -20,6 +20,7 @@ from hollet.core.steps.judging import (
     by_source,
     check_clearance,
 )
+from hollet.core.steps.links import cleaned_since, links_told, seen_through
 from hollet.core.steps.packs import Lying, lying, pack_put
 from hollet.core.steps.pairs import not_paired, paired
 from hollet.core.steps.proof import doubt_of, maybe_swapped, not_proven, warnings_of
@@ -101,7 +102,14 @@ def results_of(
     state: BookState, step: BaseStep, tools: Sequence[Instrument] = ()
 ) -> tuple[ResultFacts, ...]:
     """All results of a step, judged by the limits as they stand now."""
-    return tuple(result_of(state, step, spec, tools) for spec in step.results())
+    specs = step.results()
+    found = tuple(result_of(state, step, spec, tools) for spec in specs)
+    verdicts = {facts.id: facts.judgement for facts in found}
+    told = (links_told(specs, spec, verdicts) for spec in specs)
+    return tuple(
+        facts if words is None or facts.held else facts.model_copy(update={"advice": words})
+        for facts, words in zip(found, told, strict=True)
+    )
 
 
 def result_of(
@@ -123,6 +131,7 @@ def result_of(
                 Key("outdated", step.id),
                 Key("ground", step.id),
                 *made_of,
+                *seen_through(step, spec),
                 *(Key("step", name) for name in changed),
             )
         ),
@@ -215,6 +224,7 @@ def _result_of(
     held = (
         (f"tool in doubt: {doubt}" if doubt else None)
         or not_proven(state, specs, taken, spreads, limit)
+        or cleaned_since(state, step, spec, taken)
         or unpaired
         or (inside.held if inside is not None else None)
     )

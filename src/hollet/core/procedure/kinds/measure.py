@@ -9,6 +9,7 @@ from hollet.core.errors import HolletError
 from hollet.core.procedure.carriers import Carrier, carrier_laws
 from hollet.core.procedure.formulas import check_formula
 from hollet.core.procedure.kinds.base import BaseStep
+from hollet.core.procedure.linked import path_laws
 from hollet.core.procedure.packs import (
     Pack,
     Pairs,
@@ -130,6 +131,7 @@ class MeasureStep(BaseStep):
                 yield "reading", f"'{reading.id}' comes to rest: name the `first` that it repeats"
         for result in self.result:
             yield from _result_laws(result, known)
+        yield from path_laws(self.result)
         yield from carrier_laws(self.carrier, self.reading, self.result, sheet)
         yield from pair_laws(self.pairs, self.result)
         yield from valve_laws(self.valve_shims, self.result)
