@@ -241,6 +241,35 @@ def test_silence_stops(demo, mk: Bench):
     expect(mk.page.get_by_text("Attempt 1 was stopped")).to_have_count(0)
 
 
+def test_a_clip_is_kept_also_when_the_key_goes_off_in_it(demo, mk: Bench):
+    """One key begins it and one keeps it; the second of the run stands with it. The engine is
+    stopped while another is on: that one is kept too.
+    """
+    build = new_build(demo.url)
+    mk.go(f"{demo.url}/builds/{build}/steps/first_fire", "Fire")
+    began = {"kind": "attempt started", "step": "first_fire", "attempt": "attempt-clip"}
+    write(demo.url, build, began | {"reason": "rehearsing with the fuel off"})
+    mk.shows("Attempt 1")
+    mk.key("c")
+    expect(mk.page.get_by_role("button", name="Recording, press to keep it")).to_be_visible()
+    mk.page.wait_for_timeout(900)
+    mk.key("c")
+    mk.written("clip of 1 s: attempt 1, from")
+    mk.key("c")
+    expect(mk.page.get_by_role("button", name="Recording, press to keep it")).to_be_visible()
+    mk.page.wait_for_timeout(900)
+    mk.key("PageUp")
+    expect(mk.page.get_by_label("clip: attempt 1")).to_have_count(2)
+    clips = api(demo.url, f"/api/builds/{build}/steps/first_fire")["base"]["clips"]
+    assert {c["attempt"] for c in clips} == {"attempt-clip"}
+    assert clips[0]["at_s"] < clips[1]["at_s"]
+    answer = mk.page.request.get(
+        f"{demo.url}/api/clips/{clips[1]['clip']}", headers={"Range": "bytes=0-3"}
+    )
+    found = (answer.status, answer.headers["content-type"], answer.body())
+    assert found == (206, "video/webm", b"\x1a\x45\xdf\xa3")
+
+
 def test_two_samples_over_a_slow_wire(demo, mk: Bench):
     """The second figure is typed while the first is still on its way: both are written, and the key
     off after them.

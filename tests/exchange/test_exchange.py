@@ -56,7 +56,12 @@ def test_round_trip():
     unpacked = unpack(data)
     assert unpacked.build["name"] == "Ümlaut"
     assert unpacked.entries == [ENTRY, ENTRY]
-    assert unpacked.files == {"photos": {PHOTO: b"p"}, "sounds": {PHOTO: b"p"}, "traces": {}}
+    assert unpacked.files == {
+        "photos": {PHOTO: b"p"},
+        "sounds": {PHOTO: b"p"},
+        "clips": {},
+        "traces": {},
+    }
 
 
 @pytest.mark.parametrize(

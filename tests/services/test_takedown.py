@@ -1,16 +1,18 @@
 """Photos kept, phones paired, vehicles across builds, the order back taken over on disk."""
 
 import io
+import zipfile
 from datetime import UTC, datetime, timedelta
 
 import pytest
 from PIL import Image
+from pydantic import ValidationError
 
 from hollet.core.book.order_back import Choices
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.procedure.stuck import StuckFacts
 from hollet.library.pictures import PICTURES, picture
-from hollet.services import builds, devices, photos, sounds, takedown
+from hollet.services import builds, devices, photos, recordings, takedown
 from hollet.services.archives import export_build, import_build
 from hollet.services.builds import make_build
 from hollet.services.devices import Pairing
@@ -116,33 +118,71 @@ def test_photos_and_pins_survive_export(hand, tmp_path):
 WEBM = b"\x1a\x45\xdf\xa3" + b"spoken" * 40
 
 
-def test_a_recording_is_kept_and_goes_with_the_build(hand, tmp_path):
-    """Kept byte for byte under its hash, out and in with the build, looked at by verify; what is no
-    recording is refused.
+@pytest.mark.parametrize(
+    ("sort", "store", "entry"),
+    [
+        (recordings.SOUND, recordings.store_sound, {"kind": "spoken"}),
+        (
+            recordings.CLIP,
+            recordings.store_clip,
+            {"kind": "clip", "what": "It knocks", "seconds": 12.0},
+        ),
+    ],
+    ids=("sound", "clip"),
+)
+def test_a_recording_is_kept_and_goes_with_the_build(hand, tmp_path, sort, store, entry):
+    """Kept byte for byte under its hash, out and in with the build, counted in the backup, looked
+    at by verify; what is no recording is refused.
     """
-    stored = sounds.store_sound(hand.workshop, WEBM)
-    hand.write("spoken", step="bore", sound=stored.sound)
+    key, media = ("clip", "video") if entry["kind"] == "clip" else ("sound", "audio")
+    said = {k: v for k, v in entry.items() if k != "kind"}
+    name = getattr(store(hand.workshop, WEBM), key)
+    hand.write(entry["kind"], step="bore", **{key: name}, **said)
+    with zipfile.ZipFile(hand.workshop.store.backup(tmp_path / "all.zip")) as whole:
+        assert any(name in member for member in whole.namelist())
     other = Workshop(tmp_path / "other")
     import_build(other, export_build(hand.workshop, hand.build))
-    assert sounds.sound_path(other, stored.sound).read_bytes() == WEBM
-    assert sounds.media_type(WEBM) == "audio/webm"
-    assert f"ok: sounds of {builds.frame(other, hand.build).name}, 1" in verify(other)
-    sounds.sound_path(other, stored.sound).write_bytes(b"other")
-    assert any(line.startswith("broken: sounds of") for line in verify(other))
+    kept = recordings.path_of(other, sort, name)
+    assert kept.read_bytes() == WEBM
+    assert sort.media_type(WEBM) == f"{media}/webm"
+    assert f"ok: {sort.folder} of {builds.frame(other, hand.build).name}, 1" in verify(other)
+    kept.write_bytes(b"other")
+    assert any(line.startswith(f"broken: {sort.folder} of") for line in verify(other))
     other.close()
     for data, code in (
-        (b"<html>", "no_sound"),
-        (b"", "no_sound"),
-        (WEBM + bytes(sounds.MAX_SOUND), "too_large"),
+        (b"<html>", sort.code),
+        (b"", sort.code),
+        (WEBM + bytes(sort.most), "too_large"),
     ):
         with pytest.raises(Refused) as refusal:
-            sounds.store_sound(hand.workshop, data)
+            store(hand.workshop, data)
         assert refusal.value.reason_code == code
-    for name in ("../hollet.sqlite", "f" * 64):
+    for wrong in ("../hollet.sqlite", "f" * 64):
         with pytest.raises(NotFound):
-            sounds.sound_path(hand.workshop, name)
+            recordings.path_of(hand.workshop, sort, wrong)
     with pytest.raises(NotFound):
-        hand.write("spoken", step="bore", sound="f" * 64)
+        hand.write(entry["kind"], step="bore", **{key: "f" * 64}, **said)
+
+
+@pytest.mark.parametrize(
+    ("wrong", "said"),
+    [
+        ({"seconds": 20.5}, "less than or equal to 20"),
+        ({"part": "piston"}, "piston"),
+        ({"attempt": "nobody"}, "nobody"),
+        ({"at_s": 3.0}, "say of which attempt"),
+    ],
+)
+def test_a_clip_is_of_what_there_is(hand, wrong, said):
+    """Twenty seconds at most; no part, no attempt and no second that this build does not have."""
+    name = recordings.store_clip(hand.workshop, WEBM).clip
+    clip = {"clip": name, "what": "It knocks", "seconds": 12.0, "step": "bore"}
+    with pytest.raises((NotFound, Refused, ValidationError)) as refusal:
+        hand.write("clip", **clip | wrong)
+    assert said in str(refusal.value)
+    hand.write("clip", **clip)
+    shown = builds.bench(hand.workshop, hand.build, "bore").base.clips
+    assert [(c.clip, c.seconds, c.at_s) for c in shown] == [(name, 12.0, None)]
 
 
 def test_verify_looks_at_the_photos(hand):

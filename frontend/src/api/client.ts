@@ -43,6 +43,7 @@ export type BagLine = TakeDown['recent'][number]
 export type BagContent = Schemas['BagContent']
 export type Capture = Schemas['CaptureView']
 export type PhotoView = Schemas['PhotoView']
+export type ClipView = Schemas['ClipView']
 export type Pin = Schemas['Pin']
 export type Rebuild = Schemas['RebuildView']
 export type ReadingFacts = Schemas['ReadingFacts']
@@ -86,6 +87,7 @@ export class Unreached extends Error {
 
 /** Keep a photo on the server; it is on disk there when this resolves. */
 export const sendPhoto = (file: Blob) => sendFile<Schemas['StoredPhoto']>('/api/photos', file)
+export const sendClip = (file: Blob) => sendFile<Schemas['StoredClip']>('/api/clips', file)
 export const sendSound = (file: Blob) => sendFile<Schemas['StoredSound']>('/api/sounds', file)
 
 async function sendFile<T>(path: string, file: Blob): Promise<T> {

@@ -75,6 +75,8 @@ const capture = ref<InstanceType<typeof CaptureBlock> | null>(null)
 const stuck = ref<InstanceType<typeof StuckDialog> | null>(null)
 const photos = ref<InstanceType<typeof StepPhotos> | null>(null)
 const takingDown = computed(() => props.bench.base.taking_down)
+/** Elsewhere the letter is the bench's own, and a photo is a press. */
+const photoKey = computed(() => takingDown.value || props.bench.base.photos.length > 0)
 /** What the core says is missing holds back a plain tick; the other benches lead to it themselves. */
 const blocking = computed(
   () => !settled.value && props.bench.base.confirmed && props.plain && props.bench.base.lacking !== null,
@@ -142,7 +144,7 @@ useKeys(() => ({
   r: speak,
   PageUp: speak,
   ...(takingDown.value ? { k: () => capture.value?.first(), u: () => stuck.value?.ask() } : {}),
-  ...(photos.value ? { p: () => photos.value?.take() } : {}),
+  ...(photos.value && photoKey.value ? { p: () => photos.value?.take() } : {}),
 }))
 defineExpose({
   done,
@@ -223,10 +225,12 @@ defineExpose({
       <slot v-else name="work" />
       <ProvisionalBlock v-if="!underWay && tight" :bench="bench" />
       <StepPhotos
-        v-if="!ownPhotos && !underWay && (bench.base.photos.length || takingDown)"
+        v-if="!ownPhotos && !underWay"
         ref="photos"
         class="stepphotos"
         :photos="bench.base.photos"
+        :clips="bench.base.clips.filter((c) => c.attempt === null)"
+        :cap="photoKey ? 'P' : undefined"
         :what="bench.base.title"
         :step="bench.base.step"
       />

@@ -101,6 +101,8 @@ useKeys(() => ({
         <StepPhotos
           ref="photos"
           :photos="bench.base.photos"
+          :clips="bench.base.clips"
+          cap="P"
           :what="bench.base.title"
           :step="bench.base.step"
         />

@@ -230,6 +230,7 @@ useKeys(
             :step="bench.base.step"
             :clock="clock"
             :noises="bench.noises"
+            :clips="bench.base.clips"
           />
           <p v-for="w in running.words" :key="w" class="t20">{{ w }}</p>
           <StripChart
@@ -331,6 +332,7 @@ useKeys(
             :step="bench.base.step"
             :clock="null"
             :noises="bench.noises"
+            :clips="bench.base.clips"
           />
           <table v-if="bench.attempts.length">
             <thead>

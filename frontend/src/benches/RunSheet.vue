@@ -1,8 +1,10 @@
 <script setup lang="ts">
 /** The run sheet: what is told by one key each while the hand is on the throttle, and afterwards. */
 import { computed, ref } from 'vue'
-import type { RunBenchView } from '@/api/client'
+import type { ClipView, RunBenchView } from '@/api/client'
 import { useServer } from '@/composables/server'
+import ClipButton from '@/shell/ClipButton.vue'
+import ClipRow from '@/shell/ClipRow.vue'
 import { useBook } from '@/stores/book'
 
 type Attempt = RunBenchView['attempts'][number]
@@ -12,6 +14,7 @@ const props = defineProps<{
   step: string
   clock: number | null
   noises: RunBenchView['noises']
+  clips: readonly ClipView[]
 }>()
 const book = useBook()
 const { problem, served } = useServer()
@@ -38,17 +41,36 @@ async function tell(about: Row['about'], word: string, more: { place?: string } 
     return
   }
   const noise = word === 'heard' ? { rhythm: rhythm.value, ...more } : {}
-  const t = props.clock === null ? null : Number(props.clock.toFixed(1))
-  const told = { attempt: props.attempt.id, about: about as 'idle', word, t, ...noise }
+  const told = { attempt: props.attempt.id, about: about as 'idle', word, t: seconds(), ...noise }
   await served(() => book.write({ kind: 'run told', step: props.step, ...told }))
   if (problem.value) return
   heard.value = false
   rhythm.value = null
 }
+const clip = ref<InstanceType<typeof ClipButton> | null>(null)
+const mine = computed(() => props.clips.filter((c) => c.attempt === props.attempt.id))
+const begun = ref<number | null>(null) // the second of the run at which the clip in hand begins
+const seconds = () => (props.clock === null ? null : Number(props.clock.toFixed(1)))
+const filmed = (tape: Blob, length: number) =>
+  book.act(
+    {
+      kind: 'clip',
+      clip: '0'.repeat(64),
+      seconds: length,
+      what: `attempt ${props.attempt.number}`,
+      step: props.step,
+      attempt: props.attempt.id,
+      at_s: begun.value,
+    },
+    tape,
+  )
 defineExpose({
   /** The letters of the run sheet. */
   keys: () =>
-    Object.fromEntries(QUICK.map(([about, word, key]) => [key.toLowerCase(), () => tell(about, word)])),
+    Object.fromEntries([
+      ...QUICK.map(([about, word, key]) => [key.toLowerCase(), () => tell(about, word)]),
+      ['c', () => clip.value?.press()],
+    ]),
 })
 </script>
 
@@ -63,8 +85,8 @@ defineExpose({
         :aria-pressed="pressed(about, word)"
         @click="tell(about, word)"
       >
-        {{ name }}<kbd>{{ key }}</kbd>
-      </button>
+        {{ name }}<kbd>{{ key }}</kbd></button
+      ><ClipButton ref="clip" cap="C" :keep="filmed" @begun="begun = seconds()" />
     </div>
     <component :is="clock === null ? 'div' : 'details'">
       <summary v-if="clock !== null">The whole run sheet: noise, smoke, pipes</summary>
@@ -115,6 +137,7 @@ defineExpose({
       </div>
     </component>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <ClipRow v-if="mine.length && clock === null" :clips="mine" />
     <div v-for="row in bad" :key="`l${row.about}`" class="block">
       <p class="b">{{ row.name }}, {{ row.word }}: usually one of these</p>
       <ul>

@@ -1,20 +1,24 @@
 <script setup lang="ts">
 /**
  * The photos of a step or a removal: the newest large, with its pins and a word each; one button takes
- * another.
+ * another, one a clip.
  */
 import { computed, ref, watch } from 'vue'
-import type { PhotoView, Pin } from '@/api/client'
+import type { ClipView, PhotoView, Pin } from '@/api/client'
 import PinPhoto from '@/drawings/PinPhoto.vue'
+import ClipButton from '@/shell/ClipButton.vue'
+import ClipRow from '@/shell/ClipRow.vue'
 import PhotoButton from '@/shell/PhotoButton.vue'
 import { useBook } from '@/stores/book'
 
 const props = defineProps<{
   photos: readonly PhotoView[]
+  clips?: readonly ClipView[]
   what: string
   step: string | null
   removal?: string | null
   still?: boolean
+  cap?: string
 }>()
 const book = useBook()
 const button = ref<InstanceType<typeof PhotoButton> | null>(null)
@@ -49,6 +53,18 @@ const taken = (file: File) =>
       pins: [],
     },
     file,
+  )
+const filmed = (clip: Blob, seconds: number) =>
+  book.act(
+    {
+      kind: 'clip',
+      clip: '0'.repeat(64),
+      seconds,
+      what: props.what,
+      step: props.step,
+      removal: props.removal ?? null,
+    },
+    clip,
   )
 const keep = (pins: Pin[]) => photo.value && book.act({ kind: 'pinned', photo: photo.value.photo, pins })
 async function set(x: number, y: number) {
@@ -90,7 +106,7 @@ defineExpose({ take: () => button.value?.open() })
       @set="set"
       @choose="choose"
     />
-    <div v-else class="none"><p>No photo yet.</p></div>
+    <div v-else-if="cap" class="none"><p>No photo yet.</p></div>
     <form v-if="pin !== null && !still" class="word" @submit.prevent="say">
       <label class="field"
         ><span>pin {{ pin }}, a word</span
@@ -99,7 +115,12 @@ defineExpose({ take: () => button.value?.open() })
       ><button type="button" class="btn small" @click="off">Take it off</button>
     </form>
     <div class="row">
-      <PhotoButton ref="button" :label="photo ? 'Another photo' : 'Take a photo'" cap="P" @taken="taken" />
+      <PhotoButton
+        ref="button"
+        :label="photo ? 'Another photo' : 'Take a photo'"
+        :cap="cap"
+        @taken="taken"
+      /><ClipButton v-if="clips" :keep="filmed" />
       <template v-if="photos.length > 1"
         ><button
           v-for="(p, k) in photos"
@@ -114,6 +135,7 @@ defineExpose({ take: () => button.value?.open() })
         </button></template
       >
     </div>
+    <ClipRow v-if="clips?.length" :clips="clips" />
   </div>
 </template>
 

@@ -37,7 +37,8 @@ const NOISES = [
   { rhythm: 'each turn', places: ['low', 'mid'] },
   { rhythm: 'once', places: ['under the floor'] },
 ]
-const sheet = (clock: number | null) => page(RunSheet, { attempt: ATTEMPT, step: 's', clock, noises: NOISES })
+const sheet = (clock: number | null) =>
+  page(RunSheet, { attempt: ATTEMPT, step: 's', clock, noises: NOISES, clips: [] })
 
 describe('the run sheet', () => {
   it('tells by one press while it runs, with its second, and shows what was told', async () => {

@@ -11,6 +11,7 @@ import {
   type Entry,
   got,
   Refusal,
+  sendClip,
   sendPhoto,
   sendSound,
   Unreached,
@@ -20,6 +21,12 @@ import { useSession } from './session'
 import * as queue from './queue'
 import { about, next, sendable } from './stepper'
 
+/** What is sent before its entry, by the kind of entry. */
+const SENT_BEFORE: Record<string, ((file: Blob) => Promise<object>) | undefined> = {
+  photo: sendPhoto,
+  spoken: sendSound,
+  clip: sendClip,
+}
 const FORM_KEEPS_IT = 422 // the form that sent it still shows what was typed, and the sentence
 const answered = (problem: unknown) =>
   problem instanceof Refusal
@@ -46,11 +53,12 @@ export const useJournal = defineStore('journal', () => {
     await queue.drop(id)
     waiting.value = waiting.value.filter((other) => other.id !== id)
   }
-  /** A photo or a recording goes first, then its entry with the name that the server gave it. */
+  /** A photo, a recording or a clip goes first, then its entry with the name that the server gave it. */
   async function post(waits: queue.Waiting): Promise<AppendView> {
     let item = waits
-    if (item.file && (item.entry.kind === 'photo' || item.entry.kind === 'spoken')) {
-      const stored = item.entry.kind === 'photo' ? await sendPhoto(item.file) : await sendSound(item.file)
+    const send = SENT_BEFORE[item.entry.kind]
+    if (item.file && send) {
+      const stored = await send(item.file)
       item = { ...item, entry: { ...item.entry, ...stored }, file: undefined }
       await queue.keep(item)
     }

@@ -48,6 +48,7 @@ export function about(build: string, entry: { kind: string } & Record<string, un
     'removal',
     'figure',
     'sound',
+    'clip',
   ].find((key) => typeof entry[key] === 'string' || typeof entry[key] === 'number')
   const face = typeof entry.face === 'string' ? `${String(entry.part)}/${String(entry.face)}` : ''
   return [

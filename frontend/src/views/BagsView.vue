@@ -170,6 +170,7 @@ useKeys(() => Object.fromEntries(tabs.value.map((tab) => [tab.kbd, () => (shown.
           v-for="p in photoAt"
           :key="p.photo"
           :photos="[p]"
+          cap="P"
           :what="p.what"
           :step="p.step"
           :removal="p.removal"

@@ -88,7 +88,12 @@ watch([kind, step, () => book.frame?.head], () => void load(), { immediate: true
               }}</time
               ><span class="t16">{{ line.step_number }}</span
               ><span class="text"
-                ><LineText :line="line" /><audio
+                ><LineText :line="line" /><video
+                  v-if="line.clip"
+                  controls
+                  preload="none"
+                  :src="`/api/clips/${line.clip}`"
+                  :aria-label="`clip of line ${line.seq}`" /><audio
                   v-if="line.sound"
                   controls
                   preload="none"

@@ -209,6 +209,7 @@ useKeys(() => ({
           <StepPhotos
             ref="photos"
             :photos="mine"
+            cap="P"
             :what="what.trim() || 'what came off'"
             :step="view.at"
             :removal="removal"

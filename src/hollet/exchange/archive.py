@@ -41,7 +41,7 @@ FIELDS = (
     "rule",
 )
 MEMBERS = ("build.json", "log.jsonl")
-ENDINGS = {"photos": "jpg", "sounds": "snd", "traces": "csv.gz"}
+ENDINGS = {"photos": "jpg", "sounds": "snd", "clips": "vid", "traces": "csv.gz"}
 """The sorts of files beside the log: the folder and the ending of each."""
 FILES = {
     sort: re.compile(rf"{sort}/([0-9a-f]{{64}})\.{re.escape(end)}") for sort, end in ENDINGS.items()
@@ -92,7 +92,7 @@ class LineIn(BaseModel):
 @dataclass(frozen=True, slots=True)
 class Unpacked:
     """What an archive holds: the build's own facts, its entries as plain dictionaries, and its
-    files by sort (photos, sounds, traces) and hash.
+    files by sort (photos, sounds, clips, traces) and hash.
     """
 
     build: dict[str, Any]

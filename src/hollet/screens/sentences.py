@@ -42,6 +42,7 @@ class LogLine(BaseModel):
     struck_time: str | None = None
     photo: str | None = None
     sound: str | None = None
+    clip: str | None = None
     hash: str = ""
     strikable: bool = True
 
@@ -80,6 +81,7 @@ def _line_of(state: BookState, entry: Line, mark: str) -> LogLine:
         struck_time=strike.time if strike else None,
         strikable=body.strikable and strike is None,
         sound=body.shown_sound(),
+        clip=body.shown_clip(),
         hash=mark,
         photo=body.shown_photo(),
     )

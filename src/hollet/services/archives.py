@@ -4,6 +4,7 @@ import json
 import re
 from collections.abc import Callable
 from datetime import datetime
+from functools import partial
 from typing import Any
 
 from pydantic import ValidationError
@@ -18,11 +19,11 @@ from hollet.exchange.archive import FIELDS, pack, unpack
 from hollet.exchange.csv import table
 from hollet.library.lore import lore
 from hollet.services.photos import reencode
-from hollet.services.sounds import check_sound
+from hollet.services.recordings import CLIP, SOUND, check
 from hollet.services.traces import check_trace
 from hollet.services.workshop import Workshop
 from hollet.store.chain import broken_at, entry_of
-from hollet.store.files import PHOTOS, SOUNDS, TRACES, keep, path_of
+from hollet.store.files import CLIPS, PHOTOS, SOUNDS, TRACES, keep, path_of
 from hollet.store.protocols import Books
 from hollet.store.records import BuildRecord, Line, PlanRecord, VehicleRecord
 
@@ -32,7 +33,8 @@ __all__ = ["attempts_csv", "export_build", "import_build"]
 NAME = re.compile(r"[0-9A-Za-z-]{1,64}")
 KEPT: dict[str, tuple[str, str, Callable[[bytes], object]]] = {
     PHOTOS: ("photo", "photo", reencode),
-    SOUNDS: ("sound", "recording", check_sound),
+    SOUNDS: ("sound", "recording", partial(check, SOUND)),
+    CLIPS: ("clip", "clip", partial(check, CLIP)),
     TRACES: ("traced", "trace", check_trace),
 }
 """Of each sort of file: under which key of a body its name stands, what it is called, its check."""
@@ -98,8 +100,8 @@ def import_build(workshop: Workshop, data: bytes) -> str:
     facts, rows, state = _checked(unpacked.build, unpacked.entries)
     build, whole = str(facts["id"]), state.whole
     assert whole is not None
-    for sort, (key, what, check) in KEPT.items():
-        _check_files(unpacked.files[sort], _named(unpacked.entries, key), what, check)
+    for sort, (key, what, checked) in KEPT.items():
+        _check_files(unpacked.files[sort], _named(unpacked.entries, key), what, checked)
     with workshop.store.read() as books:
         _not_here(books, build)
     for (

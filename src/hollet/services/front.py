@@ -1,5 +1,6 @@
 """What the doors ask for in one go: a thing done, and the screen as it is then."""
 
+from pathlib import Path
 from typing import Any
 
 from pydantic import BaseModel
@@ -15,9 +16,9 @@ from hollet.services import (
     gear,
     logging,
     readings,
+    recordings,
     sheets,
     shop,
-    sounds,
     tools,
     vehicles,
     verifying,
@@ -25,6 +26,7 @@ from hollet.services import (
 from hollet.services.builds import BuildCard
 from hollet.services.gear import GearView
 from hollet.services.logging import Sent
+from hollet.services.recordings import Sort
 from hollet.services.sheets import SheetCard
 from hollet.services.workshop import Workshop
 
@@ -35,8 +37,8 @@ __all__ = [
     "imported",
     "made",
     "paper",
+    "recording_of",
     "shop_view",
-    "sound_of",
     "written",
 ]
 
@@ -120,7 +122,8 @@ def paper(workshop: Workshop, build: str, step: str | None) -> bytes:
     return readings.sheet_pdf(workshop, build, (card.name, card.about), step, moment)
 
 
-def sound_of(workshop: Workshop, sound: str) -> tuple[bytes, str | None]:
-    """A recording by its hash, and what it is."""
-    data = sounds.sound_path(workshop, sound).read_bytes()
-    return data, sounds.media_type(data)
+def recording_of(workshop: Workshop, sort: Sort, name: str) -> tuple[Path, str | None]:
+    """The file of a recording by its hash, and what it is."""
+    path = recordings.path_of(workshop, sort, name)
+    with path.open("rb") as file:
+        return path, sort.media_type(file.read(16))

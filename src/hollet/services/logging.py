@@ -14,7 +14,7 @@ from hollet.core.entries import BookState, Concession, Done, Key, Line
 from hollet.core.errors import Conflict, HolletError, NotFound
 from hollet.screens.sentences import LogLine, line_of
 from hollet.services.photos import photo_path
-from hollet.services.sounds import sound_path
+from hollet.services.recordings import CLIP, SOUND, path_of
 from hollet.services.verifying import changed_past
 from hollet.services.workshop import Workshop
 from hollet.store.chain import broken_at
@@ -106,7 +106,11 @@ def written_before(workshop: Workshop, known: Line, digest: str) -> None:
         )
 
 
-KEPT: dict[str, Callable[[Workshop, str], object]] = {"photos": photo_path, "sounds": sound_path}
+KEPT: dict[str, Callable[[Workshop, str], object]] = {
+    "photos": photo_path,
+    "sounds": lambda workshop, name: path_of(workshop, SOUND, name),
+    "clips": lambda workshop, name: path_of(workshop, CLIP, name),
+}
 """Where a file that an act speaks of must lie already."""
 
 

@@ -13,7 +13,7 @@ from hollet.core.procedure.plan import Plan
 from hollet.library.lore import lore
 from hollet.services.workshop import SHOP, Workshop
 from hollet.store.chain import broken_at, readable
-from hollet.store.files import PHOTOS, SOUNDS, TRACES, path_of
+from hollet.store.files import CLIPS, PHOTOS, SOUNDS, TRACES, path_of
 from hollet.store.protocols import Books, Doctored
 
 __all__ = ["accept_as_it_is", "changed_past", "verify"]
@@ -21,13 +21,14 @@ __all__ = ["accept_as_it_is", "changed_past", "verify"]
 SHOWN: dict[str, Callable[[Body], str | None]] = {
     PHOTOS: lambda body: body.shown_photo(),
     SOUNDS: lambda body: body.shown_sound(),
+    CLIPS: lambda body: body.shown_clip(),
     TRACES: lambda body: body.shown_trace(),
 }
 
 
 def _verified_files(workshop: Workshop, name: str, state: BookState) -> list[str]:
-    """A line each on the files of a build: whether each photo, recording and trace lies on the disk
-    with the bytes that its name is the hash of.
+    """A line each on the files of a build: whether each photo, recording, clip and trace lies on
+    the disk with the bytes that its name is the hash of.
     """
     lines = []
     for sort, shown in SHOWN.items():

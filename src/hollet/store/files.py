@@ -1,5 +1,5 @@
-"""Photos, recordings and traces beside the database, named by the hash of their bytes; on disk
-before their entry is.
+"""Photos, recordings, clips and traces beside the database, named by the hash of their bytes; on
+disk before their entry is.
 """
 
 import hashlib
@@ -9,16 +9,17 @@ from pathlib import Path
 
 from hollet.store.troubles import trouble
 
-__all__ = ["ENDINGS", "PHOTOS", "SOUNDS", "TRACES", "is_kept_file", "keep", "path_of"]
+__all__ = ["CLIPS", "ENDINGS", "PHOTOS", "SOUNDS", "TRACES", "is_kept_file", "keep", "path_of"]
 
 PHOTOS = "photos"
 SOUNDS = "sounds"
+CLIPS = "clips"
 TRACES = "traces"
-ENDINGS = {PHOTOS: "jpg", SOUNDS: "snd", TRACES: "csv.gz"}
+ENDINGS = {PHOTOS: "jpg", SOUNDS: "snd", CLIPS: "vid", TRACES: "csv.gz"}
 
 
 def is_kept_file(name: str) -> bool:
-    """Whether a path within the data folder is that of a photo, a recording or a trace."""
+    """Whether a path within the data folder is that of a photo, a recording, a clip or a trace."""
     return any(
         re.fullmatch(rf"{sort}/[0-9a-f]{{64}}\.{re.escape(end)}", name)
         for sort, end in ENDINGS.items()

@@ -7,12 +7,24 @@ from pydantic import StringConstraints
 from hollet.core.acts.base import Act, step_named
 from hollet.core.acts.hand import Hand
 from hollet.core.calendar.clock import pauses
-from hollet.core.entries import BookState, Note, PauseSaid, Photo, Pin, Pinned, Spoken, Worded
+from hollet.core.entries import (
+    AttemptStarted,
+    BookState,
+    Clip,
+    Note,
+    PauseSaid,
+    Photo,
+    Pin,
+    Pinned,
+    Spoken,
+    Worded,
+)
 from hollet.core.entries.status import plan_of
 from hollet.core.entries.told import PauseCause
 from hollet.core.errors import NotFound, Refused
+from hollet.core.steps.inspection import find_part
 
-__all__ = ["NoteAct", "PauseSaidAct", "PhotoAct", "PinnedAct", "SpokenAct", "WordedAct"]
+__all__ = ["ClipAct", "NoteAct", "PauseSaidAct", "PhotoAct", "PinnedAct", "SpokenAct", "WordedAct"]
 
 
 class NoteAct(Act[Note], Note):
@@ -86,6 +98,30 @@ class PhotoAct(Act[Photo], Photo):
         if self.step is not None:
             step_named(state, self.step)
         _numbered_once(self.pins)
+        return self.filled()
+
+
+class ClipAct(Act[Clip], Clip):
+    """A clip that is stored already, of a step, of a part that is looked at there, or of a run."""
+
+    body: ClassVar = Clip
+    kind: Literal["clip"]
+
+    def files(self) -> tuple[tuple[str, str], ...]:
+        return (("clips", self.clip),)
+
+    def accepted(self, state: BookState, hand: Hand) -> Clip:
+        if self.step is not None:
+            looked_at = step_named(state, self.step).as_inspection()
+            if self.part is not None and (
+                looked_at is None or find_part(state, looked_at, self.part) is None
+            ):
+                raise NotFound("part", self.part)
+        if self.attempt and all(e.body.attempt != self.attempt for e in state.all(AttemptStarted)):
+            raise NotFound("attempt", self.attempt)
+        if self.at_s is not None and not self.attempt:
+            words = "a second is one of a run: say of which attempt"
+            raise Refused("no_attempt", words, field="attempt")
         return self.filled()
 
 

@@ -108,7 +108,7 @@ from hollet.core.entries.takedown import (
     Wire,
 )
 from hollet.core.entries.ties import Swept, TieProven, TieTold
-from hollet.core.entries.told import Note, PauseSaid, Photo, Pin, Pinned, Spoken, Worded
+from hollet.core.entries.told import Clip, Note, PauseSaid, Photo, Pin, Pinned, Spoken, Worded
 from hollet.core.entries.work import (
     Confirmed,
     Done,
@@ -248,6 +248,7 @@ __all__ = [
     "Skipped",
     "SpareKept",
     "SpareMoved",
+    "Clip",
     "Spoken",
     "Stands",
     "Started",

@@ -260,6 +260,10 @@ class Body(BaseModel):
         """The recording that its line plays."""
         return None
 
+    def shown_clip(self) -> str | None:
+        """The clip that its line shows."""
+        return None
+
     @classmethod
     def lift(cls, version: int, body: dict[str, Any]) -> dict[str, Any]:
         """A body of an older `version` in today's form. Old figures keep their unit, and no text

@@ -1,4 +1,4 @@
-"""Words, pictures and voices: notes, spoken notes, photos and their pins."""
+"""Words, pictures and voices: notes, spoken notes, photos and their pins, clips."""
 
 from typing import Annotated, ClassVar, Literal
 
@@ -6,7 +6,7 @@ from pydantic import Field
 
 from hollet.core.entries.base import AtStep, Body, Key, Own, PhotoHash, Share, Short
 
-__all__ = ["Note", "PauseSaid", "Photo", "Pin", "Pinned", "Spoken", "Worded"]
+__all__ = ["Clip", "Note", "PauseSaid", "Photo", "Pin", "Pinned", "Spoken", "Worded"]
 
 
 class Pin(Body):
@@ -39,6 +39,37 @@ class Photo(AtStep):
 
     def line(self, title: str) -> str:
         return f"photo: {self.what}" + (f", {len(self.pins)} pins" if self.pins else "")
+
+
+LONGEST_CLIP_S = 20.0
+"""A clip shows one thing: what takes longer is a run, and has its own log."""
+
+
+class Clip(AtStep):
+    """A clip with sound by the hash of its file: how long it is, what it shows, of which removal or
+    part, or at which second (s) of an attempt it begins.
+    """
+
+    called: ClassVar = "clip"
+    never_late: ClassVar = True
+
+    clip: PhotoHash
+    seconds: Annotated[float, Field(gt=0, le=LONGEST_CLIP_S)]
+    what: Short
+    removal: Own | None = None
+    part: Own | None = None
+    attempt: Own | None = None
+    at_s: Annotated[float, Field(ge=0, le=86_400)] | None = None
+
+    def subject(self) -> Key:
+        return Key("clip", self.clip)
+
+    def shown_clip(self) -> str | None:
+        return self.clip
+
+    def line(self, title: str) -> str:
+        at = "" if self.at_s is None else f", from {self.at_s:.0f} s of the run on"
+        return f"clip of {self.seconds:.0f} s: {self.what}{at}"
 
 
 class Pinned(Body):

@@ -10,6 +10,7 @@ from hollet.core.book.bags import BagContent, bag_contents
 from hollet.core.book.boxes import box_of, guards, kind_of_box, not_pressed
 from hollet.core.book.captures import CaptureView, captures_of, compares_of
 from hollet.core.book.care import CountFacts, LaidFacts, SeatFacts, WarmFacts
+from hollet.core.book.clips import ClipView, clips_of
 from hollet.core.book.complete import bare_openings, clash, not_open_any_more, obstacles
 from hollet.core.book.dangers import Danger, live_dangers
 from hollet.core.book.debts import DebtGroup
@@ -142,6 +143,7 @@ class BenchBase(View):
     needed_open: tuple[str, ...]
     around: tuple[AroundWords, ...]
     photos: tuple[PhotoView, ...]
+    clips: tuple[ClipView, ...]
     lifts: bool
     seen: int
     now: str
@@ -304,6 +306,7 @@ def _beside(state: BookState, step: Step, known: Known) -> dict[str, Any]:
         "again": again_at(state, step),
         "hidden": step.hidden,
         "photos": photos_of(state, step.id),
+        "clips": clips_of(state, step.id),
         "keeps": keeps_of(state, step),
         "captures": captures_of(state, step),
         "compares": compares_of(state, step),

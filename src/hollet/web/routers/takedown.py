@@ -7,10 +7,10 @@ from fastapi.responses import FileResponse
 
 from hollet.core.book.rebuild import RebuildView
 from hollet.screens.takedown import TakeDownView
-from hollet.services import front, photos, sounds, takedown
+from hollet.services import front, photos, recordings, takedown
 from hollet.services.labels import Which, labels
 from hollet.services.photos import StoredPhoto
-from hollet.services.sounds import StoredSound
+from hollet.services.recordings import CLIP, SOUND, Sort, StoredClip, StoredSound
 from hollet.services.takedown import FastenerView, StuckDesk, SupportDesk
 from hollet.web.models import RebuildEdit, RebuildLook, StuckLook, TextLook
 from hollet.web.routers.shop import Shared
@@ -79,15 +79,31 @@ def store_photo(workshop: Shared, file: Annotated[UploadFile, File()]) -> Stored
 @router.post("/sounds")
 def store_sound(workshop: Shared, file: Annotated[UploadFile, File()]) -> StoredSound:
     """Keep a recording; it is on disk when this answers."""
-    return sounds.store_sound(workshop, file.file.read(sounds.MAX_SOUND + 1))
+    return recordings.store_sound(workshop, file.file.read(SOUND.most + 1))
 
 
-@router.get("/sounds/{sound}", response_class=Response)
-def get_sound(sound: str, workshop: Shared) -> Response:
+@router.get("/sounds/{sound}", response_class=FileResponse)
+def get_sound(sound: str, workshop: Shared) -> FileResponse:
     """A recording by its hash."""
-    data, media = front.sound_of(workshop, sound)
-    return Response(
-        data,
+    return _played(workshop, SOUND, sound)
+
+
+@router.post("/clips")
+def store_clip(workshop: Shared, file: Annotated[UploadFile, File()]) -> StoredClip:
+    """Keep a clip; it is on disk when this answers."""
+    return recordings.store_clip(workshop, file.file.read(CLIP.most + 1))
+
+
+@router.get("/clips/{clip}", response_class=FileResponse)
+def get_clip(clip: str, workshop: Shared) -> FileResponse:
+    """A clip by its hash, or the part of it that a player asks for."""
+    return _played(workshop, CLIP, clip)
+
+
+def _played(workshop: Shared, sort: Sort, name: str) -> FileResponse:
+    path, media = front.recording_of(workshop, sort, name)
+    return FileResponse(
+        path,
         media_type=media,
         headers={
             "Cache-Control": "private, max-age=31536000, immutable",
