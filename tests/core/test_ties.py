@@ -65,6 +65,14 @@ do = "On."
 refits = ["throttle_off"]
 
 [[step]]
+id = "box_held"
+stage = "fit_in"
+kind = "fit"
+title = "Box on its mounts"
+do = "On."
+carries = [{ body = "gearbox", by = "mounts" }]
+
+[[step]]
 id = "walk"
 stage = "wake"
 kind = "check"
@@ -272,3 +280,38 @@ def test_a_proof_that_was_struck_leaves_it_unproven(made: Book):
     wrong = made.do("tie proven", item="upper", how="seen", right=False, words="brown/white")
     made.do("strike", entry=wrong.id, reason="read from the other plug")
     assert states(made)["upper"] == "back"
+
+
+def test_what_is_reached_only_while_it_hangs_is_shown_there(made: Book):
+    """Between the move and the mounts, what is off first, with its way; gone once it is proven."""
+    made.do("tie told", item="upper", route="under the rail", alike="the lower plug")
+    made.do("tie told", item="upper", hangs=True)
+    shown = made.bench("box_in").base.hanging
+    assert (shown.title, shown.seat) == (
+        "Only while it hangs: 3 of 3 lines still off",
+        "7.04 Box on its mounts",
+    )
+    assert [(r.what, r.route, r.hangs, r.alike) for r in shown.rows] == [
+        ("Upper plug", "under the rail", True, "the lower plug"),
+        ("Lower plug", "", False, ""),
+        ("Throttle rod off", "", False, ""),
+    ]
+    assert made.bench("plugs_off").base.hanging is None
+    back(made)
+    made.do("tie proven", item="upper", how="seen")
+    left = made.bench("box_in").base.hanging.rows
+    assert [r.what for r in left] == ["Lower plug", "Throttle rod off"]
+
+
+def test_the_mounts_do_not_take_over_while_it_is_off(made: Book):
+    """Told to be reached only while it hangs: the mounts say so by its name, and a reason of three
+    letters passes nothing; said to be reached later too, it is in nobody's way.
+    """
+    made.do("tie told", item="lower", hangs=True)
+    made.do("done", step="box_in")
+    found = [o for o in made.in_the_way("box_held") if o.code == "hanging"]
+    assert ["Lower plug" in o.words for o in found] == [True]
+    made.refuse("not_complete", "done", step="box_held")
+    made.do("tie told", item="lower", hangs=False)
+    made.do("done", step="box_held")
+    assert made.bench("box_in").base.hanging is None

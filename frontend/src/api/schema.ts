@@ -2690,6 +2690,7 @@ export interface components {
             following: string | null;
             /** Gear */
             gear: components["schemas"]["ToolNeed"][];
+            hanging: components["schemas"]["Hanging"] | null;
             /** Hidden */
             hidden: string[];
             /** Hours */
@@ -6252,6 +6253,19 @@ export interface components {
             thing: string;
             /** Who */
             who: string;
+        };
+        /**
+         * Hanging
+         * @description Between the move and the mounts: what is reached only now, what is off first. `seat` is the
+         *     step after which nobody reaches it.
+         */
+        Hanging: {
+            /** Rows */
+            rows: components["schemas"]["TieRow"][];
+            /** Seat */
+            seat: string;
+            /** Title */
+            title: string;
         };
         /**
          * HappenedAct
@@ -14375,6 +14389,8 @@ export interface components {
             at_words: string;
             /** Blocks */
             blocks: string;
+            /** Hangs */
+            hangs: boolean;
             /** Item */
             item: string;
             /** Kept */
@@ -14385,6 +14401,8 @@ export interface components {
             number: string;
             /** Proof */
             proof: string;
+            /** Route */
+            route: string;
             /**
              * State
              * @enum {string}
@@ -14411,7 +14429,7 @@ export interface components {
         };
         /**
          * TieToldAct
-         * @description Where a line is tucked, its label, what it may be taken for.
+         * @description Where a line is tucked or led, its label, what it may be taken for, when it is reached.
          */
         TieToldAct: {
             /**
@@ -14419,6 +14437,8 @@ export interface components {
              * @default
              */
             alike?: string;
+            /** Hangs */
+            hangs?: boolean | null;
             /** Item */
             item: string;
             /**
@@ -14431,6 +14451,11 @@ export interface components {
              * @default
              */
             label?: string;
+            /**
+             * Route
+             * @default
+             */
+            route?: string;
             /**
              * Tucked
              * @default

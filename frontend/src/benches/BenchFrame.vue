@@ -18,6 +18,7 @@ import StepGuards from '@/shell/StepGuards.vue'
 import StuckDialog from '@/shell/StuckDialog.vue'
 import AgainBlock from './AgainBlock.vue'
 import CareBlock from './CareBlock.vue'
+import HangingBlock from './HangingBlock.vue'
 import LiftBlock from './LiftBlock.vue'
 import LooksBlock from './LooksBlock.vue'
 import MovingBlock from './MovingBlock.vue'
@@ -218,6 +219,7 @@ defineExpose({
       <ProvisionalBlock v-if="!underWay && !tight" :bench="bench" />
       <WatchForm v-if="placing" :step="bench.base.step" :people="bench.base.people" @said="anew = false" />
       <MovingBlock v-if="bench.base.moving" :moving="bench.base.moving" :hand="hand" :live="hangs" />
+      <HangingBlock v-if="!underWay && bench.base.hanging" :hanging="bench.base.hanging" />
       <details v-if="hangs">
         <summary>The step in words</summary>
         <slot name="work" />

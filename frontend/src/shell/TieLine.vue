@@ -13,6 +13,7 @@ const open = ref(false)
 const tucked = ref(props.row.tucked)
 const label = ref(props.row.label)
 const alike = ref(props.row.alike)
+const route = ref(props.row.route)
 const words = ref('')
 const HOW: [How, string][] = [
   ['pulled', 'Pulled, it holds'],
@@ -27,10 +28,16 @@ const LOOK: Record<Schemas['TieRow']['state'], string> = {
 }
 
 async function tell() {
-  const told = { tucked: tucked.value.trim(), label: label.value.trim(), alike: alike.value.trim() }
+  const told = {
+    tucked: tucked.value.trim(),
+    label: label.value.trim(),
+    alike: alike.value.trim(),
+    route: route.value.trim(),
+  }
   await served(() => book.write({ kind: 'tie told', item: props.row.item, ...told }))
   if (!problem.value) open.value = false
 }
+const only = (hangs: boolean) => served(() => book.write({ kind: 'tie told', item: props.row.item, hangs }))
 async function prove(how: How, right = true) {
   const proof = { how, right, words: words.value.trim() }
   await served(() => book.write({ kind: 'tie proven', item: props.row.item, ...proof }))
@@ -47,8 +54,10 @@ async function prove(how: How, right = true) {
       >
       <span :class="LOOK[row.state]">{{ row.words }}</span>
     </button>
-    <p v-if="row.tucked || row.label || row.alike" class="t16">
-      <template v-if="row.tucked">Where: {{ row.tucked }}. </template
+    <p v-if="row.tucked || row.label || row.alike || row.route || row.hangs" class="t16">
+      <b v-if="row.hangs">Reached only while it hangs. </b
+      ><template v-if="row.route">Led {{ row.route }}. </template
+      ><template v-if="row.tucked">Where: {{ row.tucked }}. </template
       ><template v-if="row.label">Label {{ row.label }}. </template
       ><b v-if="row.alike">Looks like {{ row.alike }}.</b>
     </p>
@@ -66,7 +75,14 @@ async function prove(how: How, right = true) {
         ><span>what it can be taken for</span
         ><input v-model="alike" class="entry" name="tie-alike" maxlength="160" autocomplete="off"
       /></label>
+      <label class="field"
+        ><span>led under or over what</span
+        ><input v-model="route" class="entry" name="tie-route" maxlength="160" autocomplete="off"
+      /></label>
       <button type="submit" class="btn small">Told</button>
+      <button type="button" class="btn small" :aria-pressed="row.hangs" @click="only(!row.hangs)">
+        Only while it hangs
+      </button>
     </form>
     <form v-if="row.state !== 'off' && (row.unproven || open)" class="say prove" @submit.prevent>
       <label class="field"
@@ -88,7 +104,7 @@ article {
 }
 .say {
   display: grid;
-  grid-template-columns: 1fr 1fr 1fr auto;
+  grid-template-columns: repeat(4, minmax(0, 1fr)) auto auto;
   gap: 8px;
   align-items: end;
   padding: 4px 0 8px;

@@ -20,14 +20,15 @@ def _tie(state: BookState, item: str) -> TieRow:
 
 
 class TieToldAct(Act[TieTold], TieToldSaid):
-    """Where a line is tucked, its label, what it may be taken for."""
+    """Where a line is tucked or led, its label, what it may be taken for, when it is reached."""
 
     body: ClassVar = TieTold
     kind: Literal["tie told"]
 
     def accepted(self, state: BookState, hand: Hand) -> TieTold:
         row = _tie(state, self.item)
-        if not (self.tucked.strip() or self.label.strip() or self.alike.strip()):
+        texts = (self.tucked, self.label, self.alike, self.route)
+        if self.hangs is None and not any(text.strip() for text in texts):
             words = f"{row.what}: say where it is tucked, its label, or what it may be taken for"
             raise Refused("no_words", words, field="tucked")
         return self.filled(what=row.what)

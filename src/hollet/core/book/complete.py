@@ -6,6 +6,7 @@ from hollet.core.book.bags import bag_contents, short_of
 from hollet.core.book.boxes import box_of, not_pressed
 from hollet.core.book.captures import compares_of, uncaptured
 from hollet.core.book.care import uncared
+from hollet.core.book.hanging import not_connected
 from hollet.core.book.lacks import own_lacks
 from hollet.core.book.ledger import left_open
 from hollet.core.book.loads import not_carried
@@ -77,6 +78,7 @@ def obstacles(
         *_after_running(state, step, tools, now),
         *unlooked(state, step, now),
         *not_swept(state, step),
+        *not_connected(state, step),
         *order,
         *_around(state, step),
         *_machined(state, step, tools),

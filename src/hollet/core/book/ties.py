@@ -54,6 +54,8 @@ class TieRow(View):
     tucked: str
     label: str
     alike: str
+    route: str
+    hangs: bool
     kept: tuple[str, ...]
     at_id: str | None
     at_words: str
@@ -180,6 +182,8 @@ def _row(
         tucked=_last([where, *(told.tucked for told in said)]),
         label=_last([told.label for told in said]),
         alike=_last([told.alike for told in said]),
+        route=_last([told.route for told in said]),
+        hangs=next((told.hangs for told in reversed(said) if told.hangs is not None), False),
         kept=tuple(f"{c.what}: {c.words}" for c in kept if c.state in ("kept", "same", "differs")),
         at_id=closer.id if closer is not None else None,
         at_words=f"{closer.number} {closer.title}" if closer is not None else "",

@@ -15,12 +15,16 @@ Told = Annotated[str, Field(max_length=160)]
 
 
 class TieToldSaid(Body):
-    """Of one line: where it is tucked, its label, what it may be taken for."""
+    """Of one line: where it is tucked, its label, what it may be taken for, what it goes under or
+    over, and whether it is reached only while its unit hangs; what is not said stays as it was.
+    """
 
     item: Own
     tucked: Told = ""
     label: Told = ""
     alike: Told = ""
+    route: Told = ""
+    hangs: bool | None = None
 
     def subject(self) -> Key:
         return Key("tie", self.item)
@@ -37,8 +41,17 @@ class TieTold(TieToldSaid):
     what: Short
 
     def line(self, title: str) -> str:
-        told = (("tucked ", self.tucked), ("label ", self.label), ("looks like ", self.alike))
-        return f"{self.what}: " + ", ".join(word + text for word, text in told if text)
+        told = (
+            ("tucked ", self.tucked),
+            ("label ", self.label),
+            ("looks like ", self.alike),
+            ("led ", self.route),
+        )
+        said = [word + text for word, text in told if text]
+        if self.hangs is not None:
+            only = "reached only while its unit hangs"
+            said.append(only if self.hangs else "reached also once its unit sits")
+        return f"{self.what}: " + ", ".join(said)
 
 
 class TieProvenSaid(Body):

@@ -14,6 +14,7 @@ from hollet.core.book.clips import ClipView, clips_of
 from hollet.core.book.complete import bare_openings, clash, not_open_any_more, obstacles
 from hollet.core.book.dangers import Danger, live_dangers
 from hollet.core.book.debts import DebtGroup
+from hollet.core.book.hanging import Hanging, hanging_at
 from hollet.core.book.last_time import LastLine
 from hollet.core.book.looked import Looks
 from hollet.core.book.needs import needs, state_words
@@ -142,6 +143,7 @@ class BenchBase(View):
     hidden: tuple[str, ...]
     needed_open: tuple[str, ...]
     around: tuple[AroundWords, ...]
+    hanging: Hanging | None
     photos: tuple[PhotoView, ...]
     clips: tuple[ClipView, ...]
     lifts: bool
@@ -305,6 +307,7 @@ def _beside(state: BookState, step: Step, known: Known) -> dict[str, Any]:
         "orients": orients_of(state, step),
         "again": again_at(state, step),
         "hidden": step.hidden,
+        "hanging": hanging_at(state, step),
         "photos": photos_of(state, step.id),
         "clips": clips_of(state, step.id),
         "keeps": keeps_of(state, step),

@@ -1,0 +1,17 @@
+<script setup lang="ts">
+/** While a unit hangs: the lines that nobody reaches once it sits, each with its way and its proof. */
+import type { Schemas } from '@/api/client'
+import TieLine from '@/shell/TieLine.vue'
+import { useBook } from '@/stores/book'
+
+defineProps<{ hanging: Schemas['Hanging'] }>()
+const book = useBook()
+</script>
+
+<template>
+  <section class="block" aria-label="Only while it hangs">
+    <h2 class="t20">{{ hanging.title }}</h2>
+    <p class="t16">Nobody reaches them after {{ hanging.seat }}. Hands go in only where it is blocked.</p>
+    <TieLine v-for="row in hanging.rows" :key="row.item" :row="row" :build="book.card?.id ?? ''" />
+  </section>
+</template>
