@@ -19,7 +19,7 @@ from hollet.library.shelf import sheet_text
 from hollet.screens.difference import difference
 from hollet.screens.plan_questions import Gear
 from hollet.screens.turned import turned_of
-from tests.support import ACT, SMALL, Book, small_sheet, tools
+from tests.support import ACT, SMALL, Book, small_sheet, tool, tools
 
 PASSED = "it is not needed on this job"
 
@@ -116,6 +116,27 @@ def test_fuel_is_not_opened_with_the_battery_on():
     refused(book, "done", "box", step="fuel_capped")  # the undoing took the press with it
     press(book, "fuel_capped")
     book.do("done", step="fuel_capped")
+
+
+def test_what_was_ended_in_its_place_holds_up_nobody():
+    """The stop was in the hole, and is out again by the step that takes it out: the lead goes on.
+    Taken out by hand before the mark was painted, nobody knows, and it waits.
+    """
+    book = shelf("timing-gear")
+    own = {"dimension": "angle", "unit": "deg", "resolution": "0.1", "mpe": "0.1", "s": "0.05"}
+    book.shop["a1"] = tool("a1", "angle gauge", **own)
+    book.do("done", step="battery_off")
+    press(book, "tdc_proven")
+    for reading in ("stop_forward", "stop_back"):
+        state = "stop in cylinder 1, turned by hand"
+        book.read("tdc_proven", reading, "12.0", tool="a1", state=state)
+    book.plan("limit", limit="mark_true", version=1, lo=None, hi="2", source="book")
+    book.do("done", step="tdc_proven")
+    refused(book, "done", "danger", step="battery_on")
+    book.do("undone", item="stop_in_hole")
+    refused(book, "done", "danger", step="battery_on", reason="it was out as I came in")
+    book.do("done", step="marks_painted")
+    book.do("done", step="battery_on")
 
 
 def test_done_in_another_way_asks_for_words_and_the_box():

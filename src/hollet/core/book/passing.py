@@ -16,7 +16,7 @@ from pydantic import computed_field
 
 from hollet.core.book.boxes import link_box, live_words, moment
 from hollet.core.book.dangers import proven, target_of
-from hollet.core.entries import BookState, Done, Started, Surroundings
+from hollet.core.entries import BookState, Done, Line, Started, Surroundings
 from hollet.core.entries.status import (
     SETTLED,
     last_as,
@@ -222,7 +222,7 @@ def waiting_for(state: BookState, step_id: str, now: str) -> tuple[Waiting, ...]
             "origin": link.origin if not link.assumed else "assumed",
         }
         if is_danger(whole, link):
-            if not proven(state, link.step) or _not_so_any_more(state, target):
+            if not proven(state, link.step) or _not_so_any_more(state, target, step):
                 found.append(
                     Waiting(
                         **about,
@@ -253,13 +253,22 @@ def _waits_for(number: str, title: str, because: str) -> str:
     return f"waits for {number} {title}: {because}"
 
 
-def _not_so_any_more(state: BookState, target: Step) -> bool:
-    """What the step left so (the lead off, the stands in) was undone again."""
-    return any(
-        (entries := state.live("open", item.id))
-        and not any(o.id == item.id for o in entries[-1].body.opened())
-        for item in target.opens
-    )
+def _not_so_any_more(state: BookState, target: Step, step: Step) -> bool:
+    """What the step left so (the lead off, the stands in) was undone again; a step that ends it
+    and that the plan lays before the one that waits has its place there.
+    """
+    for item in target.opens:
+        entries = state.live("open", item.id)
+        undone = bool(entries) and not any(o.id == item.id for o in entries[-1].body.opened())
+        if undone and not _ended_on_its_way(state, entries[-1], step):
+            return True
+    return False
+
+
+def _ended_on_its_way(state: BookState, ended: Line, step: Step) -> bool:
+    steps = plan_of(state).step
+    closer = next((s for s in steps[: steps.index(step)] if s.id == ended.body.at()), None)
+    return closer is not None and last_as(state, closer.id, Done) is ended
 
 
 def unsettled_before(state: BookState, step: Step, now: str) -> list[Obstacle]:

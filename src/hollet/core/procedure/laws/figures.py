@@ -4,7 +4,9 @@ and what is usual is said to be.
 
 import re
 from collections.abc import Iterator
+from typing import get_args
 
+from hollet.core.instruments import ToolKind
 from hollet.core.procedure.laws.breach import Found, Law, sentences
 from hollet.core.procedure.sheet import Sheet
 
@@ -15,6 +17,7 @@ ANY = re.compile(r"\bany (vehicle|engine|gearbox|axle)\b", re.IGNORECASE)
 FIGURE = re.compile(
     r"\b\d+([.,]\d+)?\s*(mm|µm|cm|in|inch|thou|N·m|Nm|ft·lb|lb·ft|bar|psi|kPa|°C|K|Ω|ohm|V|L|litres?|km|kg|%|r/min|rpm|degrees|deg)\b"
 )
+KINDS: tuple[str, ...] = get_args(ToolKind)
 USUAL = re.compile(r"\b(rule of thumb|usual|assumed|by the book|of the book)\b", re.IGNORECASE)
 
 
@@ -34,6 +37,16 @@ def _nominals(sheet: Sheet) -> Iterator[Found]:
         for reading in step.readings():
             if reading.nominal is not None:
                 words = f"{reading.name}: '{reading.nominal}' is expected of any vehicle"
+                yield ("step", index, "reading"), words
+
+
+def _tools(sheet: Sheet) -> Iterator[Found]:
+    for index, step in enumerate(sheet.step):
+        for reading in step.readings():
+            if reading.tool not in KINDS:
+                words = (
+                    f"{reading.name}: no tool of the kind '{reading.tool}' exists, nothing reads it"
+                )
                 yield ("step", index, "reading"), words
 
 
@@ -75,6 +88,12 @@ FIGURES = (
         "a sheet for any vehicle expects no size",
         "size with the id of a limit, or no nominal at all",
         _nominals,
+    ),
+    Law(
+        "tool",
+        "a reading asks for a tool that there is",
+        f"one of {', '.join(KINDS)}",
+        _tools,
     ),
     Law(
         "assumed",
