@@ -343,7 +343,10 @@ def test_a_leak_seen_while_it_ran_waits_until_somebody_says_where(leaky: Book):
     leaky.do("samples", step="fire", attempt="attempt-9", samples=[{"t": 4, "seen": "fuel leak"}])
     stopped(leaky)
     assert any(i.startswith("leak:attempt") for i in leaky.open())
-    assert leaks_view(leaky.state).title == "A leak was seen, and nobody has said where"
+    assert (
+        leaks_view(leaky.state, leaky.now.date()).title
+        == "A leak was seen, and nobody has said where"
+    )
     wet(leaky, None, attempt="attempt-9")
     assert not any(i.startswith("leak:attempt") for i in leaky.open())
     assert place_of(leaky.state, UNION).at == "running, cold"
@@ -503,7 +506,7 @@ def test_a_leak_shows_in_the_table(leaky: Book):
     look = press(leaky)
     wet(leaky, look)
     assert row(leaky, "fuel").free == 3  # power on, crank and fuel on
-    assert leaks_view(leaky.state).title == "Union 2, look 2: what do you see?"
+    assert leaks_view(leaky.state, leaky.now.date()).title == "Union 2, look 2: what do you see?"
     leaky.later(0.1)
     off(leaky, look)
     look = press(leaky)

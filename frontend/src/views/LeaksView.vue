@@ -11,6 +11,7 @@ import LeakRun from '@/drawings/LeakRun.vue'
 import FluidTable from '@/shell/FluidTable.vue'
 import LookForm from '@/shell/LookForm.vue'
 import MendRow from '@/shell/MendRow.vue'
+import TankBlock from '@/shell/TankBlock.vue'
 import WetForm from '@/shell/WetForm.vue'
 import WorkFrame from '@/shell/WorkFrame.vue'
 import { useBook } from '@/stores/book'
@@ -110,6 +111,7 @@ useKeys(
           <MendRow v-if="!p.cleared && !looking" :place="p" />
         </section>
         <FluidTable :view="view" />
+        <TankBlock v-if="view.tank && !looking" :tank="view.tank" />
         <p class="t16 mut">The vehicle maker's manual, local codes and licensed practice go first.</p>
       </div>
       <aside v-if="looking" class="side">

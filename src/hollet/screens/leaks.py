@@ -1,6 +1,9 @@
 """Fluids and leaks on one screen: what is under pressure now, each place that leaked, the table."""
 
+from datetime import date
+
 from hollet.core.book.filled import FluidRow, fluid_rows
+from hollet.core.book.fuel import Tank, tank_of
 from hollet.core.book.leaks import LeakPlace, leak_items, leak_places, open_look
 from hollet.core.entries import AttemptStarted, BookState
 from hollet.core.entries.status import plan_of
@@ -50,13 +53,14 @@ class LeaksView(View):
     places: tuple[LeakPlace, ...]
     unplaced: tuple[Unplaced, ...]
     rows: tuple[FluidRow, ...]
+    tank: Tank | None
     systems: tuple[LeakSystem, ...]
     joints: tuple[LeakJoint, ...]
     rungs: tuple[str, ...]
 
 
-def leaks_view(state: BookState) -> LeaksView:
-    """Everything about fluids and leaks of a build."""
+def leaks_view(state: BookState, today: date) -> LeaksView:
+    """Everything about fluids and leaks of a build; the tank where the plan has fuel in it."""
     kinds = list(dict.fromkeys(f.kind for f in plan_of(state).fluid if f.kind is not None))
     systems = tuple(state.lore.system(kind) for kind in kinds)
     looking = tuple(found for s in systems if (found := _looking(state, s)) is not None)
@@ -69,6 +73,7 @@ def leaks_view(state: BookState) -> LeaksView:
         places=places,
         unplaced=tuple(Unplaced(attempt=a, number=starts[a]) for a in lost),
         rows=fluid_rows(state),
+        tank=tank_of(state, today) if "fuel" in kinds else None,
         systems=systems,
         joints=state.lore.leak_joint,
         rungs=tuple(name.lower() for name in RUNGS.values()),

@@ -3,7 +3,7 @@ a level, what went in or came out.
 """
 
 import re
-from datetime import datetime
+from datetime import date, datetime
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
@@ -17,6 +17,7 @@ from hollet.core.entries import (
     BookState,
     Entry,
     FluidMoved,
+    FuelTold,
     Key,
     LeakMended,
     LeakSeen,
@@ -25,6 +26,7 @@ from hollet.core.entries import (
     LookEnded,
 )
 from hollet.core.entries.base import AtStep, Short
+from hollet.core.entries.fluids import FuelToldSaid
 from hollet.core.entries.status import plan_of
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.leaks import Grade, Sure
@@ -36,6 +38,7 @@ from hollet.core.steps.heat import FELT_HOT_C, ran_hot, runs_now
 __all__ = [
     "BleedCycleAct",
     "FluidMovedAct",
+    "FuelToldAct",
     "LeakMendedAct",
     "LeakSeenAct",
     "LevelSaidAct",
@@ -311,6 +314,28 @@ class LevelSaidAct(Act[LevelSaid], AtStep):
     def accepted(self, state: BookState, hand: Hand) -> LevelSaid:
         _state_holds(state, hand, "running" if self.running else "", "cold")
         return self.filled(name=_name(state, self.fluid))
+
+
+class FuelToldAct(Act[FuelTold], FuelToldSaid):
+    """What is in the tank, as it was seen, smelt and remembered."""
+
+    body: ClassVar = FuelTold
+    kind: Literal["fuel told"]
+
+    def concerns(self) -> Key:
+        return Key("fluid", "fuel")
+
+    def accepted(self, state: BookState, hand: Hand) -> FuelTold:
+        if self.since:
+            try:
+                day = date.fromisoformat(self.since)
+            except ValueError as error:
+                words = f"'{self.since}': a day such as 2026-04-30, or nothing"
+                raise Refused("bad_date", words, field="since") from error
+            if day > hand.today:
+                words = f"{self.since} is still to come: since when is it in the tank?"
+                raise Refused("bad_date", words, field="since")
+        return self.filled()
 
 
 class FluidMovedAct(Act[FluidMoved], AtStep):

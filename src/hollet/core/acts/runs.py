@@ -7,6 +7,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from hollet.core.acts.base import Act, Passing, step_named
 from hollet.core.acts.hand import Hand
+from hollet.core.book.fuel import fuel_shuts
 from hollet.core.book.gates import dry_run_decision, gate_answers
 from hollet.core.entries import (
     AttemptEnded,
@@ -63,8 +64,10 @@ class AttemptStartedAct(Act[AttemptStarted], StepBody):
         self._cold(state, step, hand)
         limit_s = self._limit(state, step, earlier, hand)
         gate = next(g for g in gate_answers(state, hand.listed) if g.rung == step.rung)
-        if gate.answer == "shut" and self.reason is None:
-            raise Refused("shut", f"{gate.name} is shut: {gate.reasons[0]}", field="reason")
+        aged = fuel_shuts(state, step.rung, hand.today)
+        shut = gate.reasons if gate.answer == "shut" else (aged,) if aged else ()
+        if shut and self.reason is None:
+            raise Refused("shut", f"{gate.name} is shut: {shut[0]}", field="reason")
         dry = dry_run_decision(state)
         if gate.answer == "limited" and step.rung == "fire" and dry is not None:
             limit_s = min(limit_s, dry)
@@ -76,8 +79,8 @@ class AttemptStartedAct(Act[AttemptStarted], StepBody):
             number=len(state.all(AttemptStarted)) + 1,
             expected=step.expect,
             limit_s=limit_s,
-            gate=gate.answer,
-            gate_reasons=gate.reasons if gate.answer == "shut" else (),
+            gate="shut" if shut else gate.answer,
+            gate_reasons=shut,
         )
 
     def _after(self, step: RunStep, earlier: tuple[AttemptFacts, ...]) -> None:

@@ -5,6 +5,7 @@ got out cycle by cycle, and when to stop; the rung that it shuts.
 from typing import Literal
 
 from hollet.core.book.fluids import empty_fluids
+from hollet.core.book.fuel import fuel_items
 from hollet.core.book.leaks import leak_places
 from hollet.core.entries import (
     AttemptEnded,
@@ -211,10 +212,11 @@ def _amounts(state: BookState, kind: FluidKind, fluid: Fluid) -> tuple[str, str]
 
 
 def _shuts(state: BookState, kind: FluidKind) -> str | None:
-    """The first rung that it keeps shut, empty or leaking; None where it shuts none."""
+    """The first rung that it keeps shut, empty, leaking or stale; None where it shuts none."""
     ids = {f.id for f in plan_of(state).fluid if f.kind == kind}
     found = [empty.blocks for empty in empty_fluids(state) if empty.fluid in ids]
     found += [p.blocks for p in leak_places(state) if p.fluid == kind and p.blocks != "nothing"]
+    found += [item.blocks for item in fuel_items(state) if kind == "fuel"]
     return next((rung for rung in RUNGS if rung in found), None)
 
 

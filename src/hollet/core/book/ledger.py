@@ -36,6 +36,7 @@ RANK_OF: dict[str, Rank] = {
     "lost": "wrong",
     "leak": "wrong",
     "fault": "wrong",
+    "fuel": "wrong",
     "isolate": "wrong",
     "run": "wrong",
     "swept": "wrong",

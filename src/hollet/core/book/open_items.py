@@ -6,6 +6,7 @@ from hollet.core.book.bags import bag_contents
 from hollet.core.book.captures import mismatches
 from hollet.core.book.concessions import owner_of, without_word
 from hollet.core.book.faults import fault_items
+from hollet.core.book.fuel import fuel_items
 from hollet.core.book.leaks import leak_items
 from hollet.core.book.ledger import OpenItem, left_open, open_item, temporary_items
 from hollet.core.book.machined import machine_orders
@@ -72,7 +73,7 @@ def _open_items(state: BookState, tools: Sequence[Instrument]) -> tuple[OpenItem
     found += _by_doubted_wrench(state, tools)
     found += _machined_in_doubt(state, tools)
     found += _without_word(state)
-    found += leak_items(state)
+    found += [*leak_items(state), *fuel_items(state)]
     found += fault_items(state)
     found += _taken_back(state)
     found += tie_items(state)

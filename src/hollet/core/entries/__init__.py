@@ -40,6 +40,7 @@ from hollet.core.entries.faults import CauseFound, FaultStopSeen, FaultTested, S
 from hollet.core.entries.fluids import (
     BleedCycle,
     FluidMoved,
+    FuelTold,
     LeakMended,
     LeakSeen,
     LevelSaid,
@@ -158,6 +159,7 @@ __all__ = [
     "FeatureCompared",
     "Finding",
     "FluidMoved",
+    "FuelTold",
     "GearEdited",
     "GoneOn",
     "Guarded",

@@ -6,7 +6,7 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
-from hollet.core.entries.base import AtStep, Key, Seconds, Short
+from hollet.core.entries.base import AtStep, Body, Key, Seconds, Short
 from hollet.core.leaks import GRADES, Came, Grade, Sure, Way
 from hollet.core.procedure.pieces import FluidKind
 from hollet.core.quantities.quantity import Measured, decimal_text
@@ -14,6 +14,8 @@ from hollet.core.quantities.quantity import Measured, decimal_text
 __all__ = [
     "BleedCycle",
     "FluidMoved",
+    "FuelTold",
+    "FuelToldSaid",
     "LeakMended",
     "LeakSeen",
     "LevelSaid",
@@ -197,3 +199,31 @@ class FluidMoved(AtStep):
         which = f", {self.grade}" if self.grade else ""
         why = f": {self.words}" if self.words else ""
         return f"{self.name} {self.way}: {_shown(self.amount)}{which}{why}"
+
+
+class FuelToldSaid(Body):
+    """What is in the tank: which fuel, since which day (ISO 8601, nothing where nobody knows), what
+    the nose says, what a jar of it on white paper shows, whether it was put in to be stored.
+    """
+
+    fuel: Literal["petrol", "diesel", "other"]
+    since: Annotated[str, Field(max_length=10)] = ""
+    nose: Literal["fresh", "sour", "not smelt"] = "not smelt"
+    jar: Literal["clear", "water", "layers", "rust", "not looked at"] = "not looked at"
+    storage: bool = False
+
+
+class FuelTold(FuelToldSaid):
+    """The same, as it stands in the log."""
+
+    called: ClassVar = "fuel told"
+    tells: ClassVar = True
+    begins: ClassVar = False
+
+    def subject(self) -> Key:
+        return Key("fluid", "fuel")
+
+    def line(self, title: str) -> str:
+        stored = " to be stored" if self.storage else ""
+        since = f" since {self.since}" if self.since else ", of unknown age"
+        return f"in the tank: {self.fuel}{stored}{since}, {self.nose}, jar {self.jar}"
