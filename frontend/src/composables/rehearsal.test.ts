@@ -75,6 +75,22 @@ describe('a start that is rehearsed', () => {
     expect(own.tries.value.no_pressure).toEqual([{ late: 0.5, ok: true }])
     expect(JSON.parse(localStorage.getItem('hollet.rehearsal') ?? '{}')).toEqual(own.tries.value)
   })
+  it('waits on the device while Hollet is gone, and is judged when it is back', async () => {
+    const own = await begun()
+    server('gone')
+    own.look('oil')
+    own.key()
+    await at(0.1)
+    expect(own.problem.value).toContain('cannot be reached')
+    expect(own.played.value).toBeNull()
+    const later = hand() // as after a reload
+    expect(later.unjudged.value).toMatchObject({ seed: 7, acts: own.acts.value })
+    const { asked } = server({ status: 200, body: PLAYED })
+    await later.judged()
+    expect(asked.at(-1)?.body).toMatchObject({ seed: 7, acts: own.acts.value })
+    expect(later.unjudged.value).toBeNull()
+    expect(hand().unjudged.value).toBeNull()
+  })
   it('ends by itself where nobody turns the key', async () => {
     const own = await begun()
     server({ status: 200, body: PLAYED })

@@ -20,13 +20,15 @@ export const GAUGES: readonly (readonly [Gauge, string, string, string])[] = [
 ]
 const SHOWN_S = 1.5 // how long a gauge stays in sight after it was looked at
 const KEPT = 'hollet.rehearsal'
+const UNJUDGED = 'hollet.rehearsal.unjudged'
 const MOST = 12
 
-function kept(): Record<string, Try[]> {
+/** What this device kept under a name; what another version kept there is nothing. */
+function kept<T>(name: string, none: T): T {
   try {
-    return JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Record<string, Try[]>
+    return (JSON.parse(localStorage.getItem(name) ?? 'null') as T | null) ?? none
   } catch {
-    return {} // what another version kept is no try
+    return none
   }
 }
 
@@ -38,7 +40,9 @@ export function useRehearsal() {
   const watched = ref(false) // run to be seen: every gauge open, nothing judged
   const clock = ref(0)
   const acts = ref<Schemas['HandAct'][]>([])
-  const tries = ref(kept())
+  const tries = ref(kept<Record<string, Try[]>>(KEPT, {}))
+  /** A start that was played while Hollet could not be reached: it waits to be judged. */
+  const unjudged = ref(kept<Schemas['RehearsalPlayed'] | null>(UNJUDGED, null))
   const chosen = ref<string | null>(null)
   let began = 0
   let frame = 0
@@ -92,11 +96,22 @@ export function useRehearsal() {
   async function judge() {
     playing.value = false
     cancelAnimationFrame(frame)
-    const { seed } = deal.value ?? { seed: 0 }
-    if (watched.value) return
-    const body = { seed, fault: chosen.value, acts: acts.value }
+    if (watched.value || !deal.value) return
+    unjudged.value = { seed: deal.value.seed, fault: chosen.value, acts: acts.value }
+    localStorage.setItem(UNJUDGED, JSON.stringify(unjudged.value))
+    await judged()
+  }
+  function dropped() {
+    unjudged.value = null
+    localStorage.removeItem(UNJUDGED)
+  }
+  /** How the start that waits was played. */
+  async function judged() {
+    const body = unjudged.value
+    if (!body) return
     const found = await served(() => got(client.POST('/api/rehearsal/played', { body })))
     if (!found) return
+    dropped()
     played.value = found as Played
     const { fault, late_s: late, in_time: ok } = played.value
     tries.value = { ...tries.value, [fault]: [...(tries.value[fault] ?? []), { late, ok }].slice(-MOST) }
@@ -113,6 +128,9 @@ export function useRehearsal() {
     heard,
     acts,
     tries,
+    unjudged,
+    judged,
+    dropped,
     start,
     look,
     inSight,

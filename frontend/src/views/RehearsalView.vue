@@ -20,6 +20,9 @@ const {
   problem,
   deal,
   played,
+  unjudged,
+  judged,
+  dropped,
   playing,
   watched,
   clock,
@@ -110,6 +113,11 @@ useKeys(
     </section>
     <main class="frame">
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+      <div v-if="unjudged && !playing" class="block waits" role="status">
+        <p class="b">A start that was played is not judged yet. It waits on this device.</p>
+        <button type="button" class="btn small" @click="judged">Judge it now</button
+        ><button type="button" class="btn small" @click="dropped">Drop it</button>
+      </div>
       <div class="work">
         <template v-if="playing && deal">
           <h2 class="t28">{{ watched ? 'Watch it run' : 'It runs' }}</h2>
