@@ -108,7 +108,9 @@ def test_it_grows_old_while_nobody_writes(wet: Book):
     with pytest.raises(Refused) as refusal:
         wet.do("attempt started", step="pump_on", attempt="attempt-1")
     assert refusal.value.reason_code == "shut"
-    line = wet.do("attempt started", step="pump_on", attempt="attempt-1", reason="the gauge is read only")
+    line = wet.do(
+        "attempt started", step="pump_on", attempt="attempt-1", reason="the gauge is read only"
+    )
     assert line.body.gate == "shut"
     assert (
         any("keeps about 180" in words for words in line.body.gate_reasons)

@@ -173,6 +173,8 @@ def _together(script: Script) -> None:
     for side, typed in (("l", "182"), ("r", "177")):
         script.read("pair_compared", f"arch_{side}", typed, tool="r1")
     _accept(script, "pair_compared", "measure_again")
+    how = "main and second leaf new, pack closed, arch beside the right one"
+    script.write(1, kind="part put right", step="leaves_seen", part="spring_l", how=how)
     script.done(
         "pair_compared",
         "spring_in_leaf",
