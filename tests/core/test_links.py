@@ -50,6 +50,25 @@ def test_a_drop_without_a_starters_current_has_no_verdict(book: Book):
     assert "without current" in results(book)["drop_r"].refusal
 
 
+def test_a_current_of_another_day_proves_no_drop(book: Book):
+    """The current was read in a burst, the drop the next day with nobody at the key."""
+    burst(book, "180", "0.09", "0.09")
+    book.later(24)
+    book.read("drop", "drop_v", "0.09", tool="v2", state="cranking")
+    found = results(book)["drop_r"]
+    assert found.judgement.verdict == "too_close"
+    assert "not of one moment" in found.held
+    book.read("drop", "crank_amps", "172", tool="i1", state="cranking")
+    assert results(book)["drop_r"].judgement.verdict == "inside"
+
+
+def test_no_drop_at_all_is_a_figure(book: Book):
+    """0.00 V under 180 A lies at the end of what a drop can be, and is judged like any other."""
+    burst(book, "180", "0.00", "0.00")
+    found = results(book)["drop_r"]
+    assert (found.refusal, found.judgement.verdict) == (None, "inside")
+
+
 def test_the_working_says_the_ohms(book: Book):
     """0.09 V at 180 A are 0.5 mΩ, 1.111 mΩ would be allowed (reference 18, T18-02)."""
     burst(book, "180", "0.09", "0.12")

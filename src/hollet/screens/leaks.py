@@ -66,6 +66,7 @@ def leaks_view(state: BookState, today: date) -> LeaksView:
     looking = tuple(found for s in systems if (found := _looking(state, s)) is not None)
     places = leak_places(state)
     starts = {e.body.attempt: e.body.number for e in state.all(AttemptStarted)}
+    tank = tank_of(state, today)
     lost = [i.id.removeprefix(UNPLACED) for i in leak_items(state) if i.id.startswith(UNPLACED)]
     return LeaksView(
         title=_title(places, looking, len(lost)),
@@ -73,7 +74,7 @@ def leaks_view(state: BookState, today: date) -> LeaksView:
         places=places,
         unplaced=tuple(Unplaced(attempt=a, number=starts[a]) for a in lost),
         rows=fluid_rows(state),
-        tank=tank_of(state, today) if "fuel" in kinds else None,
+        tank=tank if "fuel" in kinds or tank.told else None,
         systems=systems,
         joints=state.lore.leak_joint,
         rungs=tuple(name.lower() for name in RUNGS.values()),

@@ -26,6 +26,7 @@ from hollet.core.entries.status import (
     whole_of,
 )
 from hollet.core.procedure.pieces import After
+from hollet.core.procedure.precedence import all_before
 from hollet.core.procedure.sheet import Step, is_danger
 from hollet.core.quantities.parse import parse
 from hollet.core.view import View
@@ -255,7 +256,7 @@ def _waits_for(number: str, title: str, because: str) -> str:
 
 def _not_so_any_more(state: BookState, target: Step, step: Step) -> bool:
     """What the step left so (the lead off, the stands in) was undone again; a step that ends it
-    and that the plan lays before the one that waits has its place there.
+    and that the one that waits waits for too has its place there.
     """
     for item in target.opens:
         entries = state.live("open", item.id)
@@ -266,9 +267,10 @@ def _not_so_any_more(state: BookState, target: Step, step: Step) -> bool:
 
 
 def _ended_on_its_way(state: BookState, ended: Line, step: Step) -> bool:
-    steps = plan_of(state).step
-    closer = next((s for s in steps[: steps.index(step)] if s.id == ended.body.at()), None)
-    return closer is not None and last_as(state, closer.id, Done) is ended
+    closer = ended.body.at()
+    if closer is None or last_as(state, closer, Done) is not ended:
+        return False
+    return closer in all_before(whole_of(state), step.id)
 
 
 def unsettled_before(state: BookState, step: Step, now: str) -> list[Obstacle]:

@@ -89,12 +89,23 @@ def sensitivities(spec: ResultSpec, values: Mapping[str, float]) -> dict[str, fl
     base, found = evaluate(spec, values).value, {}
     for name, value in values.items():
         h = STEP * max(1.0, abs(value))
-        up, down = (
-            (evaluate(spec, {**values, name: value + sign * h}).value - base) / (sign * h)
-            for sign in (1, -1)
-        )
-        found[name] = round(up if abs(up) >= abs(down) else down, 6)
+        slopes = [_slope(spec, values, name, base, sign * h) for sign in (1, -1)]
+        known = [slope for slope in slopes if slope is not None]
+        found[name] = round(max(known, key=abs, default=0.0), 6)
     return found
+
+
+def _slope(
+    spec: ResultSpec, values: Mapping[str, float], name: str, base: float, h: float
+) -> float | None:
+    """The change per change on one side; None at an end beyond which it takes no figure, as zero
+    for what is never below it.
+    """
+    try:
+        moved = evaluate(spec, {**values, name: values[name] + h}).value
+    except Refused:
+        return None
+    return (moved - base) / h
 
 
 def check_formula(spec: ResultSpec) -> None:

@@ -265,8 +265,14 @@ class Placing:
 
     def _last_before_live(self) -> None:
         """The battery lead, and what stays open for one rung and shuts the next, is joined last:
-        behind all that blocks the same rung.
+        behind all that blocks the same rung; the lead behind every other connection too.
         """
+        leads = {
+            item.id
+            for step in self.steps.values()
+            if "battery" in step.unties
+            for item in step.opens
+        }
         closing = {
             item.id: item
             for step in self.steps.values()
@@ -281,11 +287,13 @@ class Placing:
                 if item.open_for
                 or (item.blocks == "power_on" and self.steps[closer].stage == "wake")
             }
+            is_lead = not leads.isdisjoint(self.steps[closer].closes)
             for step in self.base:
                 other = self.steps[step]
+                first = is_lead and leads.isdisjoint(other.closes)
                 if (
                     other.blocks in rungs
-                    and not any(item in closing for item in other.closes)
+                    and (first or not any(item in closing for item in other.closes))
                     and other.as_run() is None
                 ):
                     self._reason(

@@ -5,10 +5,10 @@ from collections.abc import Mapping, Sequence, Set
 from dataclasses import dataclass
 from itertools import pairwise
 
-from hollet.core.procedure.sheet import Step
+from hollet.core.procedure.sheet import Sheet, Step
 from hollet.core.procedure.words import STAGE_RANK, STAGES
 
-__all__ = ["Contradiction", "contradiction", "find_cycle", "in_order"]
+__all__ = ["Contradiction", "all_before", "contradiction", "find_cycle", "in_order"]
 
 
 def find_cycle(before: Mapping[str, Sequence[str]]) -> tuple[str, ...] | None:
@@ -147,3 +147,14 @@ def _kahn(
             if left[follower] == 0:
                 heapq.heappush(ready, (key[follower], follower))
     return found
+
+
+def all_before(sheet: Sheet, step_id: str) -> frozenset[str]:
+    """Every step that one waits for, for whatever reason, through all the steps in between."""
+    seen, ahead = set[str](), [step_id]
+    while ahead:
+        at = sheet.find_step(ahead.pop())
+        links = [link.step for link in at.after if link.step not in seen] if at is not None else []
+        seen.update(links)
+        ahead += links
+    return frozenset(seen)

@@ -74,7 +74,8 @@ class ResultSpec(Part):
     one, each less `less`.
 
     `through` is the result of the same step whose path this one goes on from: what is bad there
-    makes this one bad. `if_outside` is what is looked at before an outside is believed.
+    makes this one bad. `at_once`: its readings hold together only as they were at one moment.
+    `if_outside` is what is looked at before an outside is believed.
     """
 
     id: Id
@@ -82,6 +83,7 @@ class ResultSpec(Part):
     limit: Id
     through: Id | None = None
     if_outside: Words | None = None
+    at_once: bool = False
     reading: Id | None = None
     minuend: Id | None = None
     subtrahend: Id | None = None

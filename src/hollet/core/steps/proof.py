@@ -1,6 +1,7 @@
 """What keeps a result from proving anything: reach, state, another reading, a doubted tool."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from datetime import datetime, timedelta
 from math import hypot
 
 from hollet.core.entries import (
@@ -22,9 +23,19 @@ from hollet.core.quantities.units import CANONICAL
 from hollet.core.states import state_conflict
 from hollet.core.steps.readings import shim_changed, spread_of
 
-__all__ = ["NEARLY", "doubt_of", "in_doubt", "maybe_swapped", "not_proven", "warnings_of"]
+__all__ = [
+    "NEARLY",
+    "apart_in_time",
+    "doubt_of",
+    "in_doubt",
+    "maybe_swapped",
+    "not_proven",
+    "warnings_of",
+]
 
 NEARLY = 1e-3
+AT_ONCE = timedelta(minutes=15)
+"""So near each other, readings are of one moment: a few bursts with their rests (rule of thumb)."""
 
 
 def not_proven(
@@ -62,6 +73,16 @@ def not_proven(
         if other is not None:
             return other
     return None
+
+
+def apart_in_time(spec: ResultSpec, taken: Mapping[str, Entry[Reading]]) -> str | None:
+    """Why readings that hold together only at one moment do not: they are of two."""
+    if not spec.at_once:
+        return None
+    times = [datetime.fromisoformat(entry.bench_time) for entry in taken.values()]
+    if max(times) - min(times) <= AT_ONCE:
+        return None
+    return "its readings are not of one moment: read them together"
 
 
 def _disagrees(

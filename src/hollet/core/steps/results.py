@@ -23,7 +23,7 @@ from hollet.core.steps.judging import (
 from hollet.core.steps.links import cleaned_since, links_told, seen_through
 from hollet.core.steps.packs import Lying, lying, pack_put
 from hollet.core.steps.pairs import not_paired, paired
-from hollet.core.steps.proof import doubt_of, maybe_swapped, not_proven, warnings_of
+from hollet.core.steps.proof import apart_in_time, doubt_of, maybe_swapped, not_proven, warnings_of
 from hollet.core.steps.readings import asks_again, latest
 from hollet.core.steps.settling import settling_tools
 from hollet.core.steps.summing import summed
@@ -225,6 +225,7 @@ def _result_of(
         (f"tool in doubt: {doubt}" if doubt else None)
         or not_proven(state, specs, taken, spreads, limit)
         or cleaned_since(state, step, spec, taken)
+        or apart_in_time(spec, taken)
         or unpaired
         or (inside.held if inside is not None else None)
     )

@@ -7,7 +7,8 @@ from hollet.core.procedure.closings import RANK, fills_of
 from hollet.core.procedure.facts import Condition
 from hollet.core.procedure.laws.breach import Found, Law, place_of, sentences, worlds
 from hollet.core.procedure.pieces import Fluid, Opens
-from hollet.core.procedure.sheet import Sheet, Step, blocks_of
+from hollet.core.procedure.precedence import all_before
+from hollet.core.procedure.sheet import Sheet, Step, blocks_of, is_danger
 
 __all__ = ["CLOSING"]
 
@@ -160,6 +161,27 @@ def _driven(sheet: Sheet) -> Iterator[Found]:
             yield ("step", index, "stage"), words
 
 
+def _still_so(sheet: Sheet) -> Iterator[Found]:
+    """A step that waits for one as for a danger finds what that left so; or it waits for the step
+    that ends it, too.
+    """
+    place = place_of(sheet)
+    closers = {item: step for step in sheet.step for item in step.closes}
+    for index, step in enumerate(sheet.step):
+        for link in (link for link in step.after if is_danger(sheet, link)):
+            waited = sheet.find_step(link.step)
+            for item in waited.opens if waited is not None else ():
+                ends = closers.get(item.id)
+                if ends is None or not place[link.step] < place[ends.id] < place[step.id]:
+                    continue
+                if ends.id not in all_before(sheet, step.id):
+                    words = (
+                        f"{step.title}: {item.what} is ended at {ends.title} before it, "
+                        "so it would wait for ever"
+                    )
+                    yield ("step", index, "after"), words
+
+
 CLOSING = (
     Law(
         "drained",
@@ -186,6 +208,12 @@ CLOSING = (
         "what opens is closed, between the right rungs",
         "another step with closes, after the rung it is open for and before the rung it blocks",
         _opened,
+    ),
+    Law(
+        "still_so",
+        "what a step needs is still so when its turn comes",
+        "its place before the step that ends it, or that step in its after too",
+        _still_so,
     ),
     Law(
         "driven",
