@@ -58,7 +58,7 @@ def test_a_current_of_another_day_proves_no_drop(book: Book):
     found = results(book)["drop_r"]
     assert found.judgement.verdict == "too_close"
     assert "not of one moment" in found.held
-    book.read("drop", "crank_amps", "172", tool="i1", state="cranking")
+    book.read("drop", "crank_amps", "180", tool="i1", state="cranking")
     assert results(book)["drop_r"].judgement.verdict == "inside"
 
 

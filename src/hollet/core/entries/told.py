@@ -4,7 +4,7 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
-from hollet.core.entries.base import AtStep, Body, Key, Own, PhotoHash, Share, Short
+from hollet.core.entries.base import AtStep, Body, Key, Own, PhotoHash, Seconds, Share, Short
 
 __all__ = ["Clip", "Note", "PauseSaid", "Photo", "Pin", "Pinned", "Spoken", "Worded"]
 
@@ -54,12 +54,12 @@ class Clip(AtStep):
     never_late: ClassVar = True
 
     clip: PhotoHash
-    seconds: Annotated[float, Field(gt=0, le=LONGEST_CLIP_S)]
+    seconds: Annotated[Seconds, Field(gt=0, le=LONGEST_CLIP_S)]
     what: Short
     removal: Own | None = None
     part: Own | None = None
     attempt: Own | None = None
-    at_s: Annotated[float, Field(ge=0, le=86_400)] | None = None
+    at_s: Annotated[Seconds, Field(ge=0, le=86_400)] | None = None
 
     def subject(self) -> Key:
         return Key("clip", self.clip)
