@@ -58,6 +58,7 @@ Place = Literal[
     "calendar",
     "capture",
     "causes",
+    "clip",
     "commitment",
     "complaint",
     "counted",

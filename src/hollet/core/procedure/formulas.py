@@ -91,7 +91,7 @@ def sensitivities(spec: ResultSpec, values: Mapping[str, float]) -> dict[str, fl
         h = STEP * max(1.0, abs(value))
         slopes = [_slope(spec, values, name, base, sign * h) for sign in (1, -1)]
         known = [slope for slope in slopes if slope is not None]
-        found[name] = round(max(known, key=abs, default=0.0), 6)
+        found[name] = round(max(known, key=lambda slope: abs(slope), default=0.0), 6)
     return found
 
 
