@@ -90,8 +90,9 @@ def sensitivities(spec: ResultSpec, values: Mapping[str, float]) -> dict[str, fl
     for name, value in values.items():
         h = STEP * max(1.0, abs(value))
         slopes = [_slope(spec, values, name, base, sign * h) for sign in (1, -1)]
-        known = [slope for slope in slopes if slope is not None]
-        found[name] = round(max(known, key=lambda slope: abs(slope), default=0.0), 6)
+        known: list[float] = [slope for slope in slopes if slope is not None]
+        steepest: float = max(known, key=abs) if known else 0.0
+        found[name] = round(steepest, 6)
     return found
 
 
