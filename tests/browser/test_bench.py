@@ -2,6 +2,9 @@
 start's STOP.
 """
 
+import re
+
+import pytest
 from playwright.sync_api import expect
 
 from tests.browser.regions import Bench, api, new_build, write
@@ -239,6 +242,23 @@ def test_silence_stops(demo, mk: Bench):
     mk.page.locator("input[name=change]").fill("plugged in")
     mk.press("Written")
     expect(mk.page.get_by_text("Attempt 1 was stopped")).to_have_count(0)
+
+
+@pytest.mark.parametrize(("width", "height"), [(1280, 800), (820, 1180), (390, 844)])
+def test_stop_and_what_is_seen_stand_on_the_first_screen(demo, mk: Bench, width, height):
+    """While it runs, at every size and without scrolling: STOP and what is seen."""
+    page, build = mk.page, new_build(demo.url)
+    began = {"kind": "attempt started", "step": "first_fire", "attempt": "attempt-size"}
+    write(demo.url, build, began | {"reason": "rehearsing with the fuel off"})
+    page.set_viewport_size({"width": width, "height": height})
+    mk.go(f"{demo.url}/builds/{build}/steps/first_fire")
+    for name in ("STOP|Key is off", "Flames", "Fuel leak", "Leak", "Noise", "Smoke"):
+        box = page.get_by_role("button", name=re.compile(f"^({name})")).first.bounding_box()
+        assert box is not None, name
+        assert box["y"] >= 0, (name, box)
+        assert box["y"] + box["height"] <= height, (name, box)
+    page.get_by_role("button", name=re.compile("^(STOP|Key is off)")).click()
+    mk.written("key off after")
 
 
 def test_a_clip_is_kept_also_when_the_key_goes_off_in_it(demo, mk: Bench):

@@ -514,4 +514,29 @@ useKeys(
     font-size: 72px;
   }
 }
+@media (max-width: 600px) {
+  /* in reach of a thumb, whatever stands above it and however far it is scrolled */
+  .stop,
+  .stopped .stop {
+    position: fixed;
+    left: 12px;
+    right: 12px;
+    bottom: 44px;
+    width: auto;
+    min-height: 100px;
+    margin: 0;
+    gap: 4px;
+    font-size: 44px;
+    z-index: 20;
+  }
+  .stop small {
+    font-size: 18px;
+  }
+  .stop kbd {
+    display: none;
+  }
+  .going {
+    padding-bottom: 160px;
+  }
+}
 </style>

@@ -42,7 +42,7 @@ export function useRecorder(said: (tape: Blob, seconds: number) => unknown, { vi
       tape.onstop = () => {
         deaf()
         listening.value = false
-        const seconds = Math.min(longest_ms, Date.now() - since) / 1000
+        const seconds = Math.min(longest_ms, Math.max(100, Date.now() - since)) / 1000
         if (parts.some((part) => part.size)) void said(new Blob(parts, { type: tape.mimeType }), seconds)
       }
       recorder = tape

@@ -91,7 +91,11 @@ def sensitivities(spec: ResultSpec, values: Mapping[str, float]) -> dict[str, fl
         h = STEP * max(1.0, abs(value))
         slopes = [_slope(spec, values, name, base, sign * h) for sign in (1, -1)]
         known: list[float] = [slope for slope in slopes if slope is not None]
-        steepest: float = max(known, key=abs) if known else 0.0
+        if not known:  # nothing is known of its share: that is no share of zero
+            raise Refused(
+                "bad_result", f"'{name}': nothing beside it can be worked out", field=name
+            )
+        steepest: float = max(known, key=abs)
         found[name] = round(steepest, 6)
     return found
 
