@@ -9,9 +9,16 @@ const book = useBook()
 </script>
 
 <template>
-  <section class="block" aria-label="Only while it hangs">
+  <section class="hanging" aria-label="Only while it hangs">
     <h2 class="t20">{{ hanging.title }}</h2>
     <p class="t16">Nobody reaches them after {{ hanging.seat }}. Hands go in only where it is blocked.</p>
     <TieLine v-for="row in hanging.rows" :key="row.item" :row="row" :build="book.card?.id ?? ''" />
   </section>
 </template>
+
+<style scoped>
+.hanging {
+  border: 3px solid var(--vio);
+  padding: 10px 12px;
+}
+</style>
