@@ -47,8 +47,8 @@ def test_a_unit_goes_in_move_by_move(demo, mk: Bench):
     expect(moves.get_by_role("alert")).to_contain_text("back the way it came")
     page.keyboard.press("ArrowUp")  # back is never shut; twenty holds
     expect(title).to_have_text("Last: up 20. Stopped, looking")
-    for _ in range(2):
-        page.wait_for_timeout(100)
+    for voice in ("MK, JB have", "JB has"):
+        expect(moves).to_contain_text(f"shut till {voice} spoken")
         page.keyboard.press("Space")
     expect(title).to_have_text("Last: up 20. All clear")
     base = api(demo.url, f"/api/builds/{build}/steps/engine_in")["base"]

@@ -206,7 +206,7 @@ def test_gates_lead_to_where_it_is_cleared(demo, mk: Bench):
 
 def test_tools_are_set_and_zeroed(demo, mk: Bench):
     """A new tool from a preset, a bad figure at its field, a gauge set with a micrometer."""
-    mk.go(demo.url + "/tools", "26 measuring tools")
+    mk.go(demo.url + "/tools", "28 measuring tools")
     mk.press("A new tool")
     dialog = mk.page.get_by_role("dialog")
     dialog.locator("select").first.select_option(label="micrometer 0-25 mm, 0.001")
@@ -216,7 +216,7 @@ def test_tools_are_set_and_zeroed(demo, mk: Bench):
     expect(dialog.get_by_role("alert")).to_contain_text("'mpe'")
     dialog.locator("input[name=mpe]").fill("0.003")
     dialog.get_by_role("button", name="Keep it").click()
-    mk.shows("27 measuring tools")
+    mk.shows("29 measuring tools")
     mk.press("M3 zeroed")
     expect(mk.page.get_by_role("status")).to_contain_text("no longer share its zero error")
     mk.press("Set B1")

@@ -26,9 +26,14 @@ const said = reactive({
   jar: 'not looked at' as (typeof JARS)[number],
   storage: false,
 })
+/** What it is stays said; what nose and jar say is never filled in: it is looked at each time. */
 watch(
   () => props.tank.told,
-  (told) => told && Object.assign(said, told),
+  (told) => {
+    if (told) Object.assign(said, { fuel: told.fuel, since: told.since, storage: told.storage })
+    said.nose = 'not smelt'
+    said.jar = 'not looked at'
+  },
   { immediate: true },
 )
 const tell = () => served(() => book.write({ kind: 'fuel told', ...said, since: said.since.trim() }))

@@ -3,7 +3,7 @@ a level, what went in or came out.
 """
 
 import re
-from datetime import date, datetime
+from datetime import date, datetime, timedelta
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
@@ -332,7 +332,7 @@ class FuelToldAct(Act[FuelTold], FuelToldSaid):
             except ValueError as error:
                 words = f"'{self.since}': a day such as 2026-04-30, or nothing"
                 raise Refused("bad_date", words, field="since") from error
-            if day > hand.today:
+            if day > hand.today + timedelta(days=1):  # it may be tomorrow already where he is
                 words = f"{self.since} is still to come: since when is it in the tank?"
                 raise Refused("bad_date", words, field="since")
         return self.filled()
