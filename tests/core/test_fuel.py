@@ -14,6 +14,33 @@ name = "Petrol"
 kind = "fuel"
 runs_out = "at the union"
 
+[[limit]]
+id = "tankful"
+name = "Petrol"
+dimension = "volume"
+unit = "L"
+lo = "20"
+hi = "40"
+source = "book"
+
+[[step]]
+id = "tank_out"
+stage = "take_down"
+kind = "check"
+title = "Petrol out"
+do = "Out."
+drains = ["fuel"]
+
+[[step]]
+id = "tank_in"
+stage = "wake"
+kind = "fill"
+title = "Petrol in"
+do = "In."
+fluid = "fuel"
+amount = "tankful"
+level = "A quarter"
+
 [[step]]
 id = "pump_on"
 stage = "wake"
@@ -91,6 +118,19 @@ def test_another_fuel_comes_after_the_first_is_out(wet: Book):
     wet.do("fluid moved", fluid="fuel", way="out", amount="30 L")
     wet.do("fuel told", fuel="diesel", since="2026-03-01", nose="fresh", jar="clear")
     assert tank(wet).verdict == "sound"
+
+
+def test_what_a_step_drained_or_filled_is_told_anew(wet: Book):
+    """Sound, and then a step of the plan let it out and poured in what nobody has looked at."""
+    wet.do("fuel told", fuel="petrol", since="2026-02-20")
+    wet.do("done", step="tank_out")
+    assert (tank(wet).verdict, wet.open()["fuel:tank"]) == ("not known", "fuel_on")
+    wet.do("fuel told", fuel="diesel", since="2026-03-01")  # it was drained in between
+    assert tank(wet).verdict == "sound"
+    wet.read("tank_in", "tank_in", "30", tool="j1", sure=True)
+    wet.do("confirmed", step="tank_in", what="A quarter")
+    wet.do("done", step="tank_in")
+    assert "since it was told" in tank(wet).words
 
 
 @pytest.mark.parametrize("day", ["2026-03-03", "soon", "2026-13-01"])

@@ -8,6 +8,7 @@ from typing import Any
 import pytest
 
 from hollet.core.errors import Refused
+from hollet.core.instruments import Doubt
 from hollet.core.procedure.read import read_sheet
 from hollet.library.shelf import sheet_text
 from tests.support import Book, tool
@@ -60,6 +61,15 @@ def test_a_current_of_another_day_proves_no_drop(book: Book):
     assert "not of one moment" in found.held
     book.read("drop", "crank_amps", "180", tool="i1", state="cranking")
     assert results(book)["drop_r"].judgement.verdict == "inside"
+
+
+def test_a_clamp_found_wrong_takes_the_verdict_with_it(book: Book):
+    """The current has no share in the drop, and says whether it proves anything."""
+    burst(book, "180", "0.09", "0.09")
+    doubt = Doubt(since="2000-01-01T00:00:00Z", until="2100-01-01T00:00:00Z", words="150 A high")
+    book.shop["i1"] = book.shop["i1"].model_copy(update={"doubts": (doubt,), "version": 2})
+    found = results(book)["drop_r"]
+    assert (found.judgement.verdict, "tool in doubt" in found.held) == ("too_close", True)
 
 
 def test_no_drop_at_all_is_a_figure(book: Book):

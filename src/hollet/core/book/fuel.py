@@ -12,7 +12,9 @@ from typing import Literal
 from pydantic import computed_field
 
 from hollet.core.book.ledger import OpenItem, open_item
-from hollet.core.entries import BookState, Entry, FluidMoved, FuelTold
+from hollet.core.entries import BookState, Done, Entry, FluidMoved, FuelTold
+from hollet.core.entries.status import plan_of
+from hollet.core.procedure.closings import fills_of
 from hollet.core.procedure.words import RUNGS
 from hollet.core.view import View
 
@@ -53,6 +55,9 @@ def tank_of(state: BookState, today: date) -> Tank:
         way = "came out" if moved[-1].body.way == "out" else "was poured on"
         words = f"fuel {way} since it was told: say what is in the tank now"
         return Tank(told=told.body, verdict="not known", words=words)
+    if any(done > told.seq for done in (*_by_steps(state, drains=True), *_by_steps(state))):
+        words = "a step drained or filled it since it was told: say what is in the tank now"
+        return Tank(told=told.body, verdict="not known", words=words)
     mixed = _mixed(state, told)
     if mixed:
         return Tank(told=told.body, verdict="wrong", words=mixed)
@@ -87,6 +92,20 @@ def fuel_shuts(state: BookState, rung: str, today: date) -> str | None:
     return f"Fuel in the tank: {tank.words}" if tank.shuts else None
 
 
+def _by_steps(state: BookState, *, drains: bool = False) -> list[int]:
+    """The lines with which steps of the plan filled the tank, or drained it."""
+    plan = plan_of(state)
+    steps = [
+        step
+        for fluid in plan.fluid
+        if fluid.kind == "fuel"
+        for step in (
+            [s for s in plan.step if fluid.id in s.drains] if drains else fills_of(plan, fluid)
+        )
+    ]
+    return [e.seq for step in steps for e in state.each(Done, "step", step.id)]
+
+
 def _mixed(state: BookState, told: Entry[FuelTold]) -> str:
     """Another fuel than the one before, of which nothing came out."""
     before = [e for e in state.each(FuelTold, "fluid", "fuel") if e.seq < told.seq]
@@ -98,7 +117,8 @@ def _mixed(state: BookState, told: Entry[FuelTold]) -> str:
         for e in state.each(FluidMoved, "fluid", "fuel")
         if other.seq < e.seq < told.seq
     )
-    if any(out):
+    drained = _by_steps(state, drains=True)
+    if any(out) or any(other.seq < done < told.seq for done in drained):
         return ""
     return (
         f"{told.body.fuel} where {other.body.fuel} was, and nothing came out: out with both, "

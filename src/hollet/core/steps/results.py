@@ -215,8 +215,9 @@ def _result_of(
         base["chooses"] = inside.chooses
         parts, value, judgement = made.with_shims(inside)
     sources = by_source(limit, value, judgement.U or 0.0)
-    # a doubted tool counts at either end
-    doubt = doubt_of([(counts.get(name, 1.0), spreads[name]) for name in taken], taken, tools)
+    # a doubted tool counts at either end, and where its figure is what gives another its meaning
+    shares = {name: 1.0 if spec.at_once else counts.get(name, 1.0) for name in taken}
+    doubt = doubt_of([(shares[name], spreads[name]) for name in taken], taken, tools)
     asked = any(asks_again(state, s, taken[s.id]) for s in specs)
     sure = not (doubt or judgement.verdict == "too_close" or base["warnings"] or asked)
     unpaired = not_paired(state, step, spec.id, base["readings"])
