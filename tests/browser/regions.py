@@ -21,7 +21,7 @@ def api(url: str, path: str, body: Any = None) -> Any:
     """One call to the server, JSON in and out."""
     data = None if body is None else json.dumps(body).encode()
     request = urllib.request.Request(url + path, data, {"content-type": "application/json"})
-    return json.load(urllib.request.urlopen(request, timeout=10))
+    return json.load(urllib.request.urlopen(request, timeout=60))
 
 
 def write(url: str, build: str, entry: dict) -> Any:

@@ -24,6 +24,7 @@ def test_a_look_alike_is_told_in_the_register(demo, mk: Bench):
     line.locator("input[name=tie-alike]").fill("the return line")
     line.locator("input[name=tie-alike]").press("Enter")
     mk.written("looks like the return line")
+    expect(line.locator("input[name=tie-alike]")).to_be_hidden()
     line.get_by_role("button").first.click()
     line.get_by_role("button", name="Only while it hangs").click()
     mk.written("reached only while its unit hangs")

@@ -2,6 +2,7 @@
 
 import re
 import tomllib
+from functools import lru_cache
 
 from pydantic import BaseModel, computed_field
 
@@ -106,7 +107,10 @@ def _ships(name: str) -> Sheet:
     return _shipped[name]
 
 
-def _card(sheet: Sheet, shipped: bool) -> SheetCard:
+@lru_cache(maxsize=512)
+def _card(text: str, shipped: bool) -> SheetCard:
+    """Worked out once for a text, as every view of the Shop shows them all."""
+    sheet = parse_sheet(text)
     plan = combine_sheets([sheet])
     known = sheet.all_facts()
     hours = [step.hours for step in sheet.step if step.hours]
@@ -130,8 +134,8 @@ def sheet_cards(workshop: Workshop) -> tuple[SheetCard, ...]:
     with workshop.store.read() as books:
         own = [record.text for record in books.sheets.all()]
     return (
-        *(_card(_ships(name), True) for name in sheet_names()),
-        *(_card(parse_sheet(text), False) for text in own),
+        *(_card(sheet_text(name), True) for name in sheet_names()),
+        *(_card(text, False) for text in own),
     )
 
 
@@ -155,7 +159,7 @@ def keep_sheet(workshop: Workshop, text: str) -> SheetCard:
     with workshop.store.write() as books:
         old = books.sheets.get(sheet.id)
         books.sheets.put(SheetRecord(sheet.id, sheet.title, text, old.version + 1 if old else 1))
-    return _card(sheet, False)
+    return _card(text, False)
 
 
 def find_sheet(workshop: Workshop, sheet_id: str, *, missing_ok: bool = False) -> Sheet | None:

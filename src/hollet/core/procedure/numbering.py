@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Iterable, Iterator, Sequence, Set
+from itertools import chain
 from typing import Protocol, Self, TypeVar
 
 from hollet.core.procedure.words import STAGE_RANK, Stage
@@ -30,7 +31,7 @@ class Numbering:
 
     def take(self, number: str) -> str:
         """This number, or where it is given already the same with a letter."""
-        return self._give([number, *_lettered(number)])
+        return self._give(chain((number,), _lettered(number)))
 
     def behind(self, number: str) -> str:
         """The number of a step put in behind the one with this number: the same with a letter."""
