@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from hollet.core.book.gates import gate_answers, stage_groups
-from hollet.core.book.ledger import OpenItem
+from hollet.core.book.one_open import OpenItem
 from hollet.core.errors import Conflict, NotFound, Refused
 from hollet.core.procedure.words import RUNGS
 from tests.support import SMALL, Book, small_sheet, tools

@@ -4,7 +4,7 @@ import pytest
 
 from hollet.core.book.captures import CaptureView
 from hollet.core.book.gates import GateAnswer
-from hollet.core.book.ledger import OpenItem
+from hollet.core.book.one_open import OpenItem
 from hollet.core.book.passing import Obstacle
 from hollet.core.book.rebuild import Contradicts, RebuildLine, Why
 from hollet.core.book.removals import Removal

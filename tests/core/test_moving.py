@@ -261,3 +261,52 @@ def test_the_nose_goes_again_by_what_the_screen_says(going: Book):
     assert facts(going).last_by == "1°"
     move(going, "nose down", facts(going).last_by, clear=True)
     assert facts(going).to_go[2].left == 2
+
+
+def half_in(book: Book, **own: str):
+    told = {"why": "starter and earth", "held": "timber under the bell, hoist shut", **own}
+    return book.do("half said", step=STEP, **told)
+
+
+def test_half_in_on_purpose_is_a_state_until_it_moves(going: Book):
+    """What for and what holds it; each looks again before the next move, and it is not in."""
+    voices(going)
+    move(going, "down", "60")
+    going.refuse("moves_shut", "half said", step=STEP, why="starter", held="timber under the bell")
+    voices(going)
+    going.refuse("no_words", "half said", step=STEP, why="starter", held="yes")
+    going.refuse("no_words", "half said", step=STEP, why=" ", held="timber under the bell")
+    half_in(going)
+    found = facts(going)
+    assert found.title == "Half in, on purpose: starter and earth"
+    assert (found.open, found.shut) == (("up",), "shut till MK, JB, RT have spoken")
+    assert "half:unit_in" in going.open()
+    blocked = [o.words for o in going.in_the_way(STEP) if o.code == "moving"]
+    assert blocked == ["it is on its way: half in, on purpose: starter and earth"]
+    voices(going)
+    assert not facts(going).at_once
+    going.refuse("voices", "unit moved", step=STEP, way="down", by="60", clear=True)
+    move(going, "down", "58")
+    assert facts(going).half is None
+    assert "half:unit_in" not in going.open()
+
+
+def test_neither_a_new_watch_nor_all_clear_ends_half_in(going: Book):
+    voices(going)
+    move(going, "down", "10")
+    voices(going)
+    move(going, "down", "10", clear=True)
+    half_in(going)
+    assert facts(going).next_voice == "MK"
+    watch = [{"who": "AK", "point": "hook"}]
+    going.do("watch said", step=STEP, watchers=watch, word="AK")
+    going.do("clear said", step=STEP, watcher="AK")
+    assert [o.code for o in going.in_the_way(STEP)].count("moving") == 1
+    assert facts(going).half.held == "timber under the bell, hoist shut"
+
+
+def test_half_in_is_not_said_while_it_touches(going: Book):
+    voices(going)
+    move(going, "down", "10")
+    going.do("touched", step=STEP, watcher="JB", where="sump")
+    going.refuse("moves_shut", "half said", step=STEP, why="a look", held="timber under the bell")

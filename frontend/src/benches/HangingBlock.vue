@@ -11,7 +11,14 @@ const book = useBook()
 <template>
   <section class="hanging" aria-label="Only while it hangs">
     <h2 class="t20">{{ hanging.title }}</h2>
-    <p class="t16">Nobody reaches them after {{ hanging.seat }}. Hands go in only where it is blocked.</p>
+    <p class="t16">
+      Nobody reaches them after {{ hanging.seat }}.
+      {{
+        hanging.held
+          ? `Held by ${hanging.held}.`
+          : 'Hands go in only where it is blocked: nobody said yet that it is.'
+      }}
+    </p>
     <TieLine v-for="row in hanging.rows" :key="row.item" :row="row" :build="book.card?.id ?? ''" />
   </section>
 </template>

@@ -27,6 +27,10 @@ function ask(who: string) {
 
 <template>
   <section class="moving" aria-label="On its way">
+    <p v-if="moving.half" class="half t20">
+      <b>Half in, on purpose: {{ moving.half.why }}.</b> Held by {{ moving.half.held }}, {{ moving.half.who }}
+      {{ clockOf(moving.half.since, shop.zone) }}. Before it moves on, each looks again.
+    </p>
     <div class="drawn">
       <FitSide :to-go="moving.to_go" :last="moving.last" :last-by="moving.last_by" what="unit" />
       <ul class="togo" aria-label="Still to go">
@@ -76,6 +80,10 @@ function ask(who: string) {
 .moving {
   display: grid;
   gap: 4px;
+}
+.half {
+  border: 3px solid var(--vio);
+  padding: 8px 12px;
 }
 .drawn {
   position: relative;

@@ -10,6 +10,8 @@ const props = defineProps<{ moving: Schemas['MovingFacts']; hand: MovingHand }>(
 const emit = defineEmits<{ secure: []; anew: [] }>()
 const touching = ref(false)
 const where = ref('')
+const halving = ref(false)
+const [why, heldBy] = [ref(''), ref('')]
 const primary = computed(() => {
   const now = props.moving
   if (now.next_voice) return `${now.next_voice} says clear`
@@ -19,6 +21,10 @@ async function touched(who: string) {
   const told = await props.hand.touched(who, where.value.trim())
   if (told !== undefined) [touching.value, where.value] = [false, '']
 }
+async function halfIn() {
+  const told = await props.hand.half(why.value.trim(), heldBy.value.trim())
+  if (told !== undefined) [halving.value, why.value, heldBy.value] = [false, '', '']
+}
 const ARROWS: Record<string, Way> = { ArrowUp: 'up', ArrowDown: 'down', ArrowLeft: 'out', ArrowRight: 'in' }
 useKeys(
   (): KeyMap => ({
@@ -27,6 +33,7 @@ useKeys(
     n: () => props.hand.moved('nose up'),
     t: () => props.hand.moved('nose down'),
     x: () => (touching.value = !touching.value),
+    f: () => (halving.value = !halving.value),
     h: () => emit('secure'),
     ' ': props.hand.next,
     PageDown: props.hand.next,
@@ -92,10 +99,22 @@ useKeys(
         {{ v.who }} says so
       </button>
     </div>
+    <form v-if="halving" class="touch" aria-label="Half in, on purpose" @submit.prevent="halfIn">
+      <label class="field"
+        ><span>what for?</span
+        ><input v-model="why" class="entry" name="half-why" maxlength="160" autocomplete="off" /></label
+      ><label class="field"
+        ><span>what holds it while hands go in?</span
+        ><input v-model="heldBy" class="entry" name="half-held" maxlength="160" autocomplete="off" /></label
+      ><button type="submit" class="btn small">It is held</button>
+    </form>
     <div class="two">
       <button type="button" class="btn" @click="touching = !touching">It touches<kbd>X</kbd></button
       ><button type="button" class="secure" @click="emit('secure')">Secure now<kbd>H</kbd></button>
     </div>
+    <button v-if="!moving.half" type="button" class="btn small" @click="halving = !halving">
+      Half in, on purpose<kbd>F</kbd>
+    </button>
     <button type="button" class="btn small" @click="emit('anew')">Other watchers, or begin anew</button>
   </section>
 </template>

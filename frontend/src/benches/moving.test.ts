@@ -86,6 +86,23 @@ describe('the pad of moves', () => {
   })
 })
 
+it('half in on purpose is told with what it is for and what holds it', async () => {
+  const shown = pad()
+  shown.button('Half in, on purpose').click()
+  await settled()
+  shown.type('half-why', 'starter and earth ')
+  shown.type('half-held', 'timber under the bell')
+  shown.root.querySelector('form')?.dispatchEvent(new Event('submit'))
+  await settled()
+  const told = { why: 'starter and earth', held: 'timber under the bell' }
+  expect(written).toEqual([{ kind: 'half said', step: 'engine_in', ...told }])
+  shown.leave()
+  const half = { ...told, who: 'MK', since: '2026-03-01T09:00:00Z' }
+  const stood = page(MovingBlock, { moving: { ...MOVING, half }, hand: hand(MOVING), live: true })
+  expect(stood.text()).toContain('Held by timber under the bell')
+  stood.leave()
+})
+
 describe('the voices', () => {
   it('show who is missing, and take a gap with the way that widens it', async () => {
     const shown = page(MovingBlock, { moving: MOVING, hand: hand(MOVING), live: true })

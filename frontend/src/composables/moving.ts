@@ -43,6 +43,7 @@ export function useMoving(step: () => string, moving: () => Moving | null) {
   const clear = (watcher: string, own: { gap?: string; between?: string; widens?: Way | null } = {}) =>
     write({ kind: 'clear said', step: step(), watcher, ...own })
   const touched = (watcher: string, where: string) => write({ kind: 'touched', step: step(), watcher, where })
+  const half = (why: string, by: string) => write({ kind: 'half said', step: step(), why, held: by })
   const digit = (key: string) => (typed.value = (typed.value + key).slice(0, 5))
-  return { problem, asks, typed, used, amount, held, moved, next, clear, touched, digit }
+  return { problem, asks, typed, used, amount, held, moved, next, clear, touched, half, digit }
 }

@@ -6,7 +6,8 @@ from pydantic import computed_field
 
 from hollet.core.book.around import around_now
 from hollet.core.book.dangers import Danger, live_dangers
-from hollet.core.book.ledger import OpenItem, left_open
+from hollet.core.book.ledger import left_open
+from hollet.core.book.one_open import OpenItem
 from hollet.core.book.passing import current_step, waiting_for
 from hollet.core.book.secure import is_stopped
 from hollet.core.book.supports import support_view

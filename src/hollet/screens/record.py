@@ -19,6 +19,7 @@ from hollet.core.instruments import Instrument
 from hollet.core.procedure.sheet import Step
 from hollet.core.quantities.quantity import decimal_text, round9
 from hollet.core.steps.creeping import creeps_of
+from hollet.core.steps.firsts import first_result
 from hollet.core.steps.looks import odometer
 from hollet.core.steps.readings import latest, reading_mean
 from hollet.core.steps.results import ResultFacts, results_of
@@ -193,11 +194,17 @@ def _figures(state: BookState, tools: Sequence[Instrument]) -> Iterator[RecordRo
     """Every result that was measured, with the first figure where one was taken before."""
     for step in plan_of(state).step:
         before = {s.id: s.first or s.found for s in step.readings() if s.first or s.found}
+        specs = {spec.id: spec for spec in step.results()}
         for result in results_of(state, step, tools):
             judged = result.judgement
             if judged.value is None:
                 continue
-            first = _first(state, before, result)
+            again = first_result(state, specs[result.id], tools)
+            first = (
+                f"{again.facts.judgement.value_text} → "
+                if again is not None
+                else _first(state, before, result)
+            )
             yield RecordRow(
                 what=result.name,
                 small=f"{step.number} {step.title}: {judged.words}, {result.limit.words()}"

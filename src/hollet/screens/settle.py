@@ -11,13 +11,14 @@ from hollet.core.entries import BookState, Entry, Reading
 from hollet.core.entries.status import plan_of
 from hollet.core.instruments import Instrument
 from hollet.core.limits import Judgement
-from hollet.core.procedure.results import ReadingSpec
+from hollet.core.procedure.results import ReadingSpec, ResultSpec
 from hollet.core.procedure.sheet import Step
 from hollet.core.quantities.quantity import decimal_text, round9
 from hollet.core.steps.creeping import CreepFacts, creeps_of, other_state
+from hollet.core.steps.firsts import first_result
 from hollet.core.steps.looks import looks_of
 from hollet.core.steps.readings import latest, reading_mean
-from hollet.core.steps.results import ResultFacts, results_of
+from hollet.core.steps.results import ResultFacts, result_of, results_of
 from hollet.core.view import View
 
 __all__ = ["SettleView", "settle_view"]
@@ -93,7 +94,13 @@ def _figures(
 ) -> Iterator[AgainFigure]:
     by_reading = {c.reading: c for c in creeps}
     for step in plan_of(state).step:
-        pairs = [(s, s.first or s.found) for s in step.readings() if s.first or s.found]
+        repeats = [spec for spec in step.results() if spec.first is not None]
+        within = {name for spec in repeats for name in spec.named()}
+        pairs = [
+            (s, s.first or s.found)
+            for s in step.readings()
+            if (s.first or s.found) and s.id not in within
+        ]
         alone = {r.readings[0]: r for r in results_of(state, step, tools) if len(r.readings) == 1}
         for spec, before in pairs:
             first, last = latest(state, before or ""), latest(state, spec.id)
@@ -102,6 +109,7 @@ def _figures(
             result = alone.get(last.id) if last is not None else None
             creep = by_reading.get(spec.id)
             yield _figure(step, spec, first, last, result, creep)
+        yield from _repeated(state, step, repeats, tools)
     for joint in plan_of(state).joint:
         looks = looks_of(state, joint, now)
         recheck = plan_of(state).find_step(joint.recheck)
@@ -147,6 +155,32 @@ def _figure(
         detail=creep.detail if creep is not None else f"at {step.number}",
         repeated=creep is not None,
     )
+
+
+def _repeated(
+    state: BookState, step: Step, specs: Sequence[ResultSpec], tools: Sequence[Instrument]
+) -> Iterator[AgainFigure]:
+    """Results that repeat another, such as a toe, which is no reading alone."""
+    for spec in specs:
+        first = first_result(state, spec, tools)
+        if first is None:
+            continue
+        result, was = result_of(state, step, spec, tools), first.facts.judgement
+        now, same = result.judgement.value, first.same is True
+        assert was.value is not None
+        yield AgainFigure(
+            id=f"result:{spec.id}",
+            name=spec.name,
+            about=next((s.state for s in step.readings() if s.state), step.title),
+            step=step.id,
+            first=was.value_text,
+            now=result.judgement.value_text if now is not None else "",
+            first_value=was.value,
+            bar=result.judgement if same and now is not None else None,
+            word=_word(None, round9(was.value), now, same=same),
+            detail=f"at {step.number}",
+            repeated=True,
+        )
 
 
 def _word(creep: CreepFacts | None, was: float, now: float | None, *, same: bool) -> str:

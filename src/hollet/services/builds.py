@@ -10,7 +10,7 @@ from pydantic import BaseModel
 from hollet.core import entries as b
 from hollet.core.ageing import with_offers
 from hollet.core.book.gates import GATE_LINE, GateAnswer, gate_answers
-from hollet.core.book.ledger import OpenItem
+from hollet.core.book.one_open import OpenItem
 from hollet.core.book.open_items import open_items
 from hollet.core.entries import Concession
 from hollet.core.entries.status import plan_of

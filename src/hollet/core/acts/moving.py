@@ -4,11 +4,12 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
-from hollet.core.acts.base import Act, step_named
+from hollet.core.acts.base import Act, is_thin, step_named
 from hollet.core.acts.hand import Hand
 from hollet.core.entries import (
     BookState,
     ClearSaid,
+    HalfSaid,
     Key,
     StepBody,
     Touched,
@@ -20,9 +21,10 @@ from hollet.core.errors import NotFound, Refused
 from hollet.core.procedure.words import MoveWay
 from hollet.core.quantities.parse import measured
 from hollet.core.quantities.quantity import Measured, decimal_text
-from hollet.core.steps.moving import FAR_MM, NEAR_MM, TURNS, MovingFacts, moving_of, one_word
+from hollet.core.steps.moving import FAR_MM, NEAR_MM, TURNS, moving_of, one_word
+from hollet.core.steps.moving_views import MovingFacts
 
-__all__ = ["ClearSaidAct", "TouchedAct", "UnitMovedAct", "WatchSaidAct"]
+__all__ = ["ClearSaidAct", "HalfSaidAct", "TouchedAct", "UnitMovedAct", "WatchSaidAct"]
 
 Text = Annotated[str, Field(max_length=40)]
 MOST_MM, MOST_DEG = 5000.0, 90.0
@@ -150,6 +152,30 @@ class TouchedAct(Act[Touched], StepBody):
     def accepted(self, state: BookState, hand: Hand) -> Touched:
         _watches(_facts(state, self.step, hand.now), self.watcher)
         return self.filled(where=self.where.strip())
+
+
+class HalfSaidAct(Act[HalfSaid], StepBody):
+    """Stopped short on purpose: what for, and what holds it while hands go in."""
+
+    body: ClassVar = HalfSaid
+    kind: Literal["half said"]
+    why: Annotated[str, Field(max_length=160)]
+    held: Annotated[str, Field(max_length=160)]
+
+    def concerns(self) -> Key:
+        return Key("moving", self.step)
+
+    def accepted(self, state: BookState, hand: Hand) -> HalfSaid:
+        facts = _facts(state, self.step, hand.now)
+        if facts.shut:
+            raise Refused("moves_shut", f"half in: {facts.shut}", field="step")
+        if not self.why.strip():
+            words = "what it is stopped for, such as starter and earth"
+            raise Refused("no_words", words, field="why")
+        if is_thin(self.held):
+            words = "what holds it so that it cannot come down on a hand: timber and a stand, where"
+            raise Refused("no_words", words, field="held")
+        return self.filled(why=self.why.strip(), held=self.held.strip())
 
 
 def _watches(facts: MovingFacts, who: str) -> None:

@@ -187,7 +187,7 @@ def _after_running(
 def _on_its_way(state: BookState, step: Step, now: str) -> list[Obstacle]:
     """A unit that touches, or whose watchers have not spoken since it moved, is not in."""
     facts = moving_of(state, step, now) if step.moves is not None else None
-    if facts is None or facts.moves == 0:
+    if facts is None or (facts.moves == 0 and facts.half is None):
         return []
     if facts.against:
         words = f"it is on its way: {facts.against}"

@@ -4,7 +4,8 @@ stands against a test; what was changed last and what is temporary goes first.
 
 from collections.abc import Sequence
 
-from hollet.core.book.ledger import OpenItem, open_item, temporary_items
+from hollet.core.book.ledger import temporary_items
+from hollet.core.book.one_open import OpenItem, open_item
 from hollet.core.entries import (
     BookState,
     CauseFound,

@@ -9,8 +9,8 @@ from hollet.core.book.complaints import complaints_of
 from hollet.core.book.fluids import empty_fluids
 from hollet.core.book.gates import gate_answers
 from hollet.core.book.leaks import leak_places
-from hollet.core.book.ledger import OpenItem
 from hollet.core.book.loads import loads_now
+from hollet.core.book.one_open import OpenItem
 from hollet.core.entries import BookState
 from hollet.core.entries.status import plan_of
 from hollet.core.instruments import Instrument

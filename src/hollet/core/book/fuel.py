@@ -11,7 +11,7 @@ from typing import Literal
 
 from pydantic import computed_field
 
-from hollet.core.book.ledger import OpenItem, open_item
+from hollet.core.book.one_open import OpenItem, open_item
 from hollet.core.entries import BookState, Done, Entry, FluidMoved, FuelTold
 from hollet.core.entries.status import plan_of
 from hollet.core.procedure.closings import fills_of

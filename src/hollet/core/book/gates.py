@@ -5,7 +5,7 @@ from collections.abc import Sequence
 
 from pydantic import BaseModel, ConfigDict, computed_field
 
-from hollet.core.book.ledger import RANKS, OpenItem
+from hollet.core.book.one_open import RANKS, OpenItem
 from hollet.core.book.open_items import open_items
 from hollet.core.entries import BookState, Decision
 from hollet.core.entries.status import plan_of

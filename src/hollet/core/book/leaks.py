@@ -8,7 +8,7 @@ never running, cold never hot. The counts and times are rules of thumb.
 from collections.abc import Sequence
 from datetime import datetime, timedelta
 
-from hollet.core.book.ledger import OpenItem, open_item
+from hollet.core.book.one_open import OpenItem, open_item
 from hollet.core.entries import (
     AttemptEnded,
     AttemptStarted,

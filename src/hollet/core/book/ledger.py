@@ -1,114 +1,22 @@
 """What is left open: dangers, loads, temporary states, empty systems, joints begun."""
 
-from typing import Literal
-
-from pydantic import BaseModel, ConfigDict, computed_field
-
 from hollet.core.book.changed import altered, wires
 from hollet.core.book.dangers import live_dangers
 from hollet.core.book.fluids import empty_fluids
 from hollet.core.book.loads import held_up_by
 from hollet.core.book.look_again import BY_DAY, looks_due
+from hollet.core.book.one_open import OpenItem, open_item
 from hollet.core.book.removals import back_steps
 from hollet.core.book.supports import support_view
 from hollet.core.entries import BookState, LeftOpen, Line
-from hollet.core.entries.status import plan_of, status_of
+from hollet.core.entries.status import SETTLED, plan_of, status_of
 from hollet.core.procedure.pieces import Opens
 from hollet.core.procedure.sheet import blocks_of
+from hollet.core.steps.halfway import half_at
 from hollet.core.steps.rows import rows_of
 from hollet.core.steps.tighten import joint_facts
 
-__all__ = ["OpenItem", "RANKS", "left_open", "open_item", "temporary_items"]
-
-Rank = Literal["danger", "wrong", "open", "not_reached"]
-
-
-RANKS: tuple[Rank, ...] = ("danger", "wrong", "open", "not_reached")
-
-
-RANK_OF: dict[str, Rank] = {
-    "danger": "danger",
-    "load": "danger",
-    "result": "wrong",
-    "part": "wrong",
-    "capture": "wrong",
-    "setting": "wrong",
-    "lost": "wrong",
-    "leak": "wrong",
-    "fault": "wrong",
-    "fuel": "wrong",
-    "isolate": "wrong",
-    "run": "wrong",
-    "swept": "wrong",
-    "tie": "wrong",
-    "temporary": "open",
-    "joint": "open",
-    "empty": "open",
-    "missing": "open",
-    "look_again": "open",
-    "wire": "open",
-    "row": "open",
-    "altered": "open",
-    "word": "open",
-    "step": "not_reached",
-}
-
-
-class OpenItem(BaseModel):
-    """One thing left open: what it is, the first rung it blocks, where it is cleared; how bad it
-    is, and the box that ends a danger.
-
-    `holds_up`: undoing it asks what carries that body now. `no_closer`: no step of the plan closes
-    it.
-    """
-
-    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
-    id: str
-    kind: str
-    what: str
-    blocks: str
-    step: str | None = None
-    clear_at: str | None = None
-    clear_number: str = ""
-    step_number: str = ""
-    stage: str = ""
-    undo: str = ""
-    since: str = ""
-    who: str = ""
-    open_for: str | None = None
-    note: str | None = None
-    assumed: bool = False
-    sort: str = "other"
-    where: str | None = None
-    rank: Rank = "open"
-    box: str | None = None
-    holds_up: str | None = None
-    no_closer: bool = False
-    count: int = 1
-
-    @computed_field
-    @property
-    def temporary(self) -> bool:
-        """Whether a press ends it: something left open for a while."""
-        return self.kind == "temporary"
-
-    @computed_field
-    @property
-    def live(self) -> bool:
-        """Whether somebody can be hurt by it now."""
-        return self.rank == "danger"
-
-    @computed_field
-    @property
-    def counted_out(self) -> bool:
-        """Whether it is one of the covers and caps that are counted out again."""
-        return self.sort in ("cover", "cap")
-
-    @computed_field
-    @property
-    def shuts(self) -> bool:
-        """Whether a rung is shut by it."""
-        return self.blocks != "nothing"
+__all__ = ["left_open", "temporary_items"]
 
 
 def left_open(state: BookState) -> tuple[OpenItem, ...]:
@@ -126,8 +34,34 @@ def left_open(state: BookState) -> tuple[OpenItem, ...]:
             *_look_again(state),
             *_changed(state),
             *_rows(state),
+            *_half_in(state),
         ),
     )
+
+
+def _half_in(state: BookState) -> list[OpenItem]:
+    """Units that are stopped short on purpose, until they move on or back."""
+    found = []
+    for step in plan_of(state).step:
+        half = half_at(state, step) if step.moves is not None else None
+        if half is None or status_of(state, step).status in SETTLED:
+            continue
+        found.append(
+            open_item(
+                id=f"half:{step.id}",
+                kind="half",
+                what=f"half in, on purpose: {half.why}; held by {half.held}",
+                blocks="crank",
+                step=step.id,
+                clear_at=step.id,
+                step_number=step.number,
+                stage=step.stage,
+                undo="each looks, then it is moved on or back",
+                since=half.since,
+                who=half.who,
+            )
+        )
+    return found
 
 
 def _rows(state: BookState) -> list[OpenItem]:
@@ -210,10 +144,6 @@ def _look_again(state: BookState) -> list[OpenItem]:
         )
         for due in looks_due(state)
     ]
-
-
-def open_item(**facts: object) -> OpenItem:
-    return OpenItem.model_validate({"rank": RANK_OF[str(facts["kind"])], **facts})
 
 
 def _dangers(state: BookState) -> list[OpenItem]:

@@ -8,9 +8,10 @@ from hollet.core.book.concessions import owner_of, without_word
 from hollet.core.book.faults import fault_items
 from hollet.core.book.fuel import fuel_items
 from hollet.core.book.leaks import leak_items
-from hollet.core.book.ledger import OpenItem, left_open, open_item, temporary_items
+from hollet.core.book.ledger import left_open, temporary_items
 from hollet.core.book.machined import machine_orders
 from hollet.core.book.needs import fitted_unproven
+from hollet.core.book.one_open import OpenItem, open_item
 from hollet.core.book.settings import disturbed_settings
 from hollet.core.book.sweeping import sweep_items
 from hollet.core.book.ties import tie_items

@@ -9,7 +9,8 @@ from collections.abc import Iterator, Sequence
 
 from hollet.core.book.around import around_now
 from hollet.core.book.dangers import live_dangers
-from hollet.core.book.ledger import OpenItem, left_open
+from hollet.core.book.ledger import left_open
+from hollet.core.book.one_open import OpenItem
 from hollet.core.book.passing import current_step
 from hollet.core.book.spoken import spoken_notes
 from hollet.core.book.supports import BodyStand, SupportView, support_view

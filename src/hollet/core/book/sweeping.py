@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from pydantic import computed_field
 
 from hollet.core.book.last_look import is_after, last_look
-from hollet.core.book.ledger import OpenItem, open_item
+from hollet.core.book.one_open import OpenItem, open_item
 from hollet.core.book.passing import Obstacle, reason_keys
 from hollet.core.book.ties import TieRow, ties
 from hollet.core.entries import BookState, Done, Entry, Line, Reopened, Swept

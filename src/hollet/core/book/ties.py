@@ -9,7 +9,8 @@ from pydantic import computed_field
 
 from hollet.core.book.captures import captures_of
 from hollet.core.book.last_look import is_after, last_look
-from hollet.core.book.ledger import OpenItem, open_item, temporary_items
+from hollet.core.book.ledger import temporary_items
+from hollet.core.book.one_open import OpenItem, open_item
 from hollet.core.book.removals import back_steps
 from hollet.core.entries import BookState, Done, Entry, Line, TieProven, TieTold
 from hollet.core.entries.status import SETTLED, last_as, plan_of, status_of

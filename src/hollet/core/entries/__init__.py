@@ -62,7 +62,7 @@ from hollet.core.entries.lifting import LiftElement, LiftSaid
 from hollet.core.entries.looks import LookedAgain, MovedBolt, OdometerSaid
 from hollet.core.entries.machine import MachineMeasured, MachineMoved, MachineOrdered
 from hollet.core.entries.money import BudgetSet, OwnerSaid, Paid, ReserveWeighed, WayWeighed
-from hollet.core.entries.moving import ClearSaid, Touched, UnitMoved, WatchSaid
+from hollet.core.entries.moving import ClearSaid, HalfSaid, Touched, UnitMoved, WatchSaid
 from hollet.core.entries.opened import LeftOpen, Undone
 from hollet.core.entries.openers import OpenerSaid
 from hollet.core.entries.packs import (
@@ -163,6 +163,7 @@ __all__ = [
     "GearEdited",
     "GoneOn",
     "Guarded",
+    "HalfSaid",
     "Happened",
     "HelperKept",
     "KeptSo",

@@ -10,7 +10,7 @@ from hollet.core.entries.base import Key, Short, StepBody
 from hollet.core.procedure.words import MoveWay
 from hollet.core.quantities.quantity import Measured
 
-__all__ = ["ClearSaid", "Touched", "UnitMoved", "WatchSaid", "Watcher"]
+__all__ = ["ClearSaid", "HalfSaid", "Touched", "UnitMoved", "WatchSaid", "Watcher"]
 
 
 class Watcher(BaseModel):
@@ -89,6 +89,25 @@ class ClearSaid(StepBody):
             return f"{self.watcher}: clear"
         between = f", {self.between}" if self.between else ""
         return f"{self.watcher}: {self.gap.value} {self.gap.unit}{between}"
+
+
+class HalfSaid(StepBody):
+    """It is stopped short on purpose: what for, and what holds it so that hands may go in. The next
+    move ends it.
+    """
+
+    called: ClassVar = "half said"
+    never_late: ClassVar = True
+    tells: ClassVar = True
+
+    why: Short
+    held: Short
+
+    def subject(self) -> Key:
+        return Key("moving", self.step)
+
+    def line(self, title: str) -> str:
+        return f"half in, on purpose: {self.why}; held by {self.held}"
 
 
 class Touched(StepBody):

@@ -75,7 +75,8 @@ class ResultSpec(Part):
 
     `through` is the result of the same step whose path this one goes on from: what is bad there
     makes this one bad. `at_once`: its readings hold together only as they were at one moment.
-    `if_outside` is what is looked at before an outside is believed.
+    `if_outside` is what is looked at before an outside is believed. `first` is the result that this
+    one repeats after it has run: both stand side by side.
     """
 
     id: Id
@@ -84,6 +85,7 @@ class ResultSpec(Part):
     through: Id | None = None
     if_outside: Words | None = None
     at_once: bool = False
+    first: Id | None = None
     reading: Id | None = None
     minuend: Id | None = None
     subtrahend: Id | None = None

@@ -6,11 +6,20 @@ from collections.abc import Sequence
 from datetime import datetime, timedelta
 from typing import Any
 
-from hollet.core.entries import BookState, ClearSaid, Entry, Touched, UnitMoved, WatchSaid
+from hollet.core.entries import (
+    BookState,
+    ClearSaid,
+    Entry,
+    HalfSaid,
+    Touched,
+    UnitMoved,
+    WatchSaid,
+)
 from hollet.core.procedure.kinds import BaseStep
 from hollet.core.procedure.words import MoveWay
 from hollet.core.quantities.quantity import decimal_text, round9
-from hollet.core.view import View
+from hollet.core.steps.halfway import half_at, half_in
+from hollet.core.steps.moving_views import Gap, MovingFacts, ToGo, Voice
 
 __all__ = [
     "BACK",
@@ -18,7 +27,6 @@ __all__ = [
     "FAR_MM",
     "NEAR_MM",
     "TURNS",
-    "MovingFacts",
     "moving_of",
     "one_word",
 ]
@@ -50,68 +58,6 @@ AXES: tuple[tuple[str, MoveWay], ...] = (
 )
 
 
-class ToGo(View):
-    """One axis: which way and how far it still has to go; `known`: every move was told with its
-    amount.
-    """
-
-    way: MoveWay
-    left: float
-    unit: str
-    there: bool
-    known: bool
-
-
-class Voice(View):
-    """One watcher: what was said since the last move, and how wide the gap is."""
-
-    who: str
-    point: str
-    said: str
-    verdict: str
-    missing: bool
-    at: str
-
-
-class Gap(View):
-    """The nearest gap: how wide (mm), how sure, the least allowed, and the verdict in words."""
-
-    who: str
-    between: str
-    mm: float
-    U: float
-    least: float | None
-    verdict: str
-    words: str
-
-
-class MovingFacts(View):
-    """The moves of a step: the last one and how to go back; each voice; `open` are the ways that
-    may be moved, `shut` is why the others may not; `against`: why it is not in; `at_once`:
-    same again and all clear is one press.
-    """
-
-    title: str
-    last: MoveWay | None
-    last_by: str
-    last_at: str
-    last_who: str
-    back: MoveWay | None
-    word: str
-    voices: tuple[Voice, ...]
-    next_voice: str | None
-    to_go: tuple[ToGo, ...]
-    gap: Gap | None
-    more_gaps: int
-    open: tuple[MoveWay, ...]
-    shut: str
-    against: str
-    at_once: bool
-    touching: str
-    moves: int
-    pitch: float | None
-
-
 def moving_of(state: BookState, step: BaseStep, now: str) -> MovingFacts | None:
     """How a unit stands on its way; None where nobody has said who watches what."""
     watch = state.newest(WatchSaid, "moving", step.id)
@@ -135,10 +81,12 @@ class _Moves:
         self, state: BookState, step: BaseStep, watch: Entry[WatchSaid], now: datetime
     ) -> None:
         self.watch, self.now = watch, now
+        self.half, self.stands = half_in(state, step), half_at(state, step)
+        self.halves = state.each(HalfSaid, "moving", step.id)
         since = watch.seq
         self.moves = [e for e in state.each(UnitMoved, "moving", step.id) if e.seq > since]
         self.last = self.moves[-1] if self.moves else None
-        after = self.last.seq if self.last is not None else since
+        after = max(e.seq for e in (watch, self.last, self.half) if e is not None)
         self.said = [e for e in state.each(ClearSaid, "moving", step.id) if e.seq > after]
         self.touches = state.each(Touched, "moving", step.id)
         self.touch = self._touching(state.each(UnitMoved, "moving", step.id))
@@ -187,7 +135,8 @@ class _Moves:
 
     def unheard(self) -> list[str]:
         """Whose voice is not there since the last move, whenever that was."""
-        if self.last is not None and self.last.body.clear and self.touch is None:
+        by_word = self.last is not None and self.last.body.clear
+        if by_word and self.touch is None and self.half is None:
             return []
         spoken = {e.body.watcher for e in self.said}
         return [name for name in self.names if name not in spoken]
@@ -204,6 +153,8 @@ class _Moves:
             return "the first move"
         if self.touch is not None or any(t.seq > self._before_last() for t in self.touches):
             return "it touched"
+        if any(h.seq > self._before_last() for h in self.halves):
+            return "it stood half in"
         if way is not None and way != self.last.body.way:
             return "another direction"
         if who is not None and who != self.last.who:
@@ -244,6 +195,8 @@ class _Moves:
         unheard = self.unheard()
         if self.touch is not None or any(self.judged(e)[0] != "inside" for e in self.gaps()):
             return shut
+        if self.stands is not None:
+            return f"half in, on purpose: {self.stands.why}"
         return f"{', '.join(unheard)} {_has(unheard)} not spoken" if unheard else ""
 
     def to_go(self) -> tuple[ToGo, ...]:
@@ -311,6 +264,7 @@ class _Moves:
             shut=shut,
             against=self.against(),
             at_once=not self.singly() and not shut and not self.past(),
+            half=self.stands,
             touching=_touching(self.touch),
             moves=len(self.moves),
             pitch=nose.left if nose is not None and nose.way == "nose down" else None,
@@ -319,6 +273,8 @@ class _Moves:
     def _title(self, missing: Sequence[str]) -> str:
         if self.touch is not None:
             return f"It touches{_touching(self.touch)}"
+        if self.stands is not None:
+            return f"Half in, on purpose: {self.stands.why}"
         if self.last is None:
             return "Hangs still" if not missing else "Hangs still, each looks first"
         by = _amount(self.last)

@@ -39,7 +39,7 @@ from hollet.core.procedure.schools import Extra
 from hollet.core.procedure.sheet import Step, blocks_of
 from hollet.core.procedure.words import RUNGS, STAGES
 from hollet.core.steps.lifting import LiftFacts
-from hollet.core.steps.moving import MovingFacts
+from hollet.core.steps.moving_views import MovingFacts
 from hollet.core.view import View
 from hollet.screens.benches.by_hand import (
     AgainRow,

@@ -1,6 +1,6 @@
 """A step in which figures are read and judged."""
 
-from collections.abc import Iterator, Set
+from collections.abc import Iterator, Mapping, Set
 from typing import TYPE_CHECKING, Annotated, ClassVar, Literal
 
 from pydantic import Field
@@ -129,13 +129,31 @@ class MeasureStep(BaseStep):
                 yield "reading", f"'{reading.id}' repeats '{reading.first}', which none takes"
             if reading.rests is not None and reading.first is None:
                 yield "reading", f"'{reading.id}' comes to rest: name the `first` that it repeats"
+        own = {reading.id: reading for reading in self.reading}
+        judged = {result.id for step in sheet.step for result in step.results()}
         for result in self.result:
             yield from _result_laws(result, known)
+            yield from _repeat_laws(result, own, judged)
         yield from path_laws(self.result)
         yield from carrier_laws(self.carrier, self.reading, self.result, sheet)
         yield from pair_laws(self.pairs, self.result)
         yield from valve_laws(self.valve_shims, self.result)
         yield from pack_laws(self.pack, self.result, self.reading, sheet)
+
+
+def _repeat_laws(
+    result: ResultSpec, own: Mapping[str, ReadingSpec], judged: Set[str]
+) -> Iterator[tuple[str, str]]:
+    """What repeats a result names one that there is, and is made of readings that repeat too:
+    whether both were read in one state is seen by them.
+    """
+    if result.first is None:
+        return
+    if result.first not in judged or result.first == result.id:
+        yield "result", f"'{result.id}' repeats '{result.first}', which no other step judges"
+    alone = [name for name in result.named() if name not in own or own[name].first is None]
+    if alone:
+        yield "result", f"'{result.id}' repeats one, but '{alone[0]}' names no `first` of its own"
 
 
 def _result_laws(result: ResultSpec, known: Set[str]) -> Iterator[tuple[str, str]]:
