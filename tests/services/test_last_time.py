@@ -1,5 +1,8 @@
 """The next build of a vehicle opens with what the last one said, dated, beside today."""
 
+import pytest
+
+from hollet.core.errors import Refused
 from hollet.services import builds
 from hollet.services.builds import make_build
 from hollet.services.last_time import last_time
@@ -59,3 +62,33 @@ def test_the_desk_lays_then_beside_today(hand: Hand):
     then.write("reading", step="ring", typed=["0.40 0.50"], **READ)
     assert last_time(hand.workshop, then.build).builds[0].rows[0].today == "0.45 mm"
     assert last_time(hand.workshop, hand.build).title == "Nothing was built on One before this"
+
+
+def test_an_engine_takes_its_past_to_another_vehicle(hand: Hand):
+    """By the number stamped on it, whatever its case and strokes; at no bench, and never of another
+    sort of unit.
+    """
+    hand.write("reading", step="ring", typed=["0.30 0.40"], **READ)
+    hand.write("unit named", sort="engine", number="HX 4711-b")
+    then = another(hand, vehicle="Two")
+    assert last_time(hand.workshop, then.build).title == "Nothing was built on Two before this"
+    then.write("unit named", sort="gearbox", number="hx4711B")
+    assert last_time(hand.workshop, then.build).builds == ()
+    then.write("unit named", sort="engine", number="hx4711B")
+    view = last_time(hand.workshop, then.build)
+    assert view.title.endswith("before this, 1 build with a unit of this one elsewhere")
+    (found,) = view.builds
+    assert (found.by, found.rows[0].what) == ("engine HX 4711-b, then in One", "Gap")
+    assert told(then) == []
+    assert [(u.sort, u.number) for u in view.units if u.sort == "engine"] == [("engine", "hx4711B")]
+    later = another(hand, vehicle="One", name="Third")
+    later.write("unit named", sort="engine", number="HX4711B")
+    assert [b.by for b in last_time(hand.workshop, later.build).builds] == [
+        "",
+        "engine hx4711B, then in Two",
+    ]
+
+
+def test_a_number_of_two_letters_is_none(hand: Hand):
+    with pytest.raises(Refused, match="as it is stamped"):
+        hand.write("unit named", sort="engine", number=" a-1 ")

@@ -160,3 +160,23 @@ def test_one_step_only_and_nothing_left(shop):
     read_readings(workshop, build, HEAD + rows, who="TR")
     with pytest.raises(Refused, match="every reading"):
         sheet_pdf(workshop, build, ("One", ""), None, "now")
+
+
+def test_a_table_does_not_prove_one_moment(shop):
+    """Current and drop of two evenings in one table: the hour of both is that of the table, and a
+    drop that holds only with its current of the same burst is not judged by it.
+    """
+    workshop, _ = shop
+    by_kind = {preset["kind"]: preset for preset in presets()}
+    for code, kind in (("V2", "voltmeter"), ("I1", "ammeter")):
+        edit_tool(
+            workshop, {**by_kind[kind], "id": code.lower(), "code": code}, who="MK", version=0
+        )
+    build = make_build(
+        workshop, sheets=["before-power"], name="Drop", vehicle="One", about="", who="MK"
+    )
+    rows = "crank_amps,180,A,I1,cranking,,\ndrop_v,0.09,V,V2,cranking,,\n"
+    read_readings(workshop, build, HEAD + rows, who="TR")
+    drop = next(r for r in bench(workshop, build, "drop").results if r.id == "drop_r")
+    assert drop.judgement.verdict != "inside"
+    assert "a table does not say when" in drop.held

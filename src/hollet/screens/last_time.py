@@ -1,16 +1,32 @@
-"""Last time on this vehicle: what earlier builds measured, kept and accepted, beside today."""
+"""Last time on this vehicle, or with this engine or gearbox: what earlier builds measured, kept and
+accepted, beside today.
+"""
 
 from collections.abc import Mapping, Sequence
+from typing import NamedTuple
 
 from hollet.core.book.last_time import LastLine
+from hollet.core.book.units import UnitLine
 from hollet.core.view import View
 from hollet.core.words import counted
 from hollet.screens.record import RecordView
 
-__all__ = ["LastBuild", "LastRow", "LastView", "last_view"]
+__all__ = ["Earlier", "LastBuild", "LastRow", "LastView", "last_view"]
 
 TELLING = ("Open", "Accepted in writing", "Not as it left the works", "Looked at again")
 """The sections of an earlier record that the next build begins with."""
+
+
+class Earlier(NamedTuple):
+    """One earlier build: by which unit it is known where its vehicle was another, its record and
+    its lines.
+    """
+
+    build: str
+    name: str
+    by: str
+    record: RecordView
+    lines: Sequence[LastLine]
 
 
 class LastRow(View):
@@ -25,10 +41,13 @@ class LastRow(View):
 
 
 class LastBuild(View):
-    """One earlier build: how it was closed, what it left, its figures."""
+    """One earlier build: by which unit where its vehicle was another, how it was closed, what it
+    left, its figures.
+    """
 
     build: str
     name: str
+    by: str
     title: str
     about: str
     left: tuple[str, ...]
@@ -36,22 +55,27 @@ class LastBuild(View):
 
 
 class LastView(View):
-    """All earlier builds of the vehicle, the newest first."""
+    """All earlier builds of the vehicle, the newest first, then those of its units in other
+    vehicles.
+    """
 
     title: str
+    units: tuple[UnitLine, ...]
     builds: tuple[LastBuild, ...]
 
 
 def last_view(
     vehicle: str,
-    earlier: Sequence[tuple[str, str, RecordView, Sequence[LastLine]]],
+    units: tuple[UnitLine, ...],
+    earlier: Sequence[Earlier],
     today: Mapping[tuple[str, str], str],
 ) -> LastView:
-    """`earlier` are build, name, record and lines; `today` the figures by step and key."""
+    """`today` are the figures by step and key."""
     builds = tuple(
         LastBuild(
             build=build,
             name=name,
+            by=by,
             title=record.title,
             about=record.about,
             left=tuple(
@@ -62,13 +86,14 @@ def last_view(
             ),
             rows=tuple(_row(line, today) for line in lines),
         )
-        for build, name, record, lines in earlier
+        for build, name, by, record, lines in earlier
     )
-    none = f"Nothing was built on {vehicle} before this"
-    return LastView(
-        title=f"{counted(len(builds), 'build')} before this on {vehicle}" if builds else none,
-        builds=builds,
-    )
+    moved = sum(bool(b.by) for b in builds)
+    here, away = len(builds) - moved, f"{counted(moved, 'build')} with a unit of this one elsewhere"
+    title = f"{counted(here, 'build')} before this on {vehicle}"
+    if not here:
+        title = f"Nothing was built on {vehicle} before this"
+    return LastView(title=f"{title}, {away}" if moved else title, units=units, builds=builds)
 
 
 def _row(line: LastLine, today: Mapping[tuple[str, str], str]) -> LastRow:

@@ -136,7 +136,8 @@ def read_readings(workshop: Workshop, build: str, text: str, *, who: str) -> Rea
                     datum=row.get("datum") or None,
                     sure=row.get("sure", "").casefold() == "yes",
                 )
-                bodies.append(accept(state, edit, hand))
+                body = accept(state, edit, hand)
+                bodies.append(body.model_copy(update={"tabled": True}))
             except ValidationError as error:
                 raise Refused(
                     "bad_file", f"line {line}: {error.errors()[0]['msg']}", field="typed"

@@ -6,6 +6,7 @@ from pydantic import StringConstraints
 
 from hollet.core.acts.base import Act, step_named
 from hollet.core.acts.hand import Hand
+from hollet.core.book.units import LEAST_STAMPED, stamped
 from hollet.core.calendar.clock import pauses
 from hollet.core.entries import (
     AttemptStarted,
@@ -17,14 +18,24 @@ from hollet.core.entries import (
     Pin,
     Pinned,
     Spoken,
+    UnitNamed,
     Worded,
 )
 from hollet.core.entries.status import plan_of
-from hollet.core.entries.told import PauseCause
+from hollet.core.entries.told import PauseCause, UnitSort
 from hollet.core.errors import NotFound, Refused
 from hollet.core.steps.inspection import find_part
 
-__all__ = ["ClipAct", "NoteAct", "PauseSaidAct", "PhotoAct", "PinnedAct", "SpokenAct", "WordedAct"]
+__all__ = [
+    "ClipAct",
+    "NoteAct",
+    "PauseSaidAct",
+    "PhotoAct",
+    "PinnedAct",
+    "SpokenAct",
+    "UnitNamedAct",
+    "WordedAct",
+]
 
 
 class NoteAct(Act[Note], Note):
@@ -55,6 +66,22 @@ class PauseSaidAct(Act[PauseSaid]):
         return PauseSaid(
             before=gap.before, after=gap.after, cause=self.cause, minutes=round(gap.minutes)
         )
+
+
+class UnitNamedAct(Act[UnitNamed]):
+    """The number stamped on a unit of this build."""
+
+    body: ClassVar = UnitNamed
+    kind: Literal["unit named"]
+    sort: UnitSort
+    number: Annotated[str, StringConstraints(max_length=40)]
+
+    def accepted(self, state: BookState, hand: Hand) -> UnitNamed:
+        number = " ".join(self.number.split())
+        if len(stamped(number)) < LEAST_STAMPED:
+            words = f"'{number}': the number as it is stamped, three letters or digits and more"
+            raise Refused("bad_entry", words, field="number")
+        return UnitNamed(sort=self.sort, number=number)
 
 
 class SpokenAct(Act[Spoken], Spoken):

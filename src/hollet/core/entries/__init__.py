@@ -109,7 +109,17 @@ from hollet.core.entries.takedown import (
     Wire,
 )
 from hollet.core.entries.ties import Swept, TieProven, TieTold
-from hollet.core.entries.told import Clip, Note, PauseSaid, Photo, Pin, Pinned, Spoken, Worded
+from hollet.core.entries.told import (
+    Clip,
+    Note,
+    PauseSaid,
+    Photo,
+    Pin,
+    Pinned,
+    Spoken,
+    UnitNamed,
+    Worded,
+)
 from hollet.core.entries.work import (
     Confirmed,
     Done,
@@ -278,6 +288,7 @@ __all__ = [
     "Unbagged",
     "Undone",
     "UnitMoved",
+    "UnitNamed",
     "VehicleStands",
     "Visit",
     "WatchSaid",

@@ -114,6 +114,7 @@ Place = Literal[
     "tool",
     "trace",
     "turned",
+    "unit",
     "vehicle",
     "visit",
     "wire",

@@ -18,7 +18,8 @@ __all__ = ["Concession", "Disposition", "Reading"]
 class Reading(StepBody):
     """Repeats of one reading as typed, the values as parsed, and the tool as it was; of feeler
     leaves `values` go in and `no_go` do not. `missed`: what had been changed under it after it was
-    read and before it arrived. `sent`: its tool said so itself.
+    read and before it arrived. `sent`: its tool said so itself. `tabled`: it came in a table, which
+    does not say at what hour it was read.
     """
 
     called: ClassVar = "reading"
@@ -37,6 +38,7 @@ class Reading(StepBody):
     sure: bool = False
     missed: Annotated[str, Field(max_length=240)] = ""
     sent: Annotated[tuple[Sent, ...], Field(max_length=50)] = ()
+    tabled: bool = False
 
     def subject(self) -> Key:
         return Key("reading", self.reading)
@@ -54,7 +56,7 @@ class Reading(StepBody):
 
     def line(self, title: str) -> str:
         typed, tool = ", ".join(self.typed), self.instrument.code if self.instrument else "no tool"
-        how = "sent" if self.sent else "typed"
+        how = "sent" if self.sent else "in a table" if self.tabled else "typed"
         plus = f" from {self.deviation_from.value}" if self.deviation_from else ""
         pairs = zip(self.typed, self.values, strict=True)
         if all(_plain(text, str(q.value)) for text, q in pairs):

@@ -6,7 +6,17 @@ from pydantic import Field
 
 from hollet.core.entries.base import AtStep, Body, Key, Own, PhotoHash, Seconds, Share, Short
 
-__all__ = ["Clip", "Note", "PauseSaid", "Photo", "Pin", "Pinned", "Spoken", "Worded"]
+__all__ = [
+    "Clip",
+    "Note",
+    "PauseSaid",
+    "Photo",
+    "Pin",
+    "Pinned",
+    "Spoken",
+    "UnitNamed",
+    "Worded",
+]
 
 
 class Pin(Body):
@@ -100,6 +110,26 @@ class Note(AtStep):
 
     def line(self, title: str) -> str:
         return self.text
+
+
+UnitSort = Literal["engine", "gearbox", "transfer box", "axle"]
+
+
+class UnitNamed(Body):
+    """The number stamped on a unit: one that goes to another vehicle takes its past with it."""
+
+    called: ClassVar = "unit named"
+    begins: ClassVar = False
+    never_late: ClassVar = True
+
+    sort: UnitSort
+    number: Annotated[str, Field(min_length=1, max_length=40)]
+
+    def subject(self) -> Key:
+        return Key("unit", self.sort)
+
+    def line(self, title: str) -> str:
+        return f"{self.sort} {self.number}, as stamped"
 
 
 class Spoken(AtStep):

@@ -79,6 +79,8 @@ def apart_in_time(spec: ResultSpec, taken: Mapping[str, Entry[Reading]]) -> str 
     """Why readings that hold together only at one moment do not: they are of two."""
     if not spec.at_once:
         return None
+    if any(entry.body.tabled for entry in taken.values()):
+        return "a table does not say when each was read: read them together, here"
     times = [datetime.fromisoformat(entry.bench_time) for entry in taken.values()]
     if max(times) - min(times) <= AT_ONCE:
         return None
