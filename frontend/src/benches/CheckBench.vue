@@ -34,12 +34,8 @@ async function say(id: string, sure = false) {
   if (!text) return
   problem.value[id] = asked.value[id] = ''
   try {
-    if (
-      ((await book.write({ kind: 'said', step: props.bench.base.step, figure: id, typed: text, sure })) ||
-        !book.refused) &&
-      typed.value[id]?.trim() === text
-    )
-      typed.value[id] = ''
+    await book.write({ kind: 'said', step: props.bench.base.step, figure: id, typed: text, sure })
+    if (typed.value[id]?.trim() === text) typed.value[id] = ''
     await nextTick()
     document.getElementById(`said-${missing.value?.id}`)?.focus()
   } catch (error) {

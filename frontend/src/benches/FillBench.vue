@@ -27,20 +27,16 @@ async function pour(sure = false) {
   problem.value = question.value = ''
   try {
     const typed = text.value.trim()
-    if (
-      ((await book.write({
-        kind: 'reading',
-        step: props.bench.base.step,
-        reading: props.bench.base.step,
-        typed: [typed],
-        unit: 'L',
-        instrument: tool.value.id,
-        sure,
-      })) ||
-        !book.refused) &&
-      text.value.trim() === typed
-    )
-      text.value = ''
+    await book.write({
+      kind: 'reading',
+      step: props.bench.base.step,
+      reading: props.bench.base.step,
+      typed: [typed],
+      unit: 'L',
+      instrument: tool.value.id,
+      sure,
+    })
+    if (text.value.trim() === typed) text.value = ''
   } catch (error) {
     if (onlyAsks(error)) question.value = error.message
     else problem.value = sentence(error)

@@ -361,10 +361,6 @@ useKeys(() => ({
   justify-content: space-between;
   text-align: left;
 }
-.decide[aria-pressed='true'] {
-  background: var(--ink);
-  color: var(--now);
-}
 .codes {
   display: grid;
   grid-template-columns: 1fr 1fr;
@@ -382,11 +378,6 @@ useKeys(() => ({
 .codes .whole {
   grid-column: 1 / -1;
   justify-content: center;
-}
-.codes [aria-pressed='true'],
-.grades [aria-pressed='true'] {
-  background: var(--ink);
-  color: var(--now);
 }
 .grades {
   display: grid;

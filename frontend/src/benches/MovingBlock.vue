@@ -135,10 +135,6 @@ function ask(who: string) {
   gap: 6px;
   align-items: center;
 }
-[aria-pressed='true'] {
-  background: var(--ink);
-  color: var(--now);
-}
 @media (max-width: 959px) {
   .voices li {
     grid-template-columns: 52px minmax(0, 1fr) auto;

@@ -240,10 +240,6 @@ fieldset {
 .chips {
   margin-top: 4px;
 }
-.chips [aria-pressed='true'] {
-  background: var(--ink);
-  color: var(--now);
-}
 .chips .btn {
   padding: 4px 8px;
 }

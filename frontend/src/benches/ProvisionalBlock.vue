@@ -23,13 +23,13 @@ const unseen = computed(() => base.value.orients.find((o) => !o.seen))
 
 async function say(fits: keyof typeof told) {
   await served(async () => {
-    const saved = await book.write({
+    await book.write({
       kind: 'trial said',
       step: base.value.step,
       fits,
       words: words.value.trim(),
     })
-    if (saved || !book.refused) words.value = ''
+    words.value = ''
   })
 }
 useKeys(() => {

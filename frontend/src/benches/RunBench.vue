@@ -427,10 +427,6 @@ useKeys(
   gap: 8px;
   grid-column: 1 / -1;
 }
-.vacuum [aria-pressed='true'] {
-  background: var(--ink);
-  color: var(--now);
-}
 .samples {
   display: grid;
   grid-template-columns: repeat(4, 1fr) auto;

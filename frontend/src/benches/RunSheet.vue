@@ -180,11 +180,6 @@ defineExpose({
   font-size: 16px;
   gap: 5px;
 }
-.quick [aria-pressed='true'],
-.words [aria-pressed='true'] {
-  background: var(--ink);
-  color: var(--now);
-}
 .noise {
   grid-column: 2;
 }

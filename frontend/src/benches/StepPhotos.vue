@@ -167,8 +167,4 @@ defineExpose({ take: () => button.value?.open() })
   gap: 6px;
   flex-wrap: wrap;
 }
-.row [aria-pressed='true'] {
-  background: var(--ink);
-  color: var(--now);
-}
 </style>

@@ -154,7 +154,8 @@ async function writeOther(asTyped = false) {
       more: turned.value,
       as_typed: asTyped,
     }
-    if ((await book.write(entry)) || !book.refused) other.value = false
+    await book.write(entry)
+    other.value = false
   })
 }
 async function again(bolt: number) {

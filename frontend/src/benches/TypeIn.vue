@@ -48,10 +48,6 @@ async function write(r: ReadingFacts, at: number) {
       state: asAsked.value ? r.state : null,
       sure: sure.value === r.id,
     })
-    if (!done && book.refused) {
-      said.value[r.id] = book.refused
-      return
-    }
     said.value[r.id] = done ? '' : 'not yet saved'
     texts.value[r.id] = ''
     sure.value = null

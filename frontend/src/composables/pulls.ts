@@ -7,12 +7,13 @@ import { useInstrument } from './instrument'
 export function usePulls(bench: () => TightenBenchView) {
   const book = useBook()
   const trace = computed(() => bench().trace)
-  const write = (event: string, bolt: number | null, own?: string) =>
-    book.write(
-      { kind: 'sent pull', step: bench().base.step, joint: bench().joint.id, event, bolt },
-      undefined,
-      own,
-    )
+  const pulled = (event: string, bolt: number | null) => ({
+    kind: 'sent pull' as const,
+    step: bench().base.step,
+    joint: bench().joint.id,
+    event,
+    bolt,
+  })
   const spot = computed(() =>
     trace.value && book.card
       ? { build: book.card.id, step: bench().base.step, about: bench().joint.id, tool: trace.value.tool }
@@ -20,7 +21,8 @@ export function usePulls(bench: () => TightenBenchView) {
   )
   const instrument = useInstrument(
     () => spot.value,
-    (sent: SentView) => write(sent.id, null, sent.id), // its own id: two screens write one line
+    // its own id: two screens write one line
+    (sent: SentView) => book.write(pulled(sent.id, null), undefined, sent.id),
   )
   const live = computed(() => (trace.value ? (instrument.feed.view?.pull ?? null) : null))
   const pull = computed(() => live.value ?? trace.value?.last ?? null)
@@ -28,20 +30,14 @@ export function usePulls(bench: () => TightenBenchView) {
   async function toBolt(bolt: number, reason: string) {
     const { last_entry: entry, last_event: event } = trace.value ?? {}
     if (!entry || !event) return
-    if (await book.act({ kind: 'strike', entry, reason })) await write(event, bolt)
+    if (await book.act({ kind: 'strike', entry, reason })) await book.act(pulled(event, bolt))
   }
   /** What was asked about, or came too late: whose pull it was. */
   async function whose(bolt: number) {
     const sent = instrument.troubled.value
     if (!sent) return
     instrument.forget()
-    await book.act({
-      kind: 'sent pull',
-      step: bench().base.step,
-      joint: bench().joint.id,
-      event: sent.id,
-      bolt,
-    })
+    await book.act(pulled(sent.id, bolt))
   }
   return { ...instrument, trace, live, pull, toBolt, whose }
 }

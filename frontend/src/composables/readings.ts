@@ -87,7 +87,7 @@ export function useReadings(bench: () => MeasureBenchView, entry: Ref<HTMLInputE
         question.value = error.message
         return null
       })
-    if (kept || (kept === false && !book.refused)) onward()
+    if (kept !== null) onward()
   }
   const instrument = useInstrument(() => spot.value, takeSent)
 
@@ -140,7 +140,7 @@ export function useReadings(bench: () => MeasureBenchView, entry: Ref<HTMLInputE
     sending = true
     problem.value = question.value = text.value = '' // free at once for the next figure
     try {
-      const saved = await book.write({
+      await book.write({
         kind: 'reading',
         step: bench().base.step,
         reading: reading.value.id,
@@ -150,8 +150,7 @@ export function useReadings(bench: () => MeasureBenchView, entry: Ref<HTMLInputE
         state: taken.value.trim() || sitting.value || null,
         sure,
       })
-      if (saved || !book.refused) onward()
-      else text.value = sent
+      onward()
     } catch (error) {
       ahead.value = false
       text.value = sent

@@ -134,10 +134,7 @@ describe('a sample', () => {
     await sample()
     expect(typed.oil).toBe('')
     typed.oil = '1.3'
-    answer = async () => {
-      useBook().refused = 'this device is full'
-      return false
-    }
+    answer = () => Promise.reject(new Error('this device is full'))
     await sample()
     expect(typed.oil).toBe('1.3')
   })

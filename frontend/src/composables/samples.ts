@@ -46,7 +46,7 @@ export function useSamples(bench: () => RunBenchView, clock: Ref<number>, proble
     }
     try {
       const entry = { kind: 'samples' as const, step: base.step, attempt: running.id, samples: [one] }
-      if (!(await book.write(entry)) && book.refused) back()
+      await book.write(entry)
     } catch (error) {
       back()
       problem.value = sentence(error)

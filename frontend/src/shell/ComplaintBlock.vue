@@ -134,8 +134,4 @@ const turn = (what: Doing) =>
   align-items: center;
   margin: 4px 0;
 }
-[aria-pressed='true'] {
-  background: var(--ink);
-  color: var(--now);
-}
 </style>

@@ -126,8 +126,4 @@ defineExpose({ ask })
   min-height: 120px;
   align-content: start;
 }
-[aria-pressed='true'] {
-  background: var(--ink);
-  color: var(--now);
-}
 </style>

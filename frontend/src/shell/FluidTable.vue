@@ -179,10 +179,6 @@ button.row {
 .short {
   width: 100px;
 }
-[aria-pressed='true'] {
-  background: var(--ink);
-  color: var(--now);
-}
 @media (max-width: 959px) {
   .row {
     grid-template-columns: minmax(0, 1fr) repeat(4, 56px) 76px 112px;

@@ -107,8 +107,4 @@ async function begin() {
   flex-wrap: wrap;
   gap: 8px;
 }
-[aria-pressed='true'] {
-  background: var(--ink);
-  color: var(--now);
-}
 </style>

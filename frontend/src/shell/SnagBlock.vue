@@ -92,8 +92,4 @@ small {
   font-size: 16px;
   color: var(--mut);
 }
-[aria-pressed='true'] {
-  background: var(--ink);
-  color: var(--now);
-}
 </style>

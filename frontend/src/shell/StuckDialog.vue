@@ -255,10 +255,6 @@ em {
   align-items: center;
   flex-wrap: wrap;
 }
-.line [aria-pressed='true'] {
-  background: var(--ink);
-  color: var(--now);
-}
 @media (max-width: 600px) {
   .rung {
     grid-template-columns: 1fr;

@@ -134,8 +134,4 @@ form,
 form {
   align-items: end;
 }
-[aria-pressed='true'] {
-  background: var(--ink);
-  color: var(--now);
-}
 </style>

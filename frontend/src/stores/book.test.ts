@@ -59,6 +59,17 @@ describe('what another screen wrote', () => {
   })
 })
 
+describe('an entry that nobody put a name to', () => {
+  it('is thrown back to the form that asked, which keeps what was typed', async () => {
+    const book = useBook()
+    const closed = new Error('Nobody said who is at the bench: nothing was written')
+    vi.spyOn(useJournal(), 'write').mockRejectedValue(closed)
+    await expect(book.write(seen('level'))).rejects.toThrow('Nobody said who')
+    expect(await book.handed(seen('level'))).toBe(false)
+    expect(book.refused).toContain('Nobody said who')
+  })
+})
+
 describe('a press on a screen that is still being loaded', () => {
   it('is never lost in silence: a form keeps what it has, a button says it', async () => {
     const book = useBook()

@@ -132,8 +132,8 @@ export const useBook = defineStore('book', () => {
   }
 
   /**
-   * Write an entry; true when it is on the server, false when it waits or could not be kept (then `refused`
-   * says why). A refusal is thrown: it is said where it was typed.
+   * Write an entry; true when it is on the server, false when it waits in this browser. What was refused, or
+   * could not be kept, is thrown: it is said where it was typed, and the form keeps it.
    */
   async function write(entry: Entry, file?: Blob, own?: string): Promise<boolean> {
     const elsewhere = !bench.value || ('step' in entry && entry.step !== bench.value.base.step)
@@ -164,9 +164,7 @@ export const useBook = defineStore('book', () => {
       return view !== null
     } catch (error) {
       if (error instanceof Refusal && error.status === 409) void reload()
-      if (error instanceof Refusal) throw error
-      refused.value = sentence(error)
-      return false
+      throw error // nothing is written and nothing waits: the form that asked keeps what was typed
     } finally {
       inHand.delete(mine)
       if (mineNow) busy.value = false

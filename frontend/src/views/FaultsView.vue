@@ -276,10 +276,6 @@ function press(what: string) {
   font-size: 16px;
   font-weight: 460;
 }
-[aria-pressed='true'] {
-  background: var(--ink);
-  color: var(--now);
-}
 .group {
   margin: 8px 0;
 }

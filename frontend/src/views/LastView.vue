@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Last time on this vehicle, or with this engine or gearbox: what earlier builds measured, kept, accepted and left, beside today. */
+/** Last time on this vehicle, or with this engine or gearbox: what earlier builds left, beside today. */
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { client, type Schemas } from '@/api/client'

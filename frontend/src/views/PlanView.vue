@@ -948,10 +948,6 @@ useKeys(() => ({
 .pair .btn {
   flex: 1;
 }
-.pair [aria-pressed='true'] {
-  border-width: 3px;
-  font-weight: 780;
-}
 .give {
   display: grid;
   gap: 8px;

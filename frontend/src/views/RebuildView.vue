@@ -314,10 +314,6 @@ button.assumed {
   gap: 8px;
   flex-wrap: wrap;
 }
-.do [aria-pressed='true'] {
-  background: var(--ink);
-  color: var(--now);
-}
 .oneway li {
   padding: 4px 0;
 }

@@ -87,8 +87,4 @@ small {
   gap: 8px;
   margin: 8px 0;
 }
-[aria-pressed='true'] {
-  background: var(--ink);
-  color: var(--now);
-}
 </style>
