@@ -45,3 +45,24 @@ def test_the_next_build_begins_with_the_last(demo, mk: Bench):
     expect(row).to_contain_text("accepted in writing")
     before.get_by_role("link", name="One: engine out, top end").click()
     mk.shows("Not settled")
+
+
+def test_what_nobody_put_a_name_to_stays_typed(demo, page):
+    """A device on which nobody said who is at the bench: asked and closed, the number stays; named,
+    it is written, and its unit is known.
+    """
+    bench = Bench(page)
+    bench.go(f"{demo.url}/builds/{build_named(demo, 'One, clutch')}/last", "1 build before this")
+    field = page.locator("input[name=stamped]")
+    field.fill("HX 4711")
+    bench.press("Read off")
+    expect(page.get_by_role("dialog")).to_contain_text("Who is at the bench?")
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("alert")).to_contain_text("Nobody said who is at the bench")
+    expect(field).to_have_value("HX 4711")
+    bench.press("Read off")
+    page.locator("input[name=initials]").fill("TR")
+    page.keyboard.press("Enter")
+    bench.written("engine HX 4711, as stamped")
+    expect(page.locator(".stamped")).to_contain_text("engine HX 4711 (TR")
+    expect(field).to_have_value("")
