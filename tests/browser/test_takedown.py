@@ -208,6 +208,7 @@ def test_stop_at_once(hanging, mk):
     mk.press("up")
     mk.press("a storm")
     mk.shows("Secure now, 1 of")
+    mk.page.get_by_role("group", name="Ground").get_by_role("button", name="hard").click()
     for point in ("gearbox tail", "rails of the block"):
         mk.page.locator("select[name=point]").select_option(point)
         mk.page.get_by_role("button", name="cradle", exact=True).click()

@@ -50,7 +50,8 @@ def leaky() -> Book:
 def press(book: Book, fluid: str = "fuel", **more: object) -> str:
     """Under pressure, everything seen before; the id of the look."""
     seen = book.state.lore.system(fluid).needs
-    return book.do("look begun", fluid=fluid, way="pressed", seen=seen, **more).id
+    own = {"heat": "cold"} | more
+    return book.do("look begun", fluid=fluid, way="pressed", seen=seen, **own).id
 
 
 def off(book: Book, look: str, **more: object) -> None:
@@ -230,7 +231,7 @@ def test_cold_never_clears_hot_and_standing_never_running(leaky: Book):
 
 def test_running_and_hot_are_said_only_where_it_ran(leaky: Book):
     seen = leaky.state.lore.system("oil").needs
-    leaky.refuse("not_running", "look begun", fluid="oil", way="running", seen=seen)
+    leaky.refuse("not_running", "look begun", fluid="oil", way="running", heat="cold", seen=seen)
     hot = {"fluid": "oil", "way": "pressed", "heat": "hot", "seen": seen}
     leaky.refuse("not_hot", "look begun", **hot)
     running(leaky)
@@ -267,6 +268,28 @@ def test_a_run_makes_it_hot_for_an_hour(leaky: Book):
     leaky.refuse("not_hot", "look begun", **hot)
 
 
+def test_hot_is_not_called_cold(leaky: Book):
+    """After a run that made it hot it is cold by hours, or by what is read there."""
+    cold = {
+        "fluid": "oil",
+        "way": "pressed",
+        "heat": "cold",
+        "seen": leaky.state.lore.system("oil").needs,
+    }
+    running(leaky, "attempt-1")
+    leaky.do("samples", step="fire", attempt="attempt-1", samples=[{"t": 9, "coolant": "88 °C"}])
+    stopped(leaky, "attempt-1")
+    leaky.later(2)
+    leaky.refuse("not_cold", "look begun", **cold)
+    level = {"fluid": "oil", "level": "at", "attitude": "level"}
+    leaky.refuse("not_cold", "level said", heat="cold", **level)
+    leaky.do("level said", heat="hot", **level)
+    leaky.refuse("not_cold", "look begun", temperature="55 °C", **cold)
+    off(leaky, leaky.do("look begun", temperature="35 °C", **cold).id)
+    leaky.later(2.1)
+    off(leaky, leaky.do("look begun", **cold).id)
+
+
 def test_made_anew_it_is_not_dry_till_it_was_looked_at(leaky: Book):
     """Dripped, nipped, damp, apart: what it leaked before it was made anew still counts."""
     look = press(leaky, "oil")
@@ -284,7 +307,8 @@ def test_made_anew_it_is_not_dry_till_it_was_looked_at(leaky: Book):
 
 def test_each_thing_is_seen_before_the_pressure_goes_up(leaky: Book):
     needs = leaky.state.lore.system("fuel").needs
-    leaky.refuse("not_seen", "look begun", fluid="fuel", way="pressed", seen=needs[:-1])
+    own = {"fluid": "fuel", "way": "pressed", "heat": "cold"}
+    leaky.refuse("not_seen", "look begun", seen=needs[:-1], **own)
     press(leaky)
     with pytest.raises(Conflict):
         press(leaky)
@@ -395,11 +419,11 @@ def test_running_is_looked_at_while_it_runs(leaky: Book):
     """The engine was stopped, the look was not ended: dry then says nothing of running."""
     running(leaky)
     seen = leaky.state.lore.system("oil").needs
-    look = leaky.do("look begun", fluid="oil", way="running", seen=seen).id
+    look = leaky.do("look begun", fluid="oil", way="running", heat="cold", seen=seen).id
     wet(leaky, look, grade="drop", name="Filter", fluid="oil", joint="filter")
     off(leaky, look)
     leaky.do("leak mended", place="oil:filter", how="apart")
-    look = leaky.do("look begun", fluid="oil", way="running", seen=seen).id
+    look = leaky.do("look begun", fluid="oil", way="running", heat="cold", seen=seen).id
     stopped(leaky)
     leaky.later(0.1)
     own = {"fluid": "oil", "place": "oil:filter", "grade": "dry", "look": look}
@@ -439,7 +463,7 @@ def test_a_fluid_goes_from_empty_to_a_level_that_holds(leaky: Book):
     leaky.read("oil_in", "oil_in", "4.2 L", tool="j1")
     leaky.do("confirmed", step="oil_in", what="At the mark")
     leaky.do("done", step="oil_in")
-    leaky.do("level said", fluid="oil", level="at", attitude="level")
+    leaky.do("level said", fluid="oil", level="at", attitude="level", heat="cold")
     found = row(leaky, "oil")
     assert (found.filled, found.level, found.amounts) == ("done", "done", "4.2 in")
     running(leaky)
@@ -458,15 +482,21 @@ def test_a_fluid_goes_from_empty_to_a_level_that_holds(leaky: Book):
     ],
 )
 def test_a_level_counts_as_it_was_read(leaky: Book, said: dict[str, str], mark: str):
-    leaky.do("level said", fluid="oil", **said)
+    leaky.do("level said", fluid="oil", heat="cold", **said)
     assert row(leaky, "oil").level == mark
 
 
 def test_a_gearbox_is_full_when_it_runs_over(leaky: Book):
-    leaky.do("level said", fluid="gear", level="over", attitude="level")
+    leaky.do("level said", fluid="gear", level="over", attitude="level", heat="cold")
     assert row(leaky, "gear").level == "done"
     leaky.refuse(
-        "not_running", "level said", fluid="gear", level="at", attitude="level", running=True
+        "not_running",
+        "level said",
+        fluid="gear",
+        level="at",
+        attitude="level",
+        heat="cold",
+        running=True,
     )
 
 

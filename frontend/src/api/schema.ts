@@ -7695,10 +7695,9 @@ export interface components {
             fluid: "oil" | "coolant" | "fuel" | "brake" | "clutch" | "gear" | "axle" | "automatic";
             /**
              * Heat
-             * @default cold
              * @enum {string}
              */
-            heat?: "cold" | "hot";
+            heat: "cold" | "hot";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -8071,7 +8070,8 @@ export interface components {
         /**
          * LookBegunAct
          * @description It is under pressure, or runs, and is looked at; everything that is seen before is pressed.
-         *     Hot is what a run of this build made hot, or what is read to be.
+         *     Hot is what a run of this build made hot, or what is read to be; cold is what no run made hot in
+         *     the last hours, or what is read to be.
          */
         LookBegunAct: {
             /**
@@ -8081,10 +8081,9 @@ export interface components {
             fluid: "oil" | "coolant" | "fuel" | "brake" | "clutch" | "gear" | "axle" | "automatic";
             /**
              * Heat
-             * @default cold
              * @enum {string}
              */
-            heat?: "cold" | "hot";
+            heat: "cold" | "hot";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}

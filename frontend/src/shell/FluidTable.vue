@@ -15,27 +15,25 @@ const open = ref<string | null>(null)
 const amount = ref('')
 const grade = ref('')
 const words = ref('')
-const attitude = ref<Schemas['LevelSaidAct']['attitude']>('level')
-const hot = ref(false)
+/** How it stands and whether it is hot is never filled in as said. */
+const attitude = ref<Schemas['LevelSaidAct']['attitude'] | ''>('')
+const heat = ref<Schemas['LevelSaidAct']['heat'] | ''>('')
 const LEVELS: readonly (readonly [Schemas['LevelSaidAct']['level'], string])[] = [
   ['below', 'Below its mark'],
   ['at', 'At its mark'],
   ['over', 'Runs over'],
 ]
 const CAME = ['air', 'foam', 'clear', 'nothing'] as const
+const HEATS = ['cold', 'hot'] as const
 const STANDS = ['level', 'nose up', 'nose down', 'leaning', 'on its own base'] as const
 const system = (r: Row) => props.view.systems.find((s) => s.kind === r.fluid)
 
-const level = (r: Row, at: (typeof LEVELS)[number][0]) =>
-  served(() =>
-    book.write({
-      kind: 'level said',
-      fluid: r.fluid,
-      level: at,
-      attitude: attitude.value,
-      heat: hot.value ? 'hot' : 'cold',
-    }),
-  )
+async function level(r: Row, at: (typeof LEVELS)[number][0]) {
+  if (!attitude.value || !heat.value) return
+  const state = { attitude: attitude.value, heat: heat.value }
+  const kept = await served(() => book.write({ kind: 'level said', fluid: r.fluid, level: at, ...state }))
+  if (kept !== undefined) attitude.value = heat.value = ''
+}
 const bled = (r: Row, came: (typeof CAME)[number]) =>
   served(() => book.write({ kind: 'bleed cycle', fluid: r.fluid, came }))
 async function moved(r: Row, way: 'in' | 'out') {
@@ -93,11 +91,28 @@ async function moved(r: Row, way: 'in' | 'out') {
           <label class="field"
             ><span>the unit stands</span
             ><select v-model="attitude" class="entry" :name="`stands-${r.fluid}`">
+              <option value="" disabled>say how</option>
               <option v-for="s in STANDS" :key="s">{{ s }}</option>
             </select></label
           >
-          <button type="button" class="btn small" :aria-pressed="hot" @click="hot = !hot">hot</button>
-          <button v-for="[at, w] in LEVELS" :key="at" type="button" class="btn small" @click="level(r, at)">
+          <button
+            v-for="h in HEATS"
+            :key="h"
+            type="button"
+            class="btn small"
+            :aria-pressed="heat === h"
+            @click="heat = h"
+          >
+            {{ h }}
+          </button>
+          <button
+            v-for="[at, w] in LEVELS"
+            :key="at"
+            type="button"
+            class="btn small"
+            :disabled="!attitude || !heat"
+            @click="level(r, at)"
+          >
             {{ w }}
           </button>
         </div>

@@ -9,19 +9,28 @@ const props = defineProps<{ view: Schemas['LeaksView'] }>()
 const book = useBook()
 const { problem, served } = useServer()
 const fluid = ref(props.view.systems[0]?.kind ?? 'oil')
-const way = ref<'pressed' | 'running'>('pressed')
-const heat = ref<'cold' | 'hot'>('cold')
+/** Nothing is chosen before a hand chose it: a clean look counts for what it was clean at. */
+const way = ref<'pressed' | 'running' | null>(null)
+const heat = ref<'cold' | 'hot' | null>(null)
 const pressure = ref('')
 const temperature = ref('')
 const seen = ref<string[]>([])
 const system = computed(() => props.view.systems.find((s) => s.kind === fluid.value) ?? props.view.systems[0])
 const name = (kind: string) => props.view.rows.find((r) => r.fluid === kind)?.name ?? kind
-const ready = computed(() => system.value?.needs.every((n) => seen.value.includes(n)))
+const lacks = computed(() => {
+  const left = system.value?.needs.filter((n) => !seen.value.includes(n)) ?? []
+  return [
+    ...(way.value ? [] : ['under pressure or running']),
+    ...(heat.value ? [] : ['cold or hot']),
+    ...left,
+  ]
+})
 watch(fluid, () => (seen.value = []))
 function press(what: string) {
   seen.value = seen.value.includes(what) ? seen.value.filter((n) => n !== what) : [...seen.value, what]
 }
 async function begin() {
+  if (!way.value || !heat.value) return
   const own = { way: way.value, heat: heat.value, pressure: pressure.value.trim() }
   await served(() =>
     book.write({
@@ -79,8 +88,12 @@ async function begin() {
       ><span>pressure on the gauge, where there is one</span
       ><input v-model="pressure" class="entry" name="look-pressure" inputmode="decimal" autocomplete="off"
     /></label>
-    <label v-if="heat === 'hot'" class="field"
-      ><span>°C read there, where no run of the last hour made it hot</span
+    <label v-if="heat" class="field"
+      ><span>{{
+        heat === 'hot'
+          ? '°C read there, where no run of the last hour made it hot'
+          : '°C read there, where a run of the last hours made it hot'
+      }}</span
       ><input
         v-model="temperature"
         class="entry"
@@ -90,9 +103,9 @@ async function begin() {
     /></label>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <div class="two">
-      <button type="submit" class="btn" :disabled="!ready">It is up: look now</button>
+      <button type="submit" class="btn" :disabled="lacks.length > 0">It is up: look now</button>
     </div>
-    <p v-if="!ready" class="t16">Press first what you have seen now: {{ system.needs.join('; ') }}.</p>
+    <p v-if="lacks.length" class="t16">Press first what is so now: {{ lacks.join('; ') }}.</p>
   </form>
 </template>
 

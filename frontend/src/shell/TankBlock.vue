@@ -20,7 +20,7 @@ const LOOK: Record<Schemas['Tank']['verdict'], string> = {
   'not known': 'too_close b',
 }
 const said = reactive({
-  fuel: FUELS[0]!,
+  fuel: null as Told['fuel'] | null,
   since: '',
   nose: 'not smelt' as (typeof NOSES)[number],
   jar: 'not looked at' as (typeof JARS)[number],
@@ -36,7 +36,11 @@ watch(
   },
   { immediate: true },
 )
-const tell = () => served(() => book.write({ kind: 'fuel told', ...said, since: said.since.trim() }))
+async function tell() {
+  const { fuel, ...own } = said
+  if (!fuel) return
+  await served(() => book.write({ kind: 'fuel told', ...own, fuel, since: said.since.trim() }))
+}
 </script>
 
 <template>
@@ -102,7 +106,7 @@ const tell = () => served(() => book.write({ kind: 'fuel told', ...said, since: 
           {{ j }}
         </button>
       </span>
-      <button type="submit" class="btn">Told</button>
+      <button type="submit" class="btn" :disabled="!said.fuel">Told</button>
     </form>
     <p class="t16 mut">
       Nobody smells at an open pipe, nobody draws it by mouth; no flame, extinguisher at hand.

@@ -25,7 +25,7 @@ const { problem, served } = useServer()
 const point = ref<string | null>(null)
 const pointField = ref<HTMLSelectElement | null>(null)
 const kind = ref('stand')
-const ground = ref('hard')
+const ground = ref('unknown') // not pressed, it is what the bay was said to have
 const padding = ref('')
 const hurt = ref('')
 const nearMiss = ref('')
@@ -282,7 +282,7 @@ useKeys(() => ({
               type="button"
               class="btn small"
               :aria-pressed="ground === id"
-              @click="ground = id"
+              @click="ground = ground === id ? 'unknown' : id"
             >
               {{ name }}</button><input
               v-model="padding"

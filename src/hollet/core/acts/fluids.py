@@ -33,7 +33,7 @@ from hollet.core.leaks import Grade, Sure
 from hollet.core.procedure.pieces import FluidKind
 from hollet.core.quantities.parse import measured
 from hollet.core.quantities.quantity import Measured, decimal_text
-from hollet.core.steps.heat import FELT_HOT_C, ran_hot, runs_now
+from hollet.core.steps.heat import COLD_C, COLD_H, FELT_HOT_C, ran_hot, runs_now
 
 __all__ = [
     "BleedCycleAct",
@@ -62,11 +62,12 @@ def _name(state: BookState, fluid: FluidKind) -> str:
 def _state_holds(
     state: BookState, hand: Hand, way: str, heat: str, read: Measured | None = None
 ) -> None:
-    """Refuse what no run of this build bears out: running; hot, where it is not read either."""
-    if way == "running" and not runs_now(state):
-        words = "no engine runs here: begin its attempt first, then look"
-        raise Refused("not_running", words, field="way")
-    if heat != "hot":
+    """Refuse what no run of this build bears out: running; hot, where it is not read either; and
+    cold after what made it hot.
+    """
+    _runs(state, running=way == "running")
+    if heat == "cold":
+        _cold_holds(state, hand, read)
         return
     if read is None and not ran_hot(state, hand.now):
         words = f"no run of the last hour made it hot: read it there, at least {FELT_HOT_C:g} °C"
@@ -76,16 +77,37 @@ def _state_holds(
         raise Refused("not_hot", words, field="temperature")
 
 
+def _runs(state: BookState, *, running: bool) -> None:
+    if running and not runs_now(state):
+        words = "no engine runs here: begin its attempt first, then look"
+        raise Refused("not_running", words, field="way")
+
+
+def _cold_holds(state: BookState, hand: Hand, read: Measured | None) -> None:
+    """Refuse what is still warm: by what was read there, else by the last run that made it hot."""
+    if read is not None:
+        if read.figure("temperature") > COLD_C:
+            words = f"{read.value} {read.unit} is not cold: up to {COLD_C:g} °C it is"
+            raise Refused("not_cold", words, field="temperature")
+    elif ran_hot(state, hand.now, timedelta(hours=COLD_H)):
+        words = (
+            f"a run made it hot less than {COLD_H:g} h ago: hot, or read it there, "
+            f"{COLD_C:g} °C at most"
+        )
+        raise Refused("not_cold", words, field="temperature")
+
+
 class LookBegunAct(Act[LookBegun], AtStep):
     """It is under pressure, or runs, and is looked at; everything that is seen before is pressed.
-    Hot is what a run of this build made hot, or what is read to be.
+    Hot is what a run of this build made hot, or what is read to be; cold is what no run made hot in
+    the last hours, or what is read to be.
     """
 
     body: ClassVar = LookBegun
     kind: Literal["look begun"]
     fluid: FluidKind
     way: Literal["pressed", "running"]
-    heat: Literal["cold", "hot"] = "cold"
+    heat: Literal["cold", "hot"]
     pressure: Text = ""
     temperature: Text = ""
     seen: tuple[Short, ...] = ()
@@ -305,14 +327,16 @@ class LevelSaidAct(Act[LevelSaid], AtStep):
     fluid: FluidKind
     level: Literal["below", "at", "over"]
     attitude: Literal["level", "nose up", "nose down", "leaning", "on its own base"]
-    heat: Literal["cold", "hot"] = "cold"
+    heat: Literal["cold", "hot"]
     running: bool = False
 
     def concerns(self) -> Key:
         return Key("fluid", self.fluid)
 
     def accepted(self, state: BookState, hand: Hand) -> LevelSaid:
-        _state_holds(state, hand, "running" if self.running else "", "cold")
+        _runs(state, running=self.running)
+        if self.heat == "cold":
+            _cold_holds(state, hand, None)
         return self.filled(name=_name(state, self.fluid))
 
 

@@ -7,7 +7,7 @@ from datetime import datetime, timedelta
 
 from hollet.core.entries import AttemptEnded, AttemptStarted, BookState, Entry, Samples
 
-__all__ = ["COLD_H", "FELT_HOT_C", "FIRED", "heat_cycles", "ran_hot", "runs_now"]
+__all__ = ["COLD_C", "COLD_H", "FELT_HOT_C", "FIRED", "heat_cycles", "ran_hot", "runs_now"]
 
 FIRED = ("fire", "run_on", "gear", "drive")
 """The rungs on which an engine burns fuel."""
@@ -15,6 +15,8 @@ HOT_C, COLD_H = 70.0, 4.0
 """A heat cycle: up to this coolant, and then so many hours of standing."""
 FELT_HOT_C = 60.0
 """What is looked at hot is at least as hot as this."""
+COLD_C = 40.0
+"""What is looked at cold is no warmer than a hand."""
 STILL_HOT = timedelta(hours=1)
 """How long after a hot run a system can still be called hot without a reading."""
 LONG_RUN_S = 600.0
@@ -29,15 +31,15 @@ def runs_now(state: BookState) -> bool:
     return any(e.body.attempt not in ended for e in _fired(state))
 
 
-def ran_hot(state: BookState, now: str) -> bool:
-    """Whether a run of the last hour, or one that goes on, made it hot: by the last coolant that
-    was read in it, or, where none was, by ten minutes of running.
+def ran_hot(state: BookState, now: str, within: timedelta = STILL_HOT) -> bool:
+    """Whether a run of the last hour (or of `within`), or one that goes on, made it hot: by the
+    last coolant that was read in it, or, where none was, by ten minutes of running.
     """
     at = datetime.fromisoformat(now)
     for begun in _fired(state):
         end = _end(state, begun)
         last = datetime.fromisoformat(end.time) if end else at
-        if at - last > STILL_HOT:
+        if at - last > within:
             continue
         read = _coolants(state, begun)
         if read and read[-1] >= FELT_HOT_C:
