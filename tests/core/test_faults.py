@@ -132,26 +132,36 @@ def test_what_was_stopped_is_not_talked_away(ill: Book):
     for own in (
         {"what": "nothing", "how": "none"},
         {"cause": "battery", "how": "other"},
-        {"what": "a noise"},
+        {"what": "a noise", "how": "mended"},
     ):
         ill.refuse("stopped", "cause found", fault=F, done="tried it once more, gone", **own)
-    ill.do("cause found", fault=F, cause="bolt_long", done="right length in, turns free by hand")
+    ill.do(
+        "cause found",
+        fault=F,
+        how="mended",
+        cause="bolt_long",
+        done="right length in, turns free by hand",
+    )
     assert facts(ill).stopped == ()
 
 
 def test_a_fault_shuts_the_next_rung_until_its_cause_is_found(ill: Book):
     assert ill.open()[f"fault:{F}"] == "fuel_on"
-    ill.refuse("reason_thin", "cause found", fault=F, cause="paint_earth", done="ok")
-    line = ill.do("cause found", fault=F, cause="paint_earth", done="scraped bright, 0.05 V now")
+    ill.refuse("reason_thin", "cause found", fault=F, how="mended", cause="paint_earth", done="ok")
+    line = ill.do(
+        "cause found", fault=F, how="mended", cause="paint_earth", done="scraped bright, 0.05 V now"
+    )
     assert line.body.line("").startswith("it was: paint, powder coat or gasket paste")
     assert f"fault:{F}" not in ill.open()
     assert facts(ill).ended
     with pytest.raises(Conflict):
-        ill.do("cause found", fault=F, cause="battery", done="charged over the night")
+        ill.do("cause found", fault=F, how="mended", cause="battery", done="charged over the night")
 
 
 def test_a_cause_struck_is_a_fault_again(ill: Book):
-    line = ill.do("cause found", fault=F, cause="battery", done="charged over the night")
+    line = ill.do(
+        "cause found", fault=F, how="mended", cause="battery", done="charged over the night"
+    )
     ill.do("strike", entry=line.id, reason="it clicked again")
     assert not facts(ill).ended
     assert f"fault:{F}" in ill.open()
@@ -177,7 +187,13 @@ def test_what_was_left_open_is_the_first_suspect(ill: Book):
 
 
 def test_faults_followed_up_come_first(ill: Book):
-    ill.do("cause found", fault=F, what="the isolator was off", done="switched on, it cranked")
+    ill.do(
+        "cause found",
+        fault=F,
+        how="mended",
+        what="the isolator was off",
+        done="switched on, it cranked",
+    )
     ill.do("symptom said", fault="fault-0002", symptom="smoke")
     assert [f.id for f in faults_of(ill.state, ())] == ["fault-0002", F]
 
@@ -191,13 +207,17 @@ def test_what_cannot_be(ill: Book):
         ("fault tested", {"test": "none", "answer": 0}),
         ("fault tested", {"test": "by_hand", "answer": 40}),
         ("fault stop", {"stop": 9}),
-        ("cause found", {"cause": "none", "done": "looked at all of it"}),
+        ("cause found", {"cause": "none", "done": "looked at all of it", "how": "mended"}),
     ):
         with pytest.raises(NotFound):
             ill.do(kind, fault=F, **own)
-    ill.refuse("no_words", "cause found", fault=F, what=" ", done="looked at all of it")
+    ill.refuse(
+        "no_words", "cause found", fault=F, how="mended", what=" ", done="looked at all of it"
+    )
     with pytest.raises(NotFound):
-        ill.do("cause found", fault="fault-none", what="x", done="looked at all of it")
+        ill.do(
+            "cause found", fault="fault-none", how="mended", what="x", done="looked at all of it"
+        )
 
 
 GOOD = lore().symptom[0].model_dump()
@@ -224,3 +244,13 @@ def test_lore_refuses_a_way_to_nowhere():
     data["symptom"][0]["test"][0]["answer"].append(answer)
     with pytest.raises(ValidationError, match="goes to nowhere"):
         Lore.model_validate(data)
+
+
+def test_how_it_ended_is_said_and_read_back(ill: Book):
+    """Nothing says *mended* by itself; what was nothing reads so in the log."""
+    with pytest.raises(ValidationError):
+        ill.do("cause found", fault=F, what="the isolator", done="looked at all of it")
+    line = ill.do(
+        "cause found", fault=F, how="none", what="a click of the relay", done="heard it twice cold"
+    )
+    assert line.body.line("").startswith("nothing: a click of the relay")

@@ -3607,10 +3607,9 @@ export interface components {
             fault: string;
             /**
              * How
-             * @default mended
              * @enum {string}
              */
-            how?: "mended" | "other" | "none";
+            how: "mended" | "other" | "none";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}

@@ -54,9 +54,10 @@ const answer = (k: number) =>
       )
     : null
 const stop = (k: number) => served(() => book.write({ kind: 'fault stop', fault: fault.value!.id, stop: k }))
-async function found() {
-  if (!fault.value) return
-  const told = { cause: cause.value ?? '', what: own.value.trim(), done: done.value.trim() }
+const unsaid = computed(() => !done.value.trim() || (!cause.value && !own.value.trim()))
+async function found(how: Schemas['CauseFoundAct']['how']) {
+  if (!fault.value || unsaid.value) return
+  const told = { cause: cause.value ?? '', what: own.value.trim(), done: done.value.trim(), how }
   const empty = emptied(own, done)
   const kept = await served(() => book.write({ kind: 'cause found', fault: fault.value!.id, ...told }))
   if (kept === undefined) return
@@ -137,7 +138,7 @@ function press(what: string) {
                 ><button type="button" class="btn small" @click="cause = c.id">It is this</button>
               </li>
             </ul>
-            <form class="found" aria-label="The cause" @submit.prevent="found">
+            <form class="found" aria-label="The cause" @submit.prevent="found('mended')">
               <label v-if="!cause" class="field"
                 ><span>or in your words: what was it?</span
                 ><input v-model="own" class="entry" name="fault-what" maxlength="400"
@@ -148,10 +149,16 @@ function press(what: string) {
               </p>
               <label class="field"
                 ><span>what was done, and how was it looked at?</span
-                ><input v-model="done" class="entry" name="fault-done" maxlength="400" /></label
-              ><button type="submit" class="btn" :disabled="!done.trim() || (!cause && !own.trim())">
-                Found and mended
-              </button>
+                ><input v-model="done" class="entry" name="fault-done" maxlength="400"
+              /></label>
+              <div class="two">
+                <button type="submit" class="btn" :disabled="unsaid">Found and mended</button
+                ><button type="button" class="btn" :disabled="unsaid" @click="found('other')">
+                  It is something else</button
+                ><button type="button" class="btn" :disabled="unsaid" @click="found('none')">
+                  It was nothing
+                </button>
+              </div>
             </form>
           </section>
           <details v-if="held.length">

@@ -110,7 +110,7 @@ class CauseFoundAct(Act[CauseFound], AtStep):
     cause: Annotated[str, Field(max_length=60)] = ""
     what: Annotated[str, Field(max_length=400)] = ""
     done: Annotated[str, Field(max_length=400)]
-    how: Literal["mended", "other", "none"] = "mended"
+    how: Literal["mended", "other", "none"]
 
     def concerns(self) -> Key:
         return Key("fault", self.fault)

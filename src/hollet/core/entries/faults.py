@@ -90,4 +90,6 @@ class CauseFound(AtStep):
         return Key("fault", self.fault)
 
     def line(self, title: str) -> str:
-        return f"it was: {self.what}; {self.done}"
+        if self.how == "mended":
+            return f"it was: {self.what}; {self.done}"
+        return f"{'something else' if self.how == 'other' else 'nothing'}: {self.what}; {self.done}"
