@@ -4,6 +4,7 @@ import { computed, onMounted, ref, watch } from 'vue'
 import { useEventListener, useNow } from '@vueuse/core'
 import { useRouter } from 'vue-router'
 import { useAwake } from '@/composables/awake'
+import { useFocusKept } from '@/composables/focus'
 import { type KeyMap, useKeys } from '@/composables/keys'
 import { useRecorder } from '@/composables/recorder'
 import { clockOf } from '@/composables/time'
@@ -28,6 +29,8 @@ const journal = useJournal()
 const session = useSession()
 const router = useRouter()
 const ledger = ref(false)
+const work = ref<HTMLElement | null>(null)
+useFocusKept(work)
 /** An engine that turns leaves no hand for other screens. */
 const running = computed(
   () => !!props.step && !!book.bench && 'running' in book.bench && book.bench.running !== null,
@@ -175,7 +178,7 @@ defineExpose({
         >{{ s.words }}</RouterLink
       >
     </nav>
-    <main id="now" class="now" tabindex="-1">
+    <main id="now" ref="work" class="now" tabindex="-1">
       <div v-if="book.card?.broken" class="live" role="alert">
         <b>Broken at line {{ book.card.broken }} of the log: read only</b
         ><span>Nothing behind it counts. Stop Hollet, look with “hollet verify”, restore a backup.</span>
