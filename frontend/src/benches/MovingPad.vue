@@ -85,6 +85,10 @@ useKeys(
     <button v-if="primary" type="button" class="btn voice" @click="hand.next()">
       {{ primary }}<kbd>Space or right pedal</kbd>
     </button>
+    <div class="two">
+      <button type="button" class="btn" @click="touching = !touching">It touches<kbd>X</kbd></button
+      ><button type="button" class="secure" @click="emit('secure')">Secure now<kbd>H</kbd></button>
+    </div>
     <div v-if="touching" class="touch" role="group" aria-label="It touches">
       <label class="field"
         ><span>where does it touch?</span
@@ -108,10 +112,6 @@ useKeys(
         ><input v-model="heldBy" class="entry" name="half-held" maxlength="160" autocomplete="off" /></label
       ><button type="submit" class="btn small">It is held</button>
     </form>
-    <div class="two">
-      <button type="button" class="btn" @click="touching = !touching">It touches<kbd>X</kbd></button
-      ><button type="button" class="secure" @click="emit('secure')">Secure now<kbd>H</kbd></button>
-    </div>
     <button v-if="!moving.half" type="button" class="btn small" @click="halving = !halving">
       Half in, on purpose<kbd>F</kbd>
     </button>
