@@ -14,7 +14,9 @@ def test_a_fault_is_split_until_its_cause_is_found(demo, mk: Bench):
     page.get_by_role("button", name="The starter does not turn the engine").click()
     title = page.get_by_role("heading", level=1)
     expect(title).to_have_text("The starter does not turn the engine: 13 causes left")
-    expect(page.locator("main")).to_be_focused()  # what was pressed is gone: the next Tab is the test
+    expect(
+        page.locator("main")
+    ).to_be_focused()  # what was pressed is gone: the next Tab is the test
     page.keyboard.press("Tab")
     expect(page.get_by_role("group", name="Seen now").get_by_role("button").first).to_be_focused()
     test = page.get_by_role("region", name="The test")

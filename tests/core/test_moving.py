@@ -310,3 +310,11 @@ def test_half_in_is_not_said_while_it_touches(going: Book):
     move(going, "down", "10")
     going.do("touched", step=STEP, watcher="JB", where="sump")
     going.refuse("moves_shut", "half said", step=STEP, why="a look", held="timber under the bell")
+
+
+def test_what_is_in_is_not_half_in(going: Book):
+    voices(going)
+    going.do("skipped", step=STEP, reason="it went in without a hoist, by four hands")
+    going.refuse(
+        "already_done", "half said", step=STEP, why="starter", held="timber under the bell"
+    )

@@ -17,6 +17,7 @@ from hollet.core.entries import (
     WatchSaid,
 )
 from hollet.core.entries.moving import Watcher
+from hollet.core.entries.status import SETTLED, status_of
 from hollet.core.errors import NotFound, Refused
 from hollet.core.procedure.words import MoveWay
 from hollet.core.quantities.parse import measured
@@ -167,6 +168,12 @@ class HalfSaidAct(Act[HalfSaid], StepBody):
 
     def accepted(self, state: BookState, hand: Hand) -> HalfSaid:
         facts = _facts(state, self.step, hand.now)
+        step = step_named(state, self.step)
+        if status_of(state, step).status in SETTLED:
+            words = (
+                f"{step.number} is done: what moved it in says nothing of a half position any more"
+            )
+            raise Refused("already_done", words, field="step")
         if facts.shut:
             raise Refused("moves_shut", f"half in: {facts.shut}", field="step")
         if not self.why.strip():
