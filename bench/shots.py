@@ -48,7 +48,7 @@ def leaking(url: str, build: str) -> None:
     """A union that ran, was nipped up, was damp, was taken apart, and is looked at once more."""
     needs = [s for s in api(url, f"/api/builds/{build}/leaks")["systems"] if s["kind"] == "fuel"]
     up = {"kind": "look begun", "fluid": "fuel", "way": "pressed", "pressure": "2.4 bar"}
-    up["seen"] = needs[0]["needs"]
+    up |= {"heat": "cold", "seen": needs[0]["needs"]}
     wet = {"kind": "leak seen", "fluid": "fuel", "name": "Union 2, rail rear", "joint": "flare"}
     for grade, done in (("run", {"how": "nipped", "turn": "30"}), ("damp", {"how": "apart"})):
         write(url, build, up)

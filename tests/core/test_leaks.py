@@ -290,6 +290,24 @@ def test_hot_is_not_called_cold(leaky: Book):
     off(leaky, leaky.do("look begun", **cold).id)
 
 
+def test_lukewarm_is_cold_only_while_it_warms(leaky: Book):
+    """Three minutes without a reading of the coolant: running it is looked at as cold, stopped it
+    is warm; half a minute warms nothing.
+    """
+    seen = leaky.state.lore.system("oil").needs
+    cold = {"fluid": "oil", "heat": "cold", "seen": seen}
+    running(leaky, "attempt-1")
+    leaky.later(0.05)
+    off(leaky, leaky.do("look begun", way="running", **cold).id)
+    stopped(leaky, "attempt-1")
+    leaky.refuse("not_cold", "look begun", way="pressed", **cold)
+    leaky.later(4.1)
+    running(leaky, "attempt-2")
+    leaky.later(0.01)
+    stopped(leaky, "attempt-2")
+    off(leaky, leaky.do("look begun", way="pressed", **cold).id)
+
+
 def test_made_anew_it_is_not_dry_till_it_was_looked_at(leaky: Book):
     """Dripped, nipped, damp, apart: what it leaked before it was made anew still counts."""
     look = press(leaky, "oil")

@@ -33,7 +33,14 @@ from hollet.core.leaks import Grade, Sure
 from hollet.core.procedure.pieces import FluidKind
 from hollet.core.quantities.parse import measured
 from hollet.core.quantities.quantity import Measured, decimal_text
-from hollet.core.steps.heat import COLD_C, COLD_H, FELT_HOT_C, ran_hot, runs_now
+from hollet.core.steps.heat import (
+    COLD_C,
+    COLD_H,
+    FELT_HOT_C,
+    may_be_warm,
+    ran_hot,
+    runs_now,
+)
 
 __all__ = [
     "BleedCycleAct",
@@ -67,7 +74,7 @@ def _state_holds(
     """
     _runs(state, running=way == "running")
     if heat == "cold":
-        _cold_holds(state, hand, read)
+        _cold_holds(state, hand, read, running=way == "running")
         return
     if read is None and not ran_hot(state, hand.now):
         words = f"no run of the last hour made it hot: read it there, at least {FELT_HOT_C:g} °C"
@@ -83,17 +90,17 @@ def _runs(state: BookState, *, running: bool) -> None:
         raise Refused("not_running", words, field="way")
 
 
-def _cold_holds(state: BookState, hand: Hand, read: Measured | None) -> None:
-    """Refuse what is still warm: by what was read there, else by the last run that made it hot."""
-    if read is not None:
-        if read.figure("temperature") > COLD_C:
-            words = f"{read.value} {read.unit} is not cold: up to {COLD_C:g} °C it is"
-            raise Refused("not_cold", words, field="temperature")
-    elif ran_hot(state, hand.now, timedelta(hours=COLD_H)):
-        words = (
-            f"a run made it hot less than {COLD_H:g} h ago: hot, or read it there, "
-            f"{COLD_C:g} °C at most"
-        )
+def _cold_holds(state: BookState, hand: Hand, read: Measured | None, *, running: bool) -> None:
+    """Refuse what is still warm: by what was read there, else by the runs of the last hours. While
+    it runs it is cold until it is hot: a first run is looked at as it warms.
+    """
+    most = FELT_HOT_C if running else COLD_C
+    if read is not None and read.figure("temperature") > most:
+        words = f"{read.value} {read.unit} is not cold: up to {most:g} °C it is"
+        raise Refused("not_cold", words, field="temperature")
+    warm = ran_hot(state, hand.now) if running else may_be_warm(state, hand.now)
+    if read is None and warm:
+        words = f"it ran less than {COLD_H:g} h ago: cold is read there, {most:g} °C at most"
         raise Refused("not_cold", words, field="temperature")
 
 
@@ -336,7 +343,7 @@ class LevelSaidAct(Act[LevelSaid], AtStep):
     def accepted(self, state: BookState, hand: Hand) -> LevelSaid:
         _runs(state, running=self.running)
         if self.heat == "cold":
-            _cold_holds(state, hand, None)
+            _cold_holds(state, hand, None, running=self.running)
         return self.filled(name=_name(state, self.fluid))
 
 

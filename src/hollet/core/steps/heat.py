@@ -7,7 +7,16 @@ from datetime import datetime, timedelta
 
 from hollet.core.entries import AttemptEnded, AttemptStarted, BookState, Entry, Samples
 
-__all__ = ["COLD_C", "COLD_H", "FELT_HOT_C", "FIRED", "heat_cycles", "ran_hot", "runs_now"]
+__all__ = [
+    "COLD_C",
+    "COLD_H",
+    "FELT_HOT_C",
+    "FIRED",
+    "heat_cycles",
+    "may_be_warm",
+    "ran_hot",
+    "runs_now",
+]
 
 FIRED = ("fire", "run_on", "gear", "drive")
 """The rungs on which an engine burns fuel."""
@@ -21,6 +30,8 @@ STILL_HOT = timedelta(hours=1)
 """How long after a hot run a system can still be called hot without a reading."""
 LONG_RUN_S = 600.0
 """How long it ran, where no coolant was read, before it can be called hot."""
+WARMS_S = 120.0
+"""So long a run warms an engine, where no coolant was read (rule of thumb)."""
 CYCLE_RUN_S = 1200.0
 """How long it ran, where no coolant was read, before that counts as a heat: assumed."""
 
@@ -31,20 +42,36 @@ def runs_now(state: BookState) -> bool:
     return any(e.body.attempt not in ended for e in _fired(state))
 
 
-def ran_hot(state: BookState, now: str, within: timedelta = STILL_HOT) -> bool:
-    """Whether a run of the last hour (or of `within`), or one that goes on, made it hot: by the
-    last coolant that was read in it, or, where none was, by ten minutes of running.
+def ran_hot(state: BookState, now: str) -> bool:
+    """Whether a run of the last hour, or one that goes on, made it hot: by the last coolant that
+    was read in it, or, where none was, by ten minutes of running.
     """
     at = datetime.fromisoformat(now)
     for begun in _fired(state):
         end = _end(state, begun)
         last = datetime.fromisoformat(end.time) if end else at
-        if at - last > within:
+        if at - last > STILL_HOT:
             continue
         read = _coolants(state, begun)
         if read and read[-1] >= FELT_HOT_C:
             return True
         if not read and (last - datetime.fromisoformat(begun.time)).total_seconds() >= LONG_RUN_S:
+            return True
+    return False
+
+
+def may_be_warm(state: BookState, now: str) -> bool:
+    """Whether a run of the last hours may have left it warmer than a hand: by the warmest coolant
+    that was read in it, or, where none was, by two minutes of running.
+    """
+    at = datetime.fromisoformat(now)
+    for begun in _fired(state):
+        end = _end(state, begun)
+        last = datetime.fromisoformat(end.time) if end else at
+        if at - last > timedelta(hours=COLD_H):
+            continue
+        read, ran = _coolants(state, begun), last - datetime.fromisoformat(begun.time)
+        if max(read, default=0.0) > COLD_C or (not read and ran.total_seconds() >= WARMS_S):
             return True
     return False
 
