@@ -115,6 +115,19 @@ def test_two_readings_in_one_sitting_are_one(three: Book):
     assert [p.value for p in facts(three).points] == [412, 407]
 
 
+def test_what_was_set_anew_has_not_rested_since(three: Book):
+    """It rested; a spacer went in and the first was read anew: what was read before says nothing of
+    the new height, in the row, the table and the title.
+    """
+    read(three, (0, "410"), (60, "407"), (210, "406"), (500, "406"))
+    assert facts(three).word == "rests"
+    three.read("heights", "h", "418", tool="r1", state=STANDING, sure=True)
+    assert facts(three).word == "not yet"
+    figure = next(f for f in settle_view(three.state, (), three.time).figures if f.id == "a")
+    assert (figure.first, figure.now, figure.word) == ("418", "", "not read yet")
+    assert settle_view(three.state, (), three.time).title == "Not measured again yet"
+
+
 def test_another_state_is_not_compared(three: Book):
     read(three, (0, "412"))
     read(three, (60, "411.5"), state="on the lift")

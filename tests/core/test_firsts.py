@@ -78,6 +78,14 @@ def test_a_toe_stands_beside_its_first(three: Book):
     assert found.bar is not None
 
 
+def test_a_toe_set_anew_was_not_measured_again(three: Book):
+    read(three, "toe", ("f", "1400.0"), ("r", "1401.0"))
+    read(three, "toe_again", ("f2", "1400.0"), ("r2", "1401.5"))
+    three.read("toe", "r", "1401.2", tool="r1", state="rolled", sure=True)
+    found = figure(three)
+    assert (found.first, found.now, found.word, found.bar) == ("1.2", "", "not read yet", None)
+
+
 def test_of_another_state_there_is_no_bar(three: Book):
     read(three, "toe", ("f", "1400.0"), ("r", "1401.0"))
     read(three, "toe_again", ("f2", "1400.0"), ("r2", "1401.0"), state="on the lift")

@@ -183,6 +183,9 @@ def test_a_clip_is_of_what_there_is(hand, wrong, said):
     hand.write("clip", **clip)
     shown = builds.bench(hand.workshop, hand.build, "bore").base.clips
     assert [(c.clip, c.seconds, c.at_s) for c in shown] == [(name, 12.0, None)]
+    hand.write("clip", **clip | {"step": "ring"})  # the same once more, at another step
+    view = takedown.takedown(hand.workshop, hand.build)
+    assert [(c.clip, c.what) for c in view.clips] == [(name, "It knocks")]
 
 
 def test_verify_looks_at_the_photos(hand):

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The tray whole, the register of what was kept as found, the photos, and all that is off. */
+/** The tray whole, the register of what was kept as found, the photos and clips, and all that is off. */
 import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import StepPhotos from '@/benches/StepPhotos.vue'
@@ -7,6 +7,7 @@ import { useKeys } from '@/composables/keys'
 import { dayOf } from '@/composables/time'
 import BagTray from '@/drawings/BagTray.vue'
 import PickOne from '@/shell/PickOne.vue'
+import ClipRow from '@/shell/ClipRow.vue'
 import WorkFrame from '@/shell/WorkFrame.vue'
 import { useShop } from '@/stores/shop'
 import { useTakeDown } from '@/stores/takedown'
@@ -24,6 +25,7 @@ const counts = computed(() => ({
   off: view.value?.removals.length ?? 0,
   kept: view.value?.captures.length ?? 0,
   photos: view.value?.photos.length ?? 0,
+  clips: view.value?.clips.length ?? 0,
 }))
 const LABELS = { bags: 'Labels of these', ahead: 'Labels ahead', wires: 'Labels of wires' }
 const WORD: Record<string, string> = {
@@ -39,7 +41,14 @@ const tabs = computed(() =>
     { value: 'off', label: `Off ${counts.value.off}` },
     { value: 'kept', label: `Kept as found ${counts.value.kept}` },
     { value: 'photos', label: `Photos ${counts.value.photos}` },
+    { value: 'clips', label: `Clips ${counts.value.clips}` },
   ].map((tab, k) => ({ ...tab, kbd: String(k + 1) })),
+)
+const clipped = computed(() =>
+  (view.value?.clips ?? []).map((c) => {
+    const off = view.value?.removals.find((r) => r.id === c.removal)
+    return off ? { ...c, what: `${off.what}: ${c.what}` } : c
+  }),
 )
 const owner = (b: { owner: string }) => view.value?.removals.find((r) => r.id === b.owner)
 const photoAt = computed(() => {
@@ -165,6 +174,10 @@ useKeys(() => Object.fromEntries(tabs.value.map((tab) => [tab.kbd, () => (shown.
           </tr>
         </tbody>
       </table>
+      <div v-else-if="shown === 'clips'">
+        <ClipRow :clips="clipped" />
+        <p v-if="!clipped.length">No clip yet. Each step has a key for one: C, while it is looked at.</p>
+      </div>
       <div v-else class="album">
         <StepPhotos
           v-for="p in photoAt"

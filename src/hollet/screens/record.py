@@ -202,7 +202,7 @@ def _figures(state: BookState, tools: Sequence[Instrument]) -> Iterator[RecordRo
             again = first_result(state, specs[result.id], tools)
             first = (
                 f"{again.facts.judgement.value_text} → "
-                if again is not None
+                if again is not None and again.same is not None
                 else _first(state, before, result)
             )
             yield RecordRow(
@@ -221,7 +221,7 @@ def _first(state: BookState, before: dict[str, str | None], result: ResultFacts)
     last = state.entries.get(result.readings[0])
     named = before.get(getattr(last.body, "reading", "")) if last is not None else None
     found = latest(state, named) if named else None
-    if found is None or found.body.instrument is None:
+    if found is None or found.body.instrument is None or last is None or found.seq > last.seq:
         return ""
     return f"{decimal_text(round9(reading_mean(found)))} → "
 

@@ -14,7 +14,7 @@ from hollet.core.limits import Judgement
 from hollet.core.procedure.results import ReadingSpec, ResultSpec
 from hollet.core.procedure.sheet import Step
 from hollet.core.quantities.quantity import decimal_text, round9
-from hollet.core.steps.creeping import CreepFacts, creeps_of, other_state
+from hollet.core.steps.creeping import CreepFacts, creeps_of, other_state, read_since
 from hollet.core.steps.firsts import first_result
 from hollet.core.steps.looks import looks_of
 from hollet.core.steps.readings import latest, reading_mean
@@ -108,7 +108,7 @@ def _figures(
                 continue
             result = alone.get(last.id) if last is not None else None
             creep = by_reading.get(spec.id)
-            yield _figure(step, spec, first, last, result, creep)
+            yield _figure(step, spec, first, read_since(first, last), result, creep)
         yield from _repeated(state, step, repeats, tools)
     for joint in plan_of(state).joint:
         looks = looks_of(state, joint, now)
@@ -166,7 +166,8 @@ def _repeated(
         if first is None:
             continue
         result, was = result_of(state, step, spec, tools), first.facts.judgement
-        now, same = result.judgement.value, first.same is True
+        now = result.judgement.value if first.same is not None else None
+        same = first.same is True
         assert was.value is not None
         yield AgainFigure(
             id=f"result:{spec.id}",

@@ -4,6 +4,7 @@ register of what was kept.
 
 from hollet.core.book.bags import BagContent, bag_contents, next_bag, recent_hand
 from hollet.core.book.captures import CaptureView, all_captures
+from hollet.core.book.clips import ClipView, clips_of
 from hollet.core.book.passing import current_step, reason_keys
 from hollet.core.book.photos import PhotoView, all_photos
 from hollet.core.book.removals import Removal, removals
@@ -34,8 +35,8 @@ class ReasonChoice(View):
 
 
 class TakeDownView(View):
-    """All that came off, the bags, what was kept as found, the photos, and what the
-    hand used last.
+    """All that came off, the bags, what was kept as found, the photos and clips, and
+    what the hand used last.
     """
 
     removals: tuple[Removal, ...]
@@ -48,6 +49,7 @@ class TakeDownView(View):
     reasons: tuple[ReasonChoice, ...]
     captures: tuple[CaptureView, ...]
     photos: tuple[PhotoView, ...]
+    clips: tuple[ClipView, ...]
     at: str
     at_words: str
     on_stand: bool
@@ -76,6 +78,7 @@ def takedown_view(state: BookState, now: str) -> TakeDownView:
         captures=all_captures(state),
         reasons=tuple(ReasonChoice(words=words, kind=kind) for words, kind in REASONS),
         photos=all_photos(state),
+        clips=clips_of(state),
         at=at.id,
         at_words=f"{at.number} {at.title}",
         on_stand=next((r.on_stand for r in reversed(off)), False),

@@ -23,9 +23,12 @@ class ClipView(View):
     time: str
 
 
-def clips_of(state: BookState, step: str) -> tuple[ClipView, ...]:
-    """The clips taken at a step, oldest first; the same one sent twice is there once."""
-    newest = {entry.body.clip: entry for entry in state.all(Clip) if entry.body.step == step}
+def clips_of(state: BookState, step: str | None = None) -> tuple[ClipView, ...]:
+    """The clips taken at a step, or all of the build, oldest first; the same one sent twice is
+    there once.
+    """
+    found = (entry for entry in state.all(Clip) if step is None or entry.body.step == step)
+    newest = {entry.body.clip: entry for entry in found}
     return tuple(
         ClipView(
             **entry.body.model_dump(exclude={"step"}),

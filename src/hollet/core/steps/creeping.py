@@ -20,7 +20,7 @@ from hollet.core.steps.proof import in_doubt
 from hollet.core.steps.readings import latest, reading_mean
 from hollet.core.view import View
 
-__all__ = ["CreepFacts", "CreepPoint", "creeping", "creeps_of", "other_state"]
+__all__ = ["CreepFacts", "CreepPoint", "creeping", "creeps_of", "other_state", "read_since"]
 
 SITTING = timedelta(hours=6)
 """Readings nearer than this are one look at it: the last of them counts (rule of thumb)."""
@@ -75,7 +75,8 @@ def _facts(
     state: BookState, step: BaseStep, spec: ReadingSpec, tools: Sequence[Instrument]
 ) -> CreepFacts:
     plan = plan_of(state)
-    first, row = latest(state, spec.first or ""), _sittings(state, spec.id)
+    first = latest(state, spec.first or "")
+    row = [e for e in _sittings(state, spec.id) if first is None or e.seq > first.seq]
     series = [e for e in (first, *row) if e is not None and e.body.instrument is not None]
     rest, own = plan.find_limit(spec.rests), _own_limit(state, step, spec)
     within = _within(rest)
@@ -176,6 +177,13 @@ def _word(
     if earlier and earlier[-1] is not None and round9(gone) < round9(earlier[-1]):
         return "not known", f"{told}, over a shorter way than the step before"
     return "rests", told
+
+
+def read_since(first: Entry[Reading], later: Entry[Reading] | None) -> Entry[Reading] | None:
+    """The later reading, where it was read after the first: what was set anew has its first again,
+    and was not measured again since.
+    """
+    return later if later is not None and later.seq > first.seq else None
 
 
 def other_state(first: Entry[Reading], later: Entry[Reading]) -> bool:
