@@ -6,6 +6,7 @@ from hollet.core.errors import Refused
 from hollet.services import builds
 from hollet.services.builds import make_build
 from hollet.services.last_time import last_time
+from hollet.services.record import record
 from tests.support import Hand
 
 READ = {"reading": "ring", "instrument": "f1", "state": "", "unit": "mm"}
@@ -81,6 +82,12 @@ def test_an_engine_takes_its_past_to_another_vehicle(hand: Hand):
     assert (found.by, found.rows[0].what) == ("engine HX 4711-b, then in One", "Gap")
     assert told(then) == []
     assert [(u.sort, u.number) for u in view.units if u.sort == "engine"] == [("engine", "hx4711B")]
+    sections = {s.title: s for s in record(hand.workshop, then.build).sections}
+    units = sections["Units by their stamped numbers"].rows
+    assert [(row.what, row.right) for row in units] == [
+        ("gearbox", "hx4711B"),
+        ("engine", "hx4711B"),
+    ]
     later = another(hand, vehicle="One", name="Third")
     later.write("unit named", sort="engine", number="HX4711B")
     assert [b.by for b in last_time(hand.workshop, later.build).builds] == [

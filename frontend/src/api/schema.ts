@@ -6358,11 +6358,10 @@ export interface components {
         /**
          * Hanging
          * @description Between the move and the mounts: what is reached only now, what is off first. `seat` is the
-         *     step after which nobody reaches it, `held` what holds it half in; empty where nobody said.
+         *     step after which nobody reaches it, `half` what holds it half in; None where nobody said.
          */
         Hanging: {
-            /** Held */
-            held: string;
+            half: components["schemas"]["Half"] | null;
             /** Rows */
             rows: components["schemas"]["TieRow"][];
             /** Seat */
@@ -14256,8 +14255,8 @@ export interface components {
         };
         /**
          * TakeDownView
-         * @description All that came off, the bags, what was kept as found, the photos, and what the
-         *     hand used last.
+         * @description All that came off, the bags, what was kept as found, the photos and clips, and
+         *     what the hand used last.
          */
         TakeDownView: {
             /** At */
@@ -14272,6 +14271,8 @@ export interface components {
             bags_used: number;
             /** Captures */
             captures: components["schemas"]["CaptureView"][];
+            /** Clips */
+            clips: components["schemas"]["ClipView"][];
             /** Last Part */
             last_part: string | null;
             /** Next Bag */

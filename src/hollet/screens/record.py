@@ -13,6 +13,7 @@ from hollet.core.book.faults import faults_of
 from hollet.core.book.gates import gate_answers
 from hollet.core.book.leaks import leak_places
 from hollet.core.book.orders import orders
+from hollet.core.book.units import units_of
 from hollet.core.entries import BookState, Note
 from hollet.core.entries.status import SETTLED, plan_of, status_of
 from hollet.core.instruments import Instrument
@@ -85,6 +86,7 @@ def _sections(
     """What everybody has to know who comes after."""
     said: tuple[tuple[str, Iterator[RecordRow], str], ...] = (
         ("Complaint, and the same trial", _complaints(state), "no complaint was written"),
+        ("Units by their stamped numbers", _units(state), "no number was read off"),
         ("Parts fitted", _parts(state), "no part of the plan is fitted yet"),
         ("Figures, first and last", _figures(state, tools), "none measured"),
         ("Joints", _joints(state), "none tightened"),
@@ -167,6 +169,11 @@ def _open(state: BookState, tools: Sequence[Instrument]) -> Iterator[RecordRow]:
 
 def _done(state: BookState, step: Step) -> bool:
     return status_of(state, step).status == "done"
+
+
+def _units(state: BookState) -> Iterator[RecordRow]:
+    for unit in units_of(state):
+        yield RecordRow(what=unit.sort, small=f"{unit.who}, {unit.day}", right=unit.number)
 
 
 def _parts(state: BookState) -> Iterator[RecordRow]:

@@ -9,7 +9,7 @@ from hollet.core.book.ties import TieRow, ties
 from hollet.core.entries import BookState
 from hollet.core.entries.status import SETTLED, plan_of, status_of
 from hollet.core.procedure.sheet import Step
-from hollet.core.steps.halfway import half_at
+from hollet.core.steps.halfway import Half, half_at
 from hollet.core.view import View
 from hollet.core.words import counted
 
@@ -18,12 +18,12 @@ __all__ = ["Hanging", "hanging_at", "not_connected"]
 
 class Hanging(View):
     """Between the move and the mounts: what is reached only now, what is off first. `seat` is the
-    step after which nobody reaches it, `held` what holds it half in; empty where nobody said.
+    step after which nobody reaches it, `half` what holds it half in; None where nobody said.
     """
 
     title: str
     seat: str
-    held: str
+    half: Half | None
     rows: tuple[TieRow, ...]
 
 
@@ -48,11 +48,10 @@ def hanging_at(state: BookState, step: Step) -> Hanging | None:
         return None
     off = sum(row.state == "off" for row in rows)
     title = f"Only while it hangs: {off} of {counted(len(rows), 'line')} still off"
-    half = half_at(state, steps[mover])
     return Hanging(
         title=title,
         seat=f"{steps[seat].number} {steps[seat].title}",
-        held=half.held if half is not None else "",
+        half=half_at(state, steps[mover]),
         rows=tuple(rows),
     )
 
