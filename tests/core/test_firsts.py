@@ -2,6 +2,8 @@
 
 import pytest
 
+from hollet.core.book.fit_to import fit_to
+from hollet.core.entries.status import plan_of
 from hollet.core.errors import Refused
 from hollet.screens.record import record_view
 from hollet.screens.settle import settle_view
@@ -112,3 +114,20 @@ def test_what_repeats_a_result_is_made_of_what_repeats(old: str, new: str, words
     assert text != SHEET
     with pytest.raises(Refused, match=words):
         small_sheet(text)
+
+
+def test_no_long_trip_before_it_was_measured_again(three: Book):
+    """Everything else done or not there, the first toe inside: driven, and not far, till the toe
+    was read again.
+    """
+    steps = [s.id for s in plan_of(three.state).step if s.id not in ("toe", "toe_again")]
+    three.absent(*steps)
+    three.on_wheels()
+    read(three, "toe", ("f", "1400.0"), ("r", "1401.0"))
+    three.do("done", step="toe")
+    found = {c.id: c for c in fit_to(three.state, tuple(three.shop.values()), three.time)}
+    assert (found["drive"].fit, found["trip"].fit) == (True, False)
+    assert found["trip"].why.endswith("Toe again: not measured again yet")
+    read(three, "toe_again", ("f2", "1400.0"), ("r2", "1401.0"))
+    three.do("done", step="toe_again")
+    assert all(c.fit for c in fit_to(three.state, tuple(three.shop.values()), three.time))

@@ -12,7 +12,7 @@ from hollet.core.book.leaks import leak_places
 from hollet.core.book.loads import loads_now
 from hollet.core.book.one_open import OpenItem
 from hollet.core.entries import BookState
-from hollet.core.entries.status import plan_of
+from hollet.core.entries.status import SETTLED, plan_of, status_of
 from hollet.core.instruments import Instrument
 from hollet.core.steps.creeping import creeps_of
 from hollet.core.steps.tighten import joint_facts
@@ -64,6 +64,7 @@ def fit_to(state: BookState, tools: Sequence[Instrument], now: str) -> tuple[Fit
             _first(
                 f"{creep.name}: {creep.word}, {creep.detail}" if creep is not None else "",
                 f"due: {due[0].what}" if due else "",
+                _not_again(state),
                 f"{complaint.words}: {complaint.waits}" if complaint is not None else "",
             ),
         ),
@@ -73,6 +74,15 @@ def fit_to(state: BookState, tools: Sequence[Instrument], now: str) -> tuple[Fit
         before = before or why
         cells.append(FitCell(id=name, name=words, fit=not before, why=before))
     return tuple(cells)
+
+
+def _not_again(state: BookState) -> str:
+    """The first step at which a figure is measured again after the first drives, and was not."""
+    for step in plan_of(state).step:
+        again = step.stage == "settle" and any(spec.first for spec in step.readings())
+        if again and status_of(state, step).status not in SETTLED:
+            return f"{step.number} {step.title}: not measured again yet"
+    return ""
 
 
 def _first(*words: str) -> str:
