@@ -56,7 +56,7 @@ def test_new_build_from_an_own_sheet(empty, page, tmp_path):
     expect(page.get_by_role("alert")).to_contain_text("kind must be one of")
     sheet.write_text(SMALL, "utf-8")
     page.set_input_files("input[name=sheetfile]", sheet)
-    expect(page.get_by_text("Small job")).to_be_visible()
+    expect(page.get_by_text("Small job", exact=True)).to_be_visible()
     page.locator("input[name=name]").fill("My job")
     page.locator("input[name=vehicle]").fill("Three")
     bench.press("Begin this build")
