@@ -131,3 +131,6 @@ def test_no_long_trip_before_it_was_measured_again(three: Book):
     read(three, "toe_again", ("f2", "1400.0"), ("r2", "1401.0"))
     three.do("done", step="toe_again")
     assert all(c.fit for c in fit_to(three.state, tuple(three.shop.values()), three.time))
+    three.read("toe", "r", "1401.2", tool="r1", state="rolled", sure=True)  # set anew
+    trip = fit_to(three.state, tuple(three.shop.values()), three.time)[-1]
+    assert (trip.fit, trip.why.endswith("Toe again: not measured again yet")) == (False, True)

@@ -14,7 +14,9 @@ from hollet.core.book.one_open import OpenItem
 from hollet.core.entries import BookState
 from hollet.core.entries.status import SETTLED, plan_of, status_of
 from hollet.core.instruments import Instrument
-from hollet.core.steps.creeping import creeps_of
+from hollet.core.procedure.results import ReadingSpec
+from hollet.core.steps.creeping import creeps_of, read_since
+from hollet.core.steps.readings import latest
 from hollet.core.steps.tighten import joint_facts
 from hollet.core.view import View
 
@@ -77,12 +79,22 @@ def fit_to(state: BookState, tools: Sequence[Instrument], now: str) -> tuple[Fit
 
 
 def _not_again(state: BookState) -> str:
-    """The first step at which a figure is measured again after the first drives, and was not."""
+    """The first step at which a figure is measured again after the first drives, and was not, or
+    not since it was set anew.
+    """
     for step in plan_of(state).step:
-        again = step.stage == "settle" and any(spec.first for spec in step.readings())
-        if again and status_of(state, step).status not in SETTLED:
+        again = [spec for spec in step.readings() if spec.first]
+        if step.stage != "settle" or not again:
+            continue
+        if status_of(state, step).status not in SETTLED or any(_anew(state, s) for s in again):
             return f"{step.number} {step.title}: not measured again yet"
     return ""
+
+
+def _anew(state: BookState, spec: ReadingSpec) -> bool:
+    """Whether its first was read anew after it was measured again."""
+    first, later = latest(state, spec.first or ""), latest(state, spec.id)
+    return first is not None and later is not None and read_since(first, later) is None
 
 
 def _first(*words: str) -> str:
